@@ -1,0 +1,22 @@
+// The two levels of Pell Saltern, laid with the same strokes that the window uses.
+#pragma once
+
+#include <map>
+#include <string>
+
+#include "level/project.hpp"
+
+namespace pell {
+
+// Materials, single tiles and props by name, as main.cpp has made them.
+struct Stock {
+    std::map<std::string, vic::level::MaterialId> materials;
+    std::map<std::string, vic::level::TileId> tiles;
+    std::map<std::string, vic::level::PropKindId> props;
+    vic::level::SheetId silt = 0;
+};
+
+vic::level::Level brine_pans(vic::level::Project& project, const Stock& stock);
+vic::level::Level pump_cellar(vic::level::Project& project, const Stock& stock);
+
+}  // namespace pell

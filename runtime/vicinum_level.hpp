@@ -1,0 +1,253 @@
+// Loads a level built by Vicinum (a "parcel": one folder per level) into plain C++17 structs.
+// One header; needs only nlohmann-json and the standard library. The format: docs/formats/parcel.md.
+//
+// Units: cells and pixels as named; outlines and one-way edges in 1/64 cells; y grows downwards.
+// Errors: load() throws std::runtime_error with the file and what is wrong; nothing is half loaded.
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <filesystem>
+#include <fstream>
+#include <nlohmann/json.hpp>
+#include <stdexcept>
+#include <string>
+#include <vector>
+
+namespace vicinum {
+
+inline constexpr int kParcelVersion = 1;
+inline constexpr int kUnit = 64;  // outline coordinates per cell
+
+struct Vec {
+    int x = 0, y = 0;
+};
+
+struct Rect {
+    int x = 0, y = 0, w = 0, h = 0;
+};
+
+struct Colour {
+    std::uint8_t r = 0, g = 0, b = 0, a = 255;
+};
+
+// What lies in one cell. Draw the tile mirrored left-right first (if so), then turned clockwise by quarters.
+struct Cell {
+    std::uint32_t bits = 0;
+    bool empty() const { return (bits & 0xFFFFFFu) == 0; }
+    std::size_t tile() const { return (bits & 0xFFFFFFu) - 1; }  // index into Level::tiles; only if not empty
+    int quarters() const { return int((bits >> 24) & 3u); }
+    bool mirrored() const { return ((bits >> 26) & 1u) != 0; }
+};
+
+struct Tile {
+    std::uint32_t id = 0;  // the same in every build of the project
+    Rect atlas;            // pixels of the atlas
+    std::string name;
+    std::string shape;     // none, full, slope-ne, slope-se, slope-sw, slope-nw, one-way-top
+};
+
+struct PropKind {
+    std::uint32_t id = 0;
+    std::string name;
+    Rect atlas;         // pixels of the atlas
+    Vec pivot;          // pixels within the picture
+    Rect foot;          // pixels within the picture
+    bool blocks = false;
+};
+
+struct Prop {
+    std::uint32_t id = 0;
+    std::size_t kind = 0;  // index into Level::prop_kinds
+    Vec at;                // where the pivot stands, in pixels of the level
+    bool mirrored = false;
+};
+
+struct Layer {
+    std::uint32_t id = 0;
+    std::string name;
+    std::string kind;      // tiles, props, backdrop
+    bool shown = true;
+    bool solid = false;
+    double opacity = 1;    // 0 .. 1
+    Rect box;              // tiles: the cells below, in cells of the level
+    std::vector<Cell> cells;  // tiles: box.w × box.h, row by row
+    std::vector<Prop> props;  // props: in drawing order
+    std::string image;        // backdrop: a picture in the parcel, repeated over the level
+    Colour tint;              // backdrop: multiplied with the picture
+
+    Cell cell(int x, int y) const {
+        if (x < box.x || y < box.y || x >= box.x + box.w || y >= box.y + box.h) return {};
+        return cells[static_cast<std::size_t>(y - box.y) * static_cast<std::size_t>(box.w) +
+                     static_cast<std::size_t>(x - box.x)];
+    }
+};
+
+// A closed boundary; what blocks lies to the right of the way along it, seen with y down.
+struct Outline {
+    bool hole = false;
+    std::vector<Vec> points;  // 1/64 cells, no collinear ones
+};
+
+// Stops what comes across it towards the cell it belongs to: from above for "north".
+struct OneWay {
+    Vec from, to;  // 1/64 cells
+    std::string side;
+};
+
+struct Mark {
+    std::uint32_t id = 0;
+    std::string name;
+    std::string kind;  // start, exit, note
+    Rect cells;
+};
+
+struct Walker {
+    int width = 0, height = 0;  // 1/64 cells
+    double speed = 0;           // cells a second
+    double jump = 0;            // cells; side view only
+};
+
+struct Level {
+    std::filesystem::path folder;
+    std::string id, name;
+    bool from_the_side = false;
+    Vec size;   // cells
+    Vec cell;   // pixels of a cell
+    Colour ground;
+    Vec frame;  // pixels that the game shows
+    int plane = 0;  // how many layers lie behind the walker
+    std::string atlas;  // a picture in the parcel
+    std::vector<Tile> tiles;
+    std::vector<PropKind> prop_kinds;
+    std::vector<Layer> layers;  // back to front
+    std::vector<Outline> outlines;
+    std::vector<OneWay> one_way;
+    std::vector<Mark> marks;
+    Walker walker;
+};
+
+namespace detail {
+
+using json = nlohmann::json;
+
+[[noreturn]] inline void fail(const std::filesystem::path& file, const std::string& what) {
+    throw std::runtime_error(file.string() + ": " + what);
+}
+
+inline std::string bytes_of(const std::filesystem::path& file) {
+    std::ifstream in(file, std::ios::binary);
+    if (!in) fail(file, "cannot be opened");
+    return {std::istreambuf_iterator<char>(in), std::istreambuf_iterator<char>()};
+}
+
+inline Vec vec(const json& j) { return {j.at(0).get<int>(), j.at(1).get<int>()}; }
+inline Rect rect(const json& j) {
+    return {j.at(0).get<int>(), j.at(1).get<int>(), j.at(2).get<int>(), j.at(3).get<int>()};
+}
+
+inline Colour colour(const json& j) {
+    const std::string t = j.get<std::string>();
+    const auto part = [&](std::size_t at) { return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16)); };
+    return {part(1), part(3), part(5), t.size() > 7 ? part(7) : std::uint8_t{255}};
+}
+
+// A file of the parcel by its plain name; names that lead elsewhere are refused.
+inline std::string plain_name(const std::filesystem::path& file, const json& j) {
+    const std::string name = j.get<std::string>();
+    if (name.empty() || name.find('/') != std::string::npos || name == "." || name == "..")
+        fail(file, "\"" + name + "\" is no file name");
+    return name;
+}
+
+inline std::vector<Cell> cells_of(const std::filesystem::path& file, const Rect& box, std::size_t tiles) {
+    const std::string raw = bytes_of(file);
+    if (box.w < 0 || box.h < 0 || raw.size() != std::size_t(box.w) * std::size_t(box.h) * 4)
+        fail(file, "has not the size that the level says");
+    std::vector<Cell> cells(raw.size() / 4);
+    for (std::size_t i = 0; i < cells.size(); ++i) {
+        std::uint32_t bits = 0;
+        for (std::size_t b = 0; b < 4; ++b)
+            bits |= std::uint32_t(static_cast<unsigned char>(raw[4 * i + b])) << (8 * b);
+        cells[i].bits = bits;
+        if (!cells[i].empty() && cells[i].tile() >= tiles) fail(file, "names a tile that the level does not have");
+    }
+    return cells;
+}
+
+inline Layer layer_of(const std::filesystem::path& file, const json& j, const Level& level) {
+    Layer out;
+    out.id = j.at("id");
+    out.name = j.at("name");
+    out.kind = j.at("kind");
+    out.shown = j.at("shown");
+    out.opacity = j.at("opacity");
+    if (out.kind == "tiles") {
+        out.solid = j.at("solid");
+        const json& cells = j.at("cells");
+        out.box = rect(cells.at("box"));
+        if (out.box.w > 0) out.cells = cells_of(level.folder / plain_name(file, cells.at("file")), out.box, level.tiles.size());
+    } else if (out.kind == "props") {
+        for (const json& p : j.at("props")) {
+            Prop prop{p.at("id"), p.at("kind"), vec(p.at("at")), p.at("mirrored")};
+            if (prop.kind >= level.prop_kinds.size()) fail(file, "a prop is of a kind that the level does not have");
+            out.props.push_back(prop);
+        }
+    } else if (out.kind == "backdrop") {
+        out.image = plain_name(file, j.at("image"));
+        out.tint = colour(j.at("tint"));
+    } else {
+        fail(file, "unknown kind of layer \"" + out.kind + "\"");
+    }
+    return out;
+}
+
+}  // namespace detail
+
+inline Level load(const std::filesystem::path& folder) {
+    using namespace detail;
+    const std::filesystem::path file = folder / "level.json";
+    const std::string text = bytes_of(file);
+    try {
+        const json j = json::parse(text);
+        if (j.at("format") != "vicinum-parcel") fail(file, "is no Vicinum parcel");
+        if (j.at("version").get<int>() > kParcelVersion) fail(file, "was built by a newer Vicinum");
+        Level out;
+        out.folder = folder;
+        out.id = j.at("id");
+        out.name = j.at("name");
+        out.from_the_side = j.at("view") == "side";
+        out.size = vec(j.at("size"));
+        out.cell = vec(j.at("cell"));
+        out.ground = colour(j.at("ground"));
+        out.frame = vec(j.at("frame"));
+        out.plane = j.at("plane");
+        out.atlas = plain_name(file, j.at("atlas").at("file"));
+        for (const json& t : j.at("tiles")) out.tiles.push_back({t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape")});
+        for (const json& k : j.at("prop_kinds"))
+            out.prop_kinds.push_back({k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")),
+                                      k.at("blocks")});
+        for (const json& l : j.at("layers")) out.layers.push_back(layer_of(file, l, out));
+        for (const json& o : j.at("outlines")) {
+            Outline outline;
+            outline.hole = o.at("hole");
+            const json& points = o.at("points");
+            for (std::size_t i = 0; i + 1 < points.size(); i += 2)
+                outline.points.push_back({points[i].get<int>(), points[i + 1].get<int>()});
+            if (outline.points.size() < 3) fail(file, "an outline has fewer than three points");
+            out.outlines.push_back(std::move(outline));
+        }
+        for (const json& e : j.at("one_way")) out.one_way.push_back({vec(e.at("from")), vec(e.at("to")), e.at("side")});
+        for (const json& m : j.at("marks"))
+            out.marks.push_back({m.at("id"), m.at("name"), m.at("kind"), rect(m.at("cells"))});
+        const json& w = j.at("walker");
+        out.walker = {w.at("size").at(0), w.at("size").at(1), w.at("speed"), w.at("jump")};
+        return out;
+    } catch (const nlohmann::json::exception& e) {
+        fail(file, std::string("is damaged: ") + e.what());
+    } catch (const std::logic_error& e) {  // from reading colours
+        fail(file, std::string("is damaged: ") + e.what());
+    }
+}
+
+}  // namespace vicinum

@@ -1,0 +1,364 @@
+#include "cli/commands.hpp"
+
+#include <cmath>
+
+#include "edit/sheets.hpp"
+#include "findings/check.hpp"
+#include "outline/convex.hpp"
+#include "parcel/build.hpp"
+#include "picture/compose.hpp"
+#include "sheet/cut.hpp"
+#include "sheet/png.hpp"
+#include "store/format.hpp"
+#include "store/project_files.hpp"
+#include "walk/world.hpp"
+
+namespace vic::cli {
+
+using store::to_json;
+
+namespace {
+
+// Cells the command reads from a grid at most; a side of 16384.
+constexpr std::size_t kMostGridCells = std::size_t{1} << 28;
+
+Json reading_json(const sheet::CutReading& r) {
+    return {{"tile", to_json(r.cut.tile)},
+            {"margin", to_json(r.cut.margin)},
+            {"spacing", to_json(r.cut.spacing)},
+            {"columns", r.columns},
+            {"rows", r.rows},
+            {"scale", r.cut.scale},
+            {"confidence", std::round(r.confidence * 1000) / 1000},
+            {"reason", r.reason}};
+}
+
+std::string size_text(Size s) { return std::to_string(s.w) + " × " + std::to_string(s.h); }
+
+void check_cut(const level::Cut& cut, Size image, const std::string& file) {
+    if (const auto trouble = sheet::cut_trouble(cut, image))
+        throw InputError(*trouble, file, "the cut", "Give a tile size, margin and spacing that fit the picture");
+}
+
+const level::Level& level_of(const level::Project& project, const std::string& id, const std::string& dir) {
+    if (id.empty() && project.levels.size() == 1) return *project.levels.front();
+    const level::Level* found = project.level(id);
+    if (!found) {
+        std::string known;
+        for (const auto& l : project.levels) known += (known.empty() ? "" : ", ") + l->id;
+        throw InputError("There is no level \"" + id + "\"", dir, "levels", "Choose one of: " + known);
+    }
+    return *found;
+}
+
+vicinum::Level load_parcel(const std::string& dir) {
+    try {
+        return vicinum::load(dir);
+    } catch (const std::runtime_error& e) {
+        throw InputError(e.what(), dir, "", "Build the level again");
+    }
+}
+
+}  // namespace
+
+Outcome read_sheet(const std::string& file) {
+    const Image image = sheet::read_png(file);
+    const sheet::SheetReading reading = sheet::read_cut(image);
+    Outcome out;
+    out.json = {{"width", image.width()}, {"height", image.height()}};
+    out.json["best"] = reading.best ? reading_json(*reading.best) : Json();
+    out.json["others"] = Json::array();
+    for (const auto& r : reading.others) out.json["others"].push_back(reading_json(r));
+    out.json["empty"] = reading.blank;
+    out.json["straddling"] = reading.straddling;
+    out.text = reading.best ? size_text(reading.best->cut.tile) + ", " + reading.best->reason + " (" +
+                                  std::to_string(std::lround(reading.best->confidence * 100)) + " %)"
+                            : "no lattice found";
+    return out;
+}
+
+Outcome read_joins(const JoinsOptions& o) {
+    const Image image = sheet::read_png(o.image);
+    const level::Cut cut{o.tile, o.margin, o.spacing, 1};
+    check_cut(cut, image.size(), o.image);
+    std::vector<Image> tiles;
+    for (const Box& box : sheet::cut_boxes(cut, image.size())) tiles.push_back(cropped(image, box));
+    if (o.centre && (*o.centre < 0 || *o.centre >= static_cast<int>(tiles.size())))
+        throw InputError("There is no tile " + std::to_string(*o.centre), o.image, "--centre",
+                         "Tiles are numbered from 0 to " + std::to_string(tiles.size() - 1));
+    const auto kind = o.kind == "edges"     ? level::JoinKind::edges
+                      : o.kind == "corners" ? level::JoinKind::corners
+                                            : level::JoinKind::full;
+    const join::JoinReading reading = join::read_joins(tiles, kind, o.centre);
+    Outcome out;
+    out.json = {{"tiles", Json::array()}, {"missing", reading.missing}, {"doubtful", Json::array()}, {"doubled", Json::array()}};
+    for (const auto& t : reading.tiles)
+        out.json["tiles"].push_back(
+            {{"index", t.index}, {"mask", t.mask}, {"confidence", std::round(t.confidence * 1000) / 1000}});
+    for (const auto& d : reading.doubtful) out.json["doubtful"].push_back({{"index", d.index}, {"why", d.why}});
+    for (const auto& d : reading.doubled) out.json["doubled"].push_back({{"mask", d.mask}, {"indices", d.indices}});
+    out.text = std::to_string(reading.tiles.size()) + " tiles read, " + std::to_string(reading.missing.size()) +
+               " cases missing, " + std::to_string(reading.doubtful.size()) + " doubtful";
+    return out;
+}
+
+Outcome trace(const std::string& file) {
+    const std::string text = read_file(file);
+    std::vector<std::uint8_t> cells;
+    Size size;
+    int column = 0;
+    int line = 1;
+    const auto refuse = [&](const std::string& what) {
+        throw InputError(what, file, "line " + std::to_string(line), "Rows of 0 and 1 with commas between, all equally long");
+    };
+    bool value_due = true;
+    const auto end_row = [&] {
+        if (column == 0) return;
+        if (value_due) refuse("A row ends with a comma");
+        if (size.w == 0) size.w = column;
+        if (column != size.w) refuse("The row has " + std::to_string(column) + " cells, not " + std::to_string(size.w));
+        ++size.h;
+        column = 0;
+        value_due = true;
+    };
+    for (const char c : text) {
+        if (c == '\n') {
+            end_row();
+            ++line;
+        } else if (c == '0' || c == '1') {
+            if (!value_due) refuse("A comma is missing");
+            cells.push_back(c == '1');
+            ++column;
+            value_due = false;
+            if (cells.size() > kMostGridCells) refuse("The grid is too large");
+        } else if (c == ',') {
+            if (value_due) refuse("A value is missing");
+            value_due = true;
+        } else if (c != '\r' && c != ' ' && c != '\t') {
+            refuse(std::string("\"") + c + "\" is neither 0 nor 1");
+        }
+    }
+    end_row();
+    if (size.empty()) throw InputError("The grid is empty", file, "", "Rows of 0 and 1 with commas between");
+    if (size.w > 16384 || size.h > 16384) throw InputError("The grid is too large", file, "", "At most 16384 cells a side");
+
+    const outline::Trace traced = outline::trace(size, [&](const Box& box, outline::SolidCode* codes, std::size_t stride) {
+        for (int y = 0; y < box.h; ++y)
+            for (int x = 0; x < box.w; ++x) {
+                const Point p{box.x + x, box.y + y};
+                codes[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] =
+                    box_of(size).contains(p) ? cells[static_cast<std::size_t>(p.y) * static_cast<std::size_t>(size.w) +
+                                                     static_cast<std::size_t>(p.x)]
+                                             : 0;
+            }
+        return 0;
+    });
+    std::int64_t area = 0;
+    for (const auto c : cells) area += c;
+    std::int64_t perimeter = 0;
+    std::int64_t vertices = 0;
+    int holes = 0;
+    const auto outlines = outline::outlines(traced);
+    for (const auto& o : outlines) {
+        vertices += static_cast<std::int64_t>(o.points.size());
+        holes += o.hole;
+        for (std::size_t i = 0; i < o.points.size(); ++i) {
+            const Point d = o.points[(i + 1) % o.points.size()] - o.points[i];
+            perimeter += (std::abs(d.x) + std::abs(d.y)) / outline::kUnit;
+        }
+    }
+    Outcome out;
+    out.json = {{"area", area},
+                {"components", static_cast<int>(outlines.size()) - holes},
+                {"holes", holes},
+                {"perimeter", perimeter},
+                {"vertices", vertices},
+                {"outlines", outlines.size()},
+                {"rectangles", outline::rectangle_count(size, cells)}};
+    out.text = std::to_string(outlines.size()) + " outlines with " + std::to_string(vertices) + " corners";
+    return out;
+}
+
+Outcome make_project(const std::string& dir, const std::string& name) {
+    level::Project project;
+    project.name = name.empty() ? fs::path(dir).filename().string() : name;
+    store::create(project, dir);
+    Outcome out;
+    out.json = {{"project", dir}, {"name", project.name}};
+    out.text = "made " + dir;
+    return out;
+}
+
+Outcome add_sheet(const SheetOptions& o) {
+    level::Project project = store::load(o.project);
+    const Image image = sheet::read_png(o.image);
+    level::Cut cut;
+    if (o.tile) {
+        cut = {*o.tile, o.margin, o.spacing, o.scale};
+    } else {
+        const auto reading = sheet::read_cut(image);
+        if (reading.best) cut = reading.best->cut;
+        else cut = {image.size(), {}, {}, 1};
+    }
+    check_cut(cut, image.size(), o.image);
+    const std::string relative = store::adopt_picture(o.project, o.image);
+    level::SheetId id = 0;
+    const std::string name = o.name.empty() ? fs::path(o.image).filename().string() : o.name;
+    const level::Project before = project;
+    project = edit::add_sheet(std::move(project), relative, image, name, cut, o.tile.has_value(), id);
+    store::save(project, o.project, &before);
+    const level::Sheet& sheet = *project.sheet(id);
+    const Size count = sheet::columns_rows(cut, image.size());
+    Json tiles = Json::array();
+    for (const auto& t : sheet.tiles) tiles.push_back(t.id);
+    Outcome out;
+    out.json = {{"sheet", id},          {"file", relative},     {"tile", to_json(cut.tile)}, {"columns", count.w},
+                {"rows", count.h},      {"tiles", tiles}};
+    out.text = "added " + relative + ": " + std::to_string(count.w) + " × " + std::to_string(count.h) + " tiles";
+    return out;
+}
+
+Outcome add_level(const LevelOptions& o) {
+    const auto in_range = [](Size s, int most) { return s.w >= 1 && s.h >= 1 && s.w <= most && s.h <= most; };
+    if (!in_range(o.size, level::kMostCells))
+        throw InputError("A level cannot have " + size_text(o.size) + " cells", "", "--size",
+                         "1 to " + std::to_string(level::kMostCells) + " a side");
+    if (!in_range(o.cell, 1024))
+        throw InputError("A cell cannot have " + size_text(o.cell) + " pixels", "", "--cell", "1 to 1024 a side");
+    level::Project project = store::load(o.project);
+    const level::Project before = project;
+    level::Level level = level::make_level(project, o.name, o.size, o.cell,
+                                           o.view == "side" ? level::View::from_the_side : level::View::from_above);
+    Json layers = Json::array();
+    for (const auto& layer : level.layers) layers.push_back({{"id", layer->id}, {"name", layer->name}});
+    Outcome out;
+    out.json = {{"level", level.id}, {"layers", layers}};
+    out.text = "added the level " + level.id;
+    project.put(std::move(level));
+    store::save(project, o.project, &before);
+    return out;
+}
+
+Outcome check(const std::string& dir) {
+    const level::Project project = store::load(dir);
+    Outcome out;
+    out.json["findings"] = Json::array();
+    for (const auto& f : findings::check(project)) {
+        if (f.severity == findings::Severity::error) out.code = 1;
+        out.json["findings"].push_back({{"code", f.code},
+                                        {"severity", findings::word(f.severity)},
+                                        {"level", f.level.empty() ? Json() : Json(f.level)},
+                                        {"layer", f.layer ? Json(f.layer) : Json()},
+                                        {"cell", f.cell ? to_json(*f.cell) : Json()},
+                                        {"what", f.what},
+                                        {"remedy", f.remedy}});
+        out.text += (out.text.empty() ? "" : "\n") + std::string(findings::word(f.severity)) + ": " + f.what + ". " + f.remedy;
+    }
+    if (out.text.empty()) out.text = "no findings";
+    return out;
+}
+
+Outcome build(const std::string& dir, const std::string& id, const std::string& to) {
+    const level::Project project = store::load(dir);
+    std::vector<const level::Level*> wanted;
+    if (id.empty())
+        for (const auto& l : project.levels) wanted.push_back(l.get());
+    else wanted.push_back(&level_of(project, id, dir));
+    std::error_code trouble;
+    fs::create_directories(to, trouble);
+    Outcome out;
+    out.json["levels"] = Json::array();
+    for (const level::Level* level : wanted) {
+        const auto built = parcel::build(project, *level, fs::path(to) / level->id);
+        out.json["levels"].push_back(
+            {{"id", level->id}, {"dir", built.dir.string()}, {"files", built.files}, {"bytes", built.bytes}});
+        out.text += (out.text.empty() ? "" : "\n") + std::string("built ") + built.dir.string() + ": " +
+                    std::to_string(built.files) + " files, " + std::to_string(built.bytes) + " bytes";
+        for (const auto& f : findings::check(project, *level))
+            if (f.severity == findings::Severity::error) out.code = 1;
+    }
+    return out;
+}
+
+Outcome verify(const std::string& dir) {
+    const vicinum::Level level = load_parcel(dir);
+    const Image atlas = sheet::read_png(fs::path(dir) / level.atlas);
+    bool ok = true;
+    for (const auto& t : level.tiles)
+        ok = ok && box_of(atlas.size()).contains(Box{t.atlas.x, t.atlas.y, t.atlas.w, t.atlas.h});
+    std::vector<outline::Outline> outlines;
+    std::int64_t area = 0;
+    std::size_t vertices = 0;
+    std::size_t props = 0;
+    for (const auto& o : level.outlines) {
+        outline::Outline copy;
+        copy.hole = o.hole;
+        for (const auto p : o.points) copy.points.push_back({p.x, p.y});
+        vertices += o.points.size();
+        ok = ok && (outline::area2(copy) < 0) == o.hole;
+        area += outline::area2(copy);
+        outlines.push_back(std::move(copy));
+    }
+    const auto parts = outline::convex_parts(outlines);
+    std::int64_t parts_area = 0;
+    for (const auto& part : parts) parts_area += outline::area2({part, false});
+    ok = ok && parts_area == area;
+    for (const auto& layer : level.layers) {
+        props += layer.props.size();
+        if (!layer.image.empty()) sheet::read_png(fs::path(dir) / layer.image);
+    }
+    walk::World world(level);
+    for (int i = 0; i < 10; ++i) world.tick({});
+    ok = ok && world.chain_count() == static_cast<int>(level.outlines.size()) && std::isfinite(world.foot().x) &&
+         std::isfinite(world.foot().y);
+    Outcome out;
+    out.code = ok ? 0 : 1;
+    out.json = {{"layers", level.layers.size()},     {"tiles", level.tiles.size()},
+                {"outlines", level.outlines.size()}, {"vertices", vertices},
+                {"convex_parts", parts.size()},      {"props", props},
+                {"marks", level.marks.size()},       {"ok", ok}};
+    out.text = std::string(ok ? "ok: " : "not ok: ") + std::to_string(level.layers.size()) + " layers, " +
+               std::to_string(level.tiles.size()) + " tiles, " + std::to_string(level.outlines.size()) + " outlines with " +
+               std::to_string(vertices) + " corners";
+    return out;
+}
+
+Outcome walk(const std::string& dir, const std::string& script) {
+    const vicinum::Level level = load_parcel(dir);
+    const walk::Try tried = walk::play(level, walk::parse_script(read_file(script, 1U << 24), script));
+    const auto rounded = [](double v) { return std::round(v * 10000) / 10000; };
+    Json path = Json::array();
+    for (const auto& [tick, p] : tried.path) path.push_back({tick, rounded(p.x), rounded(p.y)});
+    Json touched = Json::array();
+    for (const auto id : tried.touched)
+        for (const auto& m : level.marks)
+            if (m.id == id) touched.push_back({{"id", id}, {"name", m.name}, {"kind", m.kind}});
+    Outcome out;
+    out.json = {{"ticks", tried.ticks},
+                {"path", path},
+                {"end", {rounded(tried.end.x), rounded(tried.end.y)}},
+                {"fell_out", tried.fell_out},
+                {"reached_exit", tried.reached_exit},
+                {"touched", touched}};
+    out.text = std::string(tried.reached_exit ? "reached the exit" : tried.fell_out ? "fell out of the level" : "ended") +
+               " at " + std::to_string(rounded(tried.end.x)) + ", " + std::to_string(rounded(tried.end.y)) + " after " +
+               std::to_string(tried.ticks) + " ticks";
+    return out;
+}
+
+Outcome render(const std::string& dir, const std::string& id, const std::string& to, int scale) {
+    const level::Project project = store::load(dir);
+    const level::Level& level = level_of(project, id, dir);
+    const std::int64_t pixels = level.pixels().area() * scale * scale;
+    if (pixels > sheet::kMostPixels)
+        throw InputError("The picture would have " + std::to_string(pixels) + " pixels", to, "--scale",
+                         "At most " + std::to_string(sheet::kMostPixels) + " are written");
+    const Image image = picture::render(project, level, scale);
+    write_file(to, sheet::encode_png(image));
+    Outcome out;
+    out.json = {{"file", to}, {"width", image.width()}, {"height", image.height()}};
+    out.text = "drew " + to;
+    return out;
+}
+
+}  // namespace vic::cli

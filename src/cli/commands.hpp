@@ -1,0 +1,50 @@
+// The commands of vicinum-cli. Each takes its options and returns what it found; main.cpp prints it.
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "base/geometry.hpp"
+#include "store/fields.hpp"
+
+namespace vic::cli {
+
+using store::Json;
+
+struct Outcome {
+    Json json;
+    std::string text;  // for people, when --json was not asked for
+    int code = 0;      // 0 done, 1 done but findings of severity error
+};
+
+// All throw InputError.
+Outcome read_sheet(const std::string& image);
+struct JoinsOptions {
+    std::string image, kind = "full";
+    Size tile;
+    Point margin, spacing;
+    std::optional<int> centre;
+};
+Outcome read_joins(const JoinsOptions& options);
+Outcome trace(const std::string& grid);
+Outcome make_project(const std::string& dir, const std::string& name);
+struct SheetOptions {
+    std::string project, image, name;
+    std::optional<Size> tile;
+    Point margin, spacing;
+    int scale = 1;
+};
+Outcome add_sheet(const SheetOptions& options);
+struct LevelOptions {
+    std::string project, name = "Level", view = "above";
+    Size size{96, 64};
+    Size cell{16, 16};
+};
+Outcome add_level(const LevelOptions& options);
+Outcome check(const std::string& project);
+Outcome build(const std::string& project, const std::string& level, const std::string& out);
+Outcome verify(const std::string& parcel);
+Outcome walk(const std::string& parcel, const std::string& script);
+Outcome render(const std::string& project, const std::string& level, const std::string& out, int scale);
+
+}  // namespace vic::cli

@@ -1,0 +1,136 @@
+// vicinum-cli: the headless command. Exit 0 done, 1 done but findings of severity error, 2 wrong usage, 3 input refused.
+#include <CLI/CLI.hpp>
+#include <functional>
+#include <iostream>
+
+#include "cli/commands.hpp"
+
+namespace {
+
+using namespace vic;
+
+// "16x24" or "16" for both; throws CLI::ValidationError.
+Point pair_of(const std::string& text, int least) {
+    const auto number = [&](const std::string& part) {
+        if (part.empty() || part.size() > 6 || part.find_first_not_of("0123456789") != std::string::npos ||
+            std::stoi(part) < least)
+            throw CLI::ValidationError("\"" + text + "\" is not a pair like 16x16");
+        return std::stoi(part);
+    };
+    const auto x = text.find('x');
+    if (x == std::string::npos) return {number(text), number(text)};
+    return {number(text.substr(0, x)), number(text.substr(x + 1))};
+}
+
+Size size_of(const std::string& text) {
+    const Point p = pair_of(text, 1);
+    return {p.x, p.y};
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    CLI::App app{"Vicinum without a window"};
+    app.require_subcommand(1);
+    app.fallthrough();
+    bool as_json = false;
+    app.add_flag("--json", as_json, "One JSON object on standard output, and nothing else there");
+    std::function<cli::Outcome()> action;
+
+    std::string a, b, c, tile, margin = "0x0", spacing = "0x0", kind = "full", name, view = "above", size = "96x64", cell = "16";
+    int centre = -1, scale = 1;
+
+    auto* read_sheet = app.add_subcommand("read-sheet", "Read how a picture of tiles is cut");
+    read_sheet->add_option("IMAGE", a)->required();
+    read_sheet->callback([&] { action = [&] { return cli::read_sheet(a); }; });
+
+    auto* read_joins = app.add_subcommand("read-joins", "Read which neighbours each tile expects");
+    read_joins->add_option("IMAGE", a)->required();
+    read_joins->add_option("--tile", tile, "WxH in pixels")->required();
+    read_joins->add_option("--margin", margin);
+    read_joins->add_option("--spacing", spacing);
+    read_joins->add_option("--kind", kind)->check(CLI::IsMember({"edges", "corners", "full"}))->required();
+    read_joins->add_option("--centre", centre);
+    read_joins->callback([&] {
+        const cli::JoinsOptions o{a, kind, size_of(tile), pair_of(margin, 0), pair_of(spacing, 0),
+                                  centre >= 0 ? std::optional<int>(centre) : std::nullopt};
+        action = [o] { return cli::read_joins(o); };
+    });
+
+    auto* trace = app.add_subcommand("trace", "Merge a grid of 0 and 1 into outlines");
+    trace->add_option("GRID", a)->required();
+    trace->callback([&] { action = [&] { return cli::trace(a); }; });
+
+    auto* make = app.add_subcommand("new", "Make an empty project");
+    make->add_option("DIR", a)->required();
+    make->add_option("--name", name);
+    make->callback([&] { action = [&] { return cli::make_project(a, name); }; });
+
+    auto* add_sheet = app.add_subcommand("add-sheet", "Add a picture to a project; without --tile its cut is read");
+    add_sheet->add_option("PROJECT", a)->required();
+    add_sheet->add_option("IMAGE", b)->required();
+    add_sheet->add_option("--name", name);
+    add_sheet->add_option("--tile", tile);
+    add_sheet->add_option("--margin", margin);
+    add_sheet->add_option("--spacing", spacing);
+    add_sheet->add_option("--scale", scale)->check(CLI::Range(1, 64));
+    add_sheet->callback([&] {
+        cli::SheetOptions o{a, b, name, {}, pair_of(margin, 0), pair_of(spacing, 0), scale};
+        if (!tile.empty()) o.tile = size_of(tile);
+        action = [o] { return cli::add_sheet(o); };
+    });
+
+    auto* add_level = app.add_subcommand("add-level", "Add an empty level to a project");
+    add_level->add_option("PROJECT", a)->required();
+    add_level->add_option("--name", name)->required();
+    add_level->add_option("--size", size, "WxH in cells");
+    add_level->add_option("--cell", cell, "WxH in pixels");
+    add_level->add_option("--view", view)->check(CLI::IsMember({"above", "side"}));
+    add_level->callback([&] {
+        const cli::LevelOptions o{a, name, view, size_of(size), size_of(cell)};
+        action = [o] { return cli::add_level(o); };
+    });
+
+    auto* check = app.add_subcommand("check", "List what is wrong or doubtful");
+    check->add_option("PROJECT", a)->required();
+    check->callback([&] { action = [&] { return cli::check(a); }; });
+
+    auto* build = app.add_subcommand("build", "Build the parcels that an engine loads");
+    build->add_option("PROJECT", a)->required();
+    build->add_option("--level", b);
+    build->add_option("--out", c)->required();
+    build->callback([&] { action = [&] { return cli::build(a, b, c); }; });
+
+    auto* verify = app.add_subcommand("verify", "Load a parcel as an engine would");
+    verify->add_option("PARCEL", a)->required();
+    verify->callback([&] { action = [&] { return cli::verify(a); }; });
+
+    auto* walk = app.add_subcommand("walk", "Play timed inputs against a parcel");
+    walk->add_option("PARCEL", a)->required();
+    walk->add_option("--script", b)->required();
+    walk->callback([&] { action = [&] { return cli::walk(a, b); }; });
+
+    auto* render = app.add_subcommand("render", "Draw a level into a PNG");
+    render->add_option("PROJECT", a)->required();
+    render->add_option("--level", b);
+    render->add_option("--out", c)->required();
+    render->add_option("--scale", scale)->check(CLI::Range(1, 16));
+    render->callback([&] { action = [&] { return cli::render(a, b, c, scale); }; });
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return app.exit(e, std::cout, std::cerr) == 0 ? 0 : 2;
+    }
+    try {
+        const cli::Outcome outcome = action();
+        std::cout << (as_json ? outcome.json.dump() : outcome.text) << '\n';
+        return outcome.code;
+    } catch (const InputError& e) {
+        if (as_json)
+            std::cout << store::Json{{"error", {{"what", e.problem}, {"file", e.file}, {"where", e.where}, {"remedy", e.remedy}}}}.dump()
+                      << '\n';
+        std::cerr << e.what() << '\n';
+        return 3;
+    }
+}

@@ -1,0 +1,127 @@
+#include "edit/levels.hpp"
+
+#include <algorithm>
+#include <cassert>
+
+#include "picture/compose.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+Level add_layer(Level level, LayerId id, const std::string& name, LayerKind kind, LayerId behind) {
+    Layer layer;
+    layer.id = id;
+    layer.name = name;
+    layer.kind = kind;
+    if (kind == LayerKind::tiles) layer.grid = Grid(level.size);
+    const int index = level.index_of(behind) + 1;
+    level.layers.insert(level.layers.begin() + index, std::make_shared<const Layer>(std::move(layer)));
+    if (index <= level.plane && behind != 0 && index - 1 < level.plane) ++level.plane;
+    else if (behind == 0) ++level.plane;
+    return level;
+}
+
+Level remove_layer(Level level, LayerId id) {
+    const int index = level.index_of(id);
+    if (index < 0) return level;
+    level.layers.erase(level.layers.begin() + index);
+    if (index < level.plane) --level.plane;
+    return level;
+}
+
+std::vector<SectionEntry> section_order(const Level& level) {
+    std::vector<SectionEntry> entries;
+    for (const auto& layer : level.layers) entries.push_back({layer->id});
+    entries.insert(entries.begin() + level.plane, SectionEntry{});
+    return entries;
+}
+
+Level move_entry(Level level, int from, int to) {
+    auto entries = section_order(level);
+    const int last = static_cast<int>(entries.size()) - 1;
+    assert(from >= 0 && from <= last);
+    to = std::clamp(to, 0, last);
+    const SectionEntry moved = entries[static_cast<std::size_t>(from)];
+    entries.erase(entries.begin() + from);
+    entries.insert(entries.begin() + to, moved);
+    std::vector<std::shared_ptr<const Layer>> layers;
+    for (const SectionEntry e : entries) {
+        if (e.layer == 0) level.plane = static_cast<int>(layers.size());
+        else layers.push_back(level.layers[static_cast<std::size_t>(level.index_of(e.layer))]);
+    }
+    level.layers = std::move(layers);
+    return level;
+}
+
+Level add_prop(Level level, LayerId layer, const Prop& prop) {
+    level.edit(layer).props.push_back(prop);
+    return level;
+}
+
+Level move_prop(Level level, PropId prop, Point at) {
+    for (const auto& layer : std::vector(level.layers))
+        for (std::size_t i = 0; i < layer->props.size(); ++i)
+            if (layer->props[i].id == prop) level.edit(layer->id).props[i].at = at;
+    return level;
+}
+
+Level remove_prop(Level level, PropId prop) {
+    for (const auto& layer : std::vector(level.layers)) {
+        const auto is_it = [&](const Prop& p) { return p.id == prop; };
+        if (std::any_of(layer->props.begin(), layer->props.end(), is_it)) std::erase_if(level.edit(layer->id).props, is_it);
+    }
+    return level;
+}
+
+std::optional<PropHit> prop_at(const Project& project, const Level& level, Point pixel) {
+    for (auto layer = level.layers.rbegin(); layer != level.layers.rend(); ++layer) {
+        if (!(*layer)->shown || (*layer)->locked) continue;
+        const Prop* best = nullptr;
+        for (const Prop& prop : (*layer)->props) {
+            const PropKind* kind = project.prop_kind(prop.kind);
+            if (!kind) continue;
+            const Box box = picture::prop_box(prop, *kind);
+            if (!box.contains(pixel)) continue;
+            const Sheet* sheet = project.sheet(kind->sheet);
+            bool hit = picture::foot_box(prop, *kind).contains(pixel);
+            if (!hit && sheet && sheet->image) {
+                const int dx = pixel.x - box.x;
+                const Point at{kind->box.x + (prop.mirrored ? box.w - 1 - dx : dx), kind->box.y + pixel.y - box.y};
+                hit = box_of(sheet->image->size()).contains(at) && sheet->image->at(at.x, at.y).a >= 16;
+            }
+            if (hit && (!best || std::tuple(prop.at.y, prop.at.x, prop.id) > std::tuple(best->at.y, best->at.x, best->id)))
+                best = &prop;
+        }
+        if (best) return PropHit{(*layer)->id, *best};
+    }
+    return std::nullopt;
+}
+
+Point snapped(const Level& level, Point pixel) {
+    const int cx = floor_div(pixel.x, level.cell.w);
+    const int cy = floor_div(pixel.y, level.cell.h);
+    return {cx * level.cell.w + level.cell.w / 2, (cy + 1) * level.cell.h - 1};
+}
+
+Level duplicate(Project& project, const Level& level, const std::string& name) {
+    Level copy = level;
+    copy.id = project.free_level_id(name);
+    copy.name = name;
+    for (auto& slot : copy.layers) {
+        Layer layer = *slot;
+        layer.id = project.next_id++;
+        for (Prop& p : layer.props) p.id = project.next_id++;
+        slot = std::make_shared<const Layer>(std::move(layer));
+    }
+    for (Mark& m : copy.marks) m.id = project.next_id++;
+    return copy;
+}
+
+int prop_count(const Level& level) {
+    std::size_t n = 0;
+    for (const auto& layer : level.layers) n += layer->props.size();
+    return static_cast<int>(n);
+}
+
+}  // namespace vic::edit

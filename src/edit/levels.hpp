@@ -1,0 +1,45 @@
+// Changes to levels, layers, props and marks: each takes a level and gives the changed one.
+#pragma once
+
+#include <optional>
+#include <string>
+
+#include "level/project.hpp"
+
+namespace vic::edit {
+
+// A new layer right in front of `behind` (at the very back for 0), on the same side of the walker as that layer.
+level::Level add_layer(level::Level level, level::LayerId id, const std::string& name, level::LayerKind kind,
+                       level::LayerId behind);
+level::Level remove_layer(level::Level level, level::LayerId id);
+
+// The order of the Section is one list: layers back to front with the walker's plane between them. Moves the entry at
+// `from` so that it comes to stand at `to`. Entries: 0 .. number of layers.
+struct SectionEntry {
+    level::LayerId layer = 0;  // 0 for the walker's plane
+};
+std::vector<SectionEntry> section_order(const level::Level& level);
+level::Level move_entry(level::Level level, int from, int to);
+
+level::Level add_prop(level::Level level, level::LayerId layer, const level::Prop& prop);
+level::Level move_prop(level::Level level, level::PropId prop, Point at);
+level::Level remove_prop(level::Level level, level::PropId prop);
+
+// The prop under a pixel of the level, the frontmost first; of shown, unlocked layers only. A see-through pixel is no hit,
+// unless it lies within the foot.
+struct PropHit {
+    level::LayerId layer = 0;
+    level::Prop prop;
+};
+std::optional<PropHit> prop_at(const level::Project& project, const level::Level& level, Point pixel);
+
+// A pixel position snapped to the middle of a cell's lower edge, where things stand.
+Point snapped(const level::Level& level, Point pixel);
+
+// A copy with a name and ids of its own.
+level::Level duplicate(level::Project& project, const level::Level& level, const std::string& name);
+
+// What is shown in numbers.
+int prop_count(const level::Level& level);
+
+}  // namespace vic::edit

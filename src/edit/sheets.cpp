@@ -1,0 +1,153 @@
+#include "edit/sheets.hpp"
+
+#include <algorithm>
+#include <cassert>
+#include <set>
+
+#include "join/resolve.hpp"
+#include "sheet/cut.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+Project add_sheet(Project project, const std::string& relative, Image image, const std::string& name, const Cut& cut,
+                  bool accepted, SheetId& added) {
+    Sheet sheet;
+    sheet.id = project.next_id++;
+    sheet.name = name;
+    sheet.file = relative;
+    sheet.image = std::make_shared<const Image>(std::move(image));
+    sheet = sheet::recut(sheet, cut, project.next_tile);
+    sheet.accepted = accepted;
+    added = sheet.id;
+    project.put(std::move(sheet));
+    return project;
+}
+
+Project recut_sheet(Project project, SheetId id, const Cut& cut, bool accepted) {
+    const Sheet* sheet = project.sheet(id);
+    assert(sheet && sheet->image);
+    Sheet changed = sheet->cut == cut && !sheet->tiles.empty() ? *sheet : sheet::recut(*sheet, cut, project.next_tile);
+    changed.accepted = accepted;
+    project.put(std::move(changed));
+    return project;
+}
+
+Project change_tiles(Project project, const std::vector<TileId>& tiles, const std::function<void(Tile&)>& change) {
+    const std::set<TileId> wanted(tiles.begin(), tiles.end());
+    for (std::size_t i = 0; i < project.sheets.size(); ++i) {
+        const auto old = project.sheets[i];
+        const bool any = std::any_of(old->tiles.begin(), old->tiles.end(), [&](const Tile& t) { return wanted.contains(t.id); });
+        if (!any) continue;
+        Sheet sheet = *old;
+        for (Tile& t : sheet.tiles)
+            if (wanted.contains(t.id)) change(t);
+        project.put(std::move(sheet));
+    }
+    return project;
+}
+
+std::vector<Image> tile_pictures(const Sheet& sheet) {
+    std::vector<Image> pictures;
+    for (const Tile& t : sheet.tiles) pictures.push_back(sheet::tile_art(sheet, t));
+    return pictures;
+}
+
+Project add_material(Project project, const Sheet& sheet, JoinKind kind, const join::JoinReading& reading,
+                     const std::string& name, MaterialId& added) {
+    Material material;
+    material.id = project.free_material();
+    assert(material.id != 0);
+    material.name = free_material_name(project, name);
+    material.joins.kind = kind;
+    if (kind == JoinKind::plain) {
+        for (const Tile& t : sheet.tiles)
+            if (!t.blank) material.joins.cases[255].push_back({t.id, t.chance});
+    }
+    added = material.id;
+    project.put(material);
+    return kind == JoinKind::plain ? project : read_into(std::move(project), material.id, sheet, reading);
+}
+
+Project read_into(Project project, MaterialId id, const Sheet& sheet, const join::JoinReading& reading) {
+    Material material = *project.material(id);
+    std::map<std::uint8_t, std::vector<Variant>> read;
+    for (const auto& t : reading.tiles) {
+        const Tile& tile = sheet.tiles.at(static_cast<std::size_t>(t.index));
+        read[t.mask].push_back({tile.id, tile.chance});
+    }
+    for (auto& [mask, variants] : read) material.joins.cases[mask] = std::move(variants);
+    project.put(std::move(material));
+    return project;
+}
+
+Project set_case(Project project, MaterialId id, join::Mask mask, std::vector<Variant> variants) {
+    Material material = *project.material(id);
+    if (variants.empty()) material.joins.cases.erase(mask);
+    else material.joins.cases[mask] = std::move(variants);
+    project.put(std::move(material));
+    return project;
+}
+
+Project rejoin(Project project) {
+    const join::Rules rules(project);
+    for (std::size_t i = 0; i < project.levels.size(); ++i) {
+        Level level = *project.levels[i];
+        bool changed = false;
+        for (const auto& layer : project.levels[i]->layers) {
+            if (layer->kind != LayerKind::tiles) continue;
+            Grid grid = layer->grid;
+            join::resolve(rules, grid, level.cells(), layer->id);
+            if (grid == layer->grid) continue;
+            level.edit(layer->id).grid = std::move(grid);
+            changed = true;
+        }
+        if (changed) project.put(std::move(level));
+    }
+    return project;
+}
+
+PropKind propose_prop(const Sheet& sheet, const Box& box, PropKindId id, const std::string& name) {
+    PropKind kind;
+    kind.id = id;
+    kind.name = name;
+    kind.sheet = sheet.id;
+    kind.box = box;
+    int left = box.w;
+    int right = -1;
+    int lowest = box.h - 1;
+    if (sheet.image) {
+        const Image art = cropped(*sheet.image, box);
+        for (int y = box.h - 1; y >= 0 && right < 0; --y)
+            for (int x = 0; x < box.w; ++x)
+                if (art.at(x, y).a >= 128) {
+                    left = std::min(left, x);
+                    right = std::max(right, x);
+                    lowest = y;
+                }
+        // The foot is as wide as the widest of the lowest fifth, so that a rounded base counts whole.
+        for (int y = std::max(0, lowest - box.h / 5); y <= lowest; ++y)
+            for (int x = 0; x < box.w; ++x)
+                if (art.at(x, y).a >= 128) {
+                    left = std::min(left, x);
+                    right = std::max(right, x);
+                }
+    }
+    if (right < left) left = 0, right = box.w - 1;
+    const int depth = std::clamp((right - left + 1) / 2, 1, std::max(1, box.h / 2));
+    kind.pivot = {(left + right + 1) / 2, lowest};
+    kind.foot = {left, std::max(0, lowest + 1 - depth), right - left + 1, depth};
+    return kind;
+}
+
+std::string free_material_name(const Project& project, const std::string& wanted) {
+    const auto taken = [&](const std::string& name) {
+        return std::any_of(project.materials.begin(), project.materials.end(), [&](const auto& m) { return m->name == name; });
+    };
+    std::string name = wanted;
+    for (int n = 2; taken(name); ++n) name = wanted + " " + std::to_string(n);
+    return name;
+}
+
+}  // namespace vic::edit

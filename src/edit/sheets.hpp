@@ -1,0 +1,51 @@
+// Changes to sheets, tiles and materials: each takes a project and gives the changed one.
+#pragma once
+
+#include <functional>
+#include <string>
+#include <vector>
+
+#include "base/files.hpp"
+#include "join/read_joins.hpp"
+#include "level/project.hpp"
+#include "sheet/read_cut.hpp"
+
+namespace vic::edit {
+
+// Adds the picture (already inside the project folder, at `relative`) as a sheet. With a reading its best cut is applied,
+// else one tile as large as the picture. `accepted` says whether the designer has agreed to the cut.
+level::Project add_sheet(level::Project project, const std::string& relative, Image image, const std::string& name,
+                         const level::Cut& cut, bool accepted, level::SheetId& added);
+
+level::Project recut_sheet(level::Project project, level::SheetId sheet, const level::Cut& cut, bool accepted);
+
+// Calls change() on a copy of each tile in `tiles`.
+level::Project change_tiles(level::Project project, const std::vector<level::TileId>& tiles,
+                            const std::function<void(level::Tile&)>& change);
+
+// The art of a sheet's tiles, as read_joins() takes it.
+std::vector<Image> tile_pictures(const level::Sheet& sheet);
+
+// A new material from the tiles of a sheet. Of the plain kind all tiles that are not blank become variants, weighted by
+// their chance; of the others the reading decides. The project must have a free material id.
+level::Project add_material(level::Project project, const level::Sheet& sheet, level::JoinKind kind,
+                            const join::JoinReading& reading, const std::string& name, level::MaterialId& added);
+
+// Gives a material's join set what the reading of a sheet says; cases that the reading has no tile for stay.
+level::Project read_into(level::Project project, level::MaterialId material, const level::Sheet& sheet,
+                         const join::JoinReading& reading);
+
+// Sets the tiles that serve one case; none makes it a missing case.
+level::Project set_case(level::Project project, level::MaterialId material, join::Mask mask,
+                        std::vector<level::Variant> variants);
+
+// Joins every cell of the material anew in all levels, after its set has changed. Pinned cells stay.
+level::Project rejoin(level::Project project);
+
+// A prop cut from a sheet's image: pivot and foot are proposed from the lowest opaque pixels.
+level::PropKind propose_prop(const level::Sheet& sheet, const Box& box, level::PropKindId id, const std::string& name);
+
+// A name that no material (sheet) has yet: `wanted`, or with a number behind it.
+std::string free_material_name(const level::Project& project, const std::string& wanted);
+
+}  // namespace vic::edit

@@ -1,0 +1,144 @@
+#include "edit/stroke.hpp"
+
+#include <algorithm>
+#include <cassert>
+
+namespace vic::edit {
+
+using namespace level;
+
+Target target_of(const Project& project, const Level& level, const Hand& hand, LayerId active, bool stay) {
+    Target out{active, false, Obstacle::none};
+    if (!stay) {
+        LayerId home = 0;
+        if (hand.kind == Hand::Kind::material) {
+            if (const Material* m = project.material(hand.material)) home = home_in(level, m->homes);
+        } else if (hand.kind == Hand::Kind::tile) {
+            for (const auto& sheet : project.sheets)
+                for (const Tile& t : sheet->tiles)
+                    if (t.id == hand.tile) home = home_in(level, t.homes);
+            if (!home)
+                if (const Material* m = project.material(material_of(project, hand.tile))) home = home_in(level, m->homes);
+        } else if (hand.kind == Hand::Kind::prop) {
+            // Props go to the active layer if it takes them, else to the frontmost layer of props behind the walker.
+            const Layer* layer = level.layer(active);
+            if (!layer || layer->kind != LayerKind::props)
+                for (int i = 0; i < static_cast<int>(level.layers.size()); ++i) {
+                    const auto& l = level.layers[static_cast<std::size_t>(i)];
+                    if (l->kind == LayerKind::props && (home == 0 || i < level.plane)) home = l->id;
+                }
+        }
+        if (home && home != active) out = {home, true, Obstacle::none};
+    }
+    const Layer* layer = level.layer(out.layer);
+    const LayerKind wanted = hand.kind == Hand::Kind::prop ? LayerKind::props : LayerKind::tiles;
+    if (!layer) out.obstacle = Obstacle::no_layer;
+    else if (layer->kind != wanted) out.obstacle = Obstacle::wrong_kind;
+    else if (layer->locked) out.obstacle = Obstacle::locked;
+    else if (!layer->shown) out.obstacle = Obstacle::hidden;
+    return out;
+}
+
+std::vector<Point> pencil_cells(Point at, int size) {
+    const int before = (size - 1) / 2;
+    return box_cells({at.x - before, at.y - before, size, size});
+}
+
+std::vector<Point> box_cells(const Box& box) {
+    std::vector<Point> cells;
+    cells.reserve(static_cast<std::size_t>(box.size().area()));
+    for (int y = box.y; y < box.bottom(); ++y)
+        for (int x = box.x; x < box.right(); ++x) cells.push_back({x, y});
+    return cells;
+}
+
+std::vector<Point> line_cells(Point from, Point to) {
+    std::vector<Point> cells;
+    const int dx = std::abs(to.x - from.x);
+    const int dy = -std::abs(to.y - from.y);
+    const int sx = from.x < to.x ? 1 : -1;
+    const int sy = from.y < to.y ? 1 : -1;
+    int error = dx + dy;
+    for (Point p = from;;) {
+        cells.push_back(p);
+        if (p == to) break;
+        const int twice = 2 * error;
+        if (twice >= dy) error += dy, p.x += sx;
+        if (twice <= dx) error += dx, p.y += sy;
+    }
+    return cells;
+}
+
+Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& hand,
+         std::span<const Point> cells) {
+    Laid out{level, {}, 0};
+    assert(level.layer(layer) && level.layer(layer)->kind == LayerKind::tiles);
+    Grid& grid = out.level.edit(layer).grid;
+    const Grid before = grid;
+    const MaterialId of_tile = hand.kind == Hand::Kind::tile ? material_of(project, hand.tile) : MaterialId{0};
+    Box laid;
+    for (const Point p : cells) {
+        if (!level.cells().contains(p)) continue;
+        switch (hand.kind) {
+            case Hand::Kind::material:
+                if (!(grid.cell(p).pinned() && grid.material(p) == hand.material)) grid.set(p, {}, hand.material);
+                break;
+            case Hand::Kind::tile: grid.set(p, Cell(hand.tile, hand.turn, true), of_tile); break;
+            case Hand::Kind::eraser: grid.set(p, {}, 0); break;
+            default: break;
+        }
+        laid = united(laid, {p.x, p.y, 1, 1});
+    }
+    if (laid.empty()) return out;
+    out.touched = intersection(laid.grown(1), level.cells());
+    join::resolve(rules, grid, out.touched, layer);
+    // Rim cells only: those laid themselves differ anyway.
+    for (int y = out.touched.y; y < out.touched.bottom(); ++y)
+        for (int x = out.touched.x; x < out.touched.right(); ++x) {
+            const bool inner = laid.contains(Point{x, y});
+            if (!inner && grid.cell({x, y}) != before.cell({x, y})) ++out.joined;
+            if (inner) x = laid.right() - 1;
+        }
+    return out;
+}
+
+std::optional<Picked> pick(const Project& project, const Level& level, Point cell, LayerId active) {
+    const auto at = [&](const Layer& layer) -> std::optional<Picked> {
+        if (layer.kind != LayerKind::tiles || !layer.shown) return std::nullopt;
+        const Cell c = layer.grid.cell(cell);
+        const MaterialId m = layer.grid.material(cell);
+        if (c.empty() && m == 0) return std::nullopt;
+        Picked out;
+        out.layer = layer.id;
+        if (m != 0 && !c.pinned() && project.material(m)) {
+            out.hand.kind = Hand::Kind::material;
+            out.hand.material = m;
+        } else {
+            out.hand.kind = Hand::Kind::tile;
+            out.hand.tile = c.tile();
+            out.hand.turn = c.turn();
+        }
+        return out;
+    };
+    if (const Layer* layer = level.layer(active))
+        if (auto found = at(*layer)) return found;
+    for (auto layer = level.layers.rbegin(); layer != level.layers.rend(); ++layer)
+        if (auto found = at(**layer)) return found;
+    return std::nullopt;
+}
+
+std::string tile_name(const Project& project, TileId tile) {
+    for (const auto& sheet : project.sheets)
+        for (const Tile& t : sheet->tiles)
+            if (t.id == tile && !t.name.empty()) return t.name;
+    return "tile " + std::to_string(tile);
+}
+
+std::string name_at(const Project& project, const Layer& layer, Point cell) {
+    const Cell c = layer.grid.cell(cell);
+    const Material* m = project.material(layer.grid.material(cell));
+    if (m && !c.pinned()) return m->name;
+    return c.empty() ? "" : tile_name(project, c.tile());
+}
+
+}  // namespace vic::edit

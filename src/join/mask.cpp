@@ -1,0 +1,76 @@
+#include "join/mask.hpp"
+
+#include <bit>
+#include <set>
+
+namespace vic::join {
+
+using level::JoinKind;
+
+Mask canonical(Mask mask, JoinKind kind) {
+    switch (kind) {
+        case JoinKind::plain: return 255;
+        case JoinKind::edges: return mask & kSides;
+        case JoinKind::corners: return mask & kCorners;
+        case JoinKind::full: break;
+    }
+    Mask out = mask & kSides;
+    for (int corner = 1; corner < 8; corner += 2) {
+        const auto before = static_cast<Mask>(1U << (corner - 1));
+        const auto after = static_cast<Mask>(1U << ((corner + 1) % 8));
+        if ((mask & before) && (mask & after)) out = static_cast<Mask>(out | (mask & (1U << corner)));
+    }
+    return out;
+}
+
+const std::vector<Mask>& cases(JoinKind kind) {
+    static const auto all = [] {
+        std::array<std::vector<Mask>, 4> lists;
+        for (std::size_t k = 0; k < lists.size(); ++k) {
+            std::set<Mask> masks;
+            for (int m = 0; m < 256; ++m) masks.insert(canonical(static_cast<Mask>(m), static_cast<JoinKind>(k)));
+            lists[k].assign(masks.begin(), masks.end());
+        }
+        return lists;
+    }();
+    return all[static_cast<std::size_t>(kind)];
+}
+
+int joined_sides(Mask mask) { return std::popcount(static_cast<unsigned>(mask & kSides)); }
+
+Coverage coverage(const level::JoinSet& set) {
+    Coverage out{0, static_cast<int>(cases(set.kind).size())};
+    for (const auto& [mask, variants] : set.cases)
+        for (const auto& v : variants)
+            if (v.weight > 0) {
+                ++out.have;
+                break;
+            }
+    return out;
+}
+
+std::string describe(Mask mask) {
+    static const char* side_names[4] = {"north", "east", "south", "west"};
+    static const char* corner_names[4] = {"north-east", "south-east", "south-west", "north-west"};
+    const auto list = [](const std::vector<std::string>& words) {
+        std::string text;
+        for (std::size_t i = 0; i < words.size(); ++i)
+            text += (i == 0 ? "" : i + 1 == words.size() ? " and " : ", ") + words[i];
+        return text;
+    };
+    std::vector<std::string> open;
+    for (int i = 0; i < 4; ++i)
+        if (!(mask & (1U << (2 * i)))) open.emplace_back(side_names[i]);
+    std::vector<std::string> notches;
+    for (int i = 0; i < 4; ++i) {
+        const bool between = (mask & (1U << (2 * i))) && (mask & (1U << ((2 * i + 2) % 8)));
+        if (between && !(mask & (1U << (2 * i + 1)))) notches.emplace_back(corner_names[i]);
+    }
+    if (open.size() == 4) return "alone";
+    std::string text;
+    if (!open.empty()) text = "open to the " + list(open);
+    if (!notches.empty()) text += (text.empty() ? "inner corner " : ", inner corner ") + list(notches);
+    return text.empty() ? "joined all round" : text;
+}
+
+}  // namespace vic::join

@@ -1,0 +1,44 @@
+// Neighbourhoods as 8-bit masks, one bit a neighbour, clockwise from north.
+#pragma once
+
+#include <array>
+#include <cstdint>
+#include <string>
+#include <vector>
+
+#include "base/geometry.hpp"
+#include "level/material.hpp"
+
+namespace vic::join {
+
+using Mask = std::uint8_t;
+
+inline constexpr Mask kN = 1, kNE = 2, kE = 4, kSE = 8, kS = 16, kSW = 32, kW = 64, kNW = 128;
+inline constexpr Mask kSides = kN | kE | kS | kW;
+inline constexpr Mask kCorners = kNE | kSE | kSW | kNW;
+
+// The neighbour that bit `i` (0 .. 7) stands for.
+inline constexpr std::array<Point, 8> kNeighbour{
+    {{0, -1}, {1, -1}, {1, 0}, {1, 1}, {0, 1}, {-1, 1}, {-1, 0}, {-1, -1}}};
+
+// The mask with all bits cleared that the kind does not tell apart. Of the full kind, a corner counts only between two
+// joined sides, which leaves 47 of the 256.
+Mask canonical(Mask mask, level::JoinKind kind);
+
+// The canonical masks of a kind, ascending: 1 (plain), 16, 16 or 47.
+const std::vector<Mask>& cases(level::JoinKind kind);
+
+// How many of the four sides join, 0 .. 4.
+int joined_sides(Mask mask);
+
+// How many of a set's cases have a tile of their own.
+struct Coverage {
+    int have = 0;
+    int of = 0;
+};
+Coverage coverage(const level::JoinSet& set);
+
+// "joined on all sides", "open to the north and east", "inner corner north-east" …, for people.
+std::string describe(Mask mask);
+
+}  // namespace vic::join

@@ -1,0 +1,111 @@
+// A level: layers back to front around the walker's plane, with its marks, frame and walker.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "base/image.hpp"
+#include "level/grid.hpp"
+#include "level/sheet.hpp"
+
+namespace vic::level {
+
+using PropKindId = std::uint32_t;
+using PropId = std::uint32_t;
+using MarkId = std::uint32_t;
+
+// A free-standing thing cut from a sheet's image by a box.
+struct PropKind {
+    PropKindId id = 0;
+    std::string name;
+    SheetId sheet = 0;
+    Box box;              // pixels of the sheet's image
+    Point pivot;          // pixels within `box`: the point that is placed, and by which props are sorted
+    Box foot;             // pixels within `box`: the ground it stands on
+    bool blocks = false;  // whether the walker is stopped by the foot
+    bool operator==(const PropKind&) const = default;
+};
+
+struct Prop {
+    PropId id = 0;
+    PropKindId kind = 0;
+    Point at;  // where the pivot stands, in pixels of the level
+    bool mirrored = false;
+    bool operator==(const Prop&) const = default;
+};
+
+// One picture repeated over the whole layer.
+struct Backdrop {
+    SheetId sheet = 0;
+    Rgba tint{255, 255, 255, 255};  // multiplied with the picture
+    bool operator==(const Backdrop&) const = default;
+};
+
+enum class LayerKind : std::uint8_t { tiles, props, backdrop };
+
+struct Layer {
+    LayerId id = 0;
+    std::string name;
+    LayerKind kind = LayerKind::tiles;
+    bool shown = true;
+    bool locked = false;
+    bool solid = false;  // whether the shapes of its tiles block
+    int opacity = 100;   // per cent
+    Grid grid;                // tiles only
+    std::vector<Prop> props;  // props only, in the order they were placed
+    Backdrop backdrop;        // backdrop only
+};
+
+enum class View : std::uint8_t { from_above, from_the_side };
+
+struct Walker {
+    int width = 52;    // 1/64 cells
+    int height = 102;  // 1/64 cells
+    double speed = 6;  // cells a second
+    double jump = 3.2; // cells; side view only
+    bool operator==(const Walker&) const = default;
+};
+
+enum class MarkKind : std::uint8_t { start, exit, note };
+
+struct Mark {
+    MarkId id = 0;
+    std::string name;
+    MarkKind kind = MarkKind::note;
+    Box cells;
+    bool operator==(const Mark&) const = default;
+};
+
+struct Level {
+    std::string id;  // names its files; never changes
+    std::string name;
+    View view = View::from_above;
+    Size size;             // cells
+    Size cell{16, 16};     // pixels
+    Rgba ground{58, 69, 66, 255};  // seen where no layer has anything
+    std::vector<std::shared_ptr<const Layer>> layers;  // back to front
+    int plane = 0;  // how many layers lie behind the walker
+    std::vector<Mark> marks;
+    Size frame{320, 224};  // pixels that the game shows
+    Walker walker;
+
+    [[nodiscard]] const Layer* layer(LayerId id) const;
+    [[nodiscard]] int index_of(LayerId id) const;  // -1 where there is none
+    // A copy of the layer that this level alone holds, to be changed at once. The layer must exist.
+    Layer& edit(LayerId id);
+    [[nodiscard]] const Mark* first_mark(MarkKind kind) const;
+    [[nodiscard]] Box cells() const { return box_of(size); }
+    [[nodiscard]] Size pixels() const { return {size.w * cell.w, size.h * cell.h}; }
+};
+
+// What of the picture changed between two states of a level.
+struct Difference {
+    bool everything = false;  // size, order or settings of layers changed
+    std::vector<Box> cells;   // otherwise: the boxes of cells whose picture may differ
+};
+
+struct Project;
+Difference difference(const Level& a, const Level& b, const Project& kinds);
+
+}  // namespace vic::level

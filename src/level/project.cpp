@@ -1,0 +1,174 @@
+#include "level/project.hpp"
+
+#include <algorithm>
+#include <cassert>
+
+#include "base/files.hpp"
+
+namespace vic::level {
+
+namespace {
+
+template <class T, class Id>
+const T* find_by_id(const std::vector<std::shared_ptr<const T>>& all, const Id& id) {
+    for (const auto& one : all)
+        if (one->id == id) return one.get();
+    return nullptr;
+}
+
+template <class T>
+void put_by_id(std::vector<std::shared_ptr<const T>>& all, T one) {
+    for (auto& old : all) {
+        if (old->id == one.id) {
+            old = std::make_shared<const T>(std::move(one));
+            return;
+        }
+    }
+    all.push_back(std::make_shared<const T>(std::move(one)));
+}
+
+}  // namespace
+
+const Layer* Level::layer(LayerId id) const { return find_by_id(layers, id); }
+
+int Level::index_of(LayerId id) const {
+    for (std::size_t i = 0; i < layers.size(); ++i)
+        if (layers[i]->id == id) return static_cast<int>(i);
+    return -1;
+}
+
+Layer& Level::edit(LayerId id) {
+    const int index = index_of(id);
+    assert(index >= 0);
+    auto copy = std::make_shared<Layer>(*layers[static_cast<std::size_t>(index)]);
+    Layer& changed = *copy;
+    layers[static_cast<std::size_t>(index)] = std::move(copy);
+    return changed;
+}
+
+const Mark* Level::first_mark(MarkKind kind) const {
+    for (const Mark& mark : marks)
+        if (mark.kind == kind) return &mark;
+    return nullptr;
+}
+
+namespace {
+
+Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
+    const PropKind* kind = kinds.prop_kind(prop.kind);
+    if (!kind) return {};
+    const int left = prop.mirrored ? kind->box.w - 1 - kind->pivot.x : kind->pivot.x;
+    const Box px{prop.at.x - left, prop.at.y - kind->pivot.y, kind->box.w, kind->box.h};
+    const int x = floor_div(px.x, level.cell.w);
+    const int y = floor_div(px.y, level.cell.h);
+    return {x, y, floor_div(px.right() - 1, level.cell.w) - x + 1, floor_div(px.bottom() - 1, level.cell.h) - y + 1};
+}
+
+bool same_settings(const Layer& a, const Layer& b) {
+    return a.id == b.id && a.kind == b.kind && a.shown == b.shown && a.opacity == b.opacity && a.solid == b.solid &&
+           a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
+}
+
+}  // namespace
+
+Difference difference(const Level& a, const Level& b, const Project& kinds) {
+    Difference out;
+    out.everything = a.id != b.id || a.size != b.size || a.cell != b.cell || a.view != b.view ||
+                     a.ground != b.ground || a.plane != b.plane || a.layers.size() != b.layers.size();
+    for (std::size_t i = 0; !out.everything && i < a.layers.size(); ++i) {
+        const Layer& la = *a.layers[i];
+        const Layer& lb = *b.layers[i];
+        if (&la == &lb) continue;
+        if (!same_settings(la, lb)) {
+            out.everything = true;
+            break;
+        }
+        if (la.kind == LayerKind::tiles) {
+            const auto boxes = differences(la.grid, lb.grid);
+            out.cells.insert(out.cells.end(), boxes.begin(), boxes.end());
+        }
+        if (la.props == lb.props) continue;
+        for (const auto* side : {&la.props, &lb.props}) {
+            const auto& other = side == &la.props ? lb.props : la.props;
+            for (const Prop& prop : *side)
+                if (std::find(other.begin(), other.end(), prop) == other.end())
+                    out.cells.push_back(cells_of(prop, b, kinds));
+        }
+    }
+    if (out.everything) out.cells.clear();
+    return out;
+}
+
+const Sheet* Project::sheet(SheetId id) const { return find_by_id(sheets, id); }
+const Material* Project::material(MaterialId id) const { return find_by_id(materials, id); }
+const PropKind* Project::prop_kind(PropKindId id) const { return find_by_id(prop_kinds, id); }
+const Level* Project::level(const std::string& id) const { return find_by_id(levels, id); }
+
+MaterialId Project::free_material() const {
+    for (int id = 1; id < 256; ++id)
+        if (!material(static_cast<MaterialId>(id))) return static_cast<MaterialId>(id);
+    return 0;
+}
+
+void Project::put(Sheet sheet) { put_by_id(sheets, std::move(sheet)); }
+void Project::put(Material material) { put_by_id(materials, std::move(material)); }
+void Project::put(PropKind kind) { put_by_id(prop_kinds, std::move(kind)); }
+void Project::put(Level level) { put_by_id(levels, std::move(level)); }
+
+void Project::remove_level(const std::string& id) {
+    std::erase_if(levels, [&](const auto& level) { return level->id == id; });
+}
+
+std::string Project::free_level_id(const std::string& name) const {
+    const std::string base = slug(name, "level");
+    std::string id = base;
+    for (int n = 2; level(id); ++n) id = base + "-" + std::to_string(n);
+    return id;
+}
+
+TileTable::TileTable(const Project& project) {
+    refs_.resize(project.next_tile);
+    for (const auto& sheet : project.sheets)
+        for (const Tile& tile : sheet->tiles)
+            if (tile.id < refs_.size()) refs_[tile.id] = {sheet.get(), &tile};
+}
+
+LayerId home_in(const Level& level, const std::vector<LayerId>& homes) {
+    for (const LayerId id : homes)
+        if (level.layer(id)) return id;
+    return 0;
+}
+
+MaterialId material_of(const Project& project, TileId tile) {
+    for (const auto& material : project.materials)
+        for (const auto& [mask, variants] : material->joins.cases)
+            for (const Variant& v : variants)
+                if (v.tile == tile) return material->id;
+    return 0;
+}
+
+Level make_level(Project& project, const std::string& name, Size cells, Size cell, View view) {
+    Level level;
+    level.id = project.free_level_id(name);
+    level.name = name;
+    level.view = view;
+    level.size = cells;
+    level.cell = cell;
+    const auto add = [&](const char* layer_name, LayerKind kind, bool solid) {
+        Layer layer;
+        layer.id = project.next_id++;
+        layer.name = layer_name;
+        layer.kind = kind;
+        layer.solid = solid;
+        if (kind == LayerKind::tiles) layer.grid = Grid(cells);
+        level.layers.push_back(std::make_shared<const Layer>(std::move(layer)));
+    };
+    add("Ground", LayerKind::tiles, true);
+    add("Props", LayerKind::props, false);
+    level.plane = 2;
+    add("In front", LayerKind::tiles, false);
+    if (view == View::from_above) level.walker = {44, 56, 5, 0};
+    return level;
+}
+
+}  // namespace vic::level

@@ -1,0 +1,73 @@
+// Everything that a project holds, as one value. Copying it is cheap; history, preview and background work rest on that.
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <unordered_map>
+#include <vector>
+
+#include "level/level.hpp"
+#include "level/material.hpp"
+#include "level/sheet.hpp"
+
+namespace vic::level {
+
+struct Project {
+    std::string name;
+    std::vector<std::shared_ptr<const Sheet>> sheets;
+    std::vector<std::shared_ptr<const Material>> materials;
+    std::vector<std::shared_ptr<const PropKind>> prop_kinds;
+    std::vector<std::shared_ptr<const Level>> levels;
+    std::uint32_t next_tile = 1;  // the next free TileId
+    std::uint32_t next_id = 1;    // the next free id of any other thing
+
+    [[nodiscard]] const Sheet* sheet(SheetId id) const;
+    [[nodiscard]] const Material* material(MaterialId id) const;
+    [[nodiscard]] const PropKind* prop_kind(PropKindId id) const;
+    [[nodiscard]] const Level* level(const std::string& id) const;
+    [[nodiscard]] MaterialId free_material() const;  // 0 where all 255 are taken
+
+    // Puts a thing in the place of the one with its id, or behind the last.
+    void put(Sheet sheet);
+    void put(Material material);
+    void put(PropKind kind);
+    void put(Level level);
+    void remove_level(const std::string& id);
+
+    // A level id made from `name` that no level has.
+    [[nodiscard]] std::string free_level_id(const std::string& name) const;
+};
+
+// What a tile id stands for.
+struct TileRef {
+    const Sheet* sheet = nullptr;
+    const Tile* tile = nullptr;
+};
+
+// Finds tiles by id in constant time. Points into the project it was made from, which must outlive it.
+class TileTable {
+  public:
+    TileTable() = default;
+    explicit TileTable(const Project& project);
+    // Null pointers where no tile has the id.
+    [[nodiscard]] TileRef find(TileId id) const { return id < refs_.size() ? refs_[id] : TileRef{}; }
+    [[nodiscard]] TileShape shape(Cell cell) const {
+        const TileRef ref = find(cell.tile());
+        return ref.tile ? turned(ref.tile->shape, cell.turn()) : TileShape::none;
+    }
+
+  private:
+    std::vector<TileRef> refs_;
+};
+
+// The layer of `level` among `homes`; 0 where none is.
+LayerId home_in(const Level& level, const std::vector<LayerId>& homes);
+
+// The material whose join set uses the tile; 0 where none does.
+MaterialId material_of(const Project& project, TileId tile);
+
+// A level with three empty layers to start on: ground, things, in front; the walker's plane before the last.
+Level make_level(Project& project, const std::string& name, Size cells, Size cell, View view);
+
+}  // namespace vic::level

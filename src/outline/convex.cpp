@@ -1,0 +1,87 @@
+#include "outline/convex.hpp"
+
+#include <algorithm>
+#include <set>
+
+namespace vic::outline {
+
+namespace {
+
+// A side that is not level, from its upper to its lower end.
+struct Side {
+    Point top;
+    Point bottom;
+    [[nodiscard]] int x_at(int y) const {
+        if (bottom.x == top.x) return top.x;
+        return top.x + (bottom.x > top.x ? y - top.y : top.y - y);
+    }
+};
+
+struct Trapezoid {
+    std::size_t left, right;  // sides
+    int from, to;             // heights
+};
+
+}  // namespace
+
+std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outlines) {
+    std::vector<Side> sides;
+    std::set<int> heights;
+    for (const Outline& o : outlines) {
+        for (std::size_t i = 0; i < o.points.size(); ++i) {
+            const Point a = o.points[i];
+            const Point b = o.points[(i + 1) % o.points.size()];
+            heights.insert(a.y);
+            if (a.y != b.y) sides.push_back(a.y < b.y ? Side{a, b} : Side{b, a});
+        }
+    }
+    std::sort(sides.begin(), sides.end(), [](const Side& a, const Side& b) { return a.top.y < b.top.y; });
+    std::vector<Trapezoid> done;
+    std::vector<Trapezoid> growing;
+    std::vector<std::size_t> active;
+    std::size_t next = 0;
+    for (auto h = heights.begin(); h != heights.end(); ++h) {
+        const auto following = std::next(h);
+        if (following == heights.end()) break;
+        const int y = *h;
+        const int below = *following;
+        std::erase_if(active, [&](std::size_t i) { return sides[i].bottom.y <= y; });
+        while (next < sides.size() && sides[next].top.y <= y) active.push_back(next++);
+        // In the middle of a slab no two sides meet; doubled, so that the middle is a whole number.
+        std::sort(active.begin(), active.end(), [&](std::size_t a, std::size_t b) {
+            return sides[a].x_at(y) + sides[a].x_at(below) < sides[b].x_at(y) + sides[b].x_at(below);
+        });
+        std::vector<Trapezoid> now;
+        for (std::size_t i = 0; i + 1 < active.size(); i += 2) {
+            Trapezoid part{active[i], active[i + 1], y, below};
+            const auto same = std::find_if(growing.begin(), growing.end(), [&](const Trapezoid& g) {
+                return g.left == part.left && g.right == part.right;
+            });
+            if (same != growing.end()) {
+                part.from = same->from;
+                growing.erase(same);
+            }
+            now.push_back(part);
+        }
+        done.insert(done.end(), growing.begin(), growing.end());
+        growing = std::move(now);
+    }
+    done.insert(done.end(), growing.begin(), growing.end());
+
+    std::vector<std::vector<Point>> parts;
+    for (const Trapezoid& t : done) {
+        std::vector<Point> points{{sides[t.left].x_at(t.from), t.from},
+                                  {sides[t.right].x_at(t.from), t.from},
+                                  {sides[t.right].x_at(t.to), t.to},
+                                  {sides[t.left].x_at(t.to), t.to}};
+        points.erase(std::unique(points.begin(), points.end()), points.end());
+        if (points.front() == points.back()) points.pop_back();
+        parts.push_back(std::move(points));
+    }
+    std::sort(parts.begin(), parts.end(), [](const auto& a, const auto& b) {
+        return std::pair(a.front().y, a.front().x) < std::pair(b.front().y, b.front().x);
+    });
+    return parts;
+}
+
+}  // namespace vic::outline

@@ -1,0 +1,15 @@
+// Cutting outlines into convex parts, for engines that want solid shapes instead of boundaries.
+#pragma once
+
+#include <vector>
+
+#include "outline/trace.hpp"
+
+namespace vic::outline {
+
+// Trapezoids with level tops and bottoms that together cover what the outlines enclose, each once: swept slab by slab
+// between the heights of corners, those that go on with the same sides joined. Points clockwise on screen, 1/64 cells,
+// three or four each. The outlines' sides must be level, upright or at 45°.
+std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outlines);
+
+}  // namespace vic::outline

@@ -1,0 +1,378 @@
+#include "outline/trace.hpp"
+
+#include <algorithm>
+#include <cassert>
+
+namespace vic::outline {
+
+using level::kChunk;
+
+namespace {
+
+enum Direction : unsigned { N, NE, E, SE, S, SW, W, NW };
+constexpr std::uint8_t kSideN = 1, kSideE = 2, kSideS = 4, kSideW = 8;
+
+struct Turns {
+    std::uint8_t count = 0;
+    std::array<std::uint8_t, 4> in{};
+    std::array<std::uint8_t, 4> out{};
+};
+
+// What turns at a lattice point between cells a (north-west), b (north-east), c (south-west) and d (south-east).
+Turns turns_between(Solid a, Solid b, Solid c, Solid d) {
+    unsigned in = 0;   // ways along which an outline arrives
+    unsigned out = 0;  // ways along which one leaves
+    const auto covers = [](Solid s, std::uint8_t side) { return (kCovered[s] & side) != 0; };
+    const auto arrive = [&](Direction way) { in |= 1U << way; };
+    const auto leave = [&](Direction way) { out |= 1U << way; };
+    // Lines between cells: what blocks lies to the right of the way.
+    if (covers(d, kSideN) && !covers(b, kSideS)) leave(E);
+    if (covers(b, kSideS) && !covers(d, kSideN)) arrive(W);
+    if (covers(c, kSideN) && !covers(a, kSideS)) arrive(E);
+    if (covers(a, kSideS) && !covers(c, kSideN)) leave(W);
+    if (covers(a, kSideE) && !covers(b, kSideW)) arrive(S);
+    if (covers(b, kSideW) && !covers(a, kSideE)) leave(N);
+    if (covers(c, kSideE) && !covers(d, kSideW)) leave(S);
+    if (covers(d, kSideW) && !covers(c, kSideE)) arrive(N);
+    // Diagonals through the cells.
+    if (a == kSlopeNE) leave(NW);
+    if (a == kSlopeSW) arrive(SE);
+    if (b == kSlopeSE) leave(NE);
+    if (b == kSlopeNW) arrive(SW);
+    if (c == kSlopeNW) leave(SW);
+    if (c == kSlopeSE) arrive(NE);
+    if (d == kSlopeSW) leave(SE);
+    if (d == kSlopeNE) arrive(NW);
+
+    Turns turns;
+    for (unsigned way = 0; way < 8; ++way) {
+        if (!(in & (1U << way))) continue;
+        // The mass begins at the line one came along and goes round counter-clockwise to the first line that leaves.
+        const unsigned back = (way + 4) & 7;
+        for (unsigned k = 1; k <= 8; ++k) {
+            const unsigned next = (back + 8 - k) & 7;
+            if (!(out & (1U << next))) continue;
+            if (next != way) {
+                turns.in[turns.count] = static_cast<std::uint8_t>(way);
+                turns.out[turns.count] = static_cast<std::uint8_t>(next);
+                ++turns.count;
+            }
+            break;
+        }
+    }
+    return turns;
+}
+
+const std::array<Turns, 6 * 6 * 6 * 6>& turn_table() {
+    static const auto table = [] {
+        std::array<Turns, 6 * 6 * 6 * 6> t;
+        std::size_t i = 0;
+        for (unsigned a = 0; a < 6; ++a)
+            for (unsigned b = 0; b < 6; ++b)
+                for (unsigned c = 0; c < 6; ++c)
+                    for (unsigned d = 0; d < 6; ++d, ++i)
+                        t[i] = turns_between(static_cast<Solid>(a), static_cast<Solid>(b), static_cast<Solid>(c),
+                                             static_cast<Solid>(d));
+        return t;
+    }();
+    return table;
+}
+
+constexpr int kStride = kChunk + 2;
+
+std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource& source) {
+    const auto& table = turn_table();
+    std::array<SolidCode, static_cast<std::size_t>(kStride) * kStride> codes;
+    // Points x .. x + 63 need the cells x - 1 .. x + 63; one more row and column serves the one-way edges.
+    const Box own{chunk.x * kChunk, chunk.y * kChunk, kChunk, kChunk};
+    source({own.x - 1, own.y - 1, kStride, kStride}, codes.data(), kStride);
+    Part part;
+    for (int y = 0; y < kChunk; ++y) {
+        part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(part.corners.size());
+        if (own.y + y > cells.h) continue;
+        const SolidCode* above = &codes[static_cast<std::size_t>(y) * kStride];
+        const SolidCode* below = above + kStride;
+        const int last = std::min(kChunk - 1, cells.w - own.x);
+        for (int x = 0; x <= last; ++x) {
+            const unsigned a = above[x] & 15U, b = above[x + 1] & 15U, c = below[x] & 15U, d = below[x + 1] & 15U;
+            if (a == b && c == d && a == c && a < 2) continue;
+            const Turns& turns = table[((a * 6 + b) * 6 + c) * 6 + d];
+            for (std::size_t i = 0; i < turns.count; ++i)
+                part.corners.push_back({static_cast<std::uint16_t>(own.x + x), static_cast<std::uint16_t>(own.y + y),
+                                        turns.in[i], turns.out[i]});
+        }
+    }
+    part.row_start[kChunk] = static_cast<std::uint16_t>(part.corners.size());
+
+    const Box inside = intersection(own, box_of(cells));
+    for (int y = inside.y; y < inside.bottom(); ++y) {
+        for (int x = inside.x; x < inside.right(); ++x) {
+            const SolidCode* at = &codes[static_cast<std::size_t>(y - own.y + 1) * kStride +
+                                         static_cast<std::size_t>(x - own.x + 1)];
+            const unsigned sides = one_way_of(*at);
+            if (sides == 0 || solid_of(*at) == kFull) continue;
+            const auto buried = [&](int offset, std::uint8_t side) {
+                return (kCovered[solid_of(at[offset])] & side) != 0;
+            };
+            const int left = x * kUnit, top = y * kUnit, right = left + kUnit, bottom = top + kUnit;
+            if ((sides & 1U) && !buried(-kStride, kSideS)) part.one_way.push_back({{left, top}, {right, top}, 0});
+            if ((sides & 2U) && !buried(1, kSideW)) part.one_way.push_back({{right, top}, {right, bottom}, 1});
+            if ((sides & 4U) && !buried(kStride, kSideN)) part.one_way.push_back({{left, bottom}, {right, bottom}, 2});
+            if ((sides & 8U) && !buried(-1, kSideE)) part.one_way.push_back({{left, top}, {left, bottom}, 3});
+        }
+    }
+    if (!inside.empty()) {
+        std::array<SolidCode, static_cast<std::size_t>(kChunk) * kChunk> own_codes;
+        part.shapes = source(inside, own_codes.data(), kChunk);
+    }
+    if (part.corners.empty() && part.one_way.empty() && part.shapes == 0) return nullptr;
+    return std::make_shared<const Part>(std::move(part));
+}
+
+constexpr std::array<Point, 8> kStep{{{0, -1}, {1, -1}, {1, 0}, {1, 1}, {0, 1}, {-1, 1}, {-1, 0}, {-1, -1}}};
+
+// Corners linked to the next along their outline.
+struct Links {
+    std::vector<Corner> corners;  // in the order of the sweep
+    std::vector<std::uint32_t> next;
+};
+
+Links link(const Trace& trace) {
+    Links out;
+    const auto total = static_cast<std::size_t>(trace.corner_count());
+    out.corners.reserve(total);
+    out.next.resize(total);
+    const auto width = static_cast<std::size_t>(trace.cells.w) + 1;
+    const auto height = static_cast<std::size_t>(trace.cells.h) + 1;
+    std::uint32_t open_row = 0;
+    std::vector<std::uint32_t> open_column(width), open_falling(width + height), open_rising(width + height);
+    const auto open = [&](unsigned way, const Corner& c) -> std::uint32_t& {
+        switch (way & 3U) {
+            case N: return open_column[c.x];
+            case NE: return open_rising[std::size_t{c.x} + c.y];
+            case E: return open_row;
+            default: return open_falling[std::size_t{c.x} + height - 1 - c.y];
+        }
+    };
+    const auto backward = [](unsigned way) { return way <= NE || way >= W; };
+    for (int py = 0; py < trace.part_count.h; ++py) {
+        for (std::size_t row = 0; row < kChunk; ++row) {
+            for (int px = 0; px < trace.part_count.w; ++px) {
+                const auto& part = trace.parts[static_cast<std::size_t>(py * trace.part_count.w + px)];
+                if (!part) continue;
+                const std::size_t end = part->row_start[row + 1];
+                for (std::size_t i = part->row_start[row]; i < end;) {
+                    const auto first = static_cast<std::uint32_t>(out.corners.size());
+                    const Corner& head = part->corners[i];
+                    while (i < end && part->corners[i].x == head.x) out.corners.push_back(part->corners[i++]);
+                    const auto behind = static_cast<std::uint32_t>(out.corners.size());
+                    // All lines that end here are closed before others are opened on the same line.
+                    for (std::uint32_t me = first; me < behind; ++me) {
+                        const Corner& c = out.corners[me];
+                        const unsigned came_from = (c.in + 4U) & 7U;
+                        if (backward(came_from)) out.next[open(came_from, c)] = me;
+                        if (backward(c.out)) out.next[me] = open(c.out, c);
+                    }
+                    for (std::uint32_t me = first; me < behind; ++me) {
+                        const Corner& c = out.corners[me];
+                        const unsigned came_from = (c.in + 4U) & 7U;
+                        if (!backward(came_from)) open(came_from, c) = me;
+                        if (!backward(c.out)) open(c.out, c) = me;
+                    }
+                }
+            }
+        }
+    }
+    return out;
+}
+
+}  // namespace
+
+int Trace::corner_count() const {
+    int n = 0;
+    for (const auto& part : parts) n += part ? static_cast<int>(part->corners.size()) : 0;
+    return n;
+}
+
+int Trace::shape_count() const {
+    int n = 0;
+    for (const auto& part : parts) n += part ? part->shapes : 0;
+    return n;
+}
+
+bool operator==(const Trace& a, const Trace& b) {
+    if (a.cells != b.cells) return false;
+    for (std::size_t i = 0; i < a.parts.size(); ++i) {
+        if (a.parts[i] == b.parts[i]) continue;
+        if (!a.parts[i] || !b.parts[i] || !(*a.parts[i] == *b.parts[i])) return false;
+    }
+    return true;
+}
+
+Trace trace(Size cells, const SolidSource& source) {
+    Trace out;
+    out.cells = cells;
+    out.part_count = {cells.w / kChunk + 1, cells.h / kChunk + 1};
+    out.parts.resize(static_cast<std::size_t>(out.part_count.area()));
+    for (int y = 0; y < out.part_count.h; ++y)
+        for (int x = 0; x < out.part_count.w; ++x)
+            out.parts[static_cast<std::size_t>(y * out.part_count.w + x)] = make_part(cells, {x, y}, source);
+    return out;
+}
+
+namespace {
+SolidSource source_of(const level::Level& level, const level::TileTable& tiles) {
+    return [&](const Box& cells, SolidCode* out, std::size_t stride) {
+        return read_solid(level, tiles, cells, out, stride);
+    };
+}
+}  // namespace
+
+Trace trace(const level::Level& level, const level::TileTable& tiles) {
+    return trace(level.size, source_of(level, tiles));
+}
+
+void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed) {
+    std::vector<Point> touched;
+    for (const Box& box : changed) {
+        // A cell is seen from its four corner points, and from the one-way edges of its neighbours.
+        const Box points = box.grown(1);
+        for (int y = std::max(0, points.y) / kChunk; y <= std::min(trace.part_count.h - 1, points.bottom() / kChunk); ++y)
+            for (int x = std::max(0, points.x) / kChunk; x <= std::min(trace.part_count.w - 1, points.right() / kChunk); ++x)
+                touched.push_back({x, y});
+    }
+    std::sort(touched.begin(), touched.end());
+    touched.erase(std::unique(touched.begin(), touched.end()), touched.end());
+    for (const Point p : touched)
+        trace.parts[static_cast<std::size_t>(p.y * trace.part_count.w + p.x)] = make_part(trace.cells, p, source);
+}
+
+void retrace(Trace& trace, const level::Level& level, const level::TileTable& tiles, const std::vector<Box>& changed) {
+    retrace(trace, source_of(level, tiles), changed);
+}
+
+std::vector<Outline> outlines(const Trace& trace) {
+    const Links links = link(trace);
+    std::vector<bool> seen(links.corners.size(), false);
+    std::vector<Outline> out;
+    for (std::size_t start = 0; start < links.corners.size(); ++start) {
+        if (seen[start]) continue;
+        Outline outline;
+        for (std::size_t at = start; !seen[at]; at = links.next[at]) {
+            seen[at] = true;
+            outline.points.push_back({links.corners[at].x * kUnit, links.corners[at].y * kUnit});
+        }
+        outline.hole = area2(outline) < 0;
+        out.push_back(std::move(outline));
+    }
+    return out;
+}
+
+std::vector<OneWayEdge> one_way_edges(const Trace& trace) {
+    std::vector<OneWayEdge> edges;
+    for (const auto& part : trace.parts)
+        if (part) edges.insert(edges.end(), part->one_way.begin(), part->one_way.end());
+    // Along the line on which they lie, so that those that continue one another are neighbours.
+    const auto key = [](const OneWayEdge& e) {
+        return e.side % 2 == 0 ? std::array<int, 4>{e.side, e.from.y, e.from.x, 0}
+                               : std::array<int, 4>{e.side, e.from.x, e.from.y, 0};
+    };
+    std::sort(edges.begin(), edges.end(), [&](const auto& a, const auto& b) { return key(a) < key(b); });
+    std::vector<OneWayEdge> joined;
+    for (const OneWayEdge& e : edges) {
+        if (!joined.empty() && joined.back().side == e.side && joined.back().to == e.from) joined.back().to = e.to;
+        else joined.push_back(e);
+    }
+    return joined;
+}
+
+std::int64_t area2(const Outline& outline) {
+    std::int64_t sum = 0;
+    for (std::size_t i = 0; i < outline.points.size(); ++i) {
+        const Point a = outline.points[i];
+        const Point b = outline.points[(i + 1) % outline.points.size()];
+        sum += std::int64_t{a.x} * b.y - std::int64_t{b.x} * a.y;
+    }
+    return sum;
+}
+
+int rectangle_count(Size cells, const std::vector<std::uint8_t>& full) {
+    std::vector<std::uint8_t> left = full;
+    const auto at = [&](int x, int y) -> std::uint8_t& {
+        return left[static_cast<std::size_t>(y) * static_cast<std::size_t>(cells.w) + static_cast<std::size_t>(x)];
+    };
+    int count = 0;
+    for (int y = 0; y < cells.h; ++y) {
+        for (int x = 0; x < cells.w; ++x) {
+            if (!at(x, y)) continue;
+            int w = 0;
+            while (x + w < cells.w && at(x + w, y)) ++w;
+            int h = 1;
+            const auto whole = [&](int row) {
+                for (int i = 0; i < w; ++i)
+                    if (!at(x + i, row)) return false;
+                return true;
+            };
+            while (y + h < cells.h && whole(y + h)) ++h;
+            for (int j = 0; j < h; ++j)
+                for (int i = 0; i < w; ++i) at(x + i, y + j) = 0;
+            ++count;
+        }
+    }
+    return count;
+}
+
+Drawing drawing(const SolidSource& source, const Box& cells) {
+    Drawing out;
+    if (cells.empty()) return out;
+    const int stride = cells.w + 2;
+    std::vector<SolidCode> codes(static_cast<std::size_t>(stride) * static_cast<std::size_t>(cells.h + 2));
+    source(cells.grown(1), codes.data(), static_cast<std::size_t>(stride));
+    const auto at = [&](int x, int y) {
+        return codes[static_cast<std::size_t>(y - cells.y + 1) * static_cast<std::size_t>(stride) +
+                     static_cast<std::size_t>(x - cells.x + 1)];
+    };
+    const auto covered = [&](int x, int y, std::uint8_t side) { return (kCovered[solid_of(at(x, y))] & side) != 0; };
+    for (int y = cells.y; y <= cells.bottom(); ++y) {
+        int run = -1;
+        for (int x = cells.x; x <= cells.right(); ++x) {
+            const bool line = x < cells.right() && covered(x, y - 1, kSideS) != covered(x, y, kSideN);
+            if (line && run < 0) run = x - cells.x;
+            if (!line && run >= 0) {
+                out.lines.push_back({{cells.x + run, y}, {x, y}});
+                run = -1;
+            }
+        }
+    }
+    for (int x = cells.x; x <= cells.right(); ++x) {
+        int run = -1;
+        for (int y = cells.y; y <= cells.bottom(); ++y) {
+            const bool line = y < cells.bottom() && covered(x - 1, y, kSideE) != covered(x, y, kSideW);
+            if (line && run < 0) run = y - cells.y;
+            if (!line && run >= 0) {
+                out.lines.push_back({{x, cells.y + run}, {x, y}});
+                run = -1;
+            }
+        }
+    }
+    for (int y = cells.y; y < cells.bottom(); ++y) {
+        for (int x = cells.x; x < cells.right(); ++x) {
+            const SolidCode code = at(x, y);
+            const Solid solid = solid_of(code);
+            if (solid == kFull) {
+                if (!out.runs.empty() && out.runs.back().y == y && out.runs.back().right() == x) ++out.runs.back().w;
+                else out.runs.push_back({x, y, 1, 1});
+            } else if (solid != kOpen) {
+                out.slopes.emplace_back(Point{x, y}, solid);
+                const bool falling = solid == kSlopeNE || solid == kSlopeSW;
+                if (falling) out.lines.push_back({{x, y}, {x + 1, y + 1}});
+                else out.lines.push_back({{x + 1, y}, {x, y + 1}});
+            }
+            for (int side = 0; side < 4; ++side)
+                if ((one_way_of(code) & (1U << side)) && solid != kFull) out.one_way.emplace_back(Point{x, y}, side);
+        }
+    }
+    return out;
+}
+
+}  // namespace vic::outline

@@ -1,0 +1,265 @@
+#include "parcel/build.hpp"
+
+#include <fcntl.h>
+#include <linux/fs.h>
+#include <sys/syscall.h>
+#include <unistd.h>
+
+#include <algorithm>
+#include <set>
+
+#include "base/error.hpp"
+#include "outline/trace.hpp"
+#include "parcel/atlas.hpp"
+#include "sheet/cut.hpp"
+#include "sheet/png.hpp"
+#include "store/format.hpp"
+
+namespace vic::parcel {
+
+using namespace level;
+using store::Json;
+using store::to_json;
+
+namespace {
+
+constexpr int kAtlasSide = 16384;
+
+// What a level uses, numbered as the parcel numbers it: tiles by id, props by id.
+struct Used {
+    std::vector<TileRef> tiles;
+    std::vector<std::uint32_t> index;  // by tile id: 1 + place in `tiles`, 0 where unused or gone
+    std::vector<const PropKind*> kinds;
+};
+
+Used used_by(const Project& project, const Level& level) {
+    Used out;
+    const TileTable table(project);
+    std::vector<bool> seen(project.next_tile, false);
+    std::set<PropKindId> kinds;
+    for (const auto& layer : level.layers) {
+        if (layer->kind == LayerKind::tiles)
+            each_cell(layer->grid, level.cells(), [&](Point, Cell cell, MaterialId) {
+                if (cell.tile() < seen.size()) seen[cell.tile()] = true;
+            });
+        for (const Prop& prop : layer->props) kinds.insert(prop.kind);
+    }
+    out.index.resize(project.next_tile, 0);
+    for (TileId id = 1; id < seen.size(); ++id) {
+        const TileRef ref = table.find(id);
+        if (!seen[id] || !ref.tile || !ref.sheet->image) continue;
+        out.tiles.push_back(ref);
+        out.index[id] = static_cast<std::uint32_t>(out.tiles.size());
+    }
+    for (const PropKindId id : kinds) {
+        const PropKind* kind = project.prop_kind(id);
+        const Sheet* sheet = kind ? project.sheet(kind->sheet) : nullptr;
+        if (sheet && sheet->image) out.kinds.push_back(kind);
+    }
+    return out;
+}
+
+Json tiles_json(const Used& used, const Atlas& atlas) {
+    Json tiles = Json::array();
+    for (std::size_t i = 0; i < used.tiles.size(); ++i) {
+        const Tile& t = *used.tiles[i].tile;
+        tiles.push_back({{"id", t.id},
+                         {"box", to_json(atlas.places[i])},
+                         {"name", t.name},
+                         {"shape", store::shape_words().at(static_cast<std::size_t>(t.shape))}});
+    }
+    return tiles;
+}
+
+Json kinds_json(const Used& used, const Atlas& atlas) {
+    Json kinds = Json::array();
+    for (std::size_t i = 0; i < used.kinds.size(); ++i) {
+        const PropKind& k = *used.kinds[i];
+        kinds.push_back({{"id", k.id},
+                         {"name", k.name},
+                         {"box", to_json(atlas.places[used.tiles.size() + i])},
+                         {"pivot", to_json(k.pivot)},
+                         {"foot", to_json(k.foot)},
+                         {"blocks", k.blocks}});
+    }
+    return kinds;
+}
+
+// The least box of cells that hold something, and their bits for the parcel, little-endian.
+Box cells_plane(const Layer& layer, const Level& level, const Used& used, std::string& bytes) {
+    Box box;
+    each_cell(layer.grid, level.cells(), [&](Point at, Cell cell, MaterialId) {
+        if (cell.tile() < used.index.size() && used.index[cell.tile()]) box = united(box, {at.x, at.y, 1, 1});
+    });
+    bytes.assign(static_cast<std::size_t>(box.size().area()) * 4, '\0');
+    each_cell(layer.grid, box, [&](Point at, Cell cell, MaterialId) {
+        const std::uint32_t index = cell.tile() < used.index.size() ? used.index[cell.tile()] : 0;
+        if (!index) return;
+        const std::uint32_t bits = index | (std::uint32_t{cell.turn().code} << 24);
+        const std::size_t i = (static_cast<std::size_t>(at.y - box.y) * static_cast<std::size_t>(box.w) +
+                               static_cast<std::size_t>(at.x - box.x)) * 4;
+        for (std::size_t b = 0; b < 4; ++b) bytes[i + b] = static_cast<char>((bits >> (8 * b)) & 255U);
+    });
+    return box;
+}
+
+Json props_json(const Layer& layer, const Used& used) {
+    std::vector<Prop> props = layer.props;
+    std::sort(props.begin(), props.end(), [](const Prop& a, const Prop& b) {
+        return std::tuple(a.at.y, a.at.x, a.id) < std::tuple(b.at.y, b.at.x, b.id);
+    });
+    Json out = Json::array();
+    for (const Prop& p : props) {
+        const auto kind = std::find_if(used.kinds.begin(), used.kinds.end(), [&](const PropKind* k) { return k->id == p.kind; });
+        if (kind == used.kinds.end()) continue;
+        out.push_back({{"id", p.id}, {"kind", kind - used.kinds.begin()}, {"at", to_json(p.at)}, {"mirrored", p.mirrored}});
+    }
+    return out;
+}
+
+Json outlines_json(const outline::Trace& trace) {
+    Json out = Json::array();
+    for (const auto& o : outline::outlines(trace)) {
+        Json points = Json::array();
+        for (const Point p : o.points) {
+            points.push_back(p.x);
+            points.push_back(p.y);
+        }
+        out.push_back({{"hole", o.hole}, {"points", points}});
+    }
+    return out;
+}
+
+Json one_way_json(const outline::Trace& trace) {
+    static const char* sides[4] = {"north", "east", "south", "west"};
+    Json out = Json::array();
+    for (const auto& e : outline::one_way_edges(trace))
+        out.push_back({{"from", to_json(e.from)}, {"to", to_json(e.to)}, {"side", sides[e.side]}});
+    return out;
+}
+
+bool is_parcel(const fs::path& dir) {
+    std::error_code trouble;
+    const fs::path file = dir / "level.json";
+    if (!fs::is_regular_file(file, trouble)) return false;
+    try {
+        return read_file(file).find("\"vicinum-parcel\"") != std::string::npos;
+    } catch (const InputError&) {
+        return false;
+    }
+}
+
+}  // namespace
+
+std::map<std::string, std::string> files(const Project& project, const Level& level) {
+    const Used used = used_by(project, level);
+    std::vector<Image> pictures;
+    for (const TileRef& ref : used.tiles) pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile), level.cell));
+    for (const PropKind* kind : used.kinds) pictures.push_back(cropped(*project.sheet(kind->sheet)->image, kind->box));
+    const auto atlas = pack(pictures, kAtlasSide);
+    if (!atlas)
+        throw InputError("The tiles and props of \"" + level.name + "\" do not fit into one atlas", "", "",
+                         "Use fewer or smaller pictures in this level");
+
+    std::map<std::string, std::string> out;
+    Json j{{"format", "vicinum-parcel"},
+           {"version", 1},
+           {"id", level.id},
+           {"name", level.name},
+           {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
+           {"size", to_json(level.size)},
+           {"cell", to_json(level.cell)},
+           {"ground", to_json(level.ground)},
+           {"frame", to_json(level.frame)},
+           {"plane", level.plane}};
+    j["walker"] = {{"size", {level.walker.width, level.walker.height}},
+                   {"speed", level.walker.speed},
+                   {"jump", level.walker.jump}};
+    j["atlas"] = {{"file", "atlas.png"}, {"size", to_json(atlas->image.size())}, {"extrude", 1}};
+    j["tiles"] = tiles_json(used, *atlas);
+    j["prop_kinds"] = kinds_json(used, *atlas);
+    j["layers"] = Json::array();
+    int plane = 0;
+    for (std::size_t i = 0; i < level.layers.size(); ++i) {
+        const Layer& layer = *level.layers[i];
+        Json l{{"id", layer.id},
+               {"name", layer.name},
+               {"kind", store::layer_kind_words().at(static_cast<std::size_t>(layer.kind))},
+               {"shown", layer.shown},
+               {"opacity", layer.opacity / 100.0}};
+        if (layer.kind == LayerKind::tiles) {
+            const std::string name = "cells-" + std::to_string(layer.id) + ".u32";
+            const Box box = cells_plane(layer, level, used, out[name]);
+            l["solid"] = layer.solid;
+            l["cells"] = {{"file", name}, {"box", to_json(box)}};
+        } else if (layer.kind == LayerKind::props) {
+            l["props"] = props_json(layer, used);
+        } else {
+            const Sheet* sheet = project.sheet(layer.backdrop.sheet);
+            if (!sheet || !sheet->image) continue;  // a backdrop without a picture shows nothing
+            const std::string name = "backdrop-" + std::to_string(sheet->id) + ".png";
+            out[name] = sheet::encode_png(*sheet->image);
+            l["image"] = name;
+            l["tint"] = to_json(layer.backdrop.tint);
+        }
+        if (static_cast<int>(i) < level.plane) ++plane;
+        j["layers"].push_back(std::move(l));
+    }
+    j["plane"] = plane;
+    const outline::Trace trace = outline::trace(level, TileTable(project));
+    j["outlines"] = outlines_json(trace);
+    j["one_way"] = one_way_json(trace);
+    j["marks"] = Json::array();
+    for (const Mark& m : level.marks)
+        j["marks"].push_back({{"id", m.id},
+                              {"name", m.name},
+                              {"kind", store::mark_words().at(static_cast<std::size_t>(m.kind))},
+                              {"cells", to_json(m.cells)}});
+    out["atlas.png"] = sheet::encode_png(atlas->image);
+    out["level.json"] = store::json_lines(j);
+    return out;
+}
+
+Built build(const Project& project, const Level& level, const fs::path& dir) {
+    const auto content = files(project, level);
+    std::error_code trouble;
+    const bool there = fs::exists(fs::symlink_status(dir, trouble));
+    if (there && !(fs::is_directory(dir, trouble) && (fs::is_empty(dir, trouble) || is_parcel(dir))))
+        throw InputError("The place for the parcel holds something else", dir.string(), "",
+                         "Choose an empty or a new folder, so that nothing of yours is replaced");
+    const fs::path beside = dir.string() + ".part-" + std::to_string(::getpid());
+    fs::remove_all(beside, trouble);
+    fs::create_directories(beside, trouble);
+    if (trouble)
+        throw InputError("The folder cannot be made: " + trouble.message(), beside.string(), "",
+                         "Choose a place where you may write");
+    Built out{dir, 0, 0};
+    try {
+        for (const auto& [name, bytes] : content) {
+            write_file(beside / name, bytes);
+            ++out.files;
+            out.bytes += bytes.size();
+        }
+        flush_folder(beside);
+        const unsigned how = there ? RENAME_EXCHANGE : RENAME_NOREPLACE;
+        if (::syscall(SYS_renameat2, AT_FDCWD, beside.c_str(), AT_FDCWD, dir.c_str(), how) != 0) {
+            // A file system without an exchange: two renames, the old one kept until the new one is there.
+            const fs::path old = dir.string() + ".old-" + std::to_string(::getpid());
+            if (there) fs::rename(dir, old);
+            fs::rename(beside, dir);
+            fs::remove_all(old, trouble);
+        }
+    } catch (const fs::filesystem_error& e) {
+        fs::remove_all(beside, trouble);
+        throw InputError(std::string("The parcel cannot be put in place: ") + e.what(), dir.string(), "",
+                         "Check who may write there");
+    } catch (const InputError&) {
+        fs::remove_all(beside, trouble);
+        throw;
+    }
+    fs::remove_all(beside, trouble);  // after an exchange this is the old parcel
+    flush_folder(dir.has_parent_path() ? dir.parent_path() : fs::path("."));
+    return out;
+}
+
+}  // namespace vic::parcel

@@ -1,0 +1,240 @@
+#include "picture/compose.hpp"
+
+#include <algorithm>
+#include <cassert>
+
+#include "base/chance.hpp"
+#include "sheet/cut.hpp"
+
+namespace vic::picture {
+
+using level::Layer;
+using level::LayerKind;
+
+namespace {
+
+constexpr std::uint32_t kGoneInk = 0xFFC2452D;
+constexpr std::uint32_t kGonePaper = 0xFFF1ECE0;
+
+std::uint32_t premultiplied(Rgba c) {
+    const auto scale = [&](unsigned v) { return (v * c.a + 127) / 255; };
+    return (std::uint32_t{c.a} << 24) | (scale(c.r) << 16) | (scale(c.g) << 8) | scale(c.b);
+}
+
+Art::Picture prepared(const Image& image) {
+    Art::Picture out;
+    out.size = image.size();
+    out.pixels.reserve(image.pixels().size());
+    out.opaque = true;
+    for (const Rgba c : image.pixels()) {
+        out.pixels.push_back(premultiplied(c));
+        out.opaque = out.opaque && c.a == 255;
+    }
+    return out;
+}
+
+// Each of the four bytes times f / 255, rounded; two bytes at a time.
+std::uint32_t scaled_bytes(std::uint32_t p, std::uint32_t f) {
+    std::uint32_t even = (p & 0x00FF00FF) * f + 0x00800080;
+    std::uint32_t odd = ((p >> 8) & 0x00FF00FF) * f + 0x00800080;
+    even = ((even + ((even >> 8) & 0x00FF00FF)) >> 8) & 0x00FF00FF;
+    odd = (odd + ((odd >> 8) & 0x00FF00FF)) & 0xFF00FF00;
+    return even | odd;
+}
+
+std::uint32_t over(std::uint32_t above, std::uint32_t below) {
+    return above + scaled_bytes(below, 255 - (above >> 24));
+}
+
+std::uint32_t tinted(std::uint32_t p, Rgba tint) {
+    const auto part = [&](int shift, unsigned by) { return (((p >> shift) & 255U) * by + 127) / 255; };
+    return (part(24, tint.a) << 24) | (part(16, tint.r * tint.a / 255U) << 16) | (part(8, tint.g * tint.a / 255U) << 8) |
+           part(0, tint.b * tint.a / 255U);
+}
+
+void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, int opacity) {
+    const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
+    const auto alpha = static_cast<std::uint32_t>((opacity * 255 + 50) / 100);
+    for (int y = seen.y; y < seen.bottom(); ++y) {
+        const std::uint32_t* from = &picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)];
+        std::uint32_t* to = &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                                           static_cast<std::size_t>(seen.x - canvas.box.x)];
+        if (picture.opaque && alpha == 255) std::copy(from, from + seen.w, to);
+        else if (alpha == 255)
+            for (int x = 0; x < seen.w; ++x) to[x] = over(from[x], to[x]);
+        else
+            for (int x = 0; x < seen.w; ++x) to[x] = over(scaled_bytes(from[x], alpha), to[x]);
+    }
+}
+
+void draw_gone(Canvas& canvas, const Box& clip, const Box& cell) {
+    const Box seen = intersection(cell, clip);
+    for (int y = seen.y; y < seen.bottom(); ++y) {
+        for (int x = seen.x; x < seen.right(); ++x) {
+            const int dx = x - cell.x;
+            const int dy = y - cell.y;
+            const bool rim = dx == 0 || dy == 0 || dx == cell.w - 1 || dy == cell.h - 1;
+            const bool cross = dx * cell.h / cell.w == dy || dx * cell.h / cell.w == cell.h - 1 - dy;
+            canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                          static_cast<std::size_t>(x - canvas.box.x)] = rim || cross ? kGoneInk : kGonePaper;
+        }
+    }
+}
+
+void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
+    const int cw = level.cell.w;
+    const int ch = level.cell.h;
+    const Box cells{clip.x / cw, clip.y / ch, (clip.right() - 1) / cw - clip.x / cw + 1,
+                    (clip.bottom() - 1) / ch - clip.y / ch + 1};
+    level::each_cell(layer.grid, cells, [&](Point at, level::Cell cell, level::MaterialId) {
+        const Art::Picture* picture = art.tile(cell, level.cell);
+        if (picture) blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
+        else draw_gone(canvas, clip, {at.x * cw, at.y * ch, cw, ch});
+    });
+}
+
+void draw_props(const level::Project& project, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
+    std::vector<const level::Prop*> seen;
+    for (const level::Prop& prop : layer.props) {
+        const level::PropKind* kind = project.prop_kind(prop.kind);
+        if (kind && !intersection(prop_box(prop, *kind), clip).empty()) seen.push_back(&prop);
+    }
+    // What stands further down stands in front.
+    std::sort(seen.begin(), seen.end(), [](const level::Prop* a, const level::Prop* b) {
+        return std::tuple(a->at.y, a->at.x, a->id) < std::tuple(b->at.y, b->at.x, b->id);
+    });
+    for (const level::Prop* prop : seen) {
+        const level::PropKind& kind = *project.prop_kind(prop->kind);
+        const Box box = prop_box(*prop, kind);
+        const Art::Picture* picture = art.prop(kind, prop->mirrored);
+        if (picture) blit(canvas, clip, *picture, box.corner(), layer.opacity);
+        else draw_gone(canvas, clip, box);
+    }
+}
+
+void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
+    const Art::Picture* picture = art.whole(layer.backdrop.sheet);
+    if (!picture) return;
+    const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
+    for (int y = clip.y; y < clip.bottom(); ++y) {
+        for (int x = clip.x; x < clip.right(); ++x) {
+            const std::uint32_t p =
+                picture->pixels[static_cast<std::size_t>((y % picture->size.h) * picture->size.w + x % picture->size.w)];
+            std::uint32_t& to = canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                                              static_cast<std::size_t>(x - canvas.box.x)];
+            to = over(scaled_bytes(tinted(p, layer.backdrop.tint), alpha), to);
+        }
+    }
+}
+
+std::uint64_t place_key(const level::PropKind& kind, bool mirrored) {
+    std::uint64_t key = mix((std::uint64_t{kind.id} << 1) | (mirrored ? 1U : 0U));
+    for (const int v : {kind.box.x, kind.box.y, kind.box.w, kind.box.h}) key = mix(key ^ static_cast<std::uint32_t>(v));
+    return key;
+}
+
+Box placed(const level::Prop& prop, const level::PropKind& kind, const Box& within) {
+    const int x = prop.mirrored ? kind.box.w - within.right() : within.x;
+    const int pivot = prop.mirrored ? kind.box.w - 1 - kind.pivot.x : kind.pivot.x;
+    return {prop.at.x - pivot + x, prop.at.y - kind.pivot.y + within.y, within.w, within.h};
+}
+
+}  // namespace
+
+Box prop_box(const level::Prop& prop, const level::PropKind& kind) {
+    return placed(prop, kind, {0, 0, kind.box.w, kind.box.h});
+}
+
+Box foot_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, kind.foot); }
+
+void Art::follow(const level::Project& project) {
+    if (sheets_ == project.sheets && !sheets_.empty()) return;
+    sheets_ = project.sheets;
+    table_ = level::TileTable(project);
+    tiles_.clear();
+    props_.clear();
+    wholes_.clear();
+}
+
+const Art::Picture* Art::tile(level::Cell cell, Size pixels) {
+    const std::uint64_t key = (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
+                              (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) |
+                              static_cast<std::uint64_t>(pixels.h & 0x3FFF);
+    const auto known = tiles_.find(key);
+    if (known != tiles_.end()) return &known->second;
+    const level::TileRef ref = table_.find(cell.tile());
+    if (!ref.tile || !ref.sheet->image) return nullptr;
+    Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), pixels);
+    if (cell.turn().code != 0 && pixels.w == pixels.h) {
+        Image turned(pixels);
+        for (int y = 0; y < pixels.h; ++y)
+            for (int x = 0; x < pixels.w; ++x) {
+                const Point from = source_pixel(cell.turn(), {x, y}, pixels.w);
+                turned.set(x, y, art.at(from.x, from.y));
+            }
+        art = std::move(turned);
+    }
+    return &tiles_.emplace(key, prepared(art)).first->second;
+}
+
+const Art::Picture* Art::prop(const level::PropKind& kind, bool mirrored) {
+    for (const auto& sheet : sheets_) {
+        if (sheet->id != kind.sheet || !sheet->image) continue;
+        // The box is part of the key: a prop that was cut anew is another picture.
+        const std::uint64_t key = place_key(kind, mirrored);
+        const auto known = props_.find(key);
+        if (known != props_.end()) return &known->second;
+        Image art = cropped(*sheet->image, kind.box);
+        if (mirrored)
+            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
+        return &props_.emplace(key, prepared(art)).first->second;
+    }
+    return nullptr;
+}
+
+const Art::Picture* Art::whole(level::SheetId id) {
+    const auto known = wholes_.find(id);
+    if (known != wholes_.end()) return &known->second;
+    for (const auto& sheet : sheets_)
+        if (sheet->id == id && sheet->image) return &wholes_.emplace(id, prepared(*sheet->image)).first->second;
+    return nullptr;
+}
+
+void draw(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part) {
+    const Box clip = intersection(intersection(part, canvas.box), box_of(level.pixels()));
+    if (clip.empty()) return;
+    art.follow(project);
+    const std::uint32_t ground = premultiplied({level.ground.r, level.ground.g, level.ground.b, 255});
+    for (int y = clip.y; y < clip.bottom(); ++y) {
+        std::uint32_t* row = &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                                            static_cast<std::size_t>(clip.x - canvas.box.x)];
+        std::fill(row, row + clip.w, ground);
+    }
+    for (const auto& layer : level.layers) {
+        if (!layer->shown || layer->opacity <= 0) continue;
+        switch (layer->kind) {
+            case LayerKind::tiles: draw_tiles(level, *layer, art, canvas, clip); break;
+            case LayerKind::props: draw_props(project, *layer, art, canvas, clip); break;
+            case LayerKind::backdrop: draw_backdrop(*layer, art, canvas, clip); break;
+        }
+    }
+}
+
+Image render(const level::Project& project, const level::Level& level, int scale) {
+    assert(scale >= 1 && scale <= 16);
+    Art art;
+    Canvas canvas(box_of(level.pixels()));
+    draw(project, level, art, canvas, canvas.box);
+    Image out(level.pixels());
+    for (int y = 0; y < out.height(); ++y) {
+        for (int x = 0; x < out.width(); ++x) {
+            const std::uint32_t p = canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width()) +
+                                                  static_cast<std::size_t>(x)];
+            out.set(x, y, {static_cast<std::uint8_t>(p >> 16), static_cast<std::uint8_t>(p >> 8),
+                           static_cast<std::uint8_t>(p), 255});
+        }
+    }
+    return resampled(out, {out.width() * scale, out.height() * scale});
+}
+
+}  // namespace vic::picture

@@ -1,0 +1,58 @@
+// Drawing a level into pixels, as the engine would show it. The window, `render` and the previews all use this.
+#pragma once
+
+#include <cstdint>
+#include <unordered_map>
+#include <vector>
+
+#include "level/project.hpp"
+
+namespace vic::picture {
+
+// Opaque pixels as 0xFFRRGGBB, row by row: the format that is fastest to show.
+struct Canvas {
+    Box box;  // which pixels of the level these are, at its full scale
+    std::vector<std::uint32_t> pixels;
+
+    Canvas() = default;
+    explicit Canvas(const Box& b) : box(b), pixels(static_cast<std::size_t>(b.size().area())) {}
+};
+
+// Art of tiles and props, made ready for drawing and kept until the project's sheets change.
+class Art {
+  public:
+    struct Picture {
+        Size size;
+        std::vector<std::uint32_t> pixels;  // 0xAARRGGBB, premultiplied
+        bool opaque = false;
+    };
+
+    // Call before drawing, whenever the project may have changed. Cheap when nothing has.
+    void follow(const level::Project& project);
+
+    // A tile as it fills a cell of `cell` pixels; null where no tile has the id or its picture is lost.
+    const Picture* tile(level::Cell cell, Size pixels);
+    const Picture* prop(const level::PropKind& kind, bool mirrored);
+    const Picture* whole(level::SheetId sheet);
+
+  private:
+    level::TileTable table_;
+    std::vector<std::shared_ptr<const level::Sheet>> sheets_;  // keeps what table_ points into
+    std::unordered_map<std::uint64_t, Picture> tiles_;
+    std::unordered_map<std::uint64_t, Picture> props_;
+    std::unordered_map<level::SheetId, Picture> wholes_;
+};
+
+// Draws the pixels `part` (cut to the canvas) of the level. Cells whose tile is gone, and painted cells without a tile,
+// get a crossed box, so that no hole is silent.
+void draw(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part);
+
+// The whole level, each pixel enlarged `scale` times (1 .. 16).
+Image render(const level::Project& project, const level::Level& level, int scale);
+
+// The pixels of a prop in the level.
+Box prop_box(const level::Prop& prop, const level::PropKind& kind);
+// The foot of a prop in the level.
+Box foot_box(const level::Prop& prop, const level::PropKind& kind);
+
+}  // namespace vic::picture

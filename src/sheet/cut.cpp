@@ -1,0 +1,82 @@
+#include "sheet/cut.hpp"
+
+#include <cassert>
+#include <map>
+
+namespace vic::sheet {
+
+std::optional<std::string> cut_trouble(const level::Cut& cut, Size image) {
+    if (cut.tile.w < 1 || cut.tile.h < 1) return "A tile is at least 1 × 1 pixel";
+    if (cut.margin.x < 0 || cut.margin.y < 0) return "The margin cannot be negative";
+    if (cut.spacing.x < 0 || cut.spacing.y < 0) return "The spacing cannot be negative";
+    if (cut.scale < 1) return "The scale is a whole number of at least 1";
+    if (cut.tile.w % cut.scale != 0 || cut.tile.h % cut.scale != 0)
+        return "The scale " + std::to_string(cut.scale) + " does not divide the tile size";
+    if (std::int64_t{cut.margin.x} + cut.tile.w > image.w || std::int64_t{cut.margin.y} + cut.tile.h > image.h)
+        return "A tile of " + std::to_string(cut.tile.w) + " × " + std::to_string(cut.tile.h) +
+               " pixels does not fit into the picture of " + std::to_string(image.w) + " × " +
+               std::to_string(image.h);
+    const Size count = columns_rows(cut, image);
+    if (count.area() > 1 << 20) return "The cut would make more than a million tiles";
+    return std::nullopt;
+}
+
+Size columns_rows(const level::Cut& cut, Size image) {
+    return {(image.w - cut.margin.x + cut.spacing.x) / (cut.tile.w + cut.spacing.x),
+            (image.h - cut.margin.y + cut.spacing.y) / (cut.tile.h + cut.spacing.y)};
+}
+
+std::vector<Box> cut_boxes(const level::Cut& cut, Size image) {
+    const Size count = columns_rows(cut, image);
+    std::vector<Box> boxes;
+    boxes.reserve(static_cast<std::size_t>(count.area()));
+    for (int row = 0; row < count.h; ++row)
+        for (int column = 0; column < count.w; ++column)
+            boxes.push_back({cut.margin.x + column * (cut.tile.w + cut.spacing.x),
+                             cut.margin.y + row * (cut.tile.h + cut.spacing.y), cut.tile.w, cut.tile.h});
+    return boxes;
+}
+
+bool is_blank(const Image& image, const Box& box) {
+    const Box inside = intersection(box, box_of(image.size()));
+    for (int y = inside.y; y < inside.bottom(); ++y)
+        for (int x = inside.x; x < inside.right(); ++x)
+            if (image.at(x, y).a != 0) return false;
+    return true;
+}
+
+level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile) {
+    assert(sheet.image && !cut_trouble(cut, sheet.image->size()));
+    std::map<Box, level::Tile> known;
+    for (const auto& tile : sheet.retired) known.emplace(tile.box, tile);
+    for (const auto& tile : sheet.tiles) known.insert_or_assign(tile.box, tile);
+
+    level::Sheet out = sheet;
+    out.cut = cut;
+    out.tiles.clear();
+    out.retired.clear();
+    for (const Box& box : cut_boxes(cut, sheet.image->size())) {
+        level::Tile tile;
+        if (const auto old = known.find(box); old != known.end()) {
+            tile = old->second;
+            known.erase(old);
+        } else {
+            tile.id = next_tile++;
+            tile.box = box;
+        }
+        tile.blank = is_blank(*sheet.image, box);
+        out.tiles.push_back(std::move(tile));
+    }
+    for (auto& [box, tile] : known) out.retired.push_back(std::move(tile));
+    return out;
+}
+
+Image tile_art(const level::Sheet& sheet, const level::Tile& tile) {
+    if (!sheet.image) return {};
+    const Image art = cropped(*sheet.image, tile.box);
+    return sheet.cut.scale == 1 ? art
+                                : resampled(art, {std::max(1, tile.box.w / sheet.cut.scale),
+                                                  std::max(1, tile.box.h / sheet.cut.scale)});
+}
+
+}  // namespace vic::sheet

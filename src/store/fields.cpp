@@ -1,0 +1,196 @@
+#include "store/fields.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdio>
+
+namespace vic::store {
+
+namespace {
+
+constexpr int kDeepest = 64;
+constexpr std::size_t kLine = 140;  // characters up to which a value stays on one line
+
+bool holds_objects(const Json& value) {
+    for (const auto& item : value)
+        if (item.is_object() || (item.is_array() && holds_objects(item))) return true;
+    return false;
+}
+
+void write_lines(const Json& value, int depth, std::string& out) {
+    const std::string flat = value.is_structured() && value.empty() ? value.dump() : "";
+    const bool short_enough = value.is_primitive() || !flat.empty() ||
+                              (!holds_objects(value) && value.dump().size() <= kLine) ||
+                              (value.is_array() && !holds_objects(value) && value.size() <= 4);
+    if (short_enough) {
+        out += value.dump();
+        return;
+    }
+    const std::string indent(static_cast<std::size_t>(depth) + 1, ' ');
+    out += value.is_object() ? "{\n" : "[\n";
+    bool first = true;
+    for (auto it = value.begin(); it != value.end(); ++it) {
+        if (!first) out += ",\n";
+        first = false;
+        out += indent;
+        if (value.is_object()) out += Json(it.key()).dump() + ": ";
+        write_lines(*it, depth + 1, out);
+    }
+    out += "\n" + std::string(static_cast<std::size_t>(depth), ' ') + (value.is_object() ? "}" : "]");
+}
+
+}  // namespace
+
+Json parse_json(const std::string& bytes, const std::string& file) {
+    const char* remedy = "Restore the file from version control or a backup";
+    if (bytes.find_first_not_of(" \t\r\n") == std::string::npos)
+        throw InputError("The file is empty", file, "", remedy);
+    try {
+        return Json::parse(bytes, [&](int depth, Json::parse_event_t, Json&) {
+            if (depth > kDeepest)
+                throw InputError("The file is nested more than " + std::to_string(kDeepest) + " deep", file, "", remedy);
+            return true;
+        });
+    } catch (const nlohmann::json::parse_error& e) {
+        const auto end = bytes.begin() + static_cast<std::ptrdiff_t>(std::min(e.byte, bytes.size()));
+        const auto line = std::count(bytes.begin(), end, '\n') + 1;
+        throw InputError(e.byte >= bytes.size() ? "The file is cut off" : "The file is not valid JSON", file,
+                         "line " + std::to_string(line), remedy);
+    } catch (const nlohmann::json::exception&) {
+        throw InputError("The file holds a number that is too large", file, "", remedy);
+    }
+}
+
+std::string json_lines(const Json& value) {
+    std::string out;
+    write_lines(value, 0, out);
+    return out + "\n";
+}
+
+bool Field::has(const char* key) const { return value_->is_object() && value_->contains(key); }
+
+Field Field::operator[](const char* key) const {
+    if (!value_->is_object()) refuse("This is not an object");
+    const auto it = value_->find(key);
+    if (it == value_->end()) refuse(std::string("\"") + key + "\" is missing");
+    return {*it, *file_, path_.empty() ? key : path_ + "." + key};
+}
+
+std::vector<Field> Field::list(std::size_t most) const {
+    if (!value_->is_array()) refuse("This is not a list");
+    if (value_->size() > most) refuse("The list has more than " + std::to_string(most) + " entries");
+    std::vector<Field> out;
+    out.reserve(value_->size());
+    for (std::size_t i = 0; i < value_->size(); ++i)
+        out.emplace_back((*value_)[i], *file_, path_ + "[" + std::to_string(i) + "]");
+    return out;
+}
+
+std::int64_t Field::whole(std::int64_t least, std::int64_t most) const {
+    if (!value_->is_number_integer()) refuse("This is not a whole number");
+    const bool huge = value_->is_number_unsigned() && value_->get<std::uint64_t>() > std::uint64_t{INT64_MAX};
+    const std::int64_t v = huge ? INT64_MAX : value_->get<std::int64_t>();
+    if (v < least || v > most)
+        refuse("The number " + std::to_string(v) + " is not between " + std::to_string(least) + " and " +
+               std::to_string(most));
+    return v;
+}
+
+double Field::real(double least, double most) const {
+    if (!value_->is_number()) refuse("This is not a number");
+    const double v = value_->get<double>();
+    if (!std::isfinite(v) || v < least || v > most) {
+        char text[96];
+        std::snprintf(text, sizeof text, "The number is not between %g and %g", least, most);
+        refuse(text);
+    }
+    return v;
+}
+
+std::string Field::text(std::size_t most) const {
+    if (!value_->is_string()) refuse("This is not a text");
+    const auto& text = value_->get_ref<const std::string&>();
+    if (text.size() > most) refuse("The text is longer than " + std::to_string(most) + " bytes");
+    return text;
+}
+
+bool Field::yes() const {
+    if (!value_->is_boolean()) refuse("This is neither true nor false");
+    return value_->get<bool>();
+}
+
+namespace {
+template <std::size_t Count>
+std::array<int, Count> numbers(const Field& field, int least, int most) {
+    const auto items = field.list(Count);
+    if (items.size() != Count) field.refuse("This is not a list of " + std::to_string(Count) + " numbers");
+    std::array<int, Count> out{};
+    for (std::size_t i = 0; i < Count; ++i) out[i] = items[i].number(least, most);
+    return out;
+}
+}  // namespace
+
+Point Field::point(int least, int most) const {
+    const auto n = numbers<2>(*this, least, most);
+    return {n[0], n[1]};
+}
+
+Size Field::size(int least, int most) const {
+    const auto n = numbers<2>(*this, least, most);
+    return {n[0], n[1]};
+}
+
+Box Field::box(int least, int most) const {
+    const auto n = numbers<4>(*this, least, most);
+    if (n[2] < 0 || n[3] < 0) refuse("A box cannot have a negative size");
+    return {n[0], n[1], n[2], n[3]};
+}
+
+Rgba Field::colour() const {
+    const std::string t = text(16);
+    const bool shape = (t.size() == 7 || t.size() == 9) && t[0] == '#' &&
+                       t.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
+    if (!shape) refuse("\"" + t + "\" is not a colour like #rrggbb or #rrggbbaa");
+    const auto part = [&](std::size_t at) { return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16)); };
+    return {part(1), part(3), part(5), t.size() == 9 ? part(7) : std::uint8_t{255}};
+}
+
+int Field::word(const std::vector<std::string>& words) const {
+    const std::string t = text(64);
+    const auto found = std::find(words.begin(), words.end(), t);
+    if (found == words.end()) {
+        std::string known;
+        for (const auto& w : words) known += (known.empty() ? "" : ", ") + w;
+        refuse("\"" + t + "\" is none of: " + known);
+    }
+    return static_cast<int>(found - words.begin());
+}
+
+void Field::refuse(const std::string& what, const std::string& remedy) const {
+    throw InputError(what, *file_, path_.empty() ? "the top level" : path_, remedy);
+}
+
+Json to_json(Point p) { return {p.x, p.y}; }
+Json to_json(Size s) { return {s.w, s.h}; }
+Json to_json(const Box& b) { return {b.x, b.y, b.w, b.h}; }
+
+Json to_json(Rgba c) {
+    char text[16];
+    if (c.a == 255) std::snprintf(text, sizeof text, "#%02x%02x%02x", c.r, c.g, c.b);
+    else std::snprintf(text, sizeof text, "#%02x%02x%02x%02x", c.r, c.g, c.b, c.a);
+    return text;
+}
+
+int check_format(const Field& root, const std::string& format, int version) {
+    const std::string found = root["format"].text(64);
+    if (found != format)
+        root["format"].refuse("This is a \"" + found + "\", not a \"" + format + "\"", "Choose the right file");
+    const auto number = root["version"].whole(1, 1 << 30);
+    if (number > version)
+        root["version"].refuse("The file has format number " + std::to_string(number) + ", this program knows up to " +
+                                   std::to_string(version),
+                               "Open it with a newer Vicinum");
+    return static_cast<int>(number);
+}
+
+}  // namespace vic::store

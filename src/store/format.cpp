@@ -1,0 +1,334 @@
+#include "store/format.hpp"
+
+#include <algorithm>
+#include <set>
+
+#include "join/mask.hpp"
+#include "sheet/png.hpp"
+#include "store/project_files.hpp"
+
+namespace vic::store {
+
+using namespace level;
+
+const std::vector<std::string>& shape_words() {
+    static const std::vector<std::string> words{"none",     "full",     "slope-ne", "slope-se",
+                                                "slope-sw", "slope-nw", "one-way-top"};
+    return words;
+}
+const std::vector<std::string>& join_kind_words() {
+    static const std::vector<std::string> words{"plain", "edges", "corners", "edges+corners"};
+    return words;
+}
+const std::vector<std::string>& layer_kind_words() {
+    static const std::vector<std::string> words{"tiles", "props", "backdrop"};
+    return words;
+}
+const std::vector<std::string>& view_words() {
+    static const std::vector<std::string> words{"above", "side"};
+    return words;
+}
+const std::vector<std::string>& mark_words() {
+    static const std::vector<std::string> words{"start", "exit", "note"};
+    return words;
+}
+
+namespace {
+
+constexpr int kFar = 1 << 24;  // no coordinate of a project is further from 0
+
+template <class Enum>
+const std::string& word_of(const std::vector<std::string>& words, Enum value) {
+    return words.at(static_cast<std::size_t>(value));
+}
+
+Json tile_json(const Tile& t) {
+    Json j{{"id", t.id}, {"box", to_json(t.box)}};
+    if (!t.name.empty()) j["name"] = t.name;
+    if (t.chance != 100) j["chance"] = t.chance;
+    if (t.shape != TileShape::none) j["shape"] = word_of(shape_words(), t.shape);
+    if (!t.homes.empty()) j["homes"] = t.homes;
+    return j;
+}
+
+std::vector<LayerId> read_homes(const Field& f) {
+    std::vector<LayerId> homes;
+    if (!f.has("homes")) return homes;
+    for (const Field& id : f["homes"].list(4096)) homes.push_back(static_cast<LayerId>(id.whole(1, UINT32_MAX)));
+    return homes;
+}
+
+Tile read_tile(const Field& f, std::uint32_t next_tile, std::set<TileId>& taken) {
+    Tile t;
+    t.id = static_cast<TileId>(f["id"].whole(1, kMostTiles));
+    if (t.id >= next_tile) f["id"].refuse("The tile number is not below \"next_tile\"");
+    if (!taken.insert(t.id).second) f["id"].refuse("Two tiles have the number " + std::to_string(t.id));
+    t.box = f["box"].box(0, sheet::kMostSide);
+    if (f.has("name")) t.name = f["name"].text();
+    if (f.has("chance")) t.chance = f["chance"].number(0, 1000);
+    if (f.has("shape")) t.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
+    t.homes = read_homes(f);
+    return t;
+}
+
+Json sheet_json(const Sheet& s) {
+    Json j{{"id", s.id}, {"name", s.name}, {"file", s.file}, {"accepted", s.accepted}};
+    j["cut"] = {{"tile", to_json(s.cut.tile)},
+                {"margin", to_json(s.cut.margin)},
+                {"spacing", to_json(s.cut.spacing)},
+                {"scale", s.cut.scale}};
+    j["tiles"] = Json::array();
+    for (const Tile& t : s.tiles) j["tiles"].push_back(tile_json(t));
+    if (!s.retired.empty())
+        for (const Tile& t : s.retired) j["retired"].push_back(tile_json(t));
+    return j;
+}
+
+Sheet read_sheet(const Field& f, std::uint32_t next_tile, std::set<TileId>& taken) {
+    Sheet s;
+    s.id = static_cast<SheetId>(f["id"].whole(1, UINT32_MAX));
+    s.name = f["name"].text();
+    s.file = f["file"].text();
+    s.accepted = f["accepted"].yes();
+    const Field cut = f["cut"];
+    s.cut.tile = cut["tile"].size(1, sheet::kMostSide);
+    s.cut.margin = cut["margin"].point(0, sheet::kMostSide);
+    s.cut.spacing = cut["spacing"].point(0, sheet::kMostSide);
+    s.cut.scale = cut["scale"].number(1, 64);
+    if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale) cut["scale"].refuse("It does not divide the tile size");
+    for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, next_tile, taken));
+    if (f.has("retired"))
+        for (const Field& t : f["retired"].list(1U << 20)) s.retired.push_back(read_tile(t, next_tile, taken));
+    return s;
+}
+
+Json material_json(const Material& m) {
+    Json j{{"id", m.id}, {"name", m.name}, {"kind", word_of(join_kind_words(), m.joins.kind)}};
+    j["beyond_is_same"] = m.joins.beyond_is_same;
+    if (!m.homes.empty()) j["homes"] = m.homes;
+    j["cases"] = Json::array();
+    for (const auto& [mask, variants] : m.joins.cases) {
+        Json tiles = Json::array();
+        for (const Variant& v : variants) tiles.push_back({v.tile, v.weight});
+        j["cases"].push_back({{"mask", mask}, {"tiles", tiles}});
+    }
+    return j;
+}
+
+Material read_material(const Field& f, std::uint32_t next_tile) {
+    Material m;
+    m.id = static_cast<MaterialId>(f["id"].number(1, 255));
+    m.name = f["name"].text();
+    m.joins.kind = static_cast<JoinKind>(f["kind"].word(join_kind_words()));
+    m.joins.beyond_is_same = f["beyond_is_same"].yes();
+    m.homes = read_homes(f);
+    for (const Field& c : f["cases"].list(256)) {
+        const auto mask = static_cast<std::uint8_t>(c["mask"].number(0, 255));
+        if (join::canonical(mask, m.joins.kind) != mask)
+            c["mask"].refuse("The mask " + std::to_string(mask) + " is no case of the kind " +
+                             word_of(join_kind_words(), m.joins.kind));
+        if (m.joins.cases.contains(mask)) c["mask"].refuse("The case comes twice");
+        auto& variants = m.joins.cases[mask];
+        for (const Field& v : c["tiles"].list(4096)) {
+            const Point pair = v.point(0, static_cast<int>(kMostTiles));
+            if (pair.x < 1 || static_cast<std::uint32_t>(pair.x) >= next_tile)
+                v.refuse("Tile " + std::to_string(pair.x) + " was never given out");
+            if (pair.y > 1000) v.refuse("A weight is between 0 and 1000");
+            variants.push_back({static_cast<TileId>(pair.x), pair.y});
+        }
+    }
+    return m;
+}
+
+Json kind_json(const PropKind& k) {
+    return {{"id", k.id},
+            {"name", k.name},
+            {"sheet", k.sheet},
+            {"box", to_json(k.box)},
+            {"pivot", to_json(k.pivot)},
+            {"foot", to_json(k.foot)},
+            {"blocks", k.blocks}};
+}
+
+PropKind read_kind(const Field& f, const Project& project) {
+    PropKind k;
+    k.id = static_cast<PropKindId>(f["id"].whole(1, UINT32_MAX));
+    k.name = f["name"].text();
+    k.sheet = static_cast<SheetId>(f["sheet"].whole(1, UINT32_MAX));
+    if (!project.sheet(k.sheet)) f["sheet"].refuse("There is no sheet " + std::to_string(k.sheet));
+    k.box = f["box"].box(0, sheet::kMostSide);
+    if (k.box.empty()) f["box"].refuse("The box is empty");
+    k.pivot = f["pivot"].point(-kFar, kFar);
+    k.foot = f["foot"].box(-kFar, kFar);
+    k.blocks = f["blocks"].yes();
+    return k;
+}
+
+Json layer_json(const Layer& l) {
+    Json j{{"id", l.id},         {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind)},
+           {"shown", l.shown},   {"locked", l.locked}, {"opacity", l.opacity}};
+    if (l.kind == LayerKind::tiles) j["solid"] = l.solid;
+    if (l.kind == LayerKind::backdrop) j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
+    if (l.kind == LayerKind::props) {
+        j["props"] = Json::array();
+        for (const Prop& p : l.props) {
+            Json prop{{"id", p.id}, {"kind", p.kind}, {"at", to_json(p.at)}};
+            if (p.mirrored) prop["mirrored"] = true;
+            j["props"].push_back(std::move(prop));
+        }
+    }
+    return j;
+}
+
+Layer read_layer(const Field& f, const Project& project, Size cells) {
+    Layer l;
+    l.id = static_cast<LayerId>(f["id"].whole(1, UINT32_MAX));
+    l.name = f["name"].text();
+    l.kind = static_cast<LayerKind>(f["kind"].word(layer_kind_words()));
+    l.shown = f["shown"].yes();
+    l.locked = f["locked"].yes();
+    l.opacity = f["opacity"].number(0, 100);
+    if (l.kind == LayerKind::tiles) {
+        l.solid = f["solid"].yes();
+        l.grid = Grid(cells);
+    }
+    if (l.kind == LayerKind::backdrop) {
+        l.backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].whole(0, UINT32_MAX));
+        if (l.backdrop.sheet && !project.sheet(l.backdrop.sheet)) f["backdrop"]["sheet"].refuse("There is no such sheet");
+        l.backdrop.tint = f["backdrop"]["tint"].colour();
+    }
+    if (l.kind == LayerKind::props) {
+        for (const Field& p : f["props"].list(1U << 22)) {
+            Prop prop;
+            prop.id = static_cast<PropId>(p["id"].whole(1, UINT32_MAX));
+            prop.kind = static_cast<PropKindId>(p["kind"].whole(1, UINT32_MAX));
+            if (!project.prop_kind(prop.kind)) p["kind"].refuse("There is no prop " + std::to_string(prop.kind));
+            prop.at = p["at"].point(-kFar, kFar);
+            prop.mirrored = p.has("mirrored") && p["mirrored"].yes();
+            l.props.push_back(prop);
+        }
+    }
+    return l;
+}
+
+Json mark_json(const Mark& m) {
+    return {{"id", m.id}, {"name", m.name}, {"kind", word_of(mark_words(), m.kind)}, {"cells", to_json(m.cells)}};
+}
+
+Mark read_mark(const Field& f) {
+    Mark m;
+    m.id = static_cast<MarkId>(f["id"].whole(1, UINT32_MAX));
+    m.name = f["name"].text();
+    m.kind = static_cast<MarkKind>(f["kind"].word(mark_words()));
+    m.cells = f["cells"].box(-kMostCells, 2 * kMostCells);
+    return m;
+}
+
+template <class T, class Put>
+void refuse_twice(const Field& f, std::set<T>& taken, T id, Put put) {
+    if (!taken.insert(id).second) f["id"].refuse("The id comes twice");
+    put();
+}
+
+}  // namespace
+
+std::string project_to_text(const Project& project) {
+    Json j{{"format", "vicinum-project"},
+           {"version", kProjectVersion},
+           {"name", project.name},
+           {"next_tile", project.next_tile},
+           {"next_id", project.next_id}};
+    j["levels"] = Json::array();
+    for (const auto& level : project.levels) j["levels"].push_back(level->id);
+    j["sheets"] = Json::array();
+    for (const auto& sheet : project.sheets) j["sheets"].push_back(sheet_json(*sheet));
+    j["materials"] = Json::array();
+    for (const auto& material : project.materials) j["materials"].push_back(material_json(*material));
+    j["props"] = Json::array();
+    for (const auto& kind : project.prop_kinds) j["props"].push_back(kind_json(*kind));
+    return json_lines(j);
+}
+
+Project project_from_text(const std::string& text, const std::string& file, std::vector<std::string>& level_ids) {
+    const Json json = parse_json(text, file);
+    const Field root(json, file, "");
+    check_format(root, "vicinum-project", kProjectVersion);
+    Project project;
+    project.name = root["name"].text();
+    project.next_tile = static_cast<std::uint32_t>(root["next_tile"].whole(1, kMostTiles + 1));
+    project.next_id = static_cast<std::uint32_t>(root["next_id"].whole(1, UINT32_MAX));
+    std::set<TileId> tiles;
+    std::set<std::uint32_t> ids;
+    for (const Field& f : root["sheets"].list(4096)) {
+        Sheet s = read_sheet(f, project.next_tile, tiles);
+        refuse_twice(f, ids, s.id, [&] { project.put(std::move(s)); });
+    }
+    for (const Field& f : root["materials"].list(255)) {
+        Material m = read_material(f, project.next_tile);
+        if (project.material(m.id)) f["id"].refuse("The id comes twice");
+        project.put(std::move(m));
+    }
+    for (const Field& f : root["props"].list(1U << 20)) {
+        PropKind k = read_kind(f, project);
+        refuse_twice(f, ids, k.id, [&] { project.put(std::move(k)); });
+    }
+    for (const Field& f : root["levels"].list(4096)) {
+        const std::string id = f.text(64);
+        if (slug(id, "") != id) f.refuse("A level id has only lower-case letters, digits and single dashes");
+        if (std::find(level_ids.begin(), level_ids.end(), id) != level_ids.end()) f.refuse("The level comes twice");
+        level_ids.push_back(id);
+    }
+    return project;
+}
+
+std::string level_to_text(const Level& level) {
+    Json j{{"format", "vicinum-level"},
+           {"version", kLevelVersion},
+           {"id", level.id},
+           {"name", level.name},
+           {"view", word_of(view_words(), level.view)},
+           {"size", to_json(level.size)},
+           {"cell", to_json(level.cell)},
+           {"ground", to_json(level.ground)},
+           {"frame", to_json(level.frame)},
+           {"plane", level.plane}};
+    j["walker"] = {{"width", level.walker.width},
+                   {"height", level.walker.height},
+                   {"speed", level.walker.speed},
+                   {"jump", level.walker.jump}};
+    j["marks"] = Json::array();
+    for (const Mark& m : level.marks) j["marks"].push_back(mark_json(m));
+    j["layers"] = Json::array();
+    for (const auto& layer : level.layers) j["layers"].push_back(layer_json(*layer));
+    return json_lines(j);
+}
+
+Level level_from_text(const std::string& text, const std::string& file, const Project& project) {
+    const Json json = parse_json(text, file);
+    const Field root(json, file, "");
+    check_format(root, "vicinum-level", kLevelVersion);
+    Level level;
+    level.id = root["id"].text(64);
+    level.name = root["name"].text();
+    level.view = static_cast<View>(root["view"].word(view_words()));
+    level.size = root["size"].size(1, kMostCells);
+    level.cell = root["cell"].size(1, 1024);
+    level.ground = root["ground"].colour();
+    level.frame = root["frame"].size(1, 1 << 16);
+    const Field walker = root["walker"];
+    level.walker = {walker["width"].number(1, 64 * 64), walker["height"].number(1, 64 * 64),
+                    walker["speed"].real(0, 1000), walker["jump"].real(0, 1000)};
+    std::set<std::uint32_t> ids;
+    for (const Field& f : root["marks"].list(1U << 20)) {
+        const Mark m = read_mark(f);
+        refuse_twice(f, ids, m.id, [&] { level.marks.push_back(m); });
+    }
+    for (const Field& f : root["layers"].list(4096)) {
+        Layer l = read_layer(f, project, level.size);
+        refuse_twice(f, ids, l.id, [&] { level.layers.push_back(std::make_shared<const Layer>(std::move(l))); });
+    }
+    level.plane = root["plane"].number(0, static_cast<int>(level.layers.size()));
+    return level;
+}
+
+}  // namespace vic::store

@@ -1,0 +1,29 @@
+// project.json and levels/ID.json as text, and back. Schemas: docs/formats/project.schema.json, level.schema.json.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "level/project.hpp"
+#include "store/fields.hpp"
+
+namespace vic::store {
+
+// The same value gives the same text.
+std::string project_to_text(const level::Project& project);
+std::string level_to_text(const level::Level& level);
+
+// Without pictures and levels; the ids of the levels are put into `level_ids`. Throws InputError.
+level::Project project_from_text(const std::string& text, const std::string& file, std::vector<std::string>& level_ids);
+
+// With empty grids. Props must be of kinds that the project has. Throws InputError.
+level::Level level_from_text(const std::string& text, const std::string& file, const level::Project& project);
+
+// Words used in files, in the order of the enumerations.
+const std::vector<std::string>& shape_words();
+const std::vector<std::string>& join_kind_words();
+const std::vector<std::string>& layer_kind_words();
+const std::vector<std::string>& view_words();
+const std::vector<std::string>& mark_words();
+
+}  // namespace vic::store

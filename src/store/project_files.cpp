@@ -1,0 +1,170 @@
+#include "store/project_files.hpp"
+
+#include <unistd.h>
+
+#include "base/error.hpp"
+#include "sheet/cut.hpp"
+#include "sheet/png.hpp"
+#include "store/cells.hpp"
+#include "store/format.hpp"
+
+namespace vic::store {
+
+namespace {
+
+constexpr const char* kRoot = "project.json";
+constexpr const char* kWork = ".vicinum";
+constexpr const char* kPending = ".vicinum/pending";  // being written; thrown away if found
+constexpr const char* kCommit = ".vicinum/commit";    // complete; finished if found
+
+void make_folder(const fs::path& dir) {
+    std::error_code trouble;
+    fs::create_directories(dir, trouble);
+    if (trouble)
+        throw InputError("The folder cannot be made: " + trouble.message(), dir.string(), "",
+                         "Choose a place where you may write");
+}
+
+// Moves the files of a complete save to their places. Doing it twice does no harm.
+void finish_commit(const fs::path& dir, const std::function<void()>& step) {
+    const fs::path commit = dir / kCommit;
+    std::error_code trouble;
+    if (!fs::is_directory(commit, trouble)) return;
+    std::vector<fs::path> files;
+    for (const auto& entry : fs::recursive_directory_iterator(commit))
+        if (entry.is_regular_file()) files.push_back(entry.path());
+    for (const fs::path& file : files) {
+        const fs::path relative = fs::relative(file, commit);
+        const fs::path target = inside(dir, relative.string(), commit.string(), "");
+        make_folder(target.parent_path());
+        if (step) step();
+        fs::rename(file, target, trouble);
+        if (trouble)
+            throw InputError("A saved file cannot be put in place: " + trouble.message(), target.string(), "",
+                             "Check who may write there; the save is complete in " + commit.string());
+        flush_folder(target.parent_path());
+    }
+    if (step) step();
+    fs::remove_all(commit, trouble);
+}
+
+void tidy_up(const fs::path& dir, const std::function<void()>& step) {
+    std::error_code ignored;
+    finish_commit(dir, step);
+    fs::remove_all(dir / kPending, ignored);
+    fs::remove(dir / kWork, ignored);  // only when it is empty
+}
+
+void read_pictures(level::Project& project, const fs::path& dir) {
+    for (auto& slot : project.sheets) {
+        level::Sheet sheet = *slot;
+        const fs::path file = inside(dir, sheet.file, (dir / kRoot).string(), "the sheet \"" + sheet.name + "\"");
+        try {
+            sheet.image = std::make_shared<const Image>(sheet::read_png(file));
+            for (level::Tile& tile : sheet.tiles) tile.blank = sheet::is_blank(*sheet.image, tile.box);
+        } catch (const InputError& e) {
+            sheet.trouble = e.what();
+        }
+        slot = std::make_shared<const level::Sheet>(std::move(sheet));
+    }
+}
+
+}  // namespace
+
+level::Project load(const fs::path& dir) {
+    std::error_code trouble;
+    if (!fs::is_directory(dir, trouble))
+        throw InputError("There is no such project folder", dir.string(), "", "Choose a folder that holds project.json");
+    tidy_up(dir, {});
+    const fs::path root = dir / kRoot;
+    if (!fs::exists(root, trouble))
+        throw InputError("This folder is no Vicinum project", dir.string(), "",
+                         "Choose a folder that holds project.json");
+    const std::string root_text = read_file(inside(dir, kRoot, root.string(), ""), 1U << 29);
+    std::vector<std::string> level_ids;
+    level::Project project = project_from_text(root_text, root.string(), level_ids);
+    read_pictures(project, dir);
+    for (const std::string& id : level_ids) {
+        const fs::path file = inside(dir, "levels/" + id + ".json", root.string(), "levels");
+        const fs::path cells = inside(dir, "levels/" + id + ".cells", root.string(), "levels");
+        level::Level level = level_from_text(read_file(file, 1U << 29), file.string(), project);
+        if (level.id != id)
+            throw InputError("The level calls itself \"" + level.id + "\"", file.string(), "id",
+                             "File and id belong together: rename one of them back");
+        read_cells(read_file(cells), cells.string(), project.next_tile, level);
+        project.put(std::move(level));
+    }
+    return project;
+}
+
+std::map<std::string, std::string> texts(const level::Project& project, const level::Project* saved) {
+    std::map<std::string, std::string> out;
+    out[kRoot] = project_to_text(project);
+    for (const auto& level : project.levels) {
+        const level::Level* old = saved ? saved->level(level->id) : nullptr;
+        if (old == level.get()) continue;
+        out["levels/" + level->id + ".json"] = level_to_text(*level);
+        bool same = old && old->size == level->size && old->layers.size() == level->layers.size();
+        for (std::size_t i = 0; same && i < level->layers.size(); ++i)
+            same = old->layers[i] == level->layers[i] ||
+                   (old->layers[i]->id == level->layers[i]->id && old->layers[i]->grid == level->layers[i]->grid);
+        if (!same) out["levels/" + level->id + ".cells"] = write_cells(*level);
+    }
+    return out;
+}
+
+void save(const level::Project& project, const fs::path& dir, const level::Project* saved,
+          const std::function<void()>& step) {
+    const auto files = texts(project, saved);
+    if (step) step();
+    make_folder(dir);
+    tidy_up(dir, step);
+    const fs::path pending = dir / kPending;
+    for (const auto& [name, text] : files) {
+        const fs::path file = pending / name;
+        make_folder(file.parent_path());
+        if (step) step();
+        write_file(file, text);
+        flush_folder(file.parent_path());
+    }
+    flush_folder(pending);
+    if (step) step();
+    std::error_code trouble;
+    fs::rename(pending, dir / kCommit, trouble);
+    if (trouble)
+        throw InputError("The save cannot be completed: " + trouble.message(), dir.string(), "",
+                         "Check who may write there; the project on disk is unchanged");
+    flush_folder(dir / kWork);
+    if (step) step();
+    tidy_up(dir, step);
+}
+
+void create(const level::Project& project, const fs::path& dir) {
+    std::error_code trouble;
+    if (fs::exists(dir, trouble) && (!fs::is_directory(dir, trouble) || !fs::is_empty(dir, trouble)))
+        throw InputError("There is something in the way", dir.string(), "", "Choose a new or an empty folder");
+    save(project, dir);
+}
+
+std::string adopt_picture(const fs::path& dir, const fs::path& picture) {
+    const std::string bytes = read_file(picture, 1ULL << 29);
+    sheet::decode_png(bytes, picture.string());
+    const fs::path sheets = dir / "sheets";
+    make_folder(sheets);
+    const std::string stem = slug(picture.stem().string(), "sheet");
+    for (int n = 1;; ++n) {
+        const std::string relative = "sheets/" + stem + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
+        const fs::path target = dir / relative;
+        std::error_code trouble;
+        if (!fs::exists(fs::symlink_status(target, trouble))) {
+            write_file(target, bytes);
+            flush_folder(sheets);
+            return relative;
+        }
+        if (fs::is_regular_file(target, trouble) && fs::file_size(target, trouble) == bytes.size() &&
+            read_file(target) == bytes)
+            return relative;
+    }
+}
+
+}  // namespace vic::store

@@ -1,0 +1,37 @@
+// A project on disk. Formats: docs/formats/project.md.
+#pragma once
+
+#include <functional>
+#include <map>
+#include <string>
+
+#include "base/files.hpp"
+#include "level/project.hpp"
+
+namespace vic::store {
+
+inline constexpr int kProjectVersion = 1;
+inline constexpr int kLevelVersion = 1;
+
+// The project in the folder `dir`. A save that was cut short is finished or undone first. A picture that cannot be read
+// leaves its sheet with a `trouble` text and no image; anything else that is wrong throws InputError.
+level::Project load(const fs::path& dir);
+
+// Writes what differs from `saved` (everything where null). All files change at once or not at all: they are first written
+// and flushed to a folder of their own, whose renaming decides; what is left to do after that is finished by the next
+// load() or save(). Throws InputError; the project on disk is then as it was.
+// `step` is called before every action on the disk; tests stop the process there.
+void save(const level::Project& project, const fs::path& dir, const level::Project* saved = nullptr,
+          const std::function<void()>& step = {});
+
+// Makes the folder (which must be empty or absent) and saves into it.
+void create(const level::Project& project, const fs::path& dir);
+
+// Copies a picture into the project's sheets/ folder under a free name; a file that is there already and has the same
+// bytes serves. Returns the path relative to the project.
+std::string adopt_picture(const fs::path& dir, const fs::path& picture);
+
+// The files of a project as text, by relative path; without the pictures.
+std::map<std::string, std::string> texts(const level::Project& project, const level::Project* saved = nullptr);
+
+}  // namespace vic::store

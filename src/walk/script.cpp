@@ -1,0 +1,40 @@
+#include <sstream>
+
+#include "base/error.hpp"
+#include "walk/world.hpp"
+
+namespace vic::walk {
+
+std::vector<Step> parse_script(const std::string& text, const std::string& file) {
+    constexpr int kMostTicks = 60 * 60 * kTicks;
+    std::vector<Step> steps;
+    std::istringstream in(text);
+    std::string line;
+    for (int number = 1; std::getline(in, line); ++number) {
+        const auto refuse = [&](const std::string& what) {
+            throw InputError(what, file, "line " + std::to_string(number),
+                             "A line is TICKS and any of: left right up down jump");
+        };
+        if (const auto hash = line.find('#'); hash != std::string::npos) line.resize(hash);
+        std::istringstream words(line);
+        std::string word;
+        if (!(words >> word)) continue;
+        Step step;
+        if (word.find_first_not_of("0123456789") != std::string::npos || word.size() > 7)
+            refuse("\"" + word + "\" is no number of ticks");
+        step.ticks = std::stoi(word);
+        if (step.ticks > kMostTicks) refuse("A step is at most an hour long");
+        while (words >> word) {
+            if (word == "left") step.input.left = true;
+            else if (word == "right") step.input.right = true;
+            else if (word == "up") step.input.up = true;
+            else if (word == "down") step.input.down = true;
+            else if (word == "jump") step.input.jump = true;
+            else refuse("\"" + word + "\" is no input");
+        }
+        steps.push_back(step);
+    }
+    return steps;
+}
+
+}  // namespace vic::walk
