@@ -230,7 +230,7 @@ Outcome add_level(const LevelOptions& o) {
     level::Level level = level::make_level(project, o.name, o.size, o.cell,
                                            o.view == "side" ? level::View::from_the_side : level::View::from_above);
     Json layers = Json::array();
-    for (const auto& layer : level.layers) layers.push_back({{"id", layer->id}, {"name", layer->name}});
+    for (const level::LayerRef& layer : level.layers) layers.push_back({{"id", layer->id}, {"name", layer->name}});
     Outcome out;
     out.json = {{"level", level.id}, {"layers", layers}};
     out.text = "added the level " + level.id;
@@ -303,7 +303,7 @@ Outcome verify(const std::string& dir) {
     std::int64_t parts_area = 0;
     for (const auto& part : parts) parts_area += outline::area2({part, false});
     ok = ok && parts_area == area;
-    for (const auto& layer : level.layers) {
+    for (const vicinum::Layer& layer : level.layers) {
         props += layer.props.size();
         if (!layer.image.empty()) sheet::read_png(fs::path(dir) / layer.image);
     }

@@ -32,7 +32,7 @@ Level remove_layer(Level level, LayerId id) {
 
 std::vector<SectionEntry> section_order(const Level& level) {
     std::vector<SectionEntry> entries;
-    for (const auto& layer : level.layers) entries.push_back({layer->id});
+    for (const level::LayerRef& layer : level.layers) entries.push_back({layer->id});
     entries.insert(entries.begin() + level.plane, SectionEntry{});
     return entries;
 }
@@ -60,14 +60,14 @@ Level add_prop(Level level, LayerId layer, const Prop& prop) {
 }
 
 Level move_prop(Level level, PropId prop, Point at) {
-    for (const auto& layer : std::vector(level.layers))
+    for (const level::LayerRef& layer : std::vector(level.layers))
         for (std::size_t i = 0; i < layer->props.size(); ++i)
             if (layer->props[i].id == prop) level.edit(layer->id).props[i].at = at;
     return level;
 }
 
 Level remove_prop(Level level, PropId prop) {
-    for (const auto& layer : std::vector(level.layers)) {
+    for (const level::LayerRef& layer : std::vector(level.layers)) {
         const auto is_it = [&](const Prop& p) { return p.id == prop; };
         if (std::any_of(layer->props.begin(), layer->props.end(), is_it)) std::erase_if(level.edit(layer->id).props, is_it);
     }
@@ -75,10 +75,11 @@ Level remove_prop(Level level, PropId prop) {
 }
 
 std::optional<PropHit> prop_at(const Project& project, const Level& level, Point pixel) {
-    for (auto layer = level.layers.rbegin(); layer != level.layers.rend(); ++layer) {
-        if (!(*layer)->shown || (*layer)->locked) continue;
+    for (auto at = level.layers.rbegin(); at != level.layers.rend(); ++at) {
+        const Layer& layer = **at;
+        if (!layer.shown || layer.locked) continue;
         const Prop* best = nullptr;
-        for (const Prop& prop : (*layer)->props) {
+        for (const Prop& prop : layer.props) {
             const PropKind* kind = project.prop_kind(prop.kind);
             if (!kind) continue;
             const Box box = picture::prop_box(prop, *kind);
@@ -87,13 +88,13 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
             bool hit = picture::foot_box(prop, *kind).contains(pixel);
             if (!hit && sheet && sheet->image) {
                 const int dx = pixel.x - box.x;
-                const Point at{kind->box.x + (prop.mirrored ? box.w - 1 - dx : dx), kind->box.y + pixel.y - box.y};
-                hit = box_of(sheet->image->size()).contains(at) && sheet->image->at(at.x, at.y).a >= 16;
+                const Point art{kind->box.x + (prop.mirrored ? box.w - 1 - dx : dx), kind->box.y + pixel.y - box.y};
+                hit = box_of(sheet->image->size()).contains(art) && sheet->image->at(art.x, art.y).a >= 16;
             }
             if (hit && (!best || std::tuple(prop.at.y, prop.at.x, prop.id) > std::tuple(best->at.y, best->at.x, best->id)))
                 best = &prop;
         }
-        if (best) return PropHit{(*layer)->id, *best};
+        if (best) return PropHit{layer.id, *best};
     }
     return std::nullopt;
 }
@@ -120,7 +121,7 @@ Level duplicate(Project& project, const Level& level, const std::string& name) {
 
 int prop_count(const Level& level) {
     std::size_t n = 0;
-    for (const auto& layer : level.layers) n += layer->props.size();
+    for (const level::LayerRef& layer : level.layers) n += layer->props.size();
     return static_cast<int>(n);
 }
 

@@ -95,7 +95,7 @@ Project rejoin(Project project) {
     for (std::size_t i = 0; i < project.levels.size(); ++i) {
         Level level = *project.levels[i];
         bool changed = false;
-        for (const auto& layer : project.levels[i]->layers) {
+        for (const level::LayerRef& layer : project.levels[i]->layers) {
             if (layer->kind != LayerKind::tiles) continue;
             Grid grid = layer->grid;
             join::resolve(rules, grid, level.cells(), layer->id);

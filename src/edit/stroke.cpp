@@ -122,8 +122,8 @@ std::optional<Picked> pick(const Project& project, const Level& level, Point cel
     };
     if (const Layer* layer = level.layer(active))
         if (auto found = at(*layer)) return found;
-    for (auto layer = level.layers.rbegin(); layer != level.layers.rend(); ++layer)
-        if (auto found = at(**layer)) return found;
+    for (auto slab = level.layers.rbegin(); slab != level.layers.rend(); ++slab)
+        if (auto found = at(**slab)) return found;
     return std::nullopt;
 }
 

@@ -60,7 +60,7 @@ void check_cells(const Project& project, const Level& level, const Layer& layer,
 std::vector<Finding> check(const Project& project, const Level& level) {
     std::vector<Finding> out;
     bool solid = false;
-    for (const auto& layer : level.layers) {
+    for (const level::LayerRef& layer : level.layers) {
         if (layer->kind == LayerKind::tiles) {
             check_cells(project, level, *layer, out);
             solid = solid || layer->solid;

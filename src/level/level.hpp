@@ -77,6 +77,8 @@ struct Mark {
     bool operator==(const Mark&) const = default;
 };
 
+using LayerRef = std::shared_ptr<const Layer>;
+
 struct Level {
     std::string id;  // names its files; never changes
     std::string name;

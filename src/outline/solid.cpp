@@ -34,7 +34,7 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
     for (int y = 0; y < cells.h; ++y)
         std::memset(out + static_cast<std::size_t>(y) * stride, 0, static_cast<std::size_t>(cells.w));
     int shapes = 0;
-    for (const auto& layer : level.layers) {
+    for (const level::LayerRef& layer : level.layers) {
         if (layer->kind != level::LayerKind::tiles || !layer->solid) continue;
         // Neighbouring cells mostly hold the same tile; the last answer saves the look-up.
         std::uint32_t last_bits = 0;

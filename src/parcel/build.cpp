@@ -37,7 +37,7 @@ Used used_by(const Project& project, const Level& level) {
     const TileTable table(project);
     std::vector<bool> seen(project.next_tile, false);
     std::set<PropKindId> kinds;
-    for (const auto& layer : level.layers) {
+    for (const level::LayerRef& layer : level.layers) {
         if (layer->kind == LayerKind::tiles)
             each_cell(layer->grid, level.cells(), [&](Point, Cell cell, MaterialId) {
                 if (cell.tile() < seen.size()) seen[cell.tile()] = true;

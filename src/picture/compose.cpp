@@ -210,7 +210,7 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
                                             static_cast<std::size_t>(clip.x - canvas.box.x)];
         std::fill(row, row + clip.w, ground);
     }
-    for (const auto& layer : level.layers) {
+    for (const level::LayerRef& layer : level.layers) {
         if (!layer->shown || layer->opacity <= 0) continue;
         switch (layer->kind) {
             case LayerKind::tiles: draw_tiles(level, *layer, art, canvas, clip); break;

@@ -159,7 +159,7 @@ void read_row_line(Lines& lines, std::uint32_t next_tile, Size size, Grid& grid,
 std::string write_cells(const level::Level& level) {
     std::string out = std::string(kHead) + "\n";
     std::vector<Content> row;
-    for (const auto& layer : level.layers) {
+    for (const level::LayerRef& layer : level.layers) {
         if (layer->kind != LayerKind::tiles) continue;
         out += "layer " + std::to_string(layer->id) + "\n";
         for (int y = 0; y < level.size.h; ++y) {

@@ -299,7 +299,7 @@ std::string level_to_text(const Level& level) {
     j["marks"] = Json::array();
     for (const Mark& m : level.marks) j["marks"].push_back(mark_json(m));
     j["layers"] = Json::array();
-    for (const auto& layer : level.layers) j["layers"].push_back(layer_json(*layer));
+    for (const level::LayerRef& layer : level.layers) j["layers"].push_back(layer_json(*layer));
     return json_lines(j);
 }
 
