@@ -133,10 +133,10 @@ Image marsh_tile(Mask mask, int seed) {
     return tile;
 }
 
-// Planks lie across the way: upright where the way goes east and west, level where it goes north and south only.
+// Planks lie across the way: level where it goes on north and south and is open to a side, upright elsewhere.
 Image boardwalk_tile(Mask mask, int seed) {
     using namespace vic::join;
-    const bool upright = (mask & (kE | kW)) || !(mask & (kN | kS));
+    const bool upright = !((mask & kN) && (mask & kS)) || ((mask & kE) && (mask & kW));
     return each_pixel([&](int x, int y) {
         const double d = depth_inside(mask, {x, y}, 1.5);
         if (d < 1.0) return ink::dark;

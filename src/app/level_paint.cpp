@@ -1,0 +1,289 @@
+// How the level view draws.
+#include <QPaintEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <cmath>
+
+#include "app/level_view.hpp"
+#include "app/signs.hpp"
+#include "app/tokens.hpp"
+#include "edit/levels.hpp"
+
+namespace vic::app {
+
+void LevelView::redraw(const QRect& wanted) {
+    if (frame_.isNull()) return;
+    const QRect part = wanted.intersected(area());
+    if (part.isEmpty()) return;
+    QPainter p(&frame_);
+    p.setClipRect(part);
+    const Tokens t = tokensOf(this);
+    p.fillRect(part, t.outside);
+    if (pages_.empty() || !session_.isOpen() || !session_.level()) return;
+    const Size px = pages_.level().pixels();
+    const QRectF whole = onScreen(box_of(px));
+    p.setClipRect(part.intersected(whole.toAlignedRect()));
+    const int small = zoomIndex_ < 4 ? 4 - zoomIndex_ : 0;
+    const int span = Pages::kSide << small;  // level pixels of a page
+    const QPointF from = origin_ + QPointF(part.topLeft() - area().topLeft()) / zoom();
+    const QPointF to = from + QPointF(part.width(), part.height()) / zoom();
+    const int x0 = std::max(0, static_cast<int>(std::floor(from.x() / span)));
+    const int y0 = std::max(0, static_cast<int>(std::floor(from.y() / span)));
+    const int x1 = std::min((px.w - 1) / span, static_cast<int>(std::floor(to.x() / span)));
+    const int y1 = std::min((px.h - 1) / span, static_cast<int>(std::floor(to.y() / span)));
+    for (int y = y0; y <= y1; ++y)
+        for (int x = x0; x <= x1; ++x) p.drawImage(onScreen({x * span, y * span, span, span}), pages_.page(small, x, y));
+    paintLattice(p, part);
+}
+
+void LevelView::paintLattice(QPainter& p, const QRect& part) {
+    const Size c = pages_.level().cell;
+    if (!lattice_ || c.w * zoom() < 12) return;
+    const QRectF whole = onScreen(box_of(pages_.level().pixels()));
+    const QColor line = session_.stage() == Stage::bound ? QColor(80, 70, 50, 26) : QColor(20, 16, 10, 34);
+    const int first = static_cast<int>(std::floor((part.left() - whole.left()) / (c.w * zoom())));
+    const int last = static_cast<int>(std::ceil((part.right() - whole.left()) / (c.w * zoom())));
+    for (int i = std::max(1, first); i <= last; ++i)
+        p.fillRect(QRectF(std::round(whole.left() + i * c.w * zoom()), part.top(), 1, part.height()), line);
+    const int top = static_cast<int>(std::floor((part.top() - whole.top()) / (c.h * zoom())));
+    const int bottom = static_cast<int>(std::ceil((part.bottom() - whole.top()) / (c.h * zoom())));
+    for (int i = std::max(1, top); i <= bottom; ++i)
+        p.fillRect(QRectF(part.left(), std::round(whole.top() + i * c.h * zoom()), part.width(), 1), line);
+}
+
+void LevelView::paintRulers(QPainter& p) {
+    const Tokens t = tokensOf(this);
+    p.fillRect(0, 0, width(), kRuler, t.card);
+    p.fillRect(0, 0, kRuler, height(), t.card);
+    p.setPen(t.quiet);
+    QFont font = this->font();
+    font.setPixelSize(11);
+    p.setFont(font);
+    const Size c = pages_.level().cell;
+    const double step = c.w * zoom();
+    int every = 1;
+    for (const int e : {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
+        every = e;
+        if (e * step >= 44) break;
+    }
+    const QRect a = area();
+    const QSize count(pages_.level().size.w, pages_.level().size.h);
+    const Point hover = pointer_ && a.contains(pointer_->toPoint()) ? cellAt(*pointer_) : Point{-1, -1};
+    for (int axis = 0; axis < 2; ++axis) {
+        const double unit = (axis == 0 ? c.w : c.h) * zoom();
+        const double start = axis == 0 ? onScreen({0, 0, 1, 1}).left() : onScreen({0, 0, 1, 1}).top();
+        const int size = axis == 0 ? width() : height();
+        const int cells = axis == 0 ? count.width() : count.height();
+        const int mine = axis == 0 ? hover.x : hover.y;
+        if (mine >= 0 && mine < cells) {
+            const QRectF lit = axis == 0 ? QRectF(start + mine * unit, 0, unit, kRuler) : QRectF(0, start + mine * unit, kRuler, unit);
+            p.fillRect(lit, QColor(t.vermilion.red(), t.vermilion.green(), t.vermilion.blue(), 50));
+        }
+        const int first = std::max(0, static_cast<int>((kRuler - start) / unit) / every * every);
+        for (int i = first; i < cells && start + i * unit < size; i += every) {
+            const double at = start + i * unit;
+            if (at < kRuler - unit) continue;
+            const QRectF box = axis == 0 ? QRectF(at, 0, std::max(unit, 40.0), kRuler) : QRectF(0, at, kRuler - 2, std::max(unit, 14.0));
+            const QRectF cellBox = axis == 0 ? QRectF(at, 0, unit, kRuler) : QRectF(0, at, kRuler - 3, unit);
+            const bool roomy = unit >= (axis == 0 ? 26 : 14);
+            p.drawText(roomy ? cellBox : box, (roomy ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop), QString::number(i));
+        }
+    }
+    p.fillRect(0, 0, kRuler, kRuler, t.card);
+    p.fillRect(0, kRuler - 1, width(), 1, t.line);
+    p.fillRect(kRuler - 1, 0, 1, height(), t.line);
+}
+
+void LevelView::paintOutlines(QPainter& p, bool hatched) {
+    const level::Level& level = pages_.level();
+    const Tokens t = tokensOf(this);
+    const QRect a = area();
+    const Point first = cellAt(a.topLeft());
+    const Point last = cellAt(a.bottomRight());
+    const Box seen = intersection({first.x, first.y, last.x - first.x + 1, last.y - first.y + 1}, level.cells());
+    if (seen.empty()) return;
+    const level::TileTable tiles(session_.project());
+    const outline::Drawing d = outline::drawing(
+        [&](const Box& box, outline::SolidCode* out, std::size_t stride) { return outline::read_solid(level, tiles, box, out, stride); },
+        seen.grown(1));
+    const Size c = level.cell;
+    const auto at = [&](Point cell) { return onScreen({cell.x * c.w, cell.y * c.h, 1, 1}).topLeft(); };
+    p.save();
+    p.setClipRect(a.intersected(onScreen(box_of(level.pixels())).toAlignedRect().adjusted(-2, -2, 2, 2)));
+    const QColor ink = paper().ink;
+    if (hatched) {
+        // Anchored to the level, so that the hatching does not swim while one pans.
+        const QPointF anchor = onScreen({0, 0, 1, 1}).topLeft();
+        p.setBrushOrigin(QPoint(static_cast<int>(std::lround(anchor.x())) % kHatchSide, static_cast<int>(std::lround(anchor.y())) % kHatchSide));
+        const QBrush hatch = hatching();
+        for (const Box& run : d.runs) p.fillRect(onScreen({run.x * c.w, run.y * c.h, run.w * c.w, run.h * c.h}), hatch);
+        p.setPen(Qt::NoPen);
+        p.setBrush(hatch);
+        for (const auto& [cell, solid] : d.slopes) {
+            const QPointF nw = at(cell), ne = at({cell.x + 1, cell.y}), sw = at({cell.x, cell.y + 1}), se = at({cell.x + 1, cell.y + 1});
+            if (solid == outline::kSlopeNE) p.drawPolygon(QPolygonF{nw, ne, se});
+            else if (solid == outline::kSlopeSE) p.drawPolygon(QPolygonF{ne, se, sw});
+            else if (solid == outline::kSlopeSW) p.drawPolygon(QPolygonF{nw, se, sw});
+            else p.drawPolygon(QPolygonF{nw, ne, sw});
+        }
+        for (const level::LayerRef& layer : level.layers)
+            for (const level::Prop& prop : layer->props) {
+                const level::PropKind* kind = session_.project().prop_kind(prop.kind);
+                if (kind && kind->blocks) {
+                    const QRectF foot = onScreen(picture::foot_box(prop, *kind));
+                    p.fillRect(foot, hatch);
+                    p.setPen(QPen(ink, 1.5));
+                    p.setBrush(Qt::NoBrush);
+                    p.drawRect(foot);
+                    p.setBrush(hatch);
+                    p.setPen(Qt::NoPen);
+                }
+            }
+    }
+    p.setBrush(Qt::NoBrush);
+    if (!hatched) {
+        p.setPen(QPen(paper().card, 4, Qt::SolidLine, Qt::SquareCap));
+        for (const auto& line : d.lines) p.drawLine(at(line.from), at(line.to));
+    }
+    p.setPen(QPen(ink, 2, Qt::SolidLine, Qt::SquareCap));
+    for (const auto& line : d.lines) p.drawLine(at(line.from), at(line.to));
+    for (const auto& [cell, side] : d.one_way) paintOneWay(p, onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}), side, ink);
+    p.restore();
+    Q_UNUSED(t);
+}
+
+void LevelView::paintGuides(QPainter& p) {
+    const level::Level& level = pages_.level();
+    const Size c = level.cell;
+    p.save();
+    p.setClipRect(area());
+    const level::Mark* start = level.first_mark(level::MarkKind::start);
+    if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) {
+        const Point foot = start ? Point{(2 * start->cells.x + start->cells.w) * c.w / 2, start->cells.bottom() * c.h}
+                                 : Point{level.pixels().w / 2, level.pixels().h / 2};
+        const auto along = [](int middle, int shown, int all) { return all <= shown ? (all - shown) / 2 : std::clamp(middle - shown / 2, 0, all - shown); };
+        const Box frame{along(foot.x, level.frame.w, level.pixels().w), along(foot.y - c.h, level.frame.h, level.pixels().h),
+                        level.frame.w, level.frame.h};
+        const QRectF box = onScreen(frame);
+        p.setPen(QPen(QColor(20, 16, 10, 150), 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
+        QPen dash(QColor(255, 255, 255, 235), 1, Qt::CustomDashLine);
+        dash.setDashPattern({5, 4});
+        p.setPen(dash);
+        p.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
+        paintTag(p, box.topLeft() + QPointF(0, 1), tr("frame %1 × %2").arg(level.frame.w).arg(level.frame.h), QColor(34, 48, 45, 225), QColor("#FBF8F1"));
+    }
+    if (start)
+        paintFigure(p, onScreen({(2 * start->cells.x + start->cells.w) * c.w / 2 - level.walker.width * c.w / 128,
+                                 start->cells.bottom() * c.h - level.walker.height * c.h / 64, level.walker.width * c.w / 64,
+                                 level.walker.height * c.h / 64}),
+                    paper().vermilion);
+    for (const level::Mark& mark : level.marks)
+        paintFlag(p, onScreen({mark.cells.x * c.w, mark.cells.y * c.h, mark.cells.w * c.w, mark.cells.h * c.h}),
+                  QString::fromStdString(mark.name), mark.kind == level::MarkKind::note ? paper().ochre : paper().brine);
+    p.restore();
+}
+
+void LevelView::paintHover(QPainter& p) {
+    if (!pointer_ || pan_ || !area().contains(pointer_->toPoint())) return;
+    const level::Level& level = pages_.level();
+    const Size c = level.cell;
+    const Tokens t = tokensOf(this);
+    p.save();
+    p.setClipRect(area());
+    if (session_.stage() == Stage::dress) {
+        level::PropId lit = session_.prop();
+        if (const auto hit = edit::prop_at(session_.project(), level, pixelAt(*pointer_)); hit && session_.tool() == Tool::props) lit = hit->prop.id;
+        for (const level::LayerRef& layer : level.layers)
+            for (const level::Prop& prop : layer->props) {
+                if (prop.id != lit && prop.id != session_.prop()) continue;
+                const level::PropKind* kind = session_.project().prop_kind(prop.kind);
+                if (!kind) continue;
+                const bool chosen = prop.id == session_.prop();
+                p.setPen(QPen(chosen ? t.vermilion : t.card, chosen ? 2 : 1));
+                p.setBrush(Qt::NoBrush);
+                p.drawRoundedRect(onScreen(picture::prop_box(prop, *kind)).adjusted(-1, -1, 1, 1), 3, 3);
+                p.setPen(QPen(t.vermilion, 1, Qt::DashLine));
+                p.drawRect(onScreen(picture::foot_box(prop, *kind)));
+            }
+        if (session_.tool() != Tool::props) {
+            const Point cell = cellAt(*pointer_);
+            p.setPen(QPen(t.vermilion, 2));
+            p.drawRect(onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}));
+        }
+    } else if (session_.stage() == Stage::lay || session_.stage() == Stage::bound) {
+        const Point cell = cellAt(*pointer_);
+        Box box{cell.x, cell.y, 1, 1};
+        if (stroke_ && stroke_->box) box = spanning(stroke_->from, cell);
+        else if (session_.tool() == Tool::pencil || session_.tool() == Tool::eraser) {
+            const int before = (session_.hand().size - 1) / 2;
+            box = {cell.x - before, cell.y - before, session_.hand().size, session_.hand().size};
+        }
+        p.setPen(QPen(t.vermilion, 2));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(onScreen({box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h}));
+    }
+    p.restore();
+}
+
+QRect LevelView::mapRect() const {
+    const Size px = pages_.level().pixels();
+    const QRect a = area();
+    if (px.empty() || (px.w * zoom() <= a.width() && px.h * zoom() <= a.height())) return {};
+    const double scale = std::min(126.0 / px.w, 96.0 / px.h);
+    const QSize size(std::max(12, static_cast<int>(px.w * scale)), std::max(12, static_cast<int>(px.h * scale)));
+    return {QPoint(a.right() - size.width() - 13, a.bottom() - size.height() - 13), size};
+}
+
+void LevelView::paintMap(QPainter& p) {
+    const QRect map = mapRect();
+    if (map.isEmpty() || stroking()) return;
+    const Size px = pages_.level().pixels();
+    p.save();
+    p.fillRect(map.adjusted(-4, -4, 4, 4), paper().ink);
+    // The smallest pages serve; for levels too large for them, what is in view is marked on a plain ground.
+    const int small = Pages::kLeast;
+    const int span = Pages::kSide << small;
+    if (px.w <= 2 * span && px.h <= 2 * span) {
+        p.setRenderHint(QPainter::SmoothPixmapTransform);
+        p.setClipRect(map);
+        const double sx = double(map.width()) / px.w;
+        const double sy = double(map.height()) / px.h;
+        for (int y = 0; y * span < px.h; ++y)
+            for (int x = 0; x * span < px.w; ++x)
+                p.drawImage(QRectF(map.x() + x * span * sx, map.y() + y * span * sy, span * sx, span * sy), pages_.page(small, x, y));
+    } else {
+        p.fillRect(map, paper().outside.lighter(140));
+    }
+    const QRect a = area();
+    QRectF seen(map.x() + origin_.x() / px.w * map.width(), map.y() + origin_.y() / px.h * map.height(),
+                a.width() / zoom() / px.w * map.width(), a.height() / zoom() / px.h * map.height());
+    p.setClipping(false);
+    p.setPen(QPen(QColor("#FBF8F1"), 1.5));
+    p.setBrush(Qt::NoBrush);
+    p.drawRect(seen.intersected(QRectF(map)));
+    p.restore();
+}
+
+void LevelView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Tokens t = tokensOf(this);
+    if (!session_.isOpen() || !session_.level() || pages_.empty()) {
+        p.fillRect(rect(), t.outside);
+        p.setPen(QColor("#EAE4D6"));
+        p.drawText(rect(), Qt::AlignCenter, tr("No level yet. Click the project's name at the upper left and add one."));
+        return;
+    }
+    p.drawImage(0, 0, frame_);
+    const bool bound = session_.stage() == Stage::bound;
+    if (bound || outlines_) paintOutlines(p, bound);
+    if (!quiet_) paintGuides(p);
+    paintHover(p);
+    if (!quiet_) {
+        paintRulers(p);
+        paintMap(p);
+    }
+}
+
+}  // namespace vic::app

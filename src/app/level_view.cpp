@@ -1,0 +1,175 @@
+#include "app/level_view.hpp"
+
+#include <QPainter>
+#include <QResizeEvent>
+#include <cmath>
+
+namespace vic::app {
+
+namespace {
+// Whole steps above 1, halves below, so that every pixel of the art is the same size on screen.
+constexpr double kZooms[] = {1.0 / 16, 1.0 / 8, 1.0 / 4, 1.0 / 2, 1, 2, 3, 4, 6, 8, 12, 16};
+constexpr int kZoomCount = static_cast<int>(std::size(kZooms));
+}  // namespace
+
+LevelView::LevelView(Session& session, QWidget* parent) : QWidget(parent), session_(session), pages_(session.art()) {
+    setObjectName("levelView");
+    setAccessibleName(tr("Level"));
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumSize(320, 240);
+    setAttribute(Qt::WA_OpaquePaintEvent);
+    connect(&session_, &Session::changed, this, &LevelView::follow);
+    connect(&session_, &Session::handChanged, this, [this] {
+        preview();
+        say();
+        update();
+    });
+}
+
+double LevelView::zoom() const { return kZooms[zoomIndex_]; }
+
+QRect LevelView::area() const {
+    return quiet_ ? rect() : QRect(kRuler, kRuler, width() - kRuler, height() - kRuler);
+}
+
+QPointF LevelView::centre() const {
+    const QRect a = area();
+    return origin_ + QPointF(a.width(), a.height()) / (2 * zoom());
+}
+
+void LevelView::setCamera(double zoom, QPointF centre) {
+    int best = 0;
+    for (int i = 0; i < kZoomCount; ++i)
+        if (std::abs(kZooms[i] - zoom) < std::abs(kZooms[best] - zoom)) best = i;
+    zoomIndex_ = best;
+    const QRect a = area();
+    const QPointF corner = centre - QPointF(a.width(), a.height()) / (2 * this->zoom());
+    // Whole screen pixels, so that the art does not swim.
+    origin_ = QPointF(std::round(corner.x() * this->zoom()), std::round(corner.y() * this->zoom())) / this->zoom();
+    redraw(area());
+    preview();
+    say();
+    update();
+    emit cameraChanged();
+}
+
+void LevelView::zoomStep(int by, QPointF at) {
+    const QPointF fixed = origin_ + (at - area().topLeft()) / zoom();
+    const int index = std::clamp(zoomIndex_ + by, 0, kZoomCount - 1);
+    if (index == zoomIndex_) return;
+    const double z = kZooms[index];
+    const QRect a = area();
+    setCamera(z, fixed - (at - a.topLeft()) / z + QPointF(a.width(), a.height()) / (2 * z));
+}
+
+void LevelView::fit() {
+    const level::Level* level = session_.level();
+    if (!level) return;
+    const Size px = level->pixels();
+    const QRect a = area();
+    double best = kZooms[0];
+    for (const double z : kZooms)
+        if (px.w * z <= a.width() && px.h * z <= a.height()) best = z;
+    setCamera(best, QPointF(px.w, px.h) / 2);
+}
+
+QRectF LevelView::onScreen(const Box& pixels) const {
+    const QPointF corner = (QPointF(pixels.x, pixels.y) - origin_) * zoom() + area().topLeft();
+    return {corner, QSizeF(pixels.w, pixels.h) * zoom()};
+}
+
+QPoint LevelView::cellCentre(Point cell) const {
+    const Size c = pages_.level().cell;
+    return onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}).center().toPoint();
+}
+
+Point LevelView::pixelAt(QPointF place) const {
+    const QPointF p = origin_ + (place - area().topLeft()) / zoom();
+    return {static_cast<int>(std::floor(p.x())), static_cast<int>(std::floor(p.y()))};
+}
+
+Point LevelView::cellAt(QPointF place) const {
+    const Point p = pixelAt(place);
+    const Size c = pages_.level().cell;
+    return {floor_div(p.x, std::max(1, c.w)), floor_div(p.y, std::max(1, c.h))};
+}
+
+void LevelView::lookAt(Point cell) {
+    const Size c = pages_.level().cell;
+    setCamera(std::max(zoom(), 1.0), QPointF((cell.x + 0.5) * c.w, (cell.y + 0.5) * c.h));
+}
+
+void LevelView::setLattice(bool on) {
+    lattice_ = on;
+    redraw(area());
+    update();
+}
+
+void LevelView::setOutlines(bool on) {
+    outlines_ = on;
+    update();
+}
+
+void LevelView::setFrameGuide(bool on) {
+    frameGuide_ = on;
+    update();
+}
+
+void LevelView::setQuiet(bool on) {
+    const QPointF kept = centre();
+    quiet_ = on;
+    setCamera(zoom(), kept);
+}
+
+void LevelView::follow() {
+    const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
+    if (!level) {
+        update();
+        return;
+    }
+    const bool other = cameraOf_ != level->id;
+    if (other) {
+        stroke_.reset();
+        drag_.reset();
+    }
+    if (!stroke_ && !drag_) show(*level);
+    if (other) {
+        cameraOf_ = level->id;
+        const Size px = level->pixels();
+        QPointF look(px.w / 2.0, px.h / 2.0);
+        setCamera(zoom(), look);
+    }
+    preview();
+    say();
+    update();
+}
+
+void LevelView::show(const level::Level& level) {
+    const auto changed = pages_.show(session_.document().state(), level, session_.stage() == Stage::bound);
+    if (!changed) {
+        redraw(area());
+    } else {
+        for (const Box& cells : *changed)
+            redraw(onScreen({cells.x * level.cell.w, cells.y * level.cell.h, cells.w * level.cell.w, cells.h * level.cell.h})
+                       .toAlignedRect());
+        if (changed->empty()) return;
+    }
+    update();
+    emit shownChanged();
+}
+
+void LevelView::resizeEvent(QResizeEvent* event) {
+    // The middle stays where it is.
+    const QSize old = event->oldSize();
+    if (old.isValid()) {
+        origin_ += QPointF(old.width() - width(), old.height() - height()) / (2 * zoom());
+        origin_ = QPointF(std::round(origin_.x() * zoom()), std::round(origin_.y() * zoom())) / zoom();
+    }
+    frame_ = QImage(size() * devicePixelRatioF(), QImage::Format_RGB32);
+    frame_.setDevicePixelRatio(devicePixelRatioF());
+    redraw(area());
+    emit cameraChanged();
+}
+
+}  // namespace vic::app

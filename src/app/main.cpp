@@ -1,0 +1,19 @@
+#include <QApplication>
+#include <QSettings>
+#include <QTranslator>
+
+#include "app/main_window.hpp"
+
+int main(int argc, char** argv) {
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName("vicinum");
+    QApplication::setApplicationName("vicinum");
+    QApplication::setApplicationVersion("0.1.0");
+    QApplication::setWindowIcon(QIcon(":/icons/walker.svg"));
+    vic::app::MainWindow window;
+    const QStringList arguments = QApplication::arguments();
+    const QString project = arguments.size() > 1 ? arguments[1] : QSettings().value("project").toString();
+    window.show();
+    if (!project.isEmpty()) window.openProject(project);
+    return QApplication::exec();
+}

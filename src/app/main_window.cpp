@@ -1,0 +1,427 @@
+#include "app/main_window.hpp"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDateTime>
+#include <QDragEnterEvent>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QMimeData>
+#include <QSettings>
+#include <QVBoxLayout>
+
+#include "app/panel.hpp"
+#include "app/tokens.hpp"
+#include "base/error.hpp"
+#include "edit/levels.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr int kLeftWidth = 214;
+constexpr int kRightWidth = 268;
+
+QWidget* upright(QWidget* parent) {
+    auto* line = new QFrame(parent);
+    line->setProperty("role", "upright");
+    return line;
+}
+
+}  // namespace
+
+MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
+    setObjectName("mainWindow");
+    setAcceptDrops(true);
+    setMinimumSize(1024, 700);
+    resize(1280, 800);
+    auto* whole = new QWidget(this);
+    setCentralWidget(whole);
+    auto* column = new QVBoxLayout(whole);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    workline_ = new Workline(session_, whole);
+    column->addWidget(workline_);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(0);
+    column->addLayout(row, 1);
+
+    left_ = new QStackedWidget(whole);
+    leftFrame_ = left_;
+    left_->setFixedWidth(kLeftWidth);
+    section_ = new SectionPanel(session_, left_);
+    sheetList_ = new SheetList(session_, left_);
+    materialList_ = new MaterialList(session_, left_);
+    left_->addWidget(section_);
+    left_->addWidget(sheetList_);
+    left_->addWidget(materialList_);
+    row->addWidget(left_);
+    row->addWidget(upright(whole));
+
+    auto* middle = new QVBoxLayout;
+    middle->setSpacing(0);
+    row->addLayout(middle, 1);
+    levelView_ = new LevelView(session_, whole);
+    buildToolRow();
+    middle->addWidget(toolRow_);
+    centre_ = new QStackedWidget(whole);
+    cut_ = new CutCentre(session_, centre_);
+    join_ = new JoinCentre(session_, centre_);
+    walk_ = new WalkCentre(session_, centre_);
+    handOver_ = new HandOverPage(session_, centre_);
+    for (QWidget* w : std::initializer_list<QWidget*>{levelView_, cut_, join_, walk_, handOver_}) centre_->addWidget(w);
+    middle->addWidget(centre_, 1);
+
+    row->addWidget(upright(whole));
+    right_ = new QStackedWidget(whole);
+    rightFrame_ = right_;
+    right_->setFixedWidth(kRightWidth);
+    auto* trayPage = new QWidget(right_);
+    auto* trayColumn = new QVBoxLayout(trayPage);
+    trayColumn->setContentsMargins(0, 0, 0, 0);
+    trayColumn->setSpacing(0);
+    tray_ = new Tray(session_, trayPage);
+    propPanel_ = new PropPanel(session_, trayPage);
+    trayColumn->addWidget(tray_, 1);
+    trayColumn->addWidget(propPanel_);
+    tilePanel_ = new TilePanel(session_, right_);
+    casePanel_ = new CasePanel(session_, *join_->proof(), right_);
+    boundPanel_ = new BoundPanel(session_, *levelView_, right_);
+    walkPanel_ = new WalkPanel(session_, *walk_, right_);
+    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, tilePanel_, casePanel_, boundPanel_, walkPanel_}) right_->addWidget(w);
+    row->addWidget(right_);
+
+    notice_ = new QWidget(whole);
+    notice_->setObjectName("notice");
+    notice_->setAttribute(Qt::WA_StyledBackground);
+    auto* noticeRow = new QHBoxLayout(notice_);
+    noticeRow->setContentsMargins(14, 6, 8, 6);
+    noticeText_ = new QLabel(notice_);
+    noticeText_->setObjectName("noticeText");
+    noticeText_->setWordWrap(true);
+    noticeText_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    noticeRow->addWidget(noticeText_, 1);
+    auto* close = toolButton(notice_, "noticeClose", "remove", {}, tr("Close"), "link");
+    connect(close, &QToolButton::clicked, notice_, &QWidget::hide);
+    noticeRow->addWidget(close);
+    notice_->hide();
+    column->addWidget(notice_);
+
+    readingLine_ = new QWidget(whole);
+    readingLine_->setObjectName("readingLine");
+    readingLine_->setAttribute(Qt::WA_StyledBackground);
+    readingLine_->setFixedHeight(30);
+    auto* line = new QHBoxLayout(readingLine_);
+    line->setContentsMargins(14, 0, 14, 0);
+    line->setSpacing(24);
+    reading_ = new QLabel(readingLine_);
+    reading_->setObjectName("reading");
+    reading_->setTextFormat(Qt::RichText);
+    reading_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    waits_ = new QLabel(readingLine_);
+    waits_->setObjectName("waits");
+    saved_ = new QLabel(readingLine_);
+    saved_->setObjectName("saved");
+    line->addWidget(reading_, 1);
+    line->addWidget(waits_);
+    line->addWidget(saved_);
+    column->addWidget(readingLine_);
+    finder_ = new Finder(this);
+
+    buildActions();
+    setDark(QSettings().value("look/dark", false).toBool());
+
+    connect(&session_, &Session::changed, this, &MainWindow::follow);
+    connect(&session_, &Session::handChanged, this, [this] {
+        for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
+        propPanel_->follow();
+        read();
+    });
+    connect(&session_, &Session::stageChanged, this, &MainWindow::followStage);
+    connect(&session_, &Session::findingsChanged, this, [this] {
+        workline_->follow();
+        handOver_->follow();
+        read();
+    });
+    connect(&session_, &Session::said, this, &MainWindow::say);
+    connect(levelView_, &LevelView::readingChanged, this, &MainWindow::read);
+    connect(levelView_, &LevelView::cameraChanged, this, [this] {
+        const double z = levelView_->zoom() * 100;
+        zoomLabel_->setText(tr("%1 %").arg(z < 10 ? QString::number(z, 'f', 1) : QString::number(z)));
+    });
+    connect(cut_, &CutCentre::readingChanged, this, &MainWindow::read);
+    connect(join_, &JoinCentre::readingChanged, this, &MainWindow::read);
+    connect(walk_, &WalkCentre::readingChanged, this, &MainWindow::read);
+    connect(walk_->view(), &player::ParcelView::leaveAsked, this, [this] { session_.setStage(before_); });
+    connect(workline_, &Workline::placeAsked, this, &MainWindow::showPlaceMenu);
+    connect(workline_, &Workline::findAsked, this, &MainWindow::find);
+    connect(sheetList_, &SheetList::addAsked, this, &MainWindow::askForSheet);
+    connect(handOver_, &HandOverPage::placeAsked, this, [this](const std::string& level, Point cell, level::LayerId layer) {
+        session_.setLevel(level);
+        if (layer) session_.setActiveLayer(layer);
+        session_.setStage(Stage::lay);
+        levelView_->lookAt(cell);
+    });
+    clock_.setInterval(5000);
+    connect(&clock_, &QTimer::timeout, this, &MainWindow::read);
+    clock_.start();
+    messageTimer_.setSingleShot(true);
+    connect(&messageTimer_, &QTimer::timeout, this, [this] {
+        message_.clear();
+        read();
+    });
+    qApp->installEventFilter(this);
+    followStage();
+}
+
+void MainWindow::buildToolRow() {
+    toolRow_ = new QWidget(this);
+    toolRow_->setObjectName("toolRow");
+    toolRow_->setFixedHeight(40);
+    auto* row = new QHBoxLayout(toolRow_);
+    row->setContentsMargins(10, 4, 10, 4);
+    row->setSpacing(4);
+    struct Entry {
+        Tool tool;
+        const char* id;
+        const char* icon;
+        QString name, key, help;
+    };
+    const std::initializer_list<Entry> entries{
+        {Tool::pencil, "toolPencil", "pencil", tr("Pencil"), "B", tr("Lays what the Hand holds; Ctrl+wheel changes its size")},
+        {Tool::rectangle, "toolRectangle", "rectangle", tr("Rectangle"), "R", tr("Fills the box that one drags")},
+        {Tool::eraser, "toolEraser", "eraser", tr("Eraser"), "E", tr("Removes from the active layer only; so does the right button with any tool")},
+        {Tool::pick, "toolPick", "pick", tr("Pick up"), "I", tr("Takes what lies under the pointer into the Hand; so does Alt+click")},
+        {Tool::props, "toolProps", "prop", tr("Props"), "P", tr("Places, moves and removes props")},
+        {Tool::start, "toolStart", "start", tr("Start"), "", tr("Where the walker begins")},
+        {Tool::exit, "toolExit", "exit", tr("Exit"), "", tr("Where the level is won")},
+        {Tool::mark, "toolMark", "mark", tr("Mark"), "", tr("A named place that the engine is told of")},
+    };
+    for (const Entry& e : entries) {
+        auto* b = toolButton(toolRow_, e.id, e.icon, e.name, {}, "tool");
+        describe(b, e.name, e.key, e.help);
+        b->setCheckable(true);
+        connect(b, &QToolButton::clicked, this, [this, tool = e.tool] { session_.setTool(tool); });
+        tools_[e.tool] = b;
+        row->addWidget(b);
+    }
+    row->addSpacing(6);
+    row->addWidget(upright(toolRow_));
+    row->addSpacing(6);
+    const auto toggle = [&](const char* id, const char* iconName, const QString& name, const QString& key, const QString& help, bool on) {
+        auto* b = toolButton(toolRow_, id, iconName, {}, {}, "toggle");
+        describe(b, name, key, help);
+        b->setCheckable(true);
+        b->setChecked(on);
+        row->addWidget(b);
+        return b;
+    };
+    outlineButton_ = toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"), false);
+    frameButton_ = toggle("showFrame", "frame", tr("Frame"), "F", tr("What the game shows at the start"), true);
+    latticeButton_ = toggle("showLattice", "snap", tr("Lattice"), "L", tr("Lines between the cells"), true);
+    connect(outlineButton_, &QToolButton::toggled, levelView_, &LevelView::setOutlines);
+    connect(frameButton_, &QToolButton::toggled, levelView_, &LevelView::setFrameGuide);
+    connect(latticeButton_, &QToolButton::toggled, levelView_, &LevelView::setLattice);
+    row->addStretch();
+    cellLabel_ = label({}, "quiet", toolRow_);
+    row->addWidget(cellLabel_);
+    row->addSpacing(10);
+    zoomLabel_ = label({}, "quiet", toolRow_);
+    zoomLabel_->setObjectName("zoom");
+    row->addWidget(zoomLabel_);
+}
+
+void MainWindow::followStage() {
+    const Stage stage = session_.stage();
+    if (stage != Stage::walk) before_ = stage == Stage::cut || stage == Stage::join || stage == Stage::handOver ? Stage::lay : stage;
+    left_->setCurrentWidget(stage == Stage::cut ? static_cast<QWidget*>(sheetList_) : stage == Stage::join ? static_cast<QWidget*>(materialList_) : section_);
+    QWidget* centres[kStages] = {cut_, join_, levelView_, levelView_, levelView_, walk_, handOver_};
+    centre_->setCurrentWidget(centres[static_cast<int>(stage)]);
+    const bool level = stage == Stage::lay || stage == Stage::dress || stage == Stage::bound;
+    toolRow_->setVisible(level && !quiet_);
+    for (auto& [tool, button] : tools_) button->setVisible((tool >= Tool::props) == (stage == Stage::dress));
+    outlineButton_->setVisible(stage != Stage::bound);
+    right_->setCurrentIndex(stage == Stage::cut ? 1 : stage == Stage::join ? 2 : stage == Stage::bound ? 3 : stage == Stage::walk ? 4 : 0);
+    rightFrame_->setVisible(stage != Stage::handOver && !quiet_);
+    leftFrame_->setVisible(stage != Stage::handOver && !quiet_);
+    if (stage == Stage::walk) walk_->enter();
+    else walk_->leave();
+    if (level) levelView_->setFocus();
+    else if (stage == Stage::cut) cut_->view()->setFocus();
+    follow();
+}
+
+void MainWindow::follow() {
+    if (!session_.isOpen()) return;
+    workline_->follow();
+    const Stage stage = session_.stage();
+    if (stage == Stage::cut) {
+        sheetList_->follow();
+        cut_->follow();
+        tilePanel_->follow();
+    } else if (stage == Stage::join) {
+        materialList_->follow();
+        join_->follow();
+        casePanel_->follow();
+    } else if (stage == Stage::handOver) {
+        handOver_->follow();
+    } else if (stage == Stage::walk) {
+        walkPanel_->follow();
+    } else {
+        tray_->follow();
+        propPanel_->follow();
+        if (stage == Stage::bound) boundPanel_->follow();
+    }
+    for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
+    const level::Level* level = session_.level();
+    cellLabel_->setText(level ? tr("Lattice %1 px").arg(level->cell.w) : QString());
+    setWindowTitle(tr("%1%2 – Vicinum").arg(session_.document().unsaved() ? "• " : "", QString::fromStdString(session_.project().name)));
+    read();
+}
+
+QString MainWindow::readingText() const { return reading_->text(); }
+
+void MainWindow::read() {
+    if (!session_.isOpen()) return;
+    QString text;
+    bool warns = false;
+    switch (session_.stage()) {
+        case Stage::cut: text = cut_->reading(); break;
+        case Stage::join: text = join_->reading(); break;
+        case Stage::walk: text = walk_->reading(); break;
+        case Stage::handOver: text = tr("Ctrl+B builds every level for the engine"); break;
+        default:
+            text = levelView_->reading().text;
+            warns = levelView_->reading().warns;
+    }
+    if (!message_.isEmpty() && !warns) text = message_;
+    // On the dark line the tool's colour is the lighter vermilion, warnings ochre.
+    const QString strong = warns ? slate().ochre.name() : "#F2A48F";
+    text.replace("<b>", QString("<b style='color:%1'>").arg(strong));
+    reading_->setText(warns ? QString("<span style='color:%1'>⚠ %2</span>").arg(slate().ochre.name(), text) : text);
+    QString waits;
+    int more = 0;
+    for (const auto& f : session_.findings()) {
+        if (f.severity == findings::Severity::hint) continue;
+        if (waits.isEmpty()) waits = QString::fromStdString(f.what);
+        else ++more;
+    }
+    if (!waits.isEmpty()) {
+        waits = fontMetrics().elidedText(waits, Qt::ElideRight, 330);
+        if (more) waits += tr(" · %1 more").arg(more);
+    }
+    waits_->setText(waits);
+    waits_->setVisible(session_.stage() != Stage::handOver);
+    if (session_.document().unsaved()) {
+        saved_->setText(tr("not saved · Ctrl+S"));
+    } else if (savedAt_ == 0) {
+        saved_->setText(tr("as saved"));
+    } else {
+        const qint64 seconds = (QDateTime::currentMSecsSinceEpoch() - savedAt_) / 1000;
+        saved_->setText(seconds < 5 ? tr("saved just now") : seconds < 90 ? tr("saved %1 s ago").arg(seconds / 5 * 5) : tr("saved %1 min ago").arg(seconds / 60));
+    }
+}
+
+void MainWindow::say(const QString& text, bool trouble) {
+    if (trouble) {
+        noticeText_->setText(text);
+        notice_->show();
+        return;
+    }
+    notice_->hide();
+    message_ = text.toHtmlEscaped();
+    messageTimer_.start(5000);
+    read();
+}
+
+bool MainWindow::openProject(const QString& dir) {
+    try {
+        remember();
+        session_.open(QFileInfo(dir).absoluteFilePath());
+    } catch (const InputError& e) {
+        say(QString::fromStdString(e.what()), true);
+        return false;
+    }
+    notice_->hide();
+    savedAt_ = 0;
+    restore();
+    QSettings().setValue("project", QFileInfo(dir).absoluteFilePath());
+    return true;
+}
+
+void MainWindow::save() {
+    if (!session_.isOpen()) return;
+    try {
+        session_.save();
+        savedAt_ = QDateTime::currentMSecsSinceEpoch();
+        notice_->hide();
+        read();
+    } catch (const InputError& e) {
+        say(QString::fromStdString(e.what()), true);
+    }
+}
+
+void MainWindow::addSheets(const QStringList& files) {
+    for (const QString& file : files) {
+        try {
+            session_.addPicture(file);
+            notice_->hide();
+        } catch (const InputError& e) {
+            say(QString::fromStdString(e.what()), true);
+        }
+    }
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) return event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList pictures;
+    for (const QUrl& url : event->mimeData()->urls()) {
+        const QFileInfo info(url.toLocalFile());
+        if (info.isDir()) openProject(info.filePath());
+        else if (info.fileName() == "project.json") openProject(info.path());
+        else pictures << info.filePath();
+    }
+    if (session_.isOpen()) addSheets(pictures);
+    else if (!pictures.isEmpty()) say(tr("Open or make a project first, then drop the picture again"), true);
+    event->acceptProposedAction();
+}
+
+void MainWindow::setQuiet(bool on) {
+    quiet_ = on;
+    workline_->setVisible(!on);
+    readingLine_->setVisible(!on);
+    levelView_->setQuiet(on);
+    followStage();
+}
+
+void MainWindow::setDark(bool dark) {
+    const Tokens t = dark ? slate() : paper();
+    applyLook(*qApp, t);
+    QSettings().setValue("look/dark", dark);
+    // The reading line is dark in both looks.
+    readingLine_->setStyleSheet(QString("#readingLine { background: %1; } QLabel { color: %2; font-size: 12px; } #waits, #saved { color: %3; }")
+                                    .arg(dark ? "#121816" : "#22302D", "#FBF8F1", "#A5B2AB"));
+    notice_->setStyleSheet(QString("#notice { background: %1; border-top: 2px solid %2; }").arg(t.card.name(), t.vermilion.name()));
+    for (auto& [tool, button] : tools_) {
+        static const std::map<Tool, const char*> names{{Tool::pencil, "pencil"}, {Tool::rectangle, "rectangle"}, {Tool::eraser, "eraser"}, {Tool::pick, "pick"},
+                                                       {Tool::props, "prop"},    {Tool::start, "start"},         {Tool::exit, "exit"},     {Tool::mark, "mark"}};
+        QIcon both = icon(names.at(tool), t.ink);
+        const QIcon lit = icon(names.at(tool), dark ? t.window : QColor("#FFFFFF"));
+        both.addPixmap(lit.pixmap(40, 40), QIcon::Normal, QIcon::On);
+        button->setIcon(both);
+    }
+    const std::initializer_list<std::pair<QToolButton*, const char*>> toggles{{outlineButton_, "outline"}, {frameButton_, "frame"}, {latticeButton_, "snap"}};
+    for (const auto& [button, name] : toggles) {
+        QIcon both = icon(name, t.ink);
+        both.addPixmap(icon(name, t.panel).pixmap(40, 40), QIcon::Normal, QIcon::On);
+        button->setIcon(both);
+    }
+    for (auto* b : workline_->findChildren<QToolButton*>())
+        if (b->objectName() == "undo" || b->objectName() == "redo") b->setIcon(icon(b->objectName(), t.ink));
+}
+
+}  // namespace vic::app

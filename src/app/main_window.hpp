@@ -1,0 +1,99 @@
+// The one window: workline above, a panel on each side, the level between them, the reading line below.
+#pragma once
+
+#include <QAction>
+#include <QMainWindow>
+#include <QStackedWidget>
+#include <QTimer>
+#include <QToolButton>
+#include <map>
+
+#include "app/cut_stage.hpp"
+#include "app/finder.hpp"
+#include "app/hand_over.hpp"
+#include "app/join_stage.hpp"
+#include "app/level_view.hpp"
+#include "app/section_panel.hpp"
+#include "app/side_panels.hpp"
+#include "app/tray.hpp"
+#include "app/workline.hpp"
+
+namespace vic::app {
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+  public:
+    explicit MainWindow(QWidget* parent = nullptr);
+
+    // False, with a notice in the window, where the project cannot be opened; what was open stays.
+    bool openProject(const QString& dir);
+    [[nodiscard]] Session& session() { return session_; }
+    [[nodiscard]] LevelView* levelView() { return levelView_; }
+    [[nodiscard]] QString readingText() const;
+
+  protected:
+    void dragEnterEvent(QDragEnterEvent*) override;
+    void dropEvent(QDropEvent*) override;
+    void closeEvent(QCloseEvent*) override;
+    bool eventFilter(QObject* object, QEvent* event) override;
+
+  private:
+    void buildToolRow();
+    void buildActions();
+    QAction* add(const QString& id, const QString& name, const QKeySequence& key, const QString& help, const std::function<void()>& go);
+    void followStage();
+    void follow();
+    void read();
+    void say(const QString& text, bool trouble);
+    void save();
+    void addSheets(const QStringList& files);
+    void askForSheet();
+    void askForProject();
+    void showPlaceMenu();
+    void newLevel();
+    void renameLevel();
+    void find();
+    void showKeys();
+    void setQuiet(bool on);
+    void setDark(bool dark);
+    void restore();
+    void remember();
+
+    Session session_;
+    Workline* workline_;
+    QStackedWidget *left_, *centre_, *right_;
+    QWidget *leftFrame_, *rightFrame_, *toolRow_;
+    SectionPanel* section_;
+    SheetList* sheetList_;
+    MaterialList* materialList_;
+    QWidget* handOverLeft_;
+    LevelView* levelView_;
+    CutCentre* cut_;
+    JoinCentre* join_;
+    WalkCentre* walk_;
+    HandOverPage* handOver_;
+    Tray* tray_;
+    PropPanel* propPanel_;
+    TilePanel* tilePanel_;
+    CasePanel* casePanel_;
+    BoundPanel* boundPanel_;
+    WalkPanel* walkPanel_;
+    QWidget* readingLine_;
+    QLabel *reading_, *waits_, *saved_;
+    QWidget* notice_;
+    QLabel* noticeText_;
+    Finder* finder_;
+    std::map<Tool, QToolButton*> tools_;
+    QToolButton *latticeButton_, *outlineButton_, *frameButton_;
+    QLabel* cellLabel_;
+    QLabel* zoomLabel_;
+    std::vector<QAction*> actions_;
+    Stage before_ = Stage::lay;  // where Esc returns to from Walk
+    bool quiet_ = false;
+    qint64 savedAt_ = 0;
+    QTimer clock_;
+    QString message_;
+    QTimer messageTimer_;
+};
+
+}  // namespace vic::app

@@ -1,0 +1,124 @@
+#include "app/pages.hpp"
+
+#include <algorithm>
+#include <cstring>
+
+namespace vic::app {
+
+namespace {
+
+constexpr std::size_t kMostPages = 320;  // of 1 MiB each
+
+// Grey of the same lightness, most of the way to paper.
+std::uint32_t toned(std::uint32_t p) {
+    const std::uint32_t grey = (((p >> 16) & 255U) * 77 + ((p >> 8) & 255U) * 150 + (p & 255U) * 29) >> 8;
+    const auto part = [&](std::uint32_t paper) { return (paper * 212 + grey * 44) >> 8; };
+    return 0xFF000000U | (part(0xF4) << 16) | (part(0xEE) << 8) | part(0xE2);
+}
+
+}  // namespace
+
+std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, const level::Level& level, bool tone) {
+    const bool sheetsSame = project_ && project_->sheets == project->sheets && project_->prop_kinds == project->prop_kinds;
+    const level::Difference difference = level::difference(level_, level, *project);
+    const bool all = !sheetsSame || difference.everything || tone != toned_;
+    level_ = level;
+    project_ = project;
+    toned_ = tone;
+    if (all) {
+        pages_.clear();
+        return std::nullopt;
+    }
+    for (const Box& cells : difference.cells) {
+        const Box inside = intersection(cells, level_.cells());
+        if (!inside.empty())
+            patch({inside.x * level_.cell.w, inside.y * level_.cell.h, inside.w * level_.cell.w, inside.h * level_.cell.h});
+    }
+    return difference.cells;
+}
+
+void Pages::draw(QImage& image, Point corner, const Box& part) {
+    picture::Canvas canvas(part);
+    picture::draw(*project_, level_, art_, canvas, part);
+    for (int y = 0; y < part.h; ++y) {
+        auto* to = reinterpret_cast<std::uint32_t*>(image.scanLine(part.y - corner.y + y)) + (part.x - corner.x);
+        const std::uint32_t* from = &canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(part.w)];
+        if (toned_) std::transform(from, from + part.w, to, toned);
+        else std::memcpy(to, from, static_cast<std::size_t>(part.w) * 4);
+    }
+}
+
+void Pages::halve(int small, int x, int y, QImage& image, const Box& part) {
+    for (int j = 0; j < 2; ++j) {
+        for (int i = 0; i < 2; ++i) {
+            const Box quarter{i * kSide / 2, j * kSide / 2, kSide / 2, kSide / 2};
+            const Box seen = intersection(quarter, part);
+            if (seen.empty()) continue;
+            const QImage& fine = page(small - 1, 2 * x + i, 2 * y + j);
+            for (int py = seen.y; py < seen.bottom(); ++py) {
+                const int fy = 2 * (py - quarter.y);
+                const auto* top = reinterpret_cast<const std::uint32_t*>(fine.constScanLine(fy));
+                const auto* low = reinterpret_cast<const std::uint32_t*>(fine.constScanLine(fy + 1));
+                auto* to = reinterpret_cast<std::uint32_t*>(image.scanLine(py));
+                for (int px = seen.x; px < seen.right(); ++px) {
+                    const int fx = 2 * (px - quarter.x);
+                    const std::uint32_t four[4] = {top[fx], top[fx + 1], low[fx], low[fx + 1]};
+                    std::uint32_t even = 0x00020002;
+                    std::uint32_t odd = 0x00020002;
+                    for (const std::uint32_t p : four) {
+                        even += p & 0x00FF00FFU;
+                        odd += (p >> 8) & 0x00FF00FFU;
+                    }
+                    to[px] = ((even >> 2) & 0x00FF00FFU) | (((odd >> 2) & 0x00FF00FFU) << 8);
+                }
+            }
+        }
+    }
+}
+
+const QImage& Pages::page(int small, int x, int y) {
+    const auto found = pages_.find({small, x, y});
+    if (found != pages_.end()) {
+        found->second.used = ++clock_;
+        return found->second.image;
+    }
+    trim();
+    QImage image(kSide, kSide, QImage::Format_RGB32);
+    const Size pixels = level_.pixels();
+    const int whole = kSide << small;
+    if (x * whole >= pixels.w || y * whole >= pixels.h) image.fill(Qt::black);
+    else if (small == 0) draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)));
+    else halve(small, x, y, image, {0, 0, kSide, kSide});
+    Page& page = pages_[{small, x, y}];
+    page.image = std::move(image);
+    page.used = ++clock_;
+    return page.image;
+}
+
+void Pages::patch(const Box& pixels) {
+    for (int small = 0; small <= kLeast; ++small) {
+        const Box scaled{pixels.x >> small, pixels.y >> small, ((pixels.right() - 1) >> small) - (pixels.x >> small) + 1,
+                         ((pixels.bottom() - 1) >> small) - (pixels.y >> small) + 1};
+        for (int y = scaled.y / kSide; y <= (scaled.bottom() - 1) / kSide; ++y) {
+            for (int x = scaled.x / kSide; x <= (scaled.right() - 1) / kSide; ++x) {
+                const auto found = pages_.find({small, x, y});
+                if (found == pages_.end()) continue;
+                const Box part = intersection(scaled, {x * kSide, y * kSide, kSide, kSide});
+                if (small == 0) draw(found->second.image, {x * kSide, y * kSide}, part);
+                else halve(small, x, y, found->second.image, part.moved({-x * kSide, -y * kSide}));
+            }
+        }
+    }
+}
+
+void Pages::trim() {
+    if (pages_.size() < kMostPages) return;
+    // The less recently used half goes.
+    std::vector<std::uint64_t> used;
+    for (const auto& [key, page] : pages_) used.push_back(page.used);
+    std::nth_element(used.begin(), used.begin() + static_cast<std::ptrdiff_t>(used.size() / 2), used.end());
+    const std::uint64_t limit = used[used.size() / 2];
+    std::erase_if(pages_, [&](const auto& entry) { return entry.second.used < limit; });
+}
+
+}  // namespace vic::app

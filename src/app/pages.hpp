@@ -1,0 +1,50 @@
+// The level as ready-made images: pages of 512 pixels at full scale, and of half, quarter, eighth … scale made from them by
+// averaging. A change re-draws its own rectangle only.
+#pragma once
+
+#include <QImage>
+#include <map>
+#include <optional>
+
+#include "edit/document.hpp"
+#include "picture/compose.hpp"
+
+namespace vic::app {
+
+class Pages {
+  public:
+    static constexpr int kSide = 512;  // pixels of a page
+    static constexpr int kLeast = 4;   // the smallest scale is 1/2^kLeast
+
+    explicit Pages(picture::Art& art) : art_(art) {}
+
+    // What the pages show from now on. Returns the boxes of cells whose picture may have changed; nothing where all may.
+    // `toned`: the art steps back in tones of paper, so that what blocks can be drawn over it.
+    std::optional<std::vector<Box>> show(const edit::ProjectState& project, const level::Level& level, bool toned);
+
+    // The page at column x, row y of scale 1/2^small. Stays valid until the next call.
+    const QImage& page(int small, int x, int y);
+
+    [[nodiscard]] const level::Level& level() const { return level_; }
+    [[nodiscard]] bool empty() const { return project_ == nullptr; }
+
+  private:
+    struct Page {
+        QImage image;
+        std::uint64_t used = 0;
+    };
+    using Key = std::tuple<int, int, int>;
+    void draw(QImage& image, Point corner, const Box& part);
+    void halve(int small, int x, int y, QImage& image, const Box& part);
+    void patch(const Box& pixels);
+    void trim();
+
+    picture::Art& art_;
+    edit::ProjectState project_;
+    level::Level level_;
+    bool toned_ = false;
+    std::map<Key, Page> pages_;
+    std::uint64_t clock_ = 0;
+};
+
+}  // namespace vic::app

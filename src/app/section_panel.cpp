@@ -1,0 +1,422 @@
+#include "app/section_panel.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QMenu>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <QSlider>
+#include <QTimer>
+
+#include "app/panel.hpp"
+#include "app/tokens.hpp"
+#include "edit/levels.hpp"
+#include "sheet/cut.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr int kClosed = 52;
+constexpr int kPlane = 26;
+
+QColor meanColour(const Image& image) {
+    std::uint64_t r = 0, g = 0, b = 0, n = 0;
+    for (const Rgba c : image.pixels()) {
+        if (c.a < 128) continue;
+        r += c.r, g += c.g, b += c.b, ++n;
+    }
+    if (n == 0) return "#B8AC94";
+    return QColor(static_cast<int>(r / n), static_cast<int>(g / n), static_cast<int>(b / n));
+}
+
+// Free, because a slab may be gone by the time an edit of its drawer arrives.
+void change(Session& session, level::LayerId layer, const QString& name, const std::function<void(level::Layer&)>& what,
+            const std::string& merge = {}) {
+    if (!session.level() || !session.level()->layer(layer)) return;
+    level::Level next = *session.level();
+    what(next.edit(layer));
+    session.applyLevel(name, std::move(next), merge);
+}
+
+}  // namespace
+
+Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer, int index)
+    : session_(session), panel_(panel), layer_(layer), index_(index) {
+    setObjectName(layer ? QString("slab-%1").arg(layer) : "slab-walker");
+    setFocusPolicy(Qt::TabFocus);
+    const level::Layer* l = session.level()->layer(layer);
+    setAccessibleName(l ? QString::fromStdString(l->name) : tr("The walker's plane"));
+    setMinimumHeight(l ? kClosed : kPlane);
+    if (l && session.activeLayerId() == layer) buildDrawer(*l);
+    else setFixedHeight(l ? kClosed : kPlane);
+}
+
+
+void Slab::buildDrawer(const level::Layer& layer) {
+    const QString title = QString::fromStdString(layer.name);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, kClosed + 2, 12, 12);
+    column->setSpacing(7);
+
+    auto* name = new QLineEdit(title, this);
+    name->setObjectName("layerName");
+    connect(name, &QLineEdit::editingFinished, this, [s = &session_, id = layer_, name, title] {
+        const QString text = name->text().trimmed();
+        if (text.isEmpty() || text == title) return;
+        QTimer::singleShot(0, s, [s, id, text] {
+            change(*s, id, tr("Rename a layer"), [&](level::Layer& l) { l.name = text.toStdString(); });
+        });
+    });
+    addField(column, tr("Name"), name, 54);
+
+    auto* opacity = new QSlider(Qt::Horizontal, this);
+    opacity->setObjectName("layerOpacity");
+    opacity->setRange(0, 100);
+    opacity->setValue(layer.opacity);
+    addField(column, tr("Opacity"), opacity, 54);
+    connect(opacity, &QSlider::valueChanged, this, [s = &session_, id = layer_](int v) {
+        change(*s, id, tr("Opacity of a layer"), [&](level::Layer& l) { l.opacity = v; }, "opacity-" + std::to_string(id));
+    });
+    const auto check = [&](const QString& text, const char* id, bool on, const QString& step, bool level::Layer::*field) {
+        auto* box = new QCheckBox(text, this);
+        box->setObjectName(id);
+        box->setChecked(on);
+        connect(box, &QCheckBox::toggled, this, [s = &session_, id = layer_, step, field](bool v) {
+            QTimer::singleShot(0, s, [s, id, step, field, v] { change(*s, id, step, [&](level::Layer& l) { l.*field = v; }); });
+        });
+        column->addWidget(box);
+    };
+    if (layer.kind == level::LayerKind::tiles)
+        check(tr("Its tiles block the walker"), "layerSolid", layer.solid, tr("What a layer blocks"), &level::Layer::solid);
+    if (layer.kind == level::LayerKind::backdrop) {
+        auto* picture = new QComboBox(this);
+        picture->setObjectName("backdropPicture");
+        picture->addItem(tr("no picture"), 0U);
+        for (const auto& s : session_.project().sheets) picture->addItem(QString::fromStdString(s->name), s->id);
+        picture->setCurrentIndex(std::max(0, picture->findData(layer.backdrop.sheet)));
+        addField(column, tr("Picture"), picture, 54);
+        connect(picture, &QComboBox::activated, this, [s = &session_, id = layer_, picture] {
+            const auto sheet = picture->currentData().toUInt();
+            QTimer::singleShot(0, s, [s, id, sheet] { change(*s, id, tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop.sheet = sheet; }); });
+        });
+        auto* tint = new QComboBox(this);
+        tint->setObjectName("backdropTint");
+        const std::initializer_list<std::pair<QString, Rgba>> tints{
+            {tr("as drawn"), {255, 255, 255, 255}}, {tr("paler"), {255, 255, 255, 170}}, {tr("clay"), {216, 210, 192, 255}},
+            {tr("dusk"), {176, 160, 190, 255}},     {tr("sea"), {150, 200, 205, 255}},   {tr("night"), {96, 110, 140, 255}}};
+        for (const auto& [text, c] : tints) tint->addItem(text, QColor(c.r, c.g, c.b, c.a));
+        const Rgba now = layer.backdrop.tint;
+        const int at = tint->findData(QColor(now.r, now.g, now.b, now.a));
+        if (at < 0) tint->addItem(tr("its own"), QColor(now.r, now.g, now.b, now.a));
+        tint->setCurrentIndex(at < 0 ? tint->count() - 1 : at);
+        addField(column, tr("Tint"), tint, 54);
+        connect(tint, &QComboBox::activated, this, [s = &session_, id = layer_, tint] {
+            const QColor c = tint->currentData().value<QColor>();
+            QTimer::singleShot(0, s, [s, id, c] {
+                change(*s, id, tr("Tint of a backdrop"), [&](level::Layer& l) {
+                    l.backdrop.tint = {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
+                                       static_cast<std::uint8_t>(c.blue()), static_cast<std::uint8_t>(c.alpha())};
+                });
+            });
+        });
+    }
+    auto* row = new QHBoxLayout;
+    row->setSpacing(4);
+    const Tokens t = tokensOf(&panel_);
+    const auto button = [&](const char* id, const QString& iconName, const QString& text, const QString& help) {
+        auto* b = toolButton(&panel_, id, iconName, {}, {}, "card");
+        b->setIcon(icon(iconName, t.ink));
+        describe(b, text, {}, help);
+        row->addWidget(b);
+        return b;
+    };
+    const bool shown = layer.shown;
+    const bool locked = layer.locked;
+    auto* show = button("layerShown", shown ? "shown" : "hidden", shown ? tr("Hide") : tr("Show"), tr("Hidden layers are hidden in the game too"));
+    connect(show, &QToolButton::clicked, this, [s = &session_, id = layer_, shown] {
+        QTimer::singleShot(0, s, [s, id, shown] { change(*s, id, shown ? tr("Hide a layer") : tr("Show a layer"), [&](level::Layer& l) { l.shown = !shown; }); });
+    });
+    auto* lock = button("layerLocked", locked ? "locked" : "open", locked ? tr("Unlock") : tr("Lock"), tr("Nothing is laid on a locked layer"));
+    connect(lock, &QToolButton::clicked, this, [s = &session_, id = layer_, locked] {
+        QTimer::singleShot(0, s, [s, id, locked] { change(*s, id, locked ? tr("Unlock a layer") : tr("Lock a layer"), [&](level::Layer& l) { l.locked = !locked; }); });
+    });
+    row->addStretch();
+    auto* remove = button("layerRemove", "remove", tr("Remove the layer"), tr("Undo brings it back"));
+    connect(remove, &QToolButton::clicked, this, [this] {
+        QTimer::singleShot(0, &session_, [s = &session_, id = layer_] { s->applyLevel(tr("Remove a layer"), edit::remove_layer(*s->level(), id)); });
+    });
+    column->addLayout(row);
+}
+
+QColor Slab::colour(const level::Layer& layer) const {
+    if (layer.kind == level::LayerKind::backdrop) {
+        const level::Sheet* s = session_.project().sheet(layer.backdrop.sheet);
+        return s && s->image ? meanColour(*s->image) : QColor("#C9BFA8");
+    }
+    if (layer.kind == level::LayerKind::props) {
+        if (layer.props.empty()) return "#B8AC94";
+        const auto* kind = session_.project().prop_kind(layer.props.front().kind);
+        const level::Sheet* s = kind ? session_.project().sheet(kind->sheet) : nullptr;
+        return s && s->image ? meanColour(cropped(*s->image, kind->box)) : QColor("#A85C4A");
+    }
+    // The colour of the first chunk's commonest tile stands for the layer.
+    std::map<level::TileId, int> tally;
+    const Size chunks = layer.grid.chunks();
+    for (int y = 0; y < chunks.h && tally.empty(); ++y)
+        for (int x = 0; x < chunks.w && tally.empty(); ++x)
+            if (const level::Chunk* chunk = layer.grid.chunk({x, y}))
+                for (std::size_t i = 0; i < chunk->cells.size(); i += 7)
+                    if (const auto id = chunk->cells[i].tile()) ++tally[id];
+    level::TileId best = 0;
+    for (const auto& [id, n] : tally)
+        if (best == 0 || n > tally[best]) best = id;
+    for (const auto& s : session_.project().sheets)
+        for (const auto& tile : s->tiles)
+            if (tile.id == best && s->image) return meanColour(sheet::tile_art(*s, tile));
+    return "#D8CEB9";
+}
+
+void Slab::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Tokens t = tokensOf(this);
+    const level::Layer* layer = session_.level() ? session_.level()->layer(layer_) : nullptr;
+    if (!layer) {
+        // The walker's plane.
+        const QString text = tr("the walker is here");
+        QFont font = this->font();
+        font.setPixelSize(11);
+        font.setWeight(QFont::DemiBold);
+        p.setFont(font);
+        const int w = QFontMetrics(font).horizontalAdvance(text) + 12;
+        const double y = height() / 2.0;
+        QPen dash(t.vermilion, 2, Qt::CustomDashLine, Qt::FlatCap);
+        dash.setDashPattern({3, 1.6});
+        p.setPen(dash);
+        p.drawLine(QPointF(12, y), QPointF(width() / 2.0 - w / 2.0, y));
+        p.drawLine(QPointF(width() / 2.0 + w / 2.0, y), QPointF(width() - 12, y));
+        p.setPen(t.vermilion);
+        p.drawText(rect(), Qt::AlignCenter, text);
+        return;
+    }
+    const bool active = session_.activeLayerId() == layer_;
+    if (active) {
+        p.setPen(QPen(t.vermilion, 1));
+        p.setBrush(t.card);
+        p.drawRoundedRect(QRectF(rect()).adjusted(6.5, 1.5, -6.5, -1.5), 10, 10);
+    }
+    if (hasFocus()) {
+        p.setPen(QPen(t.brine, 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawRoundedRect(QRectF(rect()).adjusted(8.5, 3.5, -8.5, -3.5), 8, 8);
+    }
+    // The slab, a thin block seen from the front and above.
+    const QPointF o(14, 13);
+    const QColor top = layer->shown ? colour(*layer) : t.line;
+    const QPolygonF face{o + QPointF(16, 0), o + QPointF(58, 0), o + QPointF(42, 20), o + QPointF(0, 20)};
+    const QPolygonF front{o + QPointF(0, 20), o + QPointF(42, 20), o + QPointF(42, 26), o + QPointF(0, 26)};
+    const QPolygonF side{o + QPointF(42, 20), o + QPointF(58, 0), o + QPointF(58, 6), o + QPointF(42, 26)};
+    p.setPen(Qt::NoPen);
+    p.setOpacity(layer->shown ? 1.0 : 0.6);
+    p.setBrush(top);
+    p.drawPolygon(face);
+    p.setBrush(top.darker(140));
+    p.drawPolygon(front);
+    p.setBrush(top.darker(165));
+    p.drawPolygon(side);
+    if (layer->solid && layer->kind == level::LayerKind::tiles) {
+        p.save();
+        QPainterPath path;
+        path.addPolygon(face);
+        p.setClipPath(path);
+        p.setPen(QPen(t.dark ? t.window : t.ink, 1));
+        for (int x = -24; x < 70; x += 7) p.drawLine(o + QPointF(x, 21), o + QPointF(x + 21, 0));
+        p.restore();
+    }
+    p.setOpacity(1);
+    QFont font = this->font();
+    font.setPixelSize(13);
+    font.setWeight(active ? QFont::DemiBold : QFont::Medium);
+    p.setFont(font);
+    p.setPen(layer->shown ? t.ink : t.quiet);
+    const int x = 80;
+    p.drawText(QRect(x, 9, width() - x - 10, 18), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(QString::fromStdString(layer->name), Qt::ElideRight, width() - x - 12));
+    QString under;
+    if (layer->kind == level::LayerKind::tiles) under = layer->solid ? tr("tiles · block") : tr("tiles");
+    else if (layer->kind == level::LayerKind::props) under = tr("props · %1").arg(layer->props.size());
+    else under = tr("backdrop");
+    if (!layer->shown) under += tr(" · hidden");
+    if (layer->locked) under += tr(" · locked");
+    if (layer->opacity < 100) under += tr(" · %1 %").arg(layer->opacity);
+    font.setPixelSize(11);
+    font.setWeight(QFont::Normal);
+    p.setFont(font);
+    p.setPen(!layer->shown || layer->locked ? t.ochre : t.quiet);
+    p.drawText(QRect(x, 27, width() - x - 10, 16), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(under, Qt::ElideRight, width() - x - 12));
+}
+
+void Slab::mousePressEvent(QMouseEvent* event) {
+    grip_ = event->pos();
+    dragging_ = false;
+}
+
+void Slab::mouseMoveEvent(QMouseEvent* event) {
+    if (!(event->buttons() & Qt::LeftButton)) return;
+    if (!dragging_ && (event->pos() - grip_).manhattanLength() < 8) return;
+    dragging_ = true;
+    setCursor(Qt::ClosedHandCursor);
+    panel_.showDrop(panel_.dropIndex(event->globalPosition().toPoint()));
+}
+
+void Slab::mouseReleaseEvent(QMouseEvent* event) {
+    if (dragging_) {
+        dragging_ = false;
+        panel_.showDrop(-1);
+        const int to = panel_.dropIndex(event->globalPosition().toPoint());
+        panel_.dropped(index_, to);
+    } else if (layer_ && event->button() == Qt::LeftButton) {
+        session_.setActiveLayer(layer_);
+    }
+}
+
+void Slab::keyPressEvent(QKeyEvent* event) {
+    // Alt+Up and Alt+Down carry the slab; Enter opens it.
+    const bool up = event->key() == Qt::Key_Up, down = event->key() == Qt::Key_Down;
+    if ((up || down) && (event->modifiers() & Qt::AltModifier)) panel_.dropped(index_, index_ + (up ? 1 : -1));
+    else if (layer_ && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space)) session_.setActiveLayer(layer_);
+    else QWidget::keyPressEvent(event);
+}
+
+SectionPanel::SectionPanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("section");
+    auto* outer = new QVBoxLayout(this);
+    outer->setContentsMargins(0, 12, 0, 0);
+    outer->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(12, 0, 8, 0);
+    head->addWidget(label(tr("Section"), "heading"));
+    head->addStretch();
+    auto* add = toolButton(this, "addLayer", {}, tr("+ layer"), {}, "link");
+    describe(add, tr("Add a layer"), {}, tr("In front of the active one"));
+    connect(add, &QToolButton::clicked, this, [this, add] {
+        if (!session_.level()) return;
+        auto* menu = new QMenu(this);
+        menu->setObjectName("addLayerMenu");
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        const std::initializer_list<std::tuple<QString, QString, level::LayerKind>> kinds{
+            {tr("Tiles"), tr("Tiles"), level::LayerKind::tiles}, {tr("Props"), tr("Props"), level::LayerKind::props},
+            {tr("Backdrop"), tr("Backdrop"), level::LayerKind::backdrop}};
+        for (const auto& [text, name, kind] : kinds)
+            connect(menu->addAction(text), &QAction::triggered, this, [this, n = name, k = kind] {
+                level::Project p = session_.project();
+                const level::LayerId id = p.next_id++;
+                // A backdrop belongs behind everything; other layers right in front of the active one.
+                const level::LayerId behind = k == level::LayerKind::backdrop ? 0 : session_.activeLayerId();
+                p.put(edit::add_layer(*session_.level(), id, n.toStdString(), k, behind));
+                session_.apply(tr("Add a layer"), std::move(p));
+                session_.setActiveLayer(id);
+            });
+        menu->popup(add->mapToGlobal(QPoint(0, add->height())));
+    });
+    head->addWidget(add);
+    head->addWidget(label(tr("front ↑"), "aside"));
+    outer->addLayout(head);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list_ = new QWidget;
+    column_ = new QVBoxLayout(list_);
+    column_->setContentsMargins(0, 0, 0, 12);
+    column_->setSpacing(0);
+    column_->addStretch();
+    scroll->setWidget(list_);
+    outer->addWidget(scroll, 1);
+    marker_ = new QWidget(list_);
+    marker_->setAutoFillBackground(true);
+    marker_->hide();
+    connect(&session_, &Session::changed, this, &SectionPanel::follow);
+}
+
+void SectionPanel::follow() {
+    if (!session_.isOpen()) return;
+    // Rebuilt only when something it shows as a control is different; a slider under the mouse must live on.
+    std::string signature;
+    if (const level::Level* level = session_.level()) {
+        signature = level->id + "/" + std::to_string(session_.activeLayerId()) + "/" + std::to_string(level->plane);
+        for (const level::LayerRef& l : level->layers) {
+            signature += "|" + std::to_string(l->id);
+            if (l->id == session_.activeLayerId())
+                signature += l->name + (l->shown ? "s" : "h") + (l->locked ? "l" : "o") + (l->solid ? "b" : "p") + std::to_string(l->backdrop.sheet);
+        }
+        if (const auto* a = session_.activeLayer(); a && a->kind == level::LayerKind::backdrop) signature += std::to_string(session_.project().sheets.size());
+    }
+    if (signature != signature_) {
+        signature_ = signature;
+        rebuild();
+    } else if (auto* slider = list_->findChild<QSlider*>("layerOpacity"); slider && session_.activeLayer()) {
+        const QSignalBlocker quiet(slider);
+        slider->setValue(session_.activeLayer()->opacity);
+    }
+    for (Slab* s : slabs_) s->update();
+}
+
+void SectionPanel::rebuild() {
+    for (Slab* s : slabs_) {
+        s->hide();
+        s->deleteLater();
+    }
+    slabs_.clear();
+    while (column_->count() > 0) delete column_->takeAt(0);
+    if (const level::Level* level = session_.level()) {
+        const auto order = edit::section_order(*level);
+        for (int i = static_cast<int>(order.size()) - 1; i >= 0; --i) {
+            auto* slab = new Slab(session_, *this, order[static_cast<std::size_t>(i)].layer, i);
+            column_->addWidget(slab);
+            slabs_.push_back(slab);
+            slab->show();
+        }
+    }
+    column_->addStretch();
+}
+
+int SectionPanel::dropIndex(QPoint globalPos) const {
+    const int y = list_->mapFromGlobal(globalPos).y();
+    int best = slabs_.empty() ? 0 : slabs_.front()->index();
+    for (const Slab* s : slabs_)
+        if (y > s->geometry().top()) best = s->index();
+    return best;
+}
+
+void SectionPanel::showDrop(int index) {
+    for (const Slab* s : slabs_) {
+        if (s->index() != index) continue;
+        QPalette palette = marker_->palette();
+        palette.setColor(QPalette::Window, tokensOf(this).brine);
+        marker_->setPalette(palette);
+        marker_->setGeometry(10, s->geometry().top(), list_->width() - 20, 3);
+        marker_->raise();
+        marker_->show();
+        return;
+    }
+    marker_->hide();
+}
+
+void SectionPanel::dropped(int from, int to) {
+    const int last = static_cast<int>(slabs_.size()) - 1;
+    to = std::clamp(to, 0, std::max(0, last));
+    if (from == to || !session_.level()) return;
+    QTimer::singleShot(0, &session_, [this, from, to] { session_.applyLevel(tr("Reorder the Section"), edit::move_entry(*session_.level(), from, to)); });
+}
+
+void SectionPanel::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), tokensOf(this).panel);
+}
+
+}  // namespace vic::app

@@ -1,0 +1,297 @@
+#include "app/session.hpp"
+
+#include <QDir>
+#include <QFileInfo>
+#include <algorithm>
+
+#include "base/error.hpp"
+#include "edit/sheets.hpp"
+#include "sheet/cut.hpp"
+#include "sheet/png.hpp"
+#include "store/project_files.hpp"
+
+namespace vic::app {
+
+namespace {
+// Above this, outlines are not counted while one works; the corners are.
+constexpr int kMostCounted = 200000;
+}  // namespace
+
+Session::Session(QObject* parent) : QObject(parent) {
+    findingsTimer_.setSingleShot(true);
+    findingsTimer_.setInterval(150);
+    connect(&findingsTimer_, &QTimer::timeout, this, &Session::lookForFindings);
+    connect(this, &Session::changed, &findingsTimer_, [this] {
+        if (document_ && findingsOf_ != document_->state()) findingsTimer_.start();
+    });
+}
+
+Session::~Session() {
+    if (findingsWork_.joinable()) findingsWork_.join();
+}
+
+void Session::lookForFindings() {
+    if (findingsBusy_ || !document_) return findingsTimer_.start();
+    if (findingsWork_.joinable()) findingsWork_.join();
+    findingsBusy_ = true;
+    findingsWork_ = std::thread([this, state = document_->state()] {
+        auto found = std::make_shared<std::vector<findings::Finding>>(findings::check(*state));
+        QMetaObject::invokeMethod(this, [this, state, found] {
+            findings_ = std::move(*found);
+            findingsOf_ = state;
+            findingsBusy_ = false;
+            emit findingsChanged();
+            if (document_ && document_->state() != state) findingsTimer_.start();
+        }, Qt::QueuedConnection);
+    });
+}
+
+void Session::open(const QString& dir) {
+    auto opened = std::make_unique<edit::Document>(edit::Document::open(dir.toStdString()));
+    document_ = std::move(opened);
+    levelId_.clear();
+    hand_ = {};
+    readings_.clear();
+    tried_ = Tried::no;
+    traceOf_ = {};
+    choose();
+    emit changed();
+    emit handChanged();
+}
+
+const level::Level* Session::level() const { return document_ ? project().level(levelId_) : nullptr; }
+
+const level::Layer* Session::activeLayer() const {
+    const level::Level* l = level();
+    return l ? l->layer(activeLayer_) : nullptr;
+}
+
+void Session::choose() {
+    const level::Project& p = project();
+    if (!p.level(levelId_)) levelId_ = p.levels.empty() ? "" : p.levels.front()->id;
+    if (const level::Level* l = level(); l && !l->layer(activeLayer_)) {
+        activeLayer_ = 0;
+        for (const level::LayerRef& layer : l->layers)
+            if (layer->kind == level::LayerKind::tiles && (activeLayer_ == 0 || layer->solid)) {
+                activeLayer_ = layer->id;
+                if (layer->solid) break;
+            }
+    }
+    if (!p.sheet(sheet_)) sheet_ = p.sheets.empty() ? 0 : p.sheets.front()->id;
+    if (!p.material(material_)) material_ = p.materials.empty() ? 0 : p.materials.front()->id;
+    const level::TileTable table(p);
+    std::erase_if(tiles_, [&](level::TileId id) { return !table.find(id).tile; });
+    const bool handGone = (hand_.kind == edit::Hand::Kind::material && !p.material(hand_.material)) ||
+                          (hand_.kind == edit::Hand::Kind::tile && !table.find(hand_.tile).tile) ||
+                          (hand_.kind == edit::Hand::Kind::prop && !p.prop_kind(hand_.prop));
+    if (handGone) setHand({});
+}
+
+void Session::setStage(Stage stage) {
+    if (stage_ == stage) return;
+    stage_ = stage;
+    const bool dress = tool_ >= Tool::props;
+    if (stage == Stage::dress && !dress) tool_ = Tool::props;
+    if ((stage == Stage::lay || stage == Stage::bound) && dress) tool_ = Tool::pencil;
+    if (stage == Stage::dress && hand_.kind != edit::Hand::Kind::prop) setHand({});
+    if (stage == Stage::lay && hand_.kind == edit::Hand::Kind::prop) setHand({});
+    emit stageChanged();
+    emit changed();
+}
+
+void Session::setTool(Tool tool) {
+    tool_ = tool;
+    emit changed();
+    emit handChanged();
+}
+
+void Session::setHand(const edit::Hand& hand) {
+    hand_ = hand;
+    hand_.size = std::clamp(hand_.size, 1, 16);
+    emit handChanged();
+}
+
+void Session::setLevel(const std::string& id) {
+    levelId_ = id;
+    activeLayer_ = 0;
+    prop_ = 0;
+    choose();
+    emit changed();
+}
+
+void Session::setActiveLayer(level::LayerId id) {
+    activeLayer_ = id;
+    emit changed();
+}
+
+void Session::setSheet(level::SheetId id) {
+    if (sheet_ == id) return;
+    sheet_ = id;
+    tiles_.clear();
+    emit changed();
+}
+
+void Session::setMaterial(level::MaterialId id) {
+    material_ = id;
+    if (const level::Material* m = material()) {
+        const auto& masks = join::cases(m->joins.kind);
+        if (std::find(masks.begin(), masks.end(), case_) == masks.end()) case_ = masks.back();
+    }
+    emit changed();
+}
+
+void Session::setCase(join::Mask mask) {
+    case_ = mask;
+    emit changed();
+}
+
+void Session::setTiles(std::vector<level::TileId> tiles) {
+    tiles_ = std::move(tiles);
+    emit changed();
+}
+
+void Session::setProp(level::PropId id) {
+    prop_ = id;
+    emit changed();
+}
+
+void Session::apply(const QString& name, level::Project next, const std::string& merge) {
+    document_->apply(name.toStdString(), std::move(next), merge);
+    choose();
+    emit changed();
+}
+
+void Session::applyLevel(const QString& name, level::Level next, const std::string& merge) {
+    level::Project p = project();
+    p.put(std::move(next));
+    apply(name, std::move(p), merge);
+}
+
+void Session::undo() {
+    if (!document_->can_undo()) return;
+    const QString name = QString::fromStdString(document_->undo_name());
+    document_->undo();
+    choose();
+    emit said(tr("Took back: %1").arg(name), false);
+    emit changed();
+}
+
+void Session::redo() {
+    if (!document_->can_redo()) return;
+    const QString name = QString::fromStdString(document_->redo_name());
+    document_->redo();
+    choose();
+    emit said(tr("Done again: %1").arg(name), false);
+    emit changed();
+}
+
+void Session::save() {
+    document_->save();
+    emit changed();
+}
+
+void Session::addPicture(const QString& file) {
+    const fs::path path = file.toStdString();
+    Image image = sheet::read_png(path);
+    const std::string relative = store::adopt_picture(document_->dir(), path);
+    const sheet::SheetReading read = sheet::read_cut(image);
+    const level::Cut cut = read.best ? read.best->cut : level::Cut{image.size(), {}, {}, 1};
+    level::SheetId id = 0;
+    const std::string name = QFileInfo(file).completeBaseName().toStdString();
+    level::Project next = edit::add_sheet(project(), relative, std::move(image), name, cut, false, id);
+    readings_[id] = {next.sheet(id)->image, read};
+    sheet_ = id;
+    tiles_.clear();
+    apply(tr("Add the sheet %1").arg(QString::fromStdString(name)), std::move(next));
+    setStage(Stage::cut);
+    emit changed();
+}
+
+void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
+    const level::Sheet* sheet = project().sheet(id);
+    if (!sheet || !sheet->image) return;
+    if (project().free_material() == 0) {
+        emit said(tr("A project has at most 255 materials"), true);
+        return;
+    }
+    join::JoinReading read;
+    if (kind != level::JoinKind::plain) read = join::read_joins(edit::tile_pictures(*sheet), kind);
+    level::MaterialId added = 0;
+    QString name = QString::fromStdString(sheet->name);
+    if (!name.isEmpty()) name[0] = name[0].toUpper();
+    level::Project next = edit::add_material(project(), *sheet, kind, read, name.toStdString(), added);
+    material_ = added;
+    case_ = 255;
+    apply(tr("Make the material %1").arg(name), std::move(next));
+    edit::Hand hand;
+    hand.kind = edit::Hand::Kind::material;
+    hand.material = added;
+    setHand(hand);
+    setStage(Stage::join);
+    if (kind == level::JoinKind::plain)
+        emit said(tr("%1 is a plain material: its tiles are variants").arg(name), false);
+    else
+        emit said(tr("Read %1 tiles of %2: %3 cases missing, %4 doubtful")
+                      .arg(read.tiles.size())
+                      .arg(name)
+                      .arg(read.missing.size())
+                      .arg(read.doubtful.size()),
+                  false);
+}
+
+const join::Rules& Session::rules() {
+    if (!rules_ || rulesOf_ != project().materials) {
+        rules_ = std::make_unique<join::Rules>(project());
+        rulesOf_ = project().materials;
+    }
+    return *rules_;
+}
+
+const sheet::SheetReading& Session::reading(level::SheetId id) {
+    const level::Sheet* sheet = project().sheet(id);
+    auto& slot = readings_[id];
+    if (sheet && sheet->image && slot.first != sheet->image)
+        slot = {sheet->image, sheet::read_cut(*sheet->image)};
+    return slot.second;
+}
+
+const outline::Trace& Session::trace(const level::Level& level) {
+    const bool sheetsSame = traceSheets_ == project().sheets;
+    if (!sheetsSame) {
+        traceSheets_ = project().sheets;
+        tileTable_ = level::TileTable(project());
+    }
+    const auto difference = level::difference(traceOf_, level, project());
+    if (!sheetsSame || difference.everything) {
+        trace_ = outline::trace(level, tileTable_);
+        counted_ = false;
+    } else if (!difference.cells.empty()) {
+        outline::retrace(trace_, level, tileTable_, difference.cells);
+        counted_ = false;
+    }
+    traceOf_ = level;
+    return trace_;
+}
+
+int Session::outlineCount(const level::Level& level) {
+    const outline::Trace& t = trace(level);
+    if (!counted_) {
+        outlineCount_ = t.corner_count() > kMostCounted ? -1 : static_cast<int>(outline::outlines(t).size());
+        counted_ = true;
+    }
+    return outlineCount_;
+}
+
+Session::Tried Session::tried() const { return level() == triedLevel_.get() ? tried_ : Tried::no; }
+
+void Session::setTried(Tried tried) {
+    tried_ = tried;
+    triedLevel_.reset();
+    for (const auto& l : project().levels)
+        if (l.get() == level()) triedLevel_ = l;
+    emit changed();
+}
+
+QString Session::builtDir() const { return QDir(QString::fromStdString(document_->dir().string())).filePath("built"); }
+
+}  // namespace vic::app

@@ -1,0 +1,134 @@
+// What the window works on: the document, what is chosen in it, and what follows from both. Widgets read it, ask it for
+// changes, and listen to it; they never talk to one another.
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <QTimer>
+#include <memory>
+#include <set>
+#include <thread>
+#include <vector>
+
+#include "edit/document.hpp"
+#include "edit/stroke.hpp"
+#include "findings/check.hpp"
+#include "outline/trace.hpp"
+#include "picture/compose.hpp"
+#include "sheet/read_cut.hpp"
+
+namespace vic::app {
+
+enum class Stage { cut, join, lay, dress, bound, walk, handOver };
+inline constexpr int kStages = 7;
+
+enum class Tool { pencil, rectangle, eraser, pick, props, start, exit, mark };
+
+class Session : public QObject {
+    Q_OBJECT
+  public:
+    explicit Session(QObject* parent = nullptr);
+    ~Session() override;
+
+    // Throws InputError; what was open stays open then.
+    void open(const QString& dir);
+    [[nodiscard]] bool isOpen() const { return document_ != nullptr; }
+    [[nodiscard]] edit::Document& document() { return *document_; }
+    [[nodiscard]] const level::Project& project() const { return document_->project(); }
+    [[nodiscard]] const level::Level* level() const;  // null where the project has none
+    [[nodiscard]] const level::Layer* activeLayer() const;
+
+    [[nodiscard]] Stage stage() const { return stage_; }
+    [[nodiscard]] Tool tool() const { return tool_; }
+    [[nodiscard]] const edit::Hand& hand() const { return hand_; }
+    [[nodiscard]] level::LayerId activeLayerId() const { return activeLayer_; }
+    [[nodiscard]] level::SheetId sheetId() const { return sheet_; }
+    [[nodiscard]] const level::Sheet* sheet() const { return project().sheet(sheet_); }
+    [[nodiscard]] level::MaterialId materialId() const { return material_; }
+    [[nodiscard]] const level::Material* material() const { return project().material(material_); }
+    [[nodiscard]] join::Mask joinCase() const { return case_; }
+    [[nodiscard]] const std::vector<level::TileId>& tiles() const { return tiles_; }
+    [[nodiscard]] level::PropId prop() const { return prop_; }
+
+    void setStage(Stage stage);
+    void setTool(Tool tool);
+    void setHand(const edit::Hand& hand);
+    void setLevel(const std::string& id);
+    void setActiveLayer(level::LayerId id);
+    void setSheet(level::SheetId id);
+    void setMaterial(level::MaterialId id);
+    void setCase(join::Mask mask);
+    void setTiles(std::vector<level::TileId> tiles);
+    void setProp(level::PropId id);
+
+    // One step of history each.
+    void apply(const QString& name, level::Project next, const std::string& merge = {});
+    void applyLevel(const QString& name, level::Level next, const std::string& merge = {});
+    void undo();
+    void redo();
+    void save();  // throws InputError
+
+    // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. Throws InputError.
+    void addPicture(const QString& file);
+    // A material from the sheet, its joins read from the art; goes to Join with it.
+    void makeMaterial(level::SheetId sheet, level::JoinKind kind);
+
+    // Kept up to date with the project.
+    [[nodiscard]] const join::Rules& rules();
+    [[nodiscard]] picture::Art& art() { return art_; }
+    // As of a moment ago: looked for in the background, on a snapshot, after the project has changed.
+    [[nodiscard]] const std::vector<findings::Finding>& findings() const { return findings_; }
+    [[nodiscard]] const sheet::SheetReading& reading(level::SheetId sheet);
+    // The trace of `level`, made from the last one where that is possible.
+    [[nodiscard]] const outline::Trace& trace(const level::Level& level);
+    // How many outlines the trace has; counted once per state, and not for huge ones (then -1).
+    [[nodiscard]] int outlineCount(const level::Level& level);
+
+    // What the last try in Walk came to; forgotten when the level changes.
+    enum class Tried { no, walked, exit, fell };
+    [[nodiscard]] Tried tried() const;
+    void setTried(Tried tried);
+    [[nodiscard]] QString builtDir() const;  // where parcels of the project are built
+
+  signals:
+    void changed();       // the project, or what is chosen
+    void stageChanged();
+    void findingsChanged();
+    void handChanged();
+    void said(const QString& text, bool trouble);  // a message for the reading line
+
+  private:
+    void lookForFindings();
+    void choose();  // after the project changed: what was chosen and is gone is replaced
+    std::unique_ptr<edit::Document> document_;
+    std::string levelId_;
+    Stage stage_ = Stage::lay;
+    Tool tool_ = Tool::pencil;
+    edit::Hand hand_;
+    level::LayerId activeLayer_ = 0;
+    level::SheetId sheet_ = 0;
+    level::MaterialId material_ = 0;
+    join::Mask case_ = 255;
+    std::vector<level::TileId> tiles_;
+    level::PropId prop_ = 0;
+
+    picture::Art art_;
+    std::unique_ptr<join::Rules> rules_;
+    std::vector<std::shared_ptr<const level::Material>> rulesOf_;
+    std::vector<findings::Finding> findings_;
+    edit::ProjectState findingsOf_;
+    QTimer findingsTimer_;
+    std::thread findingsWork_;
+    bool findingsBusy_ = false;
+    std::map<level::SheetId, std::pair<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
+    outline::Trace trace_;
+    level::Level traceOf_;
+    std::vector<std::shared_ptr<const level::Sheet>> traceSheets_;
+    level::TileTable tileTable_;
+    int outlineCount_ = 0;
+    bool counted_ = false;
+    Tried tried_ = Tried::no;
+    std::shared_ptr<const level::Level> triedLevel_;
+};
+
+}  // namespace vic::app

@@ -1,0 +1,300 @@
+#include "app/sheet_view.hpp"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <QWheelEvent>
+#include <cmath>
+
+#include "app/signs.hpp"
+#include "app/tokens.hpp"
+#include "sheet/cut.hpp"
+
+namespace vic::app {
+
+SheetView::SheetView(Session& session, Use use, QWidget* parent) : QWidget(parent), session_(session), use_(use) {
+    setMouseTracking(true);
+    setFocusPolicy(use == Use::cut ? Qt::StrongFocus : Qt::NoFocus);
+    setAccessibleName(tr("Sheet"));
+    QSizePolicy policy(QSizePolicy::Expanding, use == Use::cut ? QSizePolicy::Expanding : QSizePolicy::Preferred);
+    policy.setHeightForWidth(use != Use::cut);
+    setSizePolicy(policy);
+}
+
+const level::Sheet* SheetView::sheet() const { return session_.isOpen() ? session_.project().sheet(sheet_) : nullptr; }
+
+void SheetView::setSheet(level::SheetId id) {
+    const bool other = sheet_ != id;
+    sheet_ = id;
+    const level::Sheet* s = sheet();
+    if (!s || imageOf_ != s->image) {
+        imageOf_ = s ? s->image : nullptr;
+        image_ = imageOf_ ? toQImage(*imageOf_) : QImage();
+    }
+    if (other) {
+        shownCut_.reset();
+        fit();
+        updateGeometry();
+    }
+    update();
+}
+
+void SheetView::setShownCut(std::optional<level::Cut> cut) {
+    shownCut_ = cut;
+    update();
+}
+
+void SheetView::setChosen(const std::set<level::TileId>& tiles) {
+    chosen_ = tiles;
+    update();
+}
+
+void SheetView::fit() {
+    fitted_ = true;
+    if (image_.isNull()) return;
+    if (use_ == Use::cut) {
+        const double room = std::min((width() - 80.0) / image_.width(), (height() - 80.0) / image_.height());
+        zoom_ = room >= 1 ? std::clamp(std::floor(room), 1.0, 8.0) : std::max(room, 1.0 / 16);
+        origin_ = QPointF(std::floor((width() - image_.width() * zoom_) / 2), std::floor((height() - image_.height() * zoom_) / 2));
+    } else {
+        zoom_ = std::min(width() / double(image_.width()), height() / double(image_.height()));
+        if (zoom_ >= 1) zoom_ = std::floor(zoom_ * 2) / 2;
+        origin_ = QPointF(std::floor((width() - image_.width() * zoom_) / 2), std::floor((height() - image_.height() * zoom_) / 2));
+    }
+    update();
+}
+
+QSize SheetView::sizeHint() const { return {240, use_ == Use::cut ? 240 : heightForWidth(240)}; }
+
+int SheetView::heightForWidth(int width) const {
+    if (image_.isNull()) return 60;
+    double z = width / double(image_.width());
+    if (z >= 1) z = std::floor(z * 2) / 2;
+    return std::clamp(static_cast<int>(std::ceil(image_.height() * z)), 24, 300);
+}
+
+QRectF SheetView::place(const Box& b) const { return {origin_.x() + b.x * zoom_, origin_.y() + b.y * zoom_, b.w * zoom_, b.h * zoom_}; }
+
+Point SheetView::pixelAt(QPointF at) const {
+    return {static_cast<int>(std::floor((at.x() - origin_.x()) / zoom_)), static_cast<int>(std::floor((at.y() - origin_.y()) / zoom_))};
+}
+
+const level::Tile* SheetView::tileAt(QPointF at) const {
+    const level::Sheet* s = sheet();
+    if (!s) return nullptr;
+    const Point p = pixelAt(at);
+    for (const level::Tile& t : s->tiles)
+        if (t.box.contains(p)) return &t;
+    return nullptr;
+}
+
+QPoint SheetView::tileCentre(std::size_t index) const {
+    const level::Sheet* s = sheet();
+    return s && index < s->tiles.size() ? place(s->tiles[index].box).center().toPoint() : QPoint();
+}
+
+void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
+    const Tokens t = tokensOf(this);
+    const level::Cut cut = shownCut_.value_or(s.cut);
+    const auto boxes = sheet::cut_boxes(cut, imageOf_->size());
+    const QRectF whole = place(box_of(imageOf_->size()));
+    // What belongs to no tile: margins, gaps, the remainder.
+    p.setPen(Qt::NoPen);
+    QPen line(QColor(255, 255, 255, 200), 1);
+    const bool dense = cut.tile.w * zoom_ < 5;
+    if (!dense && boxes.size() < 40000) {
+        p.setBrush(Qt::NoBrush);
+        for (const Box& b : boxes) {
+            const QRectF r = place(b);
+            if (!r.intersects(QRectF(rect()))) continue;
+            p.setPen(QPen(QColor(20, 16, 10, 160), 1));
+            p.drawRect(r.adjusted(-0.5, -0.5, 0.5, 0.5));
+            p.setPen(line);
+            p.drawRect(r.adjusted(0.5, 0.5, -0.5, -0.5));
+        }
+    }
+    if (shownCut_) return;
+    for (const level::Tile& tile : s.tiles) {
+        const QRectF r = place(tile.box);
+        if (!r.intersects(QRectF(rect()))) continue;
+        if (tile.blank && r.width() >= 14) {
+            p.save();
+            p.setClipRect(r.adjusted(1, 1, -1, -1));
+            p.setPen(QPen(QColor(255, 255, 255, 90), 1));
+            for (double x = r.left() - r.height(); x < r.right(); x += 7) p.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
+            p.restore();
+            if (r.width() >= 44) paintTag(p, r.center() - QPointF(20, 8), tr("blank"), QColor("#22302D"), QColor("#EAE4D6"));
+        }
+        if (tile.shape != level::TileShape::none && r.width() >= 20) {
+            // A small sign of the shape in the lower right corner, never over the middle of the art.
+            const double side = std::clamp(r.width() / 7, 6.0, 11.0);
+            const QRectF sign(r.right() - side - 3, r.bottom() - side - 3, side, side);
+            p.setPen(QPen(QColor("#FBF8F1"), 1));
+            p.setBrush(QColor("#22302D"));
+            if (tile.shape == level::TileShape::full) p.drawRect(sign);
+            else if (level::is_slope(tile.shape)) {
+                const int corner = static_cast<int>(tile.shape) - static_cast<int>(level::TileShape::slope_ne);
+                QPolygonF all{sign.topRight(), sign.bottomRight(), sign.bottomLeft(), sign.topLeft()};
+                all.remove((corner + 2) % 4);
+                p.drawPolygon(all);
+            } else p.drawRect(QRectF(sign.left(), sign.top(), sign.width(), 3));
+        }
+    }
+    const auto& reading = session_.reading(sheet_);
+    if (reading.best && reading.best->cut == s.cut) {
+        QPen dash(t.ochre, 2, Qt::DashLine);
+        p.setPen(dash);
+        p.setBrush(Qt::NoBrush);
+        for (const int i : reading.straddling)
+            if (static_cast<std::size_t>(i) < boxes.size()) p.drawRect(place(boxes[static_cast<std::size_t>(i)]));
+    }
+    // Rows and columns along the rim.
+    if (!dense && !boxes.empty()) {
+        QFont font = this->font();
+        font.setPixelSize(11);
+        p.setFont(font);
+        const Size count = sheet::columns_rows(cut, imageOf_->size());
+        p.setPen(QColor("#EAE4D6"));
+        const int every = cut.tile.w * zoom_ < 22 ? 4 : 1;
+        for (int x = 0; x < count.w; x += every) {
+            const QRectF r = place(boxes[static_cast<std::size_t>(x)]);
+            p.drawText(QRectF(r.left(), whole.top() - 20, r.width() * every, 16), every == 1 ? Qt::AlignCenter : Qt::AlignLeft, QString::number(x));
+        }
+        for (int y = 0; y < count.h; y += every) {
+            const QRectF r = place(boxes[static_cast<std::size_t>(y * count.w)]);
+            p.drawText(QRectF(whole.left() - 40, r.top(), 34, r.height() * every), Qt::AlignRight | (every == 1 ? Qt::AlignVCenter : Qt::AlignTop), QString::number(y * count.w));
+        }
+    }
+}
+
+void SheetView::paintPetals(QPainter& p, const level::Sheet& s) {
+    const level::Material* m = session_.material();
+    if (!m || m->joins.kind == level::JoinKind::plain) return;
+    p.setRenderHint(QPainter::Antialiasing);
+    for (const auto& [mask, variants] : m->joins.cases) {
+        for (const auto& v : variants) {
+            for (const level::Tile& tile : s.tiles) {
+                if (tile.id != v.tile) continue;
+                const QRectF r = place(tile.box);
+                const double d = std::clamp(r.width() / 7, 2.0, 6.0);
+                for (unsigned i = 0; i < 8; ++i) {
+                    const Point n = join::kNeighbour[i];
+                    const QPointF at(r.center().x() + n.x * (r.width() / 2 - d * 0.8), r.center().y() + n.y * (r.height() / 2 - d * 0.8));
+                    const bool on = mask & (1U << i);
+                    p.setPen(QPen(QColor("#22302D"), 0.8));
+                    p.setBrush(on ? QBrush(QColor("#FBF8F1")) : QBrush(QColor(34, 48, 45, 130)));
+                    p.drawEllipse(at, d / 2, d / 2);
+                }
+            }
+        }
+    }
+    p.setRenderHint(QPainter::Antialiasing, false);
+}
+
+void SheetView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Tokens t = tokensOf(this);
+    if (use_ == Use::cut) p.fillRect(rect(), t.outside);
+    const level::Sheet* s = sheet();
+    if (!s || image_.isNull()) {
+        p.setPen(use_ == Use::cut ? QColor("#EAE4D6") : t.quiet);
+        const QString text = s ? QString::fromStdString(s->trouble) : tr("Drop a PNG of tiles anywhere on the window.\nVicinum reads how it is cut and proposes it; you decide.");
+        p.drawText(rect().adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap, text);
+        return;
+    }
+    const QRectF whole = place(box_of(imageOf_->size()));
+    p.setClipRect(rect());
+    paintChequer(p, whole, t.dark ? QColor("#333D3A") : QColor("#CFC8B8"), t.dark ? QColor("#2B3431") : QColor("#C3BBA9"));
+    p.drawImage(whole, image_);
+    if (use_ == Use::cut) paintMarks(p, *s);
+    if (use_ == Use::joins) paintPetals(p, *s);
+    p.setBrush(Qt::NoBrush);
+    for (const level::Tile& tile : s->tiles) {
+        if (!chosen_.contains(tile.id)) continue;
+        const QRectF r = place(tile.box);
+        p.setPen(QPen(QColor("#FBF8F1"), 4));
+        p.drawRect(r);
+        p.setPen(QPen(t.vermilion, 2));
+        p.drawRect(r);
+    }
+    if (rubber_) {
+        p.setPen(QPen(boxing_ ? t.vermilion : t.brine, 1, Qt::DashLine));
+        p.drawRect(QRectF(*rubber_, pointer_).normalized());
+    }
+}
+
+void SheetView::mousePressEvent(QMouseEvent* event) {
+    pointer_ = event->position();
+    if (event->button() == Qt::MiddleButton && use_ == Use::cut) {
+        pan_ = event->position();
+        return;
+    }
+    if (event->button() != Qt::LeftButton) return;
+    if (use_ == Use::cut) {
+        rubber_ = event->position();
+        boxing_ = (event->modifiers() & Qt::ShiftModifier) != 0;
+        return;
+    }
+    if (const level::Tile* t = tileAt(event->position()); t && !t->blank) emit tileClicked(t->id, event->modifiers());
+}
+
+void SheetView::mouseMoveEvent(QMouseEvent* event) {
+    if (pan_) {
+        origin_ += event->position() - *pan_;
+        origin_ = QPointF(std::round(origin_.x()), std::round(origin_.y()));
+        pan_ = event->position();
+        fitted_ = false;
+    }
+    pointer_ = event->position();
+    const level::Tile* t = tileAt(pointer_);
+    emit tileHovered(t ? t->id : 0);
+    update();
+}
+
+void SheetView::mouseReleaseEvent(QMouseEvent* event) {
+    pan_.reset();
+    if (!rubber_) return;
+    const QRectF r = QRectF(*rubber_, event->position()).normalized();
+    const bool dragged = r.width() > 4 || r.height() > 4;
+    rubber_.reset();
+    const level::Sheet* s = sheet();
+    if (s && dragged && boxing_) {
+        const Point a = pixelAt(r.topLeft());
+        const Point b = pixelAt(r.bottomRight());
+        const Box box = intersection(spanning(a, b), box_of(imageOf_->size()));
+        if (!box.empty()) emit boxDrawn(box);
+    } else if (s && dragged) {
+        std::vector<level::TileId> inside;
+        for (const level::Tile& t : s->tiles)
+            if (!t.blank && place(t.box).intersects(r)) inside.push_back(t.id);
+        emit tilesDragged(inside);
+    } else if (const level::Tile* t = tileAt(event->position())) {
+        emit tileClicked(t->id, event->modifiers());
+    } else {
+        emit tilesDragged({});
+    }
+    update();
+}
+
+void SheetView::wheelEvent(QWheelEvent* event) {
+    if (use_ != Use::cut || image_.isNull()) return event->ignore();
+    static constexpr double steps[] = {1.0 / 16, 1.0 / 8, 0.25, 0.5, 1, 2, 3, 4, 5, 6, 8, 12, 16, 24};
+    int at = 0;
+    for (int i = 0; i < static_cast<int>(std::size(steps)); ++i)
+        if (std::abs(steps[i] - zoom_) < std::abs(steps[at] - zoom_)) at = i;
+    at = std::clamp(at + (event->angleDelta().y() > 0 ? 1 : -1), 0, static_cast<int>(std::size(steps)) - 1);
+    const QPointF fixed = (event->position() - origin_) / zoom_;
+    zoom_ = steps[at];
+    origin_ = event->position() - fixed * zoom_;
+    origin_ = QPointF(std::round(origin_.x()), std::round(origin_.y()));
+    fitted_ = false;
+    update();
+    event->accept();
+}
+
+void SheetView::resizeEvent(QResizeEvent*) {
+    if (fitted_ || use_ != Use::cut) fit();
+}
+
+void SheetView::leaveEvent(QEvent*) { emit tileHovered(0); }
+
+}  // namespace vic::app

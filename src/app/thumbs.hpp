@@ -1,0 +1,16 @@
+// Small pictures of sheets, tiles, materials and props, always in whole pixels.
+#pragma once
+
+#include <QPixmap>
+
+#include "app/session.hpp"
+
+namespace vic::app {
+
+QPixmap sheetThumb(const level::Sheet& sheet, int side);
+QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, Turn turn = {});
+// How the material looks where it ends: its north-west corner, from its own cases.
+QPixmap materialThumb(const level::Project& project, const level::Material& material, int side);
+QPixmap propThumb(const level::Project& project, const level::PropKind& kind, int side, bool mirrored = false);
+
+}  // namespace vic::app

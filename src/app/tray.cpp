@@ -1,0 +1,346 @@
+#include "app/tray.hpp"
+
+#include <QHBoxLayout>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "app/panel.hpp"
+#include "app/signs.hpp"
+#include "app/thumbs.hpp"
+#include "app/tokens.hpp"
+
+namespace vic::app {
+
+namespace {
+
+QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int side) {
+    switch (hand.kind) {
+        case edit::Hand::Kind::material:
+            if (const auto* m = project.material(hand.material)) return materialThumb(project, *m, side);
+            break;
+        case edit::Hand::Kind::tile: return tileThumb(project, hand.tile, side, hand.turn);
+        case edit::Hand::Kind::prop:
+            if (const auto* k = project.prop_kind(hand.prop)) return propThumb(project, *k, side, hand.turn.mirrored());
+            break;
+        default: break;
+    }
+    return {};
+}
+
+QString handName(const level::Project& project, const edit::Hand& hand) {
+    switch (hand.kind) {
+        case edit::Hand::Kind::material:
+            if (const auto* m = project.material(hand.material)) return QString::fromStdString(m->name);
+            break;
+        case edit::Hand::Kind::tile: return QString::fromStdString(edit::tile_name(project, hand.tile));
+        case edit::Hand::Kind::prop:
+            if (const auto* k = project.prop_kind(hand.prop)) return QString::fromStdString(k->name);
+            break;
+        default: break;
+    }
+    return HandCard::tr("Empty");
+}
+
+}  // namespace
+
+HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("handCard");
+    setFixedHeight(132);
+}
+
+void HandCard::follow() {
+    if (!session_.isOpen()) return;
+    setAccessibleName(tr("Hand: %1").arg(handName(session_.project(), session_.hand())));
+    update();
+}
+
+void HandCard::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Tokens t = tokensOf(this);
+    p.setPen(QPen(t.line, 1));
+    p.setBrush(t.card);
+    p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 10, 10);
+    if (!session_.isOpen()) return;
+    const edit::Hand& hand = session_.hand();
+    const level::Project& project = session_.project();
+    const QRect box(11, 14, 102, 102);
+    paintChequer(p, box, t.window, t.panel);
+    p.drawPixmap(box.topLeft() + QPoint(3, 3), handPicture(project, hand, 96));
+    QFont font = this->font();
+    const int x = 124;
+    const int w = width() - x - 12;
+    font.setPixelSize(14);
+    font.setWeight(QFont::DemiBold);
+    p.setFont(font);
+    p.setPen(hand.kind == edit::Hand::Kind::empty ? t.quiet : t.ink);
+    p.drawText(QRect(x, 12, w, 20), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(handName(project, hand), Qt::ElideRight, w));
+    font.setPixelSize(12);
+    font.setWeight(QFont::Normal);
+    p.setFont(font);
+    p.setPen(t.quiet);
+    if (hand.kind == edit::Hand::Kind::empty) {
+        p.drawText(QRect(x, 34, w, 84), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, tr("Pick something from the Tray, or Alt+click it in the level."));
+        return;
+    }
+    QString kind;
+    if (hand.kind == edit::Hand::Kind::material) {
+        const auto* m = project.material(hand.material);
+        kind = m && m->joins.kind == level::JoinKind::plain ? tr("plain, by chance") : tr("joins by itself");
+    } else if (hand.kind == edit::Hand::Kind::tile) {
+        kind = tr("a tile, pinned");
+    } else {
+        kind = tr("a prop");
+    }
+    p.drawText(QRect(x, 32, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
+    std::vector<std::pair<QString, QString>> rows;
+    if (hand.kind != edit::Hand::Kind::prop) rows.emplace_back(tr("Size"), QString("%1 × %1").arg(hand.size));
+    if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::prop) {
+        QString turn = hand.turn.quarters() == 0 ? (hand.turn.mirrored() ? QString() : tr("as drawn")) : QString("%1°").arg(hand.turn.quarters() * 90);
+        if (hand.turn.mirrored()) turn += turn.isEmpty() ? tr("mirrored") : tr(", mirrored");
+        rows.emplace_back(tr("Turn"), turn);
+    }
+    if (session_.level()) {
+        const auto target = edit::target_of(project, *session_.level(), hand, session_.activeLayerId(), false);
+        const level::Layer* layer = session_.level()->layer(target.layer);
+        rows.emplace_back(target.went_home ? tr("Home") : tr("Layer"), layer ? QString::fromStdString(layer->name) : tr("none"));
+    }
+    int y = 54;
+    for (const auto& [name, value] : rows) {
+        p.setPen(t.quiet);
+        p.drawText(QRect(x, y, w, 18), Qt::AlignLeft | Qt::AlignVCenter, name);
+        p.setPen(t.ink);
+        const int room = w - QFontMetrics(font).horizontalAdvance(name) - 8;
+        p.drawText(QRect(x, y, w, 18), Qt::AlignRight | Qt::AlignVCenter, QFontMetrics(font).elidedText(value, Qt::ElideRight, room));
+        y += 20;
+    }
+}
+
+Pockets::Pockets(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("pockets");
+    setAccessibleName(tr("Pockets"));
+    setFixedHeight(30);
+    setToolTip(tr("<b>Pockets</b>&nbsp;&nbsp;1 – 9<br>An empty pocket keeps the Hand, a full one gives it back; right click puts the Hand in"));
+}
+
+void Pockets::use(int index) {
+    const edit::Hand& kept = hands_[static_cast<std::size_t>(index)];
+    if (kept.kind == edit::Hand::Kind::empty) keep(index);
+    else session_.setHand(kept);
+}
+
+void Pockets::keep(int index) {
+    hands_[static_cast<std::size_t>(index)] = session_.hand();
+    update();
+}
+
+QString Pockets::packed() const {
+    QStringList all;
+    for (const auto& h : hands_)
+        all << QString("%1:%2:%3:%4:%5:%6").arg(static_cast<int>(h.kind)).arg(h.material).arg(h.tile).arg(h.prop).arg(h.turn.code).arg(h.size);
+    return all.join(' ');
+}
+
+void Pockets::unpack(const QString& text) {
+    const QStringList all = text.split(' ', Qt::SkipEmptyParts);
+    for (std::size_t i = 0; i < hands_.size(); ++i) {
+        hands_[i] = {};
+        if (static_cast<qsizetype>(i) >= all.size()) continue;
+        const QStringList parts = all[static_cast<qsizetype>(i)].split(':');
+        if (parts.size() != 6) continue;
+        edit::Hand h;
+        h.kind = static_cast<edit::Hand::Kind>(std::clamp(parts[0].toInt(), 0, 4));
+        h.material = static_cast<level::MaterialId>(parts[1].toUInt());
+        h.tile = parts[2].toUInt();
+        h.prop = parts[3].toUInt();
+        h.turn.code = static_cast<std::uint8_t>(parts[4].toUInt() & 7U);
+        h.size = std::clamp(parts[5].toInt(), 1, 16);
+        hands_[i] = h;
+    }
+    update();
+}
+
+void Pockets::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Tokens t = tokensOf(this);
+    QFont font = this->font();
+    font.setPixelSize(9);
+    p.setFont(font);
+    const double step = width() / 9.0;
+    for (int i = 0; i < 9; ++i) {
+        const QRectF r(i * step, 1, step - 4, 28);
+        const auto& hand = hands_[static_cast<std::size_t>(i)];
+        p.setPen(QPen(t.line, 1));
+        p.setBrush(t.card);
+        p.drawRoundedRect(r.adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
+        if (session_.isOpen() && hand.kind != edit::Hand::Kind::empty) {
+            const QPixmap picture = handPicture(session_.project(), hand, 16);
+            p.drawPixmap(QPointF(r.center().x() - 8, r.top() + 9), picture);
+        }
+        p.setPen(t.quiet);
+        p.drawText(r.adjusted(3, 0, 0, 0), Qt::AlignLeft | Qt::AlignTop, QString::number(i + 1));
+    }
+}
+
+void Pockets::mousePressEvent(QMouseEvent* event) {
+    const int index = std::clamp(static_cast<int>(event->position().x() * 9 / std::max(1, width())), 0, 8);
+    if (event->button() == Qt::RightButton) keep(index);
+    else use(index);
+}
+
+Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("tray");
+    auto* column = panelColumn(this);
+    QLabel* aside = nullptr;
+    addHeading(column, tr("Hand"), &aside);
+    aside->setText(tr("Esc to empty"));
+    card_ = new HandCard(session_, this);
+    column->addWidget(card_);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(6);
+    tabs_ = new QButtonGroup(this);
+    const QString names[3] = {tr("Materials"), tr("Tiles"), tr("Props")};
+    static const char* ids[3] = {"trayMaterials", "trayTiles", "trayProps"};
+    for (int i = 0; i < 3; ++i) {
+        auto* b = toolButton(this, ids[i], {}, names[i], {}, "pill");
+        b->setCheckable(true);
+        tabs_->addButton(b, i);
+        row->addWidget(b);
+    }
+    row->addStretch();
+    column->addLayout(row);
+    stack_ = new QStackedWidget(this);
+    const auto list = [&](const char* id, const QString& name) {
+        auto* l = new QListWidget(stack_);
+        l->setObjectName(id);
+        l->setAccessibleName(name);
+        l->setViewMode(QListView::IconMode);
+        l->setIconSize({48, 48});
+        l->setGridSize({60, 76});
+        l->setResizeMode(QListView::Adjust);
+        l->setMovement(QListView::Static);
+        l->setUniformItemSizes(true);
+        l->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        l->setTextElideMode(Qt::ElideRight);
+        l->setWordWrap(false);
+        return l;
+    };
+    materials_ = list("materialTray", tr("Materials"));
+    props_ = list("propTray", tr("Props"));
+    auto* tiles = new QWidget(stack_);
+    auto* inner = new QVBoxLayout(tiles);
+    inner->setContentsMargins(0, 0, 0, 0);
+    sheets_ = new QComboBox(tiles);
+    sheets_->setObjectName("traySheets");
+    sheets_->setAccessibleName(tr("Sheet"));
+    inner->addWidget(sheets_);
+    sheet_ = new SheetView(session_, SheetView::Use::pick, tiles);
+    sheet_->setObjectName("traySheet");
+    inner->addWidget(sheet_);
+    inner->addStretch();
+    stack_->addWidget(materials_);
+    stack_->addWidget(tiles);
+    stack_->addWidget(props_);
+    column->addWidget(stack_, 1);
+    empty_ = label({}, "quiet", this);
+    empty_->setWordWrap(true);
+    column->addWidget(empty_);
+    addHeading(column, tr("Pockets"));
+    pockets_ = new Pockets(session_, this);
+    column->addWidget(pockets_);
+
+    connect(tabs_, &QButtonGroup::idClicked, this, &Tray::setTab);
+    connect(materials_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::material;
+        hand.material = static_cast<level::MaterialId>(item->data(Qt::UserRole).toUInt());
+        hand.size = session_.hand().size;
+        if (session_.tool() == Tool::eraser || session_.tool() == Tool::pick) session_.setTool(Tool::pencil);
+        session_.setHand(hand);
+    });
+    connect(props_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::prop;
+        hand.prop = item->data(Qt::UserRole).toUInt();
+        session_.setStage(Stage::dress);
+        session_.setTool(Tool::props);
+        session_.setHand(hand);
+    });
+    connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
+    connect(sheet_, &SheetView::tileClicked, this, [this](level::TileId tile) {
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::tile;
+        hand.tile = tile;
+        hand.size = session_.hand().size;
+        if (session_.stage() == Stage::dress) session_.setStage(Stage::lay);
+        if (session_.tool() == Tool::eraser || session_.tool() == Tool::pick) session_.setTool(Tool::pencil);
+        session_.setHand(hand);
+    });
+    connect(&session_, &Session::handChanged, this, &Tray::follow);
+    connect(&session_, &Session::stageChanged, this, [this] {
+        if (session_.stage() == Stage::dress) setTab(Props);
+        else if (session_.stage() == Stage::lay && stack_->currentIndex() == Props) setTab(Materials);
+    });
+    setTab(Materials);
+}
+
+void Tray::setTab(int tab) {
+    tabs_->button(tab)->setChecked(true);
+    stack_->setCurrentIndex(tab);
+    follow();
+}
+
+void Tray::fill(QListWidget* list, Tab tab) {
+    list->clear();
+    const level::Project& p = session_.project();
+    const auto add = [&](const QPixmap& picture, const std::string& name, quint32 id) {
+        auto* item = new QListWidgetItem(QIcon(picture), QString::fromStdString(name), list);
+        item->setData(Qt::UserRole, id);
+        item->setToolTip(QString::fromStdString(name));
+        QFont font = list->font();
+        font.setPixelSize(11);
+        item->setFont(font);
+    };
+    if (tab == Materials)
+        for (const auto& m : p.materials) add(materialThumb(p, *m, 48), m->name, m->id);
+    else
+        for (const auto& k : p.prop_kinds) add(propThumb(p, *k, 48), k->name, k->id);
+}
+
+void Tray::follow() {
+    if (!session_.isOpen()) return;
+    card_->follow();
+    pockets_->update();
+    const level::Project& p = session_.project();
+    if (!filledFor_ || filledFor_->sheets != p.sheets || filledFor_->materials != p.materials || filledFor_->prop_kinds != p.prop_kinds) {
+        filledFor_ = session_.document().state();
+        fill(materials_, Materials);
+        fill(props_, Props);
+        const auto current = sheet_->sheetId();
+        sheets_->clear();
+        for (const auto& s : p.sheets)
+            if (s->image && s->tiles.size() > 1) sheets_->addItem(QString::fromStdString(s->name), s->id);
+        sheets_->setCurrentIndex(std::max(0, sheets_->findData(current)));
+        sheet_->setSheet(sheets_->currentData().toUInt());
+    }
+    const edit::Hand& hand = session_.hand();
+    const auto mark = [](QListWidget* list, bool on, quint32 id) {
+        list->setCurrentItem(nullptr);
+        for (int i = 0; on && i < list->count(); ++i)
+            if (list->item(i)->data(Qt::UserRole).toUInt() == id) list->setCurrentItem(list->item(i));
+    };
+    mark(materials_, hand.kind == edit::Hand::Kind::material, hand.material);
+    mark(props_, hand.kind == edit::Hand::Kind::prop, hand.prop);
+    sheet_->setChosen(hand.kind == edit::Hand::Kind::tile ? std::set<level::TileId>{hand.tile} : std::set<level::TileId>{});
+    QString hint;
+    if (stack_->currentIndex() == Materials && p.materials.empty()) hint = tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.");
+    if (stack_->currentIndex() == Tiles && p.sheets.empty()) hint = tr("No tiles yet: drop a PNG of tiles on the window.");
+    if (stack_->currentIndex() == Props && p.prop_kinds.empty()) hint = tr("No props yet: in Cut, hold Shift and draw a box around one.");
+    empty_->setText(hint);
+    empty_->setVisible(!hint.isEmpty());
+}
+
+}  // namespace vic::app

@@ -1,0 +1,74 @@
+// The right side of Lay, Dress and Bound: the Hand, the Tray and the pockets.
+#pragma once
+
+#include <QButtonGroup>
+#include <QComboBox>
+#include <QLabel>
+#include <QListWidget>
+#include <QStackedWidget>
+#include <QWidget>
+
+#include "app/sheet_view.hpp"
+
+namespace vic::app {
+
+// What will be laid, drawn as it would look.
+class HandCard : public QWidget {
+    Q_OBJECT
+  public:
+    HandCard(Session& session, QWidget* parent);
+    void follow();
+    [[nodiscard]] QSize sizeHint() const override { return {240, 132}; }
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+
+  private:
+    Session& session_;
+};
+
+// Nine numbered slots that keep a Hand.
+class Pockets : public QWidget {
+    Q_OBJECT
+  public:
+    Pockets(Session& session, QWidget* parent);
+    void use(int index);   // 0 .. 8: takes what it holds, or keeps the present Hand where it is empty
+    void keep(int index);  // puts the present Hand into it
+    [[nodiscard]] QSize sizeHint() const override { return {240, 34}; }
+    [[nodiscard]] QString packed() const;  // for the settings
+    void unpack(const QString& text);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+
+  private:
+    Session& session_;
+    std::array<edit::Hand, 9> hands_{};
+};
+
+class Tray : public QWidget {
+    Q_OBJECT
+  public:
+    Tray(Session& session, QWidget* parent);
+    void follow();
+    [[nodiscard]] Pockets* pockets() const { return pockets_; }
+
+  private:
+    enum Tab { Materials, Tiles, Props };
+    void setTab(int tab);
+    void fill(QListWidget* list, Tab tab);
+    Session& session_;
+    HandCard* card_;
+    QButtonGroup* tabs_;
+    QStackedWidget* stack_;
+    QListWidget* materials_;
+    QListWidget* props_;
+    QComboBox* sheets_;
+    SheetView* sheet_;
+    QLabel* empty_;
+    Pockets* pockets_;
+    edit::ProjectState filledFor_;
+};
+
+}  // namespace vic::app

@@ -1,0 +1,243 @@
+#include "player/parcel_view.hpp"
+
+#include <QDir>
+#include <QKeyEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <cmath>
+
+namespace vic::player {
+
+struct ParcelView::Game {
+    explicit Game(vicinum::Level l) : level(std::move(l)), world(level) {
+        atlas = QImage(QString::fromStdString((level.folder / level.atlas).string())).convertToFormat(QImage::Format_ARGB32_Premultiplied);
+        if (atlas.isNull()) throw std::runtime_error((level.folder / level.atlas).string() + ": the atlas cannot be read");
+        for (const vicinum::Layer& layer : level.layers) {
+            if (layer.image.empty() || backdrops.contains(layer.image)) continue;
+            QImage image(QString::fromStdString((level.folder / layer.image).string()));
+            if (image.isNull()) throw std::runtime_error((level.folder / layer.image).string() + ": the backdrop cannot be read");
+            image = image.convertToFormat(QImage::Format_ARGB32);
+            for (int y = 0; y < image.height(); ++y) {
+                auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
+                for (int x = 0; x < image.width(); ++x)
+                    line[x] = qRgba(qRed(line[x]) * layer.tint.r / 255, qGreen(line[x]) * layer.tint.g / 255, qBlue(line[x]) * layer.tint.b / 255,
+                                    qAlpha(line[x]) * layer.tint.a / 255);
+            }
+            backdrops[layer.image] = QPixmap::fromImage(image);
+        }
+    }
+    vicinum::Level level;  // stays where it is: the world points into it
+    walk::World world;
+    QImage atlas;
+    std::map<std::string, QPixmap> backdrops;
+};
+
+ParcelView::ParcelView(QWidget* parent) : QWidget(parent) {
+    setObjectName("parcelView");
+    setAccessibleName(tr("Walk"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumSize(320, 240);
+}
+
+ParcelView::~ParcelView() = default;
+
+void ParcelView::load(const QString& dir, bool keepPlace) {
+    auto fresh = std::make_unique<Game>(vicinum::load(dir.toStdString()));
+    if (keepPlace && game_ && game_->level.id == fresh->level.id) fresh->world.place(game_->world.foot());
+    game_ = std::move(fresh);
+    said_ = false;
+    update();
+}
+
+void ParcelView::unload() {
+    setRunning(false);
+    game_.reset();
+    update();
+}
+
+const vicinum::Level& ParcelView::level() const { return game_->level; }
+const walk::World& ParcelView::world() const { return game_->world; }
+
+void ParcelView::setRunning(bool on) {
+    input_ = {};
+    behind_ = 0;
+    if (on) {
+        clock_.start();
+        timer_.start(1000 / walk::kTicks / 2, Qt::PreciseTimer, this);
+    } else {
+        timer_.stop();
+    }
+}
+
+void ParcelView::restart() {
+    if (!game_) return;
+    game_->world = walk::World(game_->level);
+    said_ = false;
+    update();
+}
+
+void ParcelView::setOutlines(bool on) {
+    outlines_ = on;
+    update();
+}
+
+void ParcelView::step() {
+    if (!game_) return;
+    game_->world.tick(input_);
+    const bool exit = game_->world.reached_exit();
+    const bool fell = game_->world.fell_out();
+    if ((exit || fell) && !said_) {
+        said_ = true;
+        emit ended(exit);
+    }
+    if (fell) {
+        game_->world = walk::World(game_->level);
+        said_ = false;
+    }
+    emit ticked();
+}
+
+void ParcelView::timerEvent(QTimerEvent* event) {
+    if (event->timerId() != timer_.timerId()) return QWidget::timerEvent(event);
+    // The physics keeps its own pace, whatever the screen does; after a hang at most a quarter of a second is caught up.
+    constexpr qint64 tick = 1000000000LL / walk::kTicks;
+    behind_ = std::min<qint64>(behind_ + clock_.nsecsElapsed(), 15 * tick);
+    clock_.start();
+    bool any = false;
+    while (behind_ >= tick) {
+        behind_ -= tick;
+        step();
+        any = true;
+    }
+    if (any) update();
+}
+
+void ParcelView::setKey(int key, bool down) {
+    switch (key) {
+        case Qt::Key_Left: case Qt::Key_A: input_.left = down; break;
+        case Qt::Key_Right: case Qt::Key_D: input_.right = down; break;
+        case Qt::Key_Up: case Qt::Key_W: input_.up = input_.jump = down; break;
+        case Qt::Key_Down: case Qt::Key_S: input_.down = down; break;
+        case Qt::Key_Space: input_.jump = down; break;
+        default: break;
+    }
+}
+
+void ParcelView::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape) emit leaveAsked();
+    else if (event->key() == Qt::Key_R && !event->isAutoRepeat()) restart();
+    else if (event->key() == Qt::Key_O && !event->isAutoRepeat()) setOutlines(!outlines_);
+    else if (!event->isAutoRepeat()) setKey(event->key(), true);
+}
+
+void ParcelView::keyReleaseEvent(QKeyEvent* event) {
+    if (!event->isAutoRepeat()) setKey(event->key(), false);
+}
+
+void ParcelView::focusOutEvent(QFocusEvent*) { input_ = {}; }
+
+void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vicinum::Rect& frame) {
+    const vicinum::Level& level = game_->level;
+    if (!layer.shown) return;
+    p.setOpacity(layer.opacity);
+    if (layer.kind == "backdrop") {
+        const auto found = game_->backdrops.find(layer.image);
+        if (found != game_->backdrops.end()) p.drawTiledPixmap(QRect(0, 0, level.size.x * level.cell.x, level.size.y * level.cell.y), found->second);
+    } else if (layer.kind == "tiles") {
+        const int x0 = std::max(0, frame.x / level.cell.x), x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
+        const int y0 = std::max(0, frame.y / level.cell.y), y1 = std::min(level.size.y - 1, (frame.y + frame.h) / level.cell.y);
+        for (int y = y0; y <= y1; ++y)
+            for (int x = x0; x <= x1; ++x) {
+                const vicinum::Cell cell = layer.cell(x, y);
+                if (cell.empty()) continue;
+                const vicinum::Rect a = level.tiles[cell.tile()].atlas;
+                const QPoint at(x * level.cell.x, y * level.cell.y);
+                if (cell.quarters() == 0 && !cell.mirrored()) {
+                    p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
+                    continue;
+                }
+                p.save();
+                p.translate(at + QPointF(level.cell.x / 2.0, level.cell.y / 2.0));
+                p.rotate(90 * cell.quarters());
+                if (cell.mirrored()) p.scale(-1, 1);
+                p.drawImage(QPointF(-level.cell.x / 2.0, -level.cell.y / 2.0), game_->atlas, QRect(a.x, a.y, a.w, a.h));
+                p.restore();
+            }
+    } else {
+        for (const vicinum::Prop& prop : layer.props) {
+            const vicinum::PropKind& kind = level.prop_kinds[prop.kind];
+            const vicinum::Rect a = kind.atlas;
+            const int left = prop.mirrored ? a.w - 1 - kind.pivot.x : kind.pivot.x;
+            const QPoint at(prop.at.x - left, prop.at.y - kind.pivot.y);
+            if (!QRect(at, QSize(a.w, a.h)).intersects(QRect(frame.x, frame.y, frame.w, frame.h))) continue;
+            if (prop.mirrored) p.drawImage(at, game_->atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+            else p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
+        }
+    }
+    p.setOpacity(1);
+}
+
+void ParcelView::paintOutlines(QPainter& p) {
+    const vicinum::Level& level = game_->level;
+    const double sx = double(level.cell.x) / vicinum::kUnit, sy = double(level.cell.y) / vicinum::kUnit;
+    p.setBrush(Qt::NoBrush);
+    for (const bool under : {true, false}) {
+        p.setPen(QPen(under ? QColor("#FBF8F1") : QColor("#22302D"), under ? 1.6 : 0.8));
+        for (const auto& o : level.outlines) {
+            QPolygonF polygon;
+            for (const auto v : o.points) polygon << QPointF(v.x * sx, v.y * sy);
+            p.drawPolygon(polygon);
+        }
+    }
+    p.setPen(QPen(QColor("#22302D"), 0.8, Qt::DashLine));
+    for (const auto& e : level.one_way) p.drawLine(QPointF(e.from.x * sx, e.from.y * sy), QPointF(e.to.x * sx, e.to.y * sy));
+}
+
+void ParcelView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.fillRect(rect(), QColor("#121816"));
+    if (!game_) return;
+    const vicinum::Level& level = game_->level;
+    // The frame as large as it fits by whole steps, in the middle.
+    const int zoom = std::max(1, std::min(width() / level.frame.x, height() / level.frame.y));
+    const QSize shown(level.frame.x * zoom, level.frame.y * zoom);
+    const QPoint corner((width() - shown.width()) / 2, (height() - shown.height()) / 2);
+    const walk::Position foot = game_->world.foot();
+    const vicinum::Rect frame = walk::follow(level, foot, level.frame);
+    p.setClipRect(QRect(corner, shown));
+    p.translate(corner);
+    p.scale(zoom, zoom);
+    p.translate(-frame.x, -frame.y);
+    const QRect whole(0, 0, level.size.x * level.cell.x, level.size.y * level.cell.y);
+    p.fillRect(whole, QColor(level.ground.r, level.ground.g, level.ground.b));
+    for (std::size_t i = 0; i <= level.layers.size(); ++i) {
+        if (static_cast<int>(i) == level.plane) {
+            // The walker, on whole pixels of the game.
+            const double w = double(level.walker.width) / vicinum::kUnit * level.cell.x;
+            const double h = double(level.walker.height) / vicinum::kUnit * level.cell.y;
+            const QRectF box(std::round(foot.x * level.cell.x - w / 2), std::round(foot.y * level.cell.y - h), w, h);
+            p.save();
+            p.setRenderHint(QPainter::Antialiasing);
+            const double head = h * 0.15;
+            const QPointF top(box.center().x(), box.top() + head);
+            const double hip = box.top() + h * 0.58;
+            const double stride = game_->world.grounded() && (input_.left || input_.right || input_.up || input_.down)
+                                      ? std::sin(game_->world.ticks() * 0.35) * w * 0.3
+                                      : w * 0.25;
+            for (const bool under : {true, false}) {
+                p.setPen(QPen(under ? QColor("#FBF8F1") : QColor("#C2452D"), std::max(1.2, w * 0.16) + (under ? 1.4 : 0), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+                p.setBrush(under ? QColor("#FBF8F1") : QColor("#C2452D"));
+                p.drawEllipse(top, head * 0.7, head * 0.7);
+                p.drawLine(QPointF(top.x(), top.y() + head), QPointF(top.x(), hip));
+                p.drawLine(QPointF(box.left() + w * 0.15, box.top() + h * 0.42), QPointF(box.right() - w * 0.15, box.top() + h * 0.42));
+                p.drawLine(QPointF(top.x(), hip), QPointF(top.x() - stride, box.bottom() - 0.6));
+                p.drawLine(QPointF(top.x(), hip), QPointF(top.x() + stride, box.bottom() - 0.6));
+            }
+            p.restore();
+        }
+        if (i < level.layers.size()) paintLayer(p, level.layers[i], frame);
+    }
+    if (outlines_) paintOutlines(p);
+}
+
+}  // namespace vic::player

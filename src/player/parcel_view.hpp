@@ -1,0 +1,63 @@
+// Shows a parcel and plays it: the level as an engine would draw it from the atlas, with the walker in it. The player's
+// window and the Walk stage are this widget.
+#pragma once
+
+#include <QBasicTimer>
+#include <QElapsedTimer>
+#include <QImage>
+#include <QWidget>
+#include <map>
+#include <memory>
+
+#include "walk/world.hpp"
+
+namespace vic::player {
+
+class ParcelView : public QWidget {
+    Q_OBJECT
+  public:
+    explicit ParcelView(QWidget* parent = nullptr);
+    ~ParcelView() override;
+
+    // Loads the parcel through the runtime header. The walker starts anew, or stays where it is. Throws std::runtime_error;
+    // what was shown before is then shown on.
+    void load(const QString& dir, bool keepPlace);
+    void unload();
+    [[nodiscard]] bool isLoaded() const { return game_ != nullptr; }
+    [[nodiscard]] const vicinum::Level& level() const;
+    [[nodiscard]] const walk::World& world() const;
+
+    void setRunning(bool on);
+    void restart();
+    void setOutlines(bool on);
+    [[nodiscard]] bool showsOutlines() const { return outlines_; }
+    // One tick by hand; for tests and for stepping.
+    void step();
+
+  signals:
+    void ticked();
+    void leaveAsked();  // Esc
+    void ended(bool exit);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+    void keyReleaseEvent(QKeyEvent*) override;
+    void focusOutEvent(QFocusEvent*) override;
+    void timerEvent(QTimerEvent*) override;
+
+  private:
+    struct Game;
+    void setKey(int key, bool down);
+    void paintLayer(QPainter& painter, const vicinum::Layer& layer, const vicinum::Rect& frame);
+    void paintOutlines(QPainter& painter);
+    std::unique_ptr<Game> game_;
+    walk::Input input_;
+    QBasicTimer timer_;
+    QElapsedTimer clock_;
+    qint64 behind_ = 0;  // nanoseconds that have passed and were not yet played
+    bool outlines_ = false;
+    bool said_ = false;
+};
+
+}  // namespace vic::player

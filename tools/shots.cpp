@@ -1,0 +1,125 @@
+// vicinum-shots PROJECT OUT [NAME]: pictures of the main views on the demo project, for the documentation.
+#include <QApplication>
+#include <QDir>
+#include <QSettings>
+#include <QTemporaryDir>
+#include <QTest>
+
+#include "app/main_window.hpp"
+
+using namespace vic;
+using namespace vic::app;
+
+namespace {
+
+class Shots {
+  public:
+    Shots(QString project, QString out, QString only) : out_(std::move(out)), only_(std::move(only)) {
+        QDir().mkpath(out_);
+        window.show();
+        if (!window.openProject(project)) qFatal("the demo project cannot be opened");
+        window.resize(1280, 800);
+        QTest::qWait(400);
+    }
+
+    void hand(const char* name) {
+        edit::Hand h;
+        for (const auto& m : window.session().project().materials)
+            if (m->name == name) h.kind = edit::Hand::Kind::material, h.material = m->id;
+        for (const auto& k : window.session().project().prop_kinds)
+            if (k->name == name) h.kind = edit::Hand::Kind::prop, h.prop = k->id;
+        window.session().setHand(h);
+    }
+
+    void layer(const char* name) {
+        for (const level::LayerRef& l : window.session().level()->layers)
+            if (l->name == name) window.session().setActiveLayer(l->id);
+    }
+
+    void pointAt(Point cell) {
+        const QPoint at = window.levelView()->cellCentre(cell);
+        QTest::mouseMove(window.levelView(), at + QPoint(3, 0));
+        QTest::mouseMove(window.levelView(), at);
+    }
+
+    void take(const QString& name) {
+        QTest::qWait(350);
+        if (only_.isEmpty() || only_ == name) window.grab().save(out_ + "/" + name + ".png");
+    }
+
+    MainWindow window;
+
+  private:
+    QString out_, only_;
+};
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    QTemporaryDir settings;
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
+    QApplication app(argc, argv);
+    QApplication::setOrganizationName("vicinum");
+    QApplication::setApplicationName("vicinum-shots");
+    const QStringList a = QApplication::arguments();
+    if (a.size() < 3) qFatal("usage: vicinum-shots PROJECT OUT [NAME]");
+    Shots s(a[1], a[2], a.size() > 3 ? a[3] : QString());
+    Session& session = s.window.session();
+
+    session.setStage(Stage::lay);
+    s.layer("Pans");
+    s.hand("Brine");
+    s.window.levelView()->setCamera(2, QPointF(32.0 * 16, 17.0 * 16));
+    s.pointAt({32, 15});
+    s.take("lay");
+
+    session.setStage(Stage::dress);
+    s.layer("Props");
+    s.hand("Wind pump");
+    s.window.levelView()->setCamera(2, QPointF(72.0 * 16, 26.0 * 16));
+    s.pointAt({63, 29});
+    s.take("dress");
+    session.setHand({});
+
+    session.setLevel("pump-cellar");
+    session.setStage(Stage::bound);
+    s.layer("Brick");
+    s.window.levelView()->setCamera(2, QPointF(40.0 * 16, 22.0 * 16));
+    s.take("bound");
+
+    session.setLevel("brine-pans");
+    session.setStage(Stage::join);
+    session.setMaterial(2);
+    session.setCase(247);
+    s.take("join");
+
+    session.setStage(Stage::cut);
+    session.setSheet(session.project().sheets[1]->id);
+    s.take("cut");
+
+    session.setLevel("pump-cellar");
+    session.setStage(Stage::walk);
+    auto* walk = s.window.findChild<player::ParcelView*>();
+    QTest::keyPress(walk, Qt::Key_Right);
+    QTest::qWait(900);
+    s.take("walk");
+    QTest::keyRelease(walk, Qt::Key_Right);
+
+    session.setLevel("brine-pans");
+    session.setStage(Stage::handOver);
+    QTest::qWait(500);
+    s.take("hand-over");
+
+    // A sheet that was just dropped, with its proposals.
+    session.addPicture(a[1] + "/to-add/gravel.png");
+    s.take("cut-reading");
+    session.undo();
+
+    session.setStage(Stage::lay);
+    s.window.levelView()->setCamera(2, QPointF(50.0 * 16, 20.0 * 16));
+    s.window.findChild<QAction*>("look")->trigger();
+    s.hand("Boardwalk");
+    s.pointAt({47, 20});
+    s.take("lay-slate");
+    return 0;
+}
