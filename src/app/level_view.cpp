@@ -137,7 +137,10 @@ void LevelView::follow() {
     if (other) {
         cameraOf_ = level->id;
         const Size px = level->pixels();
+        // Where the walker begins is where one looks first.
         QPointF look(px.w / 2.0, px.h / 2.0);
+        if (const level::Mark* start = level->first_mark(level::MarkKind::start))
+            look = QPointF(start->cells.x * level->cell.w, start->cells.y * level->cell.h);
         setCamera(zoom(), look);
     }
     preview();

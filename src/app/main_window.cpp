@@ -422,6 +422,8 @@ void MainWindow::setDark(bool dark) {
     }
     for (auto* b : workline_->findChildren<QToolButton*>())
         if (b->objectName() == "undo" || b->objectName() == "redo") b->setIcon(icon(b->objectName(), t.ink));
+    section_->follow();
+    follow();
 }
 
 }  // namespace vic::app

@@ -348,7 +348,7 @@ void SectionPanel::follow() {
     // Rebuilt only when something it shows as a control is different; a slider under the mouse must live on.
     std::string signature;
     if (const level::Level* level = session_.level()) {
-        signature = level->id + "/" + std::to_string(session_.activeLayerId()) + "/" + std::to_string(level->plane);
+        signature = (tokensOf(this).dark ? "dark/" : "light/") + level->id + "/" + std::to_string(session_.activeLayerId()) + "/" + std::to_string(level->plane);
         for (const level::LayerRef& l : level->layers) {
             signature += "|" + std::to_string(l->id);
             if (l->id == session_.activeLayerId())

@@ -297,7 +297,10 @@ void Tray::fill(QListWidget* list, Tab tab) {
     list->clear();
     const level::Project& p = session_.project();
     const auto add = [&](const QPixmap& picture, const std::string& name, quint32 id) {
-        auto* item = new QListWidgetItem(QIcon(picture), QString::fromStdString(name), list);
+        // The chosen one looks as drawn too; by itself Qt would tint it.
+        QIcon both(picture);
+        both.addPixmap(picture, QIcon::Selected);
+        auto* item = new QListWidgetItem(both, QString::fromStdString(name), list);
         item->setData(Qt::UserRole, id);
         item->setToolTip(QString::fromStdString(name));
         QFont font = list->font();

@@ -133,7 +133,7 @@ Split split(std::vector<double> values) {
         const double variance = n0 * n1 * (m1 - m0) * (m1 - m0);
         if (variance > best_variance) {
             best_variance = variance;
-            best = {(values[i] + values[i + 1]) / 2, m0, m1};
+            best = {(m0 + m1) / 2, m0, m1};
         }
     }
     return best;

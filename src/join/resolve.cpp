@@ -57,7 +57,7 @@ Rules::Rules(const level::Project& project)
             int best = 1000;
             for (const auto& [have, entry] : served) {
                 const int miss = misfit(have, want);
-                if (miss < best) {
+                if (miss <= best) {  // of equals the one that joins more
                     best = miss;
                     table_[at] = entry;
                 }

@@ -148,7 +148,8 @@ double seam_surplus(const std::vector<double>& profile, int tile, int margin) {
     on /= on_count;
     off /= off_count;
     const double spread = std::sqrt(std::max(squares / off_count - off * off, 0.0)) + 0.05 * off + 0.5;
-    return (on - off) / spread * std::sqrt(double(on_count));
+    // A single line is thin evidence.
+    return (on - off) / spread * std::sqrt(double(on_count)) * (1.0 - 0.5 / on_count);
 }
 
 // The share of the profile's variance that goes by the place within a period, corrected for the number of places; 0 .. 1.
@@ -187,7 +188,8 @@ std::vector<AxisFit> fit_seams(const AxisView& view) {
             const int rest = (lines - margin) % tile;
             if (margin > 0 && rest != margin && rest != 0) continue;
             double surplus = seam_surplus(profile, tile, margin);
-            if (margin > 0) surplus *= 0.6;  // an offset without gaps is rare
+            if (margin > 0) surplus *= 0.4;  // an offset without gaps is rare
+            if ((lines - margin) / tile < 2) surplus *= 0.3;
             if (rest != 0) surplus *= 0.7;
             if (surplus <= 0.8) continue;
             const double seam = std::min(1.0, surplus / kSureSurplus);
@@ -333,7 +335,8 @@ SheetReading read_cut(const Image& image) {
         if (drawn.width() == y.tile) found.push_back(reading_of(y, y, scale, image.size()));
     // Small and square: most likely a tile by itself.
     if (drawn.width() == drawn.height() && drawn.width() <= 64 && drawn.width() >= kLeastTile) {
-        CutReading single = reading_of({drawn.width(), 0, 0, 0.5}, {drawn.width(), 0, 0, 0.5}, scale, image.size());
+        const double strength = drawn.width() <= 24 ? 0.75 : drawn.width() <= 32 ? 0.6 : 0.5;
+        CutReading single = reading_of({drawn.width(), 0, 0, strength}, {drawn.width(), 0, 0, strength}, scale, image.size());
         single.reason = "the picture is as small as one tile";
         found.push_back(single);
     }

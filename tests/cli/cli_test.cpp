@@ -1,0 +1,179 @@
+// The headless command's contract: results as JSON on standard output alone, and the exit codes.
+#include <sys/wait.h>
+
+#include <catch2/catch.hpp>
+#include <cstdio>
+#include <nlohmann/json.hpp>
+
+#include "base/files.hpp"
+#include "sheet/png.hpp"
+#include "support/make.hpp"
+
+namespace fs = std::filesystem;
+using Json = nlohmann::json;
+using namespace vic;
+
+namespace {
+
+struct Ran {
+    int code;
+    std::string out;
+    [[nodiscard]] Json json() const { return Json::parse(out); }
+};
+
+Ran run(const std::string& arguments) {
+    FILE* pipe = ::popen((std::string(CLI) + " " + arguments + " 2>/dev/null").c_str(), "r");
+    Ran ran{0, {}};
+    char buffer[4096];
+    while (const std::size_t n = std::fread(buffer, 1, sizeof buffer, pipe)) ran.out.append(buffer, n);
+    const int status = ::pclose(pipe);
+    ran.code = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
+    return ran;
+}
+
+fs::path put_sheet(const make::Folder& dir, const std::string& name = "tiles.png", int gap = 1) {
+    const Image image = make::sheet(make::tiles(join::cases(level::JoinKind::full), 16, make::Style::textured, 3), 8, {gap, gap}, {gap, gap});
+    write_file(dir / name, sheet::encode_png(image));
+    return dir / name;
+}
+
+}  // namespace
+
+TEST_CASE("read-sheet reads a cut", "[cli]") {
+    make::Folder dir;
+    const Ran r = run("read-sheet --json " + put_sheet(dir).string());
+    CHECK(r.code == 0);
+    const Json j = r.json();
+    CHECK(j["width"] == 137);
+    CHECK(j["best"]["tile"] == Json({16, 16}));
+    CHECK(j["best"]["margin"] == Json({1, 1}));
+    CHECK(j["best"]["spacing"] == Json({1, 1}));
+    CHECK(j["best"]["columns"] == 8);
+    CHECK(j["best"]["rows"] == 6);
+    CHECK(j["best"]["scale"] == 1);
+    CHECK(j["best"]["confidence"].is_number());
+    CHECK(j["others"].is_array());
+    CHECK(j["empty"] == Json({47}));
+    CHECK(j["straddling"] == Json::array());
+    write_file(dir / "dot.png", sheet::encode_png(Image({1, 1})));
+    CHECK(run("read-sheet " + (dir / "dot.png").string() + " --json").json()["best"].is_null());
+}
+
+TEST_CASE("read-joins reads masks", "[cli]") {
+    make::Folder dir;
+    const Ran r = run("read-joins --json --kind full --tile 16x16 --margin 1x1 --spacing 1 " + put_sheet(dir).string());
+    CHECK(r.code == 0);
+    const Json j = r.json();
+    REQUIRE(j["tiles"].size() == 47);
+    for (std::size_t i = 0; i < 47; ++i) {
+        CHECK(j["tiles"][i]["index"] == i);
+        CHECK(j["tiles"][i]["mask"] == join::cases(level::JoinKind::full)[i]);
+    }
+    CHECK(j["missing"].empty());
+    CHECK(j["doubtful"].is_array());
+    CHECK(j["doubled"].is_array());
+    const Ran wide = run("read-joins --json --kind full --tile 600x600 " + (dir / "tiles.png").string());
+    CHECK(wide.code == 3);
+    CHECK(wide.json()["error"]["remedy"].get<std::string>().size() > 5);
+    CHECK(run("read-joins --kind some --tile 16x16 " + (dir / "tiles.png").string()).code == 2);
+    CHECK(run("read-joins --kind full --tile big " + (dir / "tiles.png").string()).code == 2);
+}
+
+TEST_CASE("trace merges a grid", "[cli]") {
+    make::Folder dir;
+    write_file(dir / "grid.csv", "1,1,1,0\n1,0,1,0\n1,1,1,1\n0,0,0,0\n0,1,0,0\n");
+    const Ran r = run("trace --json " + (dir / "grid.csv").string());
+    CHECK(r.code == 0);
+    CHECK(r.json() == Json{{"area", 10}, {"components", 2}, {"holes", 1}, {"perimeter", 14 + 4 + 4}, {"vertices", 6 + 4 + 4}, {"outlines", 3}, {"rectangles", 5}});
+    for (const char* bad : {"", "1,1\n1\n", "1,2\n", "1 1\n", "1,,1\n", "x", "1,\n"}) {
+        write_file(dir / "bad.csv", bad);
+        INFO(bad);
+        CHECK(run("trace --json " + (dir / "bad.csv").string()).code == 3);
+    }
+}
+
+TEST_CASE("a project is made, built, verified, walked and drawn from a script", "[cli]") {
+    make::Folder dir;
+    const std::string project = (dir / "works").string();
+    CHECK(run("new " + project + " --name Works --json").json()["name"] == "Works");
+    CHECK(run("new " + project).code == 3);
+    const Json sheet = run("add-sheet --json " + project + " " + put_sheet(dir).string()).json();
+    CHECK(sheet["tile"] == Json({16, 16}));
+    CHECK(sheet["columns"] == 8);
+    CHECK(sheet["tiles"].size() == 48);
+    CHECK(sheet["file"] == "sheets/tiles.png");
+    const Json level = run("add-level --json " + project + " --name 'Lower Works' --size 40x30 --view side").json();
+    CHECK(level["level"] == "lower-works");
+    CHECK(run("add-level " + project + " --name X --size 9000x9000").code == 3);
+    CHECK(run("add-level " + project + " --name X --view below").code == 2);
+
+    const Ran check = run("check --json " + project);
+    CHECK(check.code == 0);
+    std::set<std::string> codes;
+    for (const auto& f : check.json()["findings"]) codes.insert(f["code"]);
+    CHECK(codes.contains("no-start"));
+
+    const std::string out = (dir / "out").string();
+    const Ran build = run("build --json " + project + " --out " + out);
+    CHECK(build.code == 0);
+    REQUIRE(build.json()["levels"].size() == 1);
+    CHECK(build.json()["levels"][0]["id"] == "lower-works");
+    CHECK(build.json()["levels"][0]["bytes"] > 100);
+    CHECK(run("build " + project + " --level nowhere --out " + out).code == 3);
+
+    const Ran verify = run("verify --json " + out + "/lower-works");
+    CHECK(verify.code == 0);
+    const Json v = verify.json();
+    CHECK(v["ok"] == true);
+    CHECK(v["layers"] == 3);
+    for (const char* key : {"tiles", "outlines", "vertices", "convex_parts", "props", "marks"}) CHECK(v[key] == 0);
+    CHECK(run("verify --json " + project).code == 3);
+
+    write_file(dir / "a.walk", "10\n30 right\n");
+    const Json walk = run("walk --json " + out + "/lower-works --script " + (dir / "a.walk").string()).json();
+    CHECK(walk["ticks"] == 40);
+    CHECK(walk["path"].size() > 4);
+    CHECK(walk["path"][0].size() == 3);
+    CHECK(walk["end"].size() == 2);
+    CHECK(walk["fell_out"] == false);
+    CHECK(walk["touched"] == Json::array());
+
+    const std::string picture = (dir / "level.png").string();
+    CHECK(run("render --json " + project + " --level lower-works --out " + picture + " --scale 2").json()["width"] == 40 * 32);
+    CHECK(sheet::read_png(picture).size() == Size{40 * 32, 30 * 32});
+}
+
+TEST_CASE("errors of severity error end with 1", "[cli]") {
+    make::Folder dir;
+    make::Small small;
+    level::Level level = small.level();
+    level.edit(small.ground).grid.set({1, 1}, level::Cell(5), 0);
+    small.set(level);
+    make::save_with_pictures(small.project, dir / "p");
+    CHECK(run("check " + (dir / "p").string()).code == 0);
+    fs::remove(dir / "p/sheets/full.png");
+    const Ran r = run("check --json " + (dir / "p").string());
+    CHECK(r.code == 1);
+    CHECK(r.json()["findings"][0]["code"] == "picture-lost");
+    CHECK(r.json()["findings"][0]["severity"] == "error");
+}
+
+TEST_CASE("wrong usage ends with 2, refused input with 3 and a JSON error", "[cli]") {
+    CHECK(run("").code == 2);
+    CHECK(run("fly").code == 2);
+    CHECK(run("read-sheet").code == 2);
+    CHECK(run("read-sheet a b").code == 2);
+    CHECK(run("--help").code == 0);
+    make::Folder dir;
+    write_file(dir / "no.png", "nothing");
+    for (const std::string& arguments : {"read-sheet " + (dir / "no.png").string(), "read-sheet " + (dir / "none.png").string(), "check " + dir.path().string(), "verify " + dir.path().string(),
+                                         "trace " + (dir / "none").string(), "render " + dir.path().string() + " --out x.png"}) {
+        INFO(arguments);
+        const Ran r = run(arguments + " --json");
+        CHECK(r.code == 3);
+        const Json error = r.json()["error"];
+        for (const char* key : {"what", "file", "where", "remedy"}) CHECK(error.contains(key));
+        CHECK(error["what"].get<std::string>().size() > 5);
+        CHECK(run(arguments).out.empty());  // without --json nothing is on standard output
+    }
+}

@@ -1,0 +1,104 @@
+#include <catch2/catch.hpp>
+
+#include "edit/sheets.hpp"
+#include "edit/stroke.hpp"
+#include "findings/check.hpp"
+#include "support/make.hpp"
+
+using namespace vic;
+using namespace vic::findings;
+
+namespace {
+
+std::map<std::string, int> codes(const level::Project& p) {
+    std::map<std::string, int> out;
+    for (const Finding& f : check(p)) {
+        ++out[f.code];
+        CHECK(f.what.size() > 10);
+        CHECK(f.remedy.size() > 10);
+        CHECK(std::string(word(f.severity)).size() > 3);
+    }
+    return out;
+}
+
+make::Small whole() {
+    make::Small small;
+    level::Level level = small.level();
+    level.marks = {{80, "Start", level::MarkKind::start, {5, 5, 1, 1}}, {81, "Exit", level::MarkKind::exit, {9, 9, 1, 1}}};
+    small.set(level);
+    return small;
+}
+
+}  // namespace
+
+TEST_CASE("a sound project has no findings", "[findings]") { CHECK(codes(whole().project).empty()); }
+
+TEST_CASE("each fault is found, with its place", "[findings]") {
+    make::Small small = whole();
+    level::Level level = small.level();
+    SECTION("a tile that is gone") {
+        level.edit(small.ground).grid.set({7, 8}, level::Cell(40000), 0);
+        level.edit(small.ground).grid.set({9, 8}, level::Cell(40000), 0);
+        small.set(level);
+        const auto all = check(small.project);
+        REQUIRE(all.size() == 1);
+        CHECK(all[0].code == "tile-gone");
+        CHECK(all[0].severity == Severity::error);
+        CHECK(all[0].cell == Point{7, 8});
+        CHECK(all[0].layer == small.ground);
+        CHECK(all[0].level == "place");
+    }
+    SECTION("a case without a tile, only where it is used") {
+        small.project = edit::set_case(small.project, 1, 0, {});
+        CHECK(codes(small.project).empty());
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::material;
+        hand.material = 1;
+        const Point cells[] = {{12, 12}};
+        small.set(edit::lay(small.project, join::Rules(small.project), small.level(), small.ground, hand, cells).level);
+        const auto all = check(small.project);
+        REQUIRE(all.size() == 1);
+        CHECK(all[0].code == "case-missing");
+        CHECK(all[0].cell == Point{12, 12});
+        CHECK(all[0].what.find("alone") != std::string::npos);
+    }
+    SECTION("no start, no exit") {
+        level.marks.clear();
+        small.set(level);
+        CHECK(codes(small.project) == std::map<std::string, int>{{"no-exit", 1}, {"no-start", 1}});
+    }
+    SECTION("a start inside a wall") {
+        level.edit(small.ground).grid.set({5, 5}, level::Cell(10), 0);
+        small.set(level);
+        CHECK(codes(small.project) == std::map<std::string, int>{{"start-blocked", 1}});
+    }
+    SECTION("nothing blocks") {
+        level.edit(small.ground).solid = false;
+        small.set(level);
+        CHECK(codes(small.project) == std::map<std::string, int>{{"nothing-blocks", 1}});
+    }
+    SECTION("a hidden layer is a hint, for it is hidden in the game too") {
+        level.edit(small.front).shown = false;
+        small.set(level);
+        CHECK(check(small.project)[0].severity == Severity::hint);
+    }
+    SECTION("a lost picture and an open cut") {
+        level::Sheet lost = *small.project.sheets[0];
+        lost.image.reset();
+        lost.trouble = "gone";
+        small.project.put(lost);
+        level::Sheet open = *small.project.sheets[1];
+        open.accepted = false;
+        small.project.put(open);
+        CHECK(codes(small.project) == std::map<std::string, int>{{"cut-open", 1}, {"picture-lost", 1}});
+    }
+    SECTION("a backdrop without a picture") {
+        level::Layer back;
+        back.id = 900;
+        back.name = "Sky";
+        back.kind = level::LayerKind::backdrop;
+        level.layers.push_back(std::make_shared<const level::Layer>(back));
+        small.set(level);
+        CHECK(codes(small.project) == std::map<std::string, int>{{"backdrop-empty", 1}});
+    }
+}

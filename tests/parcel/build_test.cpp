@@ -1,0 +1,193 @@
+#include <catch2/catch.hpp>
+
+#include "base/files.hpp"
+#include "edit/stroke.hpp"
+#include "outline/trace.hpp"
+#include "parcel/atlas.hpp"
+#include "parcel/build.hpp"
+#include "sheet/cut.hpp"
+#include "sheet/png.hpp"
+#include "support/make.hpp"
+#include "vicinum_level.hpp"
+
+using namespace vic;
+
+namespace {
+
+make::Small painted(unsigned seed) {
+    make::Small small({60, 45});
+    make::Random random(seed);
+    const join::Rules rules(small.project);
+    level::Level level = small.level();
+    edit::Hand hand;
+    hand.kind = edit::Hand::Kind::material;
+    for (int i = 0; i < 14; ++i) {
+        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        level = edit::lay(small.project, rules, level, small.ground, hand, edit::box_cells({random.below(55), random.below(40), 2 + random.below(9), 2 + random.below(7)})).level;
+    }
+    level.edit(small.front).grid.set({7, 9}, level::Cell(4, {6}, true), 0);
+    level.edit(small.props).props = {{500, small.prop, {100, 120}, false}, {501, small.prop, {90, 60}, true}};
+    level.marks = {{502, "Start", level::MarkKind::start, {1, 1, 1, 1}}};
+    small.set(level);
+    return small;
+}
+
+}  // namespace
+
+TEST_CASE("a parcel read back is the level", "[parcel]") {
+    make::Folder dir;
+    const make::Small small = painted(1);
+    const auto built = parcel::build(small.project, small.level(), dir / "place");
+    const vicinum::Level back = vicinum::load(built.dir);
+    CHECK(back.name == "Place");
+    CHECK(back.size.x == 60);
+    REQUIRE(back.layers.size() == 3);
+    const Image atlas = sheet::read_png(built.dir / back.atlas);
+    const level::TileTable tiles(small.project);
+    for (std::size_t l = 0; l < 3; ++l) {
+        const level::Layer& layer = *small.level().layers[l];
+        if (layer.kind != level::LayerKind::tiles) continue;
+        CHECK(back.layers[l].id == layer.id);
+        for (int y = 0; y < 45; ++y)
+            for (int x = 0; x < 60; ++x) {
+                const level::Cell mine = layer.grid.cell({x, y});
+                const vicinum::Cell theirs = back.layers[l].cell(x, y);
+                REQUIRE(theirs.empty() == mine.empty());
+                if (mine.empty()) continue;
+                const vicinum::Tile& t = back.tiles[theirs.tile()];
+                REQUIRE(t.id == mine.tile());
+                CHECK(theirs.quarters() == mine.turn().quarters());
+                CHECK(theirs.mirrored() == mine.turn().mirrored());
+            }
+    }
+    // Each tile's picture stands in the atlas, its edge pixels once more around it.
+    for (const auto& t : back.tiles) {
+        const auto ref = tiles.find(t.id);
+        const Image art = sheet::tile_art(*ref.sheet, *ref.tile);
+        for (int y = -1; y <= 16; ++y)
+            for (int x = -1; x <= 16; ++x) REQUIRE(atlas.at(t.atlas.x + x, t.atlas.y + y) == art.at(std::clamp(x, 0, 15), std::clamp(y, 0, 15)));
+    }
+    const auto outlines = outline::outlines(outline::trace(small.level(), tiles));
+    REQUIRE(back.outlines.size() == outlines.size());
+    for (std::size_t i = 0; i < outlines.size(); ++i) {
+        CHECK(back.outlines[i].hole == outlines[i].hole);
+        REQUIRE(back.outlines[i].points.size() == outlines[i].points.size());
+    }
+    // Props come in drawing order.
+    REQUIRE(back.layers[1].props.size() == 2);
+    CHECK(back.layers[1].props[0].id == 501);
+    CHECK(back.layers[1].props[0].mirrored);
+    CHECK(back.prop_kinds[0].blocks);
+    CHECK(back.marks[0].kind == "start");
+}
+
+TEST_CASE("the atlas holds what is used and nothing else", "[parcel]") {
+    make::Folder dir;
+    make::Small small;
+    level::Level level = small.level();
+    level.edit(small.ground).grid.set({0, 0}, level::Cell(3), 0);
+    level.edit(small.ground).grid.set({1, 0}, level::Cell(9), 0);
+    level.edit(small.ground).grid.set({2, 0}, level::Cell(60000), 0);  // gone
+    small.set(level);
+    parcel::build(small.project, small.level(), dir / "a");
+    const vicinum::Level back = vicinum::load(dir / "a");
+    REQUIRE(back.tiles.size() == 2);
+    CHECK(back.tiles[0].id == 3);
+    CHECK(back.prop_kinds.empty());
+    CHECK(back.layers[0].cell(2, 0).empty());
+    CHECK(back.layers[0].box.w == 2);
+}
+
+TEST_CASE("the same project gives the same bytes", "[parcel]") {
+    CHECK(parcel::files(painted(2).project, painted(2).level()) == parcel::files(painted(2).project, painted(2).level()));
+    // Also after going through the disk.
+    make::Folder a;
+    const make::Small small = painted(2);
+    parcel::build(small.project, small.level(), a / "p");
+    const auto once = make::contents(a / "p");
+    parcel::build(small.project, small.level(), a / "p");
+    CHECK(make::contents(a / "p") == once);
+    CHECK(once == parcel::files(small.project, small.level()));
+}
+
+TEST_CASE("a parcel is put in place whole and leaves nothing beside it", "[parcel]") {
+    make::Folder dir;
+    make::Small small = painted(3);
+    parcel::build(small.project, small.level(), dir / "p");
+    level::Level level = small.level();
+    level.layers.erase(level.layers.begin());  // fewer files than before
+    level.plane = 1;
+    small.set(level);
+    parcel::build(small.project, small.level(), dir / "p");
+    CHECK(make::contents(dir / "p") == parcel::files(small.project, small.level()));
+    int entries = 0;
+    for ([[maybe_unused]] const auto& e : fs::directory_iterator(dir.path())) ++entries;
+    CHECK(entries == 1);
+}
+
+TEST_CASE("a folder of something else is never replaced", "[parcel]") {
+    make::Folder dir;
+    const make::Small small = painted(4);
+    fs::create_directories(dir / "mine");
+    write_file(dir / "mine/notes.txt", "keep");
+    write_file(dir / "file", "keep");
+    CHECK_THROWS_AS(parcel::build(small.project, small.level(), dir / "mine"), InputError);
+    CHECK_THROWS_AS(parcel::build(small.project, small.level(), dir / "file"), InputError);
+    CHECK(read_file(dir / "mine/notes.txt") == "keep");
+    fs::create_directories(dir / "empty");
+    CHECK(parcel::build(small.project, small.level(), dir / "empty").files == 4);
+}
+
+TEST_CASE("pictures in an atlas do not overlap, edges included", "[atlas]") {
+    make::Random random(5);
+    for (int round = 0; round < 40; ++round) {
+        std::vector<Image> pictures;
+        for (int i = random.below(60); i >= 0; --i) pictures.emplace_back(Size{1 + random.below(40), 1 + random.below(50)}, Rgba{static_cast<std::uint8_t>(i), 1, 2, 255});
+        const auto atlas = parcel::pack(pictures, 16384);
+        REQUIRE(atlas);
+        for (std::size_t i = 0; i < pictures.size(); ++i) {
+            CHECK(atlas->places[i].size() == pictures[i].size());
+            CHECK(box_of(atlas->image.size()).contains(atlas->places[i].grown(1)));
+            for (std::size_t j = 0; j < i; ++j) REQUIRE(intersection(atlas->places[i].grown(1), atlas->places[j].grown(1)).empty());
+            CHECK(cropped(atlas->image, atlas->places[i]) == pictures[i]);
+        }
+    }
+    CHECK_FALSE(parcel::pack({Image({100, 100})}, 64));
+    CHECK(parcel::pack({}, 64)->image.size().area() > 0);
+}
+
+TEST_CASE("a damaged parcel is refused by the runtime", "[runtime]") {
+    make::Folder dir;
+    const make::Small small = painted(6);
+    parcel::build(small.project, small.level(), dir / "p");
+    const std::string good = read_file(dir / "p/level.json");
+    CHECK_NOTHROW(vicinum::load(dir / "p"));
+    const auto refused = [&](const std::string& from, const std::string& to) {
+        std::string text = good;
+        const auto at = text.find(from);
+        REQUIRE(at != std::string::npos);
+        write_file(dir / "p/level.json", text.replace(at, from.size(), to));
+        INFO(to);
+        CHECK_THROWS_AS(vicinum::load(dir / "p"), std::runtime_error);
+    };
+    refused("vicinum-parcel", "other");
+    refused("\"version\": 1", "\"version\": 9");
+    refused("\"atlas.png\"", "\"../atlas.png\"");
+    refused("\"kind\": \"tiles\"", "\"kind\": \"clouds\"");
+    refused("\"ground\": \"#", "\"ground\": \"zz");
+    refused("{", "");
+    write_file(dir / "p/level.json", good.substr(0, good.size() / 3));
+    CHECK_THROWS_AS(vicinum::load(dir / "p"), std::runtime_error);
+    write_file(dir / "p/level.json", good);
+    for (const auto& [name, bytes] : make::contents(dir / "p")) {
+        if (!name.ends_with(".u32") || bytes.empty()) continue;
+        write_file(dir / "p" / name, bytes.substr(4));
+        CHECK_THROWS_AS(vicinum::load(dir / "p"), std::runtime_error);
+        std::string high = bytes;
+        high[0] = high[1] = high[2] = '\xff';
+        write_file(dir / "p" / name, high);
+        CHECK_THROWS_AS(vicinum::load(dir / "p"), std::runtime_error);
+        write_file(dir / "p" / name, bytes);
+    }
+    CHECK_THROWS_AS(vicinum::load(dir / "nowhere"), std::runtime_error);
+}

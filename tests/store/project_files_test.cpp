@@ -1,0 +1,388 @@
+#include <sys/wait.h>
+#include <unistd.h>
+
+#include <catch2/catch.hpp>
+
+#include "base/files.hpp"
+#include "edit/sheets.hpp"
+#include "sheet/png.hpp"
+#include "store/cells.hpp"
+#include "store/format.hpp"
+#include "store/project_files.hpp"
+#include "support/make.hpp"
+
+using namespace vic;
+using namespace vic::store;
+
+namespace {
+
+// A project with something of everything in it.
+make::Small rich(unsigned seed) {
+    make::Small small({130, 90});
+    make::Random random(seed);
+    level::Level level = small.level();
+    for (int i = 0; i < 900; ++i) {
+        const Point p{random.below(130), random.below(90)};
+        level.edit(small.ground).grid.set(p, level::Cell(static_cast<level::TileId>(random.below(52)), {static_cast<std::uint8_t>(random.below(8))}, random.flip()), static_cast<level::MaterialId>(random.below(3)));
+    }
+    level.edit(small.props).props = {{90, small.prop, {-5, 77}, true}, {91, small.prop, {500, 9}, false}};
+    level.edit(small.front).opacity = 40;
+    level.edit(small.front).locked = true;
+    level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}}, {93, "", level::MarkKind::exit, {0, 0, 5, 5}}};
+    level.walker.speed = 3.25;
+    level.plane = 3;
+    small.set(level);
+    const std::vector<level::TileId> some{1, 5, 9};
+    small.project = edit::change_tiles(small.project, some, [&](level::Tile& t) {
+        t.name = "Kachel " + std::to_string(t.id);
+        t.chance = 17;
+        t.shape = level::TileShape::one_way_north;
+        t.homes = {small.front};
+    });
+    return small;
+}
+
+void same(const level::Project& a, const level::Project& b) {
+    // Text is compared too, but values first: text that forgets a field would be equal to itself.
+    CHECK(a.name == b.name);
+    CHECK(a.next_tile == b.next_tile);
+    REQUIRE(a.sheets.size() == b.sheets.size());
+    for (std::size_t i = 0; i < a.sheets.size(); ++i) {
+        CHECK(a.sheets[i]->tiles == b.sheets[i]->tiles);
+        CHECK(a.sheets[i]->cut == b.sheets[i]->cut);
+        CHECK(*a.sheets[i]->image == *b.sheets[i]->image);
+    }
+    REQUIRE(a.materials.size() == b.materials.size());
+    for (std::size_t i = 0; i < a.materials.size(); ++i) CHECK(*a.materials[i] == *b.materials[i]);
+    REQUIRE(a.levels.size() == b.levels.size());
+    for (std::size_t i = 0; i < a.levels.size(); ++i) {
+        const level::Level &x = *a.levels[i], &y = *b.levels[i];
+        CHECK(x.marks == y.marks);
+        CHECK(x.walker == y.walker);
+        CHECK(x.plane == y.plane);
+        REQUIRE(x.layers.size() == y.layers.size());
+        for (std::size_t l = 0; l < x.layers.size(); ++l) {
+            if (x.layers[l]->kind == level::LayerKind::tiles) CHECK(x.layers[l]->grid == y.layers[l]->grid);
+            CHECK(x.layers[l]->props == y.layers[l]->props);
+            CHECK(x.layers[l]->name == y.layers[l]->name);
+            CHECK(x.layers[l]->opacity == y.layers[l]->opacity);
+            CHECK(x.layers[l]->locked == y.layers[l]->locked);
+            CHECK(x.layers[l]->solid == y.layers[l]->solid);
+        }
+    }
+    CHECK(texts(a) == texts(b));
+}
+
+}  // namespace
+
+TEST_CASE("what is saved is what is loaded", "[store]") {
+    for (unsigned seed = 0; seed < 4; ++seed) {
+        make::Folder dir;
+        const make::Small small = rich(seed);
+        make::save_with_pictures(small.project, dir.path());
+        same(small.project, load(dir.path()));
+    }
+}
+
+TEST_CASE("text is one thing a line, so that a change is a small difference", "[store]") {
+    make::Small small = rich(1);
+    const auto before = texts(small.project);
+    level::Level level = small.level();
+    level.edit(small.ground).grid.set({64, 33}, level::Cell(7, {}, true), 1);
+    small.set(level);
+    const auto after = texts(small.project);
+    int lines = 0;
+    for (const auto& [name, text] : after) {
+        std::istringstream a(before.at(name)), b(text);
+        std::string la, lb;
+        while (std::getline(a, la) && std::getline(b, lb)) lines += la != lb;
+    }
+    CHECK(lines == 1);
+    for (const auto& [name, text] : after) CHECK(text.back() == '\n');
+}
+
+TEST_CASE("saving writes only what differs", "[store]") {
+    make::Folder dir;
+    make::Small small = rich(2);
+    make::save_with_pictures(small.project, dir.path());
+    const level::Project saved = small.project;
+    CHECK(texts(small.project, &saved).size() == 1);  // project.json alone
+    level::Level level = small.level();
+    level.name = "Renamed";
+    small.set(level);
+    const auto files = texts(small.project, &saved);
+    CHECK(files.contains("levels/place.json"));
+    CHECK_FALSE(files.contains("levels/place.cells"));
+    save(small.project, dir.path(), &saved);
+    same(small.project, load(dir.path()));
+}
+
+TEST_CASE("a save that is killed at any step leaves the old or the new project", "[store]") {
+    make::Folder dir;
+    make::Small small = rich(3);
+    make::save_with_pictures(small.project, dir.path());
+    const level::Project old_state = small.project;
+    level::Level level = small.level();
+    level.name = "After";
+    level.edit(small.ground).grid.set({1, 1}, level::Cell(9), 1);
+    small.set(level);
+    small.project.name = "After";
+    int olds = 0, news = 0, step_count = 0;
+    for (int stop = 0;; ++stop) {
+        make::Folder copy;
+        fs::copy(dir.path(), copy.path(), fs::copy_options::recursive);
+        const pid_t child = ::fork();
+        if (child == 0) {
+            int step = 0;
+            save(small.project, copy.path(), nullptr, [&] {
+                if (step++ == stop) ::kill(::getpid(), SIGKILL);
+            });
+            ::_exit(0);
+        }
+        int status = 0;
+        ::waitpid(child, &status, 0);
+        const level::Project found = load(copy.path());
+        if (found.name == "After") {
+            ++news;
+            same(small.project, found);
+        } else {
+            ++olds;
+            same(old_state, found);
+        }
+        CHECK_FALSE(fs::exists(copy / ".vicinum"));
+        if (WIFEXITED(status)) break;
+        ++step_count;
+    }
+    CHECK(olds >= 4);
+    CHECK(news >= 4);
+    CHECK(step_count >= 8);
+}
+
+TEST_CASE("a save killed at any moment leaves the old or the new project", "[store]") {
+    make::Folder dir;
+    make::Small small = rich(4);
+    make::save_with_pictures(small.project, dir.path());
+    make::Random random(1);
+    for (int round = 0; round < 12; ++round) {
+        const pid_t child = ::fork();
+        if (child == 0) {
+            for (int n = 0;; ++n) {
+                small.project.name = "Name " + std::to_string(n);
+                level::Level level = small.level();
+                level.name = small.project.name;
+                small.set(level);
+                save(small.project, dir.path());
+            }
+        }
+        ::usleep(static_cast<useconds_t>(3000 + random.below(25000)));
+        ::kill(child, SIGKILL);
+        ::waitpid(child, nullptr, 0);
+        const level::Project found = load(dir.path());
+        if (found.name != "Small") CHECK(found.levels[0]->name == found.name);
+        make::save_with_pictures(rich(4).project, dir.path());
+    }
+}
+
+TEST_CASE("a project file that is wrong is refused with the place and a remedy", "[store]") {
+    make::Folder dir;
+    make::save_with_pictures(rich(5).project, dir.path());
+    const std::string good = read_file(dir / "project.json");
+    const auto swapped = [&](const std::string& from, const std::string& to) {
+        std::string text = good;
+        const auto at = text.find(from);
+        REQUIRE(at != std::string::npos);
+        return text.replace(at, from.size(), to);
+    };
+    const std::vector<std::pair<std::string, std::string>> bad{
+        {"empty", ""},
+        {"blank", " \n\n"},
+        {"cut off", good.substr(0, good.size() / 2)},
+        {"cut off in a word", good.substr(0, good.size() - 3)},
+        {"no JSON", "hello"},
+        {"nested 100,000 deep", std::string(100000, '[')},
+        {"nested and closed", std::string(100000, '[') + std::string(100000, ']')},
+        {"nested objects", [] {
+             std::string t;
+             for (int i = 0; i < 100000; ++i) t += "{\"a\":";
+             return t;
+         }()},
+        {"newer", swapped("\"version\": 1", "\"version\": 2")},
+        {"another format", swapped("vicinum-project", "vicinum-level")},
+        {"NaN", swapped("\"next_id\": ", "\"next_id\": NaN, \"x\": ")},
+        {"infinite", swapped("\"next_id\": ", "\"next_id\": 1e999, \"x\": ")},
+        {"half a number", swapped("\"next_tile\": ", "\"next_tile\": 0.5, \"x\": ")},
+        {"upwards", swapped("sheets/full.png", "../full.png")},
+        {"absolute", swapped("sheets/full.png", "/etc/hostname")},
+        {"a list", "[]"},
+        {"null", "null"},
+        {"missing", swapped("\"sheets\"", "\"sheet\"")},
+        {"a mask that is no case", swapped("\"mask\":1,", "\"mask\":2,")},
+        {"a tile twice", swapped("\"id\":2,", "\"id\":1,")},
+        {"a tile never given out", swapped("\"next_tile\": ", "\"next_tile\": 3, \"x\": ")},
+        {"a level outside", swapped("\"place\"", "\"../place\"")},
+        {"a negative box", swapped("[0,0,16,16]", "[0,0,-16,16]")},
+    };
+    for (const auto& [name, text] : bad) {
+        INFO(name);
+        write_file(dir / "project.json", text);
+        const auto before = make::contents(dir.path());
+        try {
+            load(dir.path());
+            FAIL("loaded");
+        } catch (const InputError& e) {
+            CHECK(e.file.find("project.json") != std::string::npos);
+            CHECK(e.problem.size() > 5);
+            CHECK(e.remedy.size() > 5);
+        }
+        CHECK(make::contents(dir.path()) == before);
+    }
+    write_file(dir / "project.json", good);
+    CHECK(load(dir.path()).name == "Small");
+}
+
+TEST_CASE("links that lead out of the project are refused", "[store]") {
+    make::Folder dir, other;
+    make::save_with_pictures(rich(6).project, dir.path());
+    write_file(other / "x.png", read_file(dir / "sheets/full.png"));
+    fs::remove(dir / "sheets/full.png");
+    fs::create_symlink(other / "x.png", dir / "sheets/full.png");
+    CHECK_THROWS_WITH(load(dir.path()), Catch::Contains("link"));
+    fs::remove(dir / "sheets/full.png");
+    write_file(dir / "sheets/full.png", read_file(other / "x.png"));
+    fs::rename(dir / "levels", other / "levels");
+    fs::create_directory_symlink(other / "levels", dir / "levels");
+    CHECK_THROWS_WITH(load(dir.path()), Catch::Contains("link"));
+}
+
+TEST_CASE("a level file that is wrong is refused", "[store]") {
+    make::Folder dir;
+    make::save_with_pictures(rich(7).project, dir.path());
+    const std::string good = read_file(dir / "levels/place.json");
+    for (const auto& [from, to] : {std::pair<std::string, std::string>{"[130,90]", "[9000,90]"}, {"[130,90]", "[0,90]"}, {"\"plane\": 3", "\"plane\": 4"}, {"\"above\"", "\"below\""},
+                                   {"\"opacity\":40", "\"opacity\":140"}, {"\"id\": \"place\"", "\"id\": \"other\""}, {"#3a4542", "red"}, {"\"speed\":3.25", "\"speed\":-1"}}) {
+        std::string text = good;
+        auto at = text.find(from);
+        if (at == std::string::npos) {  // short values stand on one line with others
+            std::string spaced = from;
+            spaced.replace(spaced.find(':') + 1, 0, " ");
+            at = text.find(spaced);
+            REQUIRE(at != std::string::npos);
+            text.replace(at, spaced.size(), to);
+        } else {
+            text.replace(at, from.size(), to);
+        }
+        INFO(to);
+        write_file(dir / "levels/place.json", text);
+        CHECK_THROWS_AS(load(dir.path()), InputError);
+    }
+    write_file(dir / "levels/place.json", good);
+    fs::remove(dir / "levels/place.cells");
+    CHECK_THROWS_AS(load(dir.path()), InputError);
+}
+
+TEST_CASE("damaged cells are refused with line and character", "[cells]") {
+    const make::Small small = rich(8);
+    const std::string good = write_cells(small.level());
+    const auto empty = [&] {
+        level::Level level = small.level();
+        for (const level::LayerRef& l : small.level().layers)
+            if (l->kind == level::LayerKind::tiles) level.edit(l->id).grid = level::Grid(level.size);
+        return level;
+    };
+    level::Level back = empty();
+    read_cells(good, "a.cells", small.project.next_tile, back);
+    CHECK(back.layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+
+    const std::string layer = "layer " + std::to_string(small.ground) + "\n";
+    const std::string head = "vicinum-cells 1\n";
+    const std::vector<std::string> bad{"",
+                                       "vicinum-cells 2\nend\n",
+                                       "something\nend\n",
+                                       head,
+                                       good.substr(0, good.size() - 4),
+                                       head + "3 4 5\nend\n",
+                                       head + "layer 99999\nend\n",
+                                       head + "layer x\nend\n",
+                                       head + layer + layer + "end\n",
+                                       head + layer + "90 0 1\nend\n",
+                                       head + layer + "0 130 1\nend\n",
+                                       head + layer + "0 129 1 1\nend\n",
+                                       head + layer + "0 0 131x1\nend\n",
+                                       head + layer + "0 0 0x1\nend\n",
+                                       head + layer + "0 0 4294967295x1\nend\n",
+                                       head + layer + "0 0 99999\nend\n",
+                                       head + layer + "0 0 1.8\nend\n",
+                                       head + layer + "0 0 1~256\nend\n",
+                                       head + layer + "0 0 1?\nend\n",
+                                       head + layer + "5 0 1\n4 0 1\nend\n",
+                                       head + layer + "5 0 1\n5 3 1\nend\n",
+                                       head + layer + "-1 0 1\nend\n"};
+    for (const std::string& text : bad) {
+        INFO(text.substr(0, 60));
+        level::Level into = empty();
+        CHECK_THROWS_AS(read_cells(text, "a.cells", small.project.next_tile, into), InputError);
+    }
+    try {
+        level::Level into = empty();
+        read_cells(head + layer + "3 4 1 2 x\nend\n", "a.cells", small.project.next_tile, into);
+    } catch (const InputError& e) {
+        CHECK(e.where == "line 3, character 9");
+    }
+}
+
+TEST_CASE("random damage to cells never does worse than be refused", "[cells]") {
+    const make::Small small = rich(9);
+    const std::string good = write_cells(small.level());
+    make::Random random(2);
+    for (int i = 0; i < 500; ++i) {
+        std::string text = good;
+        for (int k = 0; k <= random.below(3); ++k) text[static_cast<std::size_t>(random.below(static_cast<int>(text.size())))] = static_cast<char>(32 + random.below(95));
+        level::Level level = small.level();
+        for (const level::LayerRef& l : small.level().layers)
+            if (l->kind == level::LayerKind::tiles) level.edit(l->id).grid = level::Grid(level.size);
+        try {
+            read_cells(text, "a", small.project.next_tile, level);
+        } catch (const InputError&) {
+        }
+    }
+    SUCCEED();
+}
+
+TEST_CASE("a picture that is lost or broken leaves the project open", "[store]") {
+    make::Folder dir;
+    make::save_with_pictures(rich(10).project, dir.path());
+    write_file(dir / "sheets/plain.png", "no picture");
+    fs::remove(dir / "sheets/full.png");
+    const level::Project p = load(dir.path());
+    for (const auto& s : p.sheets) {
+        CHECK(s->image == nullptr);
+        CHECK(s->trouble.find(s->file) != std::string::npos);
+        CHECK_FALSE(s->tiles.empty());
+    }
+}
+
+TEST_CASE("pictures are taken in under a free name and never replace another", "[store]") {
+    make::Folder dir, from;
+    const auto put = [&](const std::string& name, unsigned seed) { write_file(from / name, sheet::encode_png(make::tile(255, 8, make::Style::textured, seed))); };
+    put("Ünsere Kacheln.png", 1);
+    CHECK(adopt_picture(dir.path(), from / "Ünsere Kacheln.png") == "sheets/nsere-kacheln.png");
+    CHECK(adopt_picture(dir.path(), from / "Ünsere Kacheln.png") == "sheets/nsere-kacheln.png");  // the same bytes serve
+    put("Ünsere Kacheln.png", 2);
+    CHECK(adopt_picture(dir.path(), from / "Ünsere Kacheln.png") == "sheets/nsere-kacheln-2.png");
+    write_file(from / "bad.png", "nothing");
+    CHECK_THROWS_AS(adopt_picture(dir.path(), from / "bad.png"), InputError);
+    CHECK(make::contents(dir.path()).size() == 2);
+}
+
+TEST_CASE("a new project needs room of its own", "[store]") {
+    make::Folder dir;
+    level::Project p;
+    p.name = "New";
+    create(p, dir / "new");
+    CHECK(load(dir / "new").name == "New");
+    CHECK_THROWS_AS(create(p, dir / "new"), InputError);
+    write_file(dir / "file", "x");
+    CHECK_THROWS_AS(create(p, dir / "file"), InputError);
+    CHECK_THROWS_AS(load(dir / "nowhere"), InputError);
+    CHECK_THROWS_AS(load(dir.path()), InputError);
+}

@@ -1,0 +1,123 @@
+#include "support/make.hpp"
+
+#include <unistd.h>
+
+#include <cmath>
+
+#include "base/chance.hpp"
+#include "base/files.hpp"
+#include "edit/sheets.hpp"
+#include "sheet/png.hpp"
+#include "store/project_files.hpp"
+
+namespace make {
+
+Folder::Folder() {
+    std::string name = (std::filesystem::temp_directory_path() / "vicinum-test-XXXXXX").string();
+    path_ = ::mkdtemp(name.data());
+}
+
+Folder::~Folder() {
+    std::error_code ignored;
+    std::filesystem::remove_all(path_, ignored);
+}
+
+std::map<std::string, std::string> contents(const std::filesystem::path& folder) {
+    std::map<std::string, std::string> out;
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(folder))
+        if (entry.is_regular_file()) out[std::filesystem::relative(entry.path(), folder).string()] = read_file(entry.path());
+    return out;
+}
+
+Image tile(join::Mask mask, int side, Style style, unsigned seed) {
+    using namespace vic::join;
+    Image out({side, side});
+    const double rim = side / 4.0;
+    for (int y = 0; y < side; ++y) {
+        for (int x = 0; x < side; ++x) {
+            const double px = x + 0.5, py = y + 0.5;
+            double depth = side;
+            if (!(mask & kN)) depth = std::min(depth, py);
+            if (!(mask & kE)) depth = std::min(depth, side - px);
+            if (!(mask & kS)) depth = std::min(depth, side - py);
+            if (!(mask & kW)) depth = std::min(depth, px);
+            const auto notch = [&](Mask corner, Mask a, Mask b, double cx, double cy) {
+                if ((mask & a) && (mask & b) && !(mask & corner)) depth = std::min(depth, std::hypot(px - cx, py - cy));
+            };
+            notch(kNE, kN, kE, side, 0);
+            notch(kSE, kE, kS, side, side);
+            notch(kSW, kS, kW, 0, side);
+            notch(kNW, kW, kN, 0, 0);
+            const unsigned h = static_cast<unsigned>(place_hash(seed, x, y) >> 40);
+            const auto shade = [&](Rgba c, int by) {
+                const int d = static_cast<int>(h % static_cast<unsigned>(2 * by + 1)) - by;
+                const auto part = [&](int v) { return static_cast<std::uint8_t>(std::clamp(v + d, 0, 255)); };
+                return Rgba{part(c.r), part(c.g), part(c.b), c.a};
+            };
+            const Rgba inside{70, 150, 140, 255}, outside{190, 160, 110, 255}, line{60, 40, 30, 255};
+            Rgba c;
+            switch (style) {
+                // Here and there a lighter pixel, as in any drawing: without it the art could as well be enlarged.
+                case Style::outlined: c = depth < rim * 0.6 ? line : h % 23 == 0 ? Rgba{95, 175, 160, 255} : inside; break;
+                case Style::textured: c = shade(depth < rim ? outside : inside, 12); break;
+                case Style::noisy: c = shade(depth < rim * (0.7 + 0.6 * (h % 97) / 97.0) ? outside : inside, 6); break;
+                case Style::see_through: c = depth < rim * 0.7 ? Rgba{} : depth < rim ? line : shade(inside, 8); break;
+            }
+            out.set(x, y, c);
+        }
+    }
+    return out;
+}
+
+std::vector<Image> tiles(const std::vector<join::Mask>& masks, int side, Style style, unsigned seed) {
+    std::vector<Image> out;
+    for (std::size_t i = 0; i < masks.size(); ++i) out.push_back(tile(masks[i], side, style, seed + static_cast<unsigned>(i) * 31));
+    return out;
+}
+
+Image sheet(const std::vector<Image>& tiles, int columns, Point margin, Point gap, Rgba gap_colour) {
+    const Size t = tiles.front().size();
+    const int rows = (static_cast<int>(tiles.size()) + columns - 1) / columns;
+    Image out({2 * margin.x + columns * t.w + (columns - 1) * gap.x, 2 * margin.y + rows * t.h + (rows - 1) * gap.y}, gap_colour);
+    for (std::size_t i = 0; i < tiles.size(); ++i) {
+        const Point at{margin.x + static_cast<int>(i) % columns * (t.w + gap.x), margin.y + static_cast<int>(i) / columns * (t.h + gap.y)};
+        for (int y = 0; y < t.h; ++y)
+            for (int x = 0; x < t.w; ++x) out.set(at.x + x, at.y + y, tiles[i].at(x, y));
+    }
+    return out;
+}
+
+Small::Small(Size cells, level::View view) {
+    project.name = "Small";
+    const auto& masks = join::cases(level::JoinKind::full);
+    level::SheetId full = 0;
+    project = edit::add_sheet(std::move(project), "sheets/full.png", sheet(tiles(masks, 16, Style::outlined, 1), 8, {}, {}), "Full", {{16, 16}, {}, {}, 1}, true, full);
+    level::SheetId plain = 0;
+    project = edit::add_sheet(std::move(project), "sheets/plain.png", sheet(tiles({255, 255, 255, 255}, 16, Style::textured, 7), 4, {}, {}), "Plain", {{16, 16}, {}, {}, 1}, true, plain);
+    const level::Sheet& s = *project.sheet(full);
+    join::JoinReading reading;
+    for (std::size_t i = 0; i < masks.size(); ++i) reading.tiles.push_back({static_cast<int>(i), masks[i], 1.0});
+    level::MaterialId id1 = 0, id2 = 0;
+    project = edit::add_material(std::move(project), s, level::JoinKind::full, reading, "Rock", id1);
+    project = edit::add_material(std::move(project), *project.sheet(plain), level::JoinKind::plain, {}, "Sand", id2);
+    std::vector<level::TileId> all;
+    for (const auto& t : project.sheet(full)->tiles) all.push_back(t.id);
+    project = edit::change_tiles(std::move(project), all, [](level::Tile& t) { t.shape = t.blank ? level::TileShape::none : level::TileShape::full; });
+    prop = project.next_id++;
+    level::PropKind kind{prop, "Post", full, {0, 0, 16, 32}, {8, 31}, {2, 24, 12, 8}, true};
+    project.put(kind);
+    level::Level level = level::make_level(project, "Place", cells, {16, 16}, view);
+    id = level.id;
+    ground = level.layers[0]->id;
+    props = level.layers[1]->id;
+    front = level.layers[2]->id;
+    project.put(std::move(level));
+}
+
+void save_with_pictures(const level::Project& project, const std::filesystem::path& dir) {
+    std::filesystem::create_directories(dir / "sheets");
+    for (const auto& s : project.sheets) write_file(dir / s->file, sheet::encode_png(*s->image));
+    store::save(project, dir);
+}
+
+}  // namespace make
