@@ -207,6 +207,7 @@ void CutCentre::rebuildCards() {
         QLayoutItem* item = cardRow_->takeAt(0);
         if (item->widget()) {
             item->widget()->hide();
+            item->widget()->setObjectName({});  // a new card will have the name
             item->widget()->deleteLater();
         }
         delete item;

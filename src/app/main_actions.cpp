@@ -118,7 +118,20 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
             if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && key->key() < Qt::Key_F1) event->accept();
         }
     }
+    // Enter in a field ends the typing: the keys belong to the view again.
+    if (event->type() == QEvent::KeyRelease && (static_cast<QKeyEvent*>(event)->key() == Qt::Key_Return || static_cast<QKeyEvent*>(event)->key() == Qt::Key_Enter)) {
+        auto* field = qobject_cast<QWidget*>(object);
+        if (field && field->window() == this && field->hasFocus() && (field->inherits("QLineEdit") || field->inherits("QAbstractSpinBox"))) focusCentre();
+    }
     return QMainWindow::eventFilter(object, event);
+}
+
+void MainWindow::focusCentre() {
+    const Stage stage = session_.stage();
+    if (stage == Stage::cut) cut_->view()->setFocus();
+    else if (stage == Stage::walk) walk_->view()->setFocus();
+    else if (stage == Stage::join || stage == Stage::handOver) centralWidget()->setFocus();
+    else levelView_->setFocus();
 }
 
 void MainWindow::askForSheet() {

@@ -56,7 +56,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     left_->addWidget(sheetList_);
     left_->addWidget(materialList_);
     row->addWidget(left_);
-    row->addWidget(upright(whole));
+    leftLine_ = upright(whole);
+    row->addWidget(leftLine_);
 
     auto* middle = new QVBoxLayout;
     middle->setSpacing(0);
@@ -72,7 +73,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     for (QWidget* w : std::initializer_list<QWidget*>{levelView_, cut_, join_, walk_, handOver_}) centre_->addWidget(w);
     middle->addWidget(centre_, 1);
 
-    row->addWidget(upright(whole));
+    rightLine_ = upright(whole);
+    row->addWidget(rightLine_);
     right_ = new QStackedWidget(whole);
     rightFrame_ = right_;
     right_->setFixedWidth(kRightWidth);
@@ -244,10 +246,11 @@ void MainWindow::followStage() {
     right_->setCurrentIndex(stage == Stage::cut ? 1 : stage == Stage::join ? 2 : stage == Stage::bound ? 3 : stage == Stage::walk ? 4 : 0);
     rightFrame_->setVisible(stage != Stage::handOver && !quiet_);
     leftFrame_->setVisible(stage != Stage::handOver && !quiet_);
+    leftLine_->setVisible(leftFrame_->isVisibleTo(this));
+    rightLine_->setVisible(rightFrame_->isVisibleTo(this));
     if (stage == Stage::walk) walk_->enter();
     else walk_->leave();
-    if (level) levelView_->setFocus();
-    else if (stage == Stage::cut) cut_->view()->setFocus();
+    focusCentre();
     follow();
 }
 

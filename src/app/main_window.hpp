@@ -42,6 +42,7 @@ class MainWindow : public QMainWindow {
     void buildActions();
     QAction* add(const QString& id, const QString& name, const QKeySequence& key, const QString& help, const std::function<void()>& go);
     void followStage();
+    void focusCentre();
     void follow();
     void read();
     void say(const QString& text, bool trouble);
@@ -62,7 +63,7 @@ class MainWindow : public QMainWindow {
     Session session_;
     Workline* workline_;
     QStackedWidget *left_, *centre_, *right_;
-    QWidget *leftFrame_, *rightFrame_, *toolRow_;
+    QWidget *leftFrame_, *rightFrame_, *leftLine_, *rightLine_, *toolRow_;
     SectionPanel* section_;
     SheetList* sheetList_;
     MaterialList* materialList_;

@@ -1,0 +1,134 @@
+#include "app/window.hpp"
+
+#include <QListWidget>
+
+namespace app_test {
+
+const std::filesystem::path& demo() {
+    static const make::Folder folder;
+    static const bool drawn = std::system((std::string(DRAW) + " " + folder.path().string()).c_str()) == 0;
+    REQUIRE(drawn);
+    return folder.path();
+}
+
+Window::Window(bool withDemo, QSize size) {
+    QSettings().clear();
+    if (withDemo) std::filesystem::copy(demo(), folder.path() / "pell", std::filesystem::copy_options::recursive);
+    show(size);
+    if (withDemo) {
+        REQUIRE(window->openProject(QString::fromStdString((folder.path() / "pell").string())));
+        QTest::qWait(30);
+    }
+}
+
+Window::~Window() = default;
+
+void Window::show(QSize size) {
+    window = std::make_unique<MainWindow>();
+    window->resize(size);
+    window->show();
+    REQUIRE(QTest::qWaitForWindowExposed(window.get()));
+    window->activateWindow();
+    QApplication::setActiveWindow(window.get());
+    QTest::qWait(20);
+}
+
+void Window::restart() {
+    const QString dir = QString::fromStdString((folder.path() / "pell").string());
+    window->close();
+    const QSize size = window->size();
+    window.reset();
+    show(size);
+    REQUIRE(window->openProject(dir));
+    QTest::qWait(30);
+}
+
+void Window::click(const char* name, Qt::MouseButton button) {
+    auto* widget = find<QWidget>(name);
+    INFO(name);
+    REQUIRE(widget->isVisible());
+    REQUIRE(widget->isEnabled());
+    clickAt(widget, widget->rect().center(), button);
+}
+
+void Window::clickAt(QWidget* widget, QPoint at, Qt::MouseButton button, Qt::KeyboardModifiers modifiers) {
+    QTest::mouseClick(widget, button, modifiers, at);
+    QTest::qWait(5);
+}
+
+void Window::hover(Point cell) {
+    const QPoint at = view()->cellCentre(cell);
+    REQUIRE(view()->rect().contains(at));
+    // QTest's own move does not tell widgets without a window manager; the event itself does.
+    QMouseEvent move(QEvent::MouseMove, QPointF(at), view()->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton, QApplication::keyboardModifiers());
+    QApplication::sendEvent(view(), &move);
+}
+
+void Window::clickCell(Point cell, Qt::MouseButton button, Qt::KeyboardModifiers modifiers) {
+    hover(cell);
+    clickAt(view(), view()->cellCentre(cell), button, modifiers);
+}
+
+void Window::dragCells(const std::vector<Point>& cells, Qt::MouseButton button) {
+    hover(cells.front());
+    QTest::mousePress(view(), button, {}, view()->cellCentre(cells.front()));
+    for (const Point cell : cells) {
+        const QPoint at = view()->cellCentre(cell);
+        QMouseEvent move(QEvent::MouseMove, QPointF(at), view()->mapToGlobal(QPointF(at)), Qt::NoButton, button, {});
+        QApplication::sendEvent(view(), &move);
+    }
+    QTest::mouseRelease(view(), button, {}, view()->cellCentre(cells.back()));
+    QTest::qWait(5);
+}
+
+void Window::key(int key, Qt::KeyboardModifiers modifiers) {
+    QWidget* target = QApplication::focusWidget();
+    if (!target || target->window() != window.get()) target = window.get();
+    QTest::keyClick(target, static_cast<Qt::Key>(key), modifiers);
+    QTest::qWait(5);
+}
+
+void Window::drop(const QString& file) {
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(file)});
+    const QPoint at = window->rect().center();
+    QDragEnterEvent enter(at, Qt::CopyAction, &data, Qt::LeftButton, {});
+    QApplication::sendEvent(window.get(), &enter);
+    REQUIRE(enter.isAccepted());
+    QDropEvent drop(QPointF(at), Qt::CopyAction, &data, Qt::LeftButton, {});
+    QApplication::sendEvent(window.get(), &drop);
+    QTest::qWait(20);
+}
+
+void Window::pickMaterial(const char* name) {
+    click("trayMaterials");
+    auto* list = find<QListWidget>("materialTray");
+    const auto items = list->findItems(name, Qt::MatchExactly);
+    INFO(name);
+    REQUIRE(items.size() == 1);
+    list->scrollToItem(items.front());
+    clickAt(list->viewport(), list->visualItemRect(items.front()).center());
+    REQUIRE(session().hand().kind == edit::Hand::Kind::material);
+}
+
+void Window::activate(const char* name) {
+    auto* slab = find<QWidget>(("slab-" + std::to_string(layer(name).id)).c_str());
+    clickAt(slab, {30, 20});
+    REQUIRE(session().activeLayer()->name == name);
+}
+
+const level::Layer& Window::layer(const char* name) {
+    for (const level::LayerRef& l : level().layers)
+        if (l->name == name) return *l;
+    FAIL("no layer " << name);
+    throw 0;
+}
+
+QString Window::reading() { return window->readingText(); }
+
+QString Window::notice() {
+    auto* notice = find<QWidget>("notice");
+    return notice->isVisible() ? find<QLabel>("noticeText")->text() : QString();
+}
+
+}  // namespace app_test

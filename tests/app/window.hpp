@@ -1,0 +1,77 @@
+// A real window on a copy of the demo project, driven by events.
+#pragma once
+
+#include <QApplication>
+#include <QDragEnterEvent>
+#include <QDropEvent>
+#include <QMimeData>
+#include <QSettings>
+#include <QTest>
+#include <QUrl>
+#include <catch2/catch.hpp>
+#include <memory>
+
+#include "app/main_window.hpp"
+#include "support/make.hpp"
+
+namespace Catch {
+template <>
+struct StringMaker<QString> {
+    static std::string convert(const QString& text) { return text.toStdString(); }
+};
+template <>
+struct StringMaker<QSize> {
+    static std::string convert(QSize s) { return std::to_string(s.width()) + " x " + std::to_string(s.height()); }
+};
+}  // namespace Catch
+
+namespace app_test {
+
+using namespace vic;
+using namespace vic::app;
+
+// The demo project, drawn once for all tests; each test works on its own copy.
+const std::filesystem::path& demo();
+
+class Window {
+  public:
+    explicit Window(bool withDemo = true, QSize size = {1280, 800});
+    ~Window();
+
+    MainWindow& operator*() { return *window; }
+    Session& session() { return window->session(); }
+    const level::Level& level() { return *session().level(); }
+    LevelView* view() { return window->levelView(); }
+
+    template <class T>
+    T* find(const char* name) {
+        T* found = window->findChild<T*>(name);
+        INFO("looking for " << name);
+        REQUIRE(found != nullptr);
+        return found;
+    }
+
+    void click(const char* name, Qt::MouseButton button = Qt::LeftButton);  // the middle of a widget by object name
+    void clickAt(QWidget* widget, QPoint at, Qt::MouseButton button = Qt::LeftButton, Qt::KeyboardModifiers modifiers = {});
+    void hover(Point cell);
+    void clickCell(Point cell, Qt::MouseButton button = Qt::LeftButton, Qt::KeyboardModifiers modifiers = {});
+    void dragCells(const std::vector<Point>& cells, Qt::MouseButton button = Qt::LeftButton);
+    void key(int key, Qt::KeyboardModifiers modifiers = {});
+    void drop(const QString& file);
+    void stage(const char* name) { click(name); }
+    void pickMaterial(const char* name);  // from the Tray, with the mouse
+    void activate(const char* layer);     // its slab, with the mouse
+    void restart();                       // closes the window and opens another on the same project
+
+    [[nodiscard]] const level::Layer& layer(const char* name);
+    [[nodiscard]] QString reading();
+    [[nodiscard]] QString notice();
+
+    make::Folder folder;
+    std::unique_ptr<MainWindow> window;
+
+  private:
+    void show(QSize size);
+};
+
+}  // namespace app_test
