@@ -319,11 +319,12 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     title_->setWordWrap(true);
     under_ = label({}, "quiet", card);
     under_->setWordWrap(true);
+    texts->addStretch();
     texts->addWidget(title_);
     texts->addWidget(under_);
-    texts->setAlignment(Qt::AlignVCenter);
+    texts->addStretch();
     row->addLayout(texts, 1);
-    card->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
+    card->setFixedHeight(72);
     column->addWidget(card);
 
     properties_ = new QWidget(this);

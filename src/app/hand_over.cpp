@@ -5,10 +5,12 @@
 #include <QFileInfo>
 #include <QLocale>
 #include <QPainter>
+#include <QPainterPath>
 #include <QProcess>
 #include <QVBoxLayout>
 
 #include "app/panel.hpp"
+#include "app/signs.hpp"
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "parcel/build.hpp"
@@ -40,12 +42,94 @@ QPixmap severityPicture(findings::Severity severity, const Tokens& t) {
 
 }  // namespace
 
+LevelCard::LevelCard(const QPixmap& picture, const QString& name, QWidget* parent) : QAbstractButton(parent), picture_(picture) {
+    setText(name);
+    setAccessibleName(name);
+    setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::TabFocus);
+    setFixedSize(sizeHint());
+}
+
+void LevelCard::setUnder(const QString& text, bool looks) {
+    under_ = text;
+    looks_ = looks;
+    setAccessibleDescription(text);
+    update();
+}
+
+void LevelCard::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Tokens t = tokensOf(this);
+    p.setPen(QPen(hasFocus() ? t.brine : underMouse() ? t.quiet : t.line, 1));
+    p.setBrush(t.card);
+    p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 10, 10);
+    const QRectF frame(8, 8, width() - 16.0, 138);
+    QPainterPath path;
+    path.addRoundedRect(frame, 6, 6);
+    p.save();
+    p.setClipPath(path);
+    p.fillRect(frame, t.outside);
+    const QSizeF size = QSizeF(picture_.size()).scaled(frame.size(), Qt::KeepAspectRatio);
+    p.setRenderHint(QPainter::SmoothPixmapTransform);
+    p.drawPixmap(QRectF(frame.center() - QPointF(size.width() / 2, size.height() / 2), size), picture_, QRectF(picture_.rect()));
+    p.restore();
+    QFont font = this->font();
+    font.setWeight(QFont::DemiBold);
+    p.setFont(font);
+    p.setPen(t.ink);
+    p.drawText(QRect(12, 150, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(text(), Qt::ElideRight, width() - 24));
+    font.setPixelSize(11);
+    font.setWeight(QFont::Normal);
+    p.setFont(font);
+    p.setPen(looks_ ? t.ochre : t.quiet);
+    p.drawText(QRect(12, 169, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(under_, Qt::ElideRight, width() - 24));
+}
+
+// Pictures are drawn anew only for levels that changed.
+void HandOverPage::showLevels() {
+    const level::Project& p = session_.project();
+    std::erase_if(cards_, [&](auto& entry) {
+        const bool gone = p.level(entry.first) != entry.second.first.get();
+        if (gone) {
+            entry.second.second->hide();
+            entry.second.second->deleteLater();
+        }
+        return gone;
+    });
+    for (const auto& level : p.levels) {
+        auto& [shown, card] = cards_[level->id];
+        if (!shown) {
+            shown = level;
+            QPixmap picture;
+            // Larger levels would take too long to draw just for a card.
+            if (level->pixels().area() <= 4096 * 4096) picture = QPixmap::fromImage(toQImage(picture::render(p, *level, 1))).scaled(432, 276, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            card = new LevelCard(picture, QString::fromStdString(level->name), this);
+            card->setObjectName("level-" + QString::fromStdString(level->id));
+            connect(card, &LevelCard::clicked, this, [this, id = level->id] {
+                session_.setLevel(id);
+                session_.setStage(Stage::lay);
+            });
+            levelRow_->insertWidget(levelRow_->count() - 1, card);
+        }
+        const QFileInfo built(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json");
+        const QString size = tr("%1 × %2 cells").arg(level->size.w).arg(level->size.h);
+        card->setUnder(built.exists() ? tr("%1 · built %2").arg(size, QLocale().toString(built.lastModified(), QLocale::ShortFormat)) : tr("%1 · not built yet").arg(size), !built.exists());
+    }
+}
+
 HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(24, 18, 24, 18);
     row->setSpacing(28);
     auto* left = new QVBoxLayout;
     left->setSpacing(8);
+    addHeading(left, tr("Levels"));
+    levelRow_ = new QHBoxLayout;
+    levelRow_->setSpacing(12);
+    levelRow_->addStretch();
+    left->addLayout(levelRow_);
+    left->addSpacing(12);
     addHeading(left, tr("Findings"), &count_);
     findings_ = new CardList(this);
     findings_->setObjectName("findings");
@@ -55,7 +139,7 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
     none_ = label(tr("Nothing to find fault with: the project can be handed over as it is."), "quiet", this);
     left->addWidget(none_);
     left->addStretch();
-    row->addLayout(left, 3);
+    row->addLayout(left, 5);
     row->addWidget([this] {
         auto* line = new QFrame(this);
         line->setProperty("role", "upright");
@@ -115,6 +199,7 @@ void HandOverPage::follow() {
     findings_->setVisible(!cards.empty());
     none_->setVisible(cards.empty());
     count_->setText(cards.empty() ? QString() : QString::number(cards.size()));
+    if (isVisible()) showLevels();
     where_->setText(tr("Into %1, a folder per level: the cells, one atlas with what is used, outlines, marks and props. The same project gives the same bytes.")
                         .arg(QDir::toNativeSeparators(session_.builtDir())));
     build_->setEnabled(!building_ && !session_.project().levels.empty());

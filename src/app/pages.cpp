@@ -9,10 +9,10 @@ namespace {
 
 constexpr std::size_t kMostPages = 320;  // of 1 MiB each
 
-// Grey of the same lightness, most of the way to paper.
+// Grey of the same lightness, its dark half taken up, most of the way to paper.
 std::uint32_t toned(std::uint32_t p) {
     const std::uint32_t grey = (((p >> 16) & 255U) * 77 + ((p >> 8) & 255U) * 150 + (p & 255U) * 29) >> 8;
-    const auto part = [&](std::uint32_t paper) { return (paper * 212 + grey * 44) >> 8; };
+    const auto part = [&](std::uint32_t paper) { return (paper * 200 + (128 + grey / 2) * 56) >> 8; };
     return 0xFF000000U | (part(0xF4) << 16) | (part(0xEE) << 8) | part(0xE2);
 }
 

@@ -67,6 +67,7 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent) : QWi
     auto* column = panelColumn(this);
     addHeading(column, tr("Merged"), &aside_);
     aside_->setText(tr("live"));
+    column->addSpacing(2);
     shapes_ = addFigure(column, tr("tile shapes in"), "shapesIn");
     outlines_ = addFigure(column, tr("outlines"), "outlinesOut");
     corners_ = addFigure(column, tr("corners"), "cornersOut");

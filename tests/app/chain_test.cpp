@@ -105,7 +105,7 @@ TEST_CASE("from a dropped picture to a level that an engine loads", "[app][chain
     const auto built = w.folder.path() / "pell/built/brine-pans";
     const vicinum::Level parcel = vicinum::load(built);
     bool found = false;
-    for (const auto& layer : parcel.layers)
+    for (const vicinum::Layer& layer : parcel.layers)
         if (layer.name == "Pans") found = !layer.cell(27, 16).empty();
     CHECK(found);
     QProcess player;
