@@ -116,6 +116,8 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
         if (focus && (focus->inherits("QLineEdit") || focus->inherits("QAbstractSpinBox"))) {
             const auto* key = static_cast<QKeyEvent*>(event);
             if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && key->key() < Qt::Key_F1) event->accept();
+        } else if (focus && (focus->inherits("QComboBox") || focus->inherits("QAbstractSlider")) && static_cast<QKeyEvent*>(event)->text().isEmpty()) {
+            event->accept();  // Home, End and the arrows move in a list; letters stay commands
         }
     }
     // Enter in a field ends the typing: the keys belong to the view again.

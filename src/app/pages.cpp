@@ -86,9 +86,11 @@ const QImage& Pages::page(int small, int x, int y) {
     QImage image(kSide, kSide, QImage::Format_RGB32);
     const Size pixels = level_.pixels();
     const int whole = kSide << small;
-    if (x * whole >= pixels.w || y * whole >= pixels.h) image.fill(Qt::black);
-    else if (small == 0) draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)));
-    else halve(small, x, y, image, {0, 0, kSide, kSide});
+    if ((x + 1) * whole > pixels.w || (y + 1) * whole > pixels.h) image.fill(Qt::black);  // beyond the level's edge
+    if (x * whole < pixels.w && y * whole < pixels.h) {
+        if (small == 0) draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)));
+        else halve(small, x, y, image, {0, 0, kSide, kSide});
+    }
     Page& page = pages_[{small, x, y}];
     page.image = std::move(image);
     page.used = ++clock_;

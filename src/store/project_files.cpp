@@ -52,7 +52,7 @@ void tidy_up(const fs::path& dir, const std::function<void()>& step) {
     std::error_code ignored;
     finish_commit(dir, step);
     fs::remove_all(dir / kPending, ignored);
-    fs::remove(dir / kWork, ignored);  // only when it is empty
+    ::rmdir((dir / kWork).c_str());  // only when it is an empty folder
 }
 
 void read_pictures(level::Project& project, const fs::path& dir) {

@@ -187,7 +187,6 @@ TEST_CASE("a backdrop gets its picture and tint in its drawer", "[app][section]"
     auto* tint = w.find<QComboBox>("backdropTint");
     tint->setFocus();
     QTest::keyClick(tint, Qt::Key_Home);
-    emit tint->activated(tint->currentIndex());
     QTest::qWait(30);
     CHECK(w.session().activeLayer()->backdrop.tint == Rgba{255, 255, 255, 255});
     auto* picture = w.find<QComboBox>("backdropPicture");
