@@ -6,9 +6,9 @@
 
 #include "base/chance.hpp"
 #include "edit/stroke.hpp"
+#include "join/read_joins.hpp"
 #include "outline/trace.hpp"
 #include "sheet/read_cut.hpp"
-#include "join/read_joins.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -38,7 +38,8 @@ struct World {
                 level::Chunk& chunk = grid.edit({cx, cy});
                 for (int i = 0; i < level::kChunk * level::kChunk; ++i) {
                     const int x = cx * level::kChunk + i % level::kChunk, y = cy * level::kChunk + i / level::kChunk;
-                    chunk.materials[static_cast<std::size_t>(i)] = static_cast<level::MaterialId>(1 + (place_hash(1, x / 5, y / 4) & 7U));
+                    chunk.materials[static_cast<std::size_t>(i)] =
+                        static_cast<level::MaterialId>(1 + (place_hash(1, x / 5, y / 4) & 7U));
                 }
             }
         small.set(level);
@@ -60,7 +61,8 @@ void copy_64_mib(benchmark::State& state) {
 }
 BENCHMARK(copy_64_mib)->Unit(benchmark::kMillisecond);
 
-// A level of 4096 x 4096 cells of 8 materials, all cases anew. The grid is unshared before, so that joining alone counts.
+// A level of 4096 x 4096 cells of 8 materials, all cases anew. The grid is unshared before, so that joining alone
+// counts.
 void resolve_4096(benchmark::State& state) {
     const World& w = world();
     const join::Rules rules(w.small.project);
@@ -82,7 +84,8 @@ void trace_4096(benchmark::State& state) {
     std::vector<outline::SolidCode> codes(std::size_t{kSide} * kSide);
     for (int y = 0; y < kSide; ++y)
         for (int x = 0; x < kSide; ++x) {
-            const double h = std::sin(x * 0.11) + std::sin(y * 0.13) + std::sin((x + y) * 0.05) + static_cast<double>(place_hash(3, x / 2, y / 2) & 255U) / 400.0;
+            const double h = std::sin(x * 0.11) + std::sin(y * 0.13) + std::sin((x + y) * 0.05) +
+                             static_cast<double>(place_hash(3, x / 2, y / 2) & 255U) / 400.0;
             codes[static_cast<std::size_t>(y) * kSide + static_cast<std::size_t>(x)] = h > 0.4;
         }
     const outline::SolidSource source = [&](const Box& box, outline::SolidCode* out, std::size_t stride) {
@@ -92,7 +95,10 @@ void trace_4096(benchmark::State& state) {
             std::memset(line, 0, static_cast<std::size_t>(box.w));
             if (py < 0 || py >= kSide) continue;
             const int x0 = std::max(0, box.x), x1 = std::min(kSide, box.right());
-            if (x1 > x0) std::memcpy(line + (x0 - box.x), &codes[static_cast<std::size_t>(py) * kSide + static_cast<std::size_t>(x0)], static_cast<std::size_t>(x1 - x0));
+            if (x1 > x0)
+                std::memcpy(line + (x0 - box.x),
+                            &codes[static_cast<std::size_t>(py) * kSide + static_cast<std::size_t>(x0)],
+                            static_cast<std::size_t>(x1 - x0));
         }
         return 0;
     };
@@ -150,12 +156,13 @@ BENCHMARK(read_47_tiles_of_32)->Unit(benchmark::kMillisecond);
 
 void read_a_sheet_of_1024(benchmark::State& state) {
     std::vector<Image> tiles;
-    for (unsigned i = 0; i < 60 * 60; ++i) tiles.push_back(make::tile(join::cases(level::JoinKind::full)[i % 47], 16, make::Style::textured, i));
+    for (unsigned i = 0; i < 60 * 60; ++i)
+        tiles.push_back(make::tile(join::cases(level::JoinKind::full)[i % 47], 16, make::Style::textured, i));
     const Image sheet = make::sheet(tiles, 60, {2, 2}, {1, 1});
     for (auto _ : state) benchmark::DoNotOptimize(sheet::read_cut(sheet));
 }
 BENCHMARK(read_a_sheet_of_1024)->Unit(benchmark::kMillisecond);
 
-}  // namespace
+} // namespace
 
 BENCHMARK_MAIN();

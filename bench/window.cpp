@@ -28,7 +28,10 @@ void open() {
         for (int cx = 0; cx < 64; ++cx) {
             level::Chunk& chunk = grid.edit({cx, cy});
             for (std::size_t i = 0; i < chunk.materials.size(); ++i)
-                chunk.materials[i] = static_cast<level::MaterialId>(1 + (place_hash(1, (cx * 64 + static_cast<int>(i) % 64) / 5, (cy * 64 + static_cast<int>(i) / 64) / 4) & 1U));
+                chunk.materials[i] =
+                    static_cast<level::MaterialId>(1 + (place_hash(1, (cx * 64 + static_cast<int>(i) % 64) / 5,
+                                                                   (cy * 64 + static_cast<int>(i) / 64) / 4) &
+                                                        1U));
         }
     join::resolve(join::Rules(small.project), grid, level.cells(), small.ground);
     small.set(level);
@@ -80,7 +83,7 @@ void click_in_window(benchmark::State& state) {
 }
 BENCHMARK(click_in_window)->Unit(benchmark::kMillisecond)->Iterations(60);
 
-}  // namespace
+} // namespace
 
 int main(int argc, char** argv) {
     QTemporaryDir settings;

@@ -8,7 +8,8 @@
 namespace pell {
 
 double chance(int x, int y, int seed) {
-    return static_cast<double>(vic::place_hash(static_cast<std::uint64_t>(seed) * 7919 + 13, x, y) >> 11) / 9007199254740992.0;
+    return static_cast<double>(vic::place_hash(static_cast<std::uint64_t>(seed) * 7919 + 13, x, y) >> 11) /
+           9007199254740992.0;
 }
 
 double depth_inside(vic::join::Mask mask, Point p, double round) {
@@ -73,7 +74,8 @@ void polygon(Image& image, const std::vector<Point>& points, const std::function
 void disc(Image& image, Point centre, int radius, const std::function<Rgba(int, int)>& colour) {
     for (int y = -radius; y <= radius; ++y)
         for (int x = -radius; x <= radius; ++x)
-            if (x * x + y * y <= radius * radius + radius / 2) image.put(centre.x + x, centre.y + y, colour(centre.x + x, centre.y + y));
+            if (x * x + y * y <= radius * radius + radius / 2)
+                image.put(centre.x + x, centre.y + y, colour(centre.x + x, centre.y + y));
 }
 
 void paste(Image& image, const Image& part, Point at) {
@@ -89,7 +91,8 @@ void outline(Image& image, Rgba c) {
     };
     for (int y = 0; y < image.height(); ++y)
         for (int x = 0; x < image.width(); ++x)
-            if (!opaque(x, y) && (opaque(x - 1, y) || opaque(x + 1, y) || opaque(x, y - 1) || opaque(x, y + 1))) image.set(x, y, c);
+            if (!opaque(x, y) && (opaque(x - 1, y) || opaque(x + 1, y) || opaque(x, y - 1) || opaque(x, y + 1)))
+                image.set(x, y, c);
 }
 
 Rgba brick_at(int x, int y, int seed, const std::array<Rgba, 3>& bricks, Rgba mortar) {
@@ -106,15 +109,15 @@ Rgba brick_at(int x, int y, int seed, const std::array<Rgba, 3>& bricks, Rgba mo
 
 Image sheet_of(const std::vector<Image>& tiles, int columns, int margin, int gap, Rgba gap_colour) {
     const int rows = (static_cast<int>(tiles.size()) + columns - 1) / columns;
-    Image out({2 * margin + columns * kTile + (columns - 1) * gap, 2 * margin + rows * kTile + (rows - 1) * gap}, gap_colour);
+    Image out({2 * margin + columns * kTile + (columns - 1) * gap, 2 * margin + rows * kTile + (rows - 1) * gap},
+              gap_colour);
     for (std::size_t i = 0; i < static_cast<std::size_t>(columns * rows); ++i) {
         const int cx = margin + static_cast<int>(i) % columns * (kTile + gap);
         const int cy = margin + static_cast<int>(i) / columns * (kTile + gap);
         for (int y = 0; y < kTile; ++y)
-            for (int x = 0; x < kTile; ++x)
-                out.set(cx + x, cy + y, i < tiles.size() ? tiles[i].at(x, y) : ink::none);
+            for (int x = 0; x < kTile; ++x) out.set(cx + x, cy + y, i < tiles.size() ? tiles[i].at(x, y) : ink::none);
     }
     return out;
 }
 
-}  // namespace pell
+} // namespace pell

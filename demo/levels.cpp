@@ -63,7 +63,8 @@ class Builder {
 
     // `at` in cells: the middle of the foot.
     void prop(LayerId layer, const std::string& name, double x, double y, bool mirrored = false) {
-        const Point at{static_cast<int>(std::lround(x * level.cell.w)), static_cast<int>(std::lround(y * level.cell.h)) - 1};
+        const Point at{static_cast<int>(std::lround(x * level.cell.w)),
+                       static_cast<int>(std::lround(y * level.cell.h)) - 1};
         level.edit(layer).props.push_back({project_.next_id++, stock_.props.at(name), at, mirrored});
     }
 
@@ -94,7 +95,7 @@ double hills(double x, double y, double scale, int seed) {
     return top * (1 - fy) + low * fy;
 }
 
-}  // namespace
+} // namespace
 
 level::Level brine_pans(level::Project& project, const Stock& stock) {
     Builder b(project, stock, "brine-pans", "Brine Pans", level::View::from_above, {96, 64});
@@ -121,13 +122,14 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
 
     // The pans, in rows between dykes of clay.
     const std::vector<Box> basins{
-        {8, 5, 13, 9},   {24, 5, 8, 9},   {40, 4, 11, 7},  {54, 5, 10, 9},  {8, 17, 8, 10},  {19, 17, 13, 10},
-        {40, 14, 11, 13}, {54, 17, 9, 10}, {12, 36, 9, 8},  {24, 36, 8, 8},  {40, 36, 14, 7}, {57, 36, 5, 10},
-        {26, 47, 6, 9},  {40, 46, 14, 11}, {57, 49, 6, 9},
+        {8, 5, 13, 9},    {24, 5, 8, 9},    {40, 4, 11, 7},  {54, 5, 10, 9},   {8, 17, 8, 10},
+        {19, 17, 13, 10}, {40, 14, 11, 13}, {54, 17, 9, 10}, {12, 36, 9, 8},   {24, 36, 8, 8},
+        {40, 36, 14, 7},  {57, 36, 5, 10},  {26, 47, 6, 9},  {40, 46, 14, 11}, {57, 49, 6, 9},
     };
     for (const Box& basin : basins) b.paint(pans, "Brine", basin);
     // Spits into the larger basins: no pan is a plain rectangle for long.
-    for (const Box& spit : {Box{13, 10, 2, 4}, Box{44, 20, 4, 2}, Box{27, 22, 2, 5}, Box{46, 52, 2, 5}, Box{40, 40, 3, 3}, Box{60, 5, 4, 2}})
+    for (const Box& spit : {Box{13, 10, 2, 4}, Box{44, 20, 4, 2}, Box{27, 22, 2, 5}, Box{46, 52, 2, 5},
+                            Box{40, 40, 3, 3}, Box{60, 5, 4, 2}})
         b.paint(pans, "", spit);
     b.paint(pans, "Creek", in_creek);
     // Feeders from the creek to the pans.
@@ -155,13 +157,22 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
     b.prop(props, "Wind pump", 22.5, 34.8, true);
     for (const auto& [x, y] : {std::pair{22.6, 15.4}, {37.6, 26.0}, {38.0, 44.8}, {55.5, 45.4}, {52.6, 12.8}})
         b.prop(props, "Salt heap", x, y);
-    for (const auto& [x, y] : {std::pair{24.6, 15.9}, {38.3, 27.6}, {32.9, 15.8}, {5.8, 16.0}, {36.6, 45.9}, {57.0, 48.0}, {17.6, 28.6}, {66.2, 27.8}})
+    for (const auto& [x, y] : {std::pair{24.6, 15.9},
+                               {38.3, 27.6},
+                               {32.9, 15.8},
+                               {5.8, 16.0},
+                               {36.6, 45.9},
+                               {57.0, 48.0},
+                               {17.6, 28.6},
+                               {66.2, 27.8}})
         b.prop(props, "Small salt heap", x, y);
     b.prop(props, "Sluice", 66.0, 8.6);
     b.prop(props, "Sluice", 63.4, 39.6);
-    for (const auto& [x, y] : {std::pair{6.5, 29.4}, {37.4, 33.2}, {38.6, 33.6}, {78.8, 28.6}}) b.prop(props, "Crate", x, y);
+    for (const auto& [x, y] : {std::pair{6.5, 29.4}, {37.4, 33.2}, {38.6, 33.6}, {78.8, 28.6}})
+        b.prop(props, "Crate", x, y);
     for (const auto& [x, y] : {std::pair{7.8, 29.6}, {33.2, 29.2}, {79.2, 33.4}}) b.prop(props, "Barrel", x, y);
-    for (const auto& [x, y] : {std::pair{66.6, 29.8}, {66.6, 32.9}, {76.4, 29.8}, {76.4, 32.9}, {87.4, 29.9}, {87.4, 33.0}})
+    for (const auto& [x, y] :
+         {std::pair{66.6, 29.8}, {66.6, 32.9}, {76.4, 29.8}, {76.4, 32.9}, {87.4, 29.9}, {87.4, 33.0}})
         b.prop(props, "Mooring post", x, y);
     b.prop(props, "Boat", 72.6, 46.0);
     b.prop(props, "Boat", 91.5, 27.5, true);
@@ -175,11 +186,12 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
             for (const Point n : join::kNeighbour) wet = wet || b.has(pans, Point{x, y} + n);
             if (chance(x, y, 51) > (wet ? 0.42 : 0.07)) continue;
             const double dx = chance(x, y, 52) - 0.5;
-            b.prop(front, kinds[static_cast<int>(chance(x, y, 53) * 3)], x + 0.5 + dx * 0.8, y + 0.6 + chance(x, y, 54) * 0.4,
-                   chance(x, y, 55) < 0.5);
+            b.prop(front, kinds[static_cast<int>(chance(x, y, 53) * 3)], x + 0.5 + dx * 0.8,
+                   y + 0.6 + chance(x, y, 54) * 0.4, chance(x, y, 55) < 0.5);
         }
     }
-    for (const auto& [x, y] : {std::pair{47.0, 17.0}, {29.5, 40.0}, {13.0, 21.5}, {73.0, 14.0}, {92.5, 44.0}, {88.5, 12.0}})
+    for (const auto& [x, y] :
+         {std::pair{47.0, 17.0}, {29.5, 40.0}, {13.0, 21.5}, {73.0, 14.0}, {92.5, 44.0}, {88.5, 12.0}})
         b.prop(front, "Gull", x, y);
 
     b.mark("Start", level::MarkKind::start, {5, 30, 1, 2});
@@ -203,16 +215,16 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     b.paint(wall, "Cellar wall", b.level.cells());
     b.paint(brick, "Brick", b.level.cells());
     const auto carve = [&](const Box& box) { b.paint(brick, "", box); };
-    carve({3, 6, 22, 13});    // entrance hall, floor at 19
-    carve({25, 9, 4, 14});    // the stair down: filled with slopes below
-    carve({29, 11, 26, 16});  // pump hall, floor at 27
-    carve({36, 27, 8, 8});    // sump
-    carve({55, 8, 6, 13});    // ledge to the east, floor at 21
-    carve({61, 8, 4, 17});    // second slope down
-    carve({65, 12, 12, 13});  // exit hall, floor at 25
-    carve({9, 3, 5, 3});      // light shaft
+    carve({3, 6, 22, 13});   // entrance hall, floor at 19
+    carve({25, 9, 4, 14});   // the stair down: filled with slopes below
+    carve({29, 11, 26, 16}); // pump hall, floor at 27
+    carve({36, 27, 8, 8});   // sump
+    carve({55, 8, 6, 13});   // ledge to the east, floor at 21
+    carve({61, 8, 4, 17});   // second slope down
+    carve({65, 12, 12, 13}); // exit hall, floor at 25
+    carve({9, 3, 5, 3});     // light shaft
     carve({68, 9, 5, 3});
-    carve({10, 34, 34, 7});   // culvert, floor at 41
+    carve({10, 34, 34, 7}); // culvert, floor at 41
     carve({44, 37, 14, 4});
     // Masonry left standing in the halls.
     b.paint(brick, "Brick", Box{3, 15, 3, 4});
@@ -248,7 +260,9 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     b.tile(brick, "Ceiling down", {54, 11});
     b.tile(brick, "Ceiling up", {29, 14});
 
-    for (const Box& walk : {Box{37, 27, 7, 1}, Box{46, 23, 4, 1}, Box{50, 20, 3, 1}, Box{44, 17, 5, 1}, Box{36, 15, 6, 1}, Box{9, 13, 6, 1}, Box{18, 15, 5, 1}, Box{38, 36, 4, 1}, Box{36, 33, 3, 1}, Box{41, 30, 3, 1}}) {
+    for (const Box& walk :
+         {Box{37, 27, 7, 1}, Box{46, 23, 4, 1}, Box{50, 20, 3, 1}, Box{44, 17, 5, 1}, Box{36, 15, 6, 1},
+          Box{9, 13, 6, 1}, Box{18, 15, 5, 1}, Box{38, 36, 4, 1}, Box{36, 33, 3, 1}, Box{41, 30, 3, 1}}) {
         b.paint(catwalks, "Catwalk", walk);
         b.tile(catwalks, "Catwalk end left", {walk.x, walk.y});
         b.tile(catwalks, "Catwalk end right", {walk.right() - 1, walk.y});
@@ -262,7 +276,10 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     b.tile(brick, "Slope down", {26, 40});
     b.paint(brick, "Brick", Box{10, 34, 3, 1});
     b.paint(brick, "Brick", Box{24, 34, 5, 1});
-    const auto submerged = [&](int x, int y) { return x >= 19 && x < 58 && y > 38 && y < 41 && (!b.has(brick, {x, y}) || (x == 25 && y == 39) || (x == 26 && y == 40)); };
+    const auto submerged = [&](int x, int y) {
+        return x >= 19 && x < 58 && y > 38 && y < 41 &&
+               (!b.has(brick, {x, y}) || (x == 25 && y == 39) || (x == 26 && y == 40));
+    };
     b.paint(water, "Cellar water", submerged);
     for (int x = 20; x < 58; ++x)
         if (!b.has(brick, {x, 38})) b.tile(water, x % 2 ? "Water surface" : "Water surface 2", {x, 38});
@@ -273,12 +290,15 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     b.prop(pipes, "Brine pump", 30.9, 23.0);
     b.prop(pipes, "Brine pump", 46.8, 27.0);
     b.prop(pipes, "Brine pump", 10.5, 19.0, true);
-    for (const auto& [x, y] : {std::pair{7.5, 12.0}, {20.0, 11.0}, {34.5, 16.5}, {47.5, 15.0}, {58.0, 12.0}, {69.5, 16.8}, {75.0, 16.8}})
+    for (const auto& [x, y] :
+         {std::pair{7.5, 12.0}, {20.0, 11.0}, {34.5, 16.5}, {47.5, 15.0}, {58.0, 12.0}, {69.5, 16.8}, {75.0, 16.8}})
         b.prop(pipes, "Lamp", x, y);
     for (int x = 0; x < 3; ++x) b.prop(pipes, "Pipe", 15 + x * 6, 35.9);
     for (const auto& [x, y] : {std::pair{14.5, 37.0}, {31.0, 37.0}, {51.0, 38.2}}) b.prop(pipes, "Lamp", x, y);
-    for (const auto& [x, y] : {std::pair{18.8, 19.0}, {58.6, 21.0}, {68.4, 25.0}, {12.2, 38.0}, {13.4, 38.0}}) b.prop(props, "Barrel", x, y);
-    for (const auto& [x, y] : {std::pair{20.2, 19.0}, {57.2, 21.0}, {71.5, 23.0}, {51.6, 25.0}}) b.prop(props, "Crate", x, y);
+    for (const auto& [x, y] : {std::pair{18.8, 19.0}, {58.6, 21.0}, {68.4, 25.0}, {12.2, 38.0}, {13.4, 38.0}})
+        b.prop(props, "Barrel", x, y);
+    for (const auto& [x, y] : {std::pair{20.2, 19.0}, {57.2, 21.0}, {71.5, 23.0}, {51.6, 25.0}})
+        b.prop(props, "Crate", x, y);
 
     b.mark("Start", level::MarkKind::start, {7, 17, 1, 2});
     b.mark("Upper gallery", level::MarkKind::note, {38, 13, 2, 2});
@@ -286,4 +306,4 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     return b.level;
 }
 
-}  // namespace pell
+} // namespace pell

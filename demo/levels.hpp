@@ -19,4 +19,4 @@ struct Stock {
 vic::level::Level brine_pans(vic::level::Project& project, const Stock& stock);
 vic::level::Level pump_cellar(vic::level::Project& project, const Stock& stock);
 
-}  // namespace pell
+} // namespace pell

@@ -1,5 +1,5 @@
-// draw-pell-saltern DIR: draws the art of the demo project and lays its levels, through the same readings and strokes that
-// the window uses. The same program makes the same bytes.
+// draw-pell-saltern DIR: draws the art of the demo project and lays its levels, through the same readings and strokes
+// that the window uses. The same program makes the same bytes.
 #include <iostream>
 
 #include "base/error.hpp"
@@ -45,7 +45,8 @@ class Maker {
         if (kind == JoinKind::full) {
             reading = join::read_joins(edit::tile_pictures(sheet), kind);
             if (!reading.missing.empty() || !reading.doubtful.empty())
-                throw InputError("The joins of the demo's own sheet are misread", name, "", "Mend the reading or the art");
+                throw InputError("The joins of the demo's own sheet are misread", name, "",
+                                 "Mend the reading or the art");
         }
         level::MaterialId added = 0;
         project = edit::add_material(std::move(project), sheet, kind, reading, name, added);
@@ -58,7 +59,9 @@ class Maker {
         }
     }
 
-    level::TileId tile(level::SheetId sheet, std::size_t index) const { return project.sheet(sheet)->tiles.at(index).id; }
+    level::TileId tile(level::SheetId sheet, std::size_t index) const {
+        return project.sheet(sheet)->tiles.at(index).id;
+    }
 
     void name_tile(level::SheetId sheet, std::size_t index, const std::string& name, TileShape shape) {
         const level::TileId id = tile(sheet, index);
@@ -146,11 +149,18 @@ void make(const fs::path& dir) {
     }
 
     const level::Level pans = pell::brine_pans(m.project, m.stock);
-    for (const auto& [material, layer] : {std::pair{"Clay", "Clay"}, {"Brine", "Pans"}, {"Creek", "Pans"}, {"Marsh", "Marsh"}, {"Boardwalk", "Boardwalk"}})
+    for (const auto& [material, layer] : {std::pair{"Clay", "Clay"},
+                                          {"Brine", "Pans"},
+                                          {"Creek", "Pans"},
+                                          {"Marsh", "Marsh"},
+                                          {"Boardwalk", "Boardwalk"}})
         m.home(material, pans, layer);
     m.project.put(pans);
     const level::Level cellar = pell::pump_cellar(m.project, m.stock);
-    for (const auto& [material, layer] : {std::pair{"Brick", "Brick"}, {"Cellar wall", "Back wall"}, {"Catwalk", "Catwalks"}, {"Cellar water", "Water"}})
+    for (const auto& [material, layer] : {std::pair{"Brick", "Brick"},
+                                          {"Cellar wall", "Back wall"},
+                                          {"Catwalk", "Catwalks"},
+                                          {"Cellar water", "Water"}})
         m.home(material, cellar, layer);
     m.project.put(cellar);
     store::save(m.project, dir);
@@ -159,7 +169,7 @@ void make(const fs::path& dir) {
     write_file(dir / "to-add/gravel.png", sheet::encode_png(pell::gravel_sheet()));
 }
 
-}  // namespace
+} // namespace
 
 int main(int argc, char** argv) {
     if (argc != 2) {

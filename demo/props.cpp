@@ -34,7 +34,9 @@ Image windpump() {
                 const int y = static_cast<int>(std::lround(hub.y + cy * r + cx * w));
                 image.put(x, y, r % 5 == 0 || w == 5 ? ink::straw : ink::salt);
             }
-        line(image, hub, {static_cast<int>(std::lround(hub.x + cx * 27)), static_cast<int>(std::lround(hub.y + cy * 27))}, ink::umber, 2);
+        line(image, hub,
+             {static_cast<int>(std::lround(hub.x + cx * 27)), static_cast<int>(std::lround(hub.y + cy * 27))},
+             ink::umber, 2);
     }
     disc(image, hub, 2, [](int, int) { return ink::dark; });
     outline(image, ink::dark);
@@ -43,11 +45,12 @@ Image windpump() {
 
 Image salt_heap(int width, int height, int seed) {
     Image image({width + 2, height + 2});
-    polygon(image, {{width / 2 + 1, 1}, {width, height}, {width - 1, height + 1}, {2, height + 1}, {1, height}}, [&](int x, int y) {
-        const double edge = width / 2.0 + 1 + (y - 1) * 0.22 + (chance(0, y / 2, seed) - 0.5) * 3;
-        if (x > edge) return chance(x, y, seed) < 0.2 ? ink::salt_deep : ink::salt_shade;
-        return chance(x, y, seed) < 0.12 ? ink::salt_shade : ink::salt;
-    });
+    polygon(image, {{width / 2 + 1, 1}, {width, height}, {width - 1, height + 1}, {2, height + 1}, {1, height}},
+            [&](int x, int y) {
+                const double edge = width / 2.0 + 1 + (y - 1) * 0.22 + (chance(0, y / 2, seed) - 0.5) * 3;
+                if (x > edge) return chance(x, y, seed) < 0.2 ? ink::salt_deep : ink::salt_shade;
+                return chance(x, y, seed) < 0.12 ? ink::salt_shade : ink::salt;
+            });
     outline(image, ink::peat);
     return image;
 }
@@ -59,8 +62,10 @@ Image reeds(int blades, int seed) {
         const int top = 2 + static_cast<int>(chance(i, 1, seed) * 7);
         const int lean = static_cast<int>(chance(i, 2, seed) * 3) - 1;
         line(image, {x + lean, top}, {x, 16}, i % 3 == 0 ? ink::moss_deep : i % 3 == 1 ? ink::moss : ink::reed);
-        if (chance(i, 3, seed) < 0.4) fill(image, {x + lean, top - 1, 1, 3}, ink::oak);
-        else image.put(x + lean, top, ink::reed_pale);
+        if (chance(i, 3, seed) < 0.4)
+            fill(image, {x + lean, top - 1, 1, 3}, ink::oak);
+        else
+            image.put(x + lean, top, ink::reed_pale);
     }
     return image;
 }
@@ -73,7 +78,8 @@ Image sluice() {
     fill(image, {28, 2, 1, 23}, ink::straw);
     fill(image, {1, 4, 32, 3}, ink::plank);
     fill(image, {1, 4, 32, 1}, ink::straw);
-    for (int y = 9; y < 24; ++y) fill(image, {6, y, 22, 1}, y % 4 == 0 ? ink::umber : chance(0, y / 4, 2) < 0.5 ? ink::oak : ink::peat);
+    for (int y = 9; y < 24; ++y)
+        fill(image, {6, y, 22, 1}, y % 4 == 0 ? ink::umber : chance(0, y / 4, 2) < 0.5 ? ink::oak : ink::peat);
     fill(image, {16, 1, 2, 22}, ink::iron_dark);
     disc(image, {17, 5}, 3, [](int x, int y) { return (x + y) % 2 ? ink::iron : ink::iron_light; });
     outline(image, ink::dark);
@@ -96,7 +102,12 @@ Image barrel() {
     for (int y = 1; y < 18; ++y) {
         const int inset = y < 3 || y > 15 ? 1 : 0;
         for (int x = 1 + inset; x < 13 - inset; ++x)
-            image.set(x, y, y == 5 || y == 13 ? ink::iron : x < 4 ? ink::straw : x > 9 ? ink::umber : x % 3 == 0 ? ink::oak : ink::plank);
+            image.set(x, y,
+                      y == 5 || y == 13 ? ink::iron
+                      : x < 4           ? ink::straw
+                      : x > 9           ? ink::umber
+                      : x % 3 == 0      ? ink::oak
+                                        : ink::plank);
     }
     fill(image, {3, 1, 8, 2}, ink::peat);
     outline(image, ink::dark);
@@ -139,7 +150,9 @@ Image pump() {
         const int dx = x - hub.x, dy = y - hub.y;
         const int r = dx * dx + dy * dy;
         if (r > 78) return dx < 0 ? ink::iron_light : ink::iron;
-        return std::abs(dx) < 1 || std::abs(dy) < 1 || std::abs(dx - dy) < 1 || std::abs(dx + dy) < 1 || r < 9 ? ink::rust : ink::none;
+        return std::abs(dx) < 1 || std::abs(dy) < 1 || std::abs(dx - dy) < 1 || std::abs(dx + dy) < 1 || r < 9
+                   ? ink::rust
+                   : ink::none;
     });
     fill(image, {34, 36, 5, 5}, ink::iron_dark);
     line(image, {16, 9}, {36, 16}, ink::iron_light, 2);
@@ -176,22 +189,30 @@ Image boat() {
     polygon(image, {{2, 10}, {8, 4}, {34, 3}, {42, 8}, {36, 18}, {10, 19}}, [](int x, int y) {
         return y > 14 ? ink::umber : (x + y) % 7 == 0 ? ink::peat : ink::oak;
     });
-    polygon(image, {{7, 10}, {11, 7}, {32, 6}, {37, 8}, {33, 13}, {12, 14}}, [](int x, int) { return x % 9 < 2 ? ink::plank : ink::peat; });
+    polygon(image, {{7, 10}, {11, 7}, {32, 6}, {37, 8}, {33, 13}, {12, 14}},
+            [](int x, int) { return x % 9 < 2 ? ink::plank : ink::peat; });
     outline(image, ink::dark);
     return image;
 }
 
-}  // namespace
+} // namespace
 
 Image props_sheet(std::vector<PropArt>& props) {
     const std::vector<std::tuple<const char*, Image, bool>> all{
-        {"Wind pump", windpump(), true},        {"Salt heap", salt_heap(40, 26, 1), true},
-        {"Small salt heap", salt_heap(24, 16, 2), true}, {"Reeds", reeds(7, 1), false},
-        {"Tall reeds", reeds(9, 2), false},     {"Few reeds", reeds(4, 3), false},
-        {"Sluice", sluice(), true},             {"Crate", crate(), true},
-        {"Barrel", barrel(), true},             {"Mooring post", post(), true},
-        {"Gull", gull(), false},                {"Boat", boat(), true},
-        {"Brine pump", pump(), false},          {"Lamp", lamp(), false},
+        {"Wind pump", windpump(), true},
+        {"Salt heap", salt_heap(40, 26, 1), true},
+        {"Small salt heap", salt_heap(24, 16, 2), true},
+        {"Reeds", reeds(7, 1), false},
+        {"Tall reeds", reeds(9, 2), false},
+        {"Few reeds", reeds(4, 3), false},
+        {"Sluice", sluice(), true},
+        {"Crate", crate(), true},
+        {"Barrel", barrel(), true},
+        {"Mooring post", post(), true},
+        {"Gull", gull(), false},
+        {"Boat", boat(), true},
+        {"Brine pump", pump(), false},
+        {"Lamp", lamp(), false},
         {"Pipe", pipe(96), false},
     };
     Image sheet({256, 160});
@@ -207,4 +228,4 @@ Image props_sheet(std::vector<PropArt>& props) {
     return sheet;
 }
 
-}  // namespace pell
+} // namespace pell

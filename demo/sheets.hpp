@@ -10,22 +10,23 @@ namespace pell {
 
 struct PropArt {
     std::string name;
-    Box box;  // pixels of the sheet
+    Box box; // pixels of the sheet
     bool blocks;
 };
 
-// Tile sets of the kind edges + corners: the 47 cases in the order of their masks, then more tiles for "joined all round".
+// Tile sets of the kind edges + corners: the 47 cases in the order of their masks, then more tiles for "joined all
+// round".
 Image clay_sheet();
-Image brine_sheet();      // gaps of 1 px, margin of 2
-Image creek_sheet();      // its last tile is meant to lie under bridges
+Image brine_sheet(); // gaps of 1 px, margin of 2
+Image creek_sheet(); // its last tile is meant to lie under bridges
 Image marsh_sheet();
 Image boardwalk_sheet();
 Image brick_sheet();
 // Plain sets.
 Image cellar_wall_sheet();
 Image catwalk_sheet();
-Image slope_sheet();      // north-east, south-east, south-west, north-west
-Image water_sheet();      // surface, then deep
+Image slope_sheet(); // north-east, south-east, south-west, north-west
+Image water_sheet(); // surface, then deep
 // Pictures for backdrops.
 Image silt_backdrop();
 Image props_sheet(std::vector<PropArt>& props);
@@ -33,4 +34,4 @@ Image props_sheet(std::vector<PropArt>& props);
 // A set that the demo does not use yet, for the first level of the guide: dry gravel paths.
 Image gravel_sheet();
 
-}  // namespace pell
+} // namespace pell

@@ -148,7 +148,7 @@ Image boardwalk_tile(Mask mask, int seed) {
         if (across % 4 == 3) return ink::umber;
         const double tone = chance(board, upright ? 1 : 2, seed);
         if (across % 4 == 0) return tone < 0.5 ? ink::plank : ink::straw;
-        if ((along == 3 || along == 12) && across % 4 == 1) return ink::peat;  // nails
+        if ((along == 3 || along == 12) && across % 4 == 1) return ink::peat; // nails
         if (chance(x, y, seed + 40) < 0.05) return ink::oak;
         return tone < 0.35 ? ink::oak : ink::plank;
     });
@@ -188,14 +188,15 @@ Image slope_tile(const std::function<double(int, int)>& inside, bool floor, int 
     return each_pixel([&](int x, int y) {
         const double d = inside(x, y);
         if (d < 0) return ink::none;
-        if (floor && d < 3.2) return d < 1.0 ? ink::stone_light : (x % 8 == 7 ? ink::stone_dark : d < 2.2 ? ink::stone : ink::stone_dark);
+        if (floor && d < 3.2)
+            return d < 1.0 ? ink::stone_light : (x % 8 == 7 ? ink::stone_dark : d < 2.2 ? ink::stone : ink::stone_dark);
         if (d < 1.0) return ink::dark;
         if (d < 2.0) return ink::brick_light;
         return brick_colour(x, y, d, seed);
     });
 }
 
-}  // namespace
+} // namespace
 
 Image clay_sheet() { return sheet_of(full_set(9, clay_tile), 8, 0, 0, ink::none); }
 Image brine_sheet() { return sheet_of(full_set(7, brine_tile), 8, 2, 1, ink::none); }
@@ -291,17 +292,18 @@ Image silt_backdrop() {
 }
 
 Image gravel_sheet() {
-    return sheet_of(full_set(5, [](Mask mask, int seed) {
-                        return each_pixel([&](int x, int y) {
-                            const double d = depth_inside(mask, {x, y}, 5);
-                            const double c = chance(x, y, seed + 80);
-                            if (d < 1.0) return ink::none;
-                            if (d < 2.0) return ink::stone_dark;
-                            if (c < 0.14) return ink::stone_dark;
-                            return c > 0.72 ? ink::stone_light : ink::stone;
-                        });
-                    }),
+    return sheet_of(full_set(5,
+                             [](Mask mask, int seed) {
+                                 return each_pixel([&](int x, int y) {
+                                     const double d = depth_inside(mask, {x, y}, 5);
+                                     const double c = chance(x, y, seed + 80);
+                                     if (d < 1.0) return ink::none;
+                                     if (d < 2.0) return ink::stone_dark;
+                                     if (c < 0.14) return ink::stone_dark;
+                                     return c > 0.72 ? ink::stone_light : ink::stone;
+                                 });
+                             }),
                     8, 2, 1, ink::none);
 }
 
-}  // namespace pell
+} // namespace pell

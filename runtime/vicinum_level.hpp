@@ -17,7 +17,7 @@
 namespace vicinum {
 
 inline constexpr int kParcelVersion = 1;
-inline constexpr int kUnit = 64;  // outline coordinates per cell
+inline constexpr int kUnit = 64; // outline coordinates per cell
 
 struct Vec {
     int x = 0, y = 0;
@@ -35,46 +35,46 @@ struct Colour {
 struct Cell {
     std::uint32_t bits = 0;
     bool empty() const { return (bits & 0xFFFFFFu) == 0; }
-    std::size_t tile() const { return (bits & 0xFFFFFFu) - 1; }  // index into Level::tiles; only if not empty
+    std::size_t tile() const { return (bits & 0xFFFFFFu) - 1; } // index into Level::tiles; only if not empty
     int quarters() const { return int((bits >> 24) & 3u); }
     bool mirrored() const { return ((bits >> 26) & 1u) != 0; }
 };
 
 struct Tile {
-    std::uint32_t id = 0;  // the same in every build of the project
-    Rect atlas;            // pixels of the atlas
+    std::uint32_t id = 0; // the same in every build of the project
+    Rect atlas;           // pixels of the atlas
     std::string name;
-    std::string shape;     // none, full, slope-ne, slope-se, slope-sw, slope-nw, one-way-top
+    std::string shape; // none, full, slope-ne, slope-se, slope-sw, slope-nw, one-way-top
 };
 
 struct PropKind {
     std::uint32_t id = 0;
     std::string name;
-    Rect atlas;         // pixels of the atlas
-    Vec pivot;          // pixels within the picture
-    Rect foot;          // pixels within the picture
+    Rect atlas; // pixels of the atlas
+    Vec pivot;  // pixels within the picture
+    Rect foot;  // pixels within the picture
     bool blocks = false;
 };
 
 struct Prop {
     std::uint32_t id = 0;
-    std::size_t kind = 0;  // index into Level::prop_kinds
-    Vec at;                // where the pivot stands, in pixels of the level
+    std::size_t kind = 0; // index into Level::prop_kinds
+    Vec at;               // where the pivot stands, in pixels of the level
     bool mirrored = false;
 };
 
 struct Layer {
     std::uint32_t id = 0;
     std::string name;
-    std::string kind;      // tiles, props, backdrop
+    std::string kind; // tiles, props, backdrop
     bool shown = true;
     bool solid = false;
-    double opacity = 1;    // 0 .. 1
-    Rect box;              // tiles: the cells below, in cells of the level
-    std::vector<Cell> cells;  // tiles: box.w × box.h, row by row
-    std::vector<Prop> props;  // props: in drawing order
-    std::string image;        // backdrop: a picture in the parcel, repeated over the level
-    Colour tint;              // backdrop: multiplied with the picture
+    double opacity = 1;      // 0 .. 1
+    Rect box;                // tiles: the cells below, in cells of the level
+    std::vector<Cell> cells; // tiles: box.w × box.h, row by row
+    std::vector<Prop> props; // props: in drawing order
+    std::string image;       // backdrop: a picture in the parcel, repeated over the level
+    Colour tint;             // backdrop: multiplied with the picture
 
     Cell cell(int x, int y) const {
         if (x < box.x || y < box.y || x >= box.x + box.w || y >= box.y + box.h) return {};
@@ -86,41 +86,41 @@ struct Layer {
 // A closed boundary; what blocks lies to the right of the way along it, seen with y down.
 struct Outline {
     bool hole = false;
-    std::vector<Vec> points;  // 1/64 cells, no collinear ones
+    std::vector<Vec> points; // 1/64 cells, no collinear ones
 };
 
 // Stops what comes across it towards the cell it belongs to: from above for "north".
 struct OneWay {
-    Vec from, to;  // 1/64 cells
+    Vec from, to; // 1/64 cells
     std::string side;
 };
 
 struct Mark {
     std::uint32_t id = 0;
     std::string name;
-    std::string kind;  // start, exit, note
+    std::string kind; // start, exit, note
     Rect cells;
 };
 
 struct Walker {
-    int width = 0, height = 0;  // 1/64 cells
-    double speed = 0;           // cells a second
-    double jump = 0;            // cells; side view only
+    int width = 0, height = 0; // 1/64 cells
+    double speed = 0;          // cells a second
+    double jump = 0;           // cells; side view only
 };
 
 struct Level {
     std::filesystem::path folder;
     std::string id, name;
     bool from_the_side = false;
-    Vec size;   // cells
-    Vec cell;   // pixels of a cell
+    Vec size; // cells
+    Vec cell; // pixels of a cell
     Colour ground;
-    Vec frame;  // pixels that the game shows
-    int plane = 0;  // how many layers lie behind the walker
-    std::string atlas;  // a picture in the parcel
+    Vec frame;         // pixels that the game shows
+    int plane = 0;     // how many layers lie behind the walker
+    std::string atlas; // a picture in the parcel
     std::vector<Tile> tiles;
     std::vector<PropKind> prop_kinds;
-    std::vector<Layer> layers;  // back to front
+    std::vector<Layer> layers; // back to front
     std::vector<Outline> outlines;
     std::vector<OneWay> one_way;
     std::vector<Mark> marks;
@@ -148,7 +148,9 @@ inline Rect rect(const json& j) {
 
 inline Colour colour(const json& j) {
     const std::string t = j.get<std::string>();
-    const auto part = [&](std::size_t at) { return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16)); };
+    const auto part = [&](std::size_t at) {
+        return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16));
+    };
     return {part(1), part(3), part(5), t.size() > 7 ? part(7) : std::uint8_t{255}};
 }
 
@@ -186,7 +188,8 @@ inline Layer layer_of(const std::filesystem::path& file, const json& j, const Le
         out.solid = j.at("solid");
         const json& cells = j.at("cells");
         out.box = rect(cells.at("box"));
-        if (out.box.w > 0) out.cells = cells_of(level.folder / plain_name(file, cells.at("file")), out.box, level.tiles.size());
+        if (out.box.w > 0)
+            out.cells = cells_of(level.folder / plain_name(file, cells.at("file")), out.box, level.tiles.size());
     } else if (out.kind == "props") {
         for (const json& p : j.at("props")) {
             Prop prop{p.at("id"), p.at("kind"), vec(p.at("at")), p.at("mirrored")};
@@ -202,7 +205,7 @@ inline Layer layer_of(const std::filesystem::path& file, const json& j, const Le
     return out;
 }
 
-}  // namespace detail
+} // namespace detail
 
 inline Level load(const std::filesystem::path& folder) {
     using namespace detail;
@@ -223,10 +226,11 @@ inline Level load(const std::filesystem::path& folder) {
         out.frame = vec(j.at("frame"));
         out.plane = j.at("plane");
         out.atlas = plain_name(file, j.at("atlas").at("file"));
-        for (const json& t : j.at("tiles")) out.tiles.push_back({t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape")});
+        for (const json& t : j.at("tiles"))
+            out.tiles.push_back({t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape")});
         for (const json& k : j.at("prop_kinds"))
-            out.prop_kinds.push_back({k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")),
-                                      k.at("blocks")});
+            out.prop_kinds.push_back(
+                {k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")), k.at("blocks")});
         for (const json& l : j.at("layers")) out.layers.push_back(layer_of(file, l, out));
         for (const json& o : j.at("outlines")) {
             Outline outline;
@@ -245,9 +249,9 @@ inline Level load(const std::filesystem::path& folder) {
         return out;
     } catch (const nlohmann::json::exception& e) {
         fail(file, std::string("is damaged: ") + e.what());
-    } catch (const std::logic_error& e) {  // from reading colours
+    } catch (const std::logic_error& e) { // from reading colours
         fail(file, std::string("is damaged: ") + e.what());
     }
 }
 
-}  // namespace vicinum
+} // namespace vicinum

@@ -53,7 +53,7 @@ class Shots {
     QString out_, only_;
 };
 
-}  // namespace
+} // namespace
 
 int main(int argc, char** argv) {
     QTemporaryDir settings;
@@ -69,8 +69,8 @@ int main(int argc, char** argv) {
     session.setStage(Stage::lay);
     s.layer("Pans");
     s.hand("Brine");
-    s.window.levelView()->setCamera(2, QPointF(32.0 * 16, 17.0 * 16));
-    s.pointAt({32, 15});
+    s.window.levelView()->setCamera(2, QPointF(15.0 * 16, 29.0 * 16));
+    s.pointAt({16, 22});
     s.take("lay");
 
     session.setStage(Stage::dress);

@@ -40,8 +40,10 @@ class CardDelegate : public QStyledItemDelegate {
         const double side = ring >= 0 ? 30 : 40;
         const QRectF box(r.left() + 7, ring >= 0 ? r.center().y() - side / 2 : r.top() + 6, side, side);
         QPainterPath clip;
-        if (ring >= 0) clip.addEllipse(box.adjusted(3, 3, -3, -3));
-        else clip.addRoundedRect(box, 5, 5);
+        if (ring >= 0)
+            clip.addEllipse(box.adjusted(3, 3, -3, -3));
+        else
+            clip.addRoundedRect(box, 5, 5);
         p->save();
         p->setClipPath(clip);
         p->fillRect(box, t.window);
@@ -62,27 +64,34 @@ class CardDelegate : public QStyledItemDelegate {
         const double x = box.right() + 10;
         const double w = r.right() - x - 6;
         double y = r.top() + 7;
-        p->drawText(QRectF(x, y, w, 17), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, static_cast<int>(w)));
+        p->drawText(
+            QRectF(x, y, w, 17), Qt::AlignLeft | Qt::AlignVCenter,
+            QFontMetrics(font).elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, static_cast<int>(w)));
         font.setPixelSize(11);
         font.setWeight(QFont::Normal);
         p->setFont(font);
         p->setPen(t.quiet);
         y += 18;
-        p->drawText(QRectF(x, y, w, 15), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(index.data(UnderRole).toString(), Qt::ElideRight, static_cast<int>(w)));
+        p->drawText(
+            QRectF(x, y, w, 15), Qt::AlignLeft | Qt::AlignVCenter,
+            QFontMetrics(font).elidedText(index.data(UnderRole).toString(), Qt::ElideRight, static_cast<int>(w)));
         if (const QString state = index.data(StateRole).toString(); !state.isEmpty()) {
             p->setPen(index.data(LooksRole).toBool() ? t.ochre : t.brine);
-            p->drawText(QRectF(x, y + 15, w, 15), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(state, Qt::ElideRight, static_cast<int>(w)));
+            p->drawText(QRectF(x, y + 15, w, 15), Qt::AlignLeft | Qt::AlignVCenter,
+                        QFontMetrics(font).elidedText(state, Qt::ElideRight, static_cast<int>(w)));
         }
         p->restore();
     }
 
-    void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option,
+                              const QModelIndex& index) const override {
         const int left = index.data(RingRole).toDouble() >= 0 ? 50 : 60;
-        editor->setGeometry(option.rect.adjusted(left, 4, -12, 0).left(), option.rect.top() + 4, option.rect.width() - left - 14, 26);
+        editor->setGeometry(option.rect.adjusted(left, 4, -12, 0).left(), option.rect.top() + 4,
+                            option.rect.width() - left - 14, 26);
     }
 };
 
-}  // namespace
+} // namespace
 
 CardList::CardList(QWidget* parent) : QListWidget(parent) {
     setItemDelegate(new CardDelegate(this));
@@ -125,4 +134,4 @@ QPoint CardList::cardCentre(quint32 id) const {
     return {};
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -11,9 +11,9 @@ struct Card {
     QPixmap picture;
     QString title;
     QString under;
-    QString state;     // a third line; ochre where it asks for a look
+    QString state; // a third line; ochre where it asks for a look
     bool looks = false;
-    double ring = -1;  // 0 .. 1 draws the picture round with a ring so far closed
+    double ring = -1; // 0 .. 1 draws the picture round with a ring so far closed
 };
 
 class CardList : public QListWidget {
@@ -22,7 +22,7 @@ class CardList : public QListWidget {
     explicit CardList(QWidget* parent);
     // Keeps the choice where the id is still there. Does not emit chosen().
     void setCards(const std::vector<Card>& cards, quint32 current);
-    [[nodiscard]] QPoint cardCentre(quint32 id) const;  // in the viewport
+    [[nodiscard]] QPoint cardCentre(quint32 id) const; // in the viewport
 
   signals:
     void chosen(quint32 id);
@@ -32,4 +32,4 @@ class CardList : public QListWidget {
     bool filling_ = false;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

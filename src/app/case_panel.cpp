@@ -8,7 +8,8 @@
 
 namespace vic::app {
 
-CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent) : QWidget(parent), session_(session), proof_(proof) {
+CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
+    : QWidget(parent), session_(session), proof_(proof) {
     auto* column = panelColumn(this);
     addHeading(column, tr("Case"), &aside_);
     auto* row = new QHBoxLayout;
@@ -57,7 +58,9 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent) : QWid
     column->addWidget(sheet_);
     connect(sheet_, &SheetView::tileClicked, this, &CasePanel::serve);
     connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
-    auto* hint = label(tr("Petals show which neighbours a tile expects. Click a tile to serve the chosen case, Ctrl+click to add it as a variant."), "quiet", this);
+    auto* hint = label(tr("Petals show which neighbours a tile expects. Click a tile to serve the chosen case, "
+                          "Ctrl+click to add it as a variant."),
+                       "quiet", this);
     hint->setWordWrap(true);
     column->addWidget(hint);
     readAgain_ = new QPushButton(tr("Read this sheet's joins again"), this);
@@ -68,8 +71,13 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent) : QWid
         const level::Material* m = session_.material();
         if (!s || !s->image || !m || m->joins.kind == level::JoinKind::plain) return;
         const auto read = join::read_joins(edit::tile_pictures(*s), m->joins.kind);
-        session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(m->name)), edit::rejoin(edit::read_into(session_.project(), m->id, *s, read)));
-        emit session_.said(tr("Read %1 tiles: %2 cases missing, %3 doubtful").arg(read.tiles.size()).arg(read.missing.size()).arg(read.doubtful.size()), false);
+        session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(m->name)),
+                       edit::rejoin(edit::read_into(session_.project(), m->id, *s, read)));
+        emit session_.said(tr("Read %1 tiles: %2 cases missing, %3 doubtful")
+                               .arg(read.tiles.size())
+                               .arg(read.missing.size())
+                               .arg(read.doubtful.size()),
+                           false);
     });
     column->addWidget(readAgain_);
     column->addStretch();
@@ -83,12 +91,15 @@ void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
     if (modifiers & Qt::ControlModifier) {
         if (const auto found = m->joins.cases.find(mask); found != m->joins.cases.end()) variants = found->second;
         const auto at = std::find_if(variants.begin(), variants.end(), [&](const auto& v) { return v.tile == tile; });
-        if (at != variants.end()) variants.erase(at);
-        else variants.push_back({tile, 100});
+        if (at != variants.end())
+            variants.erase(at);
+        else
+            variants.push_back({tile, 100});
     } else {
         variants = {{tile, 100}};
     }
-    session_.apply(tr("Tile of a case of %1").arg(QString::fromStdString(m->name)), edit::rejoin(edit::set_case(session_.project(), m->id, mask, variants)));
+    session_.apply(tr("Tile of a case of %1").arg(QString::fromStdString(m->name)),
+                   edit::rejoin(edit::set_case(session_.project(), m->id, mask, variants)));
 }
 
 void CasePanel::follow() {
@@ -151,7 +162,9 @@ void CasePanel::follow() {
                     auto all = now->joins.cases.at(mask);
                     for (auto& one : all)
                         if (one.tile == tile) one.weight = w;
-                    session_.apply(tr("Weight of a variant"), edit::rejoin(edit::set_case(session_.project(), id, mask, all)), "weight-" + std::to_string(tile));
+                    session_.apply(tr("Weight of a variant"),
+                                   edit::rejoin(edit::set_case(session_.project(), id, mask, all)),
+                                   "weight-" + std::to_string(tile));
                 });
                 cells->addWidget(icon, i / 3, i % 3 * 2);
                 cells->addWidget(box, i / 3, i % 3 * 2 + 1);
@@ -171,7 +184,9 @@ void CasePanel::follow() {
         sheetFor_ = m->id;
         for (const auto& s : session_.project().sheets)
             for (const auto& t : s->tiles)
-                if (!m->joins.cases.empty() && !m->joins.cases.rbegin()->second.empty() && t.id == m->joins.cases.rbegin()->second.front().tile) wanted = s->id;
+                if (!m->joins.cases.empty() && !m->joins.cases.rbegin()->second.empty() &&
+                    t.id == m->joins.cases.rbegin()->second.front().tile)
+                    wanted = s->id;
     }
     sheets_->setCurrentIndex(std::max(0, sheets_->findData(wanted)));
     sheet_->setSheet(sheets_->currentData().toUInt());
@@ -179,4 +194,4 @@ void CasePanel::follow() {
     readAgain_->setVisible(!plain);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -19,8 +19,9 @@ namespace {
 QString cutTitle(const level::Cut& cut) {
     QString text = SheetList::tr("%1 × %2").arg(cut.tile.w).arg(cut.tile.h);
     if (cut.spacing.x || cut.spacing.y)
-        text += cut.spacing.x == cut.spacing.y ? SheetList::tr(", gaps %1").arg(cut.spacing.x)
-                                               : SheetList::tr(", gaps %1 and %2").arg(cut.spacing.x).arg(cut.spacing.y);
+        text += cut.spacing.x == cut.spacing.y
+                    ? SheetList::tr(", gaps %1").arg(cut.spacing.x)
+                    : SheetList::tr(", gaps %1 and %2").arg(cut.spacing.x).arg(cut.spacing.y);
     if (cut.margin.x || cut.margin.y)
         text += cut.margin.x == cut.margin.y ? SheetList::tr(", margin %1").arg(cut.margin.x)
                                              : SheetList::tr(", margin %1 and %2").arg(cut.margin.x).arg(cut.margin.y);
@@ -28,7 +29,7 @@ QString cutTitle(const level::Cut& cut) {
     return text;
 }
 
-}  // namespace
+} // namespace
 
 SheetList::SheetList(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* column = new QVBoxLayout(this);
@@ -71,8 +72,10 @@ void SheetList::follow() {
         const auto drawn = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return !t.blank; });
         card.under = tr("%1 px · %2 tiles").arg(s->cut.tile.w).arg(drawn);
         if (s->tiles.size() == 1) card.under = tr("one picture");
-        if (!s->image) card.state = tr("file lost"), card.looks = true;
-        else if (!s->accepted) card.state = tr("new: waits for you"), card.looks = true;
+        if (!s->image)
+            card.state = tr("file lost"), card.looks = true;
+        else if (!s->accepted)
+            card.state = tr("new: waits for you"), card.looks = true;
         cards.push_back(card);
     }
     list_->setCards(cards, session_.sheetId());
@@ -93,7 +96,10 @@ QSize ReadingCard::sizeHint() const {
     bold.setWeight(QFont::DemiBold);
     QFont small = font();
     small.setPixelSize(11);
-    return {std::min(270, std::max(QFontMetrics(bold).horizontalAdvance(text()), QFontMetrics(small).horizontalAdvance(reason_)) + 24), 44};
+    return {std::min(270, std::max(QFontMetrics(bold).horizontalAdvance(text()),
+                                   QFontMetrics(small).horizontalAdvance(reason_)) +
+                              24),
+            44};
 }
 
 void ReadingCard::paintEvent(QPaintEvent*) {
@@ -107,12 +113,14 @@ void ReadingCard::paintEvent(QPaintEvent*) {
     font.setWeight(QFont::DemiBold);
     p.setFont(font);
     p.setPen(t.ink);
-    p.drawText(QRect(12, 5, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(text(), Qt::ElideRight, width() - 20));
+    p.drawText(QRect(12, 5, width() - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(text(), Qt::ElideRight, width() - 20));
     font.setPixelSize(11);
     font.setWeight(QFont::Normal);
     p.setFont(font);
     p.setPen(t.quiet);
-    p.drawText(QRect(12, 23, width() - 20, 15), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(reason_, Qt::ElideRight, width() - 20));
+    p.drawText(QRect(12, 23, width() - 20, 15), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(reason_, Qt::ElideRight, width() - 20));
 }
 
 CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -135,7 +143,8 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     row->addWidget(label(tr("By hand"), "quiet"));
     static const char* ids[7] = {"tileWidth", "tileHeight", "marginX", "marginY", "spacingX", "spacingY", "cutScale"};
     const QString groups[4] = {tr("tile"), tr("margin"), tr("gaps"), tr("enlarged")};
-    const QString names[7] = {tr("Tile width"), tr("Tile height"), tr("Left margin"), tr("Upper margin"), tr("Gap across"), tr("Gap down"), tr("Enlarged by")};
+    const QString names[7] = {tr("Tile width"), tr("Tile height"), tr("Left margin"), tr("Upper margin"),
+                              tr("Gap across"), tr("Gap down"),    tr("Enlarged by")};
     for (int i = 0; i < 7; ++i) {
         if (i % 2 == 0) {
             row->addSpacing(6);
@@ -171,10 +180,13 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     view_->setObjectName("sheetView");
     column->addWidget(view_, 1);
     connect(view_, &SheetView::tileClicked, this, [this](level::TileId id, Qt::KeyboardModifiers modifiers) {
-        std::vector<level::TileId> tiles = modifiers & Qt::ControlModifier ? session_.tiles() : std::vector<level::TileId>{};
+        std::vector<level::TileId> tiles =
+            modifiers & Qt::ControlModifier ? session_.tiles() : std::vector<level::TileId>{};
         const auto at = std::find(tiles.begin(), tiles.end(), id);
-        if (at == tiles.end()) tiles.push_back(id);
-        else tiles.erase(at);
+        if (at == tiles.end())
+            tiles.push_back(id);
+        else
+            tiles.erase(at);
         session_.setTiles(tiles);
     });
     connect(view_, &SheetView::tilesDragged, &session_, &Session::setTiles);
@@ -200,14 +212,16 @@ void CutCentre::hover(level::TileId tile) {
 
 void CutCentre::rebuildCards() {
     const level::Sheet* s = session_.sheet();
-    std::string key = s ? std::to_string(s->id) + (s->accepted ? "a" : "n") + std::to_string(s->image ? s->image->pixels().size() : 0) + cutTitle(s->cut).toStdString() : "";
+    std::string key = s ? std::to_string(s->id) + (s->accepted ? "a" : "n") +
+                              std::to_string(s->image ? s->image->pixels().size() : 0) + cutTitle(s->cut).toStdString()
+                        : "";
     if (key == cardsOf_) return;
     cardsOf_ = key;
     while (cardRow_->count() > 0) {
         QLayoutItem* item = cardRow_->takeAt(0);
         if (item->widget()) {
             item->widget()->hide();
-            item->widget()->setObjectName({});  // a new card will have the name
+            item->widget()->setObjectName({}); // a new card will have the name
             item->widget()->deleteLater();
         }
         delete item;
@@ -221,14 +235,18 @@ void CutCentre::rebuildCards() {
         if (all.size() < 3) all.push_back(r);
     int n = 0;
     for (const auto& r : all) {
-        auto* card = new ReadingCard(cutTitle(r.cut), tr("%1 % · %2").arg(std::lround(r.confidence * 100)).arg(QString::fromStdString(r.reason)),
-                                     r.cut == s->cut, cards_);
+        auto* card = new ReadingCard(
+            cutTitle(r.cut), tr("%1 % · %2").arg(std::lround(r.confidence * 100)).arg(QString::fromStdString(r.reason)),
+            r.cut == s->cut, cards_);
         card->setObjectName(QString("reading-%1").arg(n++));
         connect(card, &ReadingCard::clicked, this, [this, cut = r.cut] { take(cut); });
-        connect(card, &ReadingCard::hovered, this, [this, cut = r.cut](bool on) { view_->setShownCut(on ? std::optional(cut) : std::nullopt); });
+        connect(card, &ReadingCard::hovered, this,
+                [this, cut = r.cut](bool on) { view_->setShownCut(on ? std::optional(cut) : std::nullopt); });
         cardRow_->addWidget(card);
     }
-    if (all.empty()) cardRow_->addWidget(label(tr("no lattice found: one tile as large as the picture, or set it by hand"), "quiet"));
+    if (all.empty())
+        cardRow_->addWidget(
+            label(tr("no lattice found: one tile as large as the picture, or set it by hand"), "quiet"));
     cardRow_->addStretch();
 }
 
@@ -245,7 +263,8 @@ void CutCentre::follow() {
         emit readingChanged();
         return;
     }
-    const int values[7] = {s->cut.tile.w, s->cut.tile.h, s->cut.margin.x, s->cut.margin.y, s->cut.spacing.x, s->cut.spacing.y, s->cut.scale};
+    const int values[7] = {s->cut.tile.w,    s->cut.tile.h,    s->cut.margin.x, s->cut.margin.y,
+                           s->cut.spacing.x, s->cut.spacing.y, s->cut.scale};
     for (std::size_t i = 0; i < 7; ++i) {
         const QSignalBlocker quiet(numbers_[i]);
         numbers_[i]->setValue(values[i]);
@@ -253,20 +272,24 @@ void CutCentre::follow() {
     trouble_->clear();
     const Size count = s->image ? sheet::columns_rows(s->cut, s->image->size()) : Size{};
     const auto blank = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return t.blank; });
-    QString text = s->accepted ? tr("Cut as <b>%1</b>").arg(cutTitle(s->cut)) : tr("Enter takes <b>%1</b>").arg(cutTitle(s->cut));
+    QString text =
+        s->accepted ? tr("Cut as <b>%1</b>").arg(cutTitle(s->cut)) : tr("Enter takes <b>%1</b>").arg(cutTitle(s->cut));
     text += tr(" · %1 × %2 tiles").arg(count.w).arg(count.h);
     if (blank) text += tr(" · %1 blank").arg(blank);
     if (const level::Level* level = session_.level()) {
         const Size drawn = sheet::drawn_size(s->cut);
-        text += drawn == level->cell ? tr(" · fits the level's %1 px cells").arg(level->cell.w)
-                                     : tr(" · drawn at %1 px, the level's cells have %2").arg(drawn.w).arg(level->cell.w);
+        text += drawn == level->cell
+                    ? tr(" · fits the level's %1 px cells").arg(level->cell.w)
+                    : tr(" · drawn at %1 px, the level's cells have %2").arg(drawn.w).arg(level->cell.w);
     }
     if (hovered_)
         for (std::size_t i = 0; i < s->tiles.size(); ++i)
             if (s->tiles[i].id == hovered_)
                 text = tr("Tile %1%2 · column %3, row %4 · %5 × %6 px at %7, %8 · Shift+drag cuts a prop")
                            .arg(i)
-                           .arg(s->tiles[i].name.empty() ? QString() : tr(" <b>%1</b>").arg(QString::fromStdString(s->tiles[i].name).toHtmlEscaped()))
+                           .arg(s->tiles[i].name.empty()
+                                    ? QString()
+                                    : tr(" <b>%1</b>").arg(QString::fromStdString(s->tiles[i].name).toHtmlEscaped()))
                            .arg(static_cast<int>(i) % std::max(1, count.w))
                            .arg(static_cast<int>(i) / std::max(1, count.w))
                            .arg(s->tiles[i].box.w)
@@ -281,8 +304,12 @@ void CutCentre::take(const level::Cut& cut) {
     const level::Sheet* s = session_.sheet();
     if (!s || !s->image) return;
     view_->setShownCut({});
-    session_.apply(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)), edit::recut_sheet(session_.project(), s->id, cut, true));
-    emit session_.said(tr("%1 is cut: %2 tiles").arg(QString::fromStdString(session_.sheet()->name)).arg(session_.sheet()->tiles.size()), false);
+    session_.apply(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
+                   edit::recut_sheet(session_.project(), s->id, cut, true));
+    emit session_.said(tr("%1 is cut: %2 tiles")
+                           .arg(QString::fromStdString(session_.sheet()->name))
+                           .arg(session_.sheet()->tiles.size()),
+                       false);
 }
 
 void CutCentre::takeBest() {
@@ -293,7 +320,10 @@ void CutCentre::takeBest() {
 void CutCentre::byHand() {
     const level::Sheet* s = session_.sheet();
     if (!s || !s->image) return;
-    const level::Cut cut{{numbers_[0]->value(), numbers_[1]->value()}, {numbers_[2]->value(), numbers_[3]->value()}, {numbers_[4]->value(), numbers_[5]->value()}, numbers_[6]->value()};
+    const level::Cut cut{{numbers_[0]->value(), numbers_[1]->value()},
+                         {numbers_[2]->value(), numbers_[3]->value()},
+                         {numbers_[4]->value(), numbers_[5]->value()},
+                         numbers_[6]->value()};
     if (const auto trouble = sheet::cut_trouble(cut, s->image->size())) {
         trouble_->setText(QString::fromStdString(*trouble));
         return;
@@ -336,7 +366,13 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     aside->setText(tr("turns with the tile"));
     auto* shapes = new QHBoxLayout;
     shapes->setSpacing(3);
-    const QString names[7] = {tr("None"), tr("Full"), tr("Slope, mass north-east"), tr("Slope, mass south-east"), tr("Slope, mass south-west"), tr("Slope, mass north-west"), tr("One-way top")};
+    const QString names[7] = {tr("None"),
+                              tr("Full"),
+                              tr("Slope, mass north-east"),
+                              tr("Slope, mass south-east"),
+                              tr("Slope, mass south-west"),
+                              tr("Slope, mass north-west"),
+                              tr("One-way top")};
     const Tokens t = tokensOf(this);
     for (int i = 0; i < 7; ++i) {
         auto* b = toolButton(properties_, QString("shape-%1").arg(i), {}, {}, {}, "tool");
@@ -382,7 +418,8 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         if (!name_->isModified()) return;
         name_->setModified(false);
-        change(tr("Name of a tile"), [text = name_->text().trimmed().toStdString()](level::Tile& tile) { tile.name = text; });
+        change(tr("Name of a tile"),
+               [text = name_->text().trimmed().toStdString()](level::Tile& tile) { tile.name = text; });
     });
     home_ = new QComboBox(properties_);
     home_->setObjectName("tileHome");
@@ -394,7 +431,8 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
         std::vector<level::LayerId> here;
         for (const level::LayerRef& l : level->layers) here.push_back(l->id);
         change(tr("Home of tiles"), [here, id](level::Tile& tile) {
-            std::erase_if(tile.homes, [&](level::LayerId h) { return std::find(here.begin(), here.end(), h) != here.end(); });
+            std::erase_if(tile.homes,
+                          [&](level::LayerId h) { return std::find(here.begin(), here.end(), h) != here.end(); });
             if (id) tile.homes.push_back(id);
         });
     });
@@ -405,7 +443,10 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     chance_->setKeyboardTracking(false);
     chance_->setToolTip(tr("How often it is chosen next to its fellows"));
     addField(inner, tr("Chance"), chance_);
-    connect(chance_, &QSpinBox::valueChanged, this, [this](int v) { change(tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance"); });
+    connect(chance_, &QSpinBox::valueChanged, this, [this](int v) {
+        change(
+            tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
+    });
     column->addWidget(properties_);
 
     next_ = new QWidget(this);
@@ -414,12 +455,16 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     addHeading(steps, tr("Next"));
     joins_ = new QPushButton(tr("Read joins: edges + corners"), next_);
     joins_->setObjectName("readJoins");
-    describe(joins_, tr("Make a material and read its joins"), "M", tr("For sheets whose tiles fit together by their neighbours"));
-    connect(joins_, &QPushButton::clicked, this, [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::full); });
+    describe(joins_, tr("Make a material and read its joins"), "M",
+             tr("For sheets whose tiles fit together by their neighbours"));
+    connect(joins_, &QPushButton::clicked, this,
+            [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::full); });
     plain_ = new QPushButton(tr("Plain material of variants"), next_);
     plain_->setObjectName("plainMaterial");
-    describe(plain_, tr("Make a plain material"), {}, tr("Its tiles are chosen by chance, without looking at neighbours"));
-    connect(plain_, &QPushButton::clicked, this, [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::plain); });
+    describe(plain_, tr("Make a plain material"), {},
+             tr("Its tiles are chosen by chance, without looking at neighbours"));
+    connect(plain_, &QPushButton::clicked, this,
+            [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::plain); });
     steps->addWidget(joins_);
     steps->addWidget(plain_);
     column->addWidget(next_);
@@ -454,23 +499,29 @@ void TilePanel::follow() {
         title_->setText(s ? QString::fromStdString(s->name) : tr("No sheet"));
         under_->setText(s && s->image ? tr("%1 × %2 px").arg(s->image->width()).arg(s->image->height()) : QString());
         if (s) picture_->setPixmap(sheetThumb(*s, 64));
-        hint_->setText(!s ? tr("Drop a PNG on the window to begin.")
-                          : !s->accepted ? tr("Hover a proposal to see it over the image; one click or Enter takes it. Numbers can be set by hand in the row above the picture.")
-                                         : tr("Click tiles to choose them, drag for several, Ctrl adds. Shift+drag cuts a prop from the image."));
+        hint_->setText(!s             ? tr("Drop a PNG on the window to begin.")
+                       : !s->accepted ? tr("Hover a proposal to see it over the image; one click or Enter takes it. "
+                                           "Numbers can be set by hand in the row above the picture.")
+                                      : tr("Click tiles to choose them, drag for several, Ctrl adds. Shift+drag cuts a "
+                                           "prop from the image."));
         return;
     }
     hint_->clear();
     const level::Tile& first = *chosen.front();
     picture_->setPixmap(tileThumb(session_.project(), first.id, 64));
     title_->setText(first.name.empty() ? tr("Tile %1").arg(first.id) : QString::fromStdString(first.name));
-    under_->setText(chosen.size() > 1 ? tr("and %1 more").arg(chosen.size() - 1) : first.blank ? tr("blank") : QString());
+    under_->setText(chosen.size() > 1 ? tr("and %1 more").arg(chosen.size() - 1)
+                    : first.blank     ? tr("blank")
+                                      : QString());
     const auto all = [&](auto get) {
         return std::all_of(chosen.begin(), chosen.end(), [&](const level::Tile* t) { return get(*t) == get(first); });
     };
     const bool oneShape = all([](const level::Tile& t) { return t.shape; });
-    for (int i = 0; i < 7; ++i) shapes_[static_cast<std::size_t>(i)]->setChecked(oneShape && static_cast<int>(first.shape) == i);
+    for (int i = 0; i < 7; ++i)
+        shapes_[static_cast<std::size_t>(i)]->setChecked(oneShape && static_cast<int>(first.shape) == i);
     const bool oneName = all([](const level::Tile& t) { return t.name; });
-    if (!name_->hasFocus() || !name_->isModified()) name_->setText(oneName ? QString::fromStdString(first.name) : QString());
+    if (!name_->hasFocus() || !name_->isModified())
+        name_->setText(oneName ? QString::fromStdString(first.name) : QString());
     name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
     const QSignalBlocker quiet(chance_);
     chance_->setValue(first.chance);
@@ -483,4 +534,4 @@ void TilePanel::follow() {
     }
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -56,7 +56,7 @@ class CutCentre : public QWidget {
     void follow();
     [[nodiscard]] SheetView* view() const { return view_; }
     [[nodiscard]] QString reading() const { return reading_; }
-    void takeBest();  // Enter
+    void takeBest(); // Enter
 
   signals:
     void readingChanged();
@@ -103,4 +103,4 @@ class TilePanel : public QWidget {
     QLabel* hint_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

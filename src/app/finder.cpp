@@ -39,8 +39,12 @@ void Finder::filter() {
     for (std::size_t i = 0; i < all_.size() && list_->count() < 200; ++i) {
         const Findable& f = all_[i];
         const QString text = f.name + " " + f.kind;
-        if (!std::all_of(words.begin(), words.end(), [&](const QString& w) { return text.contains(w, Qt::CaseInsensitive); })) continue;
-        auto* item = new QListWidgetItem(f.key.isEmpty() ? tr("%1   ·   %2").arg(f.name, f.kind) : tr("%1   ·   %2   ·   %3").arg(f.name, f.kind, f.key), list_);
+        if (!std::all_of(words.begin(), words.end(),
+                         [&](const QString& w) { return text.contains(w, Qt::CaseInsensitive); }))
+            continue;
+        auto* item = new QListWidgetItem(f.key.isEmpty() ? tr("%1   ·   %2").arg(f.name, f.kind)
+                                                         : tr("%1   ·   %2   ·   %3").arg(f.name, f.kind, f.key),
+                                         list_);
         item->setData(Qt::UserRole, static_cast<int>(i));
     }
     list_->setCurrentRow(0);
@@ -57,7 +61,8 @@ bool Finder::eventFilter(QObject* object, QEvent* event) {
     if (event->type() == QEvent::KeyPress) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         if (key == Qt::Key_Down || key == Qt::Key_Up) {
-            list_->setCurrentRow(std::clamp(list_->currentRow() + (key == Qt::Key_Down ? 1 : -1), 0, list_->count() - 1));
+            list_->setCurrentRow(
+                std::clamp(list_->currentRow() + (key == Qt::Key_Down ? 1 : -1), 0, list_->count() - 1));
             return true;
         }
         if (key == Qt::Key_Return || key == Qt::Key_Enter) {
@@ -68,4 +73,4 @@ bool Finder::eventFilter(QObject* object, QEvent* event) {
     return QFrame::eventFilter(object, event);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

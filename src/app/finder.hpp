@@ -11,8 +11,8 @@ namespace vic::app {
 
 struct Findable {
     QString name;
-    QString kind;  // "command", "material" …
-    QString key;   // shortcut
+    QString kind; // "command", "material" …
+    QString key;  // shortcut
     std::function<void()> go;
 };
 
@@ -33,4 +33,4 @@ class Finder : public QFrame {
     std::vector<Findable> all_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

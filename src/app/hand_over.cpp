@@ -40,9 +40,10 @@ QPixmap severityPicture(findings::Severity severity, const Tokens& t) {
     return pixmap;
 }
 
-}  // namespace
+} // namespace
 
-LevelCard::LevelCard(const QPixmap& picture, const QString& name, QWidget* parent) : QAbstractButton(parent), picture_(picture) {
+LevelCard::LevelCard(const QPixmap& picture, const QString& name, QWidget* parent)
+    : QAbstractButton(parent), picture_(picture) {
     setText(name);
     setAccessibleName(name);
     setCursor(Qt::PointingHandCursor);
@@ -72,18 +73,21 @@ void LevelCard::paintEvent(QPaintEvent*) {
     p.fillRect(frame, t.outside);
     const QSizeF size = QSizeF(picture_.size()).scaled(frame.size(), Qt::KeepAspectRatio);
     p.setRenderHint(QPainter::SmoothPixmapTransform);
-    p.drawPixmap(QRectF(frame.center() - QPointF(size.width() / 2, size.height() / 2), size), picture_, QRectF(picture_.rect()));
+    p.drawPixmap(QRectF(frame.center() - QPointF(size.width() / 2, size.height() / 2), size), picture_,
+                 QRectF(picture_.rect()));
     p.restore();
     QFont font = this->font();
     font.setWeight(QFont::DemiBold);
     p.setFont(font);
     p.setPen(t.ink);
-    p.drawText(QRect(12, 150, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(text(), Qt::ElideRight, width() - 24));
+    p.drawText(QRect(12, 150, width() - 24, 20), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(text(), Qt::ElideRight, width() - 24));
     font.setPixelSize(11);
     font.setWeight(QFont::Normal);
     p.setFont(font);
     p.setPen(looks_ ? t.ochre : t.quiet);
-    p.drawText(QRect(12, 169, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(under_, Qt::ElideRight, width() - 24));
+    p.drawText(QRect(12, 169, width() - 24, 16), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(under_, Qt::ElideRight, width() - 24));
 }
 
 // Pictures are drawn anew only for levels that changed.
@@ -103,7 +107,9 @@ void HandOverPage::showLevels() {
             shown = level;
             QPixmap picture;
             // Larger levels would take too long to draw just for a card.
-            if (level->pixels().area() <= 4096 * 4096) picture = QPixmap::fromImage(toQImage(picture::render(p, *level, 1))).scaled(432, 276, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            if (level->pixels().area() <= 4096 * 4096)
+                picture = QPixmap::fromImage(toQImage(picture::render(p, *level, 1)))
+                              .scaled(432, 276, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             card = new LevelCard(picture, QString::fromStdString(level->name), this);
             card->setObjectName("level-" + QString::fromStdString(level->id));
             connect(card, &LevelCard::clicked, this, [this, id = level->id] {
@@ -114,7 +120,11 @@ void HandOverPage::showLevels() {
         }
         const QFileInfo built(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json");
         const QString size = tr("%1 × %2 cells").arg(level->size.w).arg(level->size.h);
-        card->setUnder(built.exists() ? tr("%1 · built %2").arg(size, QLocale().toString(built.lastModified(), QLocale::ShortFormat)) : tr("%1 · not built yet").arg(size), !built.exists());
+        card->setUnder(
+            built.exists()
+                ? tr("%1 · built %2").arg(size, QLocale().toString(built.lastModified(), QLocale::ShortFormat))
+                : tr("%1 · not built yet").arg(size),
+            !built.exists());
     }
 }
 
@@ -158,7 +168,8 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
     right->addWidget(build_);
     play_ = new QPushButton(tr("Open in the player"), this);
     play_->setObjectName("openPlayer");
-    describe(play_, tr("Open in the player"), {}, tr("The small stand-in engine; it takes over every new build by itself"));
+    describe(play_, tr("Open in the player"), {},
+             tr("The small stand-in engine; it takes over every new build by itself"));
     right->addWidget(play_);
     results_ = label({}, "quiet", this);
     results_->setObjectName("buildResults");
@@ -172,7 +183,8 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
     connect(play_, &QPushButton::clicked, this, &HandOverPage::play);
     connect(findings_, &CardList::chosen, this, [this](quint32 index) {
         const auto& all = session_.findings();
-        if (index < all.size() && all[index].cell) emit placeAsked(all[index].level, *all[index].cell, all[index].layer);
+        if (index < all.size() && all[index].cell)
+            emit placeAsked(all[index].level, *all[index].cell, all[index].layer);
     });
 }
 
@@ -200,11 +212,13 @@ void HandOverPage::follow() {
     none_->setVisible(cards.empty());
     count_->setText(cards.empty() ? QString() : QString::number(cards.size()));
     if (isVisible()) showLevels();
-    where_->setText(tr("Into %1, a folder per level: the cells, one atlas with what is used, outlines, marks and props. The same project gives the same bytes.")
+    where_->setText(tr("Into %1, a folder per level: the cells, one atlas with what is used, outlines, marks and "
+                       "props. The same project gives the same bytes.")
                         .arg(QDir::toNativeSeparators(session_.builtDir())));
     build_->setEnabled(!building_ && !session_.project().levels.empty());
     const level::Level* level = session_.level();
-    play_->setEnabled(level && QFileInfo::exists(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json"));
+    play_->setEnabled(level &&
+                      QFileInfo::exists(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json"));
 }
 
 void HandOverPage::build() {
@@ -229,7 +243,8 @@ void HandOverPage::build() {
             }
             results.push_back(std::move(r));
         }
-        QMetaObject::invokeMethod(this, [this, results] { show(results); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, results] { show(results); }, Qt::QueuedConnection);
     });
 }
 
@@ -243,12 +258,15 @@ void HandOverPage::show(const std::vector<Result>& results) {
         text += "<p style='margin-top:6px'><b>" + QString::fromStdString(r.level).toHtmlEscaped() + "</b><br>";
         if (r.trouble.empty())
             text += tr("%1 files, %2").arg(r.files).arg(locale.formattedDataSize(static_cast<qint64>(r.bytes)));
-        else text += QString::fromStdString(r.trouble).toHtmlEscaped();
+        else
+            text += QString::fromStdString(r.trouble).toHtmlEscaped();
         text += "</p>";
         good = good && r.trouble.empty();
     }
     results_->setText(text);
-    emit session_.said(good ? tr("Built %1 levels into %2").arg(results.size()).arg(session_.builtDir()) : tr("Not every level could be built"), !good);
+    emit session_.said(good ? tr("Built %1 levels into %2").arg(results.size()).arg(session_.builtDir())
+                            : tr("Not every level could be built"),
+                       !good);
     follow();
     emit built(good);
 }
@@ -262,7 +280,8 @@ void HandOverPage::play() {
     QString program = "vicinum-player";
     for (const QString& place : {own + "/vicinum-player", own + "/../player/vicinum-player"})
         if (QFileInfo(place).isExecutable()) program = place;
-    if (!QProcess::startDetached(program, {dir})) emit session_.said(tr("The player could not be started: %1").arg(program), true);
+    if (!QProcess::startDetached(program, {dir}))
+        emit session_.said(tr("The player could not be started: %1").arg(program), true);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

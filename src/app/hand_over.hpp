@@ -38,7 +38,7 @@ class HandOverPage : public QWidget {
     HandOverPage(Session& session, QWidget* parent);
     ~HandOverPage() override;
     void follow();
-    void build();  // all levels, in the background
+    void build(); // all levels, in the background
     [[nodiscard]] bool building() const { return building_; }
 
   signals:
@@ -68,4 +68,4 @@ class HandOverPage : public QWidget {
     bool building_ = false;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -31,8 +31,10 @@ MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent),
         for (const auto& s : session_.project().sheets) {
             if (!s->image || s->tiles.size() < 2) continue;
             auto* sub = menu->addMenu(QString::fromStdString(s->name));
-            connect(sub->addAction(tr("Edges + corners, read from the art")), &QAction::triggered, this, [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::full); });
-            connect(sub->addAction(tr("Plain, its tiles as variants")), &QAction::triggered, this, [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
+            connect(sub->addAction(tr("Edges + corners, read from the art")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::full); });
+            connect(sub->addAction(tr("Plain, its tiles as variants")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
         }
         if (menu->isEmpty()) menu->addAction(tr("First add a sheet in Cut"))->setEnabled(false);
         menu->popup(add->mapToGlobal(QPoint(0, add->height())));
@@ -59,7 +61,8 @@ MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent),
         p.put(std::move(changed));
         session_.apply(tr("What lies beyond the edge"), edit::rejoin(std::move(p)));
     });
-    connect(list_, &CardList::chosen, this, [this](quint32 id) { session_.setMaterial(static_cast<level::MaterialId>(id)); });
+    connect(list_, &CardList::chosen, this,
+            [this](quint32 id) { session_.setMaterial(static_cast<level::MaterialId>(id)); });
     connect(list_, &CardList::renamed, this, [this](quint32 id, const QString& name) {
         const level::Material* m = session_.project().material(static_cast<level::MaterialId>(id));
         if (!m || name.isEmpty() || name.toStdString() == m->name) return follow();
@@ -83,7 +86,8 @@ void MaterialList::follow() {
         card.title = QString::fromStdString(m->name);
         if (m->joins.kind == level::JoinKind::plain) {
             const auto it = m->joins.cases.find(255);
-            card.under = tr("plain · %1 variants").arg(it == m->joins.cases.end() ? 0 : static_cast<int>(it->second.size()));
+            card.under =
+                tr("plain · %1 variants").arg(it == m->joins.cases.end() ? 0 : static_cast<int>(it->second.size()));
         } else {
             card.under = tr("edges + corners · %1 / %2").arg(cover.have).arg(cover.of);
         }
@@ -134,7 +138,8 @@ void ProofView::follow() {
         update();
         return;
     }
-    if (madeFor_ && madeOf_ == m->id && madeFor_->sheets == session_.project().sheets && madeFor_->material(m->id) == m) {
+    if (madeFor_ && madeOf_ == m->id && madeFor_->sheets == session_.project().sheets &&
+        madeFor_->material(m->id) == m) {
         update();
         return;
     }
@@ -158,11 +163,15 @@ void ProofView::follow() {
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
     picture::Canvas canvas(box_of(level.pixels()));
     picture::draw(session_.project(), level, session_.art(), canvas, canvas.box);
-    picture_ = QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h, QImage::Format_RGB32).copy();
+    picture_ =
+        QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h, QImage::Format_RGB32)
+            .copy();
     update();
 }
 
-join::Mask ProofView::maskAt(Point cell) const { return join::canonical(join::neighbourhood(grid_, cell, false), kind_); }
+join::Mask ProofView::maskAt(Point cell) const {
+    return join::canonical(join::neighbourhood(grid_, cell, false), kind_);
+}
 
 int ProofView::cellsOfCase(join::Mask mask) const {
     int n = 0;
@@ -185,7 +194,8 @@ void ProofView::paintEvent(QPaintEvent*) {
     const Tokens t = tokensOf(this);
     if (picture_.isNull()) {
         p.setPen(t.quiet);
-        p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, tr("No material yet.\nCut a sheet, then read its joins: the button waits there on the right."));
+        p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap,
+                   tr("No material yet.\nCut a sheet, then read its joins: the button waits there on the right."));
         return;
     }
     const int s = side();
@@ -265,12 +275,15 @@ void CaseList::layOut() {
             std::vector<join::Mask> masks;
             for (const join::Mask mask : join::cases(m->joins.kind)) {
                 const int sides = join::joined_sides(mask);
-                if ((group == 0 && sides <= 2) || (group == 1 && sides == 3) || (group == 2 && sides == 4)) masks.push_back(mask);
+                if ((group == 0 && sides <= 2) || (group == 1 && sides == 3) || (group == 2 && sides == 4))
+                    masks.push_back(mask);
             }
-            std::stable_sort(masks.begin(), masks.end(), [](join::Mask a, join::Mask b) { return join::joined_sides(a) < join::joined_sides(b); });
+            std::stable_sort(masks.begin(), masks.end(),
+                             [](join::Mask a, join::Mask b) { return join::joined_sides(a) < join::joined_sides(b); });
             titles_.emplace_back(titles[group], QRect(0, y, kLeft - 6, kTile));
             for (std::size_t i = 0; i < masks.size(); ++i)
-                places_.emplace_back(masks[i], QRect(kLeft + static_cast<int>(i) % columns * kStep, y + static_cast<int>(i) / columns * kStep, kTile, kTile));
+                places_.emplace_back(masks[i], QRect(kLeft + static_cast<int>(i) % columns * kStep,
+                                                     y + static_cast<int>(i) / columns * kStep, kTile, kTile));
             y += (static_cast<int>(masks.size()) + columns - 1) / columns * kStep + 6;
         }
         height_ = y;
@@ -321,7 +334,8 @@ void CaseList::paintEvent(QPaintEvent*) {
                 QFont tiny = font;
                 tiny.setPixelSize(9);
                 p.setFont(tiny);
-                p.drawText(QRectF(r.right() - 13, r.bottom() - 13, 14, 14), Qt::AlignCenter, QString::number(found->second.size()));
+                p.drawText(QRectF(r.right() - 13, r.bottom() - 13, 14, 14), Qt::AlignCenter,
+                           QString::number(found->second.size()));
                 p.setFont(font);
             }
         } else {
@@ -334,7 +348,10 @@ void CaseList::paintEvent(QPaintEvent*) {
             p.setPen(Qt::NoPen);
             p.setBrush(t.faint);
             for (unsigned i = 0; i < 8; ++i)
-                if (mask & (1U << i)) p.drawEllipse(QPointF(r.center()) + QPointF(join::kNeighbour[i].x * 9.0, join::kNeighbour[i].y * 9.0), 2.4, 2.4);
+                if (mask & (1U << i))
+                    p.drawEllipse(
+                        QPointF(r.center()) + QPointF(join::kNeighbour[i].x * 9.0, join::kNeighbour[i].y * 9.0), 2.4,
+                        2.4);
         }
         if (mask == session_.joinCase()) {
             p.setBrush(Qt::NoBrush);
@@ -360,7 +377,8 @@ void CaseList::keyPressEvent(QKeyEvent* event) {
     if (by == 0) return QWidget::keyPressEvent(event);
     for (std::size_t i = 0; i < places_.size(); ++i)
         if (places_[i].first == session_.joinCase())
-            return session_.setCase(places_[(i + places_.size() + static_cast<std::size_t>(by)) % places_.size()].first);
+            return session_.setCase(
+                places_[(i + places_.size() + static_cast<std::size_t>(by)) % places_.size()].first);
 }
 
 JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -393,8 +411,13 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
             return;
         }
         const bool missing = session_.rules().missing(m->id, static_cast<join::Mask>(mask));
-        reading_ = tr("The proof's cell %1, %2 is <b>%3</b>").arg(cell.x).arg(cell.y).arg(QString::fromStdString(join::describe(static_cast<join::Mask>(mask))));
-        reading_ += missing ? tr(" · no tile of %1 has it, the nearest stands in").arg(QString::fromStdString(m->name).toHtmlEscaped()) : tr(" · click chooses the case");
+        reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
+                       .arg(cell.x)
+                       .arg(cell.y)
+                       .arg(QString::fromStdString(join::describe(static_cast<join::Mask>(mask))));
+        reading_ += missing ? tr(" · no tile of %1 has it, the nearest stands in")
+                                  .arg(QString::fromStdString(m->name).toHtmlEscaped())
+                            : tr(" · click chooses the case");
         emit readingChanged();
     });
 }
@@ -410,7 +433,8 @@ void JoinCentre::follow() {
     } else if (m->joins.kind == level::JoinKind::plain) {
         casesAside_->setText(tr("a plain material has one case: its variants are on the right"));
         proofAside_->setText(QString::fromStdString(m->name));
-        reading_ = tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
+        reading_ =
+            tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
     } else {
         const auto c = join::coverage(m->joins);
         casesAside_->setText(tr("%1 have a tile · %2 missing").arg(c.have).arg(c.of - c.have));
@@ -418,8 +442,10 @@ void JoinCentre::follow() {
         const auto found = m->joins.cases.find(session_.joinCase());
         const bool have = found != m->joins.cases.end();
         reading_ = tr("Case <b>%1</b>").arg(QString::fromStdString(join::describe(session_.joinCase())));
-        reading_ += have ? tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant").arg(found->second.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(found->second.size()))
-                         : tr(" · missing: click a tile of the sheet to serve it");
+        reading_ +=
+            have ? tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant")
+                       .arg(found->second.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(found->second.size()))
+                 : tr(" · missing: click a tile of the sheet to serve it");
     }
     emit readingChanged();
 }
@@ -437,4 +463,4 @@ void JoinCentre::nextMissing() {
     emit session_.said(tr("%1 has a tile for every case").arg(QString::fromStdString(m->name)), false);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -43,7 +43,7 @@ class ProofView : public QWidget {
     [[nodiscard]] Point firstCell(join::Mask mask) const;
 
   signals:
-    void cellHovered(vic::Point cell, int mask);  // mask -1 for none
+    void cellHovered(vic::Point cell, int mask); // mask -1 for none
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -54,7 +54,7 @@ class ProofView : public QWidget {
   private:
     [[nodiscard]] join::Mask maskAt(Point cell) const;
     [[nodiscard]] int cellSide(int width, int columns) const;
-    [[nodiscard]] int side() const;  // screen pixels of a cell
+    [[nodiscard]] int side() const; // screen pixels of a cell
     Session& session_;
     std::uint32_t seed_ = 1;
     level::JoinKind kind_ = level::JoinKind::full;
@@ -135,4 +135,4 @@ class CasePanel : public QWidget {
     std::string weightsOf_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

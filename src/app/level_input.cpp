@@ -11,13 +11,13 @@ namespace vic::app {
 
 namespace {
 
-constexpr std::int64_t kMostPreview = 1 << 16;  // cells up to which a rectangle is shown before it is let go
+constexpr std::int64_t kMostPreview = 1 << 16; // cells up to which a rectangle is shown before it is let go
 
 QString bold(const QString& text) { return "<b>" + text.toHtmlEscaped() + "</b>"; }
 
 bool laysCells(Stage stage) { return stage == Stage::lay || stage == Stage::bound; }
 
-}  // namespace
+} // namespace
 
 edit::Hand LevelView::effectiveHand(Qt::MouseButton button, Qt::KeyboardModifiers) const {
     edit::Hand hand = session_.hand();
@@ -55,8 +55,10 @@ void LevelView::mousePressEvent(QMouseEvent* event) {
     }
     if (event->button() != Qt::LeftButton && event->button() != Qt::RightButton) return;
     const Point cell = cellAt(event->position());
-    if (session_.stage() == Stage::dress) pressProps(event, pixelAt(event->position()));
-    else if (laysCells(session_.stage())) pressCells(event, cell);
+    if (session_.stage() == Stage::dress)
+        pressProps(event, pixelAt(event->position()));
+    else if (laysCells(session_.stage()))
+        pressCells(event, cell);
 }
 
 void LevelView::pressCells(QMouseEvent* event, Point cell) {
@@ -66,12 +68,14 @@ void LevelView::pressCells(QMouseEvent* event, Point cell) {
         return;
     }
     const edit::Hand hand = effectiveHand(event->button(), event->modifiers());
-    if (hand.kind != edit::Hand::Kind::material && hand.kind != edit::Hand::Kind::tile && hand.kind != edit::Hand::Kind::eraser) {
+    if (hand.kind != edit::Hand::Kind::material && hand.kind != edit::Hand::Kind::tile &&
+        hand.kind != edit::Hand::Kind::eraser) {
         emit session_.said(tr("The Hand is empty: pick a material or a tile from the Tray"), true);
         return;
     }
     const bool stay = (event->modifiers() & Qt::ControlModifier) != 0 || hand.kind == edit::Hand::Kind::eraser;
-    const edit::Target target = edit::target_of(session_.project(), *session_.level(), hand, session_.activeLayerId(), stay);
+    const edit::Target target =
+        edit::target_of(session_.project(), *session_.level(), hand, session_.activeLayerId(), stay);
     if (target.obstacle != edit::Obstacle::none) {
         emit session_.said(reading_.text, true);
         return;
@@ -90,7 +94,8 @@ void LevelView::extend(Point cell) {
             return;
         }
     }
-    const edit::Laid laid = edit::lay(session_.project(), session_.rules(), stroke_->level, stroke_->layer, stroke_->hand, cells);
+    const edit::Laid laid =
+        edit::lay(session_.project(), session_.rules(), stroke_->level, stroke_->layer, stroke_->hand, cells);
     stroke_->level = laid.level;
     stroke_->last = cell;
     joined_ = laid.joined;
@@ -103,7 +108,8 @@ void LevelView::commit() {
     stroke_.reset();
     if (stroke.box) {
         const auto cells = cellsOf(stroke, stroke.last);
-        stroke.level = edit::lay(session_.project(), session_.rules(), *session_.level(), stroke.layer, stroke.hand, cells).level;
+        stroke.level =
+            edit::lay(session_.project(), session_.rules(), *session_.level(), stroke.layer, stroke.hand, cells).level;
     }
     const level::Layer* layer = session_.level()->layer(stroke.layer);
     if (layer->grid == stroke.level.layer(stroke.layer)->grid) {
@@ -112,9 +118,11 @@ void LevelView::commit() {
     }
     const QString on = QString::fromStdString(layer->name);
     QString name;
-    if (stroke.hand.kind == edit::Hand::Kind::eraser) name = tr("Erase on %1").arg(on);
+    if (stroke.hand.kind == edit::Hand::Kind::eraser)
+        name = tr("Erase on %1").arg(on);
     else if (stroke.hand.kind == edit::Hand::Kind::tile)
-        name = tr("Lay %1 on %2").arg(QString::fromStdString(edit::tile_name(session_.project(), stroke.hand.tile)), on);
+        name =
+            tr("Lay %1 on %2").arg(QString::fromStdString(edit::tile_name(session_.project(), stroke.hand.tile)), on);
     else if (const auto* m = session_.project().material(stroke.hand.material))
         name = tr("Lay %1 on %2").arg(QString::fromStdString(m->name), on);
     session_.applyLevel(name, std::move(stroke.level));
@@ -153,7 +161,7 @@ void LevelView::pressProps(QMouseEvent* event, Point pixel) {
         if (!level.cells().contains(cell)) return;
         level::Project p = session_.project();
         level::Level next = level;
-        const auto kind = session_.tool() == Tool::start ? level::MarkKind::start
+        const auto kind = session_.tool() == Tool::start  ? level::MarkKind::start
                           : session_.tool() == Tool::exit ? level::MarkKind::exit
                                                           : level::MarkKind::note;
         const std::string name = kind == level::MarkKind::start  ? tr("Start").toStdString()
@@ -169,16 +177,18 @@ void LevelView::pressProps(QMouseEvent* event, Point pixel) {
         return;
     }
     if (session_.hand().kind == edit::Hand::Kind::prop && left) {
-        const edit::Target target = edit::target_of(session_.project(), level, session_.hand(), session_.activeLayerId(), false);
+        const edit::Target target =
+            edit::target_of(session_.project(), level, session_.hand(), session_.activeLayerId(), false);
         if (target.obstacle != edit::Obstacle::none) {
             emit session_.said(reading_.text, true);
             return;
         }
         level::Project p = session_.project();
         const bool free = (event->modifiers() & Qt::ShiftModifier) != 0;
-        level::Level next = edit::add_prop(level, target.layer,
-                                           {p.next_id++, session_.hand().prop, free ? pixel : edit::snapped(level, pixel),
-                                            session_.hand().turn.mirrored()});
+        level::Level next =
+            edit::add_prop(level, target.layer,
+                           {p.next_id++, session_.hand().prop, free ? pixel : edit::snapped(level, pixel),
+                            session_.hand().turn.mirrored()});
         const QString name = QString::fromStdString(p.prop_kind(session_.hand().prop)->name);
         p.put(std::move(next));
         session_.apply(tr("Place %1").arg(name), std::move(p));
@@ -215,7 +225,8 @@ void LevelView::moveDrag(QPointF place) {
                 m.cells.y = std::clamp(cell.y + static_cast<int>(drag_->grip.y()), 0, next.size.h - m.cells.h);
             }
     } else {
-        const Point pixel = pixelAt(place) + Point{static_cast<int>(drag_->grip.x()), static_cast<int>(drag_->grip.y())};
+        const Point pixel =
+            pixelAt(place) + Point{static_cast<int>(drag_->grip.x()), static_cast<int>(drag_->grip.y())};
         const bool snaps = (modifiers_ & Qt::ControlModifier) != 0;
         next = edit::move_prop(next, drag_->id, snaps ? edit::snapped(next, pixel) : pixel);
     }
@@ -294,9 +305,12 @@ void LevelView::keyPressEvent(QKeyEvent* event) {
         space_ = true;
         setCursor(Qt::OpenHandCursor);
     } else if (event->key() == Qt::Key_Escape) {
-        if (stroke_ || drag_) cancel();
-        else if (session_.tool() > Tool::props) session_.setTool(Tool::props);
-        else session_.setHand({});
+        if (stroke_ || drag_)
+            cancel();
+        else if (session_.tool() > Tool::props)
+            session_.setTool(Tool::props);
+        else
+            session_.setHand({});
     } else if ((event->key() == Qt::Key_Delete || event->key() == Qt::Key_Backspace) && session_.prop() != 0 &&
                session_.stage() == Stage::dress) {
         session_.applyLevel(tr("Remove a prop"), edit::remove_prop(*session_.level(), session_.prop()));
@@ -320,9 +334,11 @@ void LevelView::preview() {
     const level::Level& level = *session_.level();
     const edit::Hand hand = effectiveHand(Qt::NoButton, modifiers_);
     joined_ = 0;
-    const bool here = pointer_ && !pan_ && area().contains(pointer_->toPoint()) && !mapRect().contains(pointer_->toPoint());
+    const bool here =
+        pointer_ && !pan_ && area().contains(pointer_->toPoint()) && !mapRect().contains(pointer_->toPoint());
     if (here && laysCells(session_.stage()) && session_.tool() != Tool::pick && !(modifiers_ & Qt::AltModifier) &&
-        (hand.kind == edit::Hand::Kind::material || hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::eraser)) {
+        (hand.kind == edit::Hand::Kind::material || hand.kind == edit::Hand::Kind::tile ||
+         hand.kind == edit::Hand::Kind::eraser)) {
         const bool stay = (modifiers_ & Qt::ControlModifier) != 0 || hand.kind == edit::Hand::Kind::eraser;
         const edit::Target target = edit::target_of(session_.project(), level, hand, session_.activeLayerId(), stay);
         if (target.obstacle == edit::Obstacle::none) {
@@ -334,12 +350,15 @@ void LevelView::preview() {
             return;
         }
     }
-    if (here && session_.stage() == Stage::dress && session_.tool() == Tool::props && hand.kind == edit::Hand::Kind::prop) {
+    if (here && session_.stage() == Stage::dress && session_.tool() == Tool::props &&
+        hand.kind == edit::Hand::Kind::prop) {
         const edit::Target target = edit::target_of(session_.project(), level, hand, session_.activeLayerId(), false);
         if (target.obstacle == edit::Obstacle::none) {
             const Point pixel = pixelAt(*pointer_);
             const bool free = (modifiers_ & Qt::ShiftModifier) != 0;
-            show(edit::add_prop(level, target.layer, {0xFFFFFFFFU, hand.prop, free ? pixel : edit::snapped(level, pixel), hand.turn.mirrored()}));
+            show(edit::add_prop(
+                level, target.layer,
+                {0xFFFFFFFFU, hand.prop, free ? pixel : edit::snapped(level, pixel), hand.turn.mirrored()}));
             return;
         }
     }
@@ -358,11 +377,13 @@ QString LevelView::sentence(bool& warns) const {
     if (session_.stage() == Stage::dress) {
         if (session_.tool() != Tool::props) return tr("Places a mark in %1").arg(at);
         if (session_.hand().kind == edit::Hand::Kind::prop) {
-            const edit::Target target = edit::target_of(project, level, session_.hand(), session_.activeLayerId(), false);
+            const edit::Target target =
+                edit::target_of(project, level, session_.hand(), session_.activeLayerId(), false);
             const level::Layer* layer = level.layer(target.layer);
             warns = target.obstacle != edit::Obstacle::none;
             const QString on = layer ? QString::fromStdString(layer->name) : QString();
-            if (target.obstacle == edit::Obstacle::wrong_kind) return tr("This level has no layer for props: add one in the Section");
+            if (target.obstacle == edit::Obstacle::wrong_kind)
+                return tr("This level has no layer for props: add one in the Section");
             if (target.obstacle == edit::Obstacle::locked) return tr("%1 is locked: nothing is placed").arg(bold(on));
             if (target.obstacle == edit::Obstacle::hidden) return tr("%1 is hidden: nothing is placed").arg(bold(on));
             return tr("Places %1 on %2, %3 · Shift for a free place")
@@ -381,10 +402,12 @@ QString LevelView::sentence(bool& warns) const {
         if (!found) return tr("Nothing to pick up in %1").arg(at);
         const level::Layer* layer = level.layer(found->layer);
         return tr("Picks up %1 from %2, %3")
-            .arg(bold(QString::fromStdString(edit::name_at(project, *layer, cell))), bold(QString::fromStdString(layer->name)), at);
+            .arg(bold(QString::fromStdString(edit::name_at(project, *layer, cell))),
+                 bold(QString::fromStdString(layer->name)), at);
     }
     if (hand.kind == edit::Hand::Kind::empty || hand.kind == edit::Hand::Kind::prop)
-        return tr("The Hand is empty · %1 · pick a material or a tile from the Tray, or Alt+click what lies here").arg(at);
+        return tr("The Hand is empty · %1 · pick a material or a tile from the Tray, or Alt+click what lies here")
+            .arg(at);
     const bool erases = hand.kind == edit::Hand::Kind::eraser;
     const bool stay = (modifiers_ & Qt::ControlModifier) != 0 || erases;
     const edit::Target target = edit::target_of(project, level, hand, session_.activeLayerId(), stay);
@@ -392,20 +415,28 @@ QString LevelView::sentence(bool& warns) const {
     const QString on = layer ? QString::fromStdString(layer->name) : QString();
     warns = target.obstacle != edit::Obstacle::none;
     switch (target.obstacle) {
-        case edit::Obstacle::no_layer: return tr("No layer is chosen in the Section");
-        case edit::Obstacle::locked: return tr("%1 is locked: nothing is laid").arg(bold(on));
-        case edit::Obstacle::hidden: return tr("%1 is hidden: show it first, nothing is laid").arg(bold(on));
-        case edit::Obstacle::wrong_kind: return tr("%1 takes no tiles: choose a tile layer in the Section").arg(bold(on));
-        case edit::Obstacle::none: break;
+        case edit::Obstacle::no_layer:
+            return tr("No layer is chosen in the Section");
+        case edit::Obstacle::locked:
+            return tr("%1 is locked: nothing is laid").arg(bold(on));
+        case edit::Obstacle::hidden:
+            return tr("%1 is hidden: show it first, nothing is laid").arg(bold(on));
+        case edit::Obstacle::wrong_kind:
+            return tr("%1 takes no tiles: choose a tile layer in the Section").arg(bold(on));
+        case edit::Obstacle::none:
+            break;
     }
     const QString there = QString::fromStdString(edit::name_at(project, *layer, cell));
     QString text;
     if (erases) {
-        text = there.isEmpty() ? tr("Nothing of %1 lies in %2").arg(bold(on), at) : tr("Removes %1 from %2, %3").arg(bold(there), bold(on), at);
+        text = there.isEmpty() ? tr("Nothing of %1 lies in %2").arg(bold(on), at)
+                               : tr("Removes %1 from %2, %3").arg(bold(there), bold(on), at);
     } else {
         QString what;
-        if (hand.kind == edit::Hand::Kind::tile) what = QString::fromStdString(edit::tile_name(project, hand.tile));
-        else if (const auto* m = project.material(hand.material)) what = QString::fromStdString(m->name);
+        if (hand.kind == edit::Hand::Kind::tile)
+            what = QString::fromStdString(edit::tile_name(project, hand.tile));
+        else if (const auto* m = project.material(hand.material))
+            what = QString::fromStdString(m->name);
         text = tr("Lays %1 on %2, %3").arg(bold(what), bold(on), at);
         if (target.went_home) text += tr(" (its home; Ctrl lays on the active layer)");
         if (!there.isEmpty() && there != what) text += tr(" · replaces %1").arg(there.toHtmlEscaped());
@@ -422,4 +453,4 @@ void LevelView::say() {
     emit readingChanged();
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -24,7 +24,7 @@ void LevelView::redraw(const QRect& wanted) {
     const QRectF whole = onScreen(box_of(px));
     p.setClipRect(part.intersected(whole.toAlignedRect()));
     const int small = zoomIndex_ < 4 ? 4 - zoomIndex_ : 0;
-    const int span = Pages::kSide << small;  // level pixels of a page
+    const int span = Pages::kSide << small; // level pixels of a page
     const QPointF from = origin_ + QPointF(part.topLeft() - area().topLeft()) / zoom();
     const QPointF to = from + QPointF(part.width(), part.height()) / zoom();
     const int x0 = std::max(0, static_cast<int>(std::floor(from.x() / span)));
@@ -32,7 +32,8 @@ void LevelView::redraw(const QRect& wanted) {
     const int x1 = std::min((px.w - 1) / span, static_cast<int>(std::floor(to.x() / span)));
     const int y1 = std::min((px.h - 1) / span, static_cast<int>(std::floor(to.y() / span)));
     for (int y = y0; y <= y1; ++y)
-        for (int x = x0; x <= x1; ++x) p.drawImage(onScreen({x * span, y * span, span, span}), pages_.page(small, x, y));
+        for (int x = x0; x <= x1; ++x)
+            p.drawImage(onScreen({x * span, y * span, span, span}), pages_.page(small, x, y));
     paintLattice(p, part);
 }
 
@@ -76,17 +77,20 @@ void LevelView::paintRulers(QPainter& p) {
         const int cells = axis == 0 ? count.width() : count.height();
         const int mine = axis == 0 ? hover.x : hover.y;
         if (mine >= 0 && mine < cells) {
-            const QRectF lit = axis == 0 ? QRectF(start + mine * unit, 0, unit, kRuler) : QRectF(0, start + mine * unit, kRuler, unit);
+            const QRectF lit =
+                axis == 0 ? QRectF(start + mine * unit, 0, unit, kRuler) : QRectF(0, start + mine * unit, kRuler, unit);
             p.fillRect(lit, QColor(t.vermilion.red(), t.vermilion.green(), t.vermilion.blue(), 50));
         }
         const int first = std::max(0, static_cast<int>((kRuler - start) / unit) / every * every);
         for (int i = first; i < cells && start + i * unit < size; i += every) {
             const double at = start + i * unit;
             if (at < kRuler - unit) continue;
-            const QRectF box = axis == 0 ? QRectF(at, 0, std::max(unit, 40.0), kRuler) : QRectF(0, at, kRuler - 2, std::max(unit, 14.0));
+            const QRectF box = axis == 0 ? QRectF(at, 0, std::max(unit, 40.0), kRuler)
+                                         : QRectF(0, at, kRuler - 2, std::max(unit, 14.0));
             const QRectF cellBox = axis == 0 ? QRectF(at, 0, unit, kRuler) : QRectF(0, at, kRuler - 3, unit);
             const bool roomy = unit >= (axis == 0 ? 26 : 14);
-            p.drawText(roomy ? cellBox : box, (roomy ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop), QString::number(i));
+            p.drawText(roomy ? cellBox : box, (roomy ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop),
+                       QString::number(i));
         }
     }
     p.fillRect(0, 0, kRuler, kRuler, t.card);
@@ -103,9 +107,10 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     const Box seen = intersection({first.x, first.y, last.x - first.x + 1, last.y - first.y + 1}, level.cells());
     if (seen.empty()) return;
     const level::TileTable tiles(session_.project());
-    const outline::Drawing d = outline::drawing(
-        [&](const Box& box, outline::SolidCode* out, std::size_t stride) { return outline::read_solid(level, tiles, box, out, stride); },
-        seen.grown(1));
+    const outline::Drawing d =
+        outline::drawing([&](const Box& box, outline::SolidCode* out,
+                             std::size_t stride) { return outline::read_solid(level, tiles, box, out, stride); },
+                         seen.grown(1));
     const Size c = level.cell;
     const auto at = [&](Point cell) { return onScreen({cell.x * c.w, cell.y * c.h, 1, 1}).topLeft(); };
     p.save();
@@ -114,17 +119,23 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     if (hatched) {
         // Anchored to the level, so that the hatching does not swim while one pans.
         const QPointF anchor = onScreen({0, 0, 1, 1}).topLeft();
-        p.setBrushOrigin(QPoint(static_cast<int>(std::lround(anchor.x())) % kHatchSide, static_cast<int>(std::lround(anchor.y())) % kHatchSide));
+        p.setBrushOrigin(QPoint(static_cast<int>(std::lround(anchor.x())) % kHatchSide,
+                                static_cast<int>(std::lround(anchor.y())) % kHatchSide));
         const QBrush hatch = hatching();
         for (const Box& run : d.runs) p.fillRect(onScreen({run.x * c.w, run.y * c.h, run.w * c.w, run.h * c.h}), hatch);
         p.setPen(Qt::NoPen);
         p.setBrush(hatch);
         for (const auto& [cell, solid] : d.slopes) {
-            const QPointF nw = at(cell), ne = at({cell.x + 1, cell.y}), sw = at({cell.x, cell.y + 1}), se = at({cell.x + 1, cell.y + 1});
-            if (solid == outline::kSlopeNE) p.drawPolygon(QPolygonF{nw, ne, se});
-            else if (solid == outline::kSlopeSE) p.drawPolygon(QPolygonF{ne, se, sw});
-            else if (solid == outline::kSlopeSW) p.drawPolygon(QPolygonF{nw, se, sw});
-            else p.drawPolygon(QPolygonF{nw, ne, sw});
+            const QPointF nw = at(cell), ne = at({cell.x + 1, cell.y}), sw = at({cell.x, cell.y + 1}),
+                          se = at({cell.x + 1, cell.y + 1});
+            if (solid == outline::kSlopeNE)
+                p.drawPolygon(QPolygonF{nw, ne, se});
+            else if (solid == outline::kSlopeSE)
+                p.drawPolygon(QPolygonF{ne, se, sw});
+            else if (solid == outline::kSlopeSW)
+                p.drawPolygon(QPolygonF{nw, se, sw});
+            else
+                p.drawPolygon(QPolygonF{nw, ne, sw});
         }
         for (const level::LayerRef& layer : level.layers)
             for (const level::Prop& prop : layer->props) {
@@ -147,7 +158,8 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     }
     p.setPen(QPen(ink, 2, Qt::SolidLine, Qt::SquareCap));
     for (const auto& line : d.lines) p.drawLine(at(line.from), at(line.to));
-    for (const auto& [cell, side] : d.one_way) paintOneWay(p, onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}), side, ink);
+    for (const auto& [cell, side] : d.one_way)
+        paintOneWay(p, onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}), side, ink);
     p.restore();
     Q_UNUSED(t);
 }
@@ -161,9 +173,11 @@ void LevelView::paintGuides(QPainter& p) {
     if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) {
         const Point foot = start ? Point{(2 * start->cells.x + start->cells.w) * c.w / 2, start->cells.bottom() * c.h}
                                  : Point{level.pixels().w / 2, level.pixels().h / 2};
-        const auto along = [](int middle, int shown, int all) { return all <= shown ? (all - shown) / 2 : std::clamp(middle - shown / 2, 0, all - shown); };
-        const Box frame{along(foot.x, level.frame.w, level.pixels().w), along(foot.y - c.h, level.frame.h, level.pixels().h),
-                        level.frame.w, level.frame.h};
+        const auto along = [](int middle, int shown, int all) {
+            return all <= shown ? (all - shown) / 2 : std::clamp(middle - shown / 2, 0, all - shown);
+        };
+        const Box frame{along(foot.x, level.frame.w, level.pixels().w),
+                        along(foot.y - c.h, level.frame.h, level.pixels().h), level.frame.w, level.frame.h};
         const QRectF box = onScreen(frame);
         p.setPen(QPen(QColor(20, 16, 10, 150), 1));
         p.setBrush(Qt::NoBrush);
@@ -172,16 +186,19 @@ void LevelView::paintGuides(QPainter& p) {
         dash.setDashPattern({5, 4});
         p.setPen(dash);
         p.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
-        paintTag(p, box.topLeft() + QPointF(0, 1), tr("frame %1 × %2").arg(level.frame.w).arg(level.frame.h), QColor(34, 48, 45, 225), QColor("#FBF8F1"));
+        paintTag(p, box.topLeft() + QPointF(0, 1), tr("frame %1 × %2").arg(level.frame.w).arg(level.frame.h),
+                 QColor(34, 48, 45, 225), QColor("#FBF8F1"));
     }
     if (start)
-        paintFigure(p, onScreen({(2 * start->cells.x + start->cells.w) * c.w / 2 - level.walker.width * c.w / 128,
-                                 start->cells.bottom() * c.h - level.walker.height * c.h / 64, level.walker.width * c.w / 64,
-                                 level.walker.height * c.h / 64}),
+        paintFigure(p,
+                    onScreen({(2 * start->cells.x + start->cells.w) * c.w / 2 - level.walker.width * c.w / 128,
+                              start->cells.bottom() * c.h - level.walker.height * c.h / 64,
+                              level.walker.width * c.w / 64, level.walker.height * c.h / 64}),
                     paper().vermilion);
     for (const level::Mark& mark : level.marks)
         paintFlag(p, onScreen({mark.cells.x * c.w, mark.cells.y * c.h, mark.cells.w * c.w, mark.cells.h * c.h}),
-                  QString::fromStdString(mark.name), mark.kind == level::MarkKind::note ? paper().ochre : paper().brine);
+                  QString::fromStdString(mark.name),
+                  mark.kind == level::MarkKind::note ? paper().ochre : paper().brine);
     p.restore();
 }
 
@@ -194,7 +211,9 @@ void LevelView::paintHover(QPainter& p) {
     p.setClipRect(area());
     if (session_.stage() == Stage::dress) {
         level::PropId lit = session_.prop();
-        if (const auto hit = edit::prop_at(session_.project(), level, pixelAt(*pointer_)); hit && session_.tool() == Tool::props) lit = hit->prop.id;
+        if (const auto hit = edit::prop_at(session_.project(), level, pixelAt(*pointer_));
+            hit && session_.tool() == Tool::props)
+            lit = hit->prop.id;
         for (const level::LayerRef& layer : level.layers)
             for (const level::Prop& prop : layer->props) {
                 if (prop.id != lit && prop.id != session_.prop()) continue;
@@ -215,7 +234,8 @@ void LevelView::paintHover(QPainter& p) {
     } else if (session_.stage() == Stage::lay || session_.stage() == Stage::bound) {
         const Point cell = cellAt(*pointer_);
         Box box{cell.x, cell.y, 1, 1};
-        if (stroke_ && stroke_->box) box = spanning(stroke_->from, cell);
+        if (stroke_ && stroke_->box)
+            box = spanning(stroke_->from, cell);
         else if (session_.tool() == Tool::pencil || session_.tool() == Tool::eraser) {
             const int before = (session_.hand().size - 1) / 2;
             box = {cell.x - before, cell.y - before, session_.hand().size, session_.hand().size};
@@ -252,7 +272,8 @@ void LevelView::paintMap(QPainter& p) {
         const double sy = double(map.height()) / px.h;
         for (int y = 0; y * span < px.h; ++y)
             for (int x = 0; x * span < px.w; ++x)
-                p.drawImage(QRectF(map.x() + x * span * sx, map.y() + y * span * sy, span * sx, span * sy), pages_.page(small, x, y));
+                p.drawImage(QRectF(map.x() + x * span * sx, map.y() + y * span * sy, span * sx, span * sy),
+                            pages_.page(small, x, y));
     } else {
         p.fillRect(map, paper().outside.lighter(140));
     }
@@ -272,7 +293,10 @@ void LevelView::paintEvent(QPaintEvent*) {
     if (!session_.isOpen() || !session_.level() || pages_.empty()) {
         p.fillRect(rect(), t.outside);
         p.setPen(QColor("#EAE4D6"));
-        p.drawText(rect(), Qt::AlignCenter, tr("No level yet. Click the project's name at the upper left and add one."));
+        p.drawText(rect(), Qt::AlignCenter,
+                   session_.isOpen()
+                       ? tr("No level yet. Click the project's name at the upper left and add one.")
+                       : tr("No project is open. Click at the upper left, or drop a project's folder on the window."));
         return;
     }
     p.drawImage(0, 0, frame_);
@@ -286,4 +310,4 @@ void LevelView::paintEvent(QPaintEvent*) {
     }
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -10,7 +10,7 @@ namespace {
 // Whole steps above 1, halves below, so that every pixel of the art is the same size on screen.
 constexpr double kZooms[] = {1.0 / 16, 1.0 / 8, 1.0 / 4, 1.0 / 2, 1, 2, 3, 4, 6, 8, 12, 16};
 constexpr int kZoomCount = static_cast<int>(std::size(kZooms));
-}  // namespace
+} // namespace
 
 LevelView::LevelView(Session& session, QWidget* parent) : QWidget(parent), session_(session), pages_(session.art()) {
     setObjectName("levelView");
@@ -29,9 +29,7 @@ LevelView::LevelView(Session& session, QWidget* parent) : QWidget(parent), sessi
 
 double LevelView::zoom() const { return kZooms[zoomIndex_]; }
 
-QRect LevelView::area() const {
-    return quiet_ ? rect() : QRect(kRuler, kRuler, width() - kRuler, height() - kRuler);
-}
+QRect LevelView::area() const { return quiet_ ? rect() : QRect(kRuler, kRuler, width() - kRuler, height() - kRuler); }
 
 QPointF LevelView::centre() const {
     const QRect a = area();
@@ -154,7 +152,8 @@ void LevelView::show(const level::Level& level) {
         redraw(area());
     } else {
         for (const Box& cells : *changed)
-            redraw(onScreen({cells.x * level.cell.w, cells.y * level.cell.h, cells.w * level.cell.w, cells.h * level.cell.h})
+            redraw(onScreen(
+                       {cells.x * level.cell.w, cells.y * level.cell.h, cells.w * level.cell.w, cells.h * level.cell.h})
                        .toAlignedRect());
         if (changed->empty()) return;
     }
@@ -175,4 +174,4 @@ void LevelView::resizeEvent(QResizeEvent* event) {
     emit cameraChanged();
 }
 
-}  // namespace vic::app
+} // namespace vic::app

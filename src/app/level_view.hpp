@@ -15,7 +15,7 @@ class LevelView : public QWidget {
     LevelView(Session& session, QWidget* parent = nullptr);
 
     [[nodiscard]] double zoom() const;
-    [[nodiscard]] QPointF centre() const;  // in pixels of the level
+    [[nodiscard]] QPointF centre() const; // in pixels of the level
     void setCamera(double zoom, QPointF centre);
     void zoomStep(int by, QPointF at);
     void fit();
@@ -46,12 +46,12 @@ class LevelView : public QWidget {
   signals:
     void readingChanged();
     void cameraChanged();
-    void shownChanged();  // what is drawn is another level than before, also during a stroke
+    void shownChanged(); // what is drawn is another level than before, also during a stroke
 
   public:
     // The level as drawn now: the document's, or the one of the stroke under way.
     [[nodiscard]] const level::Level& shown() const { return pages_.level(); }
-    void follow();  // takes over the session's state
+    void follow(); // takes over the session's state
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -67,7 +67,7 @@ class LevelView : public QWidget {
 
   private:
     struct Stroke {
-        level::Level level;  // as it is now
+        level::Level level; // as it is now
         edit::Hand hand;
         level::LayerId layer;
         Point from, last;
@@ -88,7 +88,7 @@ class LevelView : public QWidget {
     void paintGuides(QPainter& painter);
     void paintHover(QPainter& painter);
     void paintMap(QPainter& painter);
-    [[nodiscard]] QRect area() const;  // what is left of the widget inside the rulers
+    [[nodiscard]] QRect area() const; // what is left of the widget inside the rulers
     [[nodiscard]] QRectF onScreen(const Box& pixels) const;
     [[nodiscard]] QRect mapRect() const;
 
@@ -112,9 +112,9 @@ class LevelView : public QWidget {
 
     Session& session_;
     Pages pages_;
-    QImage frame_;  // the art and lattice of the present camera
+    QImage frame_; // the art and lattice of the present camera
     int zoomIndex_ = 5;
-    QPointF origin_;  // the level's pixel at the area's upper left corner
+    QPointF origin_; // the level's pixel at the area's upper left corner
     std::string cameraOf_;
     bool lattice_ = true, outlines_ = false, frameGuide_ = true, quiet_ = false;
     std::optional<QPointF> pointer_;
@@ -127,4 +127,4 @@ class LevelView : public QWidget {
     Reading reading_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -9,7 +9,6 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName("vicinum");
     QApplication::setApplicationName("vicinum");
     QApplication::setApplicationVersion("0.1.0");
-    QApplication::setWindowIcon(QIcon(":/icons/walker.svg"));
     vic::app::MainWindow window;
     const QStringList arguments = QApplication::arguments();
     const QString project = arguments.size() > 1 ? arguments[1] : QSettings().value("project").toString();

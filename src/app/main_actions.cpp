@@ -16,7 +16,8 @@
 
 namespace vic::app {
 
-QAction* MainWindow::add(const QString& id, const QString& name, const QKeySequence& key, const QString& help, const std::function<void()>& go) {
+QAction* MainWindow::add(const QString& id, const QString& name, const QKeySequence& key, const QString& help,
+                         const std::function<void()>& go) {
     auto* action = new QAction(name, this);
     action->setObjectName(id);
     action->setShortcut(key);
@@ -28,17 +29,21 @@ QAction* MainWindow::add(const QString& id, const QString& name, const QKeySeque
 }
 
 void MainWindow::buildActions() {
-    const QString names[kStages] = {tr("Go to Cut"), tr("Go to Join"), tr("Go to Lay"), tr("Go to Dress"), tr("Go to Bound"), tr("Walk"), tr("Go to Hand over")};
+    const QString names[kStages] = {tr("Go to Cut"),   tr("Go to Join"), tr("Go to Lay"),      tr("Go to Dress"),
+                                    tr("Go to Bound"), tr("Walk"),       tr("Go to Hand over")};
     for (int i = 0; i < kStages; ++i)
-        add(QString("goto-%1").arg(i), names[i], QKeySequence(Qt::CTRL | (Qt::Key_1 + i)), {}, [this, i] { session_.setStage(static_cast<Stage>(i)); });
-    add("save", tr("Save"), QKeySequence::Save, tr("Writes the project to its folder, whole or not at all"), [this] { save(); });
+        add(QString("goto-%1").arg(i), names[i], QKeySequence(Qt::CTRL | (Qt::Key_1 + i)), {},
+            [this, i] { session_.setStage(static_cast<Stage>(i)); });
+    add("save", tr("Save"), QKeySequence::Save, tr("Writes the project to its folder, whole or not at all"),
+        [this] { save(); });
     add("undoAction", tr("Undo"), QKeySequence::Undo, {}, [this] { session_.undo(); });
     add("redoAction", tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), {}, [this] { session_.redo(); });
     add("findAction", tr("Find"), QKeySequence(Qt::CTRL | Qt::Key_K), {}, [this] { find(); });
     add("openProject", tr("Open a project…"), QKeySequence::Open, {}, [this] { askForProject(); });
-    add("addSheetAction", tr("Add a sheet…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_A), {}, [this] { askForSheet(); });
-    add("newLevel", tr("Add a level…"), {}, {}, [this] { newLevel(); });
-    add("duplicateLevel", tr("Duplicate the level"), {}, {}, [this] {
+    add("addSheetAction", tr("Add a sheet…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_A), {},
+        [this] { askForSheet(); });
+    add("newLevel", tr("Add a level…"), QKeySequence(Qt::CTRL | Qt::Key_N), {}, [this] { newLevel(); });
+    add("duplicateLevel", tr("Duplicate the level"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_D), {}, [this] {
         if (!session_.level()) return;
         level::Project p = session_.project();
         level::Level copy = edit::duplicate(p, *session_.level(), session_.level()->name + tr(" copy").toStdString());
@@ -47,21 +52,25 @@ void MainWindow::buildActions() {
         session_.apply(tr("Duplicate the level"), std::move(p));
         session_.setLevel(id);
     });
-    add("renameLevel", tr("Rename the level…"), {}, {}, [this] { renameLevel(); });
+    add("renameLevel", tr("Rename the level…"), QKeySequence(Qt::SHIFT | Qt::Key_F2), {}, [this] { renameLevel(); });
     add("build", tr("Build all levels"), QKeySequence(Qt::CTRL | Qt::Key_B), {}, [this] {
         session_.setStage(Stage::handOver);
         handOver_->build();
     });
     add("keys", tr("All keys"), QKeySequence(Qt::Key_F1), {}, [this] { showKeys(); });
-    add("look", tr("Paper or Slate"), QKeySequence(Qt::CTRL | Qt::Key_D), tr("The light or the dark look"), [this] { setDark(!tokensOf(this).dark); });
+    add("look", tr("Paper or Slate"), QKeySequence(Qt::CTRL | Qt::Key_D), tr("The light or the dark look"),
+        [this] { setDark(!tokensOf(this).dark); });
     // Keys without Ctrl belong to the stages that show the level.
-    const auto levelKey = [&](const QString& id, const QString& name, const QKeySequence& key, const std::function<void()>& go) {
+    const auto levelKey = [&](const QString& id, const QString& name, const QKeySequence& key,
+                              const std::function<void()>& go) {
         auto* action = add(id, name, key, {}, go);
         action->setProperty("stages", "level");
     };
     const auto tool = [this](Tool t) {
         return [this, t] {
-            session_.setStage(t >= Tool::props ? Stage::dress : session_.stage() == Stage::dress ? Stage::lay : session_.stage());
+            session_.setStage(t >= Tool::props                   ? Stage::dress
+                              : session_.stage() == Stage::dress ? Stage::lay
+                                                                 : session_.stage());
             session_.setTool(t);
         };
     };
@@ -70,29 +79,37 @@ void MainWindow::buildActions() {
     levelKey("keyEraser", tr("Eraser"), Qt::Key_E, tool(Tool::eraser));
     levelKey("keyPick", tr("Pick up"), Qt::Key_I, tool(Tool::pick));
     levelKey("keyProps", tr("Props"), Qt::Key_P, tool(Tool::props));
+    levelKey("keyStart", tr("Place the start"), QKeySequence(Qt::SHIFT | Qt::Key_S), tool(Tool::start));
+    levelKey("keyExit", tr("Place an exit"), QKeySequence(Qt::SHIFT | Qt::Key_X), tool(Tool::exit));
+    levelKey("keyMark", tr("Place a mark"), QKeySequence(Qt::SHIFT | Qt::Key_M), tool(Tool::mark));
     levelKey("keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { outlineButton_->toggle(); });
     levelKey("keyFrame", tr("Show the frame"), Qt::Key_F, [this] { frameButton_->toggle(); });
     levelKey("keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { latticeButton_->toggle(); });
     levelKey("keyQuiet", tr("Quiet view"), Qt::Key_Q, [this] { setQuiet(!quiet_); });
     levelKey("keyFit", tr("Fit the level into the view"), Qt::Key_Home, [this] { levelView_->fit(); });
-    levelKey("keyIn", tr("Zoom in"), Qt::Key_Plus, [this] { levelView_->zoomStep(1, QPointF(levelView_->width() / 2.0, levelView_->height() / 2.0)); });
-    levelKey("keyOut", tr("Zoom out"), Qt::Key_Minus, [this] { levelView_->zoomStep(-1, QPointF(levelView_->width() / 2.0, levelView_->height() / 2.0)); });
+    levelKey("keyIn", tr("Zoom in"), Qt::Key_Plus,
+             [this] { levelView_->zoomStep(1, QPointF(levelView_->width() / 2.0, levelView_->height() / 2.0)); });
+    levelKey("keyOut", tr("Zoom out"), Qt::Key_Minus,
+             [this] { levelView_->zoomStep(-1, QPointF(levelView_->width() / 2.0, levelView_->height() / 2.0)); });
     const auto turn = [this](Turn (*how)(Turn)) {
         return [this, how] {
             edit::Hand hand = session_.hand();
             hand.turn = how(hand.turn);
-            if (hand.kind == edit::Hand::Kind::tile || (hand.kind == edit::Hand::Kind::prop && how == mirrored)) session_.setHand(hand);
+            if (hand.kind == edit::Hand::Kind::tile || (hand.kind == edit::Hand::Kind::prop && how == mirrored))
+                session_.setHand(hand);
         };
     };
     levelKey("keyTurnLeft", tr("Turn the Hand left"), Qt::Key_Comma, turn(turned_left));
     levelKey("keyTurnRight", tr("Turn the Hand right"), Qt::Key_Period, turn(turned_right));
     levelKey("keyMirror", tr("Mirror the Hand"), Qt::Key_Slash, turn(mirrored));
     for (int i = 0; i < 9; ++i)
-        levelKey(QString("pocket-%1").arg(i + 1), tr("Pocket %1").arg(i + 1), QKeySequence(Qt::Key_1 + i), [this, i] { tray_->pockets()->use(i); });
+        levelKey(QString("pocket-%1").arg(i + 1), tr("Pocket %1").arg(i + 1), QKeySequence(Qt::Key_1 + i),
+                 [this, i] { tray_->pockets()->use(i); });
     auto* take = add("takeCutAction", tr("Take the proposed cut"), Qt::Key_Return, {}, [this] { cut_->takeBest(); });
     take->setProperty("stages", "cut");
     auto* joins = add("makeMaterialAction", tr("Read the joins of the sheet"), Qt::Key_M, {}, [this] {
-        if (session_.sheet() && session_.sheet()->accepted) session_.makeMaterial(session_.sheetId(), level::JoinKind::full);
+        if (session_.sheet() && session_.sheet()->accepted)
+            session_.makeMaterial(session_.sheetId(), level::JoinKind::full);
     });
     joins->setProperty("stages", "cut");
     auto* missing = add("nextMissing", tr("Next missing case"), Qt::Key_N, {}, [this] { join_->nextMissing(); });
@@ -102,7 +119,9 @@ void MainWindow::buildActions() {
         const bool level = s == Stage::lay || s == Stage::dress || s == Stage::bound;
         for (QAction* a : actions_) {
             const QString stages = a->property("stages").toString();
-            if (!stages.isEmpty()) a->setEnabled((stages == "level" && level) || (stages == "cut" && s == Stage::cut) || (stages == "join" && s == Stage::join));
+            if (!stages.isEmpty())
+                a->setEnabled((stages == "level" && level) || (stages == "cut" && s == Stage::cut) ||
+                              (stages == "join" && s == Stage::join));
         }
     };
     connect(&session_, &Session::stageChanged, this, sort);
@@ -115,25 +134,34 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
         auto* focus = QApplication::focusWidget();
         if (focus && (focus->inherits("QLineEdit") || focus->inherits("QAbstractSpinBox"))) {
             const auto* key = static_cast<QKeyEvent*>(event);
-            if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && key->key() < Qt::Key_F1) event->accept();
-        } else if (focus && (focus->inherits("QComboBox") || focus->inherits("QAbstractSlider")) && static_cast<QKeyEvent*>(event)->text().isEmpty()) {
-            event->accept();  // Home, End and the arrows move in a list; letters stay commands
+            if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && key->key() < Qt::Key_F1)
+                event->accept();
+        } else if (focus && (focus->inherits("QComboBox") || focus->inherits("QAbstractSlider")) &&
+                   static_cast<QKeyEvent*>(event)->text().isEmpty()) {
+            event->accept(); // Home, End and the arrows move in a list; letters stay commands
         }
     }
     // Enter in a field ends the typing: the keys belong to the view again.
-    if (event->type() == QEvent::KeyRelease && (static_cast<QKeyEvent*>(event)->key() == Qt::Key_Return || static_cast<QKeyEvent*>(event)->key() == Qt::Key_Enter)) {
+    if (event->type() == QEvent::KeyRelease && (static_cast<QKeyEvent*>(event)->key() == Qt::Key_Return ||
+                                                static_cast<QKeyEvent*>(event)->key() == Qt::Key_Enter)) {
         auto* field = qobject_cast<QWidget*>(object);
-        if (field && field->window() == this && field->hasFocus() && (field->inherits("QLineEdit") || field->inherits("QAbstractSpinBox"))) focusCentre();
+        if (field && field->window() == this && field->hasFocus() &&
+            (field->inherits("QLineEdit") || field->inherits("QAbstractSpinBox")))
+            focusCentre();
     }
     return QMainWindow::eventFilter(object, event);
 }
 
 void MainWindow::focusCentre() {
     const Stage stage = session_.stage();
-    if (stage == Stage::cut) cut_->view()->setFocus();
-    else if (stage == Stage::walk) walk_->view()->setFocus();
-    else if (stage == Stage::join || stage == Stage::handOver) centralWidget()->setFocus();
-    else levelView_->setFocus();
+    if (stage == Stage::cut)
+        cut_->view()->setFocus();
+    else if (stage == Stage::walk)
+        walk_->view()->setFocus();
+    else if (stage == Stage::join || stage == Stage::handOver)
+        centralWidget()->setFocus();
+    else
+        levelView_->setFocus();
 }
 
 void MainWindow::askForSheet() {
@@ -142,13 +170,15 @@ void MainWindow::askForSheet() {
 }
 
 void MainWindow::askForProject() {
-    const QString dir = QFileDialog::getExistingDirectory(this, tr("Open a project, or choose an empty folder for a new one"));
+    const QString dir =
+        QFileDialog::getExistingDirectory(this, tr("Open a project, or choose an empty folder for a new one"));
     if (dir.isEmpty()) return;
     if (QDir(dir).isEmpty()) {
         try {
             level::Project fresh;
             fresh.name = QFileInfo(dir).fileName().toStdString();
-            fresh.put(level::make_level(fresh, tr("First level").toStdString(), {96, 64}, {16, 16}, level::View::from_above));
+            fresh.put(
+                level::make_level(fresh, tr("First level").toStdString(), {96, 64}, {16, 16}, level::View::from_above));
             store::create(fresh, dir.toStdString());
         } catch (const InputError& e) {
             return say(QString::fromStdString(e.what()), true);
@@ -160,13 +190,17 @@ void MainWindow::askForProject() {
 void MainWindow::newLevel() {
     if (!session_.isOpen()) return;
     bool ok = false;
-    const QString text = QInputDialog::getText(this, tr("Add a level"), tr("Name, and size in cells if it is not to be 96 × 64 (\"Upper pans 128x96\"; \"side\" for a side view):"), QLineEdit::Normal, tr("New level"), &ok);
+    const QString text = QInputDialog::getText(
+        this, tr("Add a level"),
+        tr("Name, and size in cells if it is not to be 96 × 64 (\"Upper pans 128x96\"; \"side\" for a side view):"),
+        QLineEdit::Normal, tr("New level"), &ok);
     if (!ok || text.trimmed().isEmpty()) return;
     QString name = text.trimmed();
     Size size{96, 64};
     const QRegularExpression dimensions("\\b(\\d{1,4})\\s*[x×]\\s*(\\d{1,4})\\b");
     if (const auto m = dimensions.match(name); m.hasMatch()) {
-        size = {std::clamp(m.captured(1).toInt(), 1, level::kMostCells), std::clamp(m.captured(2).toInt(), 1, level::kMostCells)};
+        size = {std::clamp(m.captured(1).toInt(), 1, level::kMostCells),
+                std::clamp(m.captured(2).toInt(), 1, level::kMostCells)};
         name.remove(dimensions);
     }
     const QRegularExpression side("\\bside\\b");
@@ -174,7 +208,8 @@ void MainWindow::newLevel() {
     name.remove(side);
     level::Project p = session_.project();
     const Size cell = session_.level() ? session_.level()->cell : Size{16, 16};
-    level::Level level = level::make_level(p, name.simplified().toStdString(), size, cell, fromSide ? level::View::from_the_side : level::View::from_above);
+    level::Level level = level::make_level(p, name.simplified().toStdString(), size, cell,
+                                           fromSide ? level::View::from_the_side : level::View::from_above);
     const std::string id = level.id;
     p.put(std::move(level));
     session_.apply(tr("Add a level"), std::move(p));
@@ -185,7 +220,9 @@ void MainWindow::newLevel() {
 void MainWindow::renameLevel() {
     if (!session_.level()) return;
     bool ok = false;
-    const QString name = QInputDialog::getText(this, tr("Rename the level"), tr("Name:"), QLineEdit::Normal, QString::fromStdString(session_.level()->name), &ok).trimmed();
+    const QString name = QInputDialog::getText(this, tr("Rename the level"), tr("Name:"), QLineEdit::Normal,
+                                               QString::fromStdString(session_.level()->name), &ok)
+                             .trimmed();
     if (!ok || name.isEmpty()) return;
     level::Level next = *session_.level();
     next.name = name.toStdString();
@@ -214,46 +251,58 @@ void MainWindow::showPlaceMenu() {
 
 void MainWindow::find() {
     std::vector<Findable> all;
-    for (QAction* a : actions_) all.push_back({a->text().remove("…"), tr("command"), a->shortcut().toString(QKeySequence::NativeText), [a] { a->trigger(); }});
+    for (QAction* a : actions_)
+        all.push_back({a->text().remove("…"), tr("command"), a->shortcut().toString(QKeySequence::NativeText),
+                       [a] { a->trigger(); }});
     if (session_.isOpen()) {
         const level::Project& p = session_.project();
-        for (const auto& l : p.levels) all.push_back({QString::fromStdString(l->name), tr("level"), {}, [this, id = l->id] { session_.setLevel(id); }});
+        for (const auto& l : p.levels)
+            all.push_back(
+                {QString::fromStdString(l->name), tr("level"), {}, [this, id = l->id] { session_.setLevel(id); }});
         for (const auto& s : p.sheets) {
             all.push_back({QString::fromStdString(s->name), tr("sheet"), {}, [this, id = s->id] {
-                session_.setStage(Stage::cut);
-                session_.setSheet(id);
-            }});
+                               session_.setStage(Stage::cut);
+                               session_.setSheet(id);
+                           }});
             for (const auto& t : s->tiles)
                 if (!t.name.empty())
-                    all.push_back({QString::fromStdString(t.name), tr("tile of %1").arg(QString::fromStdString(s->name)), {}, [this, id = s->id, tile = t.id] {
-                        session_.setStage(Stage::cut);
-                        session_.setSheet(id);
-                        session_.setTiles({tile});
-                    }});
+                    all.push_back({QString::fromStdString(t.name),
+                                   tr("tile of %1").arg(QString::fromStdString(s->name)),
+                                   {},
+                                   [this, id = s->id, tile = t.id] {
+                                       session_.setStage(Stage::cut);
+                                       session_.setSheet(id);
+                                       session_.setTiles({tile});
+                                   }});
         }
         for (const auto& m : p.materials)
             all.push_back({QString::fromStdString(m->name), tr("material"), {}, [this, id = m->id] {
-                edit::Hand hand;
-                hand.kind = edit::Hand::Kind::material;
-                hand.material = id;
-                session_.setMaterial(id);
-                session_.setHand(hand);
-            }});
+                               edit::Hand hand;
+                               hand.kind = edit::Hand::Kind::material;
+                               hand.material = id;
+                               session_.setMaterial(id);
+                               session_.setHand(hand);
+                           }});
         for (const auto& k : p.prop_kinds)
             all.push_back({QString::fromStdString(k->name), tr("prop"), {}, [this, id = k->id] {
-                session_.setStage(Stage::dress);
-                edit::Hand hand;
-                hand.kind = edit::Hand::Kind::prop;
-                hand.prop = id;
-                session_.setHand(hand);
-            }});
+                               session_.setStage(Stage::dress);
+                               edit::Hand hand;
+                               hand.kind = edit::Hand::Kind::prop;
+                               hand.prop = id;
+                               session_.setHand(hand);
+                           }});
         if (const level::Level* level = session_.level()) {
-            for (const level::LayerRef& l : level->layers) all.push_back({QString::fromStdString(l->name), tr("layer"), {}, [this, id = l->id] { session_.setActiveLayer(id); }});
+            for (const level::LayerRef& l : level->layers)
+                all.push_back({QString::fromStdString(l->name), tr("layer"), {}, [this, id = l->id] {
+                                   session_.setActiveLayer(id);
+                               }});
             for (const auto& m : level->marks)
                 all.push_back({QString::fromStdString(m.name), tr("mark"), {}, [this, at = m.cells.corner()] {
-                    if (session_.stage() == Stage::cut || session_.stage() == Stage::join || session_.stage() == Stage::handOver) session_.setStage(Stage::lay);
-                    levelView_->lookAt(at);
-                }});
+                                   if (session_.stage() == Stage::cut || session_.stage() == Stage::join ||
+                                       session_.stage() == Stage::handOver)
+                                       session_.setStage(Stage::lay);
+                                   levelView_->lookAt(at);
+                               }});
         }
     }
     QWidget* button = workline_->find();
@@ -271,7 +320,8 @@ void MainWindow::showKeys() {
     grid->setVerticalSpacing(3);
     std::vector<std::pair<QString, QString>> rows;
     for (const QAction* a : actions_)
-        if (!a->shortcut().isEmpty() && !a->objectName().startsWith("pocket-")) rows.emplace_back(a->shortcut().toString(QKeySequence::NativeText), a->text().remove("…"));
+        if (!a->shortcut().isEmpty() && !a->objectName().startsWith("pocket-"))
+            rows.emplace_back(a->shortcut().toString(QKeySequence::NativeText), a->text().remove("…"));
     rows.emplace_back("1 – 9", tr("Pockets"));
     rows.emplace_back(tr("Right button"), tr("Removes what the active layer has there"));
     rows.emplace_back(tr("Alt+click"), tr("Picks up, from any layer"));
@@ -311,10 +361,13 @@ void MainWindow::restore() {
     QSettings s;
     if (s.contains("window/geometry")) restoreGeometry(s.value("window/geometry").toByteArray());
     s.beginGroup("place/" + QString::fromLatin1(QByteArray::fromStdString(session_.document().dir().string()).toHex()));
-    if (session_.project().level(s.value("level").toString().toStdString())) session_.setLevel(s.value("level").toString().toStdString());
-    if (s.contains("layer") && session_.level() && session_.level()->layer(s.value("layer").toUInt())) session_.setActiveLayer(s.value("layer").toUInt());
+    if (session_.project().level(s.value("level").toString().toStdString()))
+        session_.setLevel(s.value("level").toString().toStdString());
+    if (s.contains("layer") && session_.level() && session_.level()->layer(s.value("layer").toUInt()))
+        session_.setActiveLayer(s.value("layer").toUInt());
     if (session_.project().sheet(s.value("sheet").toUInt())) session_.setSheet(s.value("sheet").toUInt());
-    if (const auto id = static_cast<level::MaterialId>(s.value("material").toUInt()); session_.project().material(id)) session_.setMaterial(id);
+    if (const auto id = static_cast<level::MaterialId>(s.value("material").toUInt()); session_.project().material(id))
+        session_.setMaterial(id);
     tray_->pockets()->unpack(s.value("pockets").toString());
     const int stage = s.value("stage", static_cast<int>(Stage::lay)).toInt();
     session_.setStage(static_cast<Stage>(std::clamp(stage, 0, kStages - 1)));
@@ -324,7 +377,8 @@ void MainWindow::restore() {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     if (session_.isOpen() && session_.document().unsaved()) {
-        QMessageBox box(QMessageBox::Question, tr("Vicinum"), tr("Save what was changed before closing?"), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+        QMessageBox box(QMessageBox::Question, tr("Vicinum"), tr("Save what was changed before closing?"),
+                        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
         box.setObjectName("closeQuestion");
         const int answer = box.exec();
         if (answer == QMessageBox::Cancel) return event->ignore();
@@ -337,4 +391,4 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     event->accept();
 }
 
-}  // namespace vic::app
+} // namespace vic::app

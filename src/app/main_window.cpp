@@ -28,11 +28,12 @@ QWidget* upright(QWidget* parent) {
     return line;
 }
 
-}  // namespace
+} // namespace
 
 MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setObjectName("mainWindow");
     setAcceptDrops(true);
+    setWindowIcon(applicationIcon());
     setMinimumSize(1024, 700);
     resize(1280, 800);
     auto* whole = new QWidget(this);
@@ -90,7 +91,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     casePanel_ = new CasePanel(session_, *join_->proof(), right_);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
-    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, tilePanel_, casePanel_, boundPanel_, walkPanel_}) right_->addWidget(w);
+    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, tilePanel_, casePanel_, boundPanel_, walkPanel_})
+        right_->addWidget(w);
     row->addWidget(right_);
 
     notice_ = new QWidget(whole);
@@ -158,12 +160,13 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     connect(workline_, &Workline::placeAsked, this, &MainWindow::showPlaceMenu);
     connect(workline_, &Workline::findAsked, this, &MainWindow::find);
     connect(sheetList_, &SheetList::addAsked, this, &MainWindow::askForSheet);
-    connect(handOver_, &HandOverPage::placeAsked, this, [this](const std::string& level, Point cell, level::LayerId layer) {
-        session_.setLevel(level);
-        if (layer) session_.setActiveLayer(layer);
-        session_.setStage(Stage::lay);
-        levelView_->lookAt(cell);
-    });
+    connect(handOver_, &HandOverPage::placeAsked, this,
+            [this](const std::string& level, Point cell, level::LayerId layer) {
+                session_.setLevel(level);
+                if (layer) session_.setActiveLayer(layer);
+                session_.setStage(Stage::lay);
+                levelView_->lookAt(cell);
+            });
     clock_.setInterval(5000);
     connect(&clock_, &QTimer::timeout, this, &MainWindow::read);
     clock_.start();
@@ -190,14 +193,17 @@ void MainWindow::buildToolRow() {
         QString name, key, help;
     };
     const std::initializer_list<Entry> entries{
-        {Tool::pencil, "toolPencil", "pencil", tr("Pencil"), "B", tr("Lays what the Hand holds; Ctrl+wheel changes its size")},
+        {Tool::pencil, "toolPencil", "pencil", tr("Pencil"), "B",
+         tr("Lays what the Hand holds; Ctrl+wheel changes its size")},
         {Tool::rectangle, "toolRectangle", "rectangle", tr("Rectangle"), "R", tr("Fills the box that one drags")},
-        {Tool::eraser, "toolEraser", "eraser", tr("Eraser"), "E", tr("Removes from the active layer only; so does the right button with any tool")},
-        {Tool::pick, "toolPick", "pick", tr("Pick up"), "I", tr("Takes what lies under the pointer into the Hand; so does Alt+click")},
+        {Tool::eraser, "toolEraser", "eraser", tr("Eraser"), "E",
+         tr("Removes from the active layer only; so does the right button with any tool")},
+        {Tool::pick, "toolPick", "pick", tr("Pick up"), "I",
+         tr("Takes what lies under the pointer into the Hand; so does Alt+click")},
         {Tool::props, "toolProps", "prop", tr("Props"), "P", tr("Places, moves and removes props")},
-        {Tool::start, "toolStart", "start", tr("Start"), "", tr("Where the walker begins")},
-        {Tool::exit, "toolExit", "exit", tr("Exit"), "", tr("Where the level is won")},
-        {Tool::mark, "toolMark", "mark", tr("Mark"), "", tr("A named place that the engine is told of")},
+        {Tool::start, "toolStart", "start", tr("Start"), tr("Shift+S"), tr("Where the walker begins")},
+        {Tool::exit, "toolExit", "exit", tr("Exit"), tr("Shift+X"), tr("Where the level is won")},
+        {Tool::mark, "toolMark", "mark", tr("Mark"), tr("Shift+M"), tr("A named place that the engine is told of")},
     };
     for (const Entry& e : entries) {
         auto* b = toolButton(toolRow_, e.id, e.icon, e.name, {}, "tool");
@@ -210,7 +216,8 @@ void MainWindow::buildToolRow() {
     row->addSpacing(6);
     row->addWidget(upright(toolRow_));
     row->addSpacing(6);
-    const auto toggle = [&](const char* id, const char* iconName, const QString& name, const QString& key, const QString& help, bool on) {
+    const auto toggle = [&](const char* id, const char* iconName, const QString& name, const QString& key,
+                            const QString& help, bool on) {
         auto* b = toolButton(toolRow_, id, iconName, {}, {}, "toggle");
         describe(b, name, key, help);
         b->setCheckable(true);
@@ -218,7 +225,8 @@ void MainWindow::buildToolRow() {
         row->addWidget(b);
         return b;
     };
-    outlineButton_ = toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"), false);
+    outlineButton_ =
+        toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"), false);
     frameButton_ = toggle("showFrame", "frame", tr("Frame"), "F", tr("What the game shows at the start"), true);
     latticeButton_ = toggle("showLattice", "snap", tr("Lattice"), "L", tr("Lines between the cells"), true);
     connect(outlineButton_, &QToolButton::toggled, levelView_, &LevelView::setOutlines);
@@ -235,21 +243,30 @@ void MainWindow::buildToolRow() {
 
 void MainWindow::followStage() {
     const Stage stage = session_.stage();
-    if (stage != Stage::walk) before_ = stage == Stage::cut || stage == Stage::join || stage == Stage::handOver ? Stage::lay : stage;
-    left_->setCurrentWidget(stage == Stage::cut ? static_cast<QWidget*>(sheetList_) : stage == Stage::join ? static_cast<QWidget*>(materialList_) : section_);
+    if (stage != Stage::walk)
+        before_ = stage == Stage::cut || stage == Stage::join || stage == Stage::handOver ? Stage::lay : stage;
+    left_->setCurrentWidget(stage == Stage::cut    ? static_cast<QWidget*>(sheetList_)
+                            : stage == Stage::join ? static_cast<QWidget*>(materialList_)
+                                                   : section_);
     QWidget* centres[kStages] = {cut_, join_, levelView_, levelView_, levelView_, walk_, handOver_};
     centre_->setCurrentWidget(centres[static_cast<int>(stage)]);
     const bool level = stage == Stage::lay || stage == Stage::dress || stage == Stage::bound;
     toolRow_->setVisible(level && !quiet_);
     for (auto& [tool, button] : tools_) button->setVisible((tool >= Tool::props) == (stage == Stage::dress));
     outlineButton_->setVisible(stage != Stage::bound);
-    right_->setCurrentIndex(stage == Stage::cut ? 1 : stage == Stage::join ? 2 : stage == Stage::bound ? 3 : stage == Stage::walk ? 4 : 0);
+    right_->setCurrentIndex(stage == Stage::cut     ? 1
+                            : stage == Stage::join  ? 2
+                            : stage == Stage::bound ? 3
+                            : stage == Stage::walk  ? 4
+                                                    : 0);
     rightFrame_->setVisible(stage != Stage::handOver && !quiet_);
     leftFrame_->setVisible(stage != Stage::handOver && !quiet_);
     leftLine_->setVisible(leftFrame_->isVisibleTo(this));
     rightLine_->setVisible(rightFrame_->isVisibleTo(this));
-    if (stage == Stage::walk) walk_->enter();
-    else walk_->leave();
+    if (stage == Stage::walk)
+        walk_->enter();
+    else
+        walk_->leave();
     focusCentre();
     follow();
 }
@@ -278,7 +295,9 @@ void MainWindow::follow() {
     for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
     const level::Level* level = session_.level();
     cellLabel_->setText(level ? tr("Lattice %1 px").arg(level->cell.w) : QString());
-    setWindowTitle(tr("%1%2 – Vicinum").arg(session_.document().unsaved() ? "• " : "", QString::fromStdString(session_.project().name)));
+    setWindowTitle(
+        tr("%1%2 – Vicinum")
+            .arg(session_.document().unsaved() ? "• " : "", QString::fromStdString(session_.project().name)));
     read();
 }
 
@@ -289,10 +308,18 @@ void MainWindow::read() {
     QString text;
     bool warns = false;
     switch (session_.stage()) {
-        case Stage::cut: text = cut_->reading(); break;
-        case Stage::join: text = join_->reading(); break;
-        case Stage::walk: text = walk_->reading(); break;
-        case Stage::handOver: text = tr("Ctrl+B builds every level for the engine"); break;
+        case Stage::cut:
+            text = cut_->reading();
+            break;
+        case Stage::join:
+            text = join_->reading();
+            break;
+        case Stage::walk:
+            text = walk_->reading();
+            break;
+        case Stage::handOver:
+            text = tr("Ctrl+B builds every level for the engine");
+            break;
         default:
             text = levelView_->reading().text;
             warns = levelView_->reading().warns;
@@ -306,8 +333,10 @@ void MainWindow::read() {
     int more = 0;
     for (const auto& f : session_.findings()) {
         if (f.severity == findings::Severity::hint) continue;
-        if (waits.isEmpty()) waits = QString::fromStdString(f.what);
-        else ++more;
+        if (waits.isEmpty())
+            waits = QString::fromStdString(f.what);
+        else
+            ++more;
     }
     if (!waits.isEmpty()) {
         waits = fontMetrics().elidedText(waits, Qt::ElideRight, 330);
@@ -321,7 +350,9 @@ void MainWindow::read() {
         saved_->setText(tr("as saved"));
     } else {
         const qint64 seconds = (QDateTime::currentMSecsSinceEpoch() - savedAt_) / 1000;
-        saved_->setText(seconds < 5 ? tr("saved just now") : seconds < 90 ? tr("saved %1 s ago").arg(seconds / 5 * 5) : tr("saved %1 min ago").arg(seconds / 60));
+        saved_->setText(seconds < 5    ? tr("saved just now")
+                        : seconds < 90 ? tr("saved %1 s ago").arg(seconds / 5 * 5)
+                                       : tr("saved %1 min ago").arg(seconds / 60));
     }
 }
 
@@ -384,12 +415,17 @@ void MainWindow::dropEvent(QDropEvent* event) {
     QStringList pictures;
     for (const QUrl& url : event->mimeData()->urls()) {
         const QFileInfo info(url.toLocalFile());
-        if (info.isDir()) openProject(info.filePath());
-        else if (info.fileName() == "project.json") openProject(info.path());
-        else pictures << info.filePath();
+        if (info.isDir())
+            openProject(info.filePath());
+        else if (info.fileName() == "project.json")
+            openProject(info.path());
+        else
+            pictures << info.filePath();
     }
-    if (session_.isOpen()) addSheets(pictures);
-    else if (!pictures.isEmpty()) say(tr("Open or make a project first, then drop the picture again"), true);
+    if (session_.isOpen())
+        addSheets(pictures);
+    else if (!pictures.isEmpty())
+        say(tr("Open or make a project first, then drop the picture again"), true);
     event->acceptProposedAction();
 }
 
@@ -406,18 +442,22 @@ void MainWindow::setDark(bool dark) {
     applyLook(*qApp, t);
     QSettings().setValue("look/dark", dark);
     // The reading line is dark in both looks.
-    readingLine_->setStyleSheet(QString("#readingLine { background: %1; } QLabel { color: %2; font-size: 12px; } #waits, #saved { color: %3; }")
-                                    .arg(dark ? "#121816" : "#22302D", "#FBF8F1", "#A5B2AB"));
-    notice_->setStyleSheet(QString("#notice { background: %1; border-top: 2px solid %2; }").arg(t.card.name(), t.vermilion.name()));
+    readingLine_->setStyleSheet(
+        QString("#readingLine { background: %1; } QLabel { color: %2; font-size: 12px; } #waits, #saved { color: %3; }")
+            .arg(dark ? "#121816" : "#22302D", "#FBF8F1", "#A5B2AB"));
+    notice_->setStyleSheet(
+        QString("#notice { background: %1; border-top: 2px solid %2; }").arg(t.card.name(), t.vermilion.name()));
     for (auto& [tool, button] : tools_) {
-        static const std::map<Tool, const char*> names{{Tool::pencil, "pencil"}, {Tool::rectangle, "rectangle"}, {Tool::eraser, "eraser"}, {Tool::pick, "pick"},
-                                                       {Tool::props, "prop"},    {Tool::start, "start"},         {Tool::exit, "exit"},     {Tool::mark, "mark"}};
+        static const std::map<Tool, const char*> names{
+            {Tool::pencil, "pencil"}, {Tool::rectangle, "rectangle"}, {Tool::eraser, "eraser"}, {Tool::pick, "pick"},
+            {Tool::props, "prop"},    {Tool::start, "start"},         {Tool::exit, "exit"},     {Tool::mark, "mark"}};
         QIcon both = icon(names.at(tool), t.ink);
         const QIcon lit = icon(names.at(tool), dark ? t.window : QColor("#FFFFFF"));
         both.addPixmap(lit.pixmap(40, 40), QIcon::Normal, QIcon::On);
         button->setIcon(both);
     }
-    const std::initializer_list<std::pair<QToolButton*, const char*>> toggles{{outlineButton_, "outline"}, {frameButton_, "frame"}, {latticeButton_, "snap"}};
+    const std::initializer_list<std::pair<QToolButton*, const char*>> toggles{
+        {outlineButton_, "outline"}, {frameButton_, "frame"}, {latticeButton_, "snap"}};
     for (const auto& [button, name] : toggles) {
         QIcon both = icon(name, t.ink);
         both.addPixmap(icon(name, t.panel).pixmap(40, 40), QIcon::Normal, QIcon::On);
@@ -429,4 +469,4 @@ void MainWindow::setDark(bool dark) {
     follow();
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -40,7 +40,8 @@ class MainWindow : public QMainWindow {
   private:
     void buildToolRow();
     void buildActions();
-    QAction* add(const QString& id, const QString& name, const QKeySequence& key, const QString& help, const std::function<void()>& go);
+    QAction* add(const QString& id, const QString& name, const QKeySequence& key, const QString& help,
+                 const std::function<void()>& go);
     void followStage();
     void focusCentre();
     void follow();
@@ -89,7 +90,7 @@ class MainWindow : public QMainWindow {
     QLabel* cellLabel_;
     QLabel* zoomLabel_;
     std::vector<QAction*> actions_;
-    Stage before_ = Stage::lay;  // where Esc returns to from Walk
+    Stage before_ = Stage::lay; // where Esc returns to from Walk
     bool quiet_ = false;
     qint64 savedAt_ = 0;
     QTimer clock_;
@@ -97,4 +98,4 @@ class MainWindow : public QMainWindow {
     QTimer messageTimer_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

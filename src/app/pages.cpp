@@ -7,7 +7,7 @@ namespace vic::app {
 
 namespace {
 
-constexpr std::size_t kMostPages = 320;  // of 1 MiB each
+constexpr std::size_t kMostPages = 320; // of 1 MiB each
 
 // Grey of the same lightness, its dark half taken up, most of the way to paper.
 std::uint32_t toned(std::uint32_t p) {
@@ -16,10 +16,11 @@ std::uint32_t toned(std::uint32_t p) {
     return 0xFF000000U | (part(0xF4) << 16) | (part(0xEE) << 8) | part(0xE2);
 }
 
-}  // namespace
+} // namespace
 
 std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, const level::Level& level, bool tone) {
-    const bool sheetsSame = project_ && project_->sheets == project->sheets && project_->prop_kinds == project->prop_kinds;
+    const bool sheetsSame =
+        project_ && project_->sheets == project->sheets && project_->prop_kinds == project->prop_kinds;
     const level::Difference difference = level::difference(level_, level, *project);
     const bool all = !sheetsSame || difference.everything || tone != toned_;
     level_ = level;
@@ -32,7 +33,8 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
     for (const Box& cells : difference.cells) {
         const Box inside = intersection(cells, level_.cells());
         if (!inside.empty())
-            patch({inside.x * level_.cell.w, inside.y * level_.cell.h, inside.w * level_.cell.w, inside.h * level_.cell.h});
+            patch({inside.x * level_.cell.w, inside.y * level_.cell.h, inside.w * level_.cell.w,
+                   inside.h * level_.cell.h});
     }
     return difference.cells;
 }
@@ -43,8 +45,10 @@ void Pages::draw(QImage& image, Point corner, const Box& part) {
     for (int y = 0; y < part.h; ++y) {
         auto* to = reinterpret_cast<std::uint32_t*>(image.scanLine(part.y - corner.y + y)) + (part.x - corner.x);
         const std::uint32_t* from = &canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(part.w)];
-        if (toned_) std::transform(from, from + part.w, to, toned);
-        else std::memcpy(to, from, static_cast<std::size_t>(part.w) * 4);
+        if (toned_)
+            std::transform(from, from + part.w, to, toned);
+        else
+            std::memcpy(to, from, static_cast<std::size_t>(part.w) * 4);
     }
 }
 
@@ -86,10 +90,12 @@ const QImage& Pages::page(int small, int x, int y) {
     QImage image(kSide, kSide, QImage::Format_RGB32);
     const Size pixels = level_.pixels();
     const int whole = kSide << small;
-    if ((x + 1) * whole > pixels.w || (y + 1) * whole > pixels.h) image.fill(Qt::black);  // beyond the level's edge
+    if ((x + 1) * whole > pixels.w || (y + 1) * whole > pixels.h) image.fill(Qt::black); // beyond the level's edge
     if (x * whole < pixels.w && y * whole < pixels.h) {
-        if (small == 0) draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)));
-        else halve(small, x, y, image, {0, 0, kSide, kSide});
+        if (small == 0)
+            draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)));
+        else
+            halve(small, x, y, image, {0, 0, kSide, kSide});
     }
     Page& page = pages_[{small, x, y}];
     page.image = std::move(image);
@@ -99,15 +105,18 @@ const QImage& Pages::page(int small, int x, int y) {
 
 void Pages::patch(const Box& pixels) {
     for (int small = 0; small <= kLeast; ++small) {
-        const Box scaled{pixels.x >> small, pixels.y >> small, ((pixels.right() - 1) >> small) - (pixels.x >> small) + 1,
+        const Box scaled{pixels.x >> small, pixels.y >> small,
+                         ((pixels.right() - 1) >> small) - (pixels.x >> small) + 1,
                          ((pixels.bottom() - 1) >> small) - (pixels.y >> small) + 1};
         for (int y = scaled.y / kSide; y <= (scaled.bottom() - 1) / kSide; ++y) {
             for (int x = scaled.x / kSide; x <= (scaled.right() - 1) / kSide; ++x) {
                 const auto found = pages_.find({small, x, y});
                 if (found == pages_.end()) continue;
                 const Box part = intersection(scaled, {x * kSide, y * kSide, kSide, kSide});
-                if (small == 0) draw(found->second.image, {x * kSide, y * kSide}, part);
-                else halve(small, x, y, found->second.image, part.moved({-x * kSide, -y * kSide}));
+                if (small == 0)
+                    draw(found->second.image, {x * kSide, y * kSide}, part);
+                else
+                    halve(small, x, y, found->second.image, part.moved({-x * kSide, -y * kSide}));
             }
         }
     }
@@ -123,4 +132,4 @@ void Pages::trim() {
     std::erase_if(pages_, [&](const auto& entry) { return entry.second.used < limit; });
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -1,5 +1,5 @@
-// The level as ready-made images: pages of 512 pixels at full scale, and of half, quarter, eighth … scale made from them by
-// averaging. A change re-draws its own rectangle only.
+// The level as ready-made images: pages of 512 pixels at full scale, and of half, quarter, eighth … scale made from
+// them by averaging. A change re-draws its own rectangle only.
 #pragma once
 
 #include <QImage>
@@ -13,13 +13,13 @@ namespace vic::app {
 
 class Pages {
   public:
-    static constexpr int kSide = 512;  // pixels of a page
-    static constexpr int kLeast = 4;   // the smallest scale is 1/2^kLeast
+    static constexpr int kSide = 512; // pixels of a page
+    static constexpr int kLeast = 4;  // the smallest scale is 1/2^kLeast
 
     explicit Pages(picture::Art& art) : art_(art) {}
 
-    // What the pages show from now on. Returns the boxes of cells whose picture may have changed; nothing where all may.
-    // `toned`: the art steps back in tones of paper, so that what blocks can be drawn over it.
+    // What the pages show from now on. Returns the boxes of cells whose picture may have changed; nothing where all
+    // may. `toned`: the art steps back in tones of paper, so that what blocks can be drawn over it.
     std::optional<std::vector<Box>> show(const edit::ProjectState& project, const level::Level& level, bool toned);
 
     // The page at column x, row y of scale 1/2^small. Stays valid until the next call.
@@ -47,4 +47,4 @@ class Pages {
     std::uint64_t clock_ = 0;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -101,4 +101,4 @@ void setRole(QWidget* widget, const char* role) {
     widget->style()->polish(widget);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -26,4 +26,4 @@ void describe(QWidget* widget, const QString& name, const QString& shortcut, con
 // The style sheet looks at the property "role"; after it changed the widget is polished anew.
 void setRole(QWidget* widget, const char* role);
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -42,7 +42,7 @@ void change(Session& session, level::LayerId layer, const QString& name, const s
     session.applyLevel(name, std::move(next), merge);
 }
 
-}  // namespace
+} // namespace
 
 Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer, int index)
     : session_(session), panel_(panel), layer_(layer), index_(index) {
@@ -51,10 +51,11 @@ Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer, int inde
     const level::Layer* l = session.level()->layer(layer);
     setAccessibleName(l ? QString::fromStdString(l->name) : tr("The walker's plane"));
     setMinimumHeight(l ? kClosed : kPlane);
-    if (l && session.activeLayerId() == layer) buildDrawer(*l);
-    else setFixedHeight(l ? kClosed : kPlane);
+    if (l && session.activeLayerId() == layer)
+        buildDrawer(*l);
+    else
+        setFixedHeight(l ? kClosed : kPlane);
 }
-
 
 void Slab::buildDrawer(const level::Layer& layer) {
     const QString title = QString::fromStdString(layer.name);
@@ -79,19 +80,23 @@ void Slab::buildDrawer(const level::Layer& layer) {
     opacity->setValue(layer.opacity);
     addField(column, tr("Opacity"), opacity, 54);
     connect(opacity, &QSlider::valueChanged, this, [s = &session_, id = layer_](int v) {
-        change(*s, id, tr("Opacity of a layer"), [&](level::Layer& l) { l.opacity = v; }, "opacity-" + std::to_string(id));
+        change(
+            *s, id, tr("Opacity of a layer"), [&](level::Layer& l) { l.opacity = v; }, "opacity-" + std::to_string(id));
     });
-    const auto check = [&](const QString& text, const char* id, bool on, const QString& step, bool level::Layer::*field) {
+    const auto check = [&](const QString& text, const char* id, bool on, const QString& step,
+                           bool level::Layer::*field) {
         auto* box = new QCheckBox(text, this);
         box->setObjectName(id);
         box->setChecked(on);
         connect(box, &QCheckBox::toggled, this, [s = &session_, id = layer_, step, field](bool v) {
-            QTimer::singleShot(0, s, [s, id, step, field, v] { change(*s, id, step, [&](level::Layer& l) { l.*field = v; }); });
+            QTimer::singleShot(
+                0, s, [s, id, step, field, v] { change(*s, id, step, [&](level::Layer& l) { l.*field = v; }); });
         });
         column->addWidget(box);
     };
     if (layer.kind == level::LayerKind::tiles)
-        check(tr("Its tiles block the walker"), "layerSolid", layer.solid, tr("What a layer blocks"), &level::Layer::solid);
+        check(tr("Its tiles block the walker"), "layerSolid", layer.solid, tr("What a layer blocks"),
+              &level::Layer::solid);
     if (layer.kind == level::LayerKind::backdrop) {
         auto* picture = new QComboBox(this);
         picture->setObjectName("backdropPicture");
@@ -101,13 +106,16 @@ void Slab::buildDrawer(const level::Layer& layer) {
         addField(column, tr("Picture"), picture, 54);
         connect(picture, &QComboBox::activated, this, [s = &session_, id = layer_, picture] {
             const auto sheet = picture->currentData().toUInt();
-            QTimer::singleShot(0, s, [s, id, sheet] { change(*s, id, tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop.sheet = sheet; }); });
+            QTimer::singleShot(0, s, [s, id, sheet] {
+                change(*s, id, tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop.sheet = sheet; });
+            });
         });
         auto* tint = new QComboBox(this);
         tint->setObjectName("backdropTint");
         const std::initializer_list<std::pair<QString, Rgba>> tints{
-            {tr("as drawn"), {255, 255, 255, 255}}, {tr("paler"), {255, 255, 255, 170}}, {tr("clay"), {216, 210, 192, 255}},
-            {tr("dusk"), {176, 160, 190, 255}},     {tr("sea"), {150, 200, 205, 255}},   {tr("night"), {96, 110, 140, 255}}};
+            {tr("as drawn"), {255, 255, 255, 255}}, {tr("paler"), {255, 255, 255, 170}},
+            {tr("clay"), {216, 210, 192, 255}},     {tr("dusk"), {176, 160, 190, 255}},
+            {tr("sea"), {150, 200, 205, 255}},      {tr("night"), {96, 110, 140, 255}}};
         for (const auto& [text, c] : tints) tint->addItem(text, QColor(c.r, c.g, c.b, c.a));
         const Rgba now = layer.backdrop.tint;
         const int at = tint->findData(QColor(now.r, now.g, now.b, now.a));
@@ -136,18 +144,27 @@ void Slab::buildDrawer(const level::Layer& layer) {
     };
     const bool shown = layer.shown;
     const bool locked = layer.locked;
-    auto* show = button("layerShown", shown ? "shown" : "hidden", shown ? tr("Hide") : tr("Show"), tr("Hidden layers are hidden in the game too"));
+    auto* show = button("layerShown", shown ? "shown" : "hidden", shown ? tr("Hide") : tr("Show"),
+                        tr("Hidden layers are hidden in the game too"));
     connect(show, &QToolButton::clicked, this, [s = &session_, id = layer_, shown] {
-        QTimer::singleShot(0, s, [s, id, shown] { change(*s, id, shown ? tr("Hide a layer") : tr("Show a layer"), [&](level::Layer& l) { l.shown = !shown; }); });
+        QTimer::singleShot(0, s, [s, id, shown] {
+            change(*s, id, shown ? tr("Hide a layer") : tr("Show a layer"), [&](level::Layer& l) { l.shown = !shown; });
+        });
     });
-    auto* lock = button("layerLocked", locked ? "locked" : "open", locked ? tr("Unlock") : tr("Lock"), tr("Nothing is laid on a locked layer"));
+    auto* lock = button("layerLocked", locked ? "locked" : "open", locked ? tr("Unlock") : tr("Lock"),
+                        tr("Nothing is laid on a locked layer"));
     connect(lock, &QToolButton::clicked, this, [s = &session_, id = layer_, locked] {
-        QTimer::singleShot(0, s, [s, id, locked] { change(*s, id, locked ? tr("Unlock a layer") : tr("Lock a layer"), [&](level::Layer& l) { l.locked = !locked; }); });
+        QTimer::singleShot(0, s, [s, id, locked] {
+            change(*s, id, locked ? tr("Unlock a layer") : tr("Lock a layer"),
+                   [&](level::Layer& l) { l.locked = !locked; });
+        });
     });
     row->addStretch();
     auto* remove = button("layerRemove", "remove", tr("Remove the layer"), tr("Undo brings it back"));
     connect(remove, &QToolButton::clicked, this, [this] {
-        QTimer::singleShot(0, &session_, [s = &session_, id = layer_] { s->applyLevel(tr("Remove a layer"), edit::remove_layer(*s->level(), id)); });
+        QTimer::singleShot(0, &session_, [s = &session_, id = layer_] {
+            s->applyLevel(tr("Remove a layer"), edit::remove_layer(*s->level(), id));
+        });
     });
     column->addLayout(row);
 }
@@ -247,9 +264,12 @@ void Slab::paintEvent(QPaintEvent*) {
     p.drawText(QRect(x, 9, width() - x - 10, 18), Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(font).elidedText(QString::fromStdString(layer->name), Qt::ElideRight, width() - x - 12));
     QString under;
-    if (layer->kind == level::LayerKind::tiles) under = layer->solid ? tr("tiles · block") : tr("tiles");
-    else if (layer->kind == level::LayerKind::props) under = tr("props · %1").arg(layer->props.size());
-    else under = tr("backdrop");
+    if (layer->kind == level::LayerKind::tiles)
+        under = layer->solid ? tr("tiles · block") : tr("tiles");
+    else if (layer->kind == level::LayerKind::props)
+        under = tr("props · %1").arg(layer->props.size());
+    else
+        under = tr("backdrop");
     if (!layer->shown) under += tr(" · hidden");
     if (layer->locked) under += tr(" · locked");
     if (layer->opacity < 100) under += tr(" · %1 %").arg(layer->opacity);
@@ -257,7 +277,8 @@ void Slab::paintEvent(QPaintEvent*) {
     font.setWeight(QFont::Normal);
     p.setFont(font);
     p.setPen(!layer->shown || layer->locked ? t.ochre : t.quiet);
-    p.drawText(QRect(x, 27, width() - x - 10, 16), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(under, Qt::ElideRight, width() - x - 12));
+    p.drawText(QRect(x, 27, width() - x - 10, 16), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(under, Qt::ElideRight, width() - x - 12));
 }
 
 void Slab::mousePressEvent(QMouseEvent* event) {
@@ -287,9 +308,12 @@ void Slab::mouseReleaseEvent(QMouseEvent* event) {
 void Slab::keyPressEvent(QKeyEvent* event) {
     // Alt+Up and Alt+Down carry the slab; Enter opens it.
     const bool up = event->key() == Qt::Key_Up, down = event->key() == Qt::Key_Down;
-    if ((up || down) && (event->modifiers() & Qt::AltModifier)) panel_.dropped(index_, index_ + (up ? 1 : -1));
-    else if (layer_ && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space)) session_.setActiveLayer(layer_);
-    else QWidget::keyPressEvent(event);
+    if ((up || down) && (event->modifiers() & Qt::AltModifier))
+        panel_.dropped(index_, index_ + (up ? 1 : -1));
+    else if (layer_ && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Space))
+        session_.setActiveLayer(layer_);
+    else
+        QWidget::keyPressEvent(event);
 }
 
 SectionPanel::SectionPanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -309,7 +333,8 @@ SectionPanel::SectionPanel(Session& session, QWidget* parent) : QWidget(parent),
         menu->setObjectName("addLayerMenu");
         menu->setAttribute(Qt::WA_DeleteOnClose);
         const std::initializer_list<std::tuple<QString, QString, level::LayerKind>> kinds{
-            {tr("Tiles"), tr("Tiles"), level::LayerKind::tiles}, {tr("Props"), tr("Props"), level::LayerKind::props},
+            {tr("Tiles"), tr("Tiles"), level::LayerKind::tiles},
+            {tr("Props"), tr("Props"), level::LayerKind::props},
             {tr("Backdrop"), tr("Backdrop"), level::LayerKind::backdrop}};
         for (const auto& [text, name, kind] : kinds)
             connect(menu->addAction(text), &QAction::triggered, this, [this, n = name, k = kind] {
@@ -348,13 +373,16 @@ void SectionPanel::follow() {
     // Rebuilt only when something it shows as a control is different; a slider under the mouse must live on.
     std::string signature;
     if (const level::Level* level = session_.level()) {
-        signature = (tokensOf(this).dark ? "dark/" : "light/") + level->id + "/" + std::to_string(session_.activeLayerId()) + "/" + std::to_string(level->plane);
+        signature = (tokensOf(this).dark ? "dark/" : "light/") + level->id + "/" +
+                    std::to_string(session_.activeLayerId()) + "/" + std::to_string(level->plane);
         for (const level::LayerRef& l : level->layers) {
             signature += "|" + std::to_string(l->id);
             if (l->id == session_.activeLayerId())
-                signature += l->name + (l->shown ? "s" : "h") + (l->locked ? "l" : "o") + (l->solid ? "b" : "p") + std::to_string(l->backdrop.sheet);
+                signature += l->name + (l->shown ? "s" : "h") + (l->locked ? "l" : "o") + (l->solid ? "b" : "p") +
+                             std::to_string(l->backdrop.sheet);
         }
-        if (const auto* a = session_.activeLayer(); a && a->kind == level::LayerKind::backdrop) signature += std::to_string(session_.project().sheets.size());
+        if (const auto* a = session_.activeLayer(); a && a->kind == level::LayerKind::backdrop)
+            signature += std::to_string(session_.project().sheets.size());
     }
     if (signature != signature_) {
         signature_ = signature;
@@ -411,7 +439,9 @@ void SectionPanel::dropped(int from, int to) {
     const int last = static_cast<int>(slabs_.size()) - 1;
     to = std::clamp(to, 0, std::max(0, last));
     if (from == to || !session_.level()) return;
-    QTimer::singleShot(0, &session_, [this, from, to] { session_.applyLevel(tr("Reorder the Section"), edit::move_entry(*session_.level(), from, to)); });
+    QTimer::singleShot(0, &session_, [this, from, to] {
+        session_.applyLevel(tr("Reorder the Section"), edit::move_entry(*session_.level(), from, to));
+    });
 }
 
 void SectionPanel::paintEvent(QPaintEvent*) {
@@ -419,4 +449,4 @@ void SectionPanel::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), tokensOf(this).panel);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -1,5 +1,5 @@
-// The Section: the level cut open and seen from the side. Every layer is a slab, front at the top, with the walker's plane
-// between them. The active slab opens like a drawer.
+// The Section: the level cut open and seen from the side. Every layer is a slab, front at the top, with the walker's
+// plane between them. The active slab opens like a drawer.
 #pragma once
 
 #include <QScrollArea>
@@ -60,4 +60,4 @@ class SectionPanel : public QWidget {
     std::string signature_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

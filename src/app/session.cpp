@@ -15,7 +15,7 @@ namespace vic::app {
 namespace {
 // Above this, outlines are not counted while one works; the corners are.
 constexpr int kMostCounted = 200000;
-}  // namespace
+} // namespace
 
 Session::Session(QObject* parent) : QObject(parent) {
     findingsTimer_.setSingleShot(true);
@@ -36,13 +36,16 @@ void Session::lookForFindings() {
     findingsBusy_ = true;
     findingsWork_ = std::thread([this, state = document_->state()] {
         auto found = std::make_shared<std::vector<findings::Finding>>(findings::check(*state));
-        QMetaObject::invokeMethod(this, [this, state, found] {
-            findings_ = std::move(*found);
-            findingsOf_ = state;
-            findingsBusy_ = false;
-            emit findingsChanged();
-            if (document_ && document_->state() != state) findingsTimer_.start();
-        }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this,
+            [this, state, found] {
+                findings_ = std::move(*found);
+                findingsOf_ = state;
+                findingsBusy_ = false;
+                emit findingsChanged();
+                if (document_ && document_->state() != state) findingsTimer_.start();
+            },
+            Qt::QueuedConnection);
     });
 }
 
@@ -250,8 +253,7 @@ const join::Rules& Session::rules() {
 const sheet::SheetReading& Session::reading(level::SheetId id) {
     const level::Sheet* sheet = project().sheet(id);
     auto& slot = readings_[id];
-    if (sheet && sheet->image && slot.first != sheet->image)
-        slot = {sheet->image, sheet::read_cut(*sheet->image)};
+    if (sheet && sheet->image && slot.first != sheet->image) slot = {sheet->image, sheet::read_cut(*sheet->image)};
     return slot.second;
 }
 
@@ -294,4 +296,4 @@ void Session::setTried(Tried tried) {
 
 QString Session::builtDir() const { return QDir(QString::fromStdString(document_->dir().string())).filePath("built"); }
 
-}  // namespace vic::app
+} // namespace vic::app

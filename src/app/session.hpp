@@ -35,7 +35,7 @@ class Session : public QObject {
     [[nodiscard]] bool isOpen() const { return document_ != nullptr; }
     [[nodiscard]] edit::Document& document() { return *document_; }
     [[nodiscard]] const level::Project& project() const { return document_->project(); }
-    [[nodiscard]] const level::Level* level() const;  // null where the project has none
+    [[nodiscard]] const level::Level* level() const; // null where the project has none
     [[nodiscard]] const level::Layer* activeLayer() const;
 
     [[nodiscard]] Stage stage() const { return stage_; }
@@ -66,7 +66,7 @@ class Session : public QObject {
     void applyLevel(const QString& name, level::Level next, const std::string& merge = {});
     void undo();
     void redo();
-    void save();  // throws InputError
+    void save(); // throws InputError
 
     // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. Throws InputError.
     void addPicture(const QString& file);
@@ -88,18 +88,18 @@ class Session : public QObject {
     enum class Tried { no, walked, exit, fell };
     [[nodiscard]] Tried tried() const;
     void setTried(Tried tried);
-    [[nodiscard]] QString builtDir() const;  // where parcels of the project are built
+    [[nodiscard]] QString builtDir() const; // where parcels of the project are built
 
   signals:
-    void changed();       // the project, or what is chosen
+    void changed(); // the project, or what is chosen
     void stageChanged();
     void findingsChanged();
     void handChanged();
-    void said(const QString& text, bool trouble);  // a message for the reading line
+    void said(const QString& text, bool trouble); // a message for the reading line
 
   private:
     void lookForFindings();
-    void choose();  // after the project changed: what was chosen and is gone is replaced
+    void choose(); // after the project changed: what was chosen and is gone is replaced
     std::unique_ptr<edit::Document> document_;
     std::string levelId_;
     Stage stage_ = Stage::lay;
@@ -131,4 +131,4 @@ class Session : public QObject {
     std::shared_ptr<const level::Level> triedLevel_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -54,11 +54,13 @@ void SheetView::fit() {
     if (use_ == Use::cut) {
         const double room = std::min((width() - 80.0) / image_.width(), (height() - 80.0) / image_.height());
         zoom_ = room >= 1 ? std::clamp(std::floor(room), 1.0, 8.0) : std::max(room, 1.0 / 16);
-        origin_ = QPointF(std::floor((width() - image_.width() * zoom_) / 2), std::floor((height() - image_.height() * zoom_) / 2));
+        origin_ = QPointF(std::floor((width() - image_.width() * zoom_) / 2),
+                          std::floor((height() - image_.height() * zoom_) / 2));
     } else {
         zoom_ = std::min(width() / double(image_.width()), height() / double(image_.height()));
         if (zoom_ >= 1) zoom_ = std::floor(zoom_ * 2) / 2;
-        origin_ = QPointF(std::floor((width() - image_.width() * zoom_) / 2), std::floor((height() - image_.height() * zoom_) / 2));
+        origin_ = QPointF(std::floor((width() - image_.width() * zoom_) / 2),
+                          std::floor((height() - image_.height() * zoom_) / 2));
     }
     update();
 }
@@ -72,10 +74,13 @@ int SheetView::heightForWidth(int width) const {
     return std::clamp(static_cast<int>(std::ceil(image_.height() * z)), 24, 300);
 }
 
-QRectF SheetView::place(const Box& b) const { return {origin_.x() + b.x * zoom_, origin_.y() + b.y * zoom_, b.w * zoom_, b.h * zoom_}; }
+QRectF SheetView::place(const Box& b) const {
+    return {origin_.x() + b.x * zoom_, origin_.y() + b.y * zoom_, b.w * zoom_, b.h * zoom_};
+}
 
 Point SheetView::pixelAt(QPointF at) const {
-    return {static_cast<int>(std::floor((at.x() - origin_.x()) / zoom_)), static_cast<int>(std::floor((at.y() - origin_.y()) / zoom_))};
+    return {static_cast<int>(std::floor((at.x() - origin_.x()) / zoom_)),
+            static_cast<int>(std::floor((at.y() - origin_.y()) / zoom_))};
 }
 
 const level::Tile* SheetView::tileAt(QPointF at) const {
@@ -120,9 +125,11 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
             p.save();
             p.setClipRect(r.adjusted(1, 1, -1, -1));
             p.setPen(QPen(QColor(255, 255, 255, 90), 1));
-            for (double x = r.left() - r.height(); x < r.right(); x += 7) p.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
+            for (double x = r.left() - r.height(); x < r.right(); x += 7)
+                p.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
             p.restore();
-            if (r.width() >= 44) paintTag(p, r.center() - QPointF(20, 8), tr("blank"), QColor("#22302D"), QColor("#EAE4D6"));
+            if (r.width() >= 44)
+                paintTag(p, r.center() - QPointF(20, 8), tr("blank"), QColor("#22302D"), QColor("#EAE4D6"));
         }
         if (tile.shape != level::TileShape::none && r.width() >= 20) {
             // A small sign of the shape in the lower right corner, never over the middle of the art.
@@ -130,13 +137,15 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
             const QRectF sign(r.right() - side - 3, r.bottom() - side - 3, side, side);
             p.setPen(QPen(QColor("#FBF8F1"), 1));
             p.setBrush(QColor("#22302D"));
-            if (tile.shape == level::TileShape::full) p.drawRect(sign);
+            if (tile.shape == level::TileShape::full)
+                p.drawRect(sign);
             else if (level::is_slope(tile.shape)) {
                 const int corner = static_cast<int>(tile.shape) - static_cast<int>(level::TileShape::slope_ne);
                 QPolygonF all{sign.topRight(), sign.bottomRight(), sign.bottomLeft(), sign.topLeft()};
                 all.remove((corner + 2) % 4);
                 p.drawPolygon(all);
-            } else p.drawRect(QRectF(sign.left(), sign.top(), sign.width(), 3));
+            } else
+                p.drawRect(QRectF(sign.left(), sign.top(), sign.width(), 3));
         }
     }
     const auto& reading = session_.reading(sheet_);
@@ -157,11 +166,13 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
         const int every = cut.tile.w * zoom_ < 22 ? 4 : 1;
         for (int x = 0; x < count.w; x += every) {
             const QRectF r = place(boxes[static_cast<std::size_t>(x)]);
-            p.drawText(QRectF(r.left(), whole.top() - 20, r.width() * every, 16), every == 1 ? Qt::AlignCenter : Qt::AlignLeft, QString::number(x));
+            p.drawText(QRectF(r.left(), whole.top() - 20, r.width() * every, 16),
+                       every == 1 ? Qt::AlignCenter : Qt::AlignLeft, QString::number(x));
         }
         for (int y = 0; y < count.h; y += every) {
             const QRectF r = place(boxes[static_cast<std::size_t>(y * count.w)]);
-            p.drawText(QRectF(whole.left() - 40, r.top(), 34, r.height() * every), Qt::AlignRight | (every == 1 ? Qt::AlignVCenter : Qt::AlignTop), QString::number(y * count.w));
+            p.drawText(QRectF(whole.left() - 40, r.top(), 34, r.height() * every),
+                       Qt::AlignRight | (every == 1 ? Qt::AlignVCenter : Qt::AlignTop), QString::number(y * count.w));
         }
     }
 }
@@ -178,7 +189,8 @@ void SheetView::paintPetals(QPainter& p, const level::Sheet& s) {
                 const double d = std::clamp(r.width() / 7, 2.0, 6.0);
                 for (unsigned i = 0; i < 8; ++i) {
                     const Point n = join::kNeighbour[i];
-                    const QPointF at(r.center().x() + n.x * (r.width() / 2 - d * 0.8), r.center().y() + n.y * (r.height() / 2 - d * 0.8));
+                    const QPointF at(r.center().x() + n.x * (r.width() / 2 - d * 0.8),
+                                     r.center().y() + n.y * (r.height() / 2 - d * 0.8));
                     const bool on = mask & (1U << i);
                     p.setPen(QPen(QColor("#22302D"), 0.8));
                     p.setBrush(on ? QBrush(QColor("#FBF8F1")) : QBrush(QColor(34, 48, 45, 130)));
@@ -197,13 +209,16 @@ void SheetView::paintEvent(QPaintEvent*) {
     const level::Sheet* s = sheet();
     if (!s || image_.isNull()) {
         p.setPen(use_ == Use::cut ? QColor("#EAE4D6") : t.quiet);
-        const QString text = s ? QString::fromStdString(s->trouble) : tr("Drop a PNG of tiles anywhere on the window.\nVicinum reads how it is cut and proposes it; you decide.");
+        const QString text = s ? QString::fromStdString(s->trouble)
+                               : tr("Drop a PNG of tiles anywhere on the window.\nVicinum reads how it is cut and "
+                                    "proposes it; you decide.");
         p.drawText(rect().adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap, text);
         return;
     }
     const QRectF whole = place(box_of(imageOf_->size()));
     p.setClipRect(rect());
-    paintChequer(p, whole, t.dark ? QColor("#333D3A") : QColor("#CFC8B8"), t.dark ? QColor("#2B3431") : QColor("#C3BBA9"));
+    paintChequer(p, whole, t.dark ? QColor("#333D3A") : QColor("#CFC8B8"),
+                 t.dark ? QColor("#2B3431") : QColor("#C3BBA9"));
     p.drawImage(whole, image_);
     if (use_ == Use::cut) paintMarks(p, *s);
     if (use_ == Use::joins) paintPetals(p, *s);
@@ -297,4 +312,4 @@ void SheetView::resizeEvent(QResizeEvent*) {
 
 void SheetView::leaveEvent(QEvent*) { emit tileHovered(0); }
 
-}  // namespace vic::app
+} // namespace vic::app

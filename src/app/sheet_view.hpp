@@ -13,7 +13,7 @@ namespace vic::app {
 class SheetView : public QWidget {
     Q_OBJECT
   public:
-    enum class Use { cut, pick, joins };  // zoomable with marks; click to take a tile; with petals
+    enum class Use { cut, pick, joins }; // zoomable with marks; click to take a tile; with petals
     SheetView(Session& session, Use use, QWidget* parent);
 
     void setSheet(level::SheetId id);
@@ -31,8 +31,8 @@ class SheetView : public QWidget {
   signals:
     void tileClicked(vic::level::TileId tile, Qt::KeyboardModifiers modifiers);
     void tilesDragged(std::vector<vic::level::TileId> tiles);
-    void tileHovered(vic::level::TileId tile);  // 0 for none
-    void boxDrawn(vic::Box pixels);              // in Cut with Shift: a box for a prop
+    void tileHovered(vic::level::TileId tile); // 0 for none
+    void boxDrawn(vic::Box pixels);            // in Cut with Shift: a box for a prop
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -59,7 +59,7 @@ class SheetView : public QWidget {
     std::optional<level::Cut> shownCut_;
     std::set<level::TileId> chosen_;
     double zoom_ = 1;
-    QPointF origin_;  // where the image's corner lies in the widget
+    QPointF origin_; // where the image's corner lies in the widget
     bool fitted_ = true;
     std::optional<QPointF> pan_;
     std::optional<QPointF> rubber_;
@@ -67,4 +67,4 @@ class SheetView : public QWidget {
     bool boxing_ = false;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

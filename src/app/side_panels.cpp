@@ -63,7 +63,8 @@ void PropPanel::follow() {
     foot_->setText(tr("%1 × %2 px · foot %3 × %4 px").arg(k->box.w).arg(k->box.h).arg(k->foot.w).arg(k->foot.h));
 }
 
-BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent) : QWidget(parent), session_(session), view_(view) {
+BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
+    : QWidget(parent), session_(session), view_(view) {
     auto* column = panelColumn(this);
     addHeading(column, tr("Merged"), &aside_);
     aside_->setText(tr("live"));
@@ -93,10 +94,11 @@ void BoundPanel::follow() {
     oneWay_->setText(locale.toString(static_cast<int>(outline::one_way_edges(trace).size())));
     bool solid = false;
     for (const level::LayerRef& l : level.layers) solid = solid || (l->kind == level::LayerKind::tiles && l->solid);
-    hint_->setText(!solid ? tr("No layer blocks yet. Open a tile layer in the Section and tick “Its tiles block the walker”.")
-                   : trace.shape_count() == 0
-                       ? tr("The layers that block have no tiles with a shape. Give tiles a shape in Cut.")
-                       : tr("What blocks is hatched under its outline. Tiles get their shape in Cut, layers block or not in the Section. One can paint here as in Lay."));
+    hint_->setText(
+        !solid ? tr("No layer blocks yet. Open a tile layer in the Section and tick “Its tiles block the walker”.")
+        : trace.shape_count() == 0 ? tr("The layers that block have no tiles with a shape. Give tiles a shape in Cut.")
+                                   : tr("What blocks is hatched under its outline. Tiles get their shape in Cut, "
+                                        "layers block or not in the Section. One can paint here as in Lay."));
 }
 
 WalkCentre::WalkCentre(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -106,7 +108,8 @@ WalkCentre::WalkCentre(Session& session, QWidget* parent) : QWidget(parent), ses
     column->addWidget(view_);
     connect(view_, &player::ParcelView::ended, this, [this](bool exit) {
         session_.setTried(exit ? Session::Tried::exit : Session::Tried::fell);
-        emit session_.said(exit ? tr("The exit is reached") : tr("The walker fell out of the level and starts again"), !exit);
+        emit session_.said(exit ? tr("The exit is reached") : tr("The walker fell out of the level and starts again"),
+                           !exit);
     });
     connect(view_, &player::ParcelView::ticked, this, &WalkCentre::readingChanged);
     connect(&session_, &Session::changed, this, [this] {
@@ -143,11 +146,14 @@ void WalkCentre::leave() {
 
 QString WalkCentre::reading() const {
     if (!view_->isLoaded()) return tr("The level could not be built");
-    return view_->level().from_the_side ? tr("<b>Arrows</b> walk · <b>Space</b> jumps · Down drops through one-way edges · R starts again · O outlines · Esc returns")
-                                        : tr("<b>Arrows</b> walk in eight directions · R starts again · O outlines · Esc returns");
+    return view_->level().from_the_side
+               ? tr("<b>Arrows</b> walk · <b>Space</b> jumps · Down drops through one-way edges · R starts again · O "
+                    "outlines · Esc returns")
+               : tr("<b>Arrows</b> walk in eight directions · R starts again · O outlines · Esc returns");
 }
 
-WalkPanel::WalkPanel(Session& session, WalkCentre& centre, QWidget* parent) : QWidget(parent), session_(session), centre_(centre) {
+WalkPanel::WalkPanel(Session& session, WalkCentre& centre, QWidget* parent)
+    : QWidget(parent), session_(session), centre_(centre) {
     auto* column = panelColumn(this);
     QLabel* aside = nullptr;
     addHeading(column, tr("Walker"), &aside);
@@ -212,7 +218,8 @@ void WalkPanel::change() {
     if (!session_.isOpen() || !session_.level()) return;
     level::Level next = *session_.level();
     next.view = view_->currentIndex() == 1 ? level::View::from_the_side : level::View::from_above;
-    next.walker = {static_cast<int>(std::lround(width_->value() * 64)), static_cast<int>(std::lround(height_->value() * 64)), speed_->value(), jump_->value()};
+    next.walker = {static_cast<int>(std::lround(width_->value() * 64)),
+                   static_cast<int>(std::lround(height_->value() * 64)), speed_->value(), jump_->value()};
     next.frame = {frameWidth_->value(), frameHeight_->value()};
     const level::Level& now = *session_.level();
     if (next.view == now.view && next.walker == now.walker && next.frame == now.frame) return;
@@ -241,7 +248,8 @@ void WalkPanel::tick() {
     if (!view->isLoaded() || !isVisible()) return;
     const auto foot = view->world().foot();
     place_->setText(tr("foot at %1, %2").arg(foot.x, 0, 'f', 2).arg(foot.y, 0, 'f', 2));
-    state_->setText(view->level().from_the_side ? (view->world().grounded() ? tr("on the ground") : tr("in the air")) : tr("%1 s").arg(view->world().ticks() / walk::kTicks));
+    state_->setText(view->level().from_the_side ? (view->world().grounded() ? tr("on the ground") : tr("in the air"))
+                                                : tr("%1 s").arg(view->world().ticks() / walk::kTicks));
     QStringList names;
     for (const auto id : view->world().touched())
         for (const auto& m : view->level().marks)
@@ -249,4 +257,4 @@ void WalkPanel::tick() {
     touched_->setText(names.isEmpty() ? tr("no mark touched") : tr("touched: %1").arg(names.join(", ")));
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -35,7 +35,7 @@ class BoundPanel : public QWidget {
     Q_OBJECT
   public:
     BoundPanel(Session& session, LevelView& view, QWidget* parent);
-    void follow();  // also while a stroke is drawn
+    void follow(); // also while a stroke is drawn
 
   private:
     Session& session_;
@@ -81,4 +81,4 @@ class WalkPanel : public QWidget {
     QLabel *place_, *state_, *touched_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

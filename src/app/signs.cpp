@@ -117,4 +117,4 @@ QImage toQImage(const Image& image) {
     return out;
 }
 
-}  // namespace vic::app
+} // namespace vic::app

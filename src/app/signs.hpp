@@ -12,9 +12,9 @@
 
 namespace vic::app {
 
-inline constexpr int kHatchSide = 8;  // screen pixels after which the hatching repeats
+inline constexpr int kHatchSide = 8; // screen pixels after which the hatching repeats
 
-QBrush hatching();  // 45° ink lines on paper, opaque
+QBrush hatching(); // 45° ink lines on paper, opaque
 void paintOneWay(QPainter& painter, const QRectF& cell, int side, const QColor& ink);
 void paintFigure(QPainter& painter, const QRectF& box, const QColor& colour);
 // A flag in the middle of the box's foot, with its name beside it.
@@ -23,6 +23,6 @@ void paintTag(QPainter& painter, QPointF corner, const QString& text, const QCol
 // What lies behind see-through art: two quiet tones in squares of 8.
 void paintChequer(QPainter& painter, const QRectF& box, const QColor& a, const QColor& b);
 
-QImage toQImage(const Image& image);  // ARGB32
+QImage toQImage(const Image& image); // ARGB32
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -27,11 +27,12 @@ QPixmap framed(const QImage& art, int side) {
     QPainter p(&out);
     p.setRenderHint(QPainter::SmoothPixmapTransform, room < 1);
     const QSizeF size(art.width() * scale, art.height() * scale);
-    p.drawImage(QRectF(QPointF(std::floor((side - size.width()) / 2), std::floor((side - size.height()) / 2)), size), art);
+    p.drawImage(QRectF(QPointF(std::floor((side - size.width()) / 2), std::floor((side - size.height()) / 2)), size),
+                art);
     return out;
 }
 
-}  // namespace
+} // namespace
 
 QPixmap sheetThumb(const level::Sheet& sheet, int side) {
     QPixmap out(side, side);
@@ -84,4 +85,4 @@ QPixmap propThumb(const level::Project& project, const level::PropKind& kind, in
     return framed(toQImage(cropped(*s->image, kind.box)).mirrored(mirrored, false), side);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -13,4 +13,4 @@ QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, T
 QPixmap materialThumb(const level::Project& project, const level::Material& material, int side);
 QPixmap propThumb(const level::Project& project, const level::PropKind& kind, int side, bool mirrored = false);
 
-}  // namespace vic::app
+} // namespace vic::app

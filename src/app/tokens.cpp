@@ -13,11 +13,13 @@ static void readyResources() { Q_INIT_RESOURCE(app); }
 namespace vic::app {
 
 Tokens paper() {
-    return {"#E4DDCE", "#F1ECE0", "#FBF8F1", "#CFC6B3", "#22302D", "#5B6A65", "#93A09A", "#C2452D", "#17756E", "#B5780F", "#3A4542", false};
+    return {"#E4DDCE", "#F1ECE0", "#FBF8F1", "#CFC6B3", "#22302D", "#5B6A65",
+            "#93A09A", "#C2452D", "#17756E", "#B5780F", "#3A4542", false};
 }
 
 Tokens slate() {
-    return {"#1B2321", "#242D2A", "#2D3834", "#3C4945", "#EAE4D6", "#A5B2AB", "#6E7C76", "#EC7254", "#56B8AE", "#E0A640", "#121816", true};
+    return {"#1B2321", "#242D2A", "#2D3834", "#3C4945", "#EAE4D6", "#A5B2AB",
+            "#6E7C76", "#EC7254", "#56B8AE", "#E0A640", "#121816", true};
 }
 
 Tokens tokensOf(const QPalette& palette) {
@@ -126,6 +128,11 @@ QFrame[role="upright"] { background: @line; border: 0; max-width: 1px; min-width
     app.setStyleSheet(sheet);
 }
 
+QIcon applicationIcon() {
+    readyResources();
+    return QIcon(":/vicinum.svg");
+}
+
 QIcon icon(const QString& name, const QColor& colour) {
     readyResources();
     QFile file(":/icons/" + name + ".svg");
@@ -146,4 +153,4 @@ QIcon icon(const QString& name, const QColor& colour) {
     return out;
 }
 
-}  // namespace vic::app
+} // namespace vic::app

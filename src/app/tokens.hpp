@@ -1,4 +1,5 @@
-// The look: colours by name, and what follows from them. A widget finds its tokens by its palette, so nothing is global.
+// The look: colours by name, and what follows from them. A widget finds its tokens by its palette, so nothing is
+// global.
 #pragma once
 
 #include <QColor>
@@ -25,7 +26,8 @@ Tokens tokensOf(const QWidget* widget);
 // Palette, font and style sheet of the whole application.
 void applyLook(QApplication& app, const Tokens& tokens);
 
+QIcon applicationIcon();
 // An icon of our set by file name, in the given colour.
 QIcon icon(const QString& name, const QColor& colour);
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -20,11 +20,13 @@ QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int s
         case edit::Hand::Kind::material:
             if (const auto* m = project.material(hand.material)) return materialThumb(project, *m, side);
             break;
-        case edit::Hand::Kind::tile: return tileThumb(project, hand.tile, side, hand.turn);
+        case edit::Hand::Kind::tile:
+            return tileThumb(project, hand.tile, side, hand.turn);
         case edit::Hand::Kind::prop:
             if (const auto* k = project.prop_kind(hand.prop)) return propThumb(project, *k, side, hand.turn.mirrored());
             break;
-        default: break;
+        default:
+            break;
     }
     return {};
 }
@@ -34,16 +36,18 @@ QString handName(const level::Project& project, const edit::Hand& hand) {
         case edit::Hand::Kind::material:
             if (const auto* m = project.material(hand.material)) return QString::fromStdString(m->name);
             break;
-        case edit::Hand::Kind::tile: return QString::fromStdString(edit::tile_name(project, hand.tile));
+        case edit::Hand::Kind::tile:
+            return QString::fromStdString(edit::tile_name(project, hand.tile));
         case edit::Hand::Kind::prop:
             if (const auto* k = project.prop_kind(hand.prop)) return QString::fromStdString(k->name);
             break;
-        default: break;
+        default:
+            break;
     }
     return HandCard::tr("Empty");
 }
 
-}  // namespace
+} // namespace
 
 HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("handCard");
@@ -76,13 +80,15 @@ void HandCard::paintEvent(QPaintEvent*) {
     font.setWeight(QFont::DemiBold);
     p.setFont(font);
     p.setPen(hand.kind == edit::Hand::Kind::empty ? t.quiet : t.ink);
-    p.drawText(QRect(x, 12, w, 20), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(font).elidedText(handName(project, hand), Qt::ElideRight, w));
+    p.drawText(QRect(x, 12, w, 20), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(handName(project, hand), Qt::ElideRight, w));
     font.setPixelSize(12);
     font.setWeight(QFont::Normal);
     p.setFont(font);
     p.setPen(t.quiet);
     if (hand.kind == edit::Hand::Kind::empty) {
-        p.drawText(QRect(x, 34, w, 84), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, tr("Pick something from the Tray, or Alt+click it in the level."));
+        p.drawText(QRect(x, 34, w, 84), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                   tr("Pick something from the Tray, or Alt+click it in the level."));
         return;
     }
     QString kind;
@@ -98,14 +104,16 @@ void HandCard::paintEvent(QPaintEvent*) {
     std::vector<std::pair<QString, QString>> rows;
     if (hand.kind != edit::Hand::Kind::prop) rows.emplace_back(tr("Size"), QString("%1 × %1").arg(hand.size));
     if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::prop) {
-        QString turn = hand.turn.quarters() == 0 ? (hand.turn.mirrored() ? QString() : tr("as drawn")) : QString("%1°").arg(hand.turn.quarters() * 90);
+        QString turn = hand.turn.quarters() == 0 ? (hand.turn.mirrored() ? QString() : tr("as drawn"))
+                                                 : QString("%1°").arg(hand.turn.quarters() * 90);
         if (hand.turn.mirrored()) turn += turn.isEmpty() ? tr("mirrored") : tr(", mirrored");
         rows.emplace_back(tr("Turn"), turn);
     }
     if (session_.level()) {
         const auto target = edit::target_of(project, *session_.level(), hand, session_.activeLayerId(), false);
         const level::Layer* layer = session_.level()->layer(target.layer);
-        rows.emplace_back(target.went_home ? tr("Home") : tr("Layer"), layer ? QString::fromStdString(layer->name) : tr("none"));
+        rows.emplace_back(target.went_home ? tr("Home") : tr("Layer"),
+                          layer ? QString::fromStdString(layer->name) : tr("none"));
     }
     int y = 54;
     for (const auto& [name, value] : rows) {
@@ -113,7 +121,8 @@ void HandCard::paintEvent(QPaintEvent*) {
         p.drawText(QRect(x, y, w, 18), Qt::AlignLeft | Qt::AlignVCenter, name);
         p.setPen(t.ink);
         const int room = w - QFontMetrics(font).horizontalAdvance(name) - 8;
-        p.drawText(QRect(x, y, w, 18), Qt::AlignRight | Qt::AlignVCenter, QFontMetrics(font).elidedText(value, Qt::ElideRight, room));
+        p.drawText(QRect(x, y, w, 18), Qt::AlignRight | Qt::AlignVCenter,
+                   QFontMetrics(font).elidedText(value, Qt::ElideRight, room));
         y += 20;
     }
 }
@@ -122,13 +131,17 @@ Pockets::Pockets(Session& session, QWidget* parent) : QWidget(parent), session_(
     setObjectName("pockets");
     setAccessibleName(tr("Pockets"));
     setFixedHeight(30);
-    setToolTip(tr("<b>Pockets</b>&nbsp;&nbsp;1 – 9<br>An empty pocket keeps the Hand, a full one gives it back; right click puts the Hand in"));
+    setToolTip(
+        tr("<b>Pockets</b>&nbsp;&nbsp;1 – 9<br>An empty pocket keeps the Hand, a full one gives it back; right click "
+           "puts the Hand in"));
 }
 
 void Pockets::use(int index) {
     const edit::Hand& kept = hands_[static_cast<std::size_t>(index)];
-    if (kept.kind == edit::Hand::Kind::empty) keep(index);
-    else session_.setHand(kept);
+    if (kept.kind == edit::Hand::Kind::empty)
+        keep(index);
+    else
+        session_.setHand(kept);
 }
 
 void Pockets::keep(int index) {
@@ -139,7 +152,13 @@ void Pockets::keep(int index) {
 QString Pockets::packed() const {
     QStringList all;
     for (const auto& h : hands_)
-        all << QString("%1:%2:%3:%4:%5:%6").arg(static_cast<int>(h.kind)).arg(h.material).arg(h.tile).arg(h.prop).arg(h.turn.code).arg(h.size);
+        all << QString("%1:%2:%3:%4:%5:%6")
+                   .arg(static_cast<int>(h.kind))
+                   .arg(h.material)
+                   .arg(h.tile)
+                   .arg(h.prop)
+                   .arg(h.turn.code)
+                   .arg(h.size);
     return all.join(' ');
 }
 
@@ -187,8 +206,10 @@ void Pockets::paintEvent(QPaintEvent*) {
 
 void Pockets::mousePressEvent(QMouseEvent* event) {
     const int index = std::clamp(static_cast<int>(event->position().x() * 9 / std::max(1, width())), 0, 8);
-    if (event->button() == Qt::RightButton) keep(index);
-    else use(index);
+    if (event->button() == Qt::RightButton)
+        keep(index);
+    else
+        use(index);
 }
 
 Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -281,8 +302,10 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     });
     connect(&session_, &Session::handChanged, this, &Tray::follow);
     connect(&session_, &Session::stageChanged, this, [this] {
-        if (session_.stage() == Stage::dress) setTab(Props);
-        else if (session_.stage() == Stage::lay && stack_->currentIndex() == Props) setTab(Materials);
+        if (session_.stage() == Stage::dress)
+            setTab(Props);
+        else if (session_.stage() == Stage::lay && stack_->currentIndex() == Props)
+            setTab(Materials);
     });
     setTab(Materials);
 }
@@ -318,7 +341,8 @@ void Tray::follow() {
     card_->follow();
     pockets_->update();
     const level::Project& p = session_.project();
-    if (!filledFor_ || filledFor_->sheets != p.sheets || filledFor_->materials != p.materials || filledFor_->prop_kinds != p.prop_kinds) {
+    if (!filledFor_ || filledFor_->sheets != p.sheets || filledFor_->materials != p.materials ||
+        filledFor_->prop_kinds != p.prop_kinds) {
         filledFor_ = session_.document().state();
         fill(materials_, Materials);
         fill(props_, Props);
@@ -337,13 +361,17 @@ void Tray::follow() {
     };
     mark(materials_, hand.kind == edit::Hand::Kind::material, hand.material);
     mark(props_, hand.kind == edit::Hand::Kind::prop, hand.prop);
-    sheet_->setChosen(hand.kind == edit::Hand::Kind::tile ? std::set<level::TileId>{hand.tile} : std::set<level::TileId>{});
+    sheet_->setChosen(hand.kind == edit::Hand::Kind::tile ? std::set<level::TileId>{hand.tile}
+                                                          : std::set<level::TileId>{});
     QString hint;
-    if (stack_->currentIndex() == Materials && p.materials.empty()) hint = tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.");
-    if (stack_->currentIndex() == Tiles && p.sheets.empty()) hint = tr("No tiles yet: drop a PNG of tiles on the window.");
-    if (stack_->currentIndex() == Props && p.prop_kinds.empty()) hint = tr("No props yet: in Cut, hold Shift and draw a box around one.");
+    if (stack_->currentIndex() == Materials && p.materials.empty())
+        hint = tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.");
+    if (stack_->currentIndex() == Tiles && p.sheets.empty())
+        hint = tr("No tiles yet: drop a PNG of tiles on the window.");
+    if (stack_->currentIndex() == Props && p.prop_kinds.empty())
+        hint = tr("No props yet: in Cut, hold Shift and draw a box around one.");
     empty_->setText(hint);
     empty_->setVisible(!hint.isEmpty());
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -32,10 +32,10 @@ class Pockets : public QWidget {
     Q_OBJECT
   public:
     Pockets(Session& session, QWidget* parent);
-    void use(int index);   // 0 .. 8: takes what it holds, or keeps the present Hand where it is empty
-    void keep(int index);  // puts the present Hand into it
+    void use(int index);  // 0 .. 8: takes what it holds, or keeps the present Hand where it is empty
+    void keep(int index); // puts the present Hand into it
     [[nodiscard]] QSize sizeHint() const override { return {240, 34}; }
-    [[nodiscard]] QString packed() const;  // for the settings
+    [[nodiscard]] QString packed() const; // for the settings
     void unpack(const QString& text);
 
   protected:
@@ -71,4 +71,4 @@ class Tray : public QWidget {
     edit::ProjectState filledFor_;
 };
 
-}  // namespace vic::app
+} // namespace vic::app

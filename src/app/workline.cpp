@@ -10,7 +10,7 @@
 namespace vic::app {
 
 namespace {
-constexpr int kDotAt = 18;  // pixels from the top
+constexpr int kDotAt = 18; // pixels from the top
 }
 
 StageButton::StageButton(Stage stage, const QString& name, QWidget* parent) : QAbstractButton(parent), stage_(stage) {
@@ -35,7 +35,8 @@ void StageButton::paintEvent(QPaintEvent*) {
     const double middle = width() / 2.0;
     // The line through all stages runs behind the dots.
     p.setPen(QPen(t.line, 2));
-    p.drawLine(QPointF(stage_ == Stage::cut ? middle : 0, kDotAt), QPointF(stage_ == Stage::handOver ? middle : width(), kDotAt));
+    p.drawLine(QPointF(stage_ == Stage::cut ? middle : 0, kDotAt),
+               QPointF(stage_ == Stage::handOver ? middle : width(), kDotAt));
     const QPointF dot(middle, kDotAt);
     if (current_) {
         p.setPen(Qt::NoPen);
@@ -53,7 +54,7 @@ void StageButton::paintEvent(QPaintEvent*) {
         p.setPen(Qt::NoPen);
         p.setBrush(mark_ == StageMark::look ? t.ochre : t.brine);
         p.drawEllipse(dot, 7.5, 7.5);
-        if (mark_ == StageMark::look) {  // colour is never the only sign
+        if (mark_ == StageMark::look) { // colour is never the only sign
             p.setPen(QPen(t.panel, 2, Qt::SolidLine, Qt::RoundCap));
             p.drawLine(dot - QPointF(0, 3.5), dot + QPointF(0, 0.5));
             p.drawPoint(dot + QPointF(0, 3.5));
@@ -69,7 +70,8 @@ void StageButton::paintEvent(QPaintEvent*) {
     font.setWeight(QFont::Normal);
     p.setFont(font);
     p.setPen(mark_ == StageMark::look && !current_ ? t.ochre : t.quiet);
-    p.drawText(QRect(0, 45, width(), 15), Qt::AlignCenter, QFontMetrics(font).elidedText(state_, Qt::ElideRight, width() - 4));
+    p.drawText(QRect(0, 45, width(), 15), Qt::AlignCenter,
+               QFontMetrics(font).elidedText(state_, Qt::ElideRight, width() - 4));
     if (hasFocus()) {
         p.setPen(QPen(t.brine, 1));
         p.setBrush(Qt::NoBrush);
@@ -91,9 +93,9 @@ Workline::Workline(Session& session, QWidget* parent) : QWidget(parent), session
     auto* texts = new QVBoxLayout(place_);
     texts->setContentsMargins(8, 4, 4, 4);
     texts->setSpacing(1);
-    auto* levelName = label({}, "title", place_);
+    auto* levelName = label(tr("No project"), "title", place_);
     levelName->setObjectName("levelName");
-    auto* projectName = label({}, "quiet", place_);
+    auto* projectName = label(tr("click to open or make one"), "quiet", place_);
     projectName->setObjectName("projectName");
     for (auto* l : {levelName, projectName}) {
         l->setAttribute(Qt::WA_TransparentForMouseEvents);
@@ -102,10 +104,16 @@ Workline::Workline(Session& session, QWidget* parent) : QWidget(parent), session
     connect(place_, &QToolButton::clicked, this, &Workline::placeAsked);
     row->addWidget(place_);
     row->addStretch(1);
-    const QString names[kStages] = {tr("Cut"), tr("Join"), tr("Lay"), tr("Dress"), tr("Bound"), tr("Walk"), tr("Hand over")};
-    static const char* ids[kStages] = {"stage-cut", "stage-join", "stage-lay", "stage-dress", "stage-bound", "stage-walk", "stage-hand-over"};
-    const QString helps[kStages] = {tr("Turn images into tiles and props"), tr("Say how tiles meet their neighbours"), tr("Paint the level"),
-                                    tr("Backdrops, props and marks"), tr("Where things collide"), tr("Try the level with a walker"),
+    const QString names[kStages] = {tr("Cut"),   tr("Join"), tr("Lay"),      tr("Dress"),
+                                    tr("Bound"), tr("Walk"), tr("Hand over")};
+    static const char* ids[kStages] = {"stage-cut",   "stage-join", "stage-lay",      "stage-dress",
+                                       "stage-bound", "stage-walk", "stage-hand-over"};
+    const QString helps[kStages] = {tr("Turn images into tiles and props"),
+                                    tr("Say how tiles meet their neighbours"),
+                                    tr("Paint the level"),
+                                    tr("Backdrops, props and marks"),
+                                    tr("Where things collide"),
+                                    tr("Try the level with a walker"),
                                     tr("Findings, and the build for the engine")};
     auto* line = new QHBoxLayout;
     line->setSpacing(0);
@@ -165,7 +173,8 @@ std::pair<QString, StageMark> Workline::stateOf(Stage stage) const {
             if (!level) return {tr("no level"), StageMark::none};
             const int n = static_cast<int>(level->layers.size());
             bool laid = false;
-            for (const level::LayerRef& l : level->layers) laid = laid || !(l->grid == level::Grid(l->grid.size().empty() ? Size{1, 1} : l->grid.size()));
+            for (const level::LayerRef& l : level->layers)
+                laid = laid || !(l->grid == level::Grid(l->grid.size().empty() ? Size{1, 1} : l->grid.size()));
             return {n == 1 ? tr("1 layer") : tr("%1 layers").arg(n), laid ? StageMark::complete : StageMark::none};
         }
         case Stage::dress: {
@@ -182,10 +191,14 @@ std::pair<QString, StageMark> Workline::stateOf(Stage stage) const {
         }
         case Stage::walk:
             switch (session_.tried()) {
-                case Session::Tried::no: return {tr("not tried"), StageMark::none};
-                case Session::Tried::walked: return {tr("tried"), StageMark::complete};
-                case Session::Tried::exit: return {tr("exit reached"), StageMark::complete};
-                case Session::Tried::fell: return {tr("fell out"), StageMark::look};
+                case Session::Tried::no:
+                    return {tr("not tried"), StageMark::none};
+                case Session::Tried::walked:
+                    return {tr("tried"), StageMark::complete};
+                case Session::Tried::exit:
+                    return {tr("exit reached"), StageMark::complete};
+                case Session::Tried::fell:
+                    return {tr("fell out"), StageMark::look};
             }
             break;
         case Stage::handOver: {
@@ -226,4 +239,4 @@ void Workline::paintEvent(QPaintEvent*) {
     p.fillRect(0, height() - 1, width(), 1, t.line);
 }
 
-}  // namespace vic::app
+} // namespace vic::app

@@ -56,4 +56,4 @@ class Workline : public QWidget {
     std::array<StageButton*, kStages> stages_{};
 };
 
-}  // namespace vic::app
+} // namespace vic::app

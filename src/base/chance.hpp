@@ -31,4 +31,4 @@ inline constexpr std::uint32_t scaled(std::uint32_t hash, std::uint32_t below) {
     return static_cast<std::uint32_t>((std::uint64_t{hash} * below) >> 32);
 }
 
-}  // namespace vic
+} // namespace vic

@@ -25,11 +25,13 @@ class InputError : public std::runtime_error {
     static std::string sentence(const std::string& what, const std::string& file, const std::string& where,
                                 const std::string& remedy) {
         std::string text = what;
-        if (!file.empty()) text += " (" + file + (where.empty() ? "" : ", " + where) + ")";
-        else if (!where.empty()) text += " (" + where + ")";
+        if (!file.empty())
+            text += " (" + file + (where.empty() ? "" : ", " + where) + ")";
+        else if (!where.empty())
+            text += " (" + where + ")";
         if (!remedy.empty()) text += ". " + remedy;
         return text;
     }
 };
 
-}  // namespace vic
+} // namespace vic

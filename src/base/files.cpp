@@ -94,13 +94,16 @@ std::string slug(std::string_view name, std::string_view fallback) {
         const bool digit = c >= '0' && c <= '9';
         const bool lower = c >= 'a' && c <= 'z';
         const bool upper = c >= 'A' && c <= 'Z';
-        if (digit || lower) out += c;
-        else if (upper) out += static_cast<char>(c - 'A' + 'a');
-        else if (!out.empty() && out.back() != '-') out += '-';
+        if (digit || lower)
+            out += c;
+        else if (upper)
+            out += static_cast<char>(c - 'A' + 'a');
+        else if (!out.empty() && out.back() != '-')
+            out += '-';
         if (out.size() >= 48) break;
     }
     while (!out.empty() && out.back() == '-') out.pop_back();
     return out.empty() ? std::string(fallback) : out;
 }
 
-}  // namespace vic
+} // namespace vic

@@ -16,15 +16,16 @@ std::string read_file(const fs::path& file, std::uintmax_t limit = 1ULL << 30);
 // Writes to a temporary name beside `file`, flushes to the disk, renames. Throws InputError; then `file` is as it was.
 void write_file(const fs::path& file, std::string_view bytes);
 
-// The place of `relative` inside `root`. Throws InputError for an empty or absolute path, for one with "..", and for one
-// whose links lead outside. `said_in` and `where` name the place that holds the path, for the error.
+// The place of `relative` inside `root`. Throws InputError for an empty or absolute path, for one with "..", and for
+// one whose links lead outside. `said_in` and `where` name the place that holds the path, for the error.
 fs::path inside(const fs::path& root, const std::string& relative, const std::string& said_in,
                 const std::string& where);
 
 // Flushes a folder's list of names to the disk, so that a rename in it survives a power cut.
 void flush_folder(const fs::path& folder);
 
-// A name that is safe in file names and addresses: lower-case letters, digits and dashes; `fallback` if nothing is left.
+// A name that is safe in file names and addresses: lower-case letters, digits and dashes; `fallback` if nothing is
+// left.
 std::string slug(std::string_view name, std::string_view fallback);
 
-}  // namespace vic
+} // namespace vic

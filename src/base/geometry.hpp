@@ -1,4 +1,5 @@
-// Whole-number geometry. Units are the caller's (cells, pixels or 1/64 cells) and stated where it is used. y grows downwards.
+// Whole-number geometry. Units are the caller's (cells, pixels or 1/64 cells) and stated where it is used. y grows
+// downwards.
 #pragma once
 
 #include <algorithm>
@@ -74,4 +75,4 @@ inline Box spanning(Point a, Point b) {
 // Division that rounds towards minus infinity, for coordinates left of or above the origin. b > 0.
 inline int floor_div(int a, int b) { return a >= 0 ? a / b : -((-a + b - 1) / b); }
 
-}  // namespace vic
+} // namespace vic

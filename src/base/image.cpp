@@ -24,4 +24,4 @@ Image resampled(const Image& image, Size size) {
     return out;
 }
 
-}  // namespace vic
+} // namespace vic

@@ -58,4 +58,4 @@ Image cropped(const Image& image, const Box& box);
 // Taken pixel by pixel to a new size (nearest); both sizes at least 1 × 1.
 Image resampled(const Image& image, Size size);
 
-}  // namespace vic
+} // namespace vic

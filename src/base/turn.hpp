@@ -9,7 +9,7 @@
 namespace vic {
 
 struct Turn {
-    std::uint8_t code = 0;  // bits 0-1: quarter turns clockwise; bit 2: mirrored
+    std::uint8_t code = 0; // bits 0-1: quarter turns clockwise; bit 2: mirrored
 
     [[nodiscard]] int quarters() const { return code & 3; }
     [[nodiscard]] bool mirrored() const { return (code & 4) != 0; }
@@ -40,4 +40,4 @@ inline int turned_corner(Turn t, int c) {
     return (c + t.quarters()) & 3;
 }
 
-}  // namespace vic
+} // namespace vic

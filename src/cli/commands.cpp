@@ -59,7 +59,7 @@ vicinum::Level load_parcel(const std::string& dir) {
     }
 }
 
-}  // namespace
+} // namespace
 
 Outcome read_sheet(const std::string& file) {
     const Image image = sheet::read_png(file);
@@ -91,7 +91,10 @@ Outcome read_joins(const JoinsOptions& o) {
                                             : level::JoinKind::full;
     const join::JoinReading reading = join::read_joins(tiles, kind, o.centre);
     Outcome out;
-    out.json = {{"tiles", Json::array()}, {"missing", reading.missing}, {"doubtful", Json::array()}, {"doubled", Json::array()}};
+    out.json = {{"tiles", Json::array()},
+                {"missing", reading.missing},
+                {"doubtful", Json::array()},
+                {"doubled", Json::array()}};
     for (const auto& t : reading.tiles)
         out.json["tiles"].push_back(
             {{"index", t.index}, {"mask", t.mask}, {"confidence", std::round(t.confidence * 1000) / 1000}});
@@ -109,7 +112,8 @@ Outcome trace(const std::string& file) {
     int column = 0;
     int line = 1;
     const auto refuse = [&](const std::string& what) {
-        throw InputError(what, file, "line " + std::to_string(line), "Rows of 0 and 1 with commas between, all equally long");
+        throw InputError(what, file, "line " + std::to_string(line),
+                         "Rows of 0 and 1 with commas between, all equally long");
     };
     bool value_due = true;
     const auto end_row = [&] {
@@ -140,19 +144,22 @@ Outcome trace(const std::string& file) {
     }
     end_row();
     if (size.empty()) throw InputError("The grid is empty", file, "", "Rows of 0 and 1 with commas between");
-    if (size.w > 16384 || size.h > 16384) throw InputError("The grid is too large", file, "", "At most 16384 cells a side");
+    if (size.w > 16384 || size.h > 16384)
+        throw InputError("The grid is too large", file, "", "At most 16384 cells a side");
 
-    const outline::Trace traced = outline::trace(size, [&](const Box& box, outline::SolidCode* codes, std::size_t stride) {
-        for (int y = 0; y < box.h; ++y)
-            for (int x = 0; x < box.w; ++x) {
-                const Point p{box.x + x, box.y + y};
-                codes[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] =
-                    box_of(size).contains(p) ? cells[static_cast<std::size_t>(p.y) * static_cast<std::size_t>(size.w) +
-                                                     static_cast<std::size_t>(p.x)]
-                                             : 0;
-            }
-        return 0;
-    });
+    const outline::Trace traced =
+        outline::trace(size, [&](const Box& box, outline::SolidCode* codes, std::size_t stride) {
+            for (int y = 0; y < box.h; ++y)
+                for (int x = 0; x < box.w; ++x) {
+                    const Point p{box.x + x, box.y + y};
+                    codes[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] =
+                        box_of(size).contains(p)
+                            ? cells[static_cast<std::size_t>(p.y) * static_cast<std::size_t>(size.w) +
+                                    static_cast<std::size_t>(p.x)]
+                            : 0;
+                }
+            return 0;
+        });
     std::int64_t area = 0;
     for (const auto c : cells) area += c;
     std::int64_t perimeter = 0;
@@ -197,8 +204,10 @@ Outcome add_sheet(const SheetOptions& o) {
         cut = {*o.tile, o.margin, o.spacing, o.scale};
     } else {
         const auto reading = sheet::read_cut(image);
-        if (reading.best) cut = reading.best->cut;
-        else cut = {image.size(), {}, {}, 1};
+        if (reading.best)
+            cut = reading.best->cut;
+        else
+            cut = {image.size(), {}, {}, 1};
     }
     check_cut(cut, image.size(), o.image);
     const std::string relative = store::adopt_picture(o.project, o.image);
@@ -212,8 +221,8 @@ Outcome add_sheet(const SheetOptions& o) {
     Json tiles = Json::array();
     for (const auto& t : sheet.tiles) tiles.push_back(t.id);
     Outcome out;
-    out.json = {{"sheet", id},          {"file", relative},     {"tile", to_json(cut.tile)}, {"columns", count.w},
-                {"rows", count.h},      {"tiles", tiles}};
+    out.json = {{"sheet", id},        {"file", relative}, {"tile", to_json(cut.tile)},
+                {"columns", count.w}, {"rows", count.h},  {"tiles", tiles}};
     out.text = "added " + relative + ": " + std::to_string(count.w) + " × " + std::to_string(count.h) + " tiles";
     return out;
 }
@@ -252,7 +261,8 @@ Outcome check(const std::string& dir) {
                                         {"cell", f.cell ? to_json(*f.cell) : Json()},
                                         {"what", f.what},
                                         {"remedy", f.remedy}});
-        out.text += (out.text.empty() ? "" : "\n") + std::string(findings::word(f.severity)) + ": " + f.what + ". " + f.remedy;
+        out.text +=
+            (out.text.empty() ? "" : "\n") + std::string(findings::word(f.severity)) + ": " + f.what + ". " + f.remedy;
     }
     if (out.text.empty()) out.text = "no findings";
     return out;
@@ -263,7 +273,8 @@ Outcome build(const std::string& dir, const std::string& id, const std::string& 
     std::vector<const level::Level*> wanted;
     if (id.empty())
         for (const auto& l : project.levels) wanted.push_back(l.get());
-    else wanted.push_back(&level_of(project, id, dir));
+    else
+        wanted.push_back(&level_of(project, id, dir));
     std::error_code trouble;
     fs::create_directories(to, trouble);
     Outcome out;
@@ -318,8 +329,8 @@ Outcome verify(const std::string& dir) {
                 {"convex_parts", parts.size()},      {"props", props},
                 {"marks", level.marks.size()},       {"ok", ok}};
     out.text = std::string(ok ? "ok: " : "not ok: ") + std::to_string(level.layers.size()) + " layers, " +
-               std::to_string(level.tiles.size()) + " tiles, " + std::to_string(level.outlines.size()) + " outlines with " +
-               std::to_string(vertices) + " corners";
+               std::to_string(level.tiles.size()) + " tiles, " + std::to_string(level.outlines.size()) +
+               " outlines with " + std::to_string(vertices) + " corners";
     return out;
 }
 
@@ -340,7 +351,9 @@ Outcome walk(const std::string& dir, const std::string& script) {
                 {"fell_out", tried.fell_out},
                 {"reached_exit", tried.reached_exit},
                 {"touched", touched}};
-    out.text = std::string(tried.reached_exit ? "reached the exit" : tried.fell_out ? "fell out of the level" : "ended") +
+    out.text = std::string(tried.reached_exit ? "reached the exit"
+                           : tried.fell_out   ? "fell out of the level"
+                                              : "ended") +
                " at " + std::to_string(rounded(tried.end.x)) + ", " + std::to_string(rounded(tried.end.y)) + " after " +
                std::to_string(tried.ticks) + " ticks";
     return out;
@@ -361,4 +374,4 @@ Outcome render(const std::string& dir, const std::string& id, const std::string&
     return out;
 }
 
-}  // namespace vic::cli
+} // namespace vic::cli

@@ -13,8 +13,8 @@ using store::Json;
 
 struct Outcome {
     Json json;
-    std::string text;  // for people, when --json was not asked for
-    int code = 0;      // 0 done, 1 done but findings of severity error
+    std::string text; // for people, when --json was not asked for
+    int code = 0;     // 0 done, 1 done but findings of severity error
 };
 
 // All throw InputError.
@@ -47,4 +47,4 @@ Outcome verify(const std::string& parcel);
 Outcome walk(const std::string& parcel, const std::string& script);
 Outcome render(const std::string& project, const std::string& level, const std::string& out, int scale);
 
-}  // namespace vic::cli
+} // namespace vic::cli

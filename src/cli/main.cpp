@@ -1,4 +1,5 @@
-// vicinum-cli: the headless command. Exit 0 done, 1 done but findings of severity error, 2 wrong usage, 3 input refused.
+// vicinum-cli: the headless command. Exit 0 done, 1 done but findings of severity error, 2 wrong usage, 3 input
+// refused.
 #include <CLI/CLI.hpp>
 #include <functional>
 #include <iostream>
@@ -27,7 +28,7 @@ Size size_of(const std::string& text) {
     return {p.x, p.y};
 }
 
-}  // namespace
+} // namespace
 
 int main(int argc, char** argv) {
     CLI::App app{"Vicinum without a window"};
@@ -37,7 +38,8 @@ int main(int argc, char** argv) {
     app.add_flag("--json", as_json, "One JSON object on standard output, and nothing else there");
     std::function<cli::Outcome()> action;
 
-    std::string a, b, c, tile, margin = "0x0", spacing = "0x0", kind = "full", name, view = "above", size = "96x64", cell = "16";
+    std::string a, b, c, tile, margin = "0x0", spacing = "0x0", kind = "full", name, view = "above", size = "96x64",
+                               cell = "16";
     int centre = -1, scale = 1;
 
     auto* read_sheet = app.add_subcommand("read-sheet", "Read how a picture of tiles is cut");
@@ -52,7 +54,11 @@ int main(int argc, char** argv) {
     read_joins->add_option("--kind", kind)->check(CLI::IsMember({"edges", "corners", "full"}))->required();
     read_joins->add_option("--centre", centre);
     read_joins->callback([&] {
-        const cli::JoinsOptions o{a, kind, size_of(tile), pair_of(margin, 0), pair_of(spacing, 0),
+        const cli::JoinsOptions o{a,
+                                  kind,
+                                  size_of(tile),
+                                  pair_of(margin, 0),
+                                  pair_of(spacing, 0),
                                   centre >= 0 ? std::optional<int>(centre) : std::nullopt};
         action = [o] { return cli::read_joins(o); };
     });
@@ -128,8 +134,11 @@ int main(int argc, char** argv) {
         return outcome.code;
     } catch (const InputError& e) {
         if (as_json)
-            std::cout << store::Json{{"error", {{"what", e.problem}, {"file", e.file}, {"where", e.where}, {"remedy", e.remedy}}}}.dump()
-                      << '\n';
+            std::cout
+                << store::Json{{"error",
+                                {{"what", e.problem}, {"file", e.file}, {"where", e.where}, {"remedy", e.remedy}}}}
+                       .dump()
+                << '\n';
         std::cerr << e.what() << '\n';
         return 3;
     }

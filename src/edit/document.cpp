@@ -40,4 +40,4 @@ void Document::save() {
     saved_ = now_;
 }
 
-}  // namespace vic::edit
+} // namespace vic::edit

@@ -16,7 +16,7 @@ class Document {
   public:
     // A new document without a past. `dir` is the project's folder.
     Document(level::Project project, fs::path dir);
-    static Document open(const fs::path& dir);  // throws InputError
+    static Document open(const fs::path& dir); // throws InputError
 
     [[nodiscard]] const level::Project& project() const { return *now_; }
     [[nodiscard]] ProjectState state() const { return now_; }
@@ -35,12 +35,12 @@ class Document {
 
     // Whether the state on disk is another than the present one.
     [[nodiscard]] bool unsaved() const { return now_ != saved_; }
-    void save();  // throws InputError; the document is then still unsaved
+    void save(); // throws InputError; the document is then still unsaved
 
   private:
     struct Step {
         std::string name;
-        ProjectState other;  // the state before (in the past) or after (in the future)
+        ProjectState other; // the state before (in the past) or after (in the future)
     };
     fs::path dir_;
     ProjectState now_;
@@ -50,4 +50,4 @@ class Document {
     std::string merge_;
 };
 
-}  // namespace vic::edit
+} // namespace vic::edit

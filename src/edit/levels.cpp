@@ -17,8 +17,10 @@ Level add_layer(Level level, LayerId id, const std::string& name, LayerKind kind
     if (kind == LayerKind::tiles) layer.grid = Grid(level.size);
     const int index = level.index_of(behind) + 1;
     level.layers.insert(level.layers.begin() + index, std::make_shared<const Layer>(std::move(layer)));
-    if (index <= level.plane && behind != 0 && index - 1 < level.plane) ++level.plane;
-    else if (behind == 0) ++level.plane;
+    if (index <= level.plane && behind != 0 && index - 1 < level.plane)
+        ++level.plane;
+    else if (behind == 0)
+        ++level.plane;
     return level;
 }
 
@@ -47,8 +49,10 @@ Level move_entry(Level level, int from, int to) {
     entries.insert(entries.begin() + to, moved);
     std::vector<std::shared_ptr<const Layer>> layers;
     for (const SectionEntry e : entries) {
-        if (e.layer == 0) level.plane = static_cast<int>(layers.size());
-        else layers.push_back(level.layers[static_cast<std::size_t>(level.index_of(e.layer))]);
+        if (e.layer == 0)
+            level.plane = static_cast<int>(layers.size());
+        else
+            layers.push_back(level.layers[static_cast<std::size_t>(level.index_of(e.layer))]);
     }
     level.layers = std::move(layers);
     return level;
@@ -69,7 +73,8 @@ Level move_prop(Level level, PropId prop, Point at) {
 Level remove_prop(Level level, PropId prop) {
     for (const level::LayerRef& layer : std::vector(level.layers)) {
         const auto is_it = [&](const Prop& p) { return p.id == prop; };
-        if (std::any_of(layer->props.begin(), layer->props.end(), is_it)) std::erase_if(level.edit(layer->id).props, is_it);
+        if (std::any_of(layer->props.begin(), layer->props.end(), is_it))
+            std::erase_if(level.edit(layer->id).props, is_it);
     }
     return level;
 }
@@ -91,7 +96,8 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
                 const Point art{kind->box.x + (prop.mirrored ? box.w - 1 - dx : dx), kind->box.y + pixel.y - box.y};
                 hit = box_of(sheet->image->size()).contains(art) && sheet->image->at(art.x, art.y).a >= 16;
             }
-            if (hit && (!best || std::tuple(prop.at.y, prop.at.x, prop.id) > std::tuple(best->at.y, best->at.x, best->id)))
+            if (hit &&
+                (!best || std::tuple(prop.at.y, prop.at.x, prop.id) > std::tuple(best->at.y, best->at.x, best->id)))
                 best = &prop;
         }
         if (best) return PropHit{layer.id, *best};
@@ -125,4 +131,4 @@ int prop_count(const Level& level) {
     return static_cast<int>(n);
 }
 
-}  // namespace vic::edit
+} // namespace vic::edit

@@ -16,7 +16,7 @@ level::Level remove_layer(level::Level level, level::LayerId id);
 // The order of the Section is one list: layers back to front with the walker's plane between them. Moves the entry at
 // `from` so that it comes to stand at `to`. Entries: 0 .. number of layers.
 struct SectionEntry {
-    level::LayerId layer = 0;  // 0 for the walker's plane
+    level::LayerId layer = 0; // 0 for the walker's plane
 };
 std::vector<SectionEntry> section_order(const level::Level& level);
 level::Level move_entry(level::Level level, int from, int to);
@@ -25,8 +25,8 @@ level::Level add_prop(level::Level level, level::LayerId layer, const level::Pro
 level::Level move_prop(level::Level level, level::PropId prop, Point at);
 level::Level remove_prop(level::Level level, level::PropId prop);
 
-// The prop under a pixel of the level, the frontmost first; of shown, unlocked layers only. A see-through pixel is no hit,
-// unless it lies within the foot.
+// The prop under a pixel of the level, the frontmost first; of shown, unlocked layers only. A see-through pixel is no
+// hit, unless it lies within the foot.
 struct PropHit {
     level::LayerId layer = 0;
     level::Prop prop;
@@ -42,4 +42,4 @@ level::Level duplicate(level::Project& project, const level::Level& level, const
 // What is shown in numbers.
 int prop_count(const level::Level& level);
 
-}  // namespace vic::edit
+} // namespace vic::edit

@@ -38,7 +38,8 @@ Project change_tiles(Project project, const std::vector<TileId>& tiles, const st
     const std::set<TileId> wanted(tiles.begin(), tiles.end());
     for (std::size_t i = 0; i < project.sheets.size(); ++i) {
         const auto old = project.sheets[i];
-        const bool any = std::any_of(old->tiles.begin(), old->tiles.end(), [&](const Tile& t) { return wanted.contains(t.id); });
+        const bool any =
+            std::any_of(old->tiles.begin(), old->tiles.end(), [&](const Tile& t) { return wanted.contains(t.id); });
         if (!any) continue;
         Sheet sheet = *old;
         for (Tile& t : sheet.tiles)
@@ -84,8 +85,10 @@ Project read_into(Project project, MaterialId id, const Sheet& sheet, const join
 
 Project set_case(Project project, MaterialId id, join::Mask mask, std::vector<Variant> variants) {
     Material material = *project.material(id);
-    if (variants.empty()) material.joins.cases.erase(mask);
-    else material.joins.cases[mask] = std::move(variants);
+    if (variants.empty())
+        material.joins.cases.erase(mask);
+    else
+        material.joins.cases[mask] = std::move(variants);
     project.put(std::move(material));
     return project;
 }
@@ -143,11 +146,12 @@ PropKind propose_prop(const Sheet& sheet, const Box& box, PropKindId id, const s
 
 std::string free_material_name(const Project& project, const std::string& wanted) {
     const auto taken = [&](const std::string& name) {
-        return std::any_of(project.materials.begin(), project.materials.end(), [&](const auto& m) { return m->name == name; });
+        return std::any_of(project.materials.begin(), project.materials.end(),
+                           [&](const auto& m) { return m->name == name; });
     };
     std::string name = wanted;
     for (int n = 2; taken(name); ++n) name = wanted + " " + std::to_string(n);
     return name;
 }
 
-}  // namespace vic::edit
+} // namespace vic::edit

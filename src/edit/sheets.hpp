@@ -12,8 +12,8 @@
 
 namespace vic::edit {
 
-// Adds the picture (already inside the project folder, at `relative`) as a sheet. With a reading its best cut is applied,
-// else one tile as large as the picture. `accepted` says whether the designer has agreed to the cut.
+// Adds the picture (already inside the project folder, at `relative`) as a sheet. With a reading its best cut is
+// applied, else one tile as large as the picture. `accepted` says whether the designer has agreed to the cut.
 level::Project add_sheet(level::Project project, const std::string& relative, Image image, const std::string& name,
                          const level::Cut& cut, bool accepted, level::SheetId& added);
 
@@ -48,4 +48,4 @@ level::PropKind propose_prop(const level::Sheet& sheet, const Box& box, level::P
 // A name that no material (sheet) has yet: `wanted`, or with a number behind it.
 std::string free_material_name(const level::Project& project, const std::string& wanted);
 
-}  // namespace vic::edit
+} // namespace vic::edit

@@ -18,7 +18,8 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
                 for (const Tile& t : sheet->tiles)
                     if (t.id == hand.tile) home = home_in(level, t.homes);
             if (!home)
-                if (const Material* m = project.material(material_of(project, hand.tile))) home = home_in(level, m->homes);
+                if (const Material* m = project.material(material_of(project, hand.tile)))
+                    home = home_in(level, m->homes);
         } else if (hand.kind == Hand::Kind::prop) {
             // Props go to the active layer if it takes them, else to the frontmost layer of props behind the walker.
             const Layer* layer = level.layer(active);
@@ -32,10 +33,14 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
     }
     const Layer* layer = level.layer(out.layer);
     const LayerKind wanted = hand.kind == Hand::Kind::prop ? LayerKind::props : LayerKind::tiles;
-    if (!layer) out.obstacle = Obstacle::no_layer;
-    else if (layer->kind != wanted) out.obstacle = Obstacle::wrong_kind;
-    else if (layer->locked) out.obstacle = Obstacle::locked;
-    else if (!layer->shown) out.obstacle = Obstacle::hidden;
+    if (!layer)
+        out.obstacle = Obstacle::no_layer;
+    else if (layer->kind != wanted)
+        out.obstacle = Obstacle::wrong_kind;
+    else if (layer->locked)
+        out.obstacle = Obstacle::locked;
+    else if (!layer->shown)
+        out.obstacle = Obstacle::hidden;
     return out;
 }
 
@@ -83,9 +88,14 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
             case Hand::Kind::material:
                 if (!(grid.cell(p).pinned() && grid.material(p) == hand.material)) grid.set(p, {}, hand.material);
                 break;
-            case Hand::Kind::tile: grid.set(p, Cell(hand.tile, hand.turn, true), of_tile); break;
-            case Hand::Kind::eraser: grid.set(p, {}, 0); break;
-            default: break;
+            case Hand::Kind::tile:
+                grid.set(p, Cell(hand.tile, hand.turn, true), of_tile);
+                break;
+            case Hand::Kind::eraser:
+                grid.set(p, {}, 0);
+                break;
+            default:
+                break;
         }
         laid = united(laid, {p.x, p.y, 1, 1});
     }
@@ -141,4 +151,4 @@ std::string name_at(const Project& project, const Layer& layer, Point cell) {
     return c.empty() ? "" : tile_name(project, c.tile());
 }
 
-}  // namespace vic::edit
+} // namespace vic::edit

@@ -1,5 +1,5 @@
-// Laying cells: what the Hand holds, where it goes, and the level that comes of it. Pure logic: the preview and the stroke
-// are the same calculation.
+// Laying cells: what the Hand holds, where it goes, and the level that comes of it. Pure logic: the preview and the
+// stroke are the same calculation.
 #pragma once
 
 #include <optional>
@@ -18,8 +18,8 @@ struct Hand {
     level::MaterialId material = 0;
     level::TileId tile = 0;
     level::PropKindId prop = 0;
-    Turn turn;     // tiles; of props only whether mirrored
-    int size = 1;  // cells a side of the pencil and the eraser, 1 .. 16
+    Turn turn;    // tiles; of props only whether mirrored
+    int size = 1; // cells a side of the pencil and the eraser, 1 .. 16
     bool operator==(const Hand&) const = default;
 };
 
@@ -27,7 +27,7 @@ enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind 
 
 struct Target {
     level::LayerId layer = 0;
-    bool went_home = false;  // another layer than the active one, because the Hand has its home there
+    bool went_home = false; // another layer than the active one, because the Hand has its home there
     Obstacle obstacle = Obstacle::none;
 };
 
@@ -37,18 +37,20 @@ Target target_of(const level::Project& project, const level::Level& level, const
 
 // The cells of a square pencil of `size` around (and right and below of) `at`.
 std::vector<Point> pencil_cells(Point at, int size);
-// The cells from one to the other without a gap (Bresenham, "Algorithm for computer control of a digital plotter", 1965).
+// The cells from one to the other without a gap (Bresenham, "Algorithm for computer control of a digital plotter",
+// 1965).
 std::vector<Point> line_cells(Point from, Point to);
 std::vector<Point> box_cells(const Box& box);
 
 struct Laid {
     level::Level level;
-    Box touched;         // the cells laid and the neighbours that were joined anew
-    int joined = 0;      // neighbours, not laid themselves, whose tile changed
+    Box touched;    // the cells laid and the neighbours that were joined anew
+    int joined = 0; // neighbours, not laid themselves, whose tile changed
 };
 
-// The level after the Hand (a material, tile or eraser) was laid on the cells of one layer, joins included. Cells outside
-// the level are passed over; a pinned cell stays where the same material is painted over it. The layer must be a tile layer.
+// The level after the Hand (a material, tile or eraser) was laid on the cells of one layer, joins included. Cells
+// outside the level are passed over; a pinned cell stays where the same material is painted over it. The layer must be
+// a tile layer.
 Laid lay(const level::Project& project, const join::Rules& rules, const level::Level& level, level::LayerId layer,
          const Hand& hand, std::span<const Point> cells);
 
@@ -59,8 +61,9 @@ struct Picked {
 };
 std::optional<Picked> pick(const level::Project& project, const level::Level& level, Point cell, level::LayerId active);
 
-// The present name of what lies in a cell of a layer: of its material, its tile's name, or "tile 12"; empty for nothing.
+// The present name of what lies in a cell of a layer: of its material, its tile's name, or "tile 12"; empty for
+// nothing.
 std::string name_at(const level::Project& project, const level::Layer& layer, Point cell);
 std::string tile_name(const level::Project& project, level::TileId tile);
 
-}  // namespace vic::edit
+} // namespace vic::edit

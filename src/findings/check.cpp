@@ -11,9 +11,12 @@ using namespace level;
 
 const char* word(Severity severity) {
     switch (severity) {
-        case Severity::hint: return "hint";
-        case Severity::warning: return "warning";
-        case Severity::error: return "error";
+        case Severity::hint:
+            return "hint";
+        case Severity::warning:
+            return "warning";
+        case Severity::error:
+            return "error";
     }
     return "";
 }
@@ -49,13 +52,13 @@ void check_cells(const Project& project, const Level& level, const Layer& layer,
                        "Cut the sheet as it was, or lay something else there"});
     for (const auto& [key, found] : missing)
         out.push_back({"case-missing", Severity::warning, level.id, layer.id, found.second,
-                       project.material(key.first)->name + " has no tile for \"" + join::describe(key.second) +
-                           "\"; " + times(found.first, "one cell shows", "cells show") + " the nearest one, the first at " +
+                       project.material(key.first)->name + " has no tile for \"" + join::describe(key.second) + "\"; " +
+                           times(found.first, "one cell shows", "cells show") + " the nearest one, the first at " +
                            place(found.second),
                        "Choose or draw a tile for the case in Join"});
 }
 
-}  // namespace
+} // namespace
 
 std::vector<Finding> check(const Project& project, const Level& level) {
     std::vector<Finding> out;
@@ -66,29 +69,50 @@ std::vector<Finding> check(const Project& project, const Level& level) {
             solid = solid || layer->solid;
         }
         if (layer->kind == LayerKind::backdrop && !project.sheet(layer->backdrop.sheet))
-            out.push_back({"backdrop-empty", Severity::warning, level.id, layer->id, {},
-                           "The backdrop \"" + layer->name + "\" has no picture", "Choose a sheet for it in its slab"});
+            out.push_back({"backdrop-empty",
+                           Severity::warning,
+                           level.id,
+                           layer->id,
+                           {},
+                           "The backdrop \"" + layer->name + "\" has no picture",
+                           "Choose a sheet for it in its slab"});
         if (!layer->shown)
-            out.push_back({"layer-hidden", Severity::hint, level.id, layer->id, {},
+            out.push_back({"layer-hidden",
+                           Severity::hint,
+                           level.id,
+                           layer->id,
+                           {},
                            "The layer \"" + layer->name + "\" is hidden and will be hidden in the game",
                            "Show it, if that is not meant"});
     }
     if (!solid)
-        out.push_back({"nothing-blocks", Severity::warning, level.id, 0, {}, "No layer of the level blocks the walker",
+        out.push_back({"nothing-blocks",
+                       Severity::warning,
+                       level.id,
+                       0,
+                       {},
+                       "No layer of the level blocks the walker",
                        "Say in a layer's slab that its tiles block"});
     const Mark* start = level.first_mark(MarkKind::start);
     if (!start)
-        out.push_back({"no-start", Severity::warning, level.id, 0, {}, "The level has no start",
+        out.push_back({"no-start",
+                       Severity::warning,
+                       level.id,
+                       0,
+                       {},
+                       "The level has no start",
                        "Place a start mark in Dress; until then the walker starts in the middle"});
     if (!level.first_mark(MarkKind::exit))
-        out.push_back({"no-exit", Severity::hint, level.id, 0, {}, "The level has no exit", "Place an exit mark in Dress"});
+        out.push_back(
+            {"no-exit", Severity::hint, level.id, 0, {}, "The level has no exit", "Place an exit mark in Dress"});
     if (start) {
         const Point foot{start->cells.x + start->cells.w / 2, start->cells.bottom() - 1};
         outline::SolidCode code = 0;
         outline::read_solid(level, TileTable(project), {foot.x, foot.y, 1, 1}, &code, 1);
         if (outline::solid_of(code) == outline::kFull)
             out.push_back({"start-blocked", Severity::error, level.id, 0, foot,
-                           "The start at " + place(foot) + " lies inside something that blocks", "Move the start mark"});
+                           "The start at " + place(foot) + " lies inside something that blocks",
+                           "Move the start mark"});
     }
     return out;
 }
@@ -97,11 +121,20 @@ std::vector<Finding> check(const Project& project) {
     std::vector<Finding> out;
     for (const auto& sheet : project.sheets) {
         if (!sheet->image)
-            out.push_back({"picture-lost", Severity::error, "", 0, {},
+            out.push_back({"picture-lost",
+                           Severity::error,
+                           "",
+                           0,
+                           {},
                            "The picture of \"" + sheet->name + "\" cannot be read: " + sheet->trouble,
                            "Put the file back to " + sheet->file});
         else if (!sheet->accepted)
-            out.push_back({"cut-open", Severity::hint, "", 0, {}, "The cut of \"" + sheet->name + "\" is only a proposal",
+            out.push_back({"cut-open",
+                           Severity::hint,
+                           "",
+                           0,
+                           {},
+                           "The cut of \"" + sheet->name + "\" is only a proposal",
                            "Take it or set it by hand in Cut"});
     }
     for (const auto& level : project.levels) {
@@ -111,4 +144,4 @@ std::vector<Finding> check(const Project& project) {
     return out;
 }
 
-}  // namespace vic::findings
+} // namespace vic::findings

@@ -12,11 +12,11 @@ namespace vic::findings {
 enum class Severity : std::uint8_t { hint, warning, error };
 
 struct Finding {
-    std::string code;  // stable: picture-lost, tile-gone, case-missing, no-start, no-exit, start-blocked, prop-lost …
+    std::string code; // stable: picture-lost, tile-gone, case-missing, no-start, no-exit, start-blocked, prop-lost …
     Severity severity = Severity::warning;
-    std::string level;          // id; empty where it concerns the project
-    level::LayerId layer = 0;   // 0 where it concerns no layer
-    std::optional<Point> cell;  // the first place
+    std::string level;         // id; empty where it concerns the project
+    level::LayerId layer = 0;  // 0 where it concerns no layer
+    std::optional<Point> cell; // the first place
     std::string what;
     std::string remedy;
 };
@@ -26,4 +26,4 @@ const char* word(Severity severity);
 std::vector<Finding> check(const level::Project& project);
 std::vector<Finding> check(const level::Project& project, const level::Level& level);
 
-}  // namespace vic::findings
+} // namespace vic::findings

@@ -9,10 +9,14 @@ using level::JoinKind;
 
 Mask canonical(Mask mask, JoinKind kind) {
     switch (kind) {
-        case JoinKind::plain: return 255;
-        case JoinKind::edges: return mask & kSides;
-        case JoinKind::corners: return mask & kCorners;
-        case JoinKind::full: break;
+        case JoinKind::plain:
+            return 255;
+        case JoinKind::edges:
+            return mask & kSides;
+        case JoinKind::corners:
+            return mask & kCorners;
+        case JoinKind::full:
+            break;
     }
     Mask out = mask & kSides;
     for (int corner = 1; corner < 8; corner += 2) {
@@ -73,4 +77,4 @@ std::string describe(Mask mask) {
     return text.empty() ? "joined all round" : text;
 }
 
-}  // namespace vic::join
+} // namespace vic::join

@@ -41,4 +41,4 @@ Coverage coverage(const level::JoinSet& set);
 // "joined on all sides", "open to the north and east", "inner corner north-east" …, for people.
 std::string describe(Mask mask);
 
-}  // namespace vic::join
+} // namespace vic::join

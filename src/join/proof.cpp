@@ -27,9 +27,7 @@ class Tally {
 
   private:
     [[nodiscard]] std::size_t index(Point p) const { return static_cast<std::size_t>(p.y * patch_.size.w + p.x); }
-    [[nodiscard]] bool filled(Point p) const {
-        return box_of(patch_.size).contains(p) && patch_.cells[index(p)] != 0;
-    }
+    [[nodiscard]] bool filled(Point p) const { return box_of(patch_.size).contains(p) && patch_.cells[index(p)] != 0; }
 
     void around(Point at, int by) {
         for (int y = at.y - 1; y <= at.y + 1; ++y)
@@ -54,12 +52,13 @@ class Tally {
     int distinct_ = 0;
 };
 
-}  // namespace
+} // namespace
 
 ProofPatch make_proof(level::JoinKind kind, std::uint32_t seed) {
     const int wanted = static_cast<int>(cases(kind).size());
     ProofPatch patch{{24, 10}, {}};
-    // Climb from a random patch by flips that lose no case; start anew, a little larger, in the rare event of a standstill.
+    // Climb from a random patch by flips that lose no case; start anew, a little larger, in the rare event of a
+    // standstill.
     for (std::uint32_t attempt = 0;; ++attempt) {
         patch.size = {std::min(24 + static_cast<int>(attempt), 28), attempt < 5 ? 10 : 12};
         patch.cells.assign(static_cast<std::size_t>(patch.size.area()), 0);
@@ -71,8 +70,10 @@ ProofPatch make_proof(level::JoinKind kind, std::uint32_t seed) {
         Tally tally(patch, kind);
         for (int step = 0; step < 20000 && tally.distinct() < wanted; ++step) {
             const std::uint64_t h = place_hash(seed + attempt * 977 + 1, step, 7);
-            const Point at{static_cast<int>(scaled(static_cast<std::uint32_t>(h), static_cast<std::uint32_t>(patch.size.w))),
-                           static_cast<int>(scaled(static_cast<std::uint32_t>(h >> 32), static_cast<std::uint32_t>(patch.size.h)))};
+            const Point at{
+                static_cast<int>(scaled(static_cast<std::uint32_t>(h), static_cast<std::uint32_t>(patch.size.w))),
+                static_cast<int>(
+                    scaled(static_cast<std::uint32_t>(h >> 32), static_cast<std::uint32_t>(patch.size.h)))};
             const int before = tally.distinct();
             tally.flip(at);
             if (tally.distinct() < before) tally.flip(at);
@@ -97,4 +98,4 @@ level::Grid paint_proof(const ProofPatch& patch, const level::Project& project, 
     return grid;
 }
 
-}  // namespace vic::join
+} // namespace vic::join

@@ -7,8 +7,8 @@
 
 namespace vic::join {
 
-// Where the material lies, as 1 and 0, row by row. Every canonical mask of the kind occurs at least once; what lies beyond
-// the patch counts as not the material. The same `seed` gives the same patch. At most 28 × 12 cells.
+// Where the material lies, as 1 and 0, row by row. Every canonical mask of the kind occurs at least once; what lies
+// beyond the patch counts as not the material. The same `seed` gives the same patch. At most 28 × 12 cells.
 struct ProofPatch {
     Size size;
     std::vector<std::uint8_t> cells;
@@ -18,4 +18,4 @@ ProofPatch make_proof(level::JoinKind kind, std::uint32_t seed);
 // The patch painted with the material and resolved by the rules of `project`.
 level::Grid paint_proof(const ProofPatch& patch, const level::Project& project, level::MaterialId material);
 
-}  // namespace vic::join
+} // namespace vic::join

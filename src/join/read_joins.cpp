@@ -11,8 +11,8 @@ namespace vic::join {
 
 namespace {
 
-constexpr double kForeign = 40.0;  // colour distance from which on a pixel is wholly unlike the material
-constexpr double kDoubtful = 0.3;  // confidence below which a reading is listed as doubtful
+constexpr double kForeign = 40.0; // colour distance from which on a pixel is wholly unlike the material
+constexpr double kDoubtful = 0.3; // confidence below which a reading is listed as doubtful
 
 struct Colour {
     double r = 0, g = 0, b = 0, a = 0;
@@ -44,14 +44,22 @@ Box border_part(Size size, int bit) {
     const int px = std::max(1, size.w / 8);
     const int py = std::max(1, size.h / 8);
     switch (bit) {
-        case 0: return {qx, 0, size.w - 2 * qx, py};
-        case 1: return {size.w - px, 0, px, py};
-        case 2: return {size.w - px, qy, px, size.h - 2 * qy};
-        case 3: return {size.w - px, size.h - py, px, py};
-        case 4: return {qx, size.h - py, size.w - 2 * qx, py};
-        case 5: return {0, size.h - py, px, py};
-        case 6: return {0, qy, px, size.h - 2 * qy};
-        default: return {0, 0, px, py};
+        case 0:
+            return {qx, 0, size.w - 2 * qx, py};
+        case 1:
+            return {size.w - px, 0, px, py};
+        case 2:
+            return {size.w - px, qy, px, size.h - 2 * qy};
+        case 3:
+            return {size.w - px, size.h - py, px, py};
+        case 4:
+            return {qx, size.h - py, size.w - 2 * qx, py};
+        case 5:
+            return {0, size.h - py, px, py};
+        case 6:
+            return {0, qy, px, size.h - 2 * qy};
+        default:
+            return {0, 0, px, py};
     }
 }
 
@@ -69,14 +77,15 @@ double rim_contrast(const Image& tile) {
     return worst + sum / 8 + (255.0 - inside.a);
 }
 
-// How unlike the material a part of a tile's border is: 0 where all its pixels occur in the centre tile, 1.3 at the most.
+// How unlike the material a part of a tile's border is: 0 where all its pixels occur in the centre tile, 1.3 at the
+// most.
 class Likeness {
   public:
     explicit Likeness(const Image& centre) : inside_(mean(centre, box_of(centre.size()))) {
         std::set<std::uint32_t> known;
         for (const Rgba p : centre.pixels()) {
-            const std::uint32_t key = p.r | (std::uint32_t{p.g} << 8) | (std::uint32_t{p.b} << 16) |
-                                      (std::uint32_t{p.a} << 24);
+            const std::uint32_t key =
+                p.r | (std::uint32_t{p.g} << 8) | (std::uint32_t{p.b} << 16) | (std::uint32_t{p.a} << 24);
             if (known.insert(key).second) palette_.push_back(seen(p));
         }
     }
@@ -85,13 +94,14 @@ class Likeness {
         double sum = 0;
         for (int y = part.y; y < part.bottom(); ++y)
             for (int x = part.x; x < part.right(); ++x) sum += nearest(tile.at(x, y));
-        return sum / (double(part.w) * part.h) + 0.3 * std::min(distance(mean(tile, part), inside_), kForeign) / kForeign;
+        return sum / (double(part.w) * part.h) +
+               0.3 * std::min(distance(mean(tile, part), inside_), kForeign) / kForeign;
     }
 
   private:
     double nearest(Rgba pixel) {
-        const std::uint32_t key = pixel.r | (std::uint32_t{pixel.g} << 8) | (std::uint32_t{pixel.b} << 16) |
-                                  (std::uint32_t{pixel.a} << 24);
+        const std::uint32_t key =
+            pixel.r | (std::uint32_t{pixel.g} << 8) | (std::uint32_t{pixel.b} << 16) | (std::uint32_t{pixel.a} << 24);
         const auto known = cache_.find(key);
         if (known != cache_.end()) return known->second;
         const Colour c = seen(pixel);
@@ -110,8 +120,8 @@ class Likeness {
 
 struct Split {
     double threshold = 0;
-    double low = 0;   // mean of the group below
-    double high = 0;  // mean of the group above
+    double low = 0;  // mean of the group below
+    double high = 0; // mean of the group above
 };
 
 // Otsu's threshold on a list of numbers.
@@ -153,12 +163,14 @@ void list_cases(JoinReading& out, level::JoinKind kind) {
     for (const TileReading& t : out.tiles) by_mask[t.mask].push_back(t.index);
     for (const Mask m : cases(kind)) {
         const auto found = by_mask.find(m);
-        if (found == by_mask.end()) out.missing.push_back(m);
-        else if (found->second.size() > 1) out.doubled.push_back({m, found->second});
+        if (found == by_mask.end())
+            out.missing.push_back(m);
+        else if (found->second.size() > 1)
+            out.doubled.push_back({m, found->second});
     }
 }
 
-}  // namespace
+} // namespace
 
 JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre) {
     assert(kind != level::JoinKind::plain);
@@ -171,9 +183,8 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
         return out;
     }
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
-    out.centre = centre.value_or(*std::min_element(drawn.begin(), drawn.end(), [&](int a, int b) {
-        return rim_contrast(tile(a)) < rim_contrast(tile(b));
-    }));
+    out.centre = centre.value_or(*std::min_element(
+        drawn.begin(), drawn.end(), [&](int a, int b) { return rim_contrast(tile(a)) < rim_contrast(tile(b)); }));
 
     Likeness likeness(tile(out.centre));
     std::vector<std::array<double, 8>> unlike(drawn.size());
@@ -195,7 +206,8 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
     }
     Split corner_split = split(corners);
     // Corners that differ far less than sides do are all of one kind: the sheet has no inner corners.
-    if (kind != level::JoinKind::corners && corner_split.high - corner_split.low < 0.2 * (side_split.high - side_split.low))
+    if (kind != level::JoinKind::corners &&
+        corner_split.high - corner_split.low < 0.2 * (side_split.high - side_split.low))
         corner_split = side_split;
 
     for (std::size_t i = 0; i < drawn.size(); ++i) {
@@ -218,8 +230,8 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
         }
         reading.mask = canonical(reading.mask, kind);
         if (reading.confidence < kDoubtful && weakest >= 0) {
-            static const char* names[8] = {"north side",       "north-east corner", "east side", "south-east corner",
-                                           "south side",       "south-west corner", "west side", "north-west corner"};
+            static const char* names[8] = {"north side", "north-east corner", "east side", "south-east corner",
+                                           "south side", "south-west corner", "west side", "north-west corner"};
             out.doubtful.push_back({drawn[i], std::string("its ") + names[weakest] +
                                                   " is neither clearly like the material nor clearly unlike it"});
         }
@@ -229,4 +241,4 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
     return out;
 }
 
-}  // namespace vic::join
+} // namespace vic::join

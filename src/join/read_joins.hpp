@@ -1,10 +1,11 @@
 // Reading from the art which neighbours each tile of a sheet expects.
 //
-// Own method. The centre tile is the one whose outermost pixels look most like its inside. A border strip (the middle half
-// of a side, an eighth of the tile deep) or a corner patch belongs to the material as far as its pixels occur in the centre
-// tile and its mean colour is the centre's; the two groups are told apart where the variance between them is greatest
-// (Otsu, "A threshold selection method from gray-level histograms", IEEE Trans. SMC 9, 1979). How far a strip lies from
-// the threshold, in units of the distance between the groups, is its confidence; a tile's is that of its weakest strip.
+// Own method. The centre tile is the one whose outermost pixels look most like its inside. A border strip (the middle
+// half of a side, an eighth of the tile deep) or a corner patch belongs to the material as far as its pixels occur in
+// the centre tile and its mean colour is the centre's; the two groups are told apart where the variance between them is
+// greatest (Otsu, "A threshold selection method from gray-level histograms", IEEE Trans. SMC 9, 1979). How far a strip
+// lies from the threshold, in units of the distance between the groups, is its confidence; a tile's is that of its
+// weakest strip.
 #pragma once
 
 #include <optional>
@@ -17,15 +18,15 @@
 namespace vic::join {
 
 struct TileReading {
-    int index = 0;  // in the list of pictures
+    int index = 0; // in the list of pictures
     Mask mask = 0;
-    double confidence = 0;  // 0 .. 1
+    double confidence = 0; // 0 .. 1
 };
 
 struct JoinReading {
-    std::vector<TileReading> tiles;  // blank pictures are left out
-    int centre = -1;                 // the tile taken as joined all round; -1 where there is none
-    std::vector<Mask> missing;       // canonical masks that no tile has
+    std::vector<TileReading> tiles; // blank pictures are left out
+    int centre = -1;                // the tile taken as joined all round; -1 where there is none
+    std::vector<Mask> missing;      // canonical masks that no tile has
     struct Doubt {
         int index;
         std::string why;
@@ -35,11 +36,11 @@ struct JoinReading {
         Mask mask;
         std::vector<int> indices;
     };
-    std::vector<Double> doubled;  // several tiles with the same mask; they may be variants
+    std::vector<Double> doubled; // several tiles with the same mask; they may be variants
 };
 
 // `tiles`: pictures of one size, as drawn. `kind` must not be plain. `centre`: the index of the tile joined all round,
 // where the designer knows better.
 JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre = {});
 
-}  // namespace vic::join
+} // namespace vic::join

@@ -27,10 +27,9 @@ int total_weight(const std::vector<level::Variant>& variants) {
     return sum;
 }
 
-}  // namespace
+} // namespace
 
-Rules::Rules(const level::Project& project)
-    : table_(256 * 256, 0), missing_(256 * 256, 0), beyond_same_(256, 0) {
+Rules::Rules(const level::Project& project) : table_(256 * 256, 0), missing_(256 * 256, 0), beyond_same_(256, 0) {
     for (const auto& material : project.materials) {
         const auto& set = material->joins;
         beyond_same_[material->id] = set.beyond_is_same;
@@ -57,7 +56,7 @@ Rules::Rules(const level::Project& project)
             int best = 1000;
             for (const auto& [have, entry] : served) {
                 const int miss = misfit(have, want);
-                if (miss <= best) {  // of equals the one that joins more
+                if (miss <= best) { // of equals the one that joins more
                     best = miss;
                     table_[at] = entry;
                 }
@@ -81,8 +80,8 @@ Cell Rules::choose(MaterialId m, Mask mask, int x, int y, std::uint32_t seed) co
     return Cell(entry);
 }
 
-void Rules::join_row(const MaterialId* above, const MaterialId* here, const MaterialId* below, int count, int x0,
-                     int y, std::uint32_t seed, Cell* cells) const {
+void Rules::join_row(const MaterialId* above, const MaterialId* here, const MaterialId* below, int count, int x0, int y,
+                     std::uint32_t seed, Cell* cells) const {
     // The comparisons stand in a loop of their own over a small buffer, so that the compiler makes vector code of them.
     constexpr int kPart = 256;
     std::array<std::uint8_t, kPart> masks;
@@ -93,16 +92,16 @@ void Rules::join_row(const MaterialId* above, const MaterialId* here, const Mate
         const MaterialId* b = below + from;
         for (int i = 0; i < n; ++i) {
             const MaterialId c = h[i];
-            masks[static_cast<std::size_t>(i)] = static_cast<std::uint8_t>(
-                (a[i] == c ? kN : 0) | (a[i + 1] == c ? kNE : 0) | (h[i + 1] == c ? kE : 0) |
-                (b[i + 1] == c ? kSE : 0) | (b[i] == c ? kS : 0) | (b[i - 1] == c ? kSW : 0) |
-                (h[i - 1] == c ? kW : 0) | (a[i - 1] == c ? kNW : 0));
+            masks[static_cast<std::size_t>(i)] =
+                static_cast<std::uint8_t>((a[i] == c ? kN : 0) | (a[i + 1] == c ? kNE : 0) | (h[i + 1] == c ? kE : 0) |
+                                          (b[i + 1] == c ? kSE : 0) | (b[i] == c ? kS : 0) | (b[i - 1] == c ? kSW : 0) |
+                                          (h[i - 1] == c ? kW : 0) | (a[i - 1] == c ? kNW : 0));
         }
         for (int i = 0; i < n; ++i) {
             if (h[i] == 0 || cells[from + i].pinned()) continue;
             const std::uint32_t entry = table_[(std::size_t{h[i]} << 8) | masks[static_cast<std::size_t>(i)]];
-            cells[from + i] =
-                (entry & kMany) ? choose(h[i], masks[static_cast<std::size_t>(i)], x0 + from + i, y, seed) : Cell(entry);
+            cells[from + i] = (entry & kMany) ? choose(h[i], masks[static_cast<std::size_t>(i)], x0 + from + i, y, seed)
+                                              : Cell(entry);
         }
     }
 }
@@ -151,8 +150,8 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
                     line[x - part.x] =
                         rules.choose(m, neighbourhood(grid, {x, y}, rules.beyond_is_same(m)), x, y, seed);
                 }
-                changed = changed || std::memcmp(line, &chunk->cells[first],
-                                                 static_cast<std::size_t>(part.w) * sizeof(Cell)) != 0;
+                changed = changed ||
+                          std::memcmp(line, &chunk->cells[first], static_cast<std::size_t>(part.w) * sizeof(Cell)) != 0;
             }
             if (!changed) continue;
             level::Chunk& out = grid.edit({cx, cy});
@@ -164,4 +163,4 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
     }
 }
 
-}  // namespace vic::join
+} // namespace vic::join

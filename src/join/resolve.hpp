@@ -14,8 +14,8 @@ class Rules {
   public:
     explicit Rules(const level::Project& project);
 
-    // The cell for material `m` (1 .. 255) with neighbourhood `mask` at `x`, `y`: a tile as drawn, not pinned. Empty where
-    // the set has no tile at all. `seed` tells layers apart.
+    // The cell for material `m` (1 .. 255) with neighbourhood `mask` at `x`, `y`: a tile as drawn, not pinned. Empty
+    // where the set has no tile at all. `seed` tells layers apart.
     [[nodiscard]] level::Cell choose(level::MaterialId m, Mask mask, int x, int y, std::uint32_t seed) const;
 
     // Whether the set has no tile of its own for the case, so that another serves.
@@ -24,19 +24,19 @@ class Rules {
     }
     [[nodiscard]] bool beyond_is_same(level::MaterialId m) const { return beyond_same_[m] != 0; }
 
-    // One row of `count` cells. The three rows of materials are read from index -1 to count. Cells without a material and
-    // pinned ones are left as they are. Columns x0 .. x0 + count - 1, row y.
+    // One row of `count` cells. The three rows of materials are read from index -1 to count. Cells without a material
+    // and pinned ones are left as they are. Columns x0 .. x0 + count - 1, row y.
     void join_row(const level::MaterialId* above, const level::MaterialId* here, const level::MaterialId* below,
                   int count, int x0, int y, std::uint32_t seed, level::Cell* cells) const;
 
   private:
     struct Choice {
-        std::uint32_t up_to;  // running sum of weights
+        std::uint32_t up_to; // running sum of weights
         std::uint32_t tile;
     };
     static constexpr std::uint32_t kMany = 1U << 31;
-    std::vector<std::uint32_t> table_;  // [material][mask]: a tile id, or kMany | index into choices_
-    std::vector<Choice> choices_;       // per entry: one with the count and the total, then the variants
+    std::vector<std::uint32_t> table_; // [material][mask]: a tile id, or kMany | index into choices_
+    std::vector<Choice> choices_;      // per entry: one with the count and the total, then the variants
     std::vector<std::uint8_t> missing_;
     std::vector<std::uint8_t> beyond_same_;
 };
@@ -48,4 +48,4 @@ Mask neighbourhood(const level::Grid& grid, Point at, bool beyond_is_same);
 // changes stay shared.
 void resolve(const Rules& rules, level::Grid& grid, const Box& cells, std::uint32_t seed);
 
-}  // namespace vic::join
+} // namespace vic::join

@@ -7,8 +7,8 @@
 
 namespace vic::level {
 
-using TileId = std::uint32_t;     // 1 .. 2^24 - 1 over the whole project; 0 is "no tile"
-using MaterialId = std::uint8_t;  // 1 .. 255 over the whole project; 0 is "no material"
+using TileId = std::uint32_t;    // 1 .. 2^24 - 1 over the whole project; 0 is "no tile"
+using MaterialId = std::uint8_t; // 1 .. 255 over the whole project; 0 is "no material"
 
 inline constexpr TileId kMostTiles = (1U << 24) - 1;
 
@@ -28,4 +28,4 @@ struct Cell {
     bool operator==(const Cell&) const = default;
 };
 
-}  // namespace vic::level
+} // namespace vic::level

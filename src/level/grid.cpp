@@ -7,9 +7,7 @@ namespace vic::level {
 
 namespace {
 
-std::size_t index_in_chunk(Point at) {
-    return static_cast<std::size_t>((at.y % kChunk) * kChunk + at.x % kChunk);
-}
+std::size_t index_in_chunk(Point at) { return static_cast<std::size_t>((at.y % kChunk) * kChunk + at.x % kChunk); }
 
 // The least box of unequal cells in two chunks, in cells of the chunk; null stands for a blank one.
 Box difference(const Chunk* a, const Chunk* b) {
@@ -35,7 +33,7 @@ Box difference(const Chunk* a, const Chunk* b) {
     return found;
 }
 
-}  // namespace
+} // namespace
 
 bool Chunk::blank() const {
     static const Chunk none;
@@ -73,18 +71,24 @@ void Grid::put(Point chunk, std::shared_ptr<const Chunk> content) {
     (*copy)[static_cast<std::size_t>(chunk.x)] = std::move(content);
     bool any = false;
     for (const auto& c : *copy) any = any || c;
-    if (any) row = std::move(copy);
-    else row.reset();
+    if (any)
+        row = std::move(copy);
+    else
+        row.reset();
 }
 
 Chunk& Grid::edit(Point chunk) {
     auto& row = rows_[static_cast<std::size_t>(chunk.y)];
     // A row or chunk that only this grid holds is changed in place; const is taken off what was made non-const here.
-    if (!row) row = std::make_shared<Row>(static_cast<std::size_t>(chunks().w));
-    else if (row.use_count() > 1) row = std::make_shared<Row>(*row);
+    if (!row)
+        row = std::make_shared<Row>(static_cast<std::size_t>(chunks().w));
+    else if (row.use_count() > 1)
+        row = std::make_shared<Row>(*row);
     auto& slot = const_cast<Row&>(*row)[static_cast<std::size_t>(chunk.x)];
-    if (!slot) slot = std::make_shared<Chunk>();
-    else if (slot.use_count() > 1) slot = std::make_shared<Chunk>(*slot);
+    if (!slot)
+        slot = std::make_shared<Chunk>();
+    else if (slot.use_count() > 1)
+        slot = std::make_shared<Chunk>(*slot);
     return const_cast<Chunk&>(*slot);
 }
 
@@ -121,8 +125,10 @@ void Grid::read_materials(const Box& cells, MaterialId* out, std::size_t stride,
             const int end = std::min({cells.right(), size_.w, (x / kChunk + 1) * kChunk});
             const auto count = static_cast<std::size_t>(end - x);
             const Chunk* c = chunk({x / kChunk, y / kChunk});
-            if (c) std::memcpy(to, &c->materials[index_in_chunk({x, y})], count);
-            else std::memset(to, 0, count);
+            if (c)
+                std::memcpy(to, &c->materials[index_in_chunk({x, y})], count);
+            else
+                std::memset(to, 0, count);
             x = end;
         }
     }
@@ -167,4 +173,4 @@ std::vector<Box> differences(const Grid& a, const Grid& b) {
 
 bool operator==(const Grid& a, const Grid& b) { return a.size_ == b.size_ && differences(a, b).empty(); }
 
-}  // namespace vic::level
+} // namespace vic::level

@@ -10,12 +10,12 @@
 
 namespace vic::level {
 
-inline constexpr int kChunk = 64;  // cells a side
-inline constexpr int kMostCells = 8192;  // cells a side of a level
+inline constexpr int kChunk = 64;       // cells a side
+inline constexpr int kMostCells = 8192; // cells a side of a level
 
 struct Chunk {
-    std::array<Cell, kChunk * kChunk> cells{};            // row by row
-    std::array<MaterialId, kChunk * kChunk> materials{};  // what was painted there; 0 for tiles laid by hand
+    std::array<Cell, kChunk * kChunk> cells{};           // row by row
+    std::array<MaterialId, kChunk * kChunk> materials{}; // what was painted there; 0 for tiles laid by hand
     [[nodiscard]] bool blank() const;
     bool operator==(const Chunk&) const = default;
 };
@@ -23,10 +23,10 @@ struct Chunk {
 class Grid {
   public:
     Grid() = default;
-    explicit Grid(Size cells);  // 1 .. kMostCells a side
+    explicit Grid(Size cells); // 1 .. kMostCells a side
 
     [[nodiscard]] Size size() const { return size_; }
-    [[nodiscard]] Size chunks() const;  // how many chunks a row and a column
+    [[nodiscard]] Size chunks() const; // how many chunks a row and a column
 
     // Outside the grid a cell is empty.
     [[nodiscard]] Cell cell(Point at) const;
@@ -51,21 +51,22 @@ class Grid {
     // How many cells hold a tile.
     [[nodiscard]] std::int64_t count() const;
 
-    // The least boxes, at most one a chunk, outside of which `a` and `b` are equal. Same sizes. Shared chunks cost nothing.
+    // The least boxes, at most one a chunk, outside of which `a` and `b` are equal. Same sizes. Shared chunks cost
+    // nothing.
     friend std::vector<Box> differences(const Grid& a, const Grid& b);
     friend bool operator==(const Grid& a, const Grid& b);
 
   private:
     using Row = std::vector<std::shared_ptr<const Chunk>>;
     Size size_;
-    std::vector<std::shared_ptr<const Row>> rows_;  // null where a whole row of chunks is empty
+    std::vector<std::shared_ptr<const Row>> rows_; // null where a whole row of chunks is empty
 };
 
 std::vector<Box> differences(const Grid& a, const Grid& b);
 bool operator==(const Grid& a, const Grid& b);
 
-// Calls visit(cell position, Cell, MaterialId) for each cell of `within` that holds a tile or a material, in reading order
-// of the chunks.
+// Calls visit(cell position, Cell, MaterialId) for each cell of `within` that holds a tile or a material, in reading
+// order of the chunks.
 template <class Visit>
 void each_cell(const Grid& grid, const Box& within, Visit visit) {
     const Box box = intersection(within, box_of(grid.size()));
@@ -86,4 +87,4 @@ void each_cell(const Grid& grid, const Box& within, Visit visit) {
     }
 }
 
-}  // namespace vic::level
+} // namespace vic::level

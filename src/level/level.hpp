@@ -20,17 +20,17 @@ struct PropKind {
     PropKindId id = 0;
     std::string name;
     SheetId sheet = 0;
-    Box box;              // pixels of the sheet's image
-    Point pivot;          // pixels within `box`: the point that is placed, and by which props are sorted
-    Box foot;             // pixels within `box`: the ground it stands on
-    bool blocks = false;  // whether the walker is stopped by the foot
+    Box box;             // pixels of the sheet's image
+    Point pivot;         // pixels within `box`: the point that is placed, and by which props are sorted
+    Box foot;            // pixels within `box`: the ground it stands on
+    bool blocks = false; // whether the walker is stopped by the foot
     bool operator==(const PropKind&) const = default;
 };
 
 struct Prop {
     PropId id = 0;
     PropKindId kind = 0;
-    Point at;  // where the pivot stands, in pixels of the level
+    Point at; // where the pivot stands, in pixels of the level
     bool mirrored = false;
     bool operator==(const Prop&) const = default;
 };
@@ -38,7 +38,7 @@ struct Prop {
 // One picture repeated over the whole layer.
 struct Backdrop {
     SheetId sheet = 0;
-    Rgba tint{255, 255, 255, 255};  // multiplied with the picture
+    Rgba tint{255, 255, 255, 255}; // multiplied with the picture
     bool operator==(const Backdrop&) const = default;
 };
 
@@ -50,11 +50,11 @@ struct Layer {
     LayerKind kind = LayerKind::tiles;
     bool shown = true;
     bool locked = false;
-    bool solid = false;  // whether the shapes of its tiles block
-    int opacity = 100;   // per cent
-    Grid grid;                // tiles only
-    std::vector<Prop> props;  // props only, in the order they were placed
-    Backdrop backdrop;        // backdrop only
+    bool solid = false;      // whether the shapes of its tiles block
+    int opacity = 100;       // per cent
+    Grid grid;               // tiles only
+    std::vector<Prop> props; // props only, in the order they were placed
+    Backdrop backdrop;       // backdrop only
 };
 
 enum class View : std::uint8_t { from_above, from_the_side };
@@ -80,20 +80,20 @@ struct Mark {
 using LayerRef = std::shared_ptr<const Layer>;
 
 struct Level {
-    std::string id;  // names its files; never changes
+    std::string id; // names its files; never changes
     std::string name;
     View view = View::from_above;
-    Size size;             // cells
-    Size cell{16, 16};     // pixels
-    Rgba ground{58, 69, 66, 255};  // seen where no layer has anything
-    std::vector<std::shared_ptr<const Layer>> layers;  // back to front
-    int plane = 0;  // how many layers lie behind the walker
+    Size size;                                        // cells
+    Size cell{16, 16};                                // pixels
+    Rgba ground{58, 69, 66, 255};                     // seen where no layer has anything
+    std::vector<std::shared_ptr<const Layer>> layers; // back to front
+    int plane = 0;                                    // how many layers lie behind the walker
     std::vector<Mark> marks;
-    Size frame{320, 224};  // pixels that the game shows
+    Size frame{320, 224}; // pixels that the game shows
     Walker walker;
 
     [[nodiscard]] const Layer* layer(LayerId id) const;
-    [[nodiscard]] int index_of(LayerId id) const;  // -1 where there is none
+    [[nodiscard]] int index_of(LayerId id) const; // -1 where there is none
     // A copy of the layer that this level alone holds, to be changed at once. The layer must exist.
     Layer& edit(LayerId id);
     [[nodiscard]] const Mark* first_mark(MarkKind kind) const;
@@ -103,11 +103,11 @@ struct Level {
 
 // What of the picture changed between two states of a level.
 struct Difference {
-    bool everything = false;  // size, order or settings of layers changed
-    std::vector<Box> cells;   // otherwise: the boxes of cells whose picture may differ
+    bool everything = false; // size, order or settings of layers changed
+    std::vector<Box> cells;  // otherwise: the boxes of cells whose picture may differ
 };
 
 struct Project;
 Difference difference(const Level& a, const Level& b, const Project& kinds);
 
-}  // namespace vic::level
+} // namespace vic::level

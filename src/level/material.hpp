@@ -15,7 +15,7 @@ enum class JoinKind : std::uint8_t { plain, edges, corners, full };
 
 struct Variant {
     TileId tile = 0;
-    int weight = 100;  // 0 .. 1000
+    int weight = 100; // 0 .. 1000
     bool operator==(const Variant&) const = default;
 };
 
@@ -23,7 +23,7 @@ struct JoinSet {
     JoinKind kind = JoinKind::plain;
     // The tiles of a case by its canonical mask (see join/mask.hpp); a plain set has all its variants under mask 255.
     std::map<std::uint8_t, std::vector<Variant>> cases;
-    bool beyond_is_same = true;  // whether what lies beyond the level's edge counts as the same material
+    bool beyond_is_same = true; // whether what lies beyond the level's edge counts as the same material
     bool operator==(const JoinSet&) const = default;
 };
 
@@ -31,8 +31,8 @@ struct Material {
     MaterialId id = 0;
     std::string name;
     JoinSet joins;
-    std::vector<LayerId> homes;  // at most one layer a level
+    std::vector<LayerId> homes; // at most one layer a level
     bool operator==(const Material&) const = default;
 };
 
-}  // namespace vic::level
+} // namespace vic::level

@@ -27,7 +27,7 @@ void put_by_id(std::vector<std::shared_ptr<const T>>& all, T one) {
     all.push_back(std::make_shared<const T>(std::move(one)));
 }
 
-}  // namespace
+} // namespace
 
 const Layer* Level::layer(LayerId id) const { return find_by_id(layers, id); }
 
@@ -69,12 +69,12 @@ bool same_settings(const Layer& a, const Layer& b) {
            a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
 }
 
-}  // namespace
+} // namespace
 
 Difference difference(const Level& a, const Level& b, const Project& kinds) {
     Difference out;
-    out.everything = a.id != b.id || a.size != b.size || a.cell != b.cell || a.view != b.view ||
-                     a.ground != b.ground || a.plane != b.plane || a.layers.size() != b.layers.size();
+    out.everything = a.id != b.id || a.size != b.size || a.cell != b.cell || a.view != b.view || a.ground != b.ground ||
+                     a.plane != b.plane || a.layers.size() != b.layers.size();
     for (std::size_t i = 0; !out.everything && i < a.layers.size(); ++i) {
         const Layer& la = *a.layers[i];
         const Layer& lb = *b.layers[i];
@@ -171,4 +171,4 @@ Level make_level(Project& project, const std::string& name, Size cells, Size cel
     return level;
 }
 
-}  // namespace vic::level
+} // namespace vic::level

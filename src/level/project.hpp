@@ -1,4 +1,5 @@
-// Everything that a project holds, as one value. Copying it is cheap; history, preview and background work rest on that.
+// Everything that a project holds, as one value. Copying it is cheap; history, preview and background work rest on
+// that.
 #pragma once
 
 #include <memory>
@@ -19,14 +20,14 @@ struct Project {
     std::vector<std::shared_ptr<const Material>> materials;
     std::vector<std::shared_ptr<const PropKind>> prop_kinds;
     std::vector<std::shared_ptr<const Level>> levels;
-    std::uint32_t next_tile = 1;  // the next free TileId
-    std::uint32_t next_id = 1;    // the next free id of any other thing
+    std::uint32_t next_tile = 1; // the next free TileId
+    std::uint32_t next_id = 1;   // the next free id of any other thing
 
     [[nodiscard]] const Sheet* sheet(SheetId id) const;
     [[nodiscard]] const Material* material(MaterialId id) const;
     [[nodiscard]] const PropKind* prop_kind(PropKindId id) const;
     [[nodiscard]] const Level* level(const std::string& id) const;
-    [[nodiscard]] MaterialId free_material() const;  // 0 where all 255 are taken
+    [[nodiscard]] MaterialId free_material() const; // 0 where all 255 are taken
 
     // Puts a thing in the place of the one with its id, or behind the last.
     void put(Sheet sheet);
@@ -70,4 +71,4 @@ MaterialId material_of(const Project& project, TileId tile);
 // A level with three empty layers to start on: ground, things, in front; the walker's plane before the last.
 Level make_level(Project& project, const std::string& name, Size cells, Size cell, View view);
 
-}  // namespace vic::level
+} // namespace vic::level

@@ -16,7 +16,7 @@ enum class TileShape : std::uint8_t {
     slope_se,
     slope_sw,
     slope_nw,
-    one_way_north,  // "one-way top": the only one-way shape a tile is given; the others come from turning it
+    one_way_north, // "one-way top": the only one-way shape a tile is given; the others come from turning it
     one_way_east,
     one_way_south,
     one_way_west,
@@ -37,4 +37,4 @@ inline TileShape turned(TileShape s, Turn t) {
     return s;
 }
 
-}  // namespace vic::level
+} // namespace vic::level

@@ -16,34 +16,34 @@ using LayerId = std::uint32_t;
 
 // The lattice by which a sheet is divided. Pixels of the image file, also where the art was enlarged.
 struct Cut {
-    Size tile{16, 16};  // at least 1 × 1
-    Point margin;       // left and above the first tile; not negative
-    Point spacing;      // between tiles; not negative
-    int scale = 1;      // the whole factor by which the art was enlarged; divides all of the above
+    Size tile{16, 16}; // at least 1 × 1
+    Point margin;      // left and above the first tile; not negative
+    Point spacing;     // between tiles; not negative
+    int scale = 1;     // the whole factor by which the art was enlarged; divides all of the above
     bool operator==(const Cut&) const = default;
 };
 
 struct Tile {
     TileId id = 0;
-    Box box;  // in pixels of the sheet's image; its identity when the sheet is cut anew
+    Box box; // in pixels of the sheet's image; its identity when the sheet is cut anew
     std::string name;
-    int chance = 100;  // 0 .. 1000: how often it is chosen next to its fellows
+    int chance = 100; // 0 .. 1000: how often it is chosen next to its fellows
     TileShape shape = TileShape::none;
-    std::vector<LayerId> homes;  // at most one layer a level
-    bool blank = false;          // nothing but see-through pixels; follows from the image
+    std::vector<LayerId> homes; // at most one layer a level
+    bool blank = false;         // nothing but see-through pixels; follows from the image
     bool operator==(const Tile&) const = default;
 };
 
 struct Sheet {
     SheetId id = 0;
     std::string name;
-    std::string file;  // relative to the project folder
+    std::string file; // relative to the project folder
     Cut cut;
-    bool accepted = false;  // false while the cut is only the program's proposal
+    bool accepted = false; // false while the cut is only the program's proposal
     std::vector<Tile> tiles;
-    std::vector<Tile> retired;  // tiles of earlier cuts that this cut has no box for; they come back with their box
-    std::shared_ptr<const Image> image;  // null where the file could not be read; then `trouble` says why
+    std::vector<Tile> retired; // tiles of earlier cuts that this cut has no box for; they come back with their box
+    std::shared_ptr<const Image> image; // null where the file could not be read; then `trouble` says why
     std::string trouble;
 };
 
-}  // namespace vic::level
+} // namespace vic::level

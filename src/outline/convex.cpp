@@ -18,11 +18,11 @@ struct Side {
 };
 
 struct Trapezoid {
-    std::size_t left, right;  // sides
-    int from, to;             // heights
+    std::size_t left, right; // sides
+    int from, to;            // heights
 };
 
-}  // namespace
+} // namespace
 
 std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outlines) {
     std::vector<Side> sides;
@@ -84,4 +84,4 @@ std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outline
     return parts;
 }
 
-}  // namespace vic::outline
+} // namespace vic::outline

@@ -12,4 +12,4 @@ namespace vic::outline {
 // three or four each. The outlines' sides must be level, upright or at 45°.
 std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outlines);
 
-}  // namespace vic::outline
+} // namespace vic::outline

@@ -8,16 +8,26 @@ using level::TileShape;
 
 SolidCode code_of(TileShape shape) {
     switch (shape) {
-        case TileShape::none: return kOpen;
-        case TileShape::full: return kFull;
-        case TileShape::slope_ne: return kSlopeNE;
-        case TileShape::slope_se: return kSlopeSE;
-        case TileShape::slope_sw: return kSlopeSW;
-        case TileShape::slope_nw: return kSlopeNW;
-        case TileShape::one_way_north: return 16;
-        case TileShape::one_way_east: return 32;
-        case TileShape::one_way_south: return 64;
-        case TileShape::one_way_west: return 128;
+        case TileShape::none:
+            return kOpen;
+        case TileShape::full:
+            return kFull;
+        case TileShape::slope_ne:
+            return kSlopeNE;
+        case TileShape::slope_se:
+            return kSlopeSE;
+        case TileShape::slope_sw:
+            return kSlopeSW;
+        case TileShape::slope_nw:
+            return kSlopeNW;
+        case TileShape::one_way_north:
+            return 16;
+        case TileShape::one_way_east:
+            return 32;
+        case TileShape::one_way_south:
+            return 64;
+        case TileShape::one_way_west:
+            return 128;
     }
     return kOpen;
 }
@@ -45,8 +55,8 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
                 last = code_of(tiles.shape(cell));
             }
             if (last == kOpen) return;
-            SolidCode& code = out[static_cast<std::size_t>(at.y - cells.y) * stride +
-                                  static_cast<std::size_t>(at.x - cells.x)];
+            SolidCode& code =
+                out[static_cast<std::size_t>(at.y - cells.y) * stride + static_cast<std::size_t>(at.x - cells.x)];
             code = merged(code, last);
             ++shapes;
         });
@@ -54,4 +64,4 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
     return shapes;
 }
 
-}  // namespace vic::outline
+} // namespace vic::outline

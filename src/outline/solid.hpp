@@ -22,9 +22,9 @@ inline constexpr std::uint8_t kCovered[6] = {0, 15, 1 | 2, 2 | 4, 4 | 8, 8 | 1};
 SolidCode code_of(level::TileShape shape);
 SolidCode merged(SolidCode a, SolidCode b);
 
-// Reads the codes of `cells` from the shown or hidden solid layers into rows of `stride` bytes; kOpen outside the level.
-// Returns how many cells of single layers have a shape (a cell that blocks in two layers counts twice).
+// Reads the codes of `cells` from the shown or hidden solid layers into rows of `stride` bytes; kOpen outside the
+// level. Returns how many cells of single layers have a shape (a cell that blocks in two layers counts twice).
 int read_solid(const level::Level& level, const level::TileTable& tiles, const Box& cells, SolidCode* out,
                std::size_t stride);
 
-}  // namespace vic::outline
+} // namespace vic::outline

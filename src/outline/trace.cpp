@@ -20,8 +20,8 @@ struct Turns {
 
 // What turns at a lattice point between cells a (north-west), b (north-east), c (south-west) and d (south-east).
 Turns turns_between(Solid a, Solid b, Solid c, Solid d) {
-    unsigned in = 0;   // ways along which an outline arrives
-    unsigned out = 0;  // ways along which one leaves
+    unsigned in = 0;  // ways along which an outline arrives
+    unsigned out = 0; // ways along which one leaves
     const auto covers = [](Solid s, std::uint8_t side) { return (kCovered[s] & side) != 0; };
     const auto arrive = [&](Direction way) { in |= 1U << way; };
     const auto leave = [&](Direction way) { out |= 1U << way; };
@@ -107,8 +107,8 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
     const Box inside = intersection(own, box_of(cells));
     for (int y = inside.y; y < inside.bottom(); ++y) {
         for (int x = inside.x; x < inside.right(); ++x) {
-            const SolidCode* at = &codes[static_cast<std::size_t>(y - own.y + 1) * kStride +
-                                         static_cast<std::size_t>(x - own.x + 1)];
+            const SolidCode* at =
+                &codes[static_cast<std::size_t>(y - own.y + 1) * kStride + static_cast<std::size_t>(x - own.x + 1)];
             const unsigned sides = one_way_of(*at);
             if (sides == 0 || solid_of(*at) == kFull) continue;
             const auto buried = [&](int offset, std::uint8_t side) {
@@ -133,7 +133,7 @@ constexpr std::array<Point, 8> kStep{{{0, -1}, {1, -1}, {1, 0}, {1, 1}, {0, 1}, 
 
 // Corners linked to the next along their outline.
 struct Links {
-    std::vector<Corner> corners;  // in the order of the sweep
+    std::vector<Corner> corners; // in the order of the sweep
     std::vector<std::uint32_t> next;
 };
 
@@ -148,10 +148,14 @@ Links link(const Trace& trace) {
     std::vector<std::uint32_t> open_column(width), open_falling(width + height), open_rising(width + height);
     const auto open = [&](unsigned way, const Corner& c) -> std::uint32_t& {
         switch (way & 3U) {
-            case N: return open_column[c.x];
-            case NE: return open_rising[std::size_t{c.x} + c.y];
-            case E: return open_row;
-            default: return open_falling[std::size_t{c.x} + height - 1 - c.y];
+            case N:
+                return open_column[c.x];
+            case NE:
+                return open_rising[std::size_t{c.x} + c.y];
+            case E:
+                return open_row;
+            default:
+                return open_falling[std::size_t{c.x} + height - 1 - c.y];
         }
     };
     const auto backward = [](unsigned way) { return way <= NE || way >= W; };
@@ -186,7 +190,7 @@ Links link(const Trace& trace) {
     return out;
 }
 
-}  // namespace
+} // namespace
 
 int Trace::corner_count() const {
     int n = 0;
@@ -226,7 +230,7 @@ SolidSource source_of(const level::Level& level, const level::TileTable& tiles) 
         return read_solid(level, tiles, cells, out, stride);
     };
 }
-}  // namespace
+} // namespace
 
 Trace trace(const level::Level& level, const level::TileTable& tiles) {
     return trace(level.size, source_of(level, tiles));
@@ -237,8 +241,10 @@ void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& ch
     for (const Box& box : changed) {
         // A cell is seen from its four corner points, and from the one-way edges of its neighbours.
         const Box points = box.grown(1);
-        for (int y = std::max(0, points.y) / kChunk; y <= std::min(trace.part_count.h - 1, points.bottom() / kChunk); ++y)
-            for (int x = std::max(0, points.x) / kChunk; x <= std::min(trace.part_count.w - 1, points.right() / kChunk); ++x)
+        for (int y = std::max(0, points.y) / kChunk; y <= std::min(trace.part_count.h - 1, points.bottom() / kChunk);
+             ++y)
+            for (int x = std::max(0, points.x) / kChunk; x <= std::min(trace.part_count.w - 1, points.right() / kChunk);
+                 ++x)
                 touched.push_back({x, y});
     }
     std::sort(touched.begin(), touched.end());
@@ -280,8 +286,10 @@ std::vector<OneWayEdge> one_way_edges(const Trace& trace) {
     std::sort(edges.begin(), edges.end(), [&](const auto& a, const auto& b) { return key(a) < key(b); });
     std::vector<OneWayEdge> joined;
     for (const OneWayEdge& e : edges) {
-        if (!joined.empty() && joined.back().side == e.side && joined.back().to == e.from) joined.back().to = e.to;
-        else joined.push_back(e);
+        if (!joined.empty() && joined.back().side == e.side && joined.back().to == e.from)
+            joined.back().to = e.to;
+        else
+            joined.push_back(e);
     }
     return joined;
 }
@@ -360,13 +368,17 @@ Drawing drawing(const SolidSource& source, const Box& cells) {
             const SolidCode code = at(x, y);
             const Solid solid = solid_of(code);
             if (solid == kFull) {
-                if (!out.runs.empty() && out.runs.back().y == y && out.runs.back().right() == x) ++out.runs.back().w;
-                else out.runs.push_back({x, y, 1, 1});
+                if (!out.runs.empty() && out.runs.back().y == y && out.runs.back().right() == x)
+                    ++out.runs.back().w;
+                else
+                    out.runs.push_back({x, y, 1, 1});
             } else if (solid != kOpen) {
                 out.slopes.emplace_back(Point{x, y}, solid);
                 const bool falling = solid == kSlopeNE || solid == kSlopeSW;
-                if (falling) out.lines.push_back({{x, y}, {x + 1, y + 1}});
-                else out.lines.push_back({{x + 1, y}, {x, y + 1}});
+                if (falling)
+                    out.lines.push_back({{x, y}, {x + 1, y + 1}});
+                else
+                    out.lines.push_back({{x + 1, y}, {x, y + 1}});
             }
             for (int side = 0; side < 4; ++side)
                 if ((one_way_of(code) & (1U << side)) && solid != kFull) out.one_way.emplace_back(Point{x, y}, side);
@@ -375,4 +387,4 @@ Drawing drawing(const SolidSource& source, const Box& cells) {
     return out;
 }
 
-}  // namespace vic::outline
+} // namespace vic::outline

@@ -1,9 +1,9 @@
 // Merging the collision shapes of a level into outlines.
 //
 // Own method. Around each lattice point lie four cells; a table over their shapes says which outlines turn there, from
-// which direction to which. Only those corners are kept, in one part per chunk of points, so that a change re-reads its own
-// chunks alone. Linking sweeps the corners row by row: on every horizontal, vertical or diagonal line the corners come in
-// pairs, so the one that is open on the line is the partner. Walking the links gives the outlines.
+// which direction to which. Only those corners are kept, in one part per chunk of points, so that a change re-reads its
+// own chunks alone. Linking sweeps the corners row by row: on every horizontal, vertical or diagonal line the corners
+// come in pairs, so the one that is open on the line is the partner. Walking the links gives the outlines.
 #pragma once
 
 #include <array>
@@ -16,36 +16,36 @@
 
 namespace vic::outline {
 
-inline constexpr int kUnit = 64;  // coordinates are in 1/64 cells
+inline constexpr int kUnit = 64; // coordinates are in 1/64 cells
 
-// A closed boundary without collinear points. On screen (y down) what blocks lies to the right of the way along it: round
-// a mass clockwise, round a hole the other way. Cells that meet only at a corner are apart.
+// A closed boundary without collinear points. On screen (y down) what blocks lies to the right of the way along it:
+// round a mass clockwise, round a hole the other way. Cells that meet only at a corner are apart.
 struct Outline {
-    std::vector<Point> points;  // 1/64 cells; starts at the topmost, then leftmost point
+    std::vector<Point> points; // 1/64 cells; starts at the topmost, then leftmost point
     bool hole = false;
     bool operator==(const Outline&) const = default;
 };
 
 // An edge that stops only what comes across it from outside the cell it belongs to: from above for `side` 0 (north).
 struct OneWayEdge {
-    Point from;  // 1/64 cells; from < to in reading order
+    Point from; // 1/64 cells; from < to in reading order
     Point to;
-    int side = 0;  // 0 north, 1 east, 2 south, 3 west
+    int side = 0; // 0 north, 1 east, 2 south, 3 west
     auto operator<=>(const OneWayEdge&) const = default;
 };
 
 // A point where an outline turns; directions clockwise from north, 0 .. 7.
 struct Corner {
-    std::uint16_t x, y;  // lattice points
+    std::uint16_t x, y; // lattice points
     std::uint8_t in, out;
     bool operator==(const Corner&) const = default;
 };
 
 // The corners among the lattice points of one chunk, and what else was counted there.
 struct Part {
-    std::vector<Corner> corners;                     // by row, then column
-    std::array<std::uint16_t, level::kChunk + 1> row_start{};  // of each row of points within the chunk
-    std::vector<OneWayEdge> one_way;                 // one cell long
+    std::vector<Corner> corners;                              // by row, then column
+    std::array<std::uint16_t, level::kChunk + 1> row_start{}; // of each row of points within the chunk
+    std::vector<OneWayEdge> one_way;                          // one cell long
     int shapes = 0;
     bool operator==(const Part&) const = default;
 };
@@ -58,9 +58,9 @@ class Trace {
     [[nodiscard]] int shape_count() const;
     friend bool operator==(const Trace& a, const Trace& b);
 
-    Size cells;        // of the level
-    Size part_count;   // one more lattice point than cells each way
-    std::vector<std::shared_ptr<const Part>> parts;  // null where nothing turns
+    Size cells;                                     // of the level
+    Size part_count;                                // one more lattice point than cells each way
+    std::vector<std::shared_ptr<const Part>> parts; // null where nothing turns
 };
 
 bool operator==(const Trace& a, const Trace& b);
@@ -90,11 +90,11 @@ struct Drawing {
     struct Line {
         Point from, to;
     };
-    std::vector<Line> lines;           // boundary, joined along rows and columns; diagonals cell by cell
-    std::vector<Box> runs;             // full cells, joined along rows
+    std::vector<Line> lines; // boundary, joined along rows and columns; diagonals cell by cell
+    std::vector<Box> runs;   // full cells, joined along rows
     std::vector<std::pair<Point, Solid>> slopes;
-    std::vector<std::pair<Point, int>> one_way;  // cell and side
+    std::vector<std::pair<Point, int>> one_way; // cell and side
 };
 Drawing drawing(const SolidSource& source, const Box& cells);
 
-}  // namespace vic::outline
+} // namespace vic::outline

@@ -18,7 +18,7 @@ void place_extruded(Image& atlas, const Image& picture, Point at) {
     }
 }
 
-}  // namespace
+} // namespace
 
 std::optional<Atlas> pack(const std::vector<Image>& pictures, int most_side) {
     std::vector<std::size_t> order(pictures.size());
@@ -53,4 +53,4 @@ std::optional<Atlas> pack(const std::vector<Image>& pictures, int most_side) {
     return out;
 }
 
-}  // namespace vic::parcel
+} // namespace vic::parcel

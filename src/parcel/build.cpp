@@ -28,7 +28,7 @@ constexpr int kAtlasSide = 16384;
 // What a level uses, numbered as the parcel numbers it: tiles by id, props by id.
 struct Used {
     std::vector<TileRef> tiles;
-    std::vector<std::uint32_t> index;  // by tile id: 1 + place in `tiles`, 0 where unused or gone
+    std::vector<std::uint32_t> index; // by tile id: 1 + place in `tiles`, 0 where unused or gone
     std::vector<const PropKind*> kinds;
 };
 
@@ -97,7 +97,8 @@ Box cells_plane(const Layer& layer, const Level& level, const Used& used, std::s
         if (!index) return;
         const std::uint32_t bits = index | (std::uint32_t{cell.turn().code} << 24);
         const std::size_t i = (static_cast<std::size_t>(at.y - box.y) * static_cast<std::size_t>(box.w) +
-                               static_cast<std::size_t>(at.x - box.x)) * 4;
+                               static_cast<std::size_t>(at.x - box.x)) *
+                              4;
         for (std::size_t b = 0; b < 4; ++b) bytes[i + b] = static_cast<char>((bits >> (8 * b)) & 255U);
     });
     return box;
@@ -110,9 +111,11 @@ Json props_json(const Layer& layer, const Used& used) {
     });
     Json out = Json::array();
     for (const Prop& p : props) {
-        const auto kind = std::find_if(used.kinds.begin(), used.kinds.end(), [&](const PropKind* k) { return k->id == p.kind; });
+        const auto kind =
+            std::find_if(used.kinds.begin(), used.kinds.end(), [&](const PropKind* k) { return k->id == p.kind; });
         if (kind == used.kinds.end()) continue;
-        out.push_back({{"id", p.id}, {"kind", kind - used.kinds.begin()}, {"at", to_json(p.at)}, {"mirrored", p.mirrored}});
+        out.push_back(
+            {{"id", p.id}, {"kind", kind - used.kinds.begin()}, {"at", to_json(p.at)}, {"mirrored", p.mirrored}});
     }
     return out;
 }
@@ -149,12 +152,13 @@ bool is_parcel(const fs::path& dir) {
     }
 }
 
-}  // namespace
+} // namespace
 
 std::map<std::string, std::string> files(const Project& project, const Level& level) {
     const Used used = used_by(project, level);
     std::vector<Image> pictures;
-    for (const TileRef& ref : used.tiles) pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile), level.cell));
+    for (const TileRef& ref : used.tiles)
+        pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile), level.cell));
     for (const PropKind* kind : used.kinds) pictures.push_back(cropped(*project.sheet(kind->sheet)->image, kind->box));
     const auto atlas = pack(pictures, kAtlasSide);
     if (!atlas)
@@ -196,7 +200,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
             l["props"] = props_json(layer, used);
         } else {
             const Sheet* sheet = project.sheet(layer.backdrop.sheet);
-            if (!sheet || !sheet->image) continue;  // a backdrop without a picture shows nothing
+            if (!sheet || !sheet->image) continue; // a backdrop without a picture shows nothing
             const std::string name = "backdrop-" + std::to_string(sheet->id) + ".png";
             out[name] = sheet::encode_png(*sheet->image);
             l["image"] = name;
@@ -257,9 +261,9 @@ Built build(const Project& project, const Level& level, const fs::path& dir) {
         fs::remove_all(beside, trouble);
         throw;
     }
-    fs::remove_all(beside, trouble);  // after an exchange this is the old parcel
+    fs::remove_all(beside, trouble); // after an exchange this is the old parcel
     flush_folder(dir.has_parent_path() ? dir.parent_path() : fs::path("."));
     return out;
 }
 
-}  // namespace vic::parcel
+} // namespace vic::parcel

@@ -19,8 +19,8 @@ struct Built {
     std::uintmax_t bytes = 0;
 };
 
-// Writes the parcel beside `dir` and puts it in its place whole, by one exchange of names. A folder that is there and is
-// neither empty nor a parcel is refused. Throws InputError; `dir` is then as it was.
+// Writes the parcel beside `dir` and puts it in its place whole, by one exchange of names. A folder that is there and
+// is neither empty nor a parcel is refused. Throws InputError; `dir` is then as it was.
 Built build(const level::Project& project, const level::Level& level, const fs::path& dir);
 
-}  // namespace vic::parcel
+} // namespace vic::parcel

@@ -48,18 +48,21 @@ std::uint32_t over(std::uint32_t above, std::uint32_t below) {
 
 std::uint32_t tinted(std::uint32_t p, Rgba tint) {
     const auto part = [&](int shift, unsigned by) { return (((p >> shift) & 255U) * by + 127) / 255; };
-    return (part(24, tint.a) << 24) | (part(16, tint.r * tint.a / 255U) << 16) | (part(8, tint.g * tint.a / 255U) << 8) |
-           part(0, tint.b * tint.a / 255U);
+    return (part(24, tint.a) << 24) | (part(16, tint.r * tint.a / 255U) << 16) |
+           (part(8, tint.g * tint.a / 255U) << 8) | part(0, tint.b * tint.a / 255U);
 }
 
 void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, int opacity) {
     const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
     const auto alpha = static_cast<std::uint32_t>((opacity * 255 + 50) / 100);
     for (int y = seen.y; y < seen.bottom(); ++y) {
-        const std::uint32_t* from = &picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)];
-        std::uint32_t* to = &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                                           static_cast<std::size_t>(seen.x - canvas.box.x)];
-        if (picture.opaque && alpha == 255) std::copy(from, from + seen.w, to);
+        const std::uint32_t* from =
+            &picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)];
+        std::uint32_t* to =
+            &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                           static_cast<std::size_t>(seen.x - canvas.box.x)];
+        if (picture.opaque && alpha == 255)
+            std::copy(from, from + seen.w, to);
         else if (alpha == 255)
             for (int x = 0; x < seen.w; ++x) to[x] = over(from[x], to[x]);
         else
@@ -88,8 +91,10 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
                     (clip.bottom() - 1) / ch - clip.y / ch + 1};
     level::each_cell(layer.grid, cells, [&](Point at, level::Cell cell, level::MaterialId) {
         const Art::Picture* picture = art.tile(cell, level.cell);
-        if (picture) blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
-        else draw_gone(canvas, clip, {at.x * cw, at.y * ch, cw, ch});
+        if (picture)
+            blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
+        else
+            draw_gone(canvas, clip, {at.x * cw, at.y * ch, cw, ch});
     });
 }
 
@@ -107,8 +112,10 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
         const level::PropKind& kind = *project.prop_kind(prop->kind);
         const Box box = prop_box(*prop, kind);
         const Art::Picture* picture = art.prop(kind, prop->mirrored);
-        if (picture) blit(canvas, clip, *picture, box.corner(), layer.opacity);
-        else draw_gone(canvas, clip, box);
+        if (picture)
+            blit(canvas, clip, *picture, box.corner(), layer.opacity);
+        else
+            draw_gone(canvas, clip, box);
     }
 }
 
@@ -119,9 +126,11 @@ void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip
     for (int y = clip.y; y < clip.bottom(); ++y) {
         for (int x = clip.x; x < clip.right(); ++x) {
             const std::uint32_t p =
-                picture->pixels[static_cast<std::size_t>((y % picture->size.h) * picture->size.w + x % picture->size.w)];
-            std::uint32_t& to = canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                                              static_cast<std::size_t>(x - canvas.box.x)];
+                picture
+                    ->pixels[static_cast<std::size_t>((y % picture->size.h) * picture->size.w + x % picture->size.w)];
+            std::uint32_t& to =
+                canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                              static_cast<std::size_t>(x - canvas.box.x)];
             to = over(scaled_bytes(tinted(p, layer.backdrop.tint), alpha), to);
         }
     }
@@ -139,7 +148,7 @@ Box placed(const level::Prop& prop, const level::PropKind& kind, const Box& with
     return {prop.at.x - pivot + x, prop.at.y - kind.pivot.y + within.y, within.w, within.h};
 }
 
-}  // namespace
+} // namespace
 
 Box prop_box(const level::Prop& prop, const level::PropKind& kind) {
     return placed(prop, kind, {0, 0, kind.box.w, kind.box.h});
@@ -206,16 +215,23 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
     art.follow(project);
     const std::uint32_t ground = premultiplied({level.ground.r, level.ground.g, level.ground.b, 255});
     for (int y = clip.y; y < clip.bottom(); ++y) {
-        std::uint32_t* row = &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                                            static_cast<std::size_t>(clip.x - canvas.box.x)];
+        std::uint32_t* row =
+            &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                           static_cast<std::size_t>(clip.x - canvas.box.x)];
         std::fill(row, row + clip.w, ground);
     }
     for (const level::LayerRef& layer : level.layers) {
         if (!layer->shown || layer->opacity <= 0) continue;
         switch (layer->kind) {
-            case LayerKind::tiles: draw_tiles(level, *layer, art, canvas, clip); break;
-            case LayerKind::props: draw_props(project, *layer, art, canvas, clip); break;
-            case LayerKind::backdrop: draw_backdrop(*layer, art, canvas, clip); break;
+            case LayerKind::tiles:
+                draw_tiles(level, *layer, art, canvas, clip);
+                break;
+            case LayerKind::props:
+                draw_props(project, *layer, art, canvas, clip);
+                break;
+            case LayerKind::backdrop:
+                draw_backdrop(*layer, art, canvas, clip);
+                break;
         }
     }
 }
@@ -230,11 +246,12 @@ Image render(const level::Project& project, const level::Level& level, int scale
         for (int x = 0; x < out.width(); ++x) {
             const std::uint32_t p = canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width()) +
                                                   static_cast<std::size_t>(x)];
-            out.set(x, y, {static_cast<std::uint8_t>(p >> 16), static_cast<std::uint8_t>(p >> 8),
-                           static_cast<std::uint8_t>(p), 255});
+            out.set(x, y,
+                    {static_cast<std::uint8_t>(p >> 16), static_cast<std::uint8_t>(p >> 8),
+                     static_cast<std::uint8_t>(p), 255});
         }
     }
     return resampled(out, {out.width() * scale, out.height() * scale});
 }
 
-}  // namespace vic::picture
+} // namespace vic::picture

@@ -11,7 +11,7 @@ namespace vic::picture {
 
 // Opaque pixels as 0xFFRRGGBB, row by row: the format that is fastest to show.
 struct Canvas {
-    Box box;  // which pixels of the level these are, at its full scale
+    Box box; // which pixels of the level these are, at its full scale
     std::vector<std::uint32_t> pixels;
 
     Canvas() = default;
@@ -23,7 +23,7 @@ class Art {
   public:
     struct Picture {
         Size size;
-        std::vector<std::uint32_t> pixels;  // 0xAARRGGBB, premultiplied
+        std::vector<std::uint32_t> pixels; // 0xAARRGGBB, premultiplied
         bool opaque = false;
     };
 
@@ -37,7 +37,7 @@ class Art {
 
   private:
     level::TileTable table_;
-    std::vector<std::shared_ptr<const level::Sheet>> sheets_;  // keeps what table_ points into
+    std::vector<std::shared_ptr<const level::Sheet>> sheets_; // keeps what table_ points into
     std::unordered_map<std::uint64_t, Picture> tiles_;
     std::unordered_map<std::uint64_t, Picture> props_;
     std::unordered_map<level::SheetId, Picture> wholes_;
@@ -55,4 +55,4 @@ Box prop_box(const level::Prop& prop, const level::PropKind& kind);
 // The foot of a prop in the level.
 Box foot_box(const level::Prop& prop, const level::PropKind& kind);
 
-}  // namespace vic::picture
+} // namespace vic::picture

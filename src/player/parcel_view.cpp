@@ -10,23 +10,26 @@ namespace vic::player {
 
 struct ParcelView::Game {
     explicit Game(vicinum::Level l) : level(std::move(l)), world(level) {
-        atlas = QImage(QString::fromStdString((level.folder / level.atlas).string())).convertToFormat(QImage::Format_ARGB32_Premultiplied);
-        if (atlas.isNull()) throw std::runtime_error((level.folder / level.atlas).string() + ": the atlas cannot be read");
+        atlas = QImage(QString::fromStdString((level.folder / level.atlas).string()))
+                    .convertToFormat(QImage::Format_ARGB32_Premultiplied);
+        if (atlas.isNull())
+            throw std::runtime_error((level.folder / level.atlas).string() + ": the atlas cannot be read");
         for (const vicinum::Layer& layer : level.layers) {
             if (layer.image.empty() || backdrops.contains(layer.image)) continue;
             QImage image(QString::fromStdString((level.folder / layer.image).string()));
-            if (image.isNull()) throw std::runtime_error((level.folder / layer.image).string() + ": the backdrop cannot be read");
+            if (image.isNull())
+                throw std::runtime_error((level.folder / layer.image).string() + ": the backdrop cannot be read");
             image = image.convertToFormat(QImage::Format_ARGB32);
             for (int y = 0; y < image.height(); ++y) {
                 auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
                 for (int x = 0; x < image.width(); ++x)
-                    line[x] = qRgba(qRed(line[x]) * layer.tint.r / 255, qGreen(line[x]) * layer.tint.g / 255, qBlue(line[x]) * layer.tint.b / 255,
-                                    qAlpha(line[x]) * layer.tint.a / 255);
+                    line[x] = qRgba(qRed(line[x]) * layer.tint.r / 255, qGreen(line[x]) * layer.tint.g / 255,
+                                    qBlue(line[x]) * layer.tint.b / 255, qAlpha(line[x]) * layer.tint.a / 255);
             }
             backdrops[layer.image] = QPixmap::fromImage(image);
         }
     }
-    vicinum::Level level;  // stays where it is: the world points into it
+    vicinum::Level level; // stays where it is: the world points into it
     walk::World world;
     QImage atlas;
     std::map<std::string, QPixmap> backdrops;
@@ -99,7 +102,8 @@ void ParcelView::step() {
 
 void ParcelView::timerEvent(QTimerEvent* event) {
     if (event->timerId() != timer_.timerId()) return QWidget::timerEvent(event);
-    // The physics keeps its own pace, whatever the screen does; after a hang at most a quarter of a second is caught up.
+    // The physics keeps its own pace, whatever the screen does; after a hang at most a quarter of a second is caught
+    // up.
     constexpr qint64 tick = 1000000000LL / walk::kTicks;
     behind_ = std::min<qint64>(behind_ + clock_.nsecsElapsed(), 15 * tick);
     clock_.start();
@@ -114,20 +118,39 @@ void ParcelView::timerEvent(QTimerEvent* event) {
 
 void ParcelView::setKey(int key, bool down) {
     switch (key) {
-        case Qt::Key_Left: case Qt::Key_A: input_.left = down; break;
-        case Qt::Key_Right: case Qt::Key_D: input_.right = down; break;
-        case Qt::Key_Up: case Qt::Key_W: input_.up = input_.jump = down; break;
-        case Qt::Key_Down: case Qt::Key_S: input_.down = down; break;
-        case Qt::Key_Space: input_.jump = down; break;
-        default: break;
+        case Qt::Key_Left:
+        case Qt::Key_A:
+            input_.left = down;
+            break;
+        case Qt::Key_Right:
+        case Qt::Key_D:
+            input_.right = down;
+            break;
+        case Qt::Key_Up:
+        case Qt::Key_W:
+            input_.up = input_.jump = down;
+            break;
+        case Qt::Key_Down:
+        case Qt::Key_S:
+            input_.down = down;
+            break;
+        case Qt::Key_Space:
+            input_.jump = down;
+            break;
+        default:
+            break;
     }
 }
 
 void ParcelView::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Escape) emit leaveAsked();
-    else if (event->key() == Qt::Key_R && !event->isAutoRepeat()) restart();
-    else if (event->key() == Qt::Key_O && !event->isAutoRepeat()) setOutlines(!outlines_);
-    else if (!event->isAutoRepeat()) setKey(event->key(), true);
+    if (event->key() == Qt::Key_Escape)
+        emit leaveAsked();
+    else if (event->key() == Qt::Key_R && !event->isAutoRepeat())
+        restart();
+    else if (event->key() == Qt::Key_O && !event->isAutoRepeat())
+        setOutlines(!outlines_);
+    else if (!event->isAutoRepeat())
+        setKey(event->key(), true);
 }
 
 void ParcelView::keyReleaseEvent(QKeyEvent* event) {
@@ -142,10 +165,13 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
     p.setOpacity(layer.opacity);
     if (layer.kind == "backdrop") {
         const auto found = game_->backdrops.find(layer.image);
-        if (found != game_->backdrops.end()) p.drawTiledPixmap(QRect(0, 0, level.size.x * level.cell.x, level.size.y * level.cell.y), found->second);
+        if (found != game_->backdrops.end())
+            p.drawTiledPixmap(QRect(0, 0, level.size.x * level.cell.x, level.size.y * level.cell.y), found->second);
     } else if (layer.kind == "tiles") {
-        const int x0 = std::max(0, frame.x / level.cell.x), x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
-        const int y0 = std::max(0, frame.y / level.cell.y), y1 = std::min(level.size.y - 1, (frame.y + frame.h) / level.cell.y);
+        const int x0 = std::max(0, frame.x / level.cell.x),
+                  x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
+        const int y0 = std::max(0, frame.y / level.cell.y),
+                  y1 = std::min(level.size.y - 1, (frame.y + frame.h) / level.cell.y);
         for (int y = y0; y <= y1; ++y)
             for (int x = x0; x <= x1; ++x) {
                 const vicinum::Cell cell = layer.cell(x, y);
@@ -170,8 +196,10 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
             const int left = prop.mirrored ? a.w - 1 - kind.pivot.x : kind.pivot.x;
             const QPoint at(prop.at.x - left, prop.at.y - kind.pivot.y);
             if (!QRect(at, QSize(a.w, a.h)).intersects(QRect(frame.x, frame.y, frame.w, frame.h))) continue;
-            if (prop.mirrored) p.drawImage(at, game_->atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
-            else p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
+            if (prop.mirrored)
+                p.drawImage(at, game_->atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+            else
+                p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
         }
     }
     p.setOpacity(1);
@@ -190,7 +218,8 @@ void ParcelView::paintOutlines(QPainter& p) {
         }
     }
     p.setPen(QPen(QColor("#22302D"), 0.8, Qt::DashLine));
-    for (const auto& e : level.one_way) p.drawLine(QPointF(e.from.x * sx, e.from.y * sy), QPointF(e.to.x * sx, e.to.y * sy));
+    for (const auto& e : level.one_way)
+        p.drawLine(QPointF(e.from.x * sx, e.from.y * sy), QPointF(e.to.x * sx, e.to.y * sy));
 }
 
 void ParcelView::paintEvent(QPaintEvent*) {
@@ -225,11 +254,13 @@ void ParcelView::paintEvent(QPaintEvent*) {
                                       ? std::sin(game_->world.ticks() * 0.35) * w * 0.3
                                       : w * 0.25;
             for (const bool under : {true, false}) {
-                p.setPen(QPen(under ? QColor("#FBF8F1") : QColor("#C2452D"), std::max(1.2, w * 0.16) + (under ? 1.4 : 0), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+                p.setPen(QPen(under ? QColor("#FBF8F1") : QColor("#C2452D"),
+                              std::max(1.2, w * 0.16) + (under ? 1.4 : 0), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
                 p.setBrush(under ? QColor("#FBF8F1") : QColor("#C2452D"));
                 p.drawEllipse(top, head * 0.7, head * 0.7);
                 p.drawLine(QPointF(top.x(), top.y() + head), QPointF(top.x(), hip));
-                p.drawLine(QPointF(box.left() + w * 0.15, box.top() + h * 0.42), QPointF(box.right() - w * 0.15, box.top() + h * 0.42));
+                p.drawLine(QPointF(box.left() + w * 0.15, box.top() + h * 0.42),
+                           QPointF(box.right() - w * 0.15, box.top() + h * 0.42));
                 p.drawLine(QPointF(top.x(), hip), QPointF(top.x() - stride, box.bottom() - 0.6));
                 p.drawLine(QPointF(top.x(), hip), QPointF(top.x() + stride, box.bottom() - 0.6));
             }
@@ -240,4 +271,4 @@ void ParcelView::paintEvent(QPaintEvent*) {
     if (outlines_) paintOutlines(p);
 }
 
-}  // namespace vic::player
+} // namespace vic::player

@@ -19,8 +19,8 @@ class ParcelView : public QWidget {
     explicit ParcelView(QWidget* parent = nullptr);
     ~ParcelView() override;
 
-    // Loads the parcel through the runtime header. The walker starts anew, or stays where it is. Throws std::runtime_error;
-    // what was shown before is then shown on.
+    // Loads the parcel through the runtime header. The walker starts anew, or stays where it is. Throws
+    // std::runtime_error; what was shown before is then shown on.
     void load(const QString& dir, bool keepPlace);
     void unload();
     [[nodiscard]] bool isLoaded() const { return game_ != nullptr; }
@@ -36,7 +36,7 @@ class ParcelView : public QWidget {
 
   signals:
     void ticked();
-    void leaveAsked();  // Esc
+    void leaveAsked(); // Esc
     void ended(bool exit);
 
   protected:
@@ -55,9 +55,9 @@ class ParcelView : public QWidget {
     walk::Input input_;
     QBasicTimer timer_;
     QElapsedTimer clock_;
-    qint64 behind_ = 0;  // nanoseconds that have passed and were not yet played
+    qint64 behind_ = 0; // nanoseconds that have passed and were not yet played
     bool outlines_ = false;
     bool said_ = false;
 };
 
-}  // namespace vic::player
+} // namespace vic::player

@@ -20,4 +20,4 @@ QString Watch::stamp() const {
     return QString("%1 %2 %3 %4").arg(s.st_ino).arg(s.st_size).arg(s.st_mtim.tv_sec).arg(s.st_mtim.tv_nsec);
 }
 
-}  // namespace vic::player
+} // namespace vic::player

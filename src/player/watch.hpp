@@ -7,8 +7,8 @@
 
 namespace vic::player {
 
-// Looks at the parcel's level.json four times a second: its folder is exchanged whole, so there is nothing lasting that a
-// file watcher could hold on to.
+// Looks at the parcel's level.json four times a second: its folder is exchanged whole, so there is nothing lasting that
+// a file watcher could hold on to.
 class Watch : public QObject {
     Q_OBJECT
   public:
@@ -24,4 +24,4 @@ class Watch : public QObject {
     QTimer timer_;
 };
 
-}  // namespace vic::player
+} // namespace vic::player

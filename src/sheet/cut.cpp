@@ -14,8 +14,7 @@ std::optional<std::string> cut_trouble(const level::Cut& cut, Size image) {
         return "The scale " + std::to_string(cut.scale) + " does not divide the tile size";
     if (std::int64_t{cut.margin.x} + cut.tile.w > image.w || std::int64_t{cut.margin.y} + cut.tile.h > image.h)
         return "A tile of " + std::to_string(cut.tile.w) + " × " + std::to_string(cut.tile.h) +
-               " pixels does not fit into the picture of " + std::to_string(image.w) + " × " +
-               std::to_string(image.h);
+               " pixels does not fit into the picture of " + std::to_string(image.w) + " × " + std::to_string(image.h);
     const Size count = columns_rows(cut, image);
     if (count.area() > 1 << 20) return "The cut would make more than a million tiles";
     return std::nullopt;
@@ -74,9 +73,9 @@ level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32
 Image tile_art(const level::Sheet& sheet, const level::Tile& tile) {
     if (!sheet.image) return {};
     const Image art = cropped(*sheet.image, tile.box);
-    return sheet.cut.scale == 1 ? art
-                                : resampled(art, {std::max(1, tile.box.w / sheet.cut.scale),
-                                                  std::max(1, tile.box.h / sheet.cut.scale)});
+    return sheet.cut.scale == 1
+               ? art
+               : resampled(art, {std::max(1, tile.box.w / sheet.cut.scale), std::max(1, tile.box.h / sheet.cut.scale)});
 }
 
-}  // namespace vic::sheet
+} // namespace vic::sheet

@@ -21,9 +21,9 @@ std::vector<Box> cut_boxes(const level::Cut& cut, Size image);
 // The cut's tile size as the art was drawn, before it was enlarged.
 inline Size drawn_size(const level::Cut& cut) { return {cut.tile.w / cut.scale, cut.tile.h / cut.scale}; }
 
-// The sheet cut anew. A tile whose pixel box is the same as before keeps its id and properties; one that no longer has a
-// box is retired and comes back when a later cut has its box again. New tiles take ids from `next_tile`.
-// The image must be there and the cut without trouble.
+// The sheet cut anew. A tile whose pixel box is the same as before keeps its id and properties; one that no longer has
+// a box is retired and comes back when a later cut has its box again. New tiles take ids from `next_tile`. The image
+// must be there and the cut without trouble.
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile);
 
 // Whether all pixels of `box` are see-through.
@@ -32,4 +32,4 @@ bool is_blank(const Image& image, const Box& box);
 // The tile's art as drawn: its box, shrunk by the cut's scale.
 Image tile_art(const level::Sheet& sheet, const level::Tile& tile);
 
-}  // namespace vic::sheet
+} // namespace vic::sheet

@@ -16,8 +16,8 @@ struct Source {
     std::size_t at = 0;
 };
 
-// libpng reports errors by calling back and must not return; the message is kept in a plain buffer because the way out is
-// longjmp, which runs no destructors.
+// libpng reports errors by calling back and must not return; the message is kept in a plain buffer because the way out
+// is longjmp, which runs no destructors.
 struct Trouble {
     char message[160] = {};
 };
@@ -90,7 +90,7 @@ bool decode(Source* source, Trouble* trouble, Image* image) {
     return good;
 }
 
-}  // namespace
+} // namespace
 
 Image decode_png(std::string_view bytes, const std::string& file) {
     std::uint32_t width = 0;
@@ -104,7 +104,8 @@ Image decode_png(std::string_view bytes, const std::string& file) {
             "header",
             "Pictures of 1 to " + std::to_string(kMostSide) + " pixels a side and at most " +
                 std::to_string(kMostPixels) + " pixels are read; cut it into smaller ones");
-    // A small file cannot hold a huge picture: deflate shrinks at most about 1032 to 1, and a pixel has at least one bit.
+    // A small file cannot hold a huge picture: deflate shrinks at most about 1032 to 1, and a pixel has at least one
+    // bit.
     if (std::int64_t{width} * height / 8 / 1100 > static_cast<std::int64_t>(bytes.size()))
         throw InputError("The picture is cut off: " + std::to_string(bytes.size()) + " bytes cannot hold " +
                              std::to_string(width) + " × " + std::to_string(height) + " pixels",
@@ -132,12 +133,11 @@ std::string encode_png(const Image& image) {
         png_set_IHDR(png, info, static_cast<png_uint_32>(image.width()), static_cast<png_uint_32>(image.height()), 8,
                      PNG_COLOR_TYPE_RGBA, PNG_INTERLACE_NONE, PNG_COMPRESSION_TYPE_DEFAULT, PNG_FILTER_TYPE_DEFAULT);
         png_write_info(png, info);
-        for (int y = 0; y < image.height(); ++y)
-            png_write_row(png, reinterpret_cast<png_const_bytep>(image.row(y)));
+        for (int y = 0; y < image.height(); ++y) png_write_row(png, reinterpret_cast<png_const_bytep>(image.row(y)));
         png_write_end(png, nullptr);
     }
     png_destroy_write_struct(&png, &info);
     return out;
 }
 
-}  // namespace vic::sheet
+} // namespace vic::sheet

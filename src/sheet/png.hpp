@@ -9,8 +9,8 @@
 
 namespace vic::sheet {
 
-inline constexpr int kMostSide = 16384;               // pixels a side
-inline constexpr std::int64_t kMostPixels = 1 << 27;  // 134 million
+inline constexpr int kMostSide = 16384;              // pixels a side
+inline constexpr std::int64_t kMostPixels = 1 << 27; // 134 million
 
 // Any PNG: grey, RGB, palette, with or without alpha, 1 to 16 bits (16 are rounded to 8), interlaced or not.
 // Throws InputError naming `file` for what is no PNG, is damaged or cut off, or is larger than the limits above; the
@@ -21,4 +21,4 @@ Image read_png(const fs::path& file);
 // 8-bit RGBA; the same picture gives the same bytes. The picture must not be empty.
 std::string encode_png(const Image& image);
 
-}  // namespace vic::sheet
+} // namespace vic::sheet

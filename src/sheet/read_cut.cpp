@@ -9,7 +9,7 @@ namespace vic::sheet {
 
 namespace {
 
-constexpr int kLeastTile = 4;  // pixels as drawn
+constexpr int kLeastTile = 4; // pixels as drawn
 constexpr int kMostGap = 8;
 constexpr int kMostMargin = 16;
 // From this many standard errors on, seams are taken as certain as they get.
@@ -19,7 +19,7 @@ struct AxisFit {
     int tile = 0;
     int gap = 0;
     int margin = 0;
-    double strength = 0;  // 0 .. 1
+    double strength = 0; // 0 .. 1
 };
 
 // The picture seen along one axis: `lines` columns (or rows), each of `depth` pixels.
@@ -60,7 +60,8 @@ std::vector<double> gutter_shares(const AxisView& view, Rgba colour) {
 std::vector<AxisFit> fit_gaps(const AxisView& view, Rgba colour) {
     const auto share = gutter_shares(view, colour);
     const double mean = std::accumulate(share.begin(), share.end(), 0.0) / double(share.size());
-    // Where most of the sheet has the gap's colour anyway, only wholly plain columns count; else a stray tile may touch.
+    // Where most of the sheet has the gap's colour anyway, only wholly plain columns count; else a stray tile may
+    // touch.
     const double bar = mean > 0.5 ? 0.9999 : 0.8;
     const int lines = view.lines();
     std::vector<int> plain_before(static_cast<std::size_t>(lines) + 1, 0);
@@ -72,9 +73,9 @@ std::vector<AxisFit> fit_gaps(const AxisView& view, Rgba colour) {
         to = std::clamp(to, from, lines);
         return plain_before[static_cast<std::size_t>(to)] - plain_before[static_cast<std::size_t>(from)];
     };
-    int first = 0;  // the first column with art
+    int first = 0; // the first column with art
     while (first < lines && plain(first, first + 1) == 1) ++first;
-    int last = lines;  // behind the last column with art
+    int last = lines; // behind the last column with art
     while (last > first && plain(last - 1, last) == 1) --last;
 
     std::vector<AxisFit> fits;
@@ -152,8 +153,9 @@ double seam_surplus(const std::vector<double>& profile, int tile, int margin) {
     return (on - off) / spread * std::sqrt(double(on_count)) * (1.0 - 0.5 / on_count);
 }
 
-// The share of the profile's variance that goes by the place within a period, corrected for the number of places; 0 .. 1.
-// Art that keeps its borders at the same distance from the lines repeats even where the lines themselves don't show.
+// The share of the profile's variance that goes by the place within a period, corrected for the number of places; 0
+// .. 1. Art that keeps its borders at the same distance from the lines repeats even where the lines themselves don't
+// show.
 double repetition(const std::vector<double>& profile, int period) {
     const int n = static_cast<int>(profile.size()) - 1;
     if (n < 2 * period) return 0;
@@ -188,7 +190,7 @@ std::vector<AxisFit> fit_seams(const AxisView& view) {
             const int rest = (lines - margin) % tile;
             if (margin > 0 && rest != margin && rest != 0) continue;
             double surplus = seam_surplus(profile, tile, margin);
-            if (margin > 0) surplus *= 0.4;  // an offset without gaps is rare
+            if (margin > 0) surplus *= 0.4; // an offset without gaps is rare
             if ((lines - margin) / tile < 2) surplus *= 0.3;
             if (rest != 0) surplus *= 0.7;
             if (surplus <= 0.8) continue;
@@ -211,20 +213,22 @@ std::string number_word(const std::string& what, Point v) {
 
 CutReading reading_of(const AxisFit& x, const AxisFit& y, int scale, Size image) {
     CutReading out;
-    out.cut = {{x.tile * scale, y.tile * scale}, {x.margin * scale, y.margin * scale}, {x.gap * scale, y.gap * scale},
-               scale};
+    out.cut = {
+        {x.tile * scale, y.tile * scale}, {x.margin * scale, y.margin * scale}, {x.gap * scale, y.gap * scale}, scale};
     const Size count = columns_rows(out.cut, image);
     out.columns = count.w;
     out.rows = count.h;
     double strength = std::sqrt(std::max(x.strength, 0.0) * std::max(y.strength, 0.0));
     strength *= std::sqrt(commonness(x.tile) * commonness(y.tile));
     if (x.tile != y.tile) strength *= 0.8;
-    if ((x.gap == 0) != (y.gap == 0)) strength *= 0.7;
-    else if (x.gap != y.gap) strength *= 0.9;
+    if ((x.gap == 0) != (y.gap == 0))
+        strength *= 0.7;
+    else if (x.gap != y.gap)
+        strength *= 0.9;
     out.confidence = strength;
     if (x.gap || y.gap)
-        out.reason = number_word("gaps", out.cut.spacing) + " every " + std::to_string((x.tile + x.gap) * scale) +
-                     " px";
+        out.reason =
+            number_word("gaps", out.cut.spacing) + " every " + std::to_string((x.tile + x.gap) * scale) + " px";
     else
         out.reason = "seams every " + std::to_string(out.cut.tile.w) +
                      (x.tile == y.tile ? "" : " × " + std::to_string(out.cut.tile.h)) + " px";
@@ -244,9 +248,12 @@ std::vector<int> straddling_cells(const Image& image, const level::Cut& cut) {
         const Point at{b.right(), b.bottom()};
         if (at.x >= image.width() || at.y >= image.height()) continue;
         const Rgba c = image.at(at.x, at.y);
-        const auto old = std::find_if(tally.begin(), tally.end(), [&](const auto& t) { return looks_same(t.first, c); });
-        if (old == tally.end()) tally.emplace_back(c, 1);
-        else ++old->second;
+        const auto old =
+            std::find_if(tally.begin(), tally.end(), [&](const auto& t) { return looks_same(t.first, c); });
+        if (old == tally.end())
+            tally.emplace_back(c, 1);
+        else
+            ++old->second;
     }
     if (tally.empty()) return found;
     const Rgba gutter = std::max_element(tally.begin(), tally.end(), [](const auto& a, const auto& b) {
@@ -270,7 +277,7 @@ std::vector<int> straddling_cells(const Image& image, const level::Cut& cut) {
 
 bool same_cut(const CutReading& a, const CutReading& b) { return a.cut == b.cut; }
 
-}  // namespace
+} // namespace
 
 int read_scale(const Image& image) {
     int factor = std::gcd(image.width(), image.height());
@@ -301,7 +308,8 @@ SheetReading read_cut(const Image& image) {
     std::vector<Rgba> gutters{{0, 0, 0, 0}};
     for (const Point corner : {Point{0, 0}, Point{drawn.width() - 1, drawn.height() - 1}}) {
         const Rgba c = drawn.at(corner.x, corner.y);
-        if (std::none_of(gutters.begin(), gutters.end(), [&](Rgba g) { return looks_same(g, c); })) gutters.push_back(c);
+        if (std::none_of(gutters.begin(), gutters.end(), [&](Rgba g) { return looks_same(g, c); }))
+            gutters.push_back(c);
     }
     // A sheet without margin has no gap pixel at its corner; the commonest colour of the most plain column stands in.
     if (drawn.width() > kLeastTile) {
@@ -336,7 +344,8 @@ SheetReading read_cut(const Image& image) {
     // Small and square: most likely a tile by itself.
     if (drawn.width() == drawn.height() && drawn.width() <= 64 && drawn.width() >= kLeastTile) {
         const double strength = drawn.width() <= 24 ? 0.75 : drawn.width() <= 32 ? 0.6 : 0.5;
-        CutReading single = reading_of({drawn.width(), 0, 0, strength}, {drawn.width(), 0, 0, strength}, scale, image.size());
+        CutReading single =
+            reading_of({drawn.width(), 0, 0, strength}, {drawn.width(), 0, 0, strength}, scale, image.size());
         single.reason = "the picture is as small as one tile";
         found.push_back(single);
     }
@@ -344,7 +353,8 @@ SheetReading read_cut(const Image& image) {
                      [](const CutReading& a, const CutReading& b) { return a.confidence > b.confidence; });
     std::vector<CutReading> distinct;
     for (const CutReading& r : found) {
-        if (std::any_of(distinct.begin(), distinct.end(), [&](const CutReading& d) { return same_cut(d, r); })) continue;
+        if (std::any_of(distinct.begin(), distinct.end(), [&](const CutReading& d) { return same_cut(d, r); }))
+            continue;
         distinct.push_back(r);
         if (distinct.size() == 4) break;
     }
@@ -365,4 +375,4 @@ SheetReading read_cut(const Image& image) {
     return out;
 }
 
-}  // namespace vic::sheet
+} // namespace vic::sheet

@@ -154,7 +154,7 @@ void read_row_line(Lines& lines, std::uint32_t next_tile, Size size, Grid& grid,
     }
 }
 
-}  // namespace
+} // namespace
 
 std::string write_cells(const level::Level& level) {
     std::string out = std::string(kHead) + "\n";
@@ -203,7 +203,8 @@ void read_cells(std::string_view text, const std::string& file, std::uint32_t ne
             for (int i = 0; i < 6; ++i) lines.take("layer "[i]);
             const level::LayerId id = lines.number(UINT32_MAX);
             const Layer* layer = level.layer(id);
-            if (!layer || layer->kind != LayerKind::tiles) lines.refuse("The level has no tile layer " + std::to_string(id));
+            if (!layer || layer->kind != LayerKind::tiles)
+                lines.refuse("The level has no tile layer " + std::to_string(id));
             if (!seen.insert(id).second) lines.refuse("Layer " + std::to_string(id) + " comes twice");
             grid = &level.edit(id).grid;
             last_row = -1;
@@ -215,4 +216,4 @@ void read_cells(std::string_view text, const std::string& file, std::uint32_t ne
     throw InputError("The file is cut off", file, "its end", "Restore it from version control or a backup");
 }
 
-}  // namespace vic::store
+} // namespace vic::store

@@ -11,9 +11,9 @@ namespace vic::store {
 
 std::string write_cells(const level::Level& level);
 
-// Fills the grids of the level's tile layers, which must be empty and have the level's size. A layer of the text that the
-// level does not have is refused, as is a cell outside the level, a tile from `next_tile` on, or a second text for a layer.
-// Throws InputError with the line.
+// Fills the grids of the level's tile layers, which must be empty and have the level's size. A layer of the text that
+// the level does not have is refused, as is a cell outside the level, a tile from `next_tile` on, or a second text for
+// a layer. Throws InputError with the line.
 void read_cells(std::string_view text, const std::string& file, std::uint32_t next_tile, level::Level& level);
 
-}  // namespace vic::store
+} // namespace vic::store

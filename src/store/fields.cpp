@@ -9,7 +9,7 @@ namespace vic::store {
 namespace {
 
 constexpr int kDeepest = 64;
-constexpr std::size_t kLine = 140;  // characters up to which a value stays on one line
+constexpr std::size_t kLine = 140; // characters up to which a value stays on one line
 
 bool holds_objects(const Json& value) {
     for (const auto& item : value)
@@ -39,7 +39,7 @@ void write_lines(const Json& value, int depth, std::string& out) {
     out += "\n" + std::string(static_cast<std::size_t>(depth), ' ') + (value.is_object() ? "}" : "]");
 }
 
-}  // namespace
+} // namespace
 
 Json parse_json(const std::string& bytes, const std::string& file) {
     const char* remedy = "Restore the file from version control or a backup";
@@ -48,7 +48,8 @@ Json parse_json(const std::string& bytes, const std::string& file) {
     try {
         return Json::parse(bytes, [&](int depth, Json::parse_event_t, Json&) {
             if (depth > kDeepest)
-                throw InputError("The file is nested more than " + std::to_string(kDeepest) + " deep", file, "", remedy);
+                throw InputError("The file is nested more than " + std::to_string(kDeepest) + " deep", file, "",
+                                 remedy);
             return true;
         });
     } catch (const nlohmann::json::parse_error& e) {
@@ -128,7 +129,7 @@ std::array<int, Count> numbers(const Field& field, int least, int most) {
     for (std::size_t i = 0; i < Count; ++i) out[i] = items[i].number(least, most);
     return out;
 }
-}  // namespace
+} // namespace
 
 Point Field::point(int least, int most) const {
     const auto n = numbers<2>(*this, least, most);
@@ -151,7 +152,9 @@ Rgba Field::colour() const {
     const bool shape = (t.size() == 7 || t.size() == 9) && t[0] == '#' &&
                        t.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
     if (!shape) refuse("\"" + t + "\" is not a colour like #rrggbb or #rrggbbaa");
-    const auto part = [&](std::size_t at) { return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16)); };
+    const auto part = [&](std::size_t at) {
+        return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16));
+    };
     return {part(1), part(3), part(5), t.size() == 9 ? part(7) : std::uint8_t{255}};
 }
 
@@ -176,8 +179,10 @@ Json to_json(const Box& b) { return {b.x, b.y, b.w, b.h}; }
 
 Json to_json(Rgba c) {
     char text[16];
-    if (c.a == 255) std::snprintf(text, sizeof text, "#%02x%02x%02x", c.r, c.g, c.b);
-    else std::snprintf(text, sizeof text, "#%02x%02x%02x%02x", c.r, c.g, c.b, c.a);
+    if (c.a == 255)
+        std::snprintf(text, sizeof text, "#%02x%02x%02x", c.r, c.g, c.b);
+    else
+        std::snprintf(text, sizeof text, "#%02x%02x%02x%02x", c.r, c.g, c.b, c.a);
     return text;
 }
 
@@ -193,4 +198,4 @@ int check_format(const Field& root, const std::string& format, int version) {
     return static_cast<int>(number);
 }
 
-}  // namespace vic::store
+} // namespace vic::store

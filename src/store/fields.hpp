@@ -1,5 +1,5 @@
-// Reading JSON with exact complaints: every value is asked for with its type and limits, and what does not fit is refused
-// with the file and the place in it.
+// Reading JSON with exact complaints: every value is asked for with its type and limits, and what does not fit is
+// refused with the file and the place in it.
 #pragma once
 
 #include <nlohmann/json.hpp>
@@ -14,8 +14,8 @@ namespace vic::store {
 
 using Json = nlohmann::ordered_json;
 
-// Parses `bytes`. Throws InputError for what is no JSON (with the line), is nested deeper than 64, or holds numbers that
-// are not finite.
+// Parses `bytes`. Throws InputError for what is no JSON (with the line), is nested deeper than 64, or holds numbers
+// that are not finite.
 Json parse_json(const std::string& bytes, const std::string& file);
 
 // The text of a value, one thing a line: what has no lists of objects in it and is short stays on one line.
@@ -35,14 +35,15 @@ class Field {
     [[nodiscard]] double real(double least, double most) const;
     [[nodiscard]] std::string text(std::size_t most = 4096) const;
     [[nodiscard]] bool yes() const;
-    [[nodiscard]] Point point(int least, int most) const;   // [x, y]
-    [[nodiscard]] Size size(int least, int most) const;     // [w, h]
-    [[nodiscard]] Box box(int least, int most) const;       // [x, y, w, h]; w and h at least 0
-    [[nodiscard]] Rgba colour() const;                      // "#rrggbb" or "#rrggbbaa"
+    [[nodiscard]] Point point(int least, int most) const; // [x, y]
+    [[nodiscard]] Size size(int least, int most) const;   // [w, h]
+    [[nodiscard]] Box box(int least, int most) const;     // [x, y, w, h]; w and h at least 0
+    [[nodiscard]] Rgba colour() const;                    // "#rrggbb" or "#rrggbbaa"
     // The index of the text in `words`.
     [[nodiscard]] int word(const std::vector<std::string>& words) const;
 
-    [[noreturn]] void refuse(const std::string& what, const std::string& remedy = "Correct the file or restore it from version control") const;
+    [[noreturn]] void refuse(const std::string& what,
+                             const std::string& remedy = "Correct the file or restore it from version control") const;
     [[nodiscard]] const std::string& path() const { return path_; }
     [[nodiscard]] const std::string& file() const { return *file_; }
 
@@ -57,7 +58,8 @@ Json to_json(Size s);
 Json to_json(const Box& b);
 Json to_json(Rgba c);
 
-// Checks "format" and "version": another format, or a newer version than `version`, is refused. Returns the version found.
+// Checks "format" and "version": another format, or a newer version than `version`, is refused. Returns the version
+// found.
 int check_format(const Field& root, const std::string& format, int version);
 
-}  // namespace vic::store
+} // namespace vic::store

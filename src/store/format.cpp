@@ -12,7 +12,7 @@ namespace vic::store {
 using namespace level;
 
 const std::vector<std::string>& shape_words() {
-    static const std::vector<std::string> words{"none",     "full",     "slope-ne", "slope-se",
+    static const std::vector<std::string> words{"none",     "full",     "slope-ne",   "slope-se",
                                                 "slope-sw", "slope-nw", "one-way-top"};
     return words;
 }
@@ -35,7 +35,7 @@ const std::vector<std::string>& mark_words() {
 
 namespace {
 
-constexpr int kFar = 1 << 24;  // no coordinate of a project is further from 0
+constexpr int kFar = 1 << 24; // no coordinate of a project is further from 0
 
 template <class Enum>
 const std::string& word_of(const std::vector<std::string>& words, Enum value) {
@@ -95,7 +95,8 @@ Sheet read_sheet(const Field& f, std::uint32_t next_tile, std::set<TileId>& take
     s.cut.margin = cut["margin"].point(0, sheet::kMostSide);
     s.cut.spacing = cut["spacing"].point(0, sheet::kMostSide);
     s.cut.scale = cut["scale"].number(1, 64);
-    if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale) cut["scale"].refuse("It does not divide the tile size");
+    if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale)
+        cut["scale"].refuse("It does not divide the tile size");
     for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, next_tile, taken));
     if (f.has("retired"))
         for (const Field& t : f["retired"].list(1U << 20)) s.retired.push_back(read_tile(t, next_tile, taken));
@@ -165,10 +166,11 @@ PropKind read_kind(const Field& f, const Project& project) {
 }
 
 Json layer_json(const Layer& l) {
-    Json j{{"id", l.id},         {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind)},
-           {"shown", l.shown},   {"locked", l.locked}, {"opacity", l.opacity}};
+    Json j{{"id", l.id},       {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind)},
+           {"shown", l.shown}, {"locked", l.locked}, {"opacity", l.opacity}};
     if (l.kind == LayerKind::tiles) j["solid"] = l.solid;
-    if (l.kind == LayerKind::backdrop) j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
+    if (l.kind == LayerKind::backdrop)
+        j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
     if (l.kind == LayerKind::props) {
         j["props"] = Json::array();
         for (const Prop& p : l.props) {
@@ -194,7 +196,8 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
     }
     if (l.kind == LayerKind::backdrop) {
         l.backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].whole(0, UINT32_MAX));
-        if (l.backdrop.sheet && !project.sheet(l.backdrop.sheet)) f["backdrop"]["sheet"].refuse("There is no such sheet");
+        if (l.backdrop.sheet && !project.sheet(l.backdrop.sheet))
+            f["backdrop"]["sheet"].refuse("There is no such sheet");
         l.backdrop.tint = f["backdrop"]["tint"].colour();
     }
     if (l.kind == LayerKind::props) {
@@ -230,7 +233,7 @@ void refuse_twice(const Field& f, std::set<T>& taken, T id, Put put) {
     put();
 }
 
-}  // namespace
+} // namespace
 
 std::string project_to_text(const Project& project) {
     Json j{{"format", "vicinum-project"},
@@ -331,4 +334,4 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     return level;
 }
 
-}  // namespace vic::store
+} // namespace vic::store

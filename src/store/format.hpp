@@ -26,4 +26,4 @@ const std::vector<std::string>& layer_kind_words();
 const std::vector<std::string>& view_words();
 const std::vector<std::string>& mark_words();
 
-}  // namespace vic::store
+} // namespace vic::store

@@ -14,8 +14,8 @@ namespace {
 
 constexpr const char* kRoot = "project.json";
 constexpr const char* kWork = ".vicinum";
-constexpr const char* kPending = ".vicinum/pending";  // being written; thrown away if found
-constexpr const char* kCommit = ".vicinum/commit";    // complete; finished if found
+constexpr const char* kPending = ".vicinum/pending"; // being written; thrown away if found
+constexpr const char* kCommit = ".vicinum/commit";   // complete; finished if found
 
 void make_folder(const fs::path& dir) {
     std::error_code trouble;
@@ -52,7 +52,7 @@ void tidy_up(const fs::path& dir, const std::function<void()>& step) {
     std::error_code ignored;
     finish_commit(dir, step);
     fs::remove_all(dir / kPending, ignored);
-    ::rmdir((dir / kWork).c_str());  // only when it is an empty folder
+    ::rmdir((dir / kWork).c_str()); // only when it is an empty folder
 }
 
 void read_pictures(level::Project& project, const fs::path& dir) {
@@ -69,12 +69,13 @@ void read_pictures(level::Project& project, const fs::path& dir) {
     }
 }
 
-}  // namespace
+} // namespace
 
 level::Project load(const fs::path& dir) {
     std::error_code trouble;
     if (!fs::is_directory(dir, trouble))
-        throw InputError("There is no such project folder", dir.string(), "", "Choose a folder that holds project.json");
+        throw InputError("There is no such project folder", dir.string(), "",
+                         "Choose a folder that holds project.json");
     tidy_up(dir, {});
     const fs::path root = dir / kRoot;
     if (!fs::exists(root, trouble))
@@ -167,4 +168,4 @@ std::string adopt_picture(const fs::path& dir, const fs::path& picture) {
     }
 }
 
-}  // namespace vic::store
+} // namespace vic::store

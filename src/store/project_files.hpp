@@ -17,10 +17,10 @@ inline constexpr int kLevelVersion = 1;
 // leaves its sheet with a `trouble` text and no image; anything else that is wrong throws InputError.
 level::Project load(const fs::path& dir);
 
-// Writes what differs from `saved` (everything where null). All files change at once or not at all: they are first written
-// and flushed to a folder of their own, whose renaming decides; what is left to do after that is finished by the next
-// load() or save(). Throws InputError; the project on disk is then as it was.
-// `step` is called before every action on the disk; tests stop the process there.
+// Writes what differs from `saved` (everything where null). All files change at once or not at all: they are first
+// written and flushed to a folder of their own, whose renaming decides; what is left to do after that is finished by
+// the next load() or save(). Throws InputError; the project on disk is then as it was. `step` is called before every
+// action on the disk; tests stop the process there.
 void save(const level::Project& project, const fs::path& dir, const level::Project* saved = nullptr,
           const std::function<void()>& step = {});
 
@@ -34,4 +34,4 @@ std::string adopt_picture(const fs::path& dir, const fs::path& picture);
 // The files of a project as text, by relative path; without the pictures.
 std::map<std::string, std::string> texts(const level::Project& project, const level::Project* saved = nullptr);
 
-}  // namespace vic::store
+} // namespace vic::store

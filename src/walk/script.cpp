@@ -25,16 +25,22 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
         step.ticks = std::stoi(word);
         if (step.ticks > kMostTicks) refuse("A step is at most an hour long");
         while (words >> word) {
-            if (word == "left") step.input.left = true;
-            else if (word == "right") step.input.right = true;
-            else if (word == "up") step.input.up = true;
-            else if (word == "down") step.input.down = true;
-            else if (word == "jump") step.input.jump = true;
-            else refuse("\"" + word + "\" is no input");
+            if (word == "left")
+                step.input.left = true;
+            else if (word == "right")
+                step.input.right = true;
+            else if (word == "up")
+                step.input.up = true;
+            else if (word == "down")
+                step.input.down = true;
+            else if (word == "jump")
+                step.input.jump = true;
+            else
+                refuse("\"" + word + "\" is no input");
         }
         steps.push_back(step);
     }
     return steps;
 }
 
-}  // namespace vic::walk
+} // namespace vic::walk

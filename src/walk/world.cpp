@@ -30,7 +30,7 @@ b2Vec2 outward(const std::string& side) {
     return {-1, 0};
 }
 
-}  // namespace
+} // namespace
 
 struct World::Parts : b2ContactListener {
     explicit Parts(const vicinum::Level& l) : level(&l), world(b2Vec2(0, 0)), side(l.from_the_side) {
@@ -102,8 +102,8 @@ struct World::Parts : b2ContactListener {
         walker = world.CreateBody(&def);
         // The corners at the foot are cut off a little, so that no ledge is caught by a hair.
         const float cut = std::min(0.08F, half.x / 2);
-        const b2Vec2 corners[6] = {{-half.x, -half.y},      {half.x, -half.y},       {half.x, half.y - cut},
-                                   {half.x - cut, half.y},  {-half.x + cut, half.y}, {-half.x, half.y - cut}};
+        const b2Vec2 corners[6] = {{-half.x, -half.y},     {half.x, -half.y},       {half.x, half.y - cut},
+                                   {half.x - cut, half.y}, {-half.x + cut, half.y}, {-half.x, half.y - cut}};
         b2PolygonShape shape;
         if (side) {
             shape.Set(corners, 6);
@@ -123,14 +123,14 @@ struct World::Parts : b2ContactListener {
     // One-way edges stop only what was wholly outside when it came; from inside one passes.
     void PreSolve(b2Contact* contact, const b2Manifold*) override {
         const auto stuff = [](b2Fixture* f) { return static_cast<Stuff>(f->GetUserData().pointer); };
-        b2Fixture* edge_fixture = stuff(contact->GetFixtureA()) == Stuff::one_way ? contact->GetFixtureA()
+        b2Fixture* edge_fixture = stuff(contact->GetFixtureA()) == Stuff::one_way   ? contact->GetFixtureA()
                                   : stuff(contact->GetFixtureB()) == Stuff::one_way ? contact->GetFixtureB()
                                                                                     : nullptr;
         if (!edge_fixture) return;
         const auto* edge = static_cast<const b2EdgeShape*>(edge_fixture->GetShape());
         b2Vec2 along = edge->m_vertex2 - edge->m_vertex1;
         along.Normalize();
-        const b2Vec2 out = b2Cross(along, 1.0F);  // the right-hand normal: the outside
+        const b2Vec2 out = b2Cross(along, 1.0F); // the right-hand normal: the outside
         const float depth = half.x * std::abs(out.x) + half.y * std::abs(out.y);
         const float distance = b2Dot(walker->GetPosition() - edge->m_vertex1, out) - depth;
         const float speed = b2Dot(walker->GetLinearVelocity(), out);
@@ -146,7 +146,7 @@ struct World::Parts : b2ContactListener {
             if (!e->contact->IsTouching() || !e->contact->IsEnabled()) continue;
             b2WorldManifold manifold;
             e->contact->GetWorldManifold(&manifold);
-            b2Vec2 n = manifold.normal;  // from A to B
+            b2Vec2 n = manifold.normal; // from A to B
             if (e->contact->GetFixtureB()->GetBody() != walker) n = -n;
             if (-n.y >= best) {
                 best = -n.y;
@@ -180,8 +180,8 @@ struct World::Parts : b2ContactListener {
     }
 
     void tick_side(const Input& input) {
-        const float wanted = ((input.right ? 1.0F : 0.0F) - (input.left ? 1.0F : 0.0F)) *
-                             static_cast<float>(level->walker.speed);
+        const float wanted =
+            ((input.right ? 1.0F : 0.0F) - (input.left ? 1.0F : 0.0F)) * static_cast<float>(level->walker.speed);
         dropping = input.down;
         b2Vec2 normal(0, -1);
         on_ground = rising == 0 && find_ground(normal);
@@ -251,7 +251,7 @@ struct World::Parts : b2ContactListener {
     float foot_half = 0;
     int chains = 0;
     int ticks = 0;
-    int rising = 0;  // ticks after a jump in which the ground is not looked for
+    int rising = 0; // ticks after a jump in which the ground is not looked for
     int since_ground = 100;
     int since_jump = 100;
     bool jump_held = false;
@@ -284,8 +284,10 @@ void World::place(Position foot) {
 }
 
 void World::tick(const Input& input) {
-    if (parts_->side) parts_->tick_side(input);
-    else parts_->tick_above(input);
+    if (parts_->side)
+        parts_->tick_side(input);
+    else
+        parts_->tick_above(input);
     parts_->world.Step(kTick, 8, 4);
     ++parts_->ticks;
     parts_->note_touches();
@@ -305,7 +307,8 @@ int World::chain_count() const { return parts_->chains; }
 bool World::fell_out() const {
     const Position p = foot();
     const auto& size = parts_->level->size;
-    return p.x < -2 || p.y < -2.0 - 2.0 * parts_->half.y || p.x > size.x + 2.0 || p.y > size.y + 2.0 + 2.0 * parts_->half.y;
+    return p.x < -2 || p.y < -2.0 - 2.0 * parts_->half.y || p.x > size.x + 2.0 ||
+           p.y > size.y + 2.0 + 2.0 * parts_->half.y;
 }
 
 vicinum::Rect follow(const vicinum::Level& level, Position foot, vicinum::Vec frame) {
@@ -337,4 +340,4 @@ Try play(const vicinum::Level& level, const std::vector<Step>& script) {
     return out;
 }
 
-}  // namespace vic::walk
+} // namespace vic::walk

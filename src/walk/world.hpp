@@ -1,5 +1,5 @@
-// Walking through a level as it was built: physics from a parcel, by Box2D. The window, the player and `vicinum-cli walk`
-// run this same code.
+// Walking through a level as it was built: physics from a parcel, by Box2D. The window, the player and `vicinum-cli
+// walk` run this same code.
 #pragma once
 
 #include <memory>
@@ -10,19 +10,19 @@
 
 namespace vic::walk {
 
-inline constexpr int kTicks = 60;  // a second
+inline constexpr int kTicks = 60; // a second
 
 // What the player of the game holds down during a tick.
 struct Input {
     bool left = false;
     bool right = false;
-    bool up = false;    // seen from above only
-    bool down = false;  // seen from above; from the side: drop through a one-way edge
-    bool jump = false;  // seen from the side only
+    bool up = false;   // seen from above only
+    bool down = false; // seen from above; from the side: drop through a one-way edge
+    bool jump = false; // seen from the side only
 };
 
 struct Position {
-    double x = 0;  // cells: the middle of the walker's foot
+    double x = 0; // cells: the middle of the walker's foot
     double y = 0;
     bool operator==(const Position&) const = default;
 };
@@ -38,11 +38,11 @@ class World {
     World& operator=(World&&) noexcept;
 
     void tick(const Input& input);
-    void place(Position foot);  // stands still there
+    void place(Position foot); // stands still there
 
     [[nodiscard]] Position foot() const;
     [[nodiscard]] bool grounded() const;
-    [[nodiscard]] bool fell_out() const;  // more than two cells outside the level
+    [[nodiscard]] bool fell_out() const; // more than two cells outside the level
     [[nodiscard]] int ticks() const;
     // Ids of the marks whose cells the walker has touched, in the order of the first touch.
     [[nodiscard]] const std::vector<std::uint32_t>& touched() const;
@@ -54,8 +54,8 @@ class World {
     std::unique_ptr<Parts> parts_;
 };
 
-// The pixels that the game's frame shows, around the walker and kept inside the level; a level smaller than the frame is
-// centred. `frame` in pixels.
+// The pixels that the game's frame shows, around the walker and kept inside the level; a level smaller than the frame
+// is centred. `frame` in pixels.
 vicinum::Rect follow(const vicinum::Level& level, Position foot, vicinum::Vec frame);
 
 // Timed inputs: a line "TICKS [left] [right] [up] [down] [jump]"; # begins a comment.
@@ -68,7 +68,7 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
 
 struct Try {
     int ticks = 0;
-    std::vector<std::pair<int, Position>> path;  // every sixth tick, and the last
+    std::vector<std::pair<int, Position>> path; // every sixth tick, and the last
     Position end;
     bool fell_out = false;
     bool reached_exit = false;
@@ -77,4 +77,4 @@ struct Try {
 // Stops early where the walker falls out.
 Try play(const vicinum::Level& level, const std::vector<Step>& script);
 
-}  // namespace vic::walk
+} // namespace vic::walk

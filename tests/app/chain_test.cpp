@@ -1,5 +1,5 @@
-// The whole way, with mouse and keys: a picture dropped on the window becomes tiles, a material, a painted level, outlines,
-// a walk, a parcel, and all of it is there again after a restart.
+// The whole way, with mouse and keys: a picture dropped on the window becomes tiles, a material, a painted level,
+// outlines, a walk, a parcel, and all of it is there again after a restart.
 #include <QProcess>
 #include <QSpinBox>
 
@@ -111,7 +111,7 @@ TEST_CASE("from a dropped picture to a level that an engine loads", "[app][chain
     QProcess player;
     player.start(PLAYER, {QString::fromStdString(built.string())});
     REQUIRE(player.waitForStarted());
-    CHECK_FALSE(player.waitForFinished(700));  // it shows the level and goes on
+    CHECK_FALSE(player.waitForFinished(700)); // it shows the level and goes on
     player.kill();
     player.waitForFinished();
 

@@ -31,7 +31,7 @@ void change(Window& w) {
     REQUIRE(w.session().document().unsaved());
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("the build button builds every level and the cards say so", "[app][hand-over]") {
     Window w;
@@ -46,7 +46,8 @@ TEST_CASE("the build button builds every level and the cards say so", "[app][han
     CHECK(w.find<QWidget>("openPlayer")->isEnabled());
     CHECK(w.find<LevelCard>("level-pump-cellar")->accessibleDescription().contains("built"));
     CHECK_FALSE(w.find<LevelCard>("level-pump-cellar")->accessibleDescription().contains("not built"));
-    for (const char* id : {"brine-pans", "pump-cellar"}) CHECK(vicinum::load(w.folder.path() / "pell/built" / id).id == id);
+    for (const char* id : {"brine-pans", "pump-cellar"})
+        CHECK(vicinum::load(w.folder.path() / "pell/built" / id).id == id);
     w.click("level-pump-cellar");
     CHECK(w.session().stage() == Stage::lay);
     CHECK(w.session().level()->id == "pump-cellar");
@@ -166,7 +167,7 @@ TEST_CASE("Esc gives up a stroke under way", "[app][lay]") {
     QTest::mouseRelease(w.view(), Qt::LeftButton, {}, w.view()->cellCentre({32, 9}));
     CHECK(w.layer("Pans").grid == before);
     CHECK_FALSE(w.session().document().can_undo());
-    CHECK(w.session().hand().kind == edit::Hand::Kind::material);  // the first Esc is for the stroke alone
+    CHECK(w.session().hand().kind == edit::Hand::Kind::material); // the first Esc is for the stroke alone
 }
 
 TEST_CASE("the small map moves the view", "[app][lay]") {
@@ -217,7 +218,8 @@ TEST_CASE("weights of variants are set in Join and the levels follow", "[app][jo
     }
     std::set<level::TileId> used;
     const level::Level* cellar = w.session().project().level("pump-cellar");
-    level::each_cell(cellar->layers[0]->grid, cellar->cells(), [&](Point, level::Cell c, level::MaterialId) { used.insert(c.tile()); });
+    level::each_cell(cellar->layers[0]->grid, cellar->cells(),
+                     [&](Point, level::Cell c, level::MaterialId) { used.insert(c.tile()); });
     CHECK(used == std::set<level::TileId>{variants[0].tile});
 }
 

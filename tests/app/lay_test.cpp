@@ -7,14 +7,14 @@ using namespace app_test;
 
 namespace {
 void lookAtLand(Window& w) { w.view()->setCamera(2, QPointF(30.0 * 16, 15.0 * 16)); }
-}  // namespace
+} // namespace
 
 TEST_CASE("the preview is exactly what the click makes", "[app][lay]") {
     Window w;
     lookAtLand(w);
     w.activate("Pans");
     w.pickMaterial("Brine");
-    w.hover({32, 9});  // beside a pan: its rim opens
+    w.hover({32, 9}); // beside a pan: its rim opens
     const level::Grid preview = w.view()->shown().layer(w.layer("Pans").id)->grid;
     CHECK_FALSE(preview == w.layer("Pans").grid);
     const QImage before = w.view()->grab(QRect(100, 100, 400, 400)).toImage();
@@ -60,13 +60,14 @@ TEST_CASE("what is drawn after many strokes is what is drawn from scratch", "[ap
     make::Random random(3);
     for (int i = 0; i < 25; ++i) {
         const Point a{22 + random.below(18), 10 + random.below(14)};
-        w.dragCells({a, {a.x + random.below(4), a.y + random.below(4)}}, random.flip(0.3) ? Qt::RightButton : Qt::LeftButton);
+        w.dragCells({a, {a.x + random.below(4), a.y + random.below(4)}},
+                    random.flip(0.3) ? Qt::RightButton : Qt::LeftButton);
         if (random.flip(0.2)) w.key(Qt::Key_Z, Qt::ControlModifier);
     }
     QEvent leave(QEvent::Leave);
     QApplication::sendEvent(w.view(), &leave);
     const QImage lived = w.view()->grab().toImage();
-    w.stage("stage-bound");  // other tones: all pages are made anew
+    w.stage("stage-bound"); // other tones: all pages are made anew
     w.stage("stage-lay");
     QApplication::sendEvent(w.view(), &leave);
     REQUIRE(w.view()->size() == lived.size());
@@ -180,7 +181,8 @@ TEST_CASE("the size of the Hand goes by Ctrl+wheel, the zoom by the wheel alone"
     w.pickMaterial("Brine");
     const QPointF at = w.view()->cellCentre({32, 15});
     const auto wheel = [&](int by, Qt::KeyboardModifiers modifiers) {
-        QWheelEvent event(at, w.view()->mapToGlobal(at), {}, QPoint(0, by), Qt::NoButton, modifiers, Qt::NoScrollPhase, false);
+        QWheelEvent event(at, w.view()->mapToGlobal(at), {}, QPoint(0, by), Qt::NoButton, modifiers, Qt::NoScrollPhase,
+                          false);
         QApplication::sendEvent(w.view(), &event);
     };
     wheel(120, Qt::ControlModifier);
@@ -192,7 +194,7 @@ TEST_CASE("the size of the Hand goes by Ctrl+wheel, the zoom by the wheel alone"
     const Point cell = w.view()->cellAt(at);
     wheel(120, {});
     CHECK(w.view()->zoom() == 3);
-    CHECK(w.view()->cellAt(at) == cell);  // the pointer stays over its cell
+    CHECK(w.view()->cellAt(at) == cell); // the pointer stays over its cell
     wheel(-120, {});
     wheel(-120, {});
     CHECK(w.view()->zoom() == 1);
@@ -223,7 +225,8 @@ TEST_CASE("middle button and Space move the view", "[app][lay]") {
     lookAtLand(w);
     const QPointF before = w.view()->centre();
     QTest::mousePress(w.view(), Qt::MiddleButton, {}, QPoint(300, 300));
-    QMouseEvent move(QEvent::MouseMove, QPointF(340, 320), w.view()->mapToGlobal(QPointF(340, 320)), Qt::NoButton, Qt::MiddleButton, {});
+    QMouseEvent move(QEvent::MouseMove, QPointF(340, 320), w.view()->mapToGlobal(QPointF(340, 320)), Qt::NoButton,
+                     Qt::MiddleButton, {});
     QApplication::sendEvent(w.view(), &move);
     QTest::mouseRelease(w.view(), Qt::MiddleButton, {}, QPoint(340, 320));
     CHECK(w.view()->centre().x() == Approx(before.x() - 20));

@@ -26,9 +26,16 @@ TEST_CASE("patched pages are pages drawn anew, at every scale", "[app][pages]") 
         edit::Hand hand;
         hand.kind = random.flip(0.3) ? edit::Hand::Kind::eraser : edit::Hand::Kind::material;
         hand.material = static_cast<level::MaterialId>(1 + random.below(2));
-        level = edit::lay(small.project, rules, level, random.flip() ? small.ground : small.front, hand,
-                          edit::box_cells({random.below(100), random.below(80), 1 + random.below(12), 1 + random.below(9)})).level;
-        if (random.flip(0.4)) level.edit(small.props).props.push_back({static_cast<std::uint32_t>(5000 + i), small.prop, {random.below(1600), random.below(1280)}, random.flip()});
+        level =
+            edit::lay(small.project, rules, level, random.flip() ? small.ground : small.front, hand,
+                      edit::box_cells({random.below(100), random.below(80), 1 + random.below(12), 1 + random.below(9)}))
+                .level;
+        if (random.flip(0.4))
+            level.edit(small.props)
+                .props.push_back({static_cast<std::uint32_t>(5000 + i),
+                                  small.prop,
+                                  {random.below(1600), random.below(1280)},
+                                  random.flip()});
         const auto changed = lived.show(state, level, false);
         REQUIRE(changed);
     }
@@ -48,7 +55,7 @@ TEST_CASE("what changes nothing redraws nothing, what changes all redraws all", 
     auto changed = pages.show(state, small.level(), false);
     REQUIRE(changed);
     CHECK(changed->empty());
-    CHECK_FALSE(pages.show(state, small.level(), true));  // other tones
+    CHECK_FALSE(pages.show(state, small.level(), true)); // other tones
     level::Level hidden = small.level();
     hidden.edit(small.ground).shown = false;
     CHECK_FALSE(pages.show(state, hidden, true));
@@ -58,7 +65,10 @@ TEST_CASE("small pages are the mean of what they stand for", "[app][pages]") {
     make::Small small({64, 64});
     level::Level level = small.level();
     make::Random random(2);
-    for (int i = 0; i < 2000; ++i) level.edit(small.ground).grid.set({random.below(64), random.below(64)}, level::Cell(static_cast<level::TileId>(1 + random.below(51))), 0);
+    for (int i = 0; i < 2000; ++i)
+        level.edit(small.ground)
+            .grid.set({random.below(64), random.below(64)},
+                      level::Cell(static_cast<level::TileId>(1 + random.below(51))), 0);
     picture::Art art;
     Pages pages(art);
     pages.show(std::make_shared<const level::Project>(small.project), level, false);

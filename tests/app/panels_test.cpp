@@ -7,8 +7,8 @@
 #include "app/window.hpp"
 #include "base/files.hpp"
 #include "edit/levels.hpp"
-#include "player/watch.hpp"
 #include "parcel/build.hpp"
+#include "player/watch.hpp"
 #include "sheet/png.hpp"
 
 using namespace app_test;
@@ -18,7 +18,8 @@ TEST_CASE("the workline tells the state of every stage and switches", "[app][win
     CHECK(w.find<StageButton>("stage-cut")->state() == "12 sheets");
     CHECK(w.find<StageButton>("stage-lay")->state() == "7 layers");
     CHECK(w.find<StageButton>("stage-walk")->state() == "not tried");
-    static const char* ids[] = {"stage-cut", "stage-join", "stage-lay", "stage-dress", "stage-bound", "stage-walk", "stage-hand-over"};
+    static const char* ids[] = {"stage-cut",   "stage-join", "stage-lay",      "stage-dress",
+                                "stage-bound", "stage-walk", "stage-hand-over"};
     for (int i = 0; i < 7; ++i) {
         w.click(ids[i]);
         CHECK(static_cast<int>(w.session().stage()) == i);
@@ -32,7 +33,8 @@ TEST_CASE("the workline tells the state of every stage and switches", "[app][win
 
 TEST_CASE("every control that takes the mouse has a name for those who cannot see it", "[app][window]") {
     Window w;
-    for (const char* id : {"stage-cut", "stage-join", "stage-lay", "stage-dress", "stage-bound", "stage-walk", "stage-hand-over"}) {
+    for (const char* id :
+         {"stage-cut", "stage-join", "stage-lay", "stage-dress", "stage-bound", "stage-walk", "stage-hand-over"}) {
         w.click(id);
         for (auto* b : w.window->findChildren<QAbstractButton*>()) {
             if (!b->isVisible()) continue;
@@ -76,7 +78,7 @@ TEST_CASE("layers are renamed, hidden, faded and reordered in the Section", "[ap
     for (int i = 0; i < 10; ++i) QTest::keyClick(opacity, Qt::Key_Left);
     CHECK(w.session().activeLayer()->opacity < 100);
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(w.session().activeLayer()->opacity == 100);  // ten steps of one slider are one step
+    CHECK(w.session().activeLayer()->opacity == 100); // ten steps of one slider are one step
     w.click("layerSolid");
     QTest::qWait(20);
     CHECK(w.session().activeLayer()->solid);
@@ -87,7 +89,8 @@ TEST_CASE("layers are renamed, hidden, faded and reordered in the Section", "[ap
     const QPoint target = slab->mapFromGlobal(top->mapToGlobal(QPoint(30, 10)));
     QTest::mousePress(slab, Qt::LeftButton, {}, QPoint(30, 20));
     for (const QPoint at : {QPoint(30, 10), QPoint(30, -30), target}) {
-        QMouseEvent move(QEvent::MouseMove, QPointF(at), slab->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::LeftButton, {});
+        QMouseEvent move(QEvent::MouseMove, QPointF(at), slab->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::LeftButton,
+                         {});
         QApplication::sendEvent(slab, &move);
     }
     QTest::mouseRelease(slab, Qt::LeftButton, {}, target);
@@ -150,7 +153,7 @@ TEST_CASE("a cut is set by hand, and a wrong one is refused on the spot", "[app]
 TEST_CASE("tiles are chosen and described, several at once", "[app][cut]") {
     Window w;
     w.stage("stage-cut");
-    w.session().setSheet(w.session().project().sheets[6]->id);  // the cellar wall: 4 x 2 tiles
+    w.session().setSheet(w.session().project().sheets[6]->id); // the cellar wall: 4 x 2 tiles
     auto* view = w.find<SheetView>("sheetView");
     w.clickAt(view, view->tileCentre(1));
     w.clickAt(view, view->tileCentre(2), Qt::LeftButton, Qt::ControlModifier);
@@ -276,7 +279,7 @@ TEST_CASE("the walker's size is set while walking, and Esc returns", "[app][walk
     QTest::keyClick(jump, Qt::Key_Return);
     QTest::qWait(20);
     CHECK(w.level().walker.jump == 5);
-    CHECK(walk->level().walker.jump == 5);  // built anew and read back
+    CHECK(walk->level().walker.jump == 5); // built anew and read back
     walk->setFocus();
     QTest::keyPress(walk, Qt::Key_Space);
     double top = 99;
@@ -352,7 +355,8 @@ TEST_CASE("the list of keys names every command that has one", "[app][find]") {
     REQUIRE(list);
     QStringList texts;
     for (auto* l : list->findChildren<QLabel*>()) texts << l->text();
-    for (const char* wanted : {"Pencil", "Undo", "Quiet view", "Build all levels", "Next missing case", "Find"}) CHECK(texts.contains(wanted));
+    for (const char* wanted : {"Pencil", "Undo", "Quiet view", "Build all levels", "Next missing case", "Find"})
+        CHECK(texts.contains(wanted));
     list->close();
 }
 
@@ -374,7 +378,8 @@ TEST_CASE("the player takes over a rebuilt parcel within a second", "[app][playe
     player::ParcelView view;
     player::Watch watch(QString::fromStdString((dir / "p").string()));
     view.load(QString::fromStdString((dir / "p").string()), false);
-    QObject::connect(&watch, &player::Watch::rebuilt, &view, [&] { view.load(QString::fromStdString((dir / "p").string()), true); });
+    QObject::connect(&watch, &player::Watch::rebuilt, &view,
+                     [&] { view.load(QString::fromStdString((dir / "p").string()), true); });
     CHECK(view.level().name == "Place");
     level::Level level = small.level();
     level.name = "Changed";
@@ -406,6 +411,6 @@ TEST_CASE("the player shows the same pixels as the level view", "[app][player]")
             const QColor b = shown.pixelColor(x, y);
             different += std::abs(a.r - b.red()) > 2 || std::abs(a.g - b.green()) > 2 || std::abs(a.b - b.blue()) > 2;
         }
-    CHECK(different < 500);  // the walker himself, and nothing else
+    CHECK(different < 500); // the walker himself, and nothing else
     CHECK(different > 20);
 }

@@ -60,7 +60,8 @@ void Window::hover(Point cell) {
     const QPoint at = view()->cellCentre(cell);
     REQUIRE(view()->rect().contains(at));
     // QTest's own move does not tell widgets without a window manager; the event itself does.
-    QMouseEvent move(QEvent::MouseMove, QPointF(at), view()->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton, QApplication::keyboardModifiers());
+    QMouseEvent move(QEvent::MouseMove, QPointF(at), view()->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton,
+                     QApplication::keyboardModifiers());
     QApplication::sendEvent(view(), &move);
 }
 
@@ -131,4 +132,4 @@ QString Window::notice() {
     return notice->isVisible() ? find<QLabel>("noticeText")->text() : QString();
 }
 
-}  // namespace app_test
+} // namespace app_test

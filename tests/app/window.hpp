@@ -23,7 +23,7 @@ template <>
 struct StringMaker<QSize> {
     static std::string convert(QSize s) { return std::to_string(s.width()) + " x " + std::to_string(s.height()); }
 };
-}  // namespace Catch
+} // namespace Catch
 
 namespace app_test {
 
@@ -51,17 +51,18 @@ class Window {
         return found;
     }
 
-    void click(const char* name, Qt::MouseButton button = Qt::LeftButton);  // the middle of a widget by object name
-    void clickAt(QWidget* widget, QPoint at, Qt::MouseButton button = Qt::LeftButton, Qt::KeyboardModifiers modifiers = {});
+    void click(const char* name, Qt::MouseButton button = Qt::LeftButton); // the middle of a widget by object name
+    void clickAt(QWidget* widget, QPoint at, Qt::MouseButton button = Qt::LeftButton,
+                 Qt::KeyboardModifiers modifiers = {});
     void hover(Point cell);
     void clickCell(Point cell, Qt::MouseButton button = Qt::LeftButton, Qt::KeyboardModifiers modifiers = {});
     void dragCells(const std::vector<Point>& cells, Qt::MouseButton button = Qt::LeftButton);
     void key(int key, Qt::KeyboardModifiers modifiers = {});
     void drop(const QString& file);
     void stage(const char* name) { click(name); }
-    void pickMaterial(const char* name);  // from the Tray, with the mouse
-    void activate(const char* layer);     // its slab, with the mouse
-    void restart();                       // closes the window and opens another on the same project
+    void pickMaterial(const char* name); // from the Tray, with the mouse
+    void activate(const char* layer);    // its slab, with the mouse
+    void restart();                      // closes the window and opens another on the same project
 
     [[nodiscard]] const level::Layer& layer(const char* name);
     [[nodiscard]] QString reading();
@@ -74,4 +75,4 @@ class Window {
     void show(QSize size);
 };
 
-}  // namespace app_test
+} // namespace app_test

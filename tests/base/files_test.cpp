@@ -16,13 +16,13 @@ TEST_CASE("a file is written whole and read back", "[files]") {
     CHECK(read_file(dir / "a.bin") == bytes);
     write_file(dir / "a.bin", "short");
     CHECK(read_file(dir / "a.bin") == "short");
-    CHECK(make::contents(dir.path()).size() == 1);  // nothing temporary is left
+    CHECK(make::contents(dir.path()).size() == 1); // nothing temporary is left
 }
 
 TEST_CASE("what cannot be written leaves the old file", "[files]") {
     make::Folder dir;
     write_file(dir / "a", "old");
-    fs::create_directory(dir / "a.part");  // in the way of the temporary name
+    fs::create_directory(dir / "a.part"); // in the way of the temporary name
     CHECK_THROWS_AS(write_file(dir / "a", "new"), InputError);
     CHECK(read_file(dir / "a") == "old");
 }
@@ -51,7 +51,8 @@ TEST_CASE("paths stay inside the project", "[files]") {
     fs::create_directory_symlink(dir.path(), dir / "project/out");
     fs::create_symlink("real.png", dir / "project/sheets/within.png");
     const fs::path root = dir / "project";
-    for (const char* bad : {"", "..", "../secret.png", "sheets/../../secret.png", "/etc/passwd", "sheets/link.png", "out/secret.png"}) {
+    for (const char* bad :
+         {"", "..", "../secret.png", "sheets/../../secret.png", "/etc/passwd", "sheets/link.png", "out/secret.png"}) {
         INFO(bad);
         CHECK_THROWS_AS(inside(root, bad, "project.json", "sheets[0]"), InputError);
     }

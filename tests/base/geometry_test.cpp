@@ -10,7 +10,9 @@ using namespace vic;
 TEST_CASE("boxes intersect and unite as sets of cells do", "[base]") {
     make::Random random(1);
     for (int round = 0; round < 500; ++round) {
-        const auto any = [&] { return Box{random.below(12) - 6, random.below(12) - 6, random.below(7), random.below(7)}; };
+        const auto any = [&] {
+            return Box{random.below(12) - 6, random.below(12) - 6, random.below(7), random.below(7)};
+        };
         const Box a = any();
         const Box b = any();
         const Box both = intersection(a, b);
@@ -50,7 +52,7 @@ std::vector<int> laid(Turn t) {
         }
     return out;
 }
-}  // namespace
+} // namespace
 
 TEST_CASE("the eight turns are eight different pictures", "[base]") {
     std::set<std::vector<int>> seen;
@@ -73,7 +75,8 @@ TEST_CASE("mirroring flips what one sees, whatever the turn was", "[base]") {
         const auto before = laid({code});
         const auto after = laid(mirrored({code}));
         for (int y = 0; y < 3; ++y)
-            for (int x = 0; x < 3; ++x) CHECK(after[static_cast<std::size_t>(y * 3 + x)] == before[static_cast<std::size_t>(y * 3 + 2 - x)]);
+            for (int x = 0; x < 3; ++x)
+                CHECK(after[static_cast<std::size_t>(y * 3 + x)] == before[static_cast<std::size_t>(y * 3 + 2 - x)]);
     }
 }
 
@@ -91,7 +94,8 @@ TEST_CASE("sides and corners turn with the picture", "[base]") {
 TEST_CASE("chance depends on the place and is even", "[base]") {
     std::vector<int> tally(10);
     for (int y = 0; y < 200; ++y)
-        for (int x = 0; x < 200; ++x) ++tally[scaled(cell_hash(5, static_cast<std::uint32_t>(x), static_cast<std::uint32_t>(y)), 10)];
+        for (int x = 0; x < 200; ++x)
+            ++tally[scaled(cell_hash(5, static_cast<std::uint32_t>(x), static_cast<std::uint32_t>(y)), 10)];
     for (const int n : tally) CHECK(std::abs(n - 4000) < 300);
     CHECK(place_hash(1, 2, 3) == place_hash(1, 2, 3));
     CHECK(place_hash(1, 2, 3) != place_hash(1, 3, 2));

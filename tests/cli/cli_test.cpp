@@ -32,12 +32,13 @@ Ran run(const std::string& arguments) {
 }
 
 fs::path put_sheet(const make::Folder& dir, const std::string& name = "tiles.png", int gap = 1) {
-    const Image image = make::sheet(make::tiles(join::cases(level::JoinKind::full), 16, make::Style::textured, 3), 8, {gap, gap}, {gap, gap});
+    const Image image = make::sheet(make::tiles(join::cases(level::JoinKind::full), 16, make::Style::textured, 3), 8,
+                                    {gap, gap}, {gap, gap});
     write_file(dir / name, sheet::encode_png(image));
     return dir / name;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("read-sheet reads a cut", "[cli]") {
     make::Folder dir;
@@ -84,7 +85,13 @@ TEST_CASE("trace merges a grid", "[cli]") {
     write_file(dir / "grid.csv", "1,1,1,0\n1,0,1,0\n1,1,1,1\n0,0,0,0\n0,1,0,0\n");
     const Ran r = run("trace --json " + (dir / "grid.csv").string());
     CHECK(r.code == 0);
-    CHECK(r.json() == Json{{"area", 10}, {"components", 2}, {"holes", 1}, {"perimeter", 14 + 4 + 4}, {"vertices", 6 + 4 + 4}, {"outlines", 3}, {"rectangles", 6}});
+    CHECK(r.json() == Json{{"area", 10},
+                           {"components", 2},
+                           {"holes", 1},
+                           {"perimeter", 14 + 4 + 4},
+                           {"vertices", 6 + 4 + 4},
+                           {"outlines", 3},
+                           {"rectangles", 6}});
     for (const char* bad : {"", "1,1\n1\n", "1,2\n", "1 1\n", "1,,1\n", "x", "1,\n"}) {
         write_file(dir / "bad.csv", bad);
         INFO(bad);
@@ -140,7 +147,8 @@ TEST_CASE("a project is made, built, verified, walked and drawn from a script", 
     CHECK(walk["touched"] == Json::array());
 
     const std::string picture = (dir / "level.png").string();
-    CHECK(run("render --json " + project + " --level lower-works --out " + picture + " --scale 2").json()["width"] == 40 * 32);
+    CHECK(run("render --json " + project + " --level lower-works --out " + picture + " --scale 2").json()["width"] ==
+          40 * 32);
     CHECK(sheet::read_png(picture).size() == Size{40 * 32, 30 * 32});
 }
 
@@ -167,14 +175,16 @@ TEST_CASE("wrong usage ends with 2, refused input with 3 and a JSON error", "[cl
     CHECK(run("--help").code == 0);
     make::Folder dir;
     write_file(dir / "no.png", "nothing");
-    for (const std::string& arguments : {"read-sheet " + (dir / "no.png").string(), "read-sheet " + (dir / "none.png").string(), "check " + dir.path().string(), "verify " + dir.path().string(),
-                                         "trace " + (dir / "none").string(), "render " + dir.path().string() + " --out x.png"}) {
+    for (const std::string& arguments :
+         {"read-sheet " + (dir / "no.png").string(), "read-sheet " + (dir / "none.png").string(),
+          "check " + dir.path().string(), "verify " + dir.path().string(), "trace " + (dir / "none").string(),
+          "render " + dir.path().string() + " --out x.png"}) {
         INFO(arguments);
         const Ran r = run(arguments + " --json");
         CHECK(r.code == 3);
         const Json error = r.json()["error"];
         for (const char* key : {"what", "file", "where", "remedy"}) CHECK(error.contains(key));
         CHECK(error["what"].get<std::string>().size() > 5);
-        CHECK(run(arguments).out.empty());  // without --json nothing is on standard output
+        CHECK(run(arguments).out.empty()); // without --json nothing is on standard output
     }
 }

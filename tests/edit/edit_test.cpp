@@ -31,7 +31,7 @@ Hand eraser() {
     h.kind = Hand::Kind::eraser;
     return h;
 }
-}  // namespace
+} // namespace
 
 TEST_CASE("undo and redo go through every state and back", "[document]") {
     make::Small small;
@@ -111,7 +111,8 @@ TEST_CASE("lines have no gap and boxes no hole", "[stroke]") {
         CHECK(cells.front() == a);
         CHECK(cells.back() == b);
         CHECK(static_cast<int>(cells.size()) == std::max(std::abs(a.x - b.x), std::abs(a.y - b.y)) + 1);
-        for (std::size_t k = 1; k < cells.size(); ++k) CHECK(std::max(std::abs(cells[k].x - cells[k - 1].x), std::abs(cells[k].y - cells[k - 1].y)) == 1);
+        for (std::size_t k = 1; k < cells.size(); ++k)
+            CHECK(std::max(std::abs(cells[k].x - cells[k - 1].x), std::abs(cells[k].y - cells[k - 1].y)) == 1);
     }
     CHECK(pencil_cells({5, 5}, 1) == std::vector<Point>{{5, 5}});
     CHECK(pencil_cells({5, 5}, 3).size() == 9);
@@ -129,7 +130,7 @@ TEST_CASE("laying joins the neighbours and says how many", "[stroke]") {
     const Point next[] = {{11, 10}};
     laid = lay(small.project, rules, laid.level, small.ground, material(1), next);
     CHECK(laid.joined == 1);
-    CHECK(small.level().layer(small.ground)->grid.count() == 0);  // the level it was given is as it was
+    CHECK(small.level().layer(small.ground)->grid.count() == 0); // the level it was given is as it was
     const Point outside[] = {{-1, 0}, {40, 5}};
     laid = lay(small.project, rules, laid.level, small.ground, material(1), outside);
     CHECK(laid.touched.empty());
@@ -144,11 +145,12 @@ TEST_CASE("pinned cells stay when their material is painted over them", "[stroke
     const level::Cell pinned = level.layer(small.ground)->grid.cell({10, 10});
     CHECK(pinned.pinned());
     CHECK(pinned.turn().code == 2);
-    CHECK(level.layer(small.ground)->grid.material({10, 10}) == 1);  // the tile serves the rock: neighbours join it
+    CHECK(level.layer(small.ground)->grid.material({10, 10}) == 1); // the tile serves the rock: neighbours join it
     level = lay(small.project, rules, level, small.ground, material(1), box_cells({8, 8, 5, 5})).level;
     CHECK(level.layer(small.ground)->grid.cell({10, 10}) == pinned);
     // The middle of the left neighbour's mask is full: it joins the pinned cell.
-    CHECK(level.layer(small.ground)->grid.cell({9, 10}).tile() == small.project.material(1)->joins.cases.at(255).front().tile);
+    CHECK(level.layer(small.ground)->grid.cell({9, 10}).tile() ==
+          small.project.material(1)->joins.cases.at(255).front().tile);
     level = lay(small.project, rules, level, small.ground, material(2), spot).level;
     CHECK_FALSE(level.layer(small.ground)->grid.cell({10, 10}).pinned());
     level = lay(small.project, rules, level, small.ground, eraser(), spot).level;
@@ -166,7 +168,8 @@ TEST_CASE("what is laid goes home, and obstacles are named", "[stroke]") {
     CHECK(t.layer == small.front);
     CHECK(t.went_home);
     CHECK(target_of(small.project, level, material(1), small.ground, true).layer == small.ground);
-    CHECK(target_of(small.project, level, tile(3), small.ground, false).layer == small.front);  // a tile goes where its material does
+    CHECK(target_of(small.project, level, tile(3), small.ground, false).layer ==
+          small.front); // a tile goes where its material does
     small.project = change_tiles(small.project, {3}, [&](level::Tile& one) { one.homes = {small.ground}; });
     CHECK(target_of(small.project, level, tile(3), small.front, false).layer == small.ground);
 
@@ -208,7 +211,8 @@ TEST_CASE("moving entries of the Section keeps all layers and the plane's place 
     make::Small small;
     make::Random random(7);
     level::Level level = small.level();
-    for (std::uint32_t i = 0; i < 4; ++i) level = add_layer(level, 600 + i, "L", LayerKind::tiles, i % 2 ? small.ground : small.front);
+    for (std::uint32_t i = 0; i < 4; ++i)
+        level = add_layer(level, 600 + i, "L", LayerKind::tiles, i % 2 ? small.ground : small.front);
     const auto ids = [](const level::Level& l) {
         std::vector<level::LayerId> out;
         for (const SectionEntry e : section_order(l)) out.push_back(e.layer);
@@ -216,7 +220,8 @@ TEST_CASE("moving entries of the Section keeps all layers and the plane's place 
     };
     for (int i = 0; i < 300; ++i) {
         auto wanted = ids(level);
-        const int from = random.below(static_cast<int>(wanted.size())), to = random.below(static_cast<int>(wanted.size()));
+        const int from = random.below(static_cast<int>(wanted.size())),
+                  to = random.below(static_cast<int>(wanted.size()));
         const auto moved = wanted[static_cast<std::size_t>(from)];
         wanted.erase(wanted.begin() + from);
         wanted.insert(wanted.begin() + to, moved);
@@ -226,7 +231,7 @@ TEST_CASE("moving entries of the Section keeps all layers and the plane's place 
 }
 
 TEST_CASE("a new layer comes in front of the active one, on its side of the walker", "[levels]") {
-    make::Small small;  // ground, props | front
+    make::Small small; // ground, props | front
     level::Level level = add_layer(small.level(), 600, "A", LayerKind::tiles, small.ground);
     CHECK(level.index_of(600) == 1);
     CHECK(level.plane == 3);
@@ -251,7 +256,7 @@ TEST_CASE("props are placed, hit where they are opaque, moved and removed", "[le
     level = add_prop(level, small.props, {901, small.prop, {100, 104}, false});
     const auto hit = prop_at(small.project, level, {100, 98});
     REQUIRE(hit);
-    CHECK(hit->prop.id == 901);  // stands further down, so in front
+    CHECK(hit->prop.id == 901); // stands further down, so in front
     CHECK(hit->layer == small.props);
     CHECK_FALSE(prop_at(small.project, level, {300, 300}));
     level = move_prop(level, 901, {300, 300});
@@ -270,7 +275,7 @@ TEST_CASE("a prop's pivot and foot are proposed from its lowest pixels", "[sheet
     Image image({40, 40});
     for (int y = 4; y < 30; ++y)
         for (int x = 12; x < 20; ++x) image.set(x, y, {9, 9, 9, 255});
-    for (int x = 4; x < 34; ++x) image.set(x, 8, {9, 9, 9, 255});  // arms, high up
+    for (int x = 4; x < 34; ++x) image.set(x, 8, {9, 9, 9, 255}); // arms, high up
     level::Sheet s;
     s.id = 1;
     s.image = std::make_shared<const Image>(image);
@@ -287,7 +292,9 @@ TEST_CASE("a sheet is added, cut anew and read without losing what was said of i
     level::Project p;
     level::SheetId id = 0;
     const auto& masks = join::cases(level::JoinKind::full);
-    p = add_sheet(std::move(p), "sheets/a.png", make::sheet(make::tiles(masks, 16, make::Style::outlined, 1), 8, {}, {}), "A", {{32, 32}, {}, {}, 1}, false, id);
+    p = add_sheet(std::move(p), "sheets/a.png",
+                  make::sheet(make::tiles(masks, 16, make::Style::outlined, 1), 8, {}, {}), "A", {{32, 32}, {}, {}, 1},
+                  false, id);
     CHECK(p.sheet(id)->tiles.size() == 12);
     p = recut_sheet(std::move(p), id, {{16, 16}, {}, {}, 1}, true);
     CHECK(p.sheet(id)->accepted);
@@ -297,11 +304,12 @@ TEST_CASE("a sheet is added, cut anew and read without losing what was said of i
     const auto reading = join::read_joins(tile_pictures(*p.sheet(id)), level::JoinKind::full);
     p = add_material(std::move(p), *p.sheet(id), level::JoinKind::full, reading, "A", m);
     CHECK(join::coverage(p.material(m)->joins).have == 47);
-    for (std::size_t i = 0; i < masks.size(); ++i) CHECK(p.material(m)->joins.cases.at(masks[i]).front().tile == p.sheet(id)->tiles[i].id);
+    for (std::size_t i = 0; i < masks.size(); ++i)
+        CHECK(p.material(m)->joins.cases.at(masks[i]).front().tile == p.sheet(id)->tiles[i].id);
     level::MaterialId other = 0;
     p = add_material(std::move(p), *p.sheet(id), level::JoinKind::plain, {}, "A", other);
     CHECK(p.material(other)->name == "A 2");
-    CHECK(p.material(other)->joins.cases.at(255).size() == 47);  // blank ones are no variants
+    CHECK(p.material(other)->joins.cases.at(255).size() == 47); // blank ones are no variants
     p = set_case(std::move(p), m, 0, {});
     CHECK(join::coverage(p.material(m)->joins).have == 46);
 }
@@ -319,7 +327,7 @@ TEST_CASE("after a rule has changed the levels are joined anew, pinned cells exc
     CHECK(small.level().layer(small.ground)->grid.cell({20, 20}).tile() == 1);
     const auto before = small.project.levels[0];
     small.project = rejoin(small.project);
-    CHECK(small.project.levels[0] == before);  // nothing to do, nothing changed
+    CHECK(small.project.levels[0] == before); // nothing to do, nothing changed
 }
 
 TEST_CASE("a duplicated level shares nothing by id", "[levels]") {

@@ -36,14 +36,17 @@ std::string something(make::Random& random, level::Project& p, const std::string
             hand.kind = random.flip(0.2) ? Hand::Kind::eraser : Hand::Kind::material;
             hand.material = static_cast<level::MaterialId>(1 + random.below(2));
             const Point at{random.below(40), random.below(30)};
-            p.put(lay(p, join::Rules(p), level, layer, hand, box_cells({at.x, at.y, 1 + random.below(8), 1 + random.below(5)})).level);
+            p.put(lay(p, join::Rules(p), level, layer, hand,
+                      box_cells({at.x, at.y, 1 + random.below(8), 1 + random.below(5)}))
+                      .level);
             return "lay";
         }
         case 3: {
             const level::LayerId layer = any_layer(level::LayerKind::props);
             if (!layer) return "nothing";
             const level::PropId prop = p.next_id++;
-            p.put(add_prop(level, layer, {prop, p.prop_kinds[0]->id, {random.below(640), random.below(480)}, random.flip()}));
+            p.put(add_prop(level, layer,
+                           {prop, p.prop_kinds[0]->id, {random.below(640), random.below(480)}, random.flip()}));
             return "prop";
         }
         case 4: {
@@ -53,12 +56,15 @@ std::string something(make::Random& random, level::Project& p, const std::string
         }
         case 5: {
             const level::LayerId layer = p.next_id++;
-            p.put(add_layer(level, layer, "Layer", random.flip(0.7) ? level::LayerKind::tiles : level::LayerKind::props, level.layers.empty() ? 0 : level.layers[0]->id));
+            p.put(add_layer(level, layer, "Layer", random.flip(0.7) ? level::LayerKind::tiles : level::LayerKind::props,
+                            level.layers.empty() ? 0 : level.layers[0]->id));
             return "add layer";
         }
         case 6: {
             if (level.layers.size() < 3) return "nothing";
-            p.put(remove_layer(level, level.layers[static_cast<std::size_t>(random.below(static_cast<int>(level.layers.size())))]->id));
+            p.put(remove_layer(
+                level,
+                level.layers[static_cast<std::size_t>(random.below(static_cast<int>(level.layers.size())))]->id));
             return "remove layer";
         }
         case 7: {
@@ -67,13 +73,14 @@ std::string something(make::Random& random, level::Project& p, const std::string
             return "recut";
         }
         default: {
-            p = rejoin(set_case(p, 1, join::cases(level::JoinKind::full)[static_cast<std::size_t>(random.below(47))], {{static_cast<level::TileId>(1 + random.below(47)), 1 + random.below(200)}}));
+            p = rejoin(set_case(p, 1, join::cases(level::JoinKind::full)[static_cast<std::size_t>(random.below(47))],
+                                {{static_cast<level::TileId>(1 + random.below(47)), 1 + random.below(200)}}));
             return "case";
         }
     }
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("every state of a long session comes back by undo, and survives the disk", "[history]") {
     for (unsigned seed = 0; seed < 4; ++seed) {
@@ -119,7 +126,10 @@ TEST_CASE("outlines followed through a session are those of the last state", "[h
         Hand hand;
         hand.kind = random.flip(0.3) ? Hand::Kind::eraser : Hand::Kind::material;
         hand.material = static_cast<level::MaterialId>(1 + random.below(2));
-        const level::Level next = lay(small.project, rules, level, small.ground, hand, box_cells({random.below(40), random.below(30), 1 + random.below(6), 1 + random.below(6)})).level;
+        const level::Level next =
+            lay(small.project, rules, level, small.ground, hand,
+                box_cells({random.below(40), random.below(30), 1 + random.below(6), 1 + random.below(6)}))
+                .level;
         outline::retrace(live, next, tiles, level::difference(level, next, small.project).cells);
         level = next;
     }

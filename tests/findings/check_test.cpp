@@ -24,12 +24,13 @@ std::map<std::string, int> codes(const level::Project& p) {
 make::Small whole() {
     make::Small small;
     level::Level level = small.level();
-    level.marks = {{80, "Start", level::MarkKind::start, {5, 5, 1, 1}}, {81, "Exit", level::MarkKind::exit, {9, 9, 1, 1}}};
+    level.marks = {{80, "Start", level::MarkKind::start, {5, 5, 1, 1}},
+                   {81, "Exit", level::MarkKind::exit, {9, 9, 1, 1}}};
     small.set(level);
     return small;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("a sound project has no findings", "[findings]") { CHECK(codes(whole().project).empty()); }
 

@@ -1,4 +1,5 @@
-// The house has five floors: a folder includes its own floor and those below, and no folders include each other in a ring.
+// The house has five floors: a folder includes its own floor and those below, and no folders include each other in a
+// ring.
 #include <catch2/catch.hpp>
 #include <filesystem>
 #include <functional>
@@ -12,8 +13,9 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const std::map<std::string, int> kFloors{{"base", 1},    {"level", 2},    {"sheet", 2}, {"join", 2}, {"outline", 2}, {"picture", 3}, {"store", 3},
-                                         {"parcel", 3},  {"findings", 3}, {"walk", 3},  {"edit", 4}, {"app", 5},     {"cli", 5},     {"player", 5}};
+const std::map<std::string, int> kFloors{{"base", 1},    {"level", 2}, {"sheet", 2},  {"join", 2},     {"outline", 2},
+                                         {"picture", 3}, {"store", 3}, {"parcel", 3}, {"findings", 3}, {"walk", 3},
+                                         {"edit", 4},    {"app", 5},   {"cli", 5},    {"player", 5}};
 
 std::map<std::string, std::set<std::string>> uses() {
     std::map<std::string, std::set<std::string>> out;
@@ -28,7 +30,7 @@ std::map<std::string, std::set<std::string>> uses() {
     return out;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("no folder uses one on a floor above", "[house]") {
     const auto all = uses();
@@ -45,7 +47,7 @@ TEST_CASE("no folder uses one on a floor above", "[house]") {
 
 TEST_CASE("no folders use each other in a ring", "[house]") {
     const auto all = uses();
-    std::map<std::string, int> state;  // 1 on the way, 2 done
+    std::map<std::string, int> state; // 1 on the way, 2 done
     std::function<void(const std::string&)> visit = [&](const std::string& folder) {
         state[folder] = 1;
         if (all.contains(folder))
@@ -89,7 +91,8 @@ TEST_CASE("links in the documents lead somewhere, and pictures are few", "[house
     }
     CHECK(links > 15);
     int pictures = 0;
-    for (const auto& entry : fs::directory_iterator(fs::path(SOURCE_DIR) / "docs/screenshots")) pictures += entry.path().extension() == ".png";
+    for (const auto& entry : fs::directory_iterator(fs::path(SOURCE_DIR) / "docs/screenshots"))
+        pictures += entry.path().extension() == ".png";
     CHECK(pictures >= 8);
     CHECK(pictures < 20);
 }

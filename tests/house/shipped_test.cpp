@@ -51,7 +51,7 @@ struct Built {
     }
 };
 
-}  // namespace
+} // namespace
 
 TEST_CASE("the demo is what its program draws", "[demo]") {
     make::Folder dir;
@@ -84,9 +84,12 @@ TEST_CASE("the schemas refuse what the program refuses", "[schema]") {
         j.erase(key);
         return j;
     };
-    for (const char* key : {"format", "version", "size", "layers", "outlines", "tiles", "walker"}) CHECK_FALSE(faults(without(parcel, key), "parcel.schema.json").empty());
-    for (const char* key : {"format", "sheets", "materials", "next_tile"}) CHECK_FALSE(faults(without(project, key), "project.schema.json").empty());
-    for (const char* key : {"format", "view", "layers", "plane"}) CHECK_FALSE(faults(without(level, key), "level.schema.json").empty());
+    for (const char* key : {"format", "version", "size", "layers", "outlines", "tiles", "walker"})
+        CHECK_FALSE(faults(without(parcel, key), "parcel.schema.json").empty());
+    for (const char* key : {"format", "sheets", "materials", "next_tile"})
+        CHECK_FALSE(faults(without(project, key), "project.schema.json").empty());
+    for (const char* key : {"format", "view", "layers", "plane"})
+        CHECK_FALSE(faults(without(level, key), "level.schema.json").empty());
     Json wrong = level;
     wrong["layers"][0]["kind"] = "clouds";
     CHECK_FALSE(faults(wrong, "level.schema.json").empty());
@@ -131,9 +134,9 @@ TEST_CASE("the water of Brine Pans blocks, its bridge does not", "[demo]") {
         for (int i = 0; i < ticks; ++i) world.tick(right);
         return world.foot().x;
     };
-    CHECK(right_from(60, 31.6, 240) > 80);    // over the boardwalk
-    CHECK(right_from(65, 34.5, 240) < 72);  // into the creek beside it
-    CHECK(right_from(6, 12, 120) < 9);      // into a pan
+    CHECK(right_from(60, 31.6, 240) > 80); // over the boardwalk
+    CHECK(right_from(65, 34.5, 240) < 72); // into the creek beside it
+    CHECK(right_from(6, 12, 120) < 9);     // into a pan
 }
 
 TEST_CASE("the runtime's example reads a parcel", "[runtime]") {

@@ -8,7 +8,8 @@ using namespace vic::join;
 using level::JoinKind;
 
 namespace {
-const make::Style kStyles[] = {make::Style::outlined, make::Style::textured, make::Style::noisy, make::Style::see_through};
+const make::Style kStyles[] = {make::Style::outlined, make::Style::textured, make::Style::noisy,
+                               make::Style::see_through};
 }
 
 TEST_CASE("masks are read from the art, whatever order and size", "[read-joins]") {
@@ -19,13 +20,17 @@ TEST_CASE("masks are read from the art, whatever order and size", "[read-joins]"
         for (const int side : {8, 16, 24, 32, 64}) {
             auto order = cases(JoinKind::full);
             std::shuffle(order.begin(), order.end(), random.engine);
-            const JoinReading r = read_joins(make::tiles(order, side, style, static_cast<unsigned>(side)), JoinKind::full);
+            const JoinReading r =
+                read_joins(make::tiles(order, side, style, static_cast<unsigned>(side)), JoinKind::full);
             REQUIRE(r.tiles.size() == 47);
             for (const auto& t : r.tiles) {
                 ++all;
                 const bool good = t.mask == order[static_cast<std::size_t>(t.index)];
                 right += good;
-                if (!good) wrong += "style " + std::to_string(static_cast<int>(style)) + " side " + std::to_string(side) + ": " + describe(order[static_cast<std::size_t>(t.index)]) + " read as " + describe(t.mask) + "\n";
+                if (!good)
+                    wrong += "style " + std::to_string(static_cast<int>(style)) + " side " + std::to_string(side) +
+                             ": " + describe(order[static_cast<std::size_t>(t.index)]) + " read as " +
+                             describe(t.mask) + "\n";
             }
         }
     }

@@ -25,7 +25,8 @@ void naive(const level::Project& project, const Rules& rules, Grid& grid, std::u
             for (unsigned i = 0; i < 8; ++i) {
                 const Point n = Point{x, y} + kNeighbour[i];
                 const bool inside = box_of(grid.size()).contains(n);
-                if (inside ? grid.material(n) == m : project.material(m)->joins.beyond_is_same) mask = static_cast<Mask>(mask | (1U << i));
+                if (inside ? grid.material(n) == m : project.material(m)->joins.beyond_is_same)
+                    mask = static_cast<Mask>(mask | (1U << i));
             }
             out.set({x, y}, rules.choose(m, mask, x, y, seed), m);
         }
@@ -40,11 +41,13 @@ Grid random_grid(make::Random& random, Size size) {
         for (int y = box.y; y < box.bottom(); ++y)
             for (int x = box.x; x < box.right(); ++x) grid.set({x, y}, {}, m);
     }
-    for (int i = 0; i < 30; ++i) grid.set({random.below(size.w), random.below(size.h)}, Cell(5, {}, true), static_cast<level::MaterialId>(random.below(2)));
+    for (int i = 0; i < 30; ++i)
+        grid.set({random.below(size.w), random.below(size.h)}, Cell(5, {}, true),
+                 static_cast<level::MaterialId>(random.below(2)));
     return grid;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("rows of a level resolve as cell by cell", "[resolve]") {
     make::Small small;
@@ -70,13 +73,18 @@ TEST_CASE("strokes resolved one by one give the level resolved at once", "[resol
     for (int stroke = 0; stroke < 2000; ++stroke) {
         edit::Hand hand;
         const int kind = random.below(10);
-        if (kind < 5) hand.kind = edit::Hand::Kind::material, hand.material = 1;
-        else if (kind < 7) hand.kind = edit::Hand::Kind::material, hand.material = 2;
-        else if (kind < 9) hand.kind = edit::Hand::Kind::eraser;
-        else hand.kind = edit::Hand::Kind::tile, hand.tile = static_cast<level::TileId>(1 + random.below(47));
+        if (kind < 5)
+            hand.kind = edit::Hand::Kind::material, hand.material = 1;
+        else if (kind < 7)
+            hand.kind = edit::Hand::Kind::material, hand.material = 2;
+        else if (kind < 9)
+            hand.kind = edit::Hand::Kind::eraser;
+        else
+            hand.kind = edit::Hand::Kind::tile, hand.tile = static_cast<level::TileId>(1 + random.below(47));
         const Point from{random.below(94) - 2, random.below(74) - 2};
-        std::vector<Point> cells = random.flip(0.3) ? edit::box_cells({from.x, from.y, 1 + random.below(9), 1 + random.below(6)})
-                                                    : edit::line_cells(from, {from.x + random.below(12) - 6, from.y + random.below(12) - 6});
+        std::vector<Point> cells =
+            random.flip(0.3) ? edit::box_cells({from.x, from.y, 1 + random.below(9), 1 + random.below(6)})
+                             : edit::line_cells(from, {from.x + random.below(12) - 6, from.y + random.below(12) - 6});
         level = edit::lay(small.project, rules, level, small.ground, hand, cells).level;
         if (stroke % 100 != 99) continue;
         Grid again = level.layer(small.ground)->grid;
@@ -101,7 +109,8 @@ TEST_CASE("a resolve that changes nothing keeps chunks shared", "[resolve]") {
 TEST_CASE("variants come by weight and stay where they are", "[resolve]") {
     make::Small small({200, 200});
     const level::Sheet& sand = *small.project.sheets[1];
-    small.project = edit::set_case(small.project, 2, 255, {{sand.tiles[0].id, 300}, {sand.tiles[1].id, 100}, {sand.tiles[2].id, 0}});
+    small.project = edit::set_case(small.project, 2, 255,
+                                   {{sand.tiles[0].id, 300}, {sand.tiles[1].id, 100}, {sand.tiles[2].id, 0}});
     const Rules rules(small.project);
     std::map<level::TileId, int> tally;
     for (int y = 0; y < 200; ++y)
@@ -141,7 +150,10 @@ TEST_CASE("every case occurs in a proof, for any seed", "[proof]") {
             CHECK(patch.size.w <= 28);
             CHECK(patch.size.h <= 12);
             std::set<Mask> seen;
-            const auto filled = [&](Point p) { return box_of(patch.size).contains(p) && patch.cells[static_cast<std::size_t>(p.y * patch.size.w + p.x)]; };
+            const auto filled = [&](Point p) {
+                return box_of(patch.size).contains(p) &&
+                       patch.cells[static_cast<std::size_t>(p.y * patch.size.w + p.x)];
+            };
             for (int y = 0; y < patch.size.h; ++y)
                 for (int x = 0; x < patch.size.w; ++x) {
                     if (!filled({x, y})) continue;

@@ -8,8 +8,11 @@ using namespace vic;
 using namespace vic::level;
 
 namespace {
-Cell any_cell(make::Random& random) { return Cell(static_cast<TileId>(1 + random.below(500)), {static_cast<std::uint8_t>(random.below(8))}, random.flip()); }
-}  // namespace
+Cell any_cell(make::Random& random) {
+    return Cell(static_cast<TileId>(1 + random.below(500)), {static_cast<std::uint8_t>(random.below(8))},
+                random.flip());
+}
+} // namespace
 
 TEST_CASE("a cell keeps tile, turn and pin", "[grid]") {
     const Cell c(kMostTiles, {5}, true);
@@ -33,8 +36,10 @@ TEST_CASE("a grid is what was put into it", "[grid]") {
         const auto m = static_cast<MaterialId>(clear ? 0 : random.below(4));
         grid.set(p, c, m);
         if (!box_of(size).contains(p)) continue;
-        if (clear) truth.erase(p);
-        else truth[p] = {c, m};
+        if (clear)
+            truth.erase(p);
+        else
+            truth[p] = {c, m};
     }
     for (int y = -3; y < size.h + 3; ++y)
         for (int x = -3; x < size.w + 3; ++x) {
@@ -64,7 +69,7 @@ TEST_CASE("copies share until one changes", "[grid]") {
     CHECK(b.cell({11, 10}).empty());
     const Chunk* own = a.chunk({0, 0});
     a.set({12, 10}, Cell(3), 1);
-    CHECK(a.chunk({0, 0}) == own);  // nobody else holds it now: changed in place
+    CHECK(a.chunk({0, 0}) == own); // nobody else holds it now: changed in place
 }
 
 TEST_CASE("blank chunks vanish", "[grid]") {
@@ -82,7 +87,8 @@ TEST_CASE("differences are exactly where cells differ", "[grid]") {
     make::Random random(8);
     for (int round = 0; round < 60; ++round) {
         Grid a({140, 100});
-        for (int i = 0; i < 300; ++i) a.set({random.below(140), random.below(100)}, any_cell(random), static_cast<MaterialId>(random.below(3)));
+        for (int i = 0; i < 300; ++i)
+            a.set({random.below(140), random.below(100)}, any_cell(random), static_cast<MaterialId>(random.below(3)));
         Grid b = a;
         std::set<Point> changed;
         for (int i = random.below(6); i > 0; --i) {
@@ -109,7 +115,8 @@ TEST_CASE("differences are exactly where cells differ", "[grid]") {
 TEST_CASE("materials are read with a rim", "[grid]") {
     make::Random random(4);
     Grid grid({90, 70});
-    for (int i = 0; i < 3000; ++i) grid.set({random.below(90), random.below(70)}, {}, static_cast<MaterialId>(1 + random.below(9)));
+    for (int i = 0; i < 3000; ++i)
+        grid.set({random.below(90), random.below(70)}, {}, static_cast<MaterialId>(1 + random.below(9)));
     for (int round = 0; round < 100; ++round) {
         const Box box{random.below(100) - 8, random.below(80) - 8, 1 + random.below(80), 1 + random.below(30)};
         std::vector<MaterialId> plane(static_cast<std::size_t>((box.w + 3) * box.h), 77);
@@ -120,7 +127,7 @@ TEST_CASE("materials are read with a rim", "[grid]") {
                 const MaterialId wanted = box_of(grid.size()).contains(p) ? grid.material(p) : MaterialId{200};
                 REQUIRE(plane[static_cast<std::size_t>(y * (box.w + 3) + x)] == wanted);
             }
-            REQUIRE(plane[static_cast<std::size_t>(y * (box.w + 3) + box.w)] == 77);  // not a byte too far
+            REQUIRE(plane[static_cast<std::size_t>(y * (box.w + 3) + box.w)] == 77); // not a byte too far
         }
     }
 }

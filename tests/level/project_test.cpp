@@ -14,7 +14,7 @@ std::set<int> corners(TileShape s) {
     const int c = static_cast<int>(s) - static_cast<int>(TileShape::slope_ne);
     return {c, (c + 1) % 4, (c + 3) % 4};
 }
-}  // namespace
+} // namespace
 
 TEST_CASE("shapes turn as the picture does", "[level]") {
     for (int i = 0; i <= static_cast<int>(TileShape::slope_nw); ++i)

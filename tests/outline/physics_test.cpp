@@ -22,12 +22,18 @@ struct Field {
         const int cx = static_cast<int>(std::floor(x)), cy = static_cast<int>(std::floor(y));
         const double fx = x - cx, fy = y - cy;
         switch (at(cx, cy)) {
-            case kFull: return true;
-            case kSlopeNE: return fx > fy;
-            case kSlopeSE: return fx + fy > 1;
-            case kSlopeSW: return fy > fx;
-            case kSlopeNW: return fx + fy < 1;
-            default: return false;
+            case kFull:
+                return true;
+            case kSlopeNE:
+                return fx > fy;
+            case kSlopeSE:
+                return fx + fy > 1;
+            case kSlopeSW:
+                return fy > fx;
+            case kSlopeNW:
+                return fx + fy < 1;
+            default:
+                return false;
         }
     }
 };
@@ -37,17 +43,20 @@ struct Nearest : b2RayCastCallback {
     float ReportFixture(b2Fixture*, const b2Vec2&, const b2Vec2&, float at) override { return fraction = at; }
 };
 
-}  // namespace
+} // namespace
 
 TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere else", "[outline][physics]") {
     make::Random random(77);
     for (int round = 0; round < 25; ++round) {
         Field f{{30 + random.below(30), 20 + random.below(30)}, {}};
         f.codes.resize(static_cast<std::size_t>(f.size.area()));
-        for (auto& c : f.codes) c = static_cast<SolidCode>(random.flip(0.35) ? 1 : random.flip(0.2) ? 2 + random.below(4) : 0);
+        for (auto& c : f.codes)
+            c = static_cast<SolidCode>(random.flip(0.35) ? 1 : random.flip(0.2) ? 2 + random.below(4) : 0);
         const auto all = outlines(trace(f.size, [&](const Box& box, SolidCode* out, std::size_t stride) {
             for (int y = 0; y < box.h; ++y)
-                for (int x = 0; x < box.w; ++x) out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] = f.at(box.x + x, box.y + y);
+                for (int x = 0; x < box.w; ++x)
+                    out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] =
+                        f.at(box.x + x, box.y + y);
             return 0;
         }));
         b2World world(b2Vec2(0, 0));
@@ -55,19 +64,22 @@ TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere els
         b2Body* body = world.CreateBody(&def);
         for (const Outline& o : all) {
             std::vector<b2Vec2> points;
-            for (const Point p : o.points) points.emplace_back(static_cast<float>(p.x) / kUnit, static_cast<float>(p.y) / kUnit);
+            for (const Point p : o.points)
+                points.emplace_back(static_cast<float>(p.x) / kUnit, static_cast<float>(p.y) / kUnit);
             b2ChainShape chain;
             chain.CreateLoop(points.data(), static_cast<int>(points.size()));
             body->CreateFixture(&chain, 0);
         }
         for (int ray = 0; ray < 200; ++ray) {
-            const double x = random.below(f.size.w * 100) / 100.0 + 0.0031, y = random.below(f.size.h * 100) / 100.0 + 0.0017;
-            if (f.blocks(x, y)) continue;  // rays begin in the open: chains stop only from outside
+            const double x = random.below(f.size.w * 100) / 100.0 + 0.0031,
+                         y = random.below(f.size.h * 100) / 100.0 + 0.0017;
+            if (f.blocks(x, y)) continue; // rays begin in the open: chains stop only from outside
             const double angle = random.below(62832) / 10000.0;
             const double reach = 12;
             Nearest nearest;
             world.RayCast(&nearest, b2Vec2(static_cast<float>(x), static_cast<float>(y)),
-                          b2Vec2(static_cast<float>(x + reach * std::cos(angle)), static_cast<float>(y + reach * std::sin(angle))));
+                          b2Vec2(static_cast<float>(x + reach * std::cos(angle)),
+                                 static_cast<float>(y + reach * std::sin(angle))));
             // Walk along the ray in small steps until a cell blocks.
             double first = reach;
             for (double d = 0; d < reach; d += 0.002)

@@ -45,12 +45,18 @@ bool blocked(const Field& f, double x, double y) {
     const int cx = static_cast<int>(std::floor(x)), cy = static_cast<int>(std::floor(y));
     const double fx = x - cx, fy = y - cy;
     switch (solid_of(f.at(cx, cy))) {
-        case kFull: return true;
-        case kSlopeNE: return fx > fy;
-        case kSlopeSE: return fx + fy > 1;
-        case kSlopeSW: return fy > fx;
-        case kSlopeNW: return fx + fy < 1;
-        default: return false;
+        case kFull:
+            return true;
+        case kSlopeNE:
+            return fx > fy;
+        case kSlopeSE:
+            return fx + fy > 1;
+        case kSlopeSW:
+            return fy > fx;
+        case kSlopeNW:
+            return fx + fy < 1;
+        default:
+            return false;
     }
 }
 
@@ -95,7 +101,7 @@ int flood(const Field& f, bool solid, bool corners, bool outside_too) {
     return parts;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("one cell is one square", "[trace]") {
     Field f{{5, 4}, std::vector<SolidCode>(20)};
@@ -113,14 +119,15 @@ TEST_CASE("cells that touch at a corner are apart, holes that do are one", "[tra
     Field ring{{4, 4}, std::vector<SolidCode>(16, kFull)};
     ring.codes[5] = ring.codes[10] = kOpen;
     const auto o = outlines(trace(ring.size, ring.source()));
-    CHECK(o.size() == 2);  // one mass, one hole of two cells that touch
+    CHECK(o.size() == 2); // one mass, one hole of two cells that touch
     CHECK(o[1].hole);
 }
 
 TEST_CASE("area, perimeter, components and holes agree with flood filling", "[trace]") {
     make::Random random(21);
     for (int round = 0; round < 60; ++round) {
-        const Field f = random_field(random, {1 + random.below(150), 1 + random.below(90)}, 0.2 + 0.6 * random.below(100) / 100.0, false);
+        const Field f = random_field(random, {1 + random.below(150), 1 + random.below(90)},
+                                     0.2 + 0.6 * random.below(100) / 100.0, false);
         const auto all = outlines(trace(f.size, f.source()));
         std::int64_t area = 0, length = 0;
         int holes = 0;
@@ -129,10 +136,12 @@ TEST_CASE("area, perimeter, components and holes agree with flood filling", "[tr
             area += area2(o);
             holes += o.hole;
             for (std::size_t i = 0; i < o.points.size(); ++i) {
-                const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()], c = o.points[(i + 2) % o.points.size()];
+                const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()],
+                            c = o.points[(i + 2) % o.points.size()];
                 length += std::abs(a.x - b.x) + std::abs(a.y - b.y);
                 // No collinear points.
-                const std::int64_t cross = std::int64_t{b.x - a.x} * (c.y - b.y) - std::int64_t{b.y - a.y} * (c.x - b.x);
+                const std::int64_t cross =
+                    std::int64_t{b.x - a.x} * (c.y - b.y) - std::int64_t{b.y - a.y} * (c.x - b.x);
                 REQUIRE(cross != 0);
             }
         }
@@ -161,7 +170,8 @@ TEST_CASE("with slopes, what lies inside the outlines is what blocks", "[trace]"
         for (const SolidCode c : f.codes) wanted += c == kFull ? 1 : c ? 0.5 : 0;
         CHECK(area == Approx(wanted));
         for (int i = 0; i < 300; ++i) {
-            const double x = random.below(f.size.w * 1000) / 1000.0 + 0.00037, y = random.below(f.size.h * 1000) / 1000.0 + 0.00011;
+            const double x = random.below(f.size.w * 1000) / 1000.0 + 0.00037,
+                         y = random.below(f.size.h * 1000) / 1000.0 + 0.00011;
             REQUIRE(winding(all, x, y) == (blocked(f, x, y) ? 1 : 0));
         }
     }
@@ -175,7 +185,10 @@ TEST_CASE("re-traced chunks equal a trace from the start", "[trace]") {
         const Box box{random.below(200), random.below(150), 1 + random.below(8), 1 + random.below(8)};
         const Box inside = intersection(box, box_of(f.size));
         for (int y = inside.y; y < inside.bottom(); ++y)
-            for (int x = inside.x; x < inside.right(); ++x) f.codes[static_cast<std::size_t>(y * 200 + x)] = static_cast<SolidCode>(random.flip() ? 1 : random.flip(0.2) ? 16 : 0);
+            for (int x = inside.x; x < inside.right(); ++x)
+                f.codes[static_cast<std::size_t>(y * 200 + x)] = static_cast<SolidCode>(random.flip()      ? 1
+                                                                                        : random.flip(0.2) ? 16
+                                                                                                           : 0);
         retrace(live, f.source(), {box});
         if (round % 20 == 0) {
             const Trace fresh = trace(f.size, f.source());
@@ -201,7 +214,7 @@ TEST_CASE("an untouched chunk is not traced again", "[trace]") {
 
 TEST_CASE("one-way edges join along their line and end at walls", "[trace]") {
     Field f{{10, 3}, std::vector<SolidCode>(30)};
-    for (int x = 1; x < 8; ++x) f.codes[static_cast<std::size_t>(10 + x)] = 16;  // north
+    for (int x = 1; x < 8; ++x) f.codes[static_cast<std::size_t>(10 + x)] = 16; // north
     f.codes[4] = kFull;                                                         // buries the edge below it
     const auto edges = one_way_edges(trace(f.size, f.source()));
     REQUIRE(edges.size() == 2);
@@ -229,7 +242,8 @@ TEST_CASE("convex parts cover what the outlines enclose, each place once", "[con
         }
         CHECK(sum == area);
         for (int i = 0; i < 100; ++i) {
-            const double x = random.below(f.size.w * 1000) / 1000.0 + 0.00037, y = random.below(f.size.h * 1000) / 1000.0 + 0.00011;
+            const double x = random.below(f.size.w * 1000) / 1000.0 + 0.00037,
+                         y = random.below(f.size.h * 1000) / 1000.0 + 0.00011;
             int holding = 0;
             for (const auto& part : parts) holding += winding({Outline{part, false}}, x, y);
             REQUIRE(holding == (blocked(f, x, y) ? 1 : 0));

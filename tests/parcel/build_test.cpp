@@ -23,7 +23,10 @@ make::Small painted(unsigned seed) {
     hand.kind = edit::Hand::Kind::material;
     for (int i = 0; i < 14; ++i) {
         hand.material = static_cast<level::MaterialId>(1 + random.below(2));
-        level = edit::lay(small.project, rules, level, small.ground, hand, edit::box_cells({random.below(55), random.below(40), 2 + random.below(9), 2 + random.below(7)})).level;
+        level =
+            edit::lay(small.project, rules, level, small.ground, hand,
+                      edit::box_cells({random.below(55), random.below(40), 2 + random.below(9), 2 + random.below(7)}))
+                .level;
     }
     level.edit(small.front).grid.set({7, 9}, level::Cell(4, {6}, true), 0);
     level.edit(small.props).props = {{500, small.prop, {100, 120}, false}, {501, small.prop, {90, 60}, true}};
@@ -32,7 +35,7 @@ make::Small painted(unsigned seed) {
     return small;
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("a parcel read back is the level", "[parcel]") {
     make::Folder dir;
@@ -65,7 +68,8 @@ TEST_CASE("a parcel read back is the level", "[parcel]") {
         const auto ref = tiles.find(t.id);
         const Image art = sheet::tile_art(*ref.sheet, *ref.tile);
         for (int y = -1; y <= 16; ++y)
-            for (int x = -1; x <= 16; ++x) REQUIRE(atlas.at(t.atlas.x + x, t.atlas.y + y) == art.at(std::clamp(x, 0, 15), std::clamp(y, 0, 15)));
+            for (int x = -1; x <= 16; ++x)
+                REQUIRE(atlas.at(t.atlas.x + x, t.atlas.y + y) == art.at(std::clamp(x, 0, 15), std::clamp(y, 0, 15)));
     }
     const auto outlines = outline::outlines(outline::trace(small.level(), tiles));
     REQUIRE(back.outlines.size() == outlines.size());
@@ -87,7 +91,7 @@ TEST_CASE("the atlas holds what is used and nothing else", "[parcel]") {
     level::Level level = small.level();
     level.edit(small.ground).grid.set({0, 0}, level::Cell(3), 0);
     level.edit(small.ground).grid.set({1, 0}, level::Cell(9), 0);
-    level.edit(small.ground).grid.set({2, 0}, level::Cell(60000), 0);  // gone
+    level.edit(small.ground).grid.set({2, 0}, level::Cell(60000), 0); // gone
     small.set(level);
     parcel::build(small.project, small.level(), dir / "a");
     const vicinum::Level back = vicinum::load(dir / "a");
@@ -99,7 +103,8 @@ TEST_CASE("the atlas holds what is used and nothing else", "[parcel]") {
 }
 
 TEST_CASE("the same project gives the same bytes", "[parcel]") {
-    CHECK(parcel::files(painted(2).project, painted(2).level()) == parcel::files(painted(2).project, painted(2).level()));
+    CHECK(parcel::files(painted(2).project, painted(2).level()) ==
+          parcel::files(painted(2).project, painted(2).level()));
     // Also after going through the disk.
     make::Folder a;
     const make::Small small = painted(2);
@@ -115,7 +120,7 @@ TEST_CASE("a parcel is put in place whole and leaves nothing beside it", "[parce
     make::Small small = painted(3);
     parcel::build(small.project, small.level(), dir / "p");
     level::Level level = small.level();
-    level.layers.erase(level.layers.begin());  // fewer files than before
+    level.layers.erase(level.layers.begin()); // fewer files than before
     level.plane = 1;
     small.set(level);
     parcel::build(small.project, small.level(), dir / "p");
@@ -142,13 +147,16 @@ TEST_CASE("pictures in an atlas do not overlap, edges included", "[atlas]") {
     make::Random random(5);
     for (int round = 0; round < 40; ++round) {
         std::vector<Image> pictures;
-        for (int i = random.below(60); i >= 0; --i) pictures.emplace_back(Size{1 + random.below(40), 1 + random.below(50)}, Rgba{static_cast<std::uint8_t>(i), 1, 2, 255});
+        for (int i = random.below(60); i >= 0; --i)
+            pictures.emplace_back(Size{1 + random.below(40), 1 + random.below(50)},
+                                  Rgba{static_cast<std::uint8_t>(i), 1, 2, 255});
         const auto atlas = parcel::pack(pictures, 16384);
         REQUIRE(atlas);
         for (std::size_t i = 0; i < pictures.size(); ++i) {
             CHECK(atlas->places[i].size() == pictures[i].size());
             CHECK(box_of(atlas->image.size()).contains(atlas->places[i].grown(1)));
-            for (std::size_t j = 0; j < i; ++j) REQUIRE(intersection(atlas->places[i].grown(1), atlas->places[j].grown(1)).empty());
+            for (std::size_t j = 0; j < i; ++j)
+                REQUIRE(intersection(atlas->places[i].grown(1), atlas->places[j].grown(1)).empty());
             CHECK(cropped(atlas->image, atlas->places[i]) == pictures[i]);
         }
     }

@@ -15,17 +15,27 @@ level::Level random_level(make::Small& small, unsigned seed) {
     level::Level level = small.level();
     for (int i = 0; i < 200; ++i) {
         const Point p{random.below(40), random.below(30)};
-        level.edit(random.flip() ? small.ground : small.front).grid.set(p, level::Cell(static_cast<level::TileId>(1 + random.below(51)), {static_cast<std::uint8_t>(random.below(8))}, false), 1);
+        level.edit(random.flip() ? small.ground : small.front)
+            .grid.set(p,
+                      level::Cell(static_cast<level::TileId>(1 + random.below(51)),
+                                  {static_cast<std::uint8_t>(random.below(8))}, false),
+                      1);
     }
     for (int i = 0; i < 30; ++i)
-        level.edit(small.props).props.push_back({static_cast<std::uint32_t>(1000 + i), small.prop, {random.below(640), random.below(480)}, random.flip()});
+        level.edit(small.props)
+            .props.push_back({static_cast<std::uint32_t>(1000 + i),
+                              small.prop,
+                              {random.below(640), random.below(480)},
+                              random.flip()});
     level.edit(small.front).opacity = 60;
     return level;
 }
 
-std::uint32_t pixel(const Canvas& c, int x, int y) { return c.pixels[static_cast<std::size_t>((y - c.box.y) * c.box.w + x - c.box.x)]; }
+std::uint32_t pixel(const Canvas& c, int x, int y) {
+    return c.pixels[static_cast<std::size_t>((y - c.box.y) * c.box.w + x - c.box.x)];
+}
 
-}  // namespace
+} // namespace
 
 TEST_CASE("a part drawn anew is the same as the whole", "[compose]") {
     make::Small small;
@@ -48,7 +58,8 @@ TEST_CASE("a part drawn anew is the same as the whole", "[compose]") {
 TEST_CASE("tiles are drawn as in the sheet, turned as asked", "[compose]") {
     make::Small small;
     level::Level level = small.level();
-    for (std::uint8_t code = 0; code < 8; ++code) level.edit(small.ground).grid.set({code, 0}, level::Cell(3, {code}, true), 0);
+    for (std::uint8_t code = 0; code < 8; ++code)
+        level.edit(small.ground).grid.set({code, 0}, level::Cell(3, {code}, true), 0);
     const Image picture = render(small.project, level, 1);
     const level::Sheet& s = *small.project.sheets[0];
     const Image art = sheet::tile_art(s, s.tiles[2]);
@@ -66,7 +77,7 @@ TEST_CASE("layers lie over one another with their opacity, hidden ones not at al
     make::Small small;
     level::Level level = small.level();
     level.ground = {0, 0, 0, 255};
-    level.edit(small.front).grid.set({0, 0}, level::Cell(47), 1);  // opaque
+    level.edit(small.front).grid.set({0, 0}, level::Cell(47), 1); // opaque
     const Image full = render(small.project, level, 1);
     level.edit(small.front).opacity = 50;
     const Image half = render(small.project, level, 1);
@@ -87,7 +98,7 @@ TEST_CASE("props stand in the order of their pivots", "[compose]") {
     level.edit(small.props).props = {{2, small.prop, {104, 100}, false}, {1, 777, {100, 110}, false}};
     CHECK(render(small.project, level, 1) == a);
     const Image& art = *small.project.sheets[0]->image;
-    CHECK(a.at(100, 100) == art.at(32 + 8, 21));  // the one further down covers
+    CHECK(a.at(100, 100) == art.at(32 + 8, 21)); // the one further down covers
     CHECK(prop_box({1, 777, {100, 110}, true}, second).x == 100 - 7);
     CHECK(foot_box({1, 777, {100, 110}, false}, second) == Box{94, 103, 12, 8});
     CHECK(foot_box({1, 777, {100, 110}, true}, second) == Box{95, 103, 12, 8});
@@ -97,7 +108,7 @@ TEST_CASE("what is gone is seen, not silent", "[compose]") {
     make::Small small;
     level::Level level = small.level();
     level.edit(small.ground).grid.set({2, 2}, level::Cell(60000), 0);
-    level.edit(small.ground).grid.set({4, 2}, {}, 1);  // painted, but not yet joined
+    level.edit(small.ground).grid.set({4, 2}, {}, 1); // painted, but not yet joined
     const Image picture = render(small.project, level, 1);
     for (const int x : {32, 64}) CHECK(picture.at(x, 32) == Rgba{0xC2, 0x45, 0x2D, 255});
 }

@@ -14,20 +14,24 @@ level::Sheet sheet_of(Size size) {
     s.image = std::make_shared<const Image>(size, Rgba{9, 9, 9, 255});
     return s;
 }
-}  // namespace
+} // namespace
 
 TEST_CASE("boxes lie on the lattice and inside the picture", "[cut]") {
     make::Random random(2);
     for (int round = 0; round < 300; ++round) {
         const Size image{8 + random.below(200), 8 + random.below(200)};
-        const Cut cut{{1 + random.below(20), 1 + random.below(20)}, {random.below(4), random.below(4)}, {random.below(3), random.below(3)}, 1};
+        const Cut cut{{1 + random.below(20), 1 + random.below(20)},
+                      {random.below(4), random.below(4)},
+                      {random.below(3), random.below(3)},
+                      1};
         if (cut_trouble(cut, image)) continue;
         const Size count = columns_rows(cut, image);
         const auto boxes = cut_boxes(cut, image);
         REQUIRE(boxes.size() == static_cast<std::size_t>(count.area()));
         for (std::size_t i = 0; i < boxes.size(); ++i) {
             CHECK(box_of(image).contains(boxes[i]));
-            for (std::size_t j = i + 1; j < std::min(boxes.size(), i + 30); ++j) CHECK(intersection(boxes[i], boxes[j]).empty());
+            for (std::size_t j = i + 1; j < std::min(boxes.size(), i + 30); ++j)
+                CHECK(intersection(boxes[i], boxes[j]).empty());
         }
         // One more would not fit.
         CHECK(cut.margin.x + count.w * (cut.tile.w + cut.spacing.x) + cut.tile.w > image.w);
@@ -38,14 +42,15 @@ TEST_CASE("boxes lie on the lattice and inside the picture", "[cut]") {
 TEST_CASE("impossible cuts say why", "[cut]") {
     const Size image{64, 64};
     CHECK_FALSE(cut_trouble({{64, 64}, {}, {}, 1}, image));
-    for (const Cut& bad : {Cut{{65, 16}, {}, {}, 1}, Cut{{0, 16}, {}, {}, 1}, Cut{{16, 16}, {-1, 0}, {}, 1}, Cut{{16, 16}, {}, {0, -2}, 1}, Cut{{16, 16}, {}, {}, 0},
-                           Cut{{16, 16}, {}, {}, 3}, Cut{{16, 16}, {60, 0}, {}, 1}}) {
+    for (const Cut& bad : {Cut{{65, 16}, {}, {}, 1}, Cut{{0, 16}, {}, {}, 1}, Cut{{16, 16}, {-1, 0}, {}, 1},
+                           Cut{{16, 16}, {}, {0, -2}, 1}, Cut{{16, 16}, {}, {}, 0}, Cut{{16, 16}, {}, {}, 3},
+                           Cut{{16, 16}, {60, 0}, {}, 1}}) {
         const auto trouble = cut_trouble(bad, image);
         REQUIRE(trouble);
         CHECK(trouble->size() > 10);
     }
     CHECK(cut_trouble({{1, 1}, {}, {}, 1}, {1, 1}) == std::nullopt);
-    CHECK(cut_trouble({{1, 1}, {}, {}, 1}, {16000, 8000}));  // more than a million tiles
+    CHECK(cut_trouble({{1, 1}, {}, {}, 1}, {16000, 8000})); // more than a million tiles
 }
 
 TEST_CASE("tiles keep their identity through re-cutting, there and back", "[cut]") {
@@ -81,7 +86,7 @@ TEST_CASE("tiles whose box is the same in another lattice stay", "[cut]") {
 TEST_CASE("blank cells are known", "[cut]") {
     Image image({48, 16}, {0, 0, 0, 0});
     image.set(20, 3, {1, 1, 1, 1});
-    for (int x = 32; x < 48; ++x) image.set(x, 0, {200, 100, 50, 0});  // colour under see-through is nothing
+    for (int x = 32; x < 48; ++x) image.set(x, 0, {200, 100, 50, 0}); // colour under see-through is nothing
     level::Sheet s;
     s.image = std::make_shared<const Image>(image);
     std::uint32_t next = 1;

@@ -23,12 +23,17 @@ make::Small rich(unsigned seed) {
     level::Level level = small.level();
     for (int i = 0; i < 900; ++i) {
         const Point p{random.below(130), random.below(90)};
-        level.edit(small.ground).grid.set(p, level::Cell(static_cast<level::TileId>(random.below(52)), {static_cast<std::uint8_t>(random.below(8))}, random.flip()), static_cast<level::MaterialId>(random.below(3)));
+        level.edit(small.ground)
+            .grid.set(p,
+                      level::Cell(static_cast<level::TileId>(random.below(52)),
+                                  {static_cast<std::uint8_t>(random.below(8))}, random.flip()),
+                      static_cast<level::MaterialId>(random.below(3)));
     }
     level.edit(small.props).props = {{90, small.prop, {-5, 77}, true}, {91, small.prop, {500, 9}, false}};
     level.edit(small.front).opacity = 40;
     level.edit(small.front).locked = true;
-    level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}}, {93, "", level::MarkKind::exit, {0, 0, 5, 5}}};
+    level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}},
+                   {93, "", level::MarkKind::exit, {0, 0, 5, 5}}};
     level.walker.speed = 3.25;
     level.plane = 3;
     small.set(level);
@@ -73,7 +78,7 @@ void same(const level::Project& a, const level::Project& b) {
     CHECK(texts(a) == texts(b));
 }
 
-}  // namespace
+} // namespace
 
 TEST_CASE("what is saved is what is loaded", "[store]") {
     for (unsigned seed = 0; seed < 4; ++seed) {
@@ -106,7 +111,7 @@ TEST_CASE("saving writes only what differs", "[store]") {
     make::Small small = rich(2);
     make::save_with_pictures(small.project, dir.path());
     const level::Project saved = small.project;
-    CHECK(texts(small.project, &saved).size() == 1);  // project.json alone
+    CHECK(texts(small.project, &saved).size() == 1); // project.json alone
     level::Level level = small.level();
     level.name = "Renamed";
     small.set(level);
@@ -201,7 +206,8 @@ TEST_CASE("a project file that is wrong is refused with the place and a remedy",
         {"no JSON", "hello"},
         {"nested 100,000 deep", std::string(100000, '[')},
         {"nested and closed", std::string(100000, '[') + std::string(100000, ']')},
-        {"nested objects", [] {
+        {"nested objects",
+         [] {
              std::string t;
              for (int i = 0; i < 100000; ++i) t += "{\"a\":";
              return t;
@@ -258,11 +264,17 @@ TEST_CASE("a level file that is wrong is refused", "[store]") {
     make::Folder dir;
     make::save_with_pictures(rich(7).project, dir.path());
     const std::string good = read_file(dir / "levels/place.json");
-    for (const auto& [from, to] : {std::pair<std::string, std::string>{"[130,90]", "[9000,90]"}, {"[130,90]", "[0,90]"}, {"\"plane\": 3", "\"plane\": 4"}, {"\"above\"", "\"below\""},
-                                   {"\"opacity\":40", "\"opacity\":140"}, {"\"id\": \"place\"", "\"id\": \"other\""}, {"#3a4542", "red"}, {"\"speed\":3.25", "\"speed\":-1"}}) {
+    for (const auto& [from, to] : {std::pair<std::string, std::string>{"[130,90]", "[9000,90]"},
+                                   {"[130,90]", "[0,90]"},
+                                   {"\"plane\": 3", "\"plane\": 4"},
+                                   {"\"above\"", "\"below\""},
+                                   {"\"opacity\":40", "\"opacity\":140"},
+                                   {"\"id\": \"place\"", "\"id\": \"other\""},
+                                   {"#3a4542", "red"},
+                                   {"\"speed\":3.25", "\"speed\":-1"}}) {
         std::string text = good;
         auto at = text.find(from);
-        if (at == std::string::npos) {  // short values stand on one line with others
+        if (at == std::string::npos) { // short values stand on one line with others
             std::string spaced = from;
             spaced.replace(spaced.find(':') + 1, 0, " ");
             at = text.find(spaced);
@@ -336,7 +348,9 @@ TEST_CASE("random damage to cells never does worse than be refused", "[cells]") 
     make::Random random(2);
     for (int i = 0; i < 500; ++i) {
         std::string text = good;
-        for (int k = 0; k <= random.below(3); ++k) text[static_cast<std::size_t>(random.below(static_cast<int>(text.size())))] = static_cast<char>(32 + random.below(95));
+        for (int k = 0; k <= random.below(3); ++k)
+            text[static_cast<std::size_t>(random.below(static_cast<int>(text.size())))] =
+                static_cast<char>(32 + random.below(95));
         level::Level level = small.level();
         for (const level::LayerRef& l : small.level().layers)
             if (l->kind == level::LayerKind::tiles) level.edit(l->id).grid = level::Grid(level.size);
@@ -363,10 +377,12 @@ TEST_CASE("a picture that is lost or broken leaves the project open", "[store]")
 
 TEST_CASE("pictures are taken in under a free name and never replace another", "[store]") {
     make::Folder dir, from;
-    const auto put = [&](const std::string& name, unsigned seed) { write_file(from / name, sheet::encode_png(make::tile(255, 8, make::Style::textured, seed))); };
+    const auto put = [&](const std::string& name, unsigned seed) {
+        write_file(from / name, sheet::encode_png(make::tile(255, 8, make::Style::textured, seed)));
+    };
     put("Ünsere Kacheln.png", 1);
     CHECK(adopt_picture(dir.path(), from / "Ünsere Kacheln.png") == "sheets/nsere-kacheln.png");
-    CHECK(adopt_picture(dir.path(), from / "Ünsere Kacheln.png") == "sheets/nsere-kacheln.png");  // the same bytes serve
+    CHECK(adopt_picture(dir.path(), from / "Ünsere Kacheln.png") == "sheets/nsere-kacheln.png"); // the same bytes serve
     put("Ünsere Kacheln.png", 2);
     CHECK(adopt_picture(dir.path(), from / "Ünsere Kacheln.png") == "sheets/nsere-kacheln-2.png");
     write_file(from / "bad.png", "nothing");

@@ -25,7 +25,8 @@ Folder::~Folder() {
 std::map<std::string, std::string> contents(const std::filesystem::path& folder) {
     std::map<std::string, std::string> out;
     for (const auto& entry : std::filesystem::recursive_directory_iterator(folder))
-        if (entry.is_regular_file()) out[std::filesystem::relative(entry.path(), folder).string()] = read_file(entry.path());
+        if (entry.is_regular_file())
+            out[std::filesystem::relative(entry.path(), folder).string()] = read_file(entry.path());
     return out;
 }
 
@@ -58,10 +59,18 @@ Image tile(join::Mask mask, int side, Style style, unsigned seed) {
             Rgba c;
             switch (style) {
                 // Here and there a lighter pixel, as in any drawing: without it the art could as well be enlarged.
-                case Style::outlined: c = depth < rim * 0.6 ? line : h % 23 == 0 ? Rgba{95, 175, 160, 255} : inside; break;
-                case Style::textured: c = shade(depth < rim ? outside : inside, 12); break;
-                case Style::noisy: c = shade(depth < rim * (0.7 + 0.6 * (h % 97) / 97.0) ? outside : inside, 6); break;
-                case Style::see_through: c = depth < rim * 0.7 ? Rgba{} : depth < rim ? line : shade(inside, 8); break;
+                case Style::outlined:
+                    c = depth < rim * 0.6 ? line : h % 23 == 0 ? Rgba{95, 175, 160, 255} : inside;
+                    break;
+                case Style::textured:
+                    c = shade(depth < rim ? outside : inside, 12);
+                    break;
+                case Style::noisy:
+                    c = shade(depth < rim * (0.7 + 0.6 * (h % 97) / 97.0) ? outside : inside, 6);
+                    break;
+                case Style::see_through:
+                    c = depth < rim * 0.7 ? Rgba{} : depth < rim ? line : shade(inside, 8);
+                    break;
             }
             out.set(x, y, c);
         }
@@ -71,16 +80,19 @@ Image tile(join::Mask mask, int side, Style style, unsigned seed) {
 
 std::vector<Image> tiles(const std::vector<join::Mask>& masks, int side, Style style, unsigned seed) {
     std::vector<Image> out;
-    for (std::size_t i = 0; i < masks.size(); ++i) out.push_back(tile(masks[i], side, style, seed + static_cast<unsigned>(i) * 31));
+    for (std::size_t i = 0; i < masks.size(); ++i)
+        out.push_back(tile(masks[i], side, style, seed + static_cast<unsigned>(i) * 31));
     return out;
 }
 
 Image sheet(const std::vector<Image>& tiles, int columns, Point margin, Point gap, Rgba gap_colour) {
     const Size t = tiles.front().size();
     const int rows = (static_cast<int>(tiles.size()) + columns - 1) / columns;
-    Image out({2 * margin.x + columns * t.w + (columns - 1) * gap.x, 2 * margin.y + rows * t.h + (rows - 1) * gap.y}, gap_colour);
+    Image out({2 * margin.x + columns * t.w + (columns - 1) * gap.x, 2 * margin.y + rows * t.h + (rows - 1) * gap.y},
+              gap_colour);
     for (std::size_t i = 0; i < tiles.size(); ++i) {
-        const Point at{margin.x + static_cast<int>(i) % columns * (t.w + gap.x), margin.y + static_cast<int>(i) / columns * (t.h + gap.y)};
+        const Point at{margin.x + static_cast<int>(i) % columns * (t.w + gap.x),
+                       margin.y + static_cast<int>(i) / columns * (t.h + gap.y)};
         for (int y = 0; y < t.h; ++y)
             for (int x = 0; x < t.w; ++x) out.set(at.x + x, at.y + y, tiles[i].at(x, y));
     }
@@ -91,9 +103,13 @@ Small::Small(Size cells, level::View view) {
     project.name = "Small";
     const auto& masks = join::cases(level::JoinKind::full);
     level::SheetId full = 0;
-    project = edit::add_sheet(std::move(project), "sheets/full.png", sheet(tiles(masks, 16, Style::outlined, 1), 8, {}, {}), "Full", {{16, 16}, {}, {}, 1}, true, full);
+    project =
+        edit::add_sheet(std::move(project), "sheets/full.png", sheet(tiles(masks, 16, Style::outlined, 1), 8, {}, {}),
+                        "Full", {{16, 16}, {}, {}, 1}, true, full);
     level::SheetId plain = 0;
-    project = edit::add_sheet(std::move(project), "sheets/plain.png", sheet(tiles({255, 255, 255, 255}, 16, Style::textured, 7), 4, {}, {}), "Plain", {{16, 16}, {}, {}, 1}, true, plain);
+    project = edit::add_sheet(std::move(project), "sheets/plain.png",
+                              sheet(tiles({255, 255, 255, 255}, 16, Style::textured, 7), 4, {}, {}), "Plain",
+                              {{16, 16}, {}, {}, 1}, true, plain);
     const level::Sheet& s = *project.sheet(full);
     join::JoinReading reading;
     for (std::size_t i = 0; i < masks.size(); ++i) reading.tiles.push_back({static_cast<int>(i), masks[i], 1.0});
@@ -102,7 +118,9 @@ Small::Small(Size cells, level::View view) {
     project = edit::add_material(std::move(project), *project.sheet(plain), level::JoinKind::plain, {}, "Sand", id2);
     std::vector<level::TileId> all;
     for (const auto& t : project.sheet(full)->tiles) all.push_back(t.id);
-    project = edit::change_tiles(std::move(project), all, [](level::Tile& t) { t.shape = t.blank ? level::TileShape::none : level::TileShape::full; });
+    project = edit::change_tiles(std::move(project), all, [](level::Tile& t) {
+        t.shape = t.blank ? level::TileShape::none : level::TileShape::full;
+    });
     prop = project.next_id++;
     level::PropKind kind{prop, "Post", full, {0, 0, 16, 32}, {8, 31}, {2, 24, 12, 8}, true};
     project.put(kind);
@@ -120,4 +138,4 @@ void save_with_pictures(const level::Project& project, const std::filesystem::pa
     store::save(project, dir);
 }
 
-}  // namespace make
+} // namespace make

@@ -48,8 +48,8 @@ Image tile(join::Mask mask, int side, Style style, unsigned seed);
 std::vector<Image> tiles(const std::vector<join::Mask>& masks, int side, Style style, unsigned seed);
 Image sheet(const std::vector<Image>& tiles, int columns, Point margin, Point gap, Rgba gap_colour = {0, 0, 0, 0});
 
-// A project with one sheet of the 47 cases (tile i + 1 serves case i, shape full) as the material 1, a plain sheet of four
-// tiles as the material 2, a prop, and one level of `cells` with layers ground (solid), props, front.
+// A project with one sheet of the 47 cases (tile i + 1 serves case i, shape full) as the material 1, a plain sheet of
+// four tiles as the material 2, a prop, and one level of `cells` with layers ground (solid), props, front.
 struct Small {
     explicit Small(Size cells = {40, 30}, level::View view = level::View::from_above);
     level::Project project;
@@ -63,4 +63,4 @@ struct Small {
 // Saves a Small project with its pictures into a folder and returns it as loaded.
 void save_with_pictures(const level::Project& project, const std::filesystem::path& dir);
 
-}  // namespace make
+} // namespace make

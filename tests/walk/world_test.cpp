@@ -17,7 +17,9 @@ struct Course {
         if (view == level::View::from_above) level.walker = {48, 64, 5, 0};
         small.set(level);
         level::Sheet s = *small.project.sheets[0];
-        for (std::size_t i = 0; i < 4; ++i) s.tiles[i].shape = static_cast<level::TileShape>(static_cast<int>(level::TileShape::slope_ne) + static_cast<int>(i));
+        for (std::size_t i = 0; i < 4; ++i)
+            s.tiles[i].shape =
+                static_cast<level::TileShape>(static_cast<int>(level::TileShape::slope_ne) + static_cast<int>(i));
         s.tiles[4].shape = level::TileShape::one_way_north;
         small.project.put(s);
     }
@@ -60,7 +62,7 @@ const Input kRight{false, true, false, false, false};
 const Input kLeft{true, false, false, false, false};
 const Input kJump{false, false, false, false, true};
 
-}  // namespace
+} // namespace
 
 TEST_CASE("two hundred cells of flat floor without one tick of vertical motion", "[walk]") {
     Course course({260, 12});
@@ -110,7 +112,8 @@ TEST_CASE("a jump is as high as it says", "[walk]") {
 
 TEST_CASE("the walker goes up and down slopes and keeps to the ground", "[walk]") {
     Course course({40, 14});
-    course.draw({"", "", "", "", "", "", "", "", "            /####\\", "           /######\\", "          /########\\", "########################################"});
+    course.draw({"", "", "", "", "", "", "", "", "            /####\\", "           /######\\", "          /########\\",
+                 "########################################"});
     World world(course.built());
     world.place({4, 11});
     rest(world);
@@ -122,9 +125,9 @@ TEST_CASE("the walker goes up and down slopes and keeps to the ground", "[walk]"
         air += !world.grounded();
     }
     CHECK(world.foot().x >= 24);
-    CHECK(top == Approx(8).margin(0.2));  // the brow is left along the slope for a tick or two
+    CHECK(top == Approx(8).margin(0.2)); // the brow is left along the slope for a tick or two
     CHECK(world.foot().y == Approx(11).margin(0.05));
-    CHECK(air <= 6);  // a tick or two at the brows
+    CHECK(air <= 6); // a tick or two at the brows
     // And back.
     for (int i = 0; i < 260 && world.foot().x > 4; ++i) world.tick(kLeft);
     CHECK(world.foot().x <= 4);
@@ -132,7 +135,8 @@ TEST_CASE("the walker goes up and down slopes and keeps to the ground", "[walk]"
 
 TEST_CASE("a standing walker does not slide down a slope", "[walk]") {
     Course course({20, 14});
-    course.draw({"", "", "", "", "", "", "", "", "            /###", "           /####", "          /#####", "####################"});
+    course.draw({"", "", "", "", "", "", "", "", "            /###", "           /####", "          /#####",
+                 "####################"});
     World world(course.built());
     world.place({11.5, 9.4});
     rest(world);
@@ -165,7 +169,7 @@ TEST_CASE("one-way edges carry from above, let pass from below, and drop on dema
     rest(world);
     world.tick(kJump);
     for (int i = 0; i < 100; ++i) world.tick({});
-    REQUIRE(world.foot().y == Approx(11).margin(0.03));  // through the edge with the head, and down again
+    REQUIRE(world.foot().y == Approx(11).margin(0.03)); // through the edge with the head, and down again
     level.walker.jump = 3.6;
     course.small.set(level);
     World higher(course.built());
@@ -222,7 +226,10 @@ TEST_CASE("marks are noted in the order they are touched, the exit as the exit",
     Course course({30, 12});
     course.fill({0, 8, 30, 4});
     level::Level level = course.small.level();
-    level.marks = {{70, "Exit", level::MarkKind::exit, {20, 6, 1, 2}}, {71, "Here", level::MarkKind::note, {10, 7, 2, 1}}, {72, "Start", level::MarkKind::start, {4, 7, 1, 1}}, {73, "Up", level::MarkKind::note, {12, 0, 1, 1}}};
+    level.marks = {{70, "Exit", level::MarkKind::exit, {20, 6, 1, 2}},
+                   {71, "Here", level::MarkKind::note, {10, 7, 2, 1}},
+                   {72, "Start", level::MarkKind::start, {4, 7, 1, 1}},
+                   {73, "Up", level::MarkKind::note, {12, 0, 1, 1}}};
     course.small.set(level);
     const Try t = play(course.built(), {{30, {}}, {240, kRight}});
     CHECK(t.touched == std::vector<std::uint32_t>{72, 71, 70});
@@ -243,9 +250,11 @@ TEST_CASE("who walks off the level falls out, and the try ends", "[walk]") {
 
 TEST_CASE("the same inputs give the same path", "[walk]") {
     Course course({40, 14});
-    course.draw({"", "", "", "", "", "", "", "", "            /####\\", "     ===   /######\\", "          /########\\", "########################################"});
+    course.draw({"", "", "", "", "", "", "", "", "            /####\\", "     ===   /######\\", "          /########\\",
+                 "########################################"});
     const vicinum::Level& level = course.built();
-    const std::vector<Step> script{{20, {}}, {40, kRight}, {30, Input{false, true, false, false, true}}, {100, kRight}, {50, kLeft}};
+    const std::vector<Step> script{
+        {20, {}}, {40, kRight}, {30, Input{false, true, false, false, true}}, {100, kRight}, {50, kLeft}};
     const Try a = play(level, script), b = play(level, script);
     CHECK(a.end == b.end);
     CHECK(a.path == b.path);
@@ -279,7 +288,11 @@ TEST_CASE("scripts are timed inputs, and wrong lines are named", "[walk]") {
     CHECK(steps[1].input.jump);
     CHECK(steps[1].input.right);
     CHECK(steps[2].input.up);
-    for (const auto& [text, line] : {std::pair{"30\nxx right\n", "line 2"}, {"12 fly\n", "line 1"}, {"-3 left\n", "line 1"}, {"1\n2\n99999999 left\n", "line 3"}, {"300000\n", "line 1"}}) {
+    for (const auto& [text, line] : {std::pair{"30\nxx right\n", "line 2"},
+                                     {"12 fly\n", "line 1"},
+                                     {"-3 left\n", "line 1"},
+                                     {"1\n2\n99999999 left\n", "line 3"},
+                                     {"300000\n", "line 1"}}) {
         try {
             parse_script(text, "a.walk");
             FAIL(text);
