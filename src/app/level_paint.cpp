@@ -186,8 +186,12 @@ void LevelView::paintGuides(QPainter& p) {
         dash.setDashPattern({5, 4});
         p.setPen(dash);
         p.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
-        paintTag(p, box.topLeft() + QPointF(0, 1), tr("frame %1 × %2").arg(level.frame.w).arg(level.frame.h),
-                 QColor(34, 48, 45, 225), QColor("#FBF8F1"));
+        // Where its corner is out of view, the name stays at the rim.
+        const QPointF corner(std::max(box.left(), double(area().left())),
+                             std::max(box.top(), double(area().top())) + 1);
+        if (box.intersects(QRectF(area())))
+            paintTag(p, corner, tr("frame %1 × %2").arg(level.frame.w).arg(level.frame.h), QColor(34, 48, 45, 225),
+                     QColor("#FBF8F1"));
     }
     if (start)
         paintFigure(p,

@@ -42,14 +42,20 @@ void paintFigure(QPainter& p, const QRectF& box, const QColor& colour) {
     const QPointF top(box.center().x(), box.top() + head);
     const double hip = box.top() + box.height() * 0.58;
     const double arm = box.top() + box.height() * 0.42;
-    p.setPen(Qt::NoPen);
-    p.setBrush(colour);
-    p.drawEllipse(top, head, head);
-    p.setPen(QPen(colour, std::max(1.5, box.width() * 0.11), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-    p.drawLine(QPointF(top.x(), top.y() + head), QPointF(top.x(), hip));
-    p.drawLine(QPointF(box.left() + box.width() * 0.1, arm), QPointF(box.right() - box.width() * 0.1, arm));
-    p.drawPolyline(QPolygonF{QPointF(box.left() + box.width() * 0.2, box.bottom() - 1), QPointF(top.x(), hip),
-                             QPointF(box.right() - box.width() * 0.2, box.bottom() - 1)});
+    // First a light rim, so that the figure stands out from any ground.
+    for (const bool rim : {true, false}) {
+        const QColor c = rim ? QColor("#FBF8F1") : colour;
+        const double thick = std::max(1.5, box.width() * 0.11) + (rim ? 2.5 : 0);
+        p.setPen(rim ? QPen(c, 2.5) : QPen(Qt::NoPen));
+        p.setBrush(c);
+        p.drawEllipse(top, head, head);
+        p.setPen(QPen(c, thick, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.setBrush(Qt::NoBrush);
+        p.drawLine(QPointF(top.x(), top.y() + head), QPointF(top.x(), hip));
+        p.drawLine(QPointF(box.left() + box.width() * 0.1, arm), QPointF(box.right() - box.width() * 0.1, arm));
+        p.drawPolyline(QPolygonF{QPointF(box.left() + box.width() * 0.2, box.bottom() - 1), QPointF(top.x(), hip),
+                                 QPointF(box.right() - box.width() * 0.2, box.bottom() - 1)});
+    }
     p.restore();
 }
 
@@ -71,7 +77,7 @@ void paintTag(QPainter& p, QPointF corner, const QString& text, const QColor& gr
 void paintFlag(QPainter& p, const QRectF& cells, const QString& name, const QColor& colour) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
-    const QPointF foot(std::round(cells.center().x()) + 0.5, cells.bottom());
+    const QPointF foot(std::round(cells.left()) + 1, cells.bottom());
     const double height = std::clamp(cells.height(), 20.0, 34.0);
     QPen edge(QColor("#FBF8F1"), 4, Qt::SolidLine, Qt::FlatCap);
     p.setPen(edge);

@@ -17,7 +17,7 @@ inline constexpr int kHatchSide = 8; // screen pixels after which the hatching r
 QBrush hatching(); // 45° ink lines on paper, opaque
 void paintOneWay(QPainter& painter, const QRectF& cell, int side, const QColor& ink);
 void paintFigure(QPainter& painter, const QRectF& box, const QColor& colour);
-// A flag in the middle of the box's foot, with its name beside it.
+// A flag at the left of the box's foot, so that who stands there is seen; its name beside it.
 void paintFlag(QPainter& painter, const QRectF& cells, const QString& name, const QColor& colour);
 void paintTag(QPainter& painter, QPointF corner, const QString& text, const QColor& ground, const QColor& ink);
 // What lies behind see-through art: two quiet tones in squares of 8.
