@@ -130,14 +130,15 @@ int main(int argc, char** argv) {
     }
     try {
         const cli::Outcome outcome = action();
-        std::cout << (as_json ? outcome.json.dump() : outcome.text) << '\n';
+        std::cout << (as_json ? outcome.json.dump(-1, ' ', false, store::Json::error_handler_t::replace) : outcome.text)
+                  << '\n';
         return outcome.code;
     } catch (const InputError& e) {
         if (as_json)
             std::cout
                 << store::Json{{"error",
                                 {{"what", e.problem}, {"file", e.file}, {"where", e.where}, {"remedy", e.remedy}}}}
-                       .dump()
+                       .dump(-1, ' ', false, store::Json::error_handler_t::replace)
                 << '\n';
         std::cerr << e.what() << '\n';
         return 3;

@@ -11,6 +11,9 @@ namespace {
 constexpr int kDeepest = 64;
 constexpr std::size_t kLine = 140; // characters up to which a value stays on one line
 
+// A name may come from a file name in any encoding; what is no UTF-8 is replaced, so that the file stays readable.
+std::string flat(const Json& value) { return value.dump(-1, ' ', false, Json::error_handler_t::replace); }
+
 bool holds_objects(const Json& value) {
     for (const auto& item : value)
         if (item.is_object() || (item.is_array() && holds_objects(item))) return true;
@@ -18,12 +21,12 @@ bool holds_objects(const Json& value) {
 }
 
 void write_lines(const Json& value, int depth, std::string& out) {
-    const std::string flat = value.is_structured() && value.empty() ? value.dump() : "";
-    const bool short_enough = value.is_primitive() || !flat.empty() ||
-                              (!holds_objects(value) && value.dump().size() <= kLine) ||
+    const std::string whole = value.is_structured() && value.empty() ? flat(value) : "";
+    const bool short_enough = value.is_primitive() || !whole.empty() ||
+                              (!holds_objects(value) && flat(value).size() <= kLine) ||
                               (value.is_array() && !holds_objects(value) && value.size() <= 4);
     if (short_enough) {
-        out += value.dump();
+        out += flat(value);
         return;
     }
     const std::string indent(static_cast<std::size_t>(depth) + 1, ' ');
@@ -33,7 +36,7 @@ void write_lines(const Json& value, int depth, std::string& out) {
         if (!first) out += ",\n";
         first = false;
         out += indent;
-        if (value.is_object()) out += Json(it.key()).dump() + ": ";
+        if (value.is_object()) out += flat(Json(it.key())) + ": ";
         write_lines(*it, depth + 1, out);
     }
     out += "\n" + std::string(static_cast<std::size_t>(depth), ' ') + (value.is_object() ? "}" : "]");

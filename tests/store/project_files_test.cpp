@@ -390,6 +390,16 @@ TEST_CASE("pictures are taken in under a free name and never replace another", "
     CHECK(make::contents(dir.path()).size() == 2);
 }
 
+TEST_CASE("names in no known encoding do not spoil a project", "[store]") {
+    make::Folder dir;
+    level::Project p;
+    p.name = "Sal\xff\xfeine";
+    create(p, dir / "new");
+    const level::Project back = load(dir / "new");
+    CHECK(back.name.find("Sal") == 0);
+    CHECK(back.name.find("ine") != std::string::npos);
+}
+
 TEST_CASE("a new project needs room of its own", "[store]") {
     make::Folder dir;
     level::Project p;
