@@ -147,12 +147,6 @@ void LevelView::pick(Point cell) {
     if (session_.tool() == Tool::pick || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
 }
 
-const level::Mark* LevelView::markAt(Point cell) const {
-    for (const level::Mark& m : pages_.level().marks)
-        if (m.cells.contains(cell)) return &m;
-    return nullptr;
-}
-
 void LevelView::pressProps(QMouseEvent* event, Point pixel) {
     const level::Level& level = *session_.level();
     const Point cell = cellAt(event->position());
@@ -160,18 +154,14 @@ void LevelView::pressProps(QMouseEvent* event, Point pixel) {
     if (session_.tool() != Tool::props && left) {
         if (!level.cells().contains(cell)) return;
         level::Project p = session_.project();
-        level::Level next = level;
         const auto kind = session_.tool() == Tool::start  ? level::MarkKind::start
                           : session_.tool() == Tool::exit ? level::MarkKind::exit
                                                           : level::MarkKind::note;
         const std::string name = kind == level::MarkKind::start  ? tr("Start").toStdString()
                                  : kind == level::MarkKind::exit ? tr("Exit").toStdString()
                                                                  : tr("Mark").toStdString();
-        // A level has one start; placing it again moves it.
-        if (kind == level::MarkKind::start)
-            std::erase_if(next.marks, [](const level::Mark& m) { return m.kind == level::MarkKind::start; });
-        next.marks.push_back({p.next_id++, name, kind, {cell.x, cell.y, 1, 1}});
-        p.put(std::move(next));
+        const level::MarkId id = p.next_id++;
+        p.put(edit::place_mark(level, id, kind, name, cell));
         session_.apply(tr("Place the mark %1").arg(QString::fromStdString(name)), std::move(p));
         session_.setTool(Tool::props);
         return;
@@ -196,10 +186,9 @@ void LevelView::pressProps(QMouseEvent* event, Point pixel) {
     }
     const auto hit = edit::prop_at(session_.project(), level, pixel);
     if (!left) {
-        if (const level::Mark* mark = hit ? nullptr : markAt(cell)) {
-            level::Level next = level;
-            std::erase_if(next.marks, [&](const level::Mark& m) { return m.id == mark->id; });
-            session_.applyLevel(tr("Remove the mark %1").arg(QString::fromStdString(mark->name)), std::move(next));
+        if (const level::Mark* mark = hit ? nullptr : edit::mark_at(level, cell)) {
+            session_.applyLevel(tr("Remove the mark %1").arg(QString::fromStdString(mark->name)),
+                                edit::remove_mark(level, mark->id));
         } else if (hit) {
             session_.applyLevel(tr("Remove a prop"), edit::remove_prop(level, hit->prop.id));
         }
@@ -208,7 +197,7 @@ void LevelView::pressProps(QMouseEvent* event, Point pixel) {
     if (hit) {
         session_.setProp(hit->prop.id);
         drag_ = Drag{false, hit->prop.id, QPointF(hit->prop.at.x - pixel.x, hit->prop.at.y - pixel.y), level};
-    } else if (const level::Mark* mark = markAt(cell)) {
+    } else if (const level::Mark* mark = edit::mark_at(level, cell)) {
         drag_ = Drag{true, mark->id, QPointF(mark->cells.x - cell.x, mark->cells.y - cell.y), level};
     } else {
         session_.setProp(0);
@@ -218,12 +207,8 @@ void LevelView::pressProps(QMouseEvent* event, Point pixel) {
 void LevelView::moveDrag(QPointF place) {
     level::Level next = *session_.level();
     if (drag_->isMark) {
-        const Point cell = cellAt(place);
-        for (level::Mark& m : next.marks)
-            if (m.id == drag_->id) {
-                m.cells.x = std::clamp(cell.x + static_cast<int>(drag_->grip.x()), 0, next.size.w - m.cells.w);
-                m.cells.y = std::clamp(cell.y + static_cast<int>(drag_->grip.y()), 0, next.size.h - m.cells.h);
-            }
+        const Point grip{static_cast<int>(drag_->grip.x()), static_cast<int>(drag_->grip.y())};
+        next = edit::move_mark(next, drag_->id, cellAt(place) + grip);
     } else {
         const Point pixel =
             pixelAt(place) + Point{static_cast<int>(drag_->grip.x()), static_cast<int>(drag_->grip.y())};

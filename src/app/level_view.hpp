@@ -106,7 +106,6 @@ class LevelView : public QWidget {
     void pick(Point cell);
     [[nodiscard]] QString sentence(bool& warns) const;
     [[nodiscard]] Point pixelAt(QPointF place) const;
-    [[nodiscard]] const level::Mark* markAt(Point cell) const;
 
     void show(const level::Level& level);
 

@@ -105,6 +105,33 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
     return std::nullopt;
 }
 
+Level place_mark(Level level, MarkId id, MarkKind kind, const std::string& name, Point cell) {
+    assert(level.cells().contains(cell));
+    if (kind == MarkKind::start) std::erase_if(level.marks, [](const Mark& m) { return m.kind == MarkKind::start; });
+    level.marks.push_back({id, name, kind, {cell.x, cell.y, 1, 1}});
+    return level;
+}
+
+Level move_mark(Level level, MarkId id, Point corner) {
+    for (Mark& m : level.marks) {
+        if (m.id != id) continue;
+        m.cells.x = std::clamp(corner.x, 0, std::max(0, level.size.w - m.cells.w));
+        m.cells.y = std::clamp(corner.y, 0, std::max(0, level.size.h - m.cells.h));
+    }
+    return level;
+}
+
+Level remove_mark(Level level, MarkId id) {
+    std::erase_if(level.marks, [&](const Mark& m) { return m.id == id; });
+    return level;
+}
+
+const Mark* mark_at(const Level& level, Point cell) {
+    for (const Mark& m : level.marks)
+        if (m.cells.contains(cell)) return &m;
+    return nullptr;
+}
+
 Point snapped(const Level& level, Point pixel) {
     const int cx = floor_div(pixel.x, level.cell.w);
     const int cy = floor_div(pixel.y, level.cell.h);

@@ -33,6 +33,14 @@ struct PropHit {
 };
 std::optional<PropHit> prop_at(const level::Project& project, const level::Level& level, Point pixel);
 
+// Puts a mark of one cell there. A level has one start: placing it again moves it. The cell must lie in the level.
+level::Level place_mark(level::Level level, level::MarkId id, level::MarkKind kind, const std::string& name, Point cell);
+// Moves a mark's corner as far as the level reaches.
+level::Level move_mark(level::Level level, level::MarkId id, Point corner);
+level::Level remove_mark(level::Level level, level::MarkId id);
+// The first mark whose cells hold the cell; null where none does.
+const level::Mark* mark_at(const level::Level& level, Point cell);
+
 // A pixel position snapped to the middle of a cell's lower edge, where things stand.
 Point snapped(const level::Level& level, Point pixel);
 

@@ -271,6 +271,23 @@ TEST_CASE("props are placed, hit where they are opaque, moved and removed", "[le
     CHECK(snapped(level, {-1, -1}) == Point{-8, -1});
 }
 
+TEST_CASE("marks are placed, moved within the level and removed; there is one start", "[levels]") {
+    make::Small small;
+    level::Level level = place_mark(small.level(), 900, level::MarkKind::start, "Start", {3, 4});
+    level = place_mark(level, 901, level::MarkKind::exit, "Exit", {9, 9});
+    level = place_mark(level, 902, level::MarkKind::exit, "Other", {10, 9});
+    level = place_mark(level, 903, level::MarkKind::start, "Start", {5, 6});
+    REQUIRE(level.marks.size() == 3);
+    CHECK(level.first_mark(level::MarkKind::start)->id == 903);
+    CHECK(mark_at(level, {5, 6})->id == 903);
+    CHECK(mark_at(level, {3, 4}) == nullptr);
+    level = move_mark(level, 901, {100, -7});
+    CHECK(mark_at(level, {39, 0})->id == 901);
+    level = remove_mark(level, 901);
+    CHECK(mark_at(level, {39, 0}) == nullptr);
+    CHECK(remove_mark(level, 12345).marks == level.marks);
+}
+
 TEST_CASE("a prop's pivot and foot are proposed from its lowest pixels", "[sheets]") {
     Image image({40, 40});
     for (int y = 4; y < 30; ++y)

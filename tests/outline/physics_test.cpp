@@ -4,39 +4,14 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "outline/trace.hpp"
+#include "outline/field.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
 using namespace vic::outline;
+using namespace outline_test;
 
 namespace {
-
-struct Field {
-    Size size;
-    std::vector<SolidCode> codes;
-    [[nodiscard]] Solid at(int x, int y) const {
-        return box_of(size).contains(Point{x, y}) ? solid_of(codes[static_cast<std::size_t>(y * size.w + x)]) : kOpen;
-    }
-    [[nodiscard]] bool blocks(double x, double y) const {
-        const int cx = static_cast<int>(std::floor(x)), cy = static_cast<int>(std::floor(y));
-        const double fx = x - cx, fy = y - cy;
-        switch (at(cx, cy)) {
-            case kFull:
-                return true;
-            case kSlopeNE:
-                return fx > fy;
-            case kSlopeSE:
-                return fx + fy > 1;
-            case kSlopeSW:
-                return fy > fx;
-            case kSlopeNW:
-                return fx + fy < 1;
-            default:
-                return false;
-        }
-    }
-};
 
 struct Nearest : b2RayCastCallback {
     float fraction = 1;
@@ -52,13 +27,7 @@ TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere els
         f.codes.resize(static_cast<std::size_t>(f.size.area()));
         for (auto& c : f.codes)
             c = static_cast<SolidCode>(random.flip(0.35) ? 1 : random.flip(0.2) ? 2 + random.below(4) : 0);
-        const auto all = outlines(trace(f.size, [&](const Box& box, SolidCode* out, std::size_t stride) {
-            for (int y = 0; y < box.h; ++y)
-                for (int x = 0; x < box.w; ++x)
-                    out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] =
-                        f.at(box.x + x, box.y + y);
-            return 0;
-        }));
+        const auto all = outlines(trace(f.size, f.source()));
         b2World world(b2Vec2(0, 0));
         b2BodyDef def;
         b2Body* body = world.CreateBody(&def);
@@ -73,7 +42,7 @@ TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere els
         for (int ray = 0; ray < 200; ++ray) {
             const double x = random.below(f.size.w * 100) / 100.0 + 0.0031,
                          y = random.below(f.size.h * 100) / 100.0 + 0.0017;
-            if (f.blocks(x, y)) continue; // rays begin in the open: chains stop only from outside
+            if (blocked(f, x, y)) continue; // rays begin in the open: chains stop only from outside
             const double angle = random.below(62832) / 10000.0;
             const double reach = 12;
             Nearest nearest;
@@ -83,7 +52,7 @@ TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere els
             // Walk along the ray in small steps until a cell blocks.
             double first = reach;
             for (double d = 0; d < reach; d += 0.002)
-                if (f.blocks(x + d * std::cos(angle), y + d * std::sin(angle))) {
+                if (blocked(f, x + d * std::cos(angle), y + d * std::sin(angle))) {
                     first = d;
                     break;
                 }
