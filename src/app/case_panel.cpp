@@ -3,6 +3,7 @@
 
 #include "app/join_stage.hpp"
 #include "app/panel.hpp"
+#include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "edit/sheets.hpp"
 
@@ -117,7 +118,7 @@ void CasePanel::follow() {
     const bool have = found != m->joins.cases.end() && !found->second.empty();
     aside_->setText(plain ? tr("plain") : tr("mask %1").arg(mask));
     title_->setText(plain ? tr("Variants") : [&] {
-        QString t = QString::fromStdString(join::describe(mask));
+        QString t = spoken(join::describe(mask));
         t[0] = t[0].toUpper();
         return t;
     }());

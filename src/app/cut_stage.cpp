@@ -7,6 +7,7 @@
 
 #include "app/panel.hpp"
 #include "app/signs.hpp"
+#include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "edit/sheets.hpp"
@@ -235,9 +236,9 @@ void CutCentre::rebuildCards() {
         if (all.size() < 3) all.push_back(r);
     int n = 0;
     for (const auto& r : all) {
-        auto* card = new ReadingCard(
-            cutTitle(r.cut), tr("%1 % · %2").arg(std::lround(r.confidence * 100)).arg(QString::fromStdString(r.reason)),
-            r.cut == s->cut, cards_);
+        auto* card =
+            new ReadingCard(cutTitle(r.cut), tr("%1 % · %2").arg(std::lround(r.confidence * 100)).arg(spoken(r.reason)),
+                            r.cut == s->cut, cards_);
         card->setObjectName(QString("reading-%1").arg(n++));
         connect(card, &ReadingCard::clicked, this, [this, cut = r.cut] { take(cut); });
         connect(card, &ReadingCard::hovered, this,
@@ -325,7 +326,7 @@ void CutCentre::byHand() {
                          {numbers_[4]->value(), numbers_[5]->value()},
                          numbers_[6]->value()};
     if (const auto trouble = sheet::cut_trouble(cut, s->image->size())) {
-        trouble_->setText(QString::fromStdString(*trouble));
+        trouble_->setText(spoken(*trouble));
         return;
     }
     trouble_->clear();

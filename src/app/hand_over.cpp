@@ -11,6 +11,7 @@
 
 #include "app/panel.hpp"
 #include "app/signs.hpp"
+#include "app/spoken.hpp"
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "parcel/build.hpp"
@@ -201,9 +202,9 @@ void HandOverPage::follow() {
         Card card;
         card.id = static_cast<quint32>(i);
         card.picture = severityPicture(all[i].severity, t);
-        card.title = QString::fromStdString(all[i].what);
+        card.title = spoken(all[i].what);
         const level::Level* l = session_.project().level(all[i].level);
-        card.under = (l ? QString::fromStdString(l->name) + " · " : QString()) + QString::fromStdString(all[i].remedy);
+        card.under = (l ? QString::fromStdString(l->name) + " · " : QString()) + spoken(all[i].remedy);
         card.ring = -1;
         cards.push_back(card);
     }
@@ -239,7 +240,7 @@ void HandOverPage::build() {
                 r.files = done.files;
                 r.bytes = done.bytes;
             } catch (const std::exception& e) {
-                r.trouble = e.what();
+                r.trouble = spoken(e);
             }
             results.push_back(std::move(r));
         }
@@ -256,12 +257,12 @@ void HandOverPage::show(const std::vector<Result>& results) {
     const QLocale locale;
     for (const Result& r : results) {
         text += "<p style='margin-top:6px'><b>" + QString::fromStdString(r.level).toHtmlEscaped() + "</b><br>";
-        if (r.trouble.empty())
+        if (r.trouble.isEmpty())
             text += tr("%1 files, %2").arg(r.files).arg(locale.formattedDataSize(static_cast<qint64>(r.bytes)));
         else
-            text += QString::fromStdString(r.trouble).toHtmlEscaped();
+            text += r.trouble.toHtmlEscaped();
         text += "</p>";
-        good = good && r.trouble.empty();
+        good = good && r.trouble.isEmpty();
     }
     results_->setText(text);
     emit session_.said(good ? tr("Built %1 levels into %2").arg(results.size()).arg(session_.builtDir())

@@ -47,7 +47,8 @@ class HandOverPage : public QWidget {
 
   private:
     struct Result {
-        std::string level, dir, trouble;
+        std::string level, dir;
+        QString trouble;
         int files = 0;
         std::uintmax_t bytes = 0;
     };

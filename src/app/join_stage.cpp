@@ -9,6 +9,7 @@
 
 #include "app/panel.hpp"
 #include "app/signs.hpp"
+#include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "edit/sheets.hpp"
@@ -368,7 +369,7 @@ void CaseList::mousePressEvent(QMouseEvent* event) {
 
 void CaseList::mouseMoveEvent(QMouseEvent* event) {
     for (const auto& [mask, r] : places_)
-        if (r.contains(event->pos())) return setToolTip(QString::fromStdString(join::describe(mask)));
+        if (r.contains(event->pos())) return setToolTip(spoken(join::describe(mask)));
     setToolTip({});
 }
 
@@ -414,7 +415,7 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
         reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
                        .arg(cell.x)
                        .arg(cell.y)
-                       .arg(QString::fromStdString(join::describe(static_cast<join::Mask>(mask))));
+                       .arg(spoken(join::describe(static_cast<join::Mask>(mask))));
         reading_ += missing ? tr(" · no tile of %1 has it, the nearest stands in")
                                   .arg(QString::fromStdString(m->name).toHtmlEscaped())
                             : tr(" · click chooses the case");
@@ -441,7 +442,7 @@ void JoinCentre::follow() {
         proofAside_->setText(QString::fromStdString(m->name));
         const auto found = m->joins.cases.find(session_.joinCase());
         const bool have = found != m->joins.cases.end();
-        reading_ = tr("Case <b>%1</b>").arg(QString::fromStdString(join::describe(session_.joinCase())));
+        reading_ = tr("Case <b>%1</b>").arg(spoken(join::describe(session_.joinCase())));
         reading_ +=
             have ? tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant")
                        .arg(found->second.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(found->second.size()))

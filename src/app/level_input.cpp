@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "app/level_view.hpp"
+#include "app/spoken.hpp"
 #include "edit/levels.hpp"
 
 namespace vic::app {
@@ -121,8 +122,7 @@ void LevelView::commit() {
     if (stroke.hand.kind == edit::Hand::Kind::eraser)
         name = tr("Erase on %1").arg(on);
     else if (stroke.hand.kind == edit::Hand::Kind::tile)
-        name =
-            tr("Lay %1 on %2").arg(QString::fromStdString(edit::tile_name(session_.project(), stroke.hand.tile)), on);
+        name = tr("Lay %1 on %2").arg(spoken(edit::tile_name(session_.project(), stroke.hand.tile)), on);
     else if (const auto* m = session_.project().material(stroke.hand.material))
         name = tr("Lay %1 on %2").arg(QString::fromStdString(m->name), on);
     session_.applyLevel(name, std::move(stroke.level));
@@ -387,8 +387,7 @@ QString LevelView::sentence(bool& warns) const {
         if (!found) return tr("Nothing to pick up in %1").arg(at);
         const level::Layer* layer = level.layer(found->layer);
         return tr("Picks up %1 from %2, %3")
-            .arg(bold(QString::fromStdString(edit::name_at(project, *layer, cell))),
-                 bold(QString::fromStdString(layer->name)), at);
+            .arg(bold(spoken(edit::name_at(project, *layer, cell))), bold(QString::fromStdString(layer->name)), at);
     }
     if (hand.kind == edit::Hand::Kind::empty || hand.kind == edit::Hand::Kind::prop)
         return tr("The Hand is empty · %1 · pick a material or a tile from the Tray, or Alt+click what lies here")
@@ -411,7 +410,7 @@ QString LevelView::sentence(bool& warns) const {
         case edit::Obstacle::none:
             break;
     }
-    const QString there = QString::fromStdString(edit::name_at(project, *layer, cell));
+    const QString there = spoken(edit::name_at(project, *layer, cell));
     QString text;
     if (erases) {
         text = there.isEmpty() ? tr("Nothing of %1 lies in %2").arg(bold(on), at)
@@ -419,7 +418,7 @@ QString LevelView::sentence(bool& warns) const {
     } else {
         QString what;
         if (hand.kind == edit::Hand::Kind::tile)
-            what = QString::fromStdString(edit::tile_name(project, hand.tile));
+            what = spoken(edit::tile_name(project, hand.tile));
         else if (const auto* m = project.material(hand.material))
             what = QString::fromStdString(m->name);
         text = tr("Lays %1 on %2, %3").arg(bold(what), bold(on), at);

@@ -9,6 +9,7 @@
 
 #include "app/main_window.hpp"
 #include "app/panel.hpp"
+#include "app/spoken.hpp"
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "edit/levels.hpp"
@@ -169,6 +170,11 @@ void MainWindow::askForSheet() {
     addSheets(QFileDialog::getOpenFileNames(this, tr("Add sheets"), {}, tr("PNG pictures (*.png)")));
 }
 
+static level::LayerNames layerNames() {
+    return {MainWindow::tr("Ground").toStdString(), MainWindow::tr("Props").toStdString(),
+            MainWindow::tr("In front").toStdString()};
+}
+
 void MainWindow::askForProject() {
     const QString dir =
         QFileDialog::getExistingDirectory(this, tr("Open a project, or choose an empty folder for a new one"));
@@ -177,11 +183,11 @@ void MainWindow::askForProject() {
         try {
             level::Project fresh;
             fresh.name = QFileInfo(dir).fileName().toStdString();
-            fresh.put(
-                level::make_level(fresh, tr("First level").toStdString(), {96, 64}, {16, 16}, level::View::from_above));
+            fresh.put(level::make_level(fresh, tr("First level").toStdString(), {96, 64}, {16, 16},
+                                        level::View::from_above, layerNames()));
             store::create(fresh, dir.toStdString());
         } catch (const InputError& e) {
-            return say(QString::fromStdString(e.what()), true);
+            return say(spoken(e), true);
         }
     }
     openProject(dir);
@@ -208,8 +214,9 @@ void MainWindow::newLevel() {
     name.remove(side);
     level::Project p = session_.project();
     const Size cell = session_.level() ? session_.level()->cell : Size{16, 16};
-    level::Level level = level::make_level(p, name.simplified().toStdString(), size, cell,
-                                           fromSide ? level::View::from_the_side : level::View::from_above);
+    level::Level level =
+        level::make_level(p, name.simplified().toStdString(), size, cell,
+                          fromSide ? level::View::from_the_side : level::View::from_above, layerNames());
     const std::string id = level.id;
     p.put(std::move(level));
     session_.apply(tr("Add a level"), std::move(p));

@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include "app/panel.hpp"
+#include "app/spoken.hpp"
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "edit/levels.hpp"
@@ -334,7 +335,7 @@ void MainWindow::read() {
     for (const auto& f : session_.findings()) {
         if (f.severity == findings::Severity::hint) continue;
         if (waits.isEmpty())
-            waits = QString::fromStdString(f.what);
+            waits = spoken(f.what);
         else
             ++more;
     }
@@ -373,7 +374,7 @@ bool MainWindow::openProject(const QString& dir) {
         remember();
         session_.open(QFileInfo(dir).absoluteFilePath());
     } catch (const InputError& e) {
-        say(QString::fromStdString(e.what()), true);
+        say(spoken(e), true);
         return false;
     }
     notice_->hide();
@@ -391,7 +392,7 @@ void MainWindow::save() {
         notice_->hide();
         read();
     } catch (const InputError& e) {
-        say(QString::fromStdString(e.what()), true);
+        say(spoken(e), true);
     }
 }
 
@@ -401,7 +402,7 @@ void MainWindow::addSheets(const QStringList& files) {
             session_.addPicture(file);
             notice_->hide();
         } catch (const InputError& e) {
-            say(QString::fromStdString(e.what()), true);
+            say(spoken(e), true);
         }
     }
 }

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "app/signs.hpp"
+#include "app/spoken.hpp"
 #include "app/tokens.hpp"
 #include "sheet/cut.hpp"
 
@@ -209,7 +210,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     const level::Sheet* s = sheet();
     if (!s || image_.isNull()) {
         p.setPen(use_ == Use::cut ? QColor("#EAE4D6") : t.quiet);
-        const QString text = s ? QString::fromStdString(s->trouble)
+        const QString text = s ? spoken(s->trouble)
                                : tr("Drop a PNG of tiles anywhere on the window.\nVicinum reads how it is cut and "
                                     "proposes it; you decide.");
         p.drawText(rect().adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap, text);

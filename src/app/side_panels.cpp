@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "app/panel.hpp"
+#include "app/spoken.hpp"
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "edit/levels.hpp"
@@ -134,7 +135,7 @@ void WalkCentre::enter() {
         if (!again && session_.tried() == Session::Tried::no) session_.setTried(Session::Tried::walked);
     } catch (const std::exception& e) {
         view_->unload();
-        emit session_.said(QString::fromStdString(e.what()), true);
+        emit session_.said(spoken(e), true);
     }
     emit readingChanged();
 }

@@ -8,6 +8,7 @@
 
 #include "app/panel.hpp"
 #include "app/signs.hpp"
+#include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 
@@ -37,7 +38,7 @@ QString handName(const level::Project& project, const edit::Hand& hand) {
             if (const auto* m = project.material(hand.material)) return QString::fromStdString(m->name);
             break;
         case edit::Hand::Kind::tile:
-            return QString::fromStdString(edit::tile_name(project, hand.tile));
+            return spoken(edit::tile_name(project, hand.tile));
         case edit::Hand::Kind::prop:
             if (const auto* k = project.prop_kind(hand.prop)) return QString::fromStdString(k->name);
             break;

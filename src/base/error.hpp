@@ -4,33 +4,38 @@
 #include <stdexcept>
 #include <string>
 
+#include "base/text.hpp"
+
 namespace vic {
 
 class InputError : public std::runtime_error {
   public:
     // what happened; to which file; where in it ("line 12", "sheets[3].cut", may be empty); what the user can do.
-    InputError(std::string what, std::string file, std::string where, std::string remedy)
-        : std::runtime_error(sentence(what, file, where, remedy)),
-          problem(std::move(what)),
-          file(std::move(file)),
-          where(std::move(where)),
-          remedy(std::move(remedy)) {}
+    InputError(const Text& what, const std::string& file, const Text& where, const Text& remedy)
+        : std::runtime_error(whole(what, file, where, remedy).english()),
+          problem(what),
+          file(file),
+          where(where),
+          remedy(remedy) {}
 
-    std::string problem;
+    // All of it in one Text; what() is its English.
+    [[nodiscard]] Text text() const { return whole(problem, file, where, remedy); }
+
+    Text problem;
     std::string file;
-    std::string where;
-    std::string remedy;
+    Text where;
+    Text remedy;
 
   private:
-    static std::string sentence(const std::string& what, const std::string& file, const std::string& where,
-                                const std::string& remedy) {
-        std::string text = what;
-        if (!file.empty())
-            text += " (" + file + (where.empty() ? "" : ", " + where) + ")";
+    static Text whole(const Text& what, const std::string& file, const Text& where, const Text& remedy) {
+        Text text = what;
+        if (!file.empty() && !where.empty())
+            text = say("%1 (%2, %3)", what, file, where);
+        else if (!file.empty())
+            text = say("%1 (%2)", what, file);
         else if (!where.empty())
-            text += " (" + where + ")";
-        if (!remedy.empty()) text += ". " + remedy;
-        return text;
+            text = say("%1 (%2)", what, where);
+        return remedy.empty() ? text : say("%1. %2", text, remedy);
     }
 };
 

@@ -20,8 +20,8 @@ std::string read_file(const fs::path& file, std::uintmax_t limit) {
         throw InputError("This is a folder, not a file", file.string(), "", "Name the file itself");
     const auto size = fs::file_size(file, trouble);
     if (!trouble && size > limit)
-        throw InputError("The file is too large: " + std::to_string(size) + " bytes", file.string(), "",
-                         "At most " + std::to_string(limit) + " bytes are read");
+        throw InputError(say("The file is too large: %1 bytes", size), file.string(), "",
+                         say("At most %1 bytes are read", limit));
     std::ifstream in(file, std::ios::binary);
     if (!in) throw InputError("The file cannot be opened", file.string(), "", "Check who may read it");
     std::string bytes;
@@ -34,11 +34,11 @@ std::string read_file(const fs::path& file, std::uintmax_t limit) {
 
 void write_file(const fs::path& file, std::string_view bytes) {
     const fs::path temporary = file.string() + ".part";
-    const auto failed = [&](const char* doing) {
+    const auto failed = [&](const Text& doing) {
         const std::string reason = std::strerror(errno);
         std::error_code ignored;
         fs::remove(temporary, ignored);
-        throw InputError(std::string(doing) + ": " + reason, file.string(), "",
+        throw InputError(say("%1: %2", doing, reason), file.string(), "",
                          "Check the free space and who may write there");
     };
     const int out = ::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
@@ -61,23 +61,21 @@ void write_file(const fs::path& file, std::string_view bytes) {
     if (::rename(temporary.c_str(), file.c_str()) != 0) failed("The file cannot be put in place");
 }
 
-fs::path inside(const fs::path& root, const std::string& relative, const std::string& said_in,
-                const std::string& where) {
-    const auto refuse = [&](const std::string& why) {
-        throw InputError("The path \"" + relative + "\" " + why, said_in, where,
-                         "Paths in a project are relative and stay inside its folder");
+fs::path inside(const fs::path& root, const std::string& relative, const std::string& said_in, const Text& where) {
+    const auto refuse = [&](const Text& why) {
+        throw InputError(why, said_in, where, "Paths in a project are relative and stay inside its folder");
     };
     const fs::path path(relative);
-    if (relative.empty()) refuse("is empty");
-    if (path.is_absolute()) refuse("is absolute");
+    if (relative.empty()) refuse("A path is empty");
+    if (path.is_absolute()) refuse(say("The path \"%1\" is absolute", relative));
     for (const auto& part : path)
-        if (part == "..") refuse("leads upwards");
+        if (part == "..") refuse(say("The path \"%1\" leads upwards", relative));
     const fs::path whole = root / path;
     std::error_code trouble;
     const fs::path real_root = fs::weakly_canonical(root, trouble);
     const fs::path real = fs::weakly_canonical(whole, trouble);
     const auto [end, rest] = std::mismatch(real_root.begin(), real_root.end(), real.begin(), real.end());
-    if (trouble || end != real_root.end()) refuse("follows a link out of the project");
+    if (trouble || end != real_root.end()) refuse(say("The path \"%1\" follows a link out of the project", relative));
     return whole;
 }
 

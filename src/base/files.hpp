@@ -6,6 +6,8 @@
 #include <string>
 #include <string_view>
 
+#include "base/text.hpp"
+
 namespace vic {
 
 namespace fs = std::filesystem;
@@ -18,8 +20,7 @@ void write_file(const fs::path& file, std::string_view bytes);
 
 // The place of `relative` inside `root`. Throws InputError for an empty or absolute path, for one with "..", and for
 // one whose links lead outside. `said_in` and `where` name the place that holds the path, for the error.
-fs::path inside(const fs::path& root, const std::string& relative, const std::string& said_in,
-                const std::string& where);
+fs::path inside(const fs::path& root, const std::string& relative, const std::string& said_in, const Text& where);
 
 // Flushes a folder's list of names to the disk, so that a rename in it survives a power cut.
 void flush_folder(const fs::path& folder);

@@ -30,7 +30,7 @@ Json reading_json(const sheet::CutReading& r) {
             {"rows", r.rows},
             {"scale", r.cut.scale},
             {"confidence", std::round(r.confidence * 1000) / 1000},
-            {"reason", r.reason}};
+            {"reason", r.reason.english()}};
 }
 
 std::string size_text(Size s) { return std::to_string(s.w) + " × " + std::to_string(s.h); }
@@ -46,7 +46,7 @@ const level::Level& level_of(const level::Project& project, const std::string& i
     if (!found) {
         std::string known;
         for (const auto& l : project.levels) known += (known.empty() ? "" : ", ") + l->id;
-        throw InputError("There is no level \"" + id + "\"", dir, "levels", "Choose one of: " + known);
+        throw InputError(say("There is no level \"%1\"", id), dir, "levels", say("Choose one of: %1", known));
     }
     return *found;
 }
@@ -55,7 +55,7 @@ vicinum::Level load_parcel(const std::string& dir) {
     try {
         return vicinum::load(dir);
     } catch (const std::runtime_error& e) {
-        throw InputError(e.what(), dir, "", "Build the level again");
+        throw InputError(Text::verbatim(e.what()), dir, "", "Build the level again");
     }
 }
 
@@ -71,7 +71,7 @@ Outcome read_sheet(const std::string& file) {
     for (const auto& r : reading.others) out.json["others"].push_back(reading_json(r));
     out.json["empty"] = reading.blank;
     out.json["straddling"] = reading.straddling;
-    out.text = reading.best ? size_text(reading.best->cut.tile) + ", " + reading.best->reason + " (" +
+    out.text = reading.best ? size_text(reading.best->cut.tile) + ", " + reading.best->reason.english() + " (" +
                                   std::to_string(std::lround(reading.best->confidence * 100)) + " %)"
                             : "no lattice found";
     return out;
@@ -84,8 +84,8 @@ Outcome read_joins(const JoinsOptions& o) {
     std::vector<Image> tiles;
     for (const Box& box : sheet::cut_boxes(cut, image.size())) tiles.push_back(cropped(image, box));
     if (o.centre && (*o.centre < 0 || *o.centre >= static_cast<int>(tiles.size())))
-        throw InputError("There is no tile " + std::to_string(*o.centre), o.image, "--centre",
-                         "Tiles are numbered from 0 to " + std::to_string(tiles.size() - 1));
+        throw InputError(say("There is no tile %1", *o.centre), o.image, "--centre",
+                         say("Tiles are numbered from 0 to %1", tiles.size() - 1));
     const auto kind = o.kind == "edges"     ? level::JoinKind::edges
                       : o.kind == "corners" ? level::JoinKind::corners
                                             : level::JoinKind::full;
@@ -98,7 +98,8 @@ Outcome read_joins(const JoinsOptions& o) {
     for (const auto& t : reading.tiles)
         out.json["tiles"].push_back(
             {{"index", t.index}, {"mask", t.mask}, {"confidence", std::round(t.confidence * 1000) / 1000}});
-    for (const auto& d : reading.doubtful) out.json["doubtful"].push_back({{"index", d.index}, {"why", d.why}});
+    for (const auto& d : reading.doubtful)
+        out.json["doubtful"].push_back({{"index", d.index}, {"why", d.why.english()}});
     for (const auto& d : reading.doubled) out.json["doubled"].push_back({{"mask", d.mask}, {"indices", d.indices}});
     out.text = std::to_string(reading.tiles.size()) + " tiles read, " + std::to_string(reading.missing.size()) +
                " cases missing, " + std::to_string(reading.doubtful.size()) + " doubtful";
@@ -111,16 +112,15 @@ Outcome trace(const std::string& file) {
     Size size;
     int column = 0;
     int line = 1;
-    const auto refuse = [&](const std::string& what) {
-        throw InputError(what, file, "line " + std::to_string(line),
-                         "Rows of 0 and 1 with commas between, all equally long");
+    const auto refuse = [&](const Text& what) {
+        throw InputError(what, file, say("line %1", line), "Rows of 0 and 1 with commas between, all equally long");
     };
     bool value_due = true;
     const auto end_row = [&] {
         if (column == 0) return;
         if (value_due) refuse("A row ends with a comma");
         if (size.w == 0) size.w = column;
-        if (column != size.w) refuse("The row has " + std::to_string(column) + " cells, not " + std::to_string(size.w));
+        if (column != size.w) refuse(say("The row has %1 cells, not %2", column, size.w));
         ++size.h;
         column = 0;
         value_due = true;
@@ -139,7 +139,7 @@ Outcome trace(const std::string& file) {
             if (value_due) refuse("A value is missing");
             value_due = true;
         } else if (c != '\r' && c != ' ' && c != '\t') {
-            refuse(std::string("\"") + c + "\" is neither 0 nor 1");
+            refuse(say("\"%1\" is neither 0 nor 1", std::string(1, c)));
         }
     }
     end_row();
@@ -230,10 +230,10 @@ Outcome add_sheet(const SheetOptions& o) {
 Outcome add_level(const LevelOptions& o) {
     const auto in_range = [](Size s, int most) { return s.w >= 1 && s.h >= 1 && s.w <= most && s.h <= most; };
     if (!in_range(o.size, level::kMostCells))
-        throw InputError("A level cannot have " + size_text(o.size) + " cells", "", "--size",
-                         "1 to " + std::to_string(level::kMostCells) + " a side");
+        throw InputError(say("A level cannot have %1 cells", size_text(o.size)), "", "--size",
+                         say("1 to %1 a side", level::kMostCells));
     if (!in_range(o.cell, 1024))
-        throw InputError("A cell cannot have " + size_text(o.cell) + " pixels", "", "--cell", "1 to 1024 a side");
+        throw InputError(say("A cell cannot have %1 pixels", size_text(o.cell)), "", "--cell", "1 to 1024 a side");
     level::Project project = store::load(o.project);
     const level::Project before = project;
     level::Level level = level::make_level(project, o.name, o.size, o.cell,
@@ -259,10 +259,10 @@ Outcome check(const std::string& dir) {
                                         {"level", f.level.empty() ? Json() : Json(f.level)},
                                         {"layer", f.layer ? Json(f.layer) : Json()},
                                         {"cell", f.cell ? to_json(*f.cell) : Json()},
-                                        {"what", f.what},
-                                        {"remedy", f.remedy}});
-        out.text +=
-            (out.text.empty() ? "" : "\n") + std::string(findings::word(f.severity)) + ": " + f.what + ". " + f.remedy;
+                                        {"what", f.what.english()},
+                                        {"remedy", f.remedy.english()}});
+        out.text += (out.text.empty() ? "" : "\n") + std::string(findings::word(f.severity)) + ": " + f.what.english() +
+                    ". " + f.remedy.english();
     }
     if (out.text.empty()) out.text = "no findings";
     return out;
@@ -364,8 +364,8 @@ Outcome render(const std::string& dir, const std::string& id, const std::string&
     const level::Level& level = level_of(project, id, dir);
     const std::int64_t pixels = level.pixels().area() * scale * scale;
     if (pixels > sheet::kMostPixels)
-        throw InputError("The picture would have " + std::to_string(pixels) + " pixels", to, "--scale",
-                         "At most " + std::to_string(sheet::kMostPixels) + " are written");
+        throw InputError(say("The picture would have %1 pixels", pixels), to, "--scale",
+                         say("At most %1 are written", sheet::kMostPixels));
     const Image image = picture::render(project, level, scale);
     write_file(to, sheet::encode_png(image));
     Outcome out;

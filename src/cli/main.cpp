@@ -135,11 +135,13 @@ int main(int argc, char** argv) {
         return outcome.code;
     } catch (const InputError& e) {
         if (as_json)
-            std::cout
-                << store::Json{{"error",
-                                {{"what", e.problem}, {"file", e.file}, {"where", e.where}, {"remedy", e.remedy}}}}
-                       .dump(-1, ' ', false, store::Json::error_handler_t::replace)
-                << '\n';
+            std::cout << store::Json{{"error",
+                                      {{"what", e.problem.english()},
+                                       {"file", e.file},
+                                       {"where", e.where.english()},
+                                       {"remedy", e.remedy.english()}}}}
+                             .dump(-1, ' ', false, store::Json::error_handler_t::replace)
+                      << '\n';
         std::cerr << e.what() << '\n';
         return 3;
     }

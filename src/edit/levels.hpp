@@ -34,7 +34,8 @@ struct PropHit {
 std::optional<PropHit> prop_at(const level::Project& project, const level::Level& level, Point pixel);
 
 // Puts a mark of one cell there. A level has one start: placing it again moves it. The cell must lie in the level.
-level::Level place_mark(level::Level level, level::MarkId id, level::MarkKind kind, const std::string& name, Point cell);
+level::Level place_mark(level::Level level, level::MarkId id, level::MarkKind kind, const std::string& name,
+                        Point cell);
 // Moves a mark's corner as far as the level reaches.
 level::Level move_mark(level::Level level, level::MarkId id, Point corner);
 level::Level remove_mark(level::Level level, level::MarkId id);

@@ -137,18 +137,18 @@ std::optional<Picked> pick(const Project& project, const Level& level, Point cel
     return std::nullopt;
 }
 
-std::string tile_name(const Project& project, TileId tile) {
+Text tile_name(const Project& project, TileId tile) {
     for (const auto& sheet : project.sheets)
         for (const Tile& t : sheet->tiles)
-            if (t.id == tile && !t.name.empty()) return t.name;
-    return "tile " + std::to_string(tile);
+            if (t.id == tile && !t.name.empty()) return Text::verbatim(t.name);
+    return say("tile %1", tile);
 }
 
-std::string name_at(const Project& project, const Layer& layer, Point cell) {
+Text name_at(const Project& project, const Layer& layer, Point cell) {
     const Cell c = layer.grid.cell(cell);
     const Material* m = project.material(layer.grid.material(cell));
-    if (m && !c.pinned()) return m->name;
-    return c.empty() ? "" : tile_name(project, c.tile());
+    if (m && !c.pinned()) return Text::verbatim(m->name);
+    return c.empty() ? Text() : tile_name(project, c.tile());
 }
 
 } // namespace vic::edit

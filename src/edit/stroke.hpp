@@ -7,6 +7,7 @@
 #include <string>
 #include <vector>
 
+#include "base/text.hpp"
 #include "join/resolve.hpp"
 #include "level/project.hpp"
 
@@ -63,7 +64,7 @@ std::optional<Picked> pick(const level::Project& project, const level::Level& le
 
 // The present name of what lies in a cell of a layer: of its material, its tile's name, or "tile 12"; empty for
 // nothing.
-std::string name_at(const level::Project& project, const level::Layer& layer, Point cell);
-std::string tile_name(const level::Project& project, level::TileId tile);
+Text name_at(const level::Project& project, const level::Layer& layer, Point cell);
+Text tile_name(const level::Project& project, level::TileId tile);
 
 } // namespace vic::edit

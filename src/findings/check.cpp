@@ -25,10 +25,6 @@ namespace {
 
 std::string place(Point p) { return std::to_string(p.x) + ", " + std::to_string(p.y); }
 
-std::string times(int n, const std::string& one, const std::string& many) {
-    return n == 1 ? one : std::to_string(n) + " " + many;
-}
-
 // Cells whose tile is gone, and cells painted by a case that has no tile of its own.
 void check_cells(const Project& project, const Level& level, const Layer& layer, std::vector<Finding>& out) {
     const TileTable tiles(project);
@@ -47,14 +43,14 @@ void check_cells(const Project& project, const Level& level, const Layer& layer,
     });
     if (gone > 0)
         out.push_back({"tile-gone", Severity::error, level.id, layer.id, first_gone,
-                       times(gone, "One cell has", "cells have") + " a tile that no sheet has any more, the first at " +
-                           place(first_gone),
+                       say_count(gone, "One cell has a tile that no sheet has any more, at %1",
+                                 "%n cells have a tile that no sheet has any more, the first at %1", place(first_gone)),
                        "Cut the sheet as it was, or lay something else there"});
     for (const auto& [key, found] : missing)
         out.push_back({"case-missing", Severity::warning, level.id, layer.id, found.second,
-                       project.material(key.first)->name + " has no tile for \"" + join::describe(key.second) + "\"; " +
-                           times(found.first, "one cell shows", "cells show") + " the nearest one, the first at " +
-                           place(found.second),
+                       say_count(found.first, "%1 has no tile for \"%2\"; one cell shows the nearest one, at %3",
+                                 "%1 has no tile for \"%2\"; %n cells show the nearest one, the first at %3",
+                                 project.material(key.first)->name, join::describe(key.second), place(found.second)),
                        "Choose or draw a tile for the case in Join"});
 }
 
@@ -74,7 +70,7 @@ std::vector<Finding> check(const Project& project, const Level& level) {
                            level.id,
                            layer->id,
                            {},
-                           "The backdrop \"" + layer->name + "\" has no picture",
+                           say("The backdrop \"%1\" has no picture", layer->name),
                            "Choose a sheet for it in its slab"});
         if (!layer->shown)
             out.push_back({"layer-hidden",
@@ -82,7 +78,7 @@ std::vector<Finding> check(const Project& project, const Level& level) {
                            level.id,
                            layer->id,
                            {},
-                           "The layer \"" + layer->name + "\" is hidden and will be hidden in the game",
+                           say("The layer \"%1\" is hidden and will be hidden in the game", layer->name),
                            "Show it, if that is not meant"});
     }
     if (!solid)
@@ -111,7 +107,7 @@ std::vector<Finding> check(const Project& project, const Level& level) {
         outline::read_solid(level, TileTable(project), {foot.x, foot.y, 1, 1}, &code, 1);
         if (outline::solid_of(code) == outline::kFull)
             out.push_back({"start-blocked", Severity::error, level.id, 0, foot,
-                           "The start at " + place(foot) + " lies inside something that blocks",
+                           say("The start at %1 lies inside something that blocks", place(foot)),
                            "Move the start mark"});
     }
     return out;
@@ -126,15 +122,15 @@ std::vector<Finding> check(const Project& project) {
                            "",
                            0,
                            {},
-                           "The picture of \"" + sheet->name + "\" cannot be read: " + sheet->trouble,
-                           "Put the file back to " + sheet->file});
+                           say("The picture of \"%1\" cannot be read: %2", sheet->name, sheet->trouble),
+                           say("Put the file back to %1", sheet->file)});
         else if (!sheet->accepted)
             out.push_back({"cut-open",
                            Severity::hint,
                            "",
                            0,
                            {},
-                           "The cut of \"" + sheet->name + "\" is only a proposal",
+                           say("The cut of \"%1\" is only a proposal", sheet->name),
                            "Take it or set it by hand in Cut"});
     }
     for (const auto& level : project.levels) {

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "base/text.hpp"
 #include "level/project.hpp"
 
 namespace vic::findings {
@@ -17,8 +18,8 @@ struct Finding {
     std::string level;         // id; empty where it concerns the project
     level::LayerId layer = 0;  // 0 where it concerns no layer
     std::optional<Point> cell; // the first place
-    std::string what;
-    std::string remedy;
+    Text what;
+    Text remedy;
 };
 
 const char* word(Severity severity);

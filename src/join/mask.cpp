@@ -53,28 +53,22 @@ Coverage coverage(const level::JoinSet& set) {
     return out;
 }
 
-std::string describe(Mask mask) {
-    static const char* side_names[4] = {"north", "east", "south", "west"};
-    static const char* corner_names[4] = {"north-east", "south-east", "south-west", "north-west"};
-    const auto list = [](const std::vector<std::string>& words) {
-        std::string text;
-        for (std::size_t i = 0; i < words.size(); ++i)
-            text += (i == 0 ? "" : i + 1 == words.size() ? " and " : ", ") + words[i];
-        return text;
-    };
-    std::vector<std::string> open;
+Text describe(Mask mask) {
+    static const Text side_names[4] = {"north", "east", "south", "west"};
+    static const Text corner_names[4] = {"north-east", "south-east", "south-west", "north-west"};
+    std::vector<Text> open;
     for (int i = 0; i < 4; ++i)
         if (!(mask & (1U << (2 * i)))) open.emplace_back(side_names[i]);
-    std::vector<std::string> notches;
+    std::vector<Text> notches;
     for (int i = 0; i < 4; ++i) {
         const bool between = (mask & (1U << (2 * i))) && (mask & (1U << ((2 * i + 2) % 8)));
         if (between && !(mask & (1U << (2 * i + 1)))) notches.emplace_back(corner_names[i]);
     }
     if (open.size() == 4) return "alone";
-    std::string text;
-    if (!open.empty()) text = "open to the " + list(open);
-    if (!notches.empty()) text += (text.empty() ? "inner corner " : ", inner corner ") + list(notches);
-    return text.empty() ? "joined all round" : text;
+    if (open.empty() && notches.empty()) return "joined all round";
+    if (notches.empty()) return say("open to the %1", listed(open));
+    if (open.empty()) return say("inner corner %1", listed(notches));
+    return say("open to the %1, inner corner %2", listed(open), listed(notches));
 }
 
 } // namespace vic::join

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "base/geometry.hpp"
+#include "base/text.hpp"
 #include "level/material.hpp"
 
 namespace vic::join {
@@ -39,6 +40,6 @@ struct Coverage {
 Coverage coverage(const level::JoinSet& set);
 
 // "joined on all sides", "open to the north and east", "inner corner north-east" …, for people.
-std::string describe(Mask mask);
+Text describe(Mask mask);
 
 } // namespace vic::join

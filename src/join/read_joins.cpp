@@ -230,10 +230,10 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
         }
         reading.mask = canonical(reading.mask, kind);
         if (reading.confidence < kDoubtful && weakest >= 0) {
-            static const char* names[8] = {"north side", "north-east corner", "east side", "south-east corner",
-                                           "south side", "south-west corner", "west side", "north-west corner"};
-            out.doubtful.push_back({drawn[i], std::string("its ") + names[weakest] +
-                                                  " is neither clearly like the material nor clearly unlike it"});
+            static const Text names[8] = {"north side", "north-east corner", "east side", "south-east corner",
+                                          "south side", "south-west corner", "west side", "north-west corner"};
+            out.doubtful.push_back(
+                {drawn[i], say("its %1 is neither clearly like the material nor clearly unlike it", names[weakest])});
         }
         out.tiles.push_back(reading);
     }

@@ -13,6 +13,7 @@
 #include <vector>
 
 #include "base/image.hpp"
+#include "base/text.hpp"
 #include "join/mask.hpp"
 
 namespace vic::join {
@@ -29,7 +30,7 @@ struct JoinReading {
     std::vector<Mask> missing;      // canonical masks that no tile has
     struct Doubt {
         int index;
-        std::string why;
+        Text why;
     };
     std::vector<Doubt> doubtful;
     struct Double {

@@ -147,14 +147,14 @@ MaterialId material_of(const Project& project, TileId tile) {
     return 0;
 }
 
-Level make_level(Project& project, const std::string& name, Size cells, Size cell, View view) {
+Level make_level(Project& project, const std::string& name, Size cells, Size cell, View view, const LayerNames& names) {
     Level level;
     level.id = project.free_level_id(name);
     level.name = name;
     level.view = view;
     level.size = cells;
     level.cell = cell;
-    const auto add = [&](const char* layer_name, LayerKind kind, bool solid) {
+    const auto add = [&](const std::string& layer_name, LayerKind kind, bool solid) {
         Layer layer;
         layer.id = project.next_id++;
         layer.name = layer_name;
@@ -163,10 +163,10 @@ Level make_level(Project& project, const std::string& name, Size cells, Size cel
         if (kind == LayerKind::tiles) layer.grid = Grid(cells);
         level.layers.push_back(std::make_shared<const Layer>(std::move(layer)));
     };
-    add("Ground", LayerKind::tiles, true);
-    add("Props", LayerKind::props, false);
+    add(names.ground, LayerKind::tiles, true);
+    add(names.props, LayerKind::props, false);
     level.plane = 2;
-    add("In front", LayerKind::tiles, false);
+    add(names.front, LayerKind::tiles, false);
     if (view == View::from_above) level.walker = {44, 56, 5, 0};
     return level;
 }

@@ -68,7 +68,15 @@ LayerId home_in(const Level& level, const std::vector<LayerId>& homes);
 // The material whose join set uses the tile; 0 where none does.
 MaterialId material_of(const Project& project, TileId tile);
 
+// What the layers of a new level are called.
+struct LayerNames {
+    std::string ground = "Ground";
+    std::string props = "Props";
+    std::string front = "In front";
+};
+
 // A level with three empty layers to start on: ground, things, in front; the walker's plane before the last.
-Level make_level(Project& project, const std::string& name, Size cells, Size cell, View view);
+Level make_level(Project& project, const std::string& name, Size cells, Size cell, View view,
+                 const LayerNames& names = {});
 
 } // namespace vic::level

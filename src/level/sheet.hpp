@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "base/image.hpp"
+#include "base/text.hpp"
 #include "level/cell.hpp"
 #include "level/shape.hpp"
 
@@ -43,7 +44,7 @@ struct Sheet {
     std::vector<Tile> tiles;
     std::vector<Tile> retired; // tiles of earlier cuts that this cut has no box for; they come back with their box
     std::shared_ptr<const Image> image; // null where the file could not be read; then `trouble` says why
-    std::string trouble;
+    Text trouble;
 };
 
 } // namespace vic::level

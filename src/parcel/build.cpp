@@ -162,7 +162,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
     for (const PropKind* kind : used.kinds) pictures.push_back(cropped(*project.sheet(kind->sheet)->image, kind->box));
     const auto atlas = pack(pictures, kAtlasSide);
     if (!atlas)
-        throw InputError("The tiles and props of \"" + level.name + "\" do not fit into one atlas", "", "",
+        throw InputError(say("The tiles and props of \"%1\" do not fit into one atlas", level.name), "", "",
                          "Use fewer or smaller pictures in this level");
 
     std::map<std::string, std::string> out;
@@ -235,7 +235,7 @@ Built build(const Project& project, const Level& level, const fs::path& dir) {
     fs::remove_all(beside, trouble);
     fs::create_directories(beside, trouble);
     if (trouble)
-        throw InputError("The folder cannot be made: " + trouble.message(), beside.string(), "",
+        throw InputError(say("The folder cannot be made: %1", trouble.message()), beside.string(), "",
                          "Choose a place where you may write");
     Built out{dir, 0, 0};
     try {
@@ -255,7 +255,7 @@ Built build(const Project& project, const Level& level, const fs::path& dir) {
         }
     } catch (const fs::filesystem_error& e) {
         fs::remove_all(beside, trouble);
-        throw InputError(std::string("The parcel cannot be put in place: ") + e.what(), dir.string(), "",
+        throw InputError(say("The parcel cannot be put in place: %1", e.what()), dir.string(), "",
                          "Check who may write there");
     } catch (const InputError&) {
         fs::remove_all(beside, trouble);

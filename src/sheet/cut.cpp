@@ -5,18 +5,18 @@
 
 namespace vic::sheet {
 
-std::optional<std::string> cut_trouble(const level::Cut& cut, Size image) {
-    if (cut.tile.w < 1 || cut.tile.h < 1) return "A tile is at least 1 × 1 pixel";
-    if (cut.margin.x < 0 || cut.margin.y < 0) return "The margin cannot be negative";
-    if (cut.spacing.x < 0 || cut.spacing.y < 0) return "The spacing cannot be negative";
-    if (cut.scale < 1) return "The scale is a whole number of at least 1";
+std::optional<Text> cut_trouble(const level::Cut& cut, Size image) {
+    if (cut.tile.w < 1 || cut.tile.h < 1) return Text("A tile is at least 1 × 1 pixel");
+    if (cut.margin.x < 0 || cut.margin.y < 0) return Text("The margin cannot be negative");
+    if (cut.spacing.x < 0 || cut.spacing.y < 0) return Text("The spacing cannot be negative");
+    if (cut.scale < 1) return Text("The scale is a whole number of at least 1");
     if (cut.tile.w % cut.scale != 0 || cut.tile.h % cut.scale != 0)
-        return "The scale " + std::to_string(cut.scale) + " does not divide the tile size";
+        return say("The scale %1 does not divide the tile size", cut.scale);
     if (std::int64_t{cut.margin.x} + cut.tile.w > image.w || std::int64_t{cut.margin.y} + cut.tile.h > image.h)
-        return "A tile of " + std::to_string(cut.tile.w) + " × " + std::to_string(cut.tile.h) +
-               " pixels does not fit into the picture of " + std::to_string(image.w) + " × " + std::to_string(image.h);
+        return say("A tile of %1 × %2 pixels does not fit into the picture of %3 × %4", cut.tile.w, cut.tile.h, image.w,
+                   image.h);
     const Size count = columns_rows(cut, image);
-    if (count.area() > 1 << 20) return "The cut would make more than a million tiles";
+    if (count.area() > 1 << 20) return Text("The cut would make more than a million tiles");
     return std::nullopt;
 }
 

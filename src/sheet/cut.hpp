@@ -5,12 +5,13 @@
 #include <string>
 #include <vector>
 
+#include "base/text.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::sheet {
 
 // Why a cut cannot be applied to a picture of `image` pixels, as a sentence; nothing where it can.
-std::optional<std::string> cut_trouble(const level::Cut& cut, Size image);
+std::optional<Text> cut_trouble(const level::Cut& cut, Size image);
 
 // Columns and rows of whole tiles that fit into the picture. The cut must be without trouble.
 Size columns_rows(const level::Cut& cut, Size image);

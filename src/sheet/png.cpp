@@ -100,22 +100,21 @@ Image decode_png(std::string_view bytes, const std::string& file) {
     if (width == 0 || height == 0 || width > kMostSide || height > kMostSide ||
         std::int64_t{width} * height > kMostPixels)
         throw InputError(
-            "The picture claims to be " + std::to_string(width) + " × " + std::to_string(height) + " pixels", file,
-            "header",
-            "Pictures of 1 to " + std::to_string(kMostSide) + " pixels a side and at most " +
-                std::to_string(kMostPixels) + " pixels are read; cut it into smaller ones");
+            say("The picture claims to be %1 × %2 pixels", width, height), file, "header",
+            say("Pictures of 1 to %1 pixels a side and at most %2 pixels are read; cut it into smaller ones", kMostSide,
+                kMostPixels));
     // A small file cannot hold a huge picture: deflate shrinks at most about 1032 to 1, and a pixel has at least one
     // bit.
     if (std::int64_t{width} * height / 8 / 1100 > static_cast<std::int64_t>(bytes.size()))
-        throw InputError("The picture is cut off: " + std::to_string(bytes.size()) + " bytes cannot hold " +
-                             std::to_string(width) + " × " + std::to_string(height) + " pixels",
-                         file, "data", "Export it again from where it was drawn");
+        throw InputError(
+            say("The picture is cut off: %1 bytes cannot hold %2 × %3 pixels", bytes.size(), width, height), file,
+            "data", "Export it again from where it was drawn");
     Image image(Size{static_cast<int>(width), static_cast<int>(height)});
     Source source{bytes};
     Trouble trouble;
     if (!decode(&source, &trouble, &image))
-        throw InputError(std::string("The picture is damaged: ") + trouble.message, file,
-                         "byte " + std::to_string(source.at), "Export it again from where it was drawn");
+        throw InputError(say("The picture is damaged: %1", trouble.message), file, say("byte %1", source.at),
+                         "Export it again from where it was drawn");
     return image;
 }
 

@@ -206,10 +206,7 @@ std::vector<AxisFit> fit_seams(const AxisView& view) {
     return fits;
 }
 
-std::string number_word(const std::string& what, Point v) {
-    if (v.x == v.y) return std::to_string(v.x) + " px " + what;
-    return std::to_string(v.x) + " and " + std::to_string(v.y) + " px " + what;
-}
+Text pixels_word(Point v) { return v.x == v.y ? say("%1 px", v.x) : say("%1 and %2 px", v.x, v.y); }
 
 CutReading reading_of(const AxisFit& x, const AxisFit& y, int scale, Size image) {
     CutReading out;
@@ -227,13 +224,13 @@ CutReading reading_of(const AxisFit& x, const AxisFit& y, int scale, Size image)
         strength *= 0.9;
     out.confidence = strength;
     if (x.gap || y.gap)
-        out.reason =
-            number_word("gaps", out.cut.spacing) + " every " + std::to_string((x.tile + x.gap) * scale) + " px";
+        out.reason = say("gaps of %1 every %2 px", pixels_word(out.cut.spacing), (x.tile + x.gap) * scale);
+    else if (x.tile == y.tile)
+        out.reason = say("seams every %1 px", out.cut.tile.w);
     else
-        out.reason = "seams every " + std::to_string(out.cut.tile.w) +
-                     (x.tile == y.tile ? "" : " × " + std::to_string(out.cut.tile.h)) + " px";
-    if (x.margin || y.margin) out.reason += ", " + number_word("margin", out.cut.margin);
-    if (scale > 1) out.reason += ", enlarged ×" + std::to_string(scale);
+        out.reason = say("seams every %1 × %2 px", out.cut.tile.w, out.cut.tile.h);
+    if (x.margin || y.margin) out.reason = say("%1, a margin of %2", out.reason, pixels_word(out.cut.margin));
+    if (scale > 1) out.reason = say("%1, enlarged ×%2", out.reason, scale);
     return out;
 }
 

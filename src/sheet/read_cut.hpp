@@ -17,6 +17,7 @@
 #include <vector>
 
 #include "base/image.hpp"
+#include "base/text.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::sheet {
@@ -26,7 +27,7 @@ struct CutReading {
     int columns = 0;
     int rows = 0;
     double confidence = 0; // 0 .. 1; 1 is never claimed
-    std::string reason;    // in words, for the designer
+    Text reason;           // in words, for the designer
 };
 
 struct SheetReading {

@@ -91,13 +91,13 @@ class Lines {
         const char* from = line_.data() + cursor_;
         const auto [end, problem] = std::from_chars(from, line_.data() + line_.size(), value);
         if (problem != std::errc() || value > most)
-            refuse(end == from ? "A number is missing" : "A number is larger than " + std::to_string(most));
+            refuse(end == from ? Text("A number is missing") : say("A number is larger than %1", most));
         cursor_ += static_cast<std::size_t>(end - from);
         return value;
     }
 
-    [[noreturn]] void refuse(const std::string& what) const {
-        throw InputError(what, file_, "line " + std::to_string(number_) + ", character " + std::to_string(cursor_ + 1),
+    [[noreturn]] void refuse(const Text& what) const {
+        throw InputError(what, file_, say("line %1, character %2", number_, cursor_ + 1),
                          "Restore the file from version control or a backup");
     }
 
@@ -141,7 +141,7 @@ void read_row_line(Lines& lines, std::uint32_t next_tile, Size size, Grid& grid,
                 if (!empty) first = lines.number(level::kMostTiles);
             }
             if (!empty) {
-                if (first >= next_tile) lines.refuse("Tile " + std::to_string(first) + " was never given out");
+                if (first >= next_tile) lines.refuse(say("Tile %1 was never given out", first));
                 Turn turn;
                 if (lines.take('.')) turn.code = static_cast<std::uint8_t>(lines.number(7));
                 if (lines.take('~')) content.material = static_cast<MaterialId>(lines.number(255));
@@ -203,9 +203,8 @@ void read_cells(std::string_view text, const std::string& file, std::uint32_t ne
             for (int i = 0; i < 6; ++i) lines.take("layer "[i]);
             const level::LayerId id = lines.number(UINT32_MAX);
             const Layer* layer = level.layer(id);
-            if (!layer || layer->kind != LayerKind::tiles)
-                lines.refuse("The level has no tile layer " + std::to_string(id));
-            if (!seen.insert(id).second) lines.refuse("Layer " + std::to_string(id) + " comes twice");
+            if (!layer || layer->kind != LayerKind::tiles) lines.refuse(say("The level has no tile layer %1", id));
+            if (!seen.insert(id).second) lines.refuse(say("Layer %1 comes twice", id));
             grid = &level.edit(id).grid;
             last_row = -1;
             continue;

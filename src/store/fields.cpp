@@ -45,21 +45,20 @@ void write_lines(const Json& value, int depth, std::string& out) {
 } // namespace
 
 Json parse_json(const std::string& bytes, const std::string& file) {
-    const char* remedy = "Restore the file from version control or a backup";
+    const Text remedy = "Restore the file from version control or a backup";
     if (bytes.find_first_not_of(" \t\r\n") == std::string::npos)
         throw InputError("The file is empty", file, "", remedy);
     try {
         return Json::parse(bytes, [&](int depth, Json::parse_event_t, Json&) {
             if (depth > kDeepest)
-                throw InputError("The file is nested more than " + std::to_string(kDeepest) + " deep", file, "",
-                                 remedy);
+                throw InputError(say("The file is nested more than %1 deep", kDeepest), file, "", remedy);
             return true;
         });
     } catch (const nlohmann::json::parse_error& e) {
         const auto end = bytes.begin() + static_cast<std::ptrdiff_t>(std::min(e.byte, bytes.size()));
         const auto line = std::count(bytes.begin(), end, '\n') + 1;
-        throw InputError(e.byte >= bytes.size() ? "The file is cut off" : "The file is not valid JSON", file,
-                         "line " + std::to_string(line), remedy);
+        throw InputError(e.byte >= bytes.size() ? Text("The file is cut off") : Text("The file is not valid JSON"),
+                         file, say("line %1", line), remedy);
     } catch (const nlohmann::json::exception&) {
         throw InputError("The file holds a number that is too large", file, "", remedy);
     }
@@ -76,13 +75,13 @@ bool Field::has(const char* key) const { return value_->is_object() && value_->c
 Field Field::operator[](const char* key) const {
     if (!value_->is_object()) refuse("This is not an object");
     const auto it = value_->find(key);
-    if (it == value_->end()) refuse(std::string("\"") + key + "\" is missing");
+    if (it == value_->end()) refuse(say("\"%1\" is missing", key));
     return {*it, *file_, path_.empty() ? key : path_ + "." + key};
 }
 
 std::vector<Field> Field::list(std::size_t most) const {
     if (!value_->is_array()) refuse("This is not a list");
-    if (value_->size() > most) refuse("The list has more than " + std::to_string(most) + " entries");
+    if (value_->size() > most) refuse(say("The list has more than %1 entries", most));
     std::vector<Field> out;
     out.reserve(value_->size());
     for (std::size_t i = 0; i < value_->size(); ++i)
@@ -94,9 +93,7 @@ std::int64_t Field::whole(std::int64_t least, std::int64_t most) const {
     if (!value_->is_number_integer()) refuse("This is not a whole number");
     const bool huge = value_->is_number_unsigned() && value_->get<std::uint64_t>() > std::uint64_t{INT64_MAX};
     const std::int64_t v = huge ? INT64_MAX : value_->get<std::int64_t>();
-    if (v < least || v > most)
-        refuse("The number " + std::to_string(v) + " is not between " + std::to_string(least) + " and " +
-               std::to_string(most));
+    if (v < least || v > most) refuse(say("The number %1 is not between %2 and %3", v, least, most));
     return v;
 }
 
@@ -104,9 +101,10 @@ double Field::real(double least, double most) const {
     if (!value_->is_number()) refuse("This is not a number");
     const double v = value_->get<double>();
     if (!std::isfinite(v) || v < least || v > most) {
-        char text[96];
-        std::snprintf(text, sizeof text, "The number is not between %g and %g", least, most);
-        refuse(text);
+        char ends[2][32];
+        std::snprintf(ends[0], sizeof ends[0], "%g", least);
+        std::snprintf(ends[1], sizeof ends[1], "%g", most);
+        refuse(say("The number is not between %1 and %2", ends[0], ends[1]));
     }
     return v;
 }
@@ -114,7 +112,7 @@ double Field::real(double least, double most) const {
 std::string Field::text(std::size_t most) const {
     if (!value_->is_string()) refuse("This is not a text");
     const auto& text = value_->get_ref<const std::string&>();
-    if (text.size() > most) refuse("The text is longer than " + std::to_string(most) + " bytes");
+    if (text.size() > most) refuse(say("The text is longer than %1 bytes", most));
     return text;
 }
 
@@ -127,7 +125,7 @@ namespace {
 template <std::size_t Count>
 std::array<int, Count> numbers(const Field& field, int least, int most) {
     const auto items = field.list(Count);
-    if (items.size() != Count) field.refuse("This is not a list of " + std::to_string(Count) + " numbers");
+    if (items.size() != Count) field.refuse(say("This is not a list of %1 numbers", Count));
     std::array<int, Count> out{};
     for (std::size_t i = 0; i < Count; ++i) out[i] = items[i].number(least, most);
     return out;
@@ -154,7 +152,7 @@ Rgba Field::colour() const {
     const std::string t = text(16);
     const bool shape = (t.size() == 7 || t.size() == 9) && t[0] == '#' &&
                        t.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
-    if (!shape) refuse("\"" + t + "\" is not a colour like #rrggbb or #rrggbbaa");
+    if (!shape) refuse(say("\"%1\" is not a colour like #rrggbb or #rrggbbaa", t));
     const auto part = [&](std::size_t at) {
         return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16));
     };
@@ -167,13 +165,13 @@ int Field::word(const std::vector<std::string>& words) const {
     if (found == words.end()) {
         std::string known;
         for (const auto& w : words) known += (known.empty() ? "" : ", ") + w;
-        refuse("\"" + t + "\" is none of: " + known);
+        refuse(say("\"%1\" is none of: %2", t, known));
     }
     return static_cast<int>(found - words.begin());
 }
 
-void Field::refuse(const std::string& what, const std::string& remedy) const {
-    throw InputError(what, *file_, path_.empty() ? "the top level" : path_, remedy);
+void Field::refuse(const Text& what, const Text& remedy) const {
+    throw InputError(what, *file_, path_.empty() ? Text("the top level") : Text::verbatim(path_), remedy);
 }
 
 Json to_json(Point p) { return {p.x, p.y}; }
@@ -192,11 +190,10 @@ Json to_json(Rgba c) {
 int check_format(const Field& root, const std::string& format, int version) {
     const std::string found = root["format"].text(64);
     if (found != format)
-        root["format"].refuse("This is a \"" + found + "\", not a \"" + format + "\"", "Choose the right file");
+        root["format"].refuse(say("This is a \"%1\", not a \"%2\"", found, format), "Choose the right file");
     const auto number = root["version"].whole(1, 1 << 30);
     if (number > version)
-        root["version"].refuse("The file has format number " + std::to_string(number) + ", this program knows up to " +
-                                   std::to_string(version),
+        root["version"].refuse(say("The file has format number %1, this program knows up to %2", number, version),
                                "Open it with a newer Vicinum");
     return static_cast<int>(number);
 }

@@ -42,8 +42,8 @@ class Field {
     // The index of the text in `words`.
     [[nodiscard]] int word(const std::vector<std::string>& words) const;
 
-    [[noreturn]] void refuse(const std::string& what,
-                             const std::string& remedy = "Correct the file or restore it from version control") const;
+    [[noreturn]] void refuse(const Text& what,
+                             const Text& remedy = "Correct the file or restore it from version control") const;
     [[nodiscard]] const std::string& path() const { return path_; }
     [[nodiscard]] const std::string& file() const { return *file_; }
 

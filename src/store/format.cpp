@@ -62,7 +62,7 @@ Tile read_tile(const Field& f, std::uint32_t next_tile, std::set<TileId>& taken)
     Tile t;
     t.id = static_cast<TileId>(f["id"].whole(1, kMostTiles));
     if (t.id >= next_tile) f["id"].refuse("The tile number is not below \"next_tile\"");
-    if (!taken.insert(t.id).second) f["id"].refuse("Two tiles have the number " + std::to_string(t.id));
+    if (!taken.insert(t.id).second) f["id"].refuse(say("Two tiles have the number %1", t.id));
     t.box = f["box"].box(0, sheet::kMostSide);
     if (f.has("name")) t.name = f["name"].text();
     if (f.has("chance")) t.chance = f["chance"].number(0, 1000);
@@ -126,14 +126,14 @@ Material read_material(const Field& f, std::uint32_t next_tile) {
     for (const Field& c : f["cases"].list(256)) {
         const auto mask = static_cast<std::uint8_t>(c["mask"].number(0, 255));
         if (join::canonical(mask, m.joins.kind) != mask)
-            c["mask"].refuse("The mask " + std::to_string(mask) + " is no case of the kind " +
-                             word_of(join_kind_words(), m.joins.kind));
+            c["mask"].refuse(
+                say("The mask %1 is no case of the kind %2", mask, word_of(join_kind_words(), m.joins.kind)));
         if (m.joins.cases.contains(mask)) c["mask"].refuse("The case comes twice");
         auto& variants = m.joins.cases[mask];
         for (const Field& v : c["tiles"].list(4096)) {
             const Point pair = v.point(0, static_cast<int>(kMostTiles));
             if (pair.x < 1 || static_cast<std::uint32_t>(pair.x) >= next_tile)
-                v.refuse("Tile " + std::to_string(pair.x) + " was never given out");
+                v.refuse(say("Tile %1 was never given out", pair.x));
             if (pair.y > 1000) v.refuse("A weight is between 0 and 1000");
             variants.push_back({static_cast<TileId>(pair.x), pair.y});
         }
@@ -156,7 +156,7 @@ PropKind read_kind(const Field& f, const Project& project) {
     k.id = static_cast<PropKindId>(f["id"].whole(1, UINT32_MAX));
     k.name = f["name"].text();
     k.sheet = static_cast<SheetId>(f["sheet"].whole(1, UINT32_MAX));
-    if (!project.sheet(k.sheet)) f["sheet"].refuse("There is no sheet " + std::to_string(k.sheet));
+    if (!project.sheet(k.sheet)) f["sheet"].refuse(say("There is no sheet %1", k.sheet));
     k.box = f["box"].box(0, sheet::kMostSide);
     if (k.box.empty()) f["box"].refuse("The box is empty");
     k.pivot = f["pivot"].point(-kFar, kFar);
@@ -205,7 +205,7 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
             Prop prop;
             prop.id = static_cast<PropId>(p["id"].whole(1, UINT32_MAX));
             prop.kind = static_cast<PropKindId>(p["kind"].whole(1, UINT32_MAX));
-            if (!project.prop_kind(prop.kind)) p["kind"].refuse("There is no prop " + std::to_string(prop.kind));
+            if (!project.prop_kind(prop.kind)) p["kind"].refuse(say("There is no prop %1", prop.kind));
             prop.at = p["at"].point(-kFar, kFar);
             prop.mirrored = p.has("mirrored") && p["mirrored"].yes();
             l.props.push_back(prop);

@@ -21,7 +21,7 @@ void make_folder(const fs::path& dir) {
     std::error_code trouble;
     fs::create_directories(dir, trouble);
     if (trouble)
-        throw InputError("The folder cannot be made: " + trouble.message(), dir.string(), "",
+        throw InputError(say("The folder cannot be made: %1", trouble.message()), dir.string(), "",
                          "Choose a place where you may write");
 }
 
@@ -40,8 +40,8 @@ void finish_commit(const fs::path& dir, const std::function<void()>& step) {
         if (step) step();
         fs::rename(file, target, trouble);
         if (trouble)
-            throw InputError("A saved file cannot be put in place: " + trouble.message(), target.string(), "",
-                             "Check who may write there; the save is complete in " + commit.string());
+            throw InputError(say("A saved file cannot be put in place: %1", trouble.message()), target.string(), "",
+                             say("Check who may write there; the save is complete in %1", commit.string()));
         flush_folder(target.parent_path());
     }
     if (step) step();
@@ -58,12 +58,12 @@ void tidy_up(const fs::path& dir, const std::function<void()>& step) {
 void read_pictures(level::Project& project, const fs::path& dir) {
     for (auto& slot : project.sheets) {
         level::Sheet sheet = *slot;
-        const fs::path file = inside(dir, sheet.file, (dir / kRoot).string(), "the sheet \"" + sheet.name + "\"");
+        const fs::path file = inside(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
         try {
             sheet.image = std::make_shared<const Image>(sheet::read_png(file));
             for (level::Tile& tile : sheet.tiles) tile.blank = sheet::is_blank(*sheet.image, tile.box);
         } catch (const InputError& e) {
-            sheet.trouble = e.what();
+            sheet.trouble = e.text();
         }
         slot = std::make_shared<const level::Sheet>(std::move(sheet));
     }
@@ -90,7 +90,7 @@ level::Project load(const fs::path& dir) {
         const fs::path cells = inside(dir, "levels/" + id + ".cells", root.string(), "levels");
         level::Level level = level_from_text(read_file(file, 1U << 29), file.string(), project);
         if (level.id != id)
-            throw InputError("The level calls itself \"" + level.id + "\"", file.string(), "id",
+            throw InputError(say("The level calls itself \"%1\"", level.id), file.string(), "id",
                              "File and id belong together: rename one of them back");
         read_cells(read_file(cells), cells.string(), project.next_tile, level);
         project.put(std::move(level));
@@ -133,7 +133,7 @@ void save(const level::Project& project, const fs::path& dir, const level::Proje
     std::error_code trouble;
     fs::rename(pending, dir / kCommit, trouble);
     if (trouble)
-        throw InputError("The save cannot be completed: " + trouble.message(), dir.string(), "",
+        throw InputError(say("The save cannot be completed: %1", trouble.message()), dir.string(), "",
                          "Check who may write there; the project on disk is unchanged");
     flush_folder(dir / kWork);
     if (step) step();

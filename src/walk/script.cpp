@@ -11,9 +11,8 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
     std::istringstream in(text);
     std::string line;
     for (int number = 1; std::getline(in, line); ++number) {
-        const auto refuse = [&](const std::string& what) {
-            throw InputError(what, file, "line " + std::to_string(number),
-                             "A line is TICKS and any of: left right up down jump");
+        const auto refuse = [&](const Text& what) {
+            throw InputError(what, file, say("line %1", number), "A line is TICKS and any of: left right up down jump");
         };
         if (const auto hash = line.find('#'); hash != std::string::npos) line.resize(hash);
         std::istringstream words(line);
@@ -21,7 +20,7 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
         if (!(words >> word)) continue;
         Step step;
         if (word.find_first_not_of("0123456789") != std::string::npos || word.size() > 7)
-            refuse("\"" + word + "\" is no number of ticks");
+            refuse(say("\"%1\" is no number of ticks", word));
         step.ticks = std::stoi(word);
         if (step.ticks > kMostTicks) refuse("A step is at most an hour long");
         while (words >> word) {
@@ -36,7 +35,7 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
             else if (word == "jump")
                 step.input.jump = true;
             else
-                refuse("\"" + word + "\" is no input");
+                refuse(say("\"%1\" is no input", word));
         }
         steps.push_back(step);
     }

@@ -202,8 +202,8 @@ TEST_CASE("picking up gives what lies there, of the active layer first", "[strok
     CHECK_FALSE(pick(small.project, level, {20, 20}, small.ground));
     level.edit(small.front).shown = false;
     CHECK(pick(small.project, level, {5, 5}, 0)->hand == material(1));
-    CHECK(name_at(small.project, *level.layer(small.ground), {6, 5}) == "Sand");
-    CHECK(name_at(small.project, *level.layer(small.front), {5, 5}) == "tile 7");
+    CHECK(name_at(small.project, *level.layer(small.ground), {6, 5}).english() == "Sand");
+    CHECK(name_at(small.project, *level.layer(small.front), {5, 5}).english() == "tile 7");
     CHECK(name_at(small.project, *level.layer(small.ground), {30, 20}).empty());
 }
 

@@ -14,8 +14,8 @@ std::map<std::string, int> codes(const level::Project& p) {
     std::map<std::string, int> out;
     for (const Finding& f : check(p)) {
         ++out[f.code];
-        CHECK(f.what.size() > 10);
-        CHECK(f.remedy.size() > 10);
+        CHECK(f.what.english().size() > 10);
+        CHECK(f.remedy.english().size() > 10);
         CHECK(std::string(word(f.severity)).size() > 3);
     }
     return out;
@@ -61,7 +61,7 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         REQUIRE(all.size() == 1);
         CHECK(all[0].code == "case-missing");
         CHECK(all[0].cell == Point{12, 12});
-        CHECK(all[0].what.find("alone") != std::string::npos);
+        CHECK(all[0].what.english().find("alone") != std::string::npos);
     }
     SECTION("no start, no exit") {
         level.marks.clear();

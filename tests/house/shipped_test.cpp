@@ -104,7 +104,7 @@ TEST_CASE("the schemas refuse what the program refuses", "[schema]") {
 TEST_CASE("nothing is wrong in the demo", "[demo]") {
     const auto project = vic::store::load(kDemo);
     for (const auto& f : vic::findings::check(project)) {
-        INFO(f.what);
+        INFO(f.what.english());
         CHECK(f.severity == vic::findings::Severity::hint);
     }
     CHECK(project.levels.size() == 2);

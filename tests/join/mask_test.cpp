@@ -41,12 +41,12 @@ TEST_CASE("bits go clockwise from north", "[mask]") {
 }
 
 TEST_CASE("cases read as words", "[mask]") {
-    CHECK(describe(255) == "joined all round");
-    CHECK(describe(0) == "alone");
-    CHECK(describe(kE | kS | kW) == "open to the north, inner corner south-east and south-west");
-    CHECK(describe(255 & ~kNE) == "inner corner north-east");
+    CHECK(describe(255).english() == "joined all round");
+    CHECK(describe(0).english() == "alone");
+    CHECK(describe(kE | kS | kW).english() == "open to the north, inner corner south-east and south-west");
+    CHECK(describe(255 & ~kNE).english() == "inner corner north-east");
     std::set<std::string> texts;
-    for (const Mask m : cases(JoinKind::full)) texts.insert(describe(m));
+    for (const Mask m : cases(JoinKind::full)) texts.insert(describe(m).english());
     CHECK(texts.size() == 47);
     CHECK(joined_sides(kN | kS | kNE) == 2);
 }

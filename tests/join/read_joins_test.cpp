@@ -29,8 +29,8 @@ TEST_CASE("masks are read from the art, whatever order and size", "[read-joins]"
                 right += good;
                 if (!good)
                     wrong += "style " + std::to_string(static_cast<int>(style)) + " side " + std::to_string(side) +
-                             ": " + describe(order[static_cast<std::size_t>(t.index)]) + " read as " +
-                             describe(t.mask) + "\n";
+                             ": " + describe(order[static_cast<std::size_t>(t.index)]).english() + " read as " +
+                             describe(t.mask).english() + "\n";
             }
         }
     }
@@ -100,7 +100,8 @@ TEST_CASE("a tile between inside and outside is doubted, not guessed in silence"
     tiles.push_back(odd);
     const JoinReading r = read_joins(tiles, JoinKind::full);
     bool doubted = false;
-    for (const auto& d : r.doubtful) doubted = doubted || (d.index == 47 && d.why.find("north") != std::string::npos);
+    for (const auto& d : r.doubtful)
+        doubted = doubted || (d.index == 47 && d.why.english().find("north") != std::string::npos);
     CHECK(doubted);
 }
 

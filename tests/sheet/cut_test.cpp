@@ -47,7 +47,7 @@ TEST_CASE("impossible cuts say why", "[cut]") {
                            Cut{{16, 16}, {60, 0}, {}, 1}}) {
         const auto trouble = cut_trouble(bad, image);
         REQUIRE(trouble);
-        CHECK(trouble->size() > 10);
+        CHECK(trouble->english().size() > 10);
     }
     CHECK(cut_trouble({{1, 1}, {}, {}, 1}, {1, 1}) == std::nullopt);
     CHECK(cut_trouble({{1, 1}, {}, {}, 1}, {16000, 8000})); // more than a million tiles

@@ -72,7 +72,7 @@ TEST_CASE("a reading says why, and offers others", "[read-cut]") {
     REQUIRE(r.best);
     CHECK(r.best->columns == 8);
     CHECK(r.best->rows == 6);
-    CHECK(r.best->reason.find("1 px gaps") != std::string::npos);
+    CHECK(r.best->reason.english().find("gaps of 1 px") != std::string::npos);
     CHECK(r.best->confidence > 0.5);
     CHECK(r.best->confidence < 1.0);
     CHECK(r.others.size() <= 3);

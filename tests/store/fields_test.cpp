@@ -14,7 +14,7 @@ std::string refusal(const std::string& json, const std::function<void(const Fiel
         read(Field(value, file, ""));
     } catch (const InputError& e) {
         CHECK(e.file == "a.json");
-        return e.where + ": " + e.problem;
+        return e.where.english() + ": " + e.problem.english();
     }
     return "";
 }
@@ -104,7 +104,7 @@ TEST_CASE("the line of a JSON mistake is named", "[fields]") {
         parse_json("{\n \"a\": 1,\n \"b\": oops,\n \"c\": 2\n}\n", "a.json");
         FAIL("parsed");
     } catch (const InputError& e) {
-        CHECK(e.where == "line 3");
-        CHECK(e.problem == "The file is not valid JSON");
+        CHECK(e.where.english() == "line 3");
+        CHECK(e.problem.english() == "The file is not valid JSON");
     }
 }

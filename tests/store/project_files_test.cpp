@@ -237,8 +237,8 @@ TEST_CASE("a project file that is wrong is refused with the place and a remedy",
             FAIL("loaded");
         } catch (const InputError& e) {
             CHECK(e.file.find("project.json") != std::string::npos);
-            CHECK(e.problem.size() > 5);
-            CHECK(e.remedy.size() > 5);
+            CHECK(e.problem.english().size() > 5);
+            CHECK(e.remedy.english().size() > 5);
         }
         CHECK(make::contents(dir.path()) == before);
     }
@@ -338,7 +338,7 @@ TEST_CASE("damaged cells are refused with line and character", "[cells]") {
         level::Level into = empty();
         read_cells(head + layer + "3 4 1 2 x\nend\n", "a.cells", small.project.next_tile, into);
     } catch (const InputError& e) {
-        CHECK(e.where == "line 3, character 9");
+        CHECK(e.where.english() == "line 3, character 9");
     }
 }
 
@@ -370,7 +370,7 @@ TEST_CASE("a picture that is lost or broken leaves the project open", "[store]")
     const level::Project p = load(dir.path());
     for (const auto& s : p.sheets) {
         CHECK(s->image == nullptr);
-        CHECK(s->trouble.find(s->file) != std::string::npos);
+        CHECK(s->trouble.english().find(s->file) != std::string::npos);
         CHECK_FALSE(s->tiles.empty());
     }
 }

@@ -297,7 +297,7 @@ TEST_CASE("scripts are timed inputs, and wrong lines are named", "[walk]") {
             parse_script(text, "a.walk");
             FAIL(text);
         } catch (const InputError& e) {
-            CHECK(e.where == line);
+            CHECK(e.where.english() == line);
             CHECK(e.file == "a.walk");
         }
     }

@@ -1,0 +1,25 @@
+#include "app/spoken.hpp"
+
+#include <QCoreApplication>
+
+#include "base/error.hpp"
+
+namespace vic::app {
+
+QString spoken(const Text& text) {
+    return QString::fromStdString(text.in([](const Text& t) {
+        const QString plain = QString::fromStdString(t.pattern());
+        const QString said =
+            QCoreApplication::translate("core", t.pattern().c_str(), nullptr, static_cast<int>(t.count()));
+        // Without a translation the plural is ours to choose.
+        if (t.count() == 1 && said == QString(plain).replace("%n", "1")) return t.pattern_for_one();
+        return said.toStdString();
+    }));
+}
+
+QString spoken(const std::exception& trouble) {
+    if (const auto* known = dynamic_cast<const InputError*>(&trouble)) return spoken(known->text());
+    return QString::fromLocal8Bit(trouble.what());
+}
+
+} // namespace vic::app
