@@ -8,6 +8,8 @@
 #include "edit/stroke.hpp"
 #include "join/read_joins.hpp"
 #include "outline/trace.hpp"
+#include "sheet/islands.hpp"
+#include "sheet/png.hpp"
 #include "sheet/read_cut.hpp"
 #include "support/make.hpp"
 
@@ -162,6 +164,29 @@ void read_a_sheet_of_1024(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(sheet::read_cut(sheet));
 }
 BENCHMARK(read_a_sheet_of_1024)->Unit(benchmark::kMillisecond);
+
+Image sheet_of_2048(make::Style style, int gap) {
+    std::vector<Image> tiles;
+    const int columns = 2048 / (32 + gap);
+    for (int i = 0; i < columns * columns; ++i)
+        tiles.push_back(make::tile(join::cases(level::JoinKind::full)[static_cast<std::size_t>(i % 47)], 32, style,
+                                   static_cast<unsigned>(i)));
+    return make::sheet(tiles, columns, {}, {gap, gap});
+}
+
+// As the command does it: from the bytes of the file.
+void read_a_sheet_of_2048(benchmark::State& state) {
+    const std::string png = sheet::encode_png(sheet_of_2048(
+        state.range(0) ? make::Style::see_through : make::Style::outlined, static_cast<int>(state.range(1))));
+    for (auto _ : state) benchmark::DoNotOptimize(sheet::read_cut(sheet::decode_png(png, "sheet.png")));
+}
+BENCHMARK(read_a_sheet_of_2048)->Args({0, 0})->Args({0, 1})->Args({1, 0})->Args({1, 2})->Unit(benchmark::kMillisecond);
+
+void read_islands_of_2048(benchmark::State& state) {
+    const Image image = sheet_of_2048(make::Style::see_through, 4);
+    for (auto _ : state) benchmark::DoNotOptimize(sheet::IslandMap(image));
+}
+BENCHMARK(read_islands_of_2048)->Unit(benchmark::kMillisecond);
 
 } // namespace
 

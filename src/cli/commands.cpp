@@ -8,6 +8,7 @@
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/islands.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
 #include "store/project_files.hpp"
@@ -60,6 +61,23 @@ vicinum::Level load_parcel(const std::string& dir) {
 }
 
 } // namespace
+
+Outcome read_islands(const std::string& file, std::optional<int> join_gap, std::optional<int> least_area) {
+    const sheet::IslandMap map(sheet::read_png(file));
+    sheet::IslandSettings settings = map.proposed();
+    if (join_gap) settings.join_gap = *join_gap;
+    if (least_area) settings.least_area = *least_area;
+    Outcome out;
+    out.json = {{"boxes", Json::array()},
+                {"join_gap", settings.join_gap},
+                {"least_area", settings.least_area},
+                {"specks", map.specks(settings)}};
+    for (const Box& b : map.boxes(settings)) out.json["boxes"].push_back(to_json(b));
+    out.text = std::to_string(out.json["boxes"].size()) + " islands, parts up to " + std::to_string(settings.join_gap) +
+               " px apart joined, " + std::to_string(map.specks(settings)) + " specks under " +
+               std::to_string(settings.least_area) + " px left out";
+    return out;
+}
 
 Outcome read_sheet(const std::string& file) {
     const Image image = sheet::read_png(file);

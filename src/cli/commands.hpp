@@ -19,6 +19,7 @@ struct Outcome {
 
 // All throw InputError.
 Outcome read_sheet(const std::string& image);
+Outcome read_islands(const std::string& image, std::optional<int> join_gap, std::optional<int> least_area);
 struct JoinsOptions {
     std::string image, kind = "full";
     Size tile;

@@ -46,6 +46,18 @@ int main(int argc, char** argv) {
     read_sheet->add_option("IMAGE", a)->required();
     read_sheet->callback([&] { action = [&] { return cli::read_sheet(a); }; });
 
+    int join_gap = -1, least_area = -1;
+    auto* read_islands = app.add_subcommand("read-islands", "Find the loose pictures of a sheet without a lattice");
+    read_islands->add_option("IMAGE", a)->required();
+    read_islands->add_option("--join-gap", join_gap, "Parts up to so many pixels apart belong together")
+        ->check(CLI::Range(0, 64));
+    read_islands->add_option("--least-area", least_area, "Islands of fewer pixels are specks")
+        ->check(CLI::Range(1, 1 << 28));
+    read_islands->callback([&] {
+        const auto given = [](int v) { return v < 0 ? std::nullopt : std::optional<int>(v); };
+        action = [&, given] { return cli::read_islands(a, given(join_gap), given(least_area)); };
+    });
+
     auto* read_joins = app.add_subcommand("read-joins", "Read which neighbours each tile expects");
     read_joins->add_option("IMAGE", a)->required();
     read_joins->add_option("--tile", tile, "WxH in pixels")->required();

@@ -21,6 +21,7 @@ struct Cut {
     Point margin;      // left and above the first tile; not negative
     Point spacing;     // between tiles; not negative
     int scale = 1;     // the whole factor by which the art was enlarged; divides all of the above
+    Size count{};      // columns and rows at most; 0: as many as fit. For sheets with something below or beside them
     bool operator==(const Cut&) const = default;
 };
 

@@ -3,12 +3,15 @@
 #include <cassert>
 #include <map>
 
+#include "sheet/inspect.hpp"
+
 namespace vic::sheet {
 
 std::optional<Text> cut_trouble(const level::Cut& cut, Size image) {
     if (cut.tile.w < 1 || cut.tile.h < 1) return Text("A tile is at least 1 × 1 pixel");
     if (cut.margin.x < 0 || cut.margin.y < 0) return Text("The margin cannot be negative");
     if (cut.spacing.x < 0 || cut.spacing.y < 0) return Text("The spacing cannot be negative");
+    if (cut.count.w < 0 || cut.count.h < 0) return Text("The number of columns and rows cannot be negative");
     if (cut.scale < 1) return Text("The scale is a whole number of at least 1");
     if (cut.tile.w % cut.scale != 0 || cut.tile.h % cut.scale != 0)
         return say("The scale %1 does not divide the tile size", cut.scale);
@@ -21,8 +24,10 @@ std::optional<Text> cut_trouble(const level::Cut& cut, Size image) {
 }
 
 Size columns_rows(const level::Cut& cut, Size image) {
-    return {(image.w - cut.margin.x + cut.spacing.x) / (cut.tile.w + cut.spacing.x),
-            (image.h - cut.margin.y + cut.spacing.y) / (cut.tile.h + cut.spacing.y)};
+    const Size most{(image.w - cut.margin.x + cut.spacing.x) / (cut.tile.w + cut.spacing.x),
+                    (image.h - cut.margin.y + cut.spacing.y) / (cut.tile.h + cut.spacing.y)};
+    return {cut.count.w > 0 ? std::min(cut.count.w, most.w) : most.w,
+            cut.count.h > 0 ? std::min(cut.count.h, most.h) : most.h};
 }
 
 std::vector<Box> cut_boxes(const level::Cut& cut, Size image) {
@@ -36,14 +41,6 @@ std::vector<Box> cut_boxes(const level::Cut& cut, Size image) {
     return boxes;
 }
 
-bool is_blank(const Image& image, const Box& box) {
-    const Box inside = intersection(box, box_of(image.size()));
-    for (int y = inside.y; y < inside.bottom(); ++y)
-        for (int x = inside.x; x < inside.right(); ++x)
-            if (image.at(x, y).a != 0) return false;
-    return true;
-}
-
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile) {
     assert(sheet.image && !cut_trouble(cut, sheet.image->size()));
     std::map<Box, level::Tile> known;
@@ -54,6 +51,7 @@ level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32
     out.cut = cut;
     out.tiles.clear();
     out.retired.clear();
+    const auto gaps = gap_colour(*sheet.image, cut);
     for (const Box& box : cut_boxes(cut, sheet.image->size())) {
         level::Tile tile;
         if (const auto old = known.find(box); old != known.end()) {
@@ -63,7 +61,7 @@ level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32
             tile.id = next_tile++;
             tile.box = box;
         }
-        tile.blank = is_blank(*sheet.image, box);
+        tile.blank = is_blank(*sheet.image, box, gaps);
         out.tiles.push_back(std::move(tile));
     }
     for (auto& [box, tile] : known) out.retired.push_back(std::move(tile));

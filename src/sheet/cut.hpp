@@ -27,9 +27,6 @@ inline Size drawn_size(const level::Cut& cut) { return {cut.tile.w / cut.scale, 
 // must be there and the cut without trouble.
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile);
 
-// Whether all pixels of `box` are see-through.
-bool is_blank(const Image& image, const Box& box);
-
 // The tile's art as drawn: its box, shrunk by the cut's scale.
 Image tile_art(const level::Sheet& sheet, const level::Tile& tile);
 

@@ -1,295 +1,363 @@
 #include "sheet/read_cut.hpp"
 
+#include <algorithm>
 #include <cmath>
+#include <functional>
 #include <numeric>
 
+#include "sheet/axis.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/inspect.hpp"
 
 namespace vic::sheet {
 
 namespace {
 
-constexpr int kLeastTile = 4; // pixels as drawn
-constexpr int kMostGap = 8;
-constexpr int kMostMargin = 16;
-// From this many standard errors on, seams are taken as certain as they get.
-constexpr double kSureSurplus = 14.0;
+constexpr int kLeastTile = 4;  // pixels as drawn
+constexpr int kLeastStrip = 5; // the height of a strip with a caption, in pixels as drawn
+constexpr int kMostStrip = 40;
+constexpr int kSampled = 96; // pixels of a line looked at where a sample does
 
-struct AxisFit {
-    int tile = 0;
-    int gap = 0;
-    int margin = 0;
-    double strength = 0; // 0 .. 1
+// What may lie between the tiles.
+struct Ground {
+    Rgba colour;
+    int tolerance = 0;
 };
 
-// The picture seen along one axis: `lines` columns (or rows), each of `depth` pixels.
-struct AxisView {
-    const Image& image;
-    bool columns;
-    [[nodiscard]] int lines() const { return columns ? image.width() : image.height(); }
-    [[nodiscard]] int depth() const { return columns ? image.height() : image.width(); }
-    [[nodiscard]] Rgba at(int line, int i) const { return columns ? image.at(line, i) : image.at(i, line); }
-};
-
-double difference(Rgba a, Rgba b) {
-    const double alpha = std::abs(a.a - b.a);
-    const double seen = std::min(a.a, b.a) / 255.0;
-    return alpha + seen * (std::abs(a.r - b.r) + std::abs(a.g - b.g) + std::abs(a.b - b.b)) / 3.0;
+// Without branches: this is asked of very many pixels.
+bool close(Rgba a, Rgba b, int tolerance) {
+    const bool both_clear = (a.a | b.a) == 0;
+    const bool near = (std::abs(a.r - b.r) <= tolerance) & (std::abs(a.g - b.g) <= tolerance) &
+                      (std::abs(a.b - b.b) <= tolerance) & (std::abs(a.a - b.a) <= tolerance);
+    return both_clear | near;
 }
 
-// How common a tile size is in practice; breaks ties, never decides against clear pixels.
-double commonness(int size) {
-    if (size == 16 || size == 32) return 1.0;
-    if (size == 8 || size == 24 || size == 48 || size == 64) return 0.95;
-    if (size % 8 == 0) return 0.9;
-    if (size % 4 == 0) return 0.85;
-    return 0.75;
-}
-
-std::vector<double> gutter_shares(const AxisView& view, Rgba colour) {
-    std::vector<double> share(static_cast<std::size_t>(view.lines()));
-    for (int x = 0; x < view.lines(); ++x) {
-        int same = 0;
-        for (int i = 0; i < view.depth(); ++i) same += looks_same(view.at(x, i), colour);
-        share[static_cast<std::size_t>(x)] = double(same) / view.depth();
-    }
-    return share;
-}
-
-// The best lattice with gaps of one colour, or strength 0.
-std::vector<AxisFit> fit_gaps(const AxisView& view, Rgba colour) {
-    const auto share = gutter_shares(view, colour);
-    const double mean = std::accumulate(share.begin(), share.end(), 0.0) / double(share.size());
-    // Where most of the sheet has the gap's colour anyway, only wholly plain columns count; else a stray tile may
-    // touch.
-    const double bar = mean > 0.5 ? 0.9999 : 0.8;
-    const int lines = view.lines();
-    std::vector<int> plain_before(static_cast<std::size_t>(lines) + 1, 0);
-    for (int x = 0; x < lines; ++x)
-        plain_before[static_cast<std::size_t>(x) + 1] =
-            plain_before[static_cast<std::size_t>(x)] + (share[static_cast<std::size_t>(x)] >= bar);
-    const auto plain = [&](int from, int to) {
-        from = std::clamp(from, 0, lines);
-        to = std::clamp(to, from, lines);
-        return plain_before[static_cast<std::size_t>(to)] - plain_before[static_cast<std::size_t>(from)];
-    };
-    int first = 0; // the first column with art
-    while (first < lines && plain(first, first + 1) == 1) ++first;
-    int last = lines; // behind the last column with art
-    while (last > first && plain(last - 1, last) == 1) --last;
-
-    std::vector<AxisFit> fits;
-    if (last - first < 2 * kLeastTile) return fits;
-    const int inner_plain = plain(first, last);
-    if (inner_plain == 0) return fits;
-    for (int gap = 1; gap <= kMostGap; ++gap) {
-        for (int tile = kLeastTile; tile <= (lines - gap) / 2; ++tile) {
-            const int period = tile + gap;
-            for (int margin = std::max(0, first - tile + 1); margin <= std::min(first, kMostMargin); ++margin) {
-                const int count = (lines - margin + gap) / period;
-                if (count < 2 || margin + count * period - gap < last) continue;
-                int clear = 0;
-                int bordered = 0;
-                int explained = 0;
-                for (int k = 1; k < count; ++k) {
-                    const int at = margin + k * period - gap;
-                    clear += plain(at, at + gap) == gap;
-                    bordered += (plain(at - 1, at) == 0) + (plain(at + gap, at + gap + 1) == 0);
-                    explained += plain(std::max(at, first), std::min(at + gap, last));
-                }
-                if (clear < count - 1) continue;
-                const double precision = double(bordered) / (2.0 * (count - 1));
-                const double recall = double(explained) / inner_plain;
-                // A lattice of two tiles is thin evidence.
-                const double evidence = 1.0 - 0.5 / (count - 1);
-                const int rest = lines - (margin + count * period - gap);
-                const double even = rest == 0 || rest == margin || rest == gap ? 1.0 : 0.93;
-                const double strength = precision * recall * evidence * even;
-                if (strength > 0.3) fits.push_back({tile, gap, margin, strength});
+// The colours that some column or row is nearly full of: by majority vote (Boyer and Moore, "MJRTY", 1981), then
+// counted. Most columns and rows first.
+std::vector<Ground> grounds(const Image& image, int tolerance) {
+    std::vector<std::pair<Rgba, int>> tally;
+    const auto vote = [&](Rgba colour, int by) {
+        for (auto& [known, count] : tally)
+            if (close(known, colour, tolerance)) {
+                count += by;
+                return;
             }
+        tally.emplace_back(colour, by);
+    };
+    // A sample of each line will do; both ways are taken row by row, as the picture lies in memory.
+    struct Line {
+        Rgba major;
+        int lead = 0;
+        int same = 0;
+        void weigh(Rgba c, int t) {
+            if (lead == 0) major = c;
+            lead += close(c, major, t) ? 1 : -1;
         }
+    };
+    std::vector<Line> columns(static_cast<std::size_t>(image.width()));
+    const int step_y = std::max(1, image.height() / kSampled);
+    const int step_x = std::max(1, image.width() / kSampled);
+    const int seen_y = (image.height() + step_y - 1) / step_y;
+    const int seen_x = (image.width() + step_x - 1) / step_x;
+    for (int y = 0; y < image.height(); y += step_y)
+        for (std::size_t x = 0; x < columns.size(); ++x) columns[x].weigh(image.row(y)[x], tolerance);
+    for (int y = 0; y < image.height(); y += step_y)
+        for (std::size_t x = 0; x < columns.size(); ++x)
+            columns[x].same += close(image.row(y)[x], columns[x].major, tolerance);
+    const auto judge = [&](const Line& line, int seen) {
+        if (line.same * 100 >= seen * 78) vote(line.major.a ? line.major : Rgba{}, 1);
+    };
+    for (const Line& column : columns) judge(column, seen_y);
+    for (int y = 0; y < image.height(); ++y) {
+        Line line;
+        for (int x = 0; x < image.width(); x += step_x) line.weigh(image.at(x, y), tolerance);
+        for (int x = 0; x < image.width(); x += step_x) line.same += close(image.at(x, y), line.major, tolerance);
+        judge(line, seen_x);
     }
-    std::stable_sort(fits.begin(), fits.end(),
-                     [](const AxisFit& a, const AxisFit& b) { return a.strength > b.strength; });
-    if (fits.size() > 6) fits.resize(6);
-    return fits;
+    std::stable_sort(tally.begin(), tally.end(), [](const auto& a, const auto& b) { return a.second > b.second; });
+    std::vector<Ground> out;
+    for (const auto& [colour, count] : tally)
+        if (out.size() < 3 && (out.empty() || count >= 2)) out.push_back({colour, tolerance});
+    return out;
 }
 
-// Mean difference between each column and the one before it; index 0 is unused.
-std::vector<double> seam_profile(const AxisView& view) {
-    std::vector<double> d(static_cast<std::size_t>(view.lines()), 0.0);
-    for (int x = 1; x < view.lines(); ++x) {
-        double sum = 0;
-        for (int i = 0; i < view.depth(); ++i) sum += difference(view.at(x, i), view.at(x - 1, i));
-        d[static_cast<std::size_t>(x)] = sum / view.depth();
-    }
-    return d;
+std::vector<float> part_of(const std::vector<float>& v, int from, int to) {
+    std::vector<float> out(v.begin() + from, v.begin() + to);
+    return out;
 }
 
-// The surplus of difference at the lines of a lattice without gaps, in standard errors.
-double seam_surplus(const std::vector<double>& profile, int tile, int margin) {
-    const int lines = static_cast<int>(profile.size());
-    double on = 0;
-    double off = 0;
-    double squares = 0;
-    int on_count = 0;
-    int off_count = 0;
-    for (int x = 1; x < lines; ++x) {
-        const double v = profile[static_cast<std::size_t>(x)];
-        if (x >= margin && (x - margin) % tile == 0) {
-            on += v;
-            ++on_count;
-        } else {
-            off += v;
-            squares += v * v;
-            ++off_count;
+// The means over all rows less those over some of them.
+std::vector<float> without(std::vector<float> all, int all_depth, const std::vector<float>& some, int some_depth) {
+    for (std::size_t i = 0; i < all.size(); ++i)
+        all[i] =
+            std::max(0.0F, (all[i] * float(all_depth) - some[i] * float(some_depth)) / float(all_depth - some_depth));
+    return all;
+}
+
+// Rows of the picture that hold the lattice; what is above or below may be a caption.
+struct Band {
+    int from = 0;
+    int to = 0;
+};
+
+// Where a strip with a caption may end or begin: where the picture changes most from one row to the next.
+std::vector<Band> bands(const SeamProfile& down) {
+    const int n = static_cast<int>(down.size());
+    std::vector<Band> out{{0, n}};
+    const auto strongest = [&](int from, int to, auto&& add) {
+        std::vector<int> order;
+        for (int y = std::max(from, 1); y < std::min(to, n); ++y) order.push_back(y);
+        const auto loud = [&](int y) { return down[static_cast<std::size_t>(y)]; };
+        std::sort(order.begin(), order.end(), [&](int a, int b) { return loud(a) > loud(b); });
+        for (std::size_t i = 0; i < std::min<std::size_t>(order.size(), 3); ++i) add(order[i]);
+    };
+    if (n < 4 * kLeastStrip) return out;
+    strongest(kLeastStrip, std::min(kMostStrip, n / 3), [&](int y) { out.push_back({y, n}); });
+    strongest(n - std::min(kMostStrip, n / 3), n - kLeastStrip, [&](int y) { out.push_back({0, y}); });
+    return out;
+}
+
+struct Candidate {
+    AxisFit x, y;
+    double score = 0;
+    double evidence = 0;
+    bool strip = false; // something above or below the lattice is no part of it
+};
+
+double pair_prior(const AxisFit& x, const AxisFit& y) {
+    double p = 0;
+    if (x.tile != y.tile) {
+        const double ratio = double(std::max(x.tile, y.tile)) / std::min(x.tile, y.tile);
+        p -= ratio == 2 ? 0.9 : ratio < 2.5 ? 1.8 : ratio <= 3 ? 3.0 : ratio <= 4 ? 5.0 : 14.0;
+    }
+    if ((x.gap == 0) != (y.gap == 0))
+        p -= 1.8;
+    else if (x.gap != y.gap)
+        p -= 1.2;
+    if (x.margin != y.margin) p -= 0.6;
+    return p;
+}
+
+Box outside(const Band& band, Size size) {
+    return band.from > 0 ? Box{0, 0, size.w, band.from} : Box{0, band.to, size.w, size.h - band.to};
+}
+
+// `goes_on` tells whether the strip beside the band looks like one more row of the lattice.
+void add_pairs(std::vector<Candidate>& out, const std::vector<AxisFit>& across, const std::vector<AxisFit>& down,
+               Size whole, const Band& band, const std::function<bool(const AxisFit&)>& goes_on) {
+    const Size size{whole.w, band.to - band.from};
+    const int strip = whole.h - size.h;
+    const auto add = [&](const AxisFit& x, AxisFit y, bool on) {
+        Candidate c{x, y, 0, std::max(0.0, x.evidence) + std::max(0.0, y.evidence), strip > 0};
+        c.score = x.score() + y.score() + pair_prior(x, y);
+        if (strip > 0) {
+            // A strip just as high as rows of tiles is taken for rows of tiles.
+            const int rest = band.from > 0 ? band.from + y.margin : strip + (size.h - y.end());
+            const int odd = rest % (y.tile + y.gap);
+            const bool rows = strip >= y.tile && (odd == 0 || odd == y.gap || odd == x.margin || odd == y.margin);
+            c.score -= rows ? 12.0 : on ? 4.5 : 2.5;
         }
+        c.y.margin += band.from;
+        out.push_back(c);
+    };
+    for (const AxisFit& x : across) {
+        const bool on = strip > 0 && goes_on(x);
+        for (const AxisFit& y : down) add(x, y, on);
     }
-    if (on_count < 1 || off_count < 2) return 0;
-    on /= on_count;
-    off /= off_count;
-    const double spread = std::sqrt(std::max(squares / off_count - off * off, 0.0)) + 0.05 * off + 0.5;
-    // A single line is thin evidence.
-    return (on - off) / spread * std::sqrt(double(on_count)) * (1.0 - 0.5 / on_count);
-}
-
-// The share of the profile's variance that goes by the place within a period, corrected for the number of places; 0
-// .. 1. Art that keeps its borders at the same distance from the lines repeats even where the lines themselves don't
-// show.
-double repetition(const std::vector<double>& profile, int period) {
-    const int n = static_cast<int>(profile.size()) - 1;
-    if (n < 2 * period) return 0;
-    std::vector<double> sum(static_cast<std::size_t>(period), 0.0);
-    std::vector<int> count(static_cast<std::size_t>(period), 0);
-    double mean = 0;
-    for (int x = 1; x <= n; ++x) {
-        sum[static_cast<std::size_t>(x % period)] += profile[static_cast<std::size_t>(x)];
-        ++count[static_cast<std::size_t>(x % period)];
-        mean += profile[static_cast<std::size_t>(x)] / n;
-    }
-    double within = 0;
-    double total = 0;
-    for (int x = 1; x <= n; ++x) {
-        const double v = profile[static_cast<std::size_t>(x)];
-        const auto phase = static_cast<std::size_t>(x % period);
-        const double here = sum[phase] / count[phase];
-        within += (v - here) * (v - here);
-        total += (v - mean) * (v - mean);
-    }
-    if (total <= 1e-9 || n - period < 1) return 0;
-    return std::clamp(1.0 - within / total * double(n - 1) / double(n - period), 0.0, 1.0);
-}
-
-std::vector<AxisFit> fit_seams(const AxisView& view) {
-    const auto profile = seam_profile(view);
-    const int lines = view.lines();
-    std::vector<AxisFit> fits;
-    for (int tile = kLeastTile; tile <= lines; ++tile) {
-        for (int margin = 0; margin < std::min(tile, kMostMargin); ++margin) {
-            if (lines - margin < tile) break;
-            const int rest = (lines - margin) % tile;
-            if (margin > 0 && rest != margin && rest != 0) continue;
-            double surplus = seam_surplus(profile, tile, margin);
-            if (margin > 0) surplus *= 0.4; // an offset without gaps is rare
-            if ((lines - margin) / tile < 2) surplus *= 0.3;
-            if (rest != 0) surplus *= 0.7;
-            if (surplus <= 0.8) continue;
-            const double seam = std::min(1.0, surplus / kSureSurplus);
-            const double repeats = margin == 0 && rest == 0 ? 0.85 * repetition(profile, tile) : 0.0;
-            fits.push_back({tile, 0, margin, 1.0 - (1.0 - seam) * (1.0 - repeats)});
-        }
-    }
-    std::stable_sort(fits.begin(), fits.end(), [](const AxisFit& a, const AxisFit& b) {
-        return a.strength * commonness(a.tile) > b.strength * commonness(b.tile);
-    });
-    if (fits.size() > 8) fits.resize(8);
-    return fits;
+    // A picture of one row or column shows its lattice one way only; its tiles are taken to be square.
+    const auto single = [](const AxisFit& of, int lines) {
+        const int room = lines - of.tile;
+        const bool fits = room == 0 || room == of.margin || room == 2 * of.margin || room == of.gap;
+        AxisFit one{AxisFit::Kind::single, of.tile, of.gap, room == 2 * of.margin || room == of.margin ? of.margin : 0,
+                    1};
+        one.prior = fits ? -0.5 : -6;
+        return one;
+    };
+    for (const AxisFit& x : across)
+        if (size.h >= x.tile && size.h < 2 * x.tile + x.gap) add(x, single(x, size.h), strip > 0 && goes_on(x));
+    for (const AxisFit& y : down)
+        if (size.w >= y.tile && size.w < 2 * y.tile + y.gap) add(single(y, size.w), y, true);
 }
 
 Text pixels_word(Point v) { return v.x == v.y ? say("%1 px", v.x) : say("%1 and %2 px", v.x, v.y); }
 
-CutReading reading_of(const AxisFit& x, const AxisFit& y, int scale, Size image) {
+CutReading reading_of(const Candidate& c, int scale, Size image, bool cut_off) {
     CutReading out;
-    out.cut = {
-        {x.tile * scale, y.tile * scale}, {x.margin * scale, y.margin * scale}, {x.gap * scale, y.gap * scale}, scale};
-    const Size count = columns_rows(out.cut, image);
-    out.columns = count.w;
-    out.rows = count.h;
-    double strength = std::sqrt(std::max(x.strength, 0.0) * std::max(y.strength, 0.0));
-    strength *= std::sqrt(commonness(x.tile) * commonness(y.tile));
-    if (x.tile != y.tile) strength *= 0.8;
-    if ((x.gap == 0) != (y.gap == 0))
-        strength *= 0.7;
-    else if (x.gap != y.gap)
-        strength *= 0.9;
-    out.confidence = strength;
-    if (x.gap || y.gap)
-        out.reason = say("gaps of %1 every %2 px", pixels_word(out.cut.spacing), (x.tile + x.gap) * scale);
-    else if (x.tile == y.tile)
-        out.reason = say("seams every %1 px", out.cut.tile.w);
-    else
-        out.reason = say("seams every %1 × %2 px", out.cut.tile.w, out.cut.tile.h);
-    if (x.margin || y.margin) out.reason = say("%1, a margin of %2", out.reason, pixels_word(out.cut.margin));
+    out.cut = {{c.x.tile * scale, c.y.tile * scale},
+               {c.x.margin * scale, c.y.margin * scale},
+               {c.x.gap * scale, c.y.gap * scale},
+               scale};
+    const Size most = columns_rows(out.cut, image);
+    out.columns = c.x.count;
+    out.rows = c.y.count;
+    // Only what is fewer than would fit is worth saying.
+    if (out.columns < most.w) out.cut.count.w = out.columns;
+    if (out.rows < most.h) out.cut.count.h = out.rows;
+    const Size tile = out.cut.tile;
+    const auto every = [&](const AxisFit& f) { return (f.tile + f.gap) * scale; };
+    if (c.x.gap || c.y.gap) {
+        if (every(c.x) == every(c.y))
+            out.reason = say("gaps of %1 every %2 px", pixels_word(out.cut.spacing), every(c.x));
+        else
+            out.reason = say("gaps of %1 every %2 px across and every %3 px down", pixels_word(out.cut.spacing),
+                             every(c.x), every(c.y));
+    } else if (c.x.kind == AxisFit::Kind::clear || c.y.kind == AxisFit::Kind::clear) {
+        out.reason = tile.w == tile.h ? say("things keep within cells of %1 px", tile.w)
+                                      : say("things keep within cells of %1 × %2 px", tile.w, tile.h);
+    } else {
+        out.reason =
+            tile.w == tile.h ? say("seams every %1 px", tile.w) : say("seams every %1 × %2 px", tile.w, tile.h);
+    }
+    if (c.strip && c.y.margin > 0)
+        out.reason = say("%1, below a strip of %2 px", out.reason, c.y.margin * scale);
+    else if (c.x.margin || c.y.margin)
+        out.reason = say("%1, a margin of %2", out.reason, pixels_word(out.cut.margin));
+    if (c.strip && c.y.margin == 0) out.reason = say("%1, above a strip that is no part of it", out.reason);
     if (scale > 1) out.reason = say("%1, enlarged ×%2", out.reason, scale);
+    if (cut_off) out.reason = say("%1; the last tiles are cut off", out.reason);
     return out;
 }
 
-// Cells of a cut with gaps whose neighbouring gap pixels are not all of the gap's colour.
-std::vector<int> straddling_cells(const Image& image, const level::Cut& cut) {
-    std::vector<int> found;
-    if (cut.spacing.x == 0 && cut.spacing.y == 0) return found;
-    const auto boxes = cut_boxes(cut, image.size());
-    // The gap's colour is the commonest at the crossings right below each tile.
-    std::vector<std::pair<Rgba, int>> tally;
-    for (const Box& b : boxes) {
-        const Point at{b.right(), b.bottom()};
-        if (at.x >= image.width() || at.y >= image.height()) continue;
-        const Rgba c = image.at(at.x, at.y);
-        const auto old =
-            std::find_if(tally.begin(), tally.end(), [&](const auto& t) { return looks_same(t.first, c); });
-        if (old == tally.end())
-            tally.emplace_back(c, 1);
-        else
-            ++old->second;
+// What is told by differences alone, for one band of rows.
+struct Seams {
+    Band band;
+    SeamProfiles profile;
+    SeamProfile strip; // of the rows outside the band
+    std::vector<double> across_repeats, down_repeats;
+    std::vector<AxisFit> across, down;
+};
+
+// Whether the part may hold a caption: most of it has one colour, and what stands on it are thin strokes, not tiles
+// that fill it from top to bottom (a last row with few tiles is flat, too).
+bool lettered(const Image& image, const Box& part) {
+    Rgba major{};
+    int lead = 0;
+    constexpr int kTolerance = 12;
+    for (int y = part.y; y < part.bottom(); ++y)
+        for (int x = part.x; x < part.right(); ++x) {
+            const Rgba c = image.at(x, y);
+            if (lead == 0) major = c;
+            lead += close(c, major, kTolerance) ? 1 : -1;
+        }
+    std::int64_t same = 0;
+    int written = 0;
+    int full = 0;
+    for (int x = part.x; x < part.right(); ++x) {
+        int other = 0;
+        for (int y = part.y; y < part.bottom(); ++y) other += !close(image.at(x, y), major, kTolerance);
+        same += part.h - other;
+        written += other > 0;
+        full += other * 100 >= part.h * 66;
     }
-    if (tally.empty()) return found;
-    const Rgba gutter = std::max_element(tally.begin(), tally.end(), [](const auto& a, const auto& b) {
-                            return a.second < b.second;
-                        })->first;
-    const auto foreign = [&](const Box& strip) {
-        const Box inside = intersection(strip, box_of(image.size()));
-        for (int y = inside.y; y < inside.bottom(); ++y)
-            for (int x = inside.x; x < inside.right(); ++x)
-                if (!looks_same(image.at(x, y), gutter)) return true;
-        return false;
-    };
-    for (std::size_t i = 0; i < boxes.size(); ++i) {
-        const Box& b = boxes[i];
-        const bool right = cut.spacing.x > 0 && b.right() < image.width() && foreign({b.right(), b.y, 1, b.h});
-        const bool below = cut.spacing.y > 0 && b.bottom() < image.height() && foreign({b.x, b.bottom(), b.w, 1});
-        if (right || below) found.push_back(static_cast<int>(i));
-    }
-    return found;
+    return same * 100 >= part.size().area() * 55 && 3 * full <= written;
 }
 
-bool same_cut(const CutReading& a, const CutReading& b) { return a.cut == b.cut; }
+std::vector<Seams> seams_of(const Image& drawn) {
+    std::vector<Seams> out;
+    const Size size = drawn.size();
+    const SeamProfiles whole = seam_profiles(drawn, box_of(size));
+    for (const Band& band : bands(whole.down)) {
+        Seams s{band, whole, {}, {}, {}, {}, {}};
+        if (band.to - band.from < size.h) {
+            const Box rest = outside(band, size);
+            if (!lettered(drawn, rest)) continue;
+            s.strip = seam_profiles(drawn, rest).across;
+            s.profile.across = without(whole.across, size.h, s.strip, rest.h);
+            s.profile.down = part_of(whole.down, band.from, band.to);
+        }
+        s.across_repeats = repetition(s.profile.across);
+        s.down_repeats = repetition(s.profile.down);
+        s.across = seam_fits(s.profile.across, s.across_repeats);
+        s.down = seam_fits(s.profile.down, s.down_repeats);
+        out.push_back(std::move(s));
+    }
+    return out;
+}
+
+// Whether the lattice of the band goes on in the strip beside it, as far as its columns tell: then the strip is one
+// more row of tiles.
+bool goes_on(const AxisFit& x, const std::vector<float>& band, const std::vector<float>& strip) {
+    double on[2] = {0, 0};
+    double off[2] = {0, 0};
+    int lines = 0;
+    int others = 0;
+    for (int i = 1; i < static_cast<int>(band.size()); ++i) {
+        const int place = (i - x.margin) % (x.tile + x.gap);
+        const bool line = i > x.margin && (x.gap == 0 ? place == 0 : place >= x.tile);
+        const auto at = static_cast<std::size_t>(i);
+        (line ? on : off)[0] += band[at];
+        (line ? on : off)[1] += strip[at];
+        ++(line ? lines : others);
+    }
+    if (lines == 0 || others == 0) return true;
+    const auto loud = [&](int which) { return (on[which] / lines + 0.02) / (off[which] / others + 0.02); };
+    const double here = std::log(loud(0));
+    const double there = std::log(loud(1));
+    return std::abs(there) > 0.5 * std::abs(here) && (here < 0) == (there < 0);
+}
+
+// All readings of the picture as drawn, for one set of grounds.
+std::vector<Candidate> candidates(const Image& drawn, const std::vector<Seams>& seams, const std::vector<Ground>& use,
+                                  bool with_seams_alone) {
+    std::vector<Candidate> out;
+    const Size size = drawn.size();
+    if (with_seams_alone)
+        for (const Seams& s : seams)
+            add_pairs(out, s.across, s.down, size, s.band,
+                      [&](const AxisFit& x) { return goes_on(x, s.profile.across, s.strip); });
+    for (const Ground& g : use) {
+        const ArtProfiles whole = art_profiles(drawn, box_of(size), g.colour, g.tolerance);
+        for (const Seams& s : seams) {
+            ArtProfile across = whole.across;
+            ArtProfile down = whole.down;
+            std::vector<float> strip;
+            if (s.band.to - s.band.from < size.h) {
+                const Box rest = outside(s.band, size);
+                const ArtProfile other = art_profiles(drawn, rest, g.colour, g.tolerance).across;
+                across.art = without(across.art, size.h, other.art, rest.h);
+                across.crossing = without(across.crossing, size.h, other.crossing, rest.h);
+                strip = other.art;
+                down.art = part_of(down.art, s.band.from, s.band.to);
+                down.crossing = part_of(down.crossing, s.band.from, s.band.to);
+            }
+            const auto fx = ground_fits(across, s.across_repeats);
+            const auto fy = ground_fits(down, s.down_repeats);
+            const auto on = [&](const AxisFit& x) {
+                return x.kind == AxisFit::Kind::seams ? goes_on(x, s.profile.across, s.strip)
+                                                      : goes_on(x, across.art, strip);
+            };
+            add_pairs(out, fx, fy, size, s.band, on);
+            add_pairs(out, fx, s.down, size, s.band, on);
+            add_pairs(out, s.across, fy, size, s.band, on);
+        }
+    }
+    return out;
+}
 
 } // namespace
 
 int read_scale(const Image& image) {
-    int factor = std::gcd(image.width(), image.height());
-    for (int y = 0; y < image.height() && factor > 1; ++y)
+    // Blocks larger than sixteen are flat tiles, not enlarged pixels.
+    constexpr int kMostScale = 16;
+    int factor = 0;
+    int changes = 0;
+    for (int y = 0; y < image.height() && factor != 1; ++y)
         for (int x = 1; x < image.width(); ++x)
-            if (x % factor != 0 && !looks_same(image.at(x, y), image.at(x - 1, y))) factor = std::gcd(factor, x);
-    for (int y = 1; y < image.height() && factor > 1; ++y)
+            if ((factor == 0 || x % factor != 0) && !looks_same(image.at(x, y), image.at(x - 1, y))) {
+                factor = std::gcd(factor, x);
+                ++changes;
+            }
+    for (int y = 1; y < image.height() && factor != 1; ++y)
         for (int x = 0; x < image.width(); ++x)
-            if (y % factor != 0 && !looks_same(image.at(x, y), image.at(x, y - 1))) {
+            if ((factor == 0 || y % factor != 0) && !looks_same(image.at(x, y), image.at(x, y - 1))) {
                 factor = std::gcd(factor, y);
+                ++changes;
                 break;
             }
-    if (factor <= 16) return std::max(factor, 1);
-    // Blocks larger than that are flat tiles, not enlarged pixels.
-    return 1;
+    if (changes == 0) return 1;
+    if (image.width() % factor != 0 || image.height() % factor != 0)
+        factor = std::gcd(factor, std::gcd(image.width(), image.height()));
+    return factor <= kMostScale ? std::max(factor, 1) : 1;
 }
 
 SheetReading read_cut(const Image& image) {
@@ -297,78 +365,70 @@ SheetReading read_cut(const Image& image) {
     if (image.empty() || (image.width() < kLeastTile && image.height() < kLeastTile)) return out;
     int scale = read_scale(image);
     while (scale > 1 && (image.width() / scale < 2 * kLeastTile || image.height() / scale < 2 * kLeastTile)) scale = 1;
-    const Image drawn = scale == 1 ? image : resampled(image, {image.width() / scale, image.height() / scale});
-    const AxisView across{drawn, true};
-    const AxisView down{drawn, false};
+    const Image shrunk = scale == 1 ? Image() : resampled(image, {image.width() / scale, image.height() / scale});
+    const Image& drawn = scale == 1 ? image : shrunk;
 
-    std::vector<CutReading> found;
-    std::vector<Rgba> gutters{{0, 0, 0, 0}};
-    for (const Point corner : {Point{0, 0}, Point{drawn.width() - 1, drawn.height() - 1}}) {
-        const Rgba c = drawn.at(corner.x, corner.y);
-        if (std::none_of(gutters.begin(), gutters.end(), [&](Rgba g) { return looks_same(g, c); }))
-            gutters.push_back(c);
+    const std::vector<Seams> seams = seams_of(drawn);
+    std::vector<Candidate> found = candidates(drawn, seams, grounds(drawn, 0), true);
+    const auto best_score = [&] {
+        double best = -1e9;
+        for (const Candidate& c : found) best = std::max(best, c.score);
+        return best;
+    };
+    // Saved with loss, no colour is quite plain.
+    bool gaps = false;
+    const double bar = best_score() - 1;
+    for (const Candidate& c : found)
+        gaps = gaps || (c.score >= bar && c.x.kind == AxisFit::Kind::gaps && c.y.kind == AxisFit::Kind::gaps);
+    if (!gaps) {
+        const std::vector<Ground> rough = grounds(drawn, 14);
+        auto more = candidates(drawn, seams, rough, false);
+        for (Candidate& c : more) c.score -= 0.7;
+        found.insert(found.end(), more.begin(), more.end());
     }
-    // A sheet without margin has no gap pixel at its corner; the commonest colour of the most plain column stands in.
-    if (drawn.width() > kLeastTile) {
-        for (int x = kLeastTile; x < drawn.width(); ++x) {
-            bool plain = true;
-            for (int y = 1; y < drawn.height() && plain; ++y) plain = looks_same(drawn.at(x, y), drawn.at(x, 0));
-            if (!plain) continue;
-            const Rgba c = drawn.at(x, 0);
-            if (std::none_of(gutters.begin(), gutters.end(), [&](Rgba g) { return looks_same(g, c); }))
-                gutters.push_back(c);
-            break;
-        }
-    }
-    for (const Rgba gutter : gutters) {
-        const auto fits_x = fit_gaps(across, gutter);
-        const auto fits_y = fit_gaps(down, gutter);
-        for (const AxisFit& x : fits_x)
-            for (const AxisFit& y : fits_y) found.push_back(reading_of(x, y, scale, image.size()));
-        // A strip of one row has gaps one way only.
-        for (const AxisFit& x : fits_x)
-            if (drawn.height() <= x.tile + 2 * x.margin && drawn.height() >= x.tile + x.margin)
-                found.push_back(reading_of(x, {x.tile, x.gap, x.margin, x.strength}, scale, image.size()));
-    }
-    const auto seams_x = fit_seams(across);
-    const auto seams_y = fit_seams(down);
-    for (const AxisFit& x : seams_x)
-        for (const AxisFit& y : seams_y) found.push_back(reading_of(x, y, scale, image.size()));
-    for (const AxisFit& x : seams_x)
-        if (drawn.height() == x.tile) found.push_back(reading_of(x, x, scale, image.size()));
-    for (const AxisFit& y : seams_y)
-        if (drawn.width() == y.tile) found.push_back(reading_of(y, y, scale, image.size()));
     // Small and square: most likely a tile by itself.
-    if (drawn.width() == drawn.height() && drawn.width() <= 64 && drawn.width() >= kLeastTile) {
-        const double strength = drawn.width() <= 24 ? 0.75 : drawn.width() <= 32 ? 0.6 : 0.5;
-        CutReading single =
-            reading_of({drawn.width(), 0, 0, strength}, {drawn.width(), 0, 0, strength}, scale, image.size());
-        single.reason = "the picture is as small as one tile";
-        found.push_back(single);
+    if (drawn.width() == drawn.height() && drawn.width() <= 64) {
+        Candidate one;
+        one.x = one.y = {AxisFit::Kind::single, drawn.width(), 0, 0, 1};
+        one.score = size_prior(drawn.width()) + (drawn.width() <= 24 ? 3.0 : drawn.width() <= 32 ? 1.5 : 0.0);
+        one.evidence = 6;
+        found.push_back(one);
     }
+    std::erase_if(found, [&](const Candidate& c) { return c.x.end() > drawn.width() || c.y.end() > drawn.height(); });
     std::stable_sort(found.begin(), found.end(),
-                     [](const CutReading& a, const CutReading& b) { return a.confidence > b.confidence; });
+                     [](const Candidate& a, const Candidate& b) { return a.score > b.score; });
     std::vector<CutReading> distinct;
-    for (const CutReading& r : found) {
-        if (std::any_of(distinct.begin(), distinct.end(), [&](const CutReading& d) { return same_cut(d, r); }))
+    std::vector<Candidate> kept;
+    for (const Candidate& c : found) {
+        const int rest_x = drawn.width() - c.x.end();
+        const int rest_y = drawn.height() - c.y.end();
+        const bool cut_off = !c.strip && (rest_x > c.x.margin + c.x.gap || rest_y > c.y.margin + c.y.gap);
+        CutReading r = reading_of(c, scale, image.size(), cut_off);
+        if (c.x.kind == AxisFit::Kind::single && c.y.kind == AxisFit::Kind::single)
+            r.reason = "the picture is as small as one tile";
+        if (std::any_of(distinct.begin(), distinct.end(), [&](const CutReading& d) { return d.cut == r.cut; }))
             continue;
-        distinct.push_back(r);
+        distinct.push_back(std::move(r));
+        kept.push_back(c);
         if (distinct.size() == 4) break;
     }
-    if (distinct.empty()) return out;
-    // What a close runner-up takes away in certainty.
-    CutReading& best = distinct.front();
-    const double rival = distinct.size() > 1 ? distinct[1].confidence / best.confidence : 0.0;
-    const double strength = best.confidence;
-    best.confidence = std::min(0.99, strength * (1.0 - 0.45 * rival * rival));
+    if (distinct.empty() || kept.front().score < -6) return out;
+    // The share of the best among all, and how much there was to go by.
+    double sum = 0;
+    for (const Candidate& c : kept) sum += std::exp(c.score - kept.front().score);
+    for (std::size_t i = 0; i < distinct.size(); ++i) {
+        const double share = std::exp(kept[i].score - kept.front().score) / sum;
+        distinct[i].confidence = std::min(0.98, share * (1 - std::exp(-kept[i].evidence / 9)));
+    }
+    out.best = distinct.front();
     for (std::size_t i = 1; i < distinct.size(); ++i)
-        distinct[i].confidence = std::min(distinct[i].confidence * 0.6, best.confidence * 0.9);
-    out.best = best;
+        distinct[i].confidence = std::min(distinct[i].confidence, out.best->confidence);
     out.others.assign(distinct.begin() + 1, distinct.end());
-    const auto boxes = cut_boxes(best.cut, image.size());
+    const auto boxes = cut_boxes(out.best->cut, image.size());
+    const auto between = gap_colour(image, out.best->cut);
     for (std::size_t i = 0; i < boxes.size(); ++i)
-        if (is_blank(image, boxes[i])) out.blank.push_back(static_cast<int>(i));
-    out.straddling = straddling_cells(image, best.cut);
+        if (is_blank(image, boxes[i], between)) out.blank.push_back(static_cast<int>(i));
+    out.straddling = straddling_cells(image, out.best->cut);
     return out;
 }
 

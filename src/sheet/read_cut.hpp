@@ -1,15 +1,18 @@
-// Reading a cut from the pixels: proposals for tile size, margin, spacing and scale, each with a confidence and a
-// reason.
+// Reading a cut from the pixels: proposals for tile size, margin, spacing, count and scale, each with a confidence and
+// a reason.
 //
 // Own method. First the whole factor by which the art was enlarged: the greatest that divides every place where a
-// column (row) differs from its neighbour. Then, on the art shrunk by it, two readings per axis:
-//   gaps   columns of one plain or see-through colour; a lattice is as good as the share of its gap columns that are
-//          plain with art on both sides, times the share of all plain columns that it explains;
-//   seams  the mean difference between neighbouring columns; a lattice is as good as the surplus at its lines over the
-//          rest, in standard errors, so that half and double the true size both lose, and as the share of the
-//          differences' variance that goes by the place within a tile.
-// Proposals are ranked by strength times how common the size is; the confidence also falls with the runner-up's
-// strength.
+// column (row) differs from its neighbour. Then, on the art shrunk by it, each axis by itself (axis.hpp):
+//   gaps     runs of lines of one colour, just as wide as the gap, with art on both sides;
+//   clear    boundaries that no art goes over, where most boundaries have some: things that keep within their cells;
+//   seams    the log of the mean difference between neighbouring lines is another at the lattice's lines than between
+//            them (variance explained, as log odds, less the cost of its parameters), or goes by the place within a
+//            period; a lattice loses by what speaks for every second, third … of its lines only.
+// What is plain is tried for the colours that whole lines have (exactly, then with a tolerance for pictures that were
+// saved with loss). Above and below, a flat strip that begins where rows change most may be a caption. All pairs of
+// the axes' lattices are ranked by the sum of their evidence and of the logs of how common such numbers are (sizes,
+// square tiles, equal gaps, nothing left over). The confidence is a proposal's share among the rest, less where there
+// was little to go by. Rates by class of sheet: tests/sheet/read_cut_test.cpp.
 #pragma once
 
 #include <optional>

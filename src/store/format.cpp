@@ -77,6 +77,7 @@ Json sheet_json(const Sheet& s) {
                 {"margin", to_json(s.cut.margin)},
                 {"spacing", to_json(s.cut.spacing)},
                 {"scale", s.cut.scale}};
+    if (s.cut.count != Size{}) j["cut"]["count"] = to_json(s.cut.count);
     j["tiles"] = Json::array();
     for (const Tile& t : s.tiles) j["tiles"].push_back(tile_json(t));
     if (!s.retired.empty())
@@ -95,6 +96,7 @@ Sheet read_sheet(const Field& f, std::uint32_t next_tile, std::set<TileId>& take
     s.cut.margin = cut["margin"].point(0, sheet::kMostSide);
     s.cut.spacing = cut["spacing"].point(0, sheet::kMostSide);
     s.cut.scale = cut["scale"].number(1, 64);
+    if (cut.has("count")) s.cut.count = cut["count"].size(0, sheet::kMostSide);
     if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale)
         cut["scale"].refuse("It does not divide the tile size");
     for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, next_tile, taken));

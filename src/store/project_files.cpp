@@ -3,7 +3,7 @@
 #include <unistd.h>
 
 #include "base/error.hpp"
-#include "sheet/cut.hpp"
+#include "sheet/inspect.hpp"
 #include "sheet/png.hpp"
 #include "store/cells.hpp"
 #include "store/format.hpp"
@@ -61,7 +61,8 @@ void read_pictures(level::Project& project, const fs::path& dir) {
         const fs::path file = inside(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
         try {
             sheet.image = std::make_shared<const Image>(sheet::read_png(file));
-            for (level::Tile& tile : sheet.tiles) tile.blank = sheet::is_blank(*sheet.image, tile.box);
+            const auto gaps = sheet::gap_colour(*sheet.image, sheet.cut);
+            for (level::Tile& tile : sheet.tiles) tile.blank = sheet::is_blank(*sheet.image, tile.box, gaps);
         } catch (const InputError& e) {
             sheet.trouble = e.text();
         }

@@ -60,6 +60,27 @@ TEST_CASE("read-sheet reads a cut", "[cli]") {
     CHECK(run("read-sheet " + (dir / "dot.png").string() + " --json").json()["best"].is_null());
 }
 
+TEST_CASE("read-islands finds loose pictures", "[cli]") {
+    make::Folder dir;
+    Image image({60, 40});
+    const auto fill = [&](const Box& b) {
+        for (int y = b.y; y < b.bottom(); ++y)
+            for (int x = b.x; x < b.right(); ++x) image.set(x, y, {40, 80, 60, 255});
+    };
+    fill({4, 4, 12, 20});
+    fill({30, 6, 16, 8});
+    fill({30, 16, 16, 10}); // two pixels below: of the same thing
+    fill({55, 35, 1, 1});
+    write_file(dir / "props.png", sheet::encode_png(image));
+    const std::string file = (dir / "props.png").string();
+    const Json j = run("read-islands --json " + file).json();
+    CHECK(j["boxes"] == Json({{4, 4, 12, 20}, {30, 6, 16, 20}}));
+    CHECK(j["specks"] == 1);
+    CHECK(run("read-islands --json --join-gap 0 --least-area 1 " + file).json()["boxes"].size() == 4);
+    CHECK(run("read-islands --join-gap 900 " + file).code == 2);
+    CHECK(run("read-islands --json " + (dir / "none.png").string()).code == 3);
+}
+
 TEST_CASE("read-joins reads masks", "[cli]") {
     make::Folder dir;
     const Ran r = run("read-joins --json --kind full --tile 16x16 --margin 1x1 --spacing 1 " + put_sheet(dir).string());
