@@ -1,6 +1,7 @@
 #include "app/cut_stage.hpp"
 
 #include <QPainter>
+#include <QShortcut>
 #include <QTimer>
 #include <QVBoxLayout>
 #include <cmath>
@@ -10,6 +11,7 @@
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
+#include "edit/props.hpp"
 #include "edit/sheets.hpp"
 #include "sheet/cut.hpp"
 
@@ -136,45 +138,27 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     column->addWidget(cards_);
     column->addWidget(rule(this));
 
-    auto* hand = new QWidget(this);
-    hand->setFixedHeight(42);
-    auto* row = new QHBoxLayout(hand);
-    row->setContentsMargins(12, 4, 12, 4);
-    row->setSpacing(5);
-    row->addWidget(label(tr("By hand"), "quiet"));
-    static const char* ids[7] = {"tileWidth", "tileHeight", "marginX", "marginY", "spacingX", "spacingY", "cutScale"};
-    const QString groups[4] = {tr("tile"), tr("margin"), tr("gaps"), tr("enlarged")};
-    const QString names[7] = {tr("Tile width"), tr("Tile height"), tr("Left margin"), tr("Upper margin"),
-                              tr("Gap across"), tr("Gap down"),    tr("Enlarged by")};
-    for (int i = 0; i < 7; ++i) {
-        if (i % 2 == 0) {
-            row->addSpacing(6);
-            row->addWidget(label(groups[i / 2], "quiet"));
-        }
-        auto* box = new QSpinBox(hand);
-        box->setObjectName(ids[i]);
-        box->setAccessibleName(names[i]);
-        box->setToolTip(names[i] + tr(", in pixels of the image"));
-        if (i == 6) box->setToolTip(tr("The whole factor by which the art was enlarged"));
-        box->setRange(i < 2 || i == 6 ? 1 : 0, i == 6 ? 64 : 16384);
-        box->setKeyboardTracking(false);
-        box->setFixedWidth(44);
-        box->setAlignment(Qt::AlignCenter);
-        connect(box, &QSpinBox::valueChanged, this, &CutCentre::byHand);
-        numbers_[static_cast<std::size_t>(i)] = box;
-        row->addWidget(box);
+    auto* second = new QWidget(this);
+    second->setFixedHeight(42);
+    auto* row = new QHBoxLayout(second);
+    row->setContentsMargins(12, 0, 12, 0);
+    row->setSpacing(3);
+    const QString modes[2] = {tr("Lattice"), tr("Islands")};
+    const QString helps[2] = {tr("Tiles of one size in rows and columns"),
+                              tr("Loose pictures of any size, each a prop of its own")};
+    for (int i = 0; i < 2; ++i) {
+        auto* b = toolButton(second, i == 0 ? "modeLattice" : "modeIslands", {}, modes[i], {}, "toggle");
+        describe(b, modes[i], i == 0 ? "Shift+L" : "Shift+I", helps[i]);
+        b->setCheckable(true);
+        connect(b, &QToolButton::clicked, this, [this, i] { setMode(static_cast<SheetView::Mode>(i)); });
+        modes_[static_cast<std::size_t>(i)] = b;
+        row->addWidget(b);
     }
-    row->addStretch();
-    trouble_ = label({}, "warning", hand);
-    trouble_->setObjectName("cutTrouble");
-    row->addWidget(trouble_);
-    takeButton_ = new QPushButton(tr("Take this cut"), hand);
-    takeButton_->setObjectName("takeCut");
-    takeButton_->setProperty("role", "primary");
-    describe(takeButton_, tr("Take this cut"), "Enter", tr("The sheet's tiles are then ready to be laid"));
-    connect(takeButton_, &QPushButton::clicked, this, &CutCentre::takeBest);
-    row->addWidget(takeButton_);
-    column->addWidget(hand);
+    rows_ = new QStackedWidget(second);
+    rows_->addWidget(buildHandRow());
+    rows_->addWidget(buildIslandRow());
+    row->addWidget(rows_, 1);
+    column->addWidget(second);
     column->addWidget(rule(this));
 
     view_ = new SheetView(session_, SheetView::Use::cut, this);
@@ -193,6 +177,200 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     connect(view_, &SheetView::tilesDragged, &session_, &Session::setTiles);
     connect(view_, &SheetView::tileHovered, this, &CutCentre::hover);
     connect(view_, &SheetView::boxDrawn, this, &CutCentre::addProp);
+    connect(view_, &SheetView::cutPulled, this, &CutCentre::pull);
+    connect(view_, &SheetView::kindsChosen, this, &CutCentre::modeChanged);
+    connect(view_, &SheetView::kindChanged, this, [this](const level::PropKind& kind) {
+        session_.apply(tr("Move %1 on its sheet").arg(QString::fromStdString(kind.name)),
+                       edit::change_kind(session_.project(), kind), "kind-" + std::to_string(kind.id));
+    });
+    column->addWidget(rule(this));
+    column->addWidget(buildShowRow());
+    for (const auto& [key, mode] :
+         {std::pair{tr("Shift+L"), SheetView::Mode::lattice}, {tr("Shift+I"), SheetView::Mode::islands}}) {
+        auto* shortcut = new QShortcut(QKeySequence(key), this);
+        shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+        connect(shortcut, &QShortcut::activated, this, [this, mode = mode] { setMode(mode); });
+    }
+}
+
+QWidget* CutCentre::buildHandRow() {
+    auto* hand = new QWidget(this);
+    auto* row = new QHBoxLayout(hand);
+    row->setContentsMargins(6, 0, 0, 0);
+    row->setSpacing(4);
+    static const char* ids[7] = {"tileWidth", "tileHeight", "marginX", "marginY", "spacingX", "spacingY", "cutScale"};
+    const QString groups[4] = {tr("tile"), tr("margin"), tr("gaps"), tr("enlarged")};
+    const QString names[7] = {tr("Tile width"), tr("Tile height"), tr("Left margin"), tr("Upper margin"),
+                              tr("Gap across"), tr("Gap down"),    tr("Enlarged by")};
+    for (int i = 0; i < 7; ++i) {
+        if (i % 2 == 0) {
+            row->addSpacing(5);
+            row->addWidget(label(groups[i / 2], "quiet"));
+        }
+        auto* box = new QSpinBox(hand);
+        box->setObjectName(ids[i]);
+        box->setAccessibleName(names[i]);
+        box->setToolTip(names[i] + tr(", in pixels of the image"));
+        if (i == 6) box->setToolTip(tr("The whole factor by which the art was enlarged"));
+        box->setRange(i < 2 || i == 6 ? 1 : 0, i == 6 ? 64 : 16384);
+        box->setKeyboardTracking(false);
+        box->setFixedWidth(i == 6 ? 36 : 44);
+        box->setAlignment(Qt::AlignCenter);
+        connect(box, &QSpinBox::valueChanged, this, &CutCentre::byHand);
+        numbers_[static_cast<std::size_t>(i)] = box;
+        row->addWidget(box);
+    }
+    row->addStretch();
+    takeButton_ = new QPushButton(tr("Take this cut"), hand);
+    takeButton_->setObjectName("takeCut");
+    takeButton_->setProperty("role", "primary");
+    describe(takeButton_, tr("Take this cut"), "Enter", tr("The sheet's tiles are then ready to be laid"));
+    connect(takeButton_, &QPushButton::clicked, this, &CutCentre::takeBest);
+    row->addWidget(takeButton_);
+    return hand;
+}
+
+QWidget* CutCentre::buildIslandRow() {
+    auto* bar = new QWidget(this);
+    auto* row = new QHBoxLayout(bar);
+    row->setContentsMargins(6, 0, 0, 0);
+    row->setSpacing(4);
+    const auto number = [&](const char* id, const QString& before, const QString& help, int least, int most) {
+        row->addSpacing(5);
+        row->addWidget(label(before, "quiet"));
+        auto* box = new QSpinBox(bar);
+        box->setObjectName(id);
+        box->setAccessibleName(before);
+        box->setToolTip(help);
+        box->setRange(least, most);
+        box->setSuffix(tr(" px"));
+        box->setFixedWidth(66);
+        connect(box, &QSpinBox::valueChanged, this, [this] { findIslands(false); });
+        row->addWidget(box);
+        return box;
+    };
+    joinGap_ = number("joinGap", tr("parts up to"), tr("Parts that are no further apart belong to one island"), 0, 64);
+    row->addWidget(label(tr("apart belong together"), "quiet"));
+    leastArea_ = number("leastArea", tr("specks under"), tr("Islands of fewer pixels are left out"), 1, 1 << 20);
+    row->addSpacing(8);
+    islandCount_ = label({}, "quiet", bar);
+    islandCount_->setObjectName("islandCount");
+    row->addWidget(islandCount_);
+    row->addStretch();
+    takeIslands_ = new QPushButton(bar);
+    takeIslands_->setObjectName("takeIslands");
+    takeIslands_->setProperty("role", "primary");
+    connect(takeIslands_, &QPushButton::clicked, this, &CutCentre::takeIslands);
+    row->addWidget(takeIslands_);
+    return bar;
+}
+
+QWidget* CutCentre::buildShowRow() {
+    auto* bar = new QWidget(this);
+    bar->setFixedHeight(32);
+    auto* row = new QHBoxLayout(bar);
+    row->setContentsMargins(12, 0, 12, 0);
+    row->setSpacing(4);
+    trouble_ = label({}, "warning", bar);
+    trouble_->setObjectName("cutTrouble");
+    row->addWidget(trouble_);
+    row->addStretch();
+    marksRow_ = new QWidget(bar);
+    row->addWidget(marksRow_);
+    row = new QHBoxLayout(marksRow_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    row->addWidget(label(tr("Show"), "quiet"));
+    const struct {
+        const char* id;
+        QString name, help;
+        unsigned mark;
+    } entries[] = {
+        {"showShapes", tr("shapes"), tr("What a tile blocks, at its lower right"), SheetView::kShapes},
+        {"showBlank", tr("blank"), tr("Cells with nothing in them"), SheetView::kBlank},
+        {"showOver", tr("over the line"), tr("Cells whose art goes over a line that should be clear"),
+         SheetView::kOver},
+        {"showJoined", tr("in materials"), tr("Tiles that serve a case of a material, at their upper right"),
+         SheetView::kJoined},
+    };
+    for (const auto& e : entries) {
+        auto* b = toolButton(bar, e.id, {}, e.name, {}, "pill");
+        describe(b, e.name, {}, e.help);
+        b->setCheckable(true);
+        b->setChecked(true);
+        connect(b, &QToolButton::toggled, this, [this, mark = e.mark](bool on) {
+            view_->setMarks(on ? view_->marks() | mark : view_->marks() & ~mark);
+        });
+        row->addWidget(b);
+    }
+    return bar;
+}
+
+void CutCentre::setMode(SheetView::Mode mode) {
+    view_->setMode(mode);
+    follow();
+    emit modeChanged();
+}
+
+void CutCentre::findIslands(bool propose) {
+    const level::Sheet* s = session_.sheet();
+    if (!s || !s->image) return;
+    if (islandsOf_ != s->image) {
+        islandMap_ = sheet::IslandMap(*s->image);
+        islandsOf_ = s->image;
+        propose = true;
+    }
+    if (propose) {
+        const QSignalBlocker quietGap(joinGap_);
+        const QSignalBlocker quietArea(leastArea_);
+        joinGap_->setValue(islandMap_.proposed().join_gap);
+        leastArea_->setValue(islandMap_.proposed().least_area);
+    }
+    const sheet::IslandSettings settings{joinGap_->value(), leastArea_->value()};
+    islands_ = islandMap_.boxes(settings);
+    view_->setIslands(islands_);
+    followIslands();
+}
+
+void CutCentre::followIslands() {
+    const level::Sheet* s = session_.sheet();
+    if (!s) return;
+    int fresh = 0;
+    for (const Box& b : islands_) {
+        bool known = false;
+        for (const auto& k : session_.project().prop_kinds) known = known || (k->sheet == s->id && k->box == b);
+        fresh += !known;
+    }
+    const int specks = islandMap_.specks({joinGap_->value(), leastArea_->value()});
+    islandCount_->setText(specks ? tr("%1 islands, %2 specks").arg(islands_.size()).arg(specks)
+                                 : tr("%1 islands").arg(islands_.size()));
+    takeIslands_->setText(fresh == static_cast<int>(islands_.size()) ? tr("Make %1 props").arg(fresh)
+                                                                     : tr("Make %1 more props").arg(fresh));
+    takeIslands_->setEnabled(fresh > 0);
+}
+
+void CutCentre::takeIslands() {
+    const level::Sheet* s = session_.sheet();
+    if (!s || !s->image) return;
+    auto taken = edit::take_islands(session_.project(), s->id, islands_, s->name);
+    const auto count = static_cast<int>(taken.added.size());
+    if (count == 0) return;
+    level::Sheet changed = *taken.project.sheet(s->id);
+    changed.accepted = true; // nothing waits for an answer any more
+    taken.project.put(std::move(changed));
+    session_.apply(tr("Make %n props", nullptr, count), std::move(taken.project));
+    emit session_.said(
+        tr("%1 props of %2: place them in Dress").arg(count).arg(QString::fromStdString(session_.sheet()->name)),
+        false);
+}
+
+void CutCentre::pull(const level::Cut& cut, bool done) {
+    const int values[7] = {cut.tile.w, cut.tile.h, cut.margin.x, cut.margin.y, cut.spacing.x, cut.spacing.y, cut.scale};
+    for (std::size_t i = 0; i < 7; ++i) {
+        const QSignalBlocker quiet(numbers_[i]);
+        numbers_[i]->setValue(values[i]);
+    }
+    if (done) byHand();
 }
 
 void CutCentre::addProp(const Box& box) {
@@ -202,7 +380,9 @@ void CutCentre::addProp(const Box& box) {
     const level::PropKindId id = p.next_id++;
     const std::string name = s->name + " " + std::to_string(p.prop_kinds.size() + 1);
     p.put(edit::propose_prop(*s, box, id, name));
+    view_->setKinds({id});
     session_.apply(tr("Cut the prop %1").arg(QString::fromStdString(name)), std::move(p));
+    emit modeChanged();
     emit session_.said(tr("%1 is a prop now: place it in Dress").arg(QString::fromStdString(name)), false);
 }
 
@@ -256,6 +436,21 @@ void CutCentre::follow() {
     const level::Sheet* s = session_.sheet();
     view_->setSheet(session_.sheetId());
     view_->setChosen({session_.tiles().begin(), session_.tiles().end()});
+    const bool islands = view_->mode() == SheetView::Mode::islands;
+    modes_[0]->setChecked(!islands);
+    modes_[1]->setChecked(islands);
+    rows_->setCurrentIndex(islands ? 1 : 0);
+    cards_->setVisible(!islands);
+    marksRow_->setVisible(!islands);
+    if (islands && s && s->image) {
+        if (islandsOf_ != s->image)
+            findIslands(true);
+        else
+            followIslands();
+        std::vector<level::PropKindId> kinds = view_->kinds();
+        std::erase_if(kinds, [&](level::PropKindId id) { return !session_.project().prop_kind(id); });
+        if (kinds != view_->kinds()) view_->setKinds(kinds);
+    }
     rebuildCards();
     for (auto* box : numbers_) box->setEnabled(s && s->image);
     takeButton_->setVisible(s && s->image && !s->accepted);
@@ -271,6 +466,12 @@ void CutCentre::follow() {
         numbers_[i]->setValue(values[i]);
     }
     trouble_->clear();
+    if (islands) {
+        reading_ = tr("Islands of <b>%1</b>: click chooses, drag draws or moves, arrows nudge, J merges, Del removes")
+                       .arg(QString::fromStdString(s->name).toHtmlEscaped());
+        emit readingChanged();
+        return;
+    }
     const Size count = s->image ? sheet::columns_rows(s->cut, s->image->size()) : Size{};
     const auto blank = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return t.blank; });
     QString text =
@@ -321,10 +522,12 @@ void CutCentre::takeBest() {
 void CutCentre::byHand() {
     const level::Sheet* s = session_.sheet();
     if (!s || !s->image) return;
-    const level::Cut cut{{numbers_[0]->value(), numbers_[1]->value()},
-                         {numbers_[2]->value(), numbers_[3]->value()},
-                         {numbers_[4]->value(), numbers_[5]->value()},
-                         numbers_[6]->value()};
+    level::Cut cut{{numbers_[0]->value(), numbers_[1]->value()},
+                   {numbers_[2]->value(), numbers_[3]->value()},
+                   {numbers_[4]->value(), numbers_[5]->value()},
+                   numbers_[6]->value()};
+    // How many columns and rows there are holds for the size it was read with.
+    if (cut.tile == s->cut.tile && cut.spacing == s->cut.spacing) cut.count = s->cut.count;
     if (const auto trouble = sheet::cut_trouble(cut, s->image->size())) {
         trouble_->setText(spoken(*trouble));
         return;
@@ -333,206 +536,6 @@ void CutCentre::byHand() {
     if (cut == s->cut) return;
     session_.apply(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
                    edit::recut_sheet(session_.project(), s->id, cut, s->accepted), "cut-" + std::to_string(s->id));
-}
-
-TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    auto* column = panelColumn(this);
-    addHeading(column, tr("Tiles"), &count_);
-    auto* card = new QWidget(this);
-    auto* row = new QHBoxLayout(card);
-    row->setContentsMargins(0, 0, 0, 0);
-    picture_ = new QLabel(card);
-    picture_->setFixedSize(68, 68);
-    picture_->setAlignment(Qt::AlignCenter);
-    row->addWidget(picture_);
-    auto* texts = new QVBoxLayout;
-    title_ = label({}, "title", card);
-    title_->setWordWrap(true);
-    under_ = label({}, "quiet", card);
-    under_->setWordWrap(true);
-    texts->addStretch();
-    texts->addWidget(title_);
-    texts->addWidget(under_);
-    texts->addStretch();
-    row->addLayout(texts, 1);
-    card->setFixedHeight(72);
-    column->addWidget(card);
-
-    properties_ = new QWidget(this);
-    auto* inner = new QVBoxLayout(properties_);
-    inner->setContentsMargins(0, 4, 0, 0);
-    inner->setSpacing(8);
-    QLabel* aside = nullptr;
-    addHeading(inner, tr("Shape"), &aside);
-    aside->setText(tr("turns with the tile"));
-    auto* shapes = new QHBoxLayout;
-    shapes->setSpacing(3);
-    const QString names[7] = {tr("None"),
-                              tr("Full"),
-                              tr("Slope, mass north-east"),
-                              tr("Slope, mass south-east"),
-                              tr("Slope, mass south-west"),
-                              tr("Slope, mass north-west"),
-                              tr("One-way top")};
-    const Tokens t = tokensOf(this);
-    for (int i = 0; i < 7; ++i) {
-        auto* b = toolButton(properties_, QString("shape-%1").arg(i), {}, {}, {}, "tool");
-        describe(b, names[i], {}, tr("What the chosen tiles block"));
-        b->setCheckable(true);
-        b->setFixedSize(31, 31);
-        QPixmap pixmap(22, 22);
-        pixmap.fill(Qt::transparent);
-        QPainter p(&pixmap);
-        p.setPen(QPen(t.faint, 1, Qt::DotLine));
-        p.drawRect(2, 2, 17, 17);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(QPen(t.ink, 1.5));
-        p.setBrush(t.line);
-        QPolygonF corners{QPointF(19.5, 2.5), QPointF(19.5, 19.5), QPointF(2.5, 19.5), QPointF(2.5, 2.5)};
-        if (i == 1) p.drawPolygon(corners);
-        if (i >= 2 && i <= 5) {
-            corners.remove((i - 2 + 2) % 4);
-            p.drawPolygon(corners);
-        }
-        if (i == 6) {
-            p.setPen(QPen(t.ink, 2, Qt::DashLine));
-            p.drawLine(QPointF(2, 4), QPointF(20, 4));
-            p.setPen(QPen(t.ink, 1.5));
-            p.drawLine(QPointF(11, 17), QPointF(11, 8));
-            p.drawLine(QPointF(11, 8), QPointF(8, 11));
-            p.drawLine(QPointF(11, 8), QPointF(14, 11));
-        }
-        p.end();
-        b->setIcon(pixmap);
-        b->setIconSize({22, 22});
-        connect(b, &QToolButton::clicked, this, [this, i] {
-            change(tr("Shape of tiles"), [i](level::Tile& tile) { tile.shape = static_cast<level::TileShape>(i); });
-        });
-        shapes->addWidget(b);
-        shapes_[static_cast<std::size_t>(i)] = b;
-    }
-    shapes->addStretch();
-    inner->addLayout(shapes);
-    name_ = new QLineEdit(properties_);
-    name_->setObjectName("tileName");
-    addField(inner, tr("Name"), name_);
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
-        if (!name_->isModified()) return;
-        name_->setModified(false);
-        change(tr("Name of a tile"),
-               [text = name_->text().trimmed().toStdString()](level::Tile& tile) { tile.name = text; });
-    });
-    home_ = new QComboBox(properties_);
-    home_->setObjectName("tileHome");
-    addField(inner, tr("Home layer"), home_);
-    connect(home_, &QComboBox::activated, this, [this] {
-        const auto id = home_->currentData().toUInt();
-        const level::Level* level = session_.level();
-        if (!level) return;
-        std::vector<level::LayerId> here;
-        for (const level::LayerRef& l : level->layers) here.push_back(l->id);
-        change(tr("Home of tiles"), [here, id](level::Tile& tile) {
-            std::erase_if(tile.homes,
-                          [&](level::LayerId h) { return std::find(here.begin(), here.end(), h) != here.end(); });
-            if (id) tile.homes.push_back(id);
-        });
-    });
-    chance_ = new QSpinBox(properties_);
-    chance_->setObjectName("tileChance");
-    chance_->setRange(0, 1000);
-    chance_->setSuffix(tr(" %"));
-    chance_->setKeyboardTracking(false);
-    chance_->setToolTip(tr("How often it is chosen next to its fellows"));
-    addField(inner, tr("Chance"), chance_);
-    connect(chance_, &QSpinBox::valueChanged, this, [this](int v) {
-        change(
-            tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
-    });
-    column->addWidget(properties_);
-
-    next_ = new QWidget(this);
-    auto* steps = new QVBoxLayout(next_);
-    steps->setContentsMargins(0, 8, 0, 0);
-    addHeading(steps, tr("Next"));
-    joins_ = new QPushButton(tr("Read joins: edges + corners"), next_);
-    joins_->setObjectName("readJoins");
-    describe(joins_, tr("Make a material and read its joins"), "M",
-             tr("For sheets whose tiles fit together by their neighbours"));
-    connect(joins_, &QPushButton::clicked, this,
-            [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::full); });
-    plain_ = new QPushButton(tr("Plain material of variants"), next_);
-    plain_->setObjectName("plainMaterial");
-    describe(plain_, tr("Make a plain material"), {},
-             tr("Its tiles are chosen by chance, without looking at neighbours"));
-    connect(plain_, &QPushButton::clicked, this,
-            [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::plain); });
-    steps->addWidget(joins_);
-    steps->addWidget(plain_);
-    column->addWidget(next_);
-    hint_ = label({}, "quiet", this);
-    hint_->setWordWrap(true);
-    column->addWidget(hint_);
-    column->addStretch();
-}
-
-void TilePanel::change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge) {
-    if (session_.tiles().empty()) return;
-    std::string key = merge;
-    if (!key.empty())
-        for (const auto id : session_.tiles()) key += "-" + std::to_string(id);
-    session_.apply(name, edit::change_tiles(session_.project(), session_.tiles(), what), key);
-}
-
-void TilePanel::follow() {
-    if (!session_.isOpen()) return;
-    const level::Sheet* s = session_.sheet();
-    std::vector<const level::Tile*> chosen;
-    if (s)
-        for (const auto id : session_.tiles())
-            for (const level::Tile& t : s->tiles)
-                if (t.id == id) chosen.push_back(&t);
-    count_->setText(s ? tr("%1 of %2 chosen").arg(chosen.size()).arg(s->tiles.size()) : QString());
-    properties_->setVisible(!chosen.empty());
-    next_->setVisible(s && s->image && s->accepted && s->tiles.size() > 1);
-    joins_->setProperty("role", "primary");
-    if (chosen.empty()) {
-        picture_->clear();
-        title_->setText(s ? QString::fromStdString(s->name) : tr("No sheet"));
-        under_->setText(s && s->image ? tr("%1 × %2 px").arg(s->image->width()).arg(s->image->height()) : QString());
-        if (s) picture_->setPixmap(sheetThumb(*s, 64));
-        hint_->setText(!s             ? tr("Drop a PNG on the window to begin.")
-                       : !s->accepted ? tr("Hover a proposal to see it over the image; one click or Enter takes it. "
-                                           "Numbers can be set by hand in the row above the picture.")
-                                      : tr("Click tiles to choose them, drag for several, Ctrl adds. Shift+drag cuts a "
-                                           "prop from the image."));
-        return;
-    }
-    hint_->clear();
-    const level::Tile& first = *chosen.front();
-    picture_->setPixmap(tileThumb(session_.project(), first.id, 64));
-    title_->setText(first.name.empty() ? tr("Tile %1").arg(first.id) : QString::fromStdString(first.name));
-    under_->setText(chosen.size() > 1 ? tr("and %1 more").arg(chosen.size() - 1)
-                    : first.blank     ? tr("blank")
-                                      : QString());
-    const auto all = [&](auto get) {
-        return std::all_of(chosen.begin(), chosen.end(), [&](const level::Tile* t) { return get(*t) == get(first); });
-    };
-    const bool oneShape = all([](const level::Tile& t) { return t.shape; });
-    for (int i = 0; i < 7; ++i)
-        shapes_[static_cast<std::size_t>(i)]->setChecked(oneShape && static_cast<int>(first.shape) == i);
-    const bool oneName = all([](const level::Tile& t) { return t.name; });
-    if (!name_->hasFocus() || !name_->isModified())
-        name_->setText(oneName ? QString::fromStdString(first.name) : QString());
-    name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
-    const QSignalBlocker quiet(chance_);
-    chance_->setValue(first.chance);
-    home_->clear();
-    home_->addItem(tr("none"), 0U);
-    if (const level::Level* level = session_.level()) {
-        for (const level::LayerRef& l : level->layers)
-            if (l->kind == level::LayerKind::tiles) home_->addItem(QString::fromStdString(l->name), l->id);
-        home_->setCurrentIndex(std::max(0, home_->findData(level::home_in(*level, first.homes))));
-    }
 }
 
 } // namespace vic::app

@@ -1,17 +1,17 @@
-// The Cut stage: sheets on the left, the sheet with its proposals in the middle, the chosen tiles on the right.
+// The Cut stage: sheets on the left, the sheet with its proposals in the middle.
 #pragma once
 
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QLineEdit>
 #include <QPushButton>
 #include <QSpinBox>
+#include <QStackedWidget>
 #include <QToolButton>
 #include <array>
 
 #include "app/card_list.hpp"
 #include "app/sheet_view.hpp"
+#include "sheet/islands.hpp"
 
 namespace vic::app {
 
@@ -60,8 +60,17 @@ class CutCentre : public QWidget {
 
   signals:
     void readingChanged();
+    void modeChanged();
 
   private:
+    QWidget* buildHandRow();
+    QWidget* buildIslandRow();
+    QWidget* buildShowRow();
+    void setMode(SheetView::Mode mode);
+    void findIslands(bool propose);
+    void takeIslands();
+    void pull(const level::Cut& cut, bool done);
+    void followIslands();
     void take(const level::Cut& cut);
     void byHand();
     void hover(level::TileId tile);
@@ -74,33 +83,19 @@ class CutCentre : public QWidget {
     std::array<QSpinBox*, 7> numbers_{};
     QPushButton* takeButton_;
     QLabel* trouble_;
+    QStackedWidget* rows_;
+    QWidget* marksRow_;
+    std::array<QToolButton*, 2> modes_{};
+    QSpinBox* joinGap_;
+    QSpinBox* leastArea_;
+    QLabel* islandCount_;
+    QPushButton* takeIslands_;
+    sheet::IslandMap islandMap_;
+    std::shared_ptr<const Image> islandsOf_;
+    std::vector<Box> islands_;
     QString reading_;
     std::string cardsOf_;
     level::TileId hovered_ = 0;
-};
-
-class TilePanel : public QWidget {
-    Q_OBJECT
-  public:
-    TilePanel(Session& session, QWidget* parent);
-    void follow();
-
-  private:
-    void change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge = {});
-    Session& session_;
-    QLabel* count_;
-    QLabel* picture_;
-    QLabel* title_;
-    QLabel* under_;
-    QWidget* properties_;
-    QLineEdit* name_;
-    QSpinBox* chance_;
-    QComboBox* home_;
-    std::array<QToolButton*, 7> shapes_{};
-    QWidget* next_;
-    QPushButton* joins_;
-    QPushButton* plain_;
-    QLabel* hint_;
 };
 
 } // namespace vic::app

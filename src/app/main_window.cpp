@@ -88,11 +88,15 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     propPanel_ = new PropPanel(session_, trayPage);
     trayColumn->addWidget(tray_, 1);
     trayColumn->addWidget(propPanel_);
-    tilePanel_ = new TilePanel(session_, right_);
+    cutSide_ = new QStackedWidget(right_);
+    tilePanel_ = new TilePanel(session_, cutSide_);
+    kindPanel_ = new KindPanel(session_, *cut_->view(), cutSide_);
+    cutSide_->addWidget(tilePanel_);
+    cutSide_->addWidget(kindPanel_);
     casePanel_ = new CasePanel(session_, *join_->proof(), right_);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
-    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, tilePanel_, casePanel_, boundPanel_, walkPanel_})
+    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, casePanel_, boundPanel_, walkPanel_})
         right_->addWidget(w);
     row->addWidget(right_);
 
@@ -155,6 +159,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
         zoomLabel_->setText(tr("%1 %").arg(z < 10 ? QString::number(z, 'f', 1) : QString::number(z)));
     });
     connect(cut_, &CutCentre::readingChanged, this, &MainWindow::read);
+    connect(cut_, &CutCentre::modeChanged, this, &MainWindow::follow);
     connect(join_, &JoinCentre::readingChanged, this, &MainWindow::read);
     connect(walk_, &WalkCentre::readingChanged, this, &MainWindow::read);
     connect(walk_->view(), &player::ParcelView::leaveAsked, this, [this] { session_.setStage(before_); });
@@ -279,7 +284,12 @@ void MainWindow::follow() {
     if (stage == Stage::cut) {
         sheetList_->follow();
         cut_->follow();
-        tilePanel_->follow();
+        const bool islands = cut_->view()->mode() == SheetView::Mode::islands;
+        cutSide_->setCurrentIndex(islands ? 1 : 0);
+        if (islands)
+            kindPanel_->follow();
+        else
+            tilePanel_->follow();
     } else if (stage == Stage::join) {
         materialList_->follow();
         join_->follow();

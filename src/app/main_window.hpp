@@ -12,9 +12,11 @@
 #include "app/finder.hpp"
 #include "app/hand_over.hpp"
 #include "app/join_stage.hpp"
+#include "app/kind_panel.hpp"
 #include "app/level_view.hpp"
 #include "app/section_panel.hpp"
 #include "app/side_panels.hpp"
+#include "app/tile_panel.hpp"
 #include "app/tray.hpp"
 #include "app/workline.hpp"
 
@@ -76,7 +78,9 @@ class MainWindow : public QMainWindow {
     HandOverPage* handOver_;
     Tray* tray_;
     PropPanel* propPanel_;
+    QStackedWidget* cutSide_;
     TilePanel* tilePanel_;
+    KindPanel* kindPanel_;
     CasePanel* casePanel_;
     BoundPanel* boundPanel_;
     WalkPanel* walkPanel_;

@@ -9,6 +9,7 @@
 #include "app/spoken.hpp"
 #include "app/tokens.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/inspect.hpp"
 
 namespace vic::app {
 
@@ -33,6 +34,9 @@ void SheetView::setSheet(level::SheetId id) {
     }
     if (other) {
         shownCut_.reset();
+        islands_.clear();
+        kinds_.clear();
+        moved_.reset();
         fit();
         updateGeometry();
     }
@@ -122,7 +126,7 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
     for (const level::Tile& tile : s.tiles) {
         const QRectF r = place(tile.box);
         if (!r.intersects(QRectF(rect()))) continue;
-        if (tile.blank && r.width() >= 14) {
+        if ((marks_ & kBlank) && tile.blank && r.width() >= 14) {
             p.save();
             p.setClipRect(r.adjusted(1, 1, -1, -1));
             p.setPen(QPen(QColor(255, 255, 255, 90), 1));
@@ -132,7 +136,7 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
             if (r.width() >= 44)
                 paintTag(p, r.center() - QPointF(20, 8), tr("blank"), QColor("#22302D"), QColor("#EAE4D6"));
         }
-        if (tile.shape != level::TileShape::none && r.width() >= 20) {
+        if ((marks_ & kShapes) && tile.shape != level::TileShape::none && r.width() >= 20) {
             // A small sign of the shape in the lower right corner, never over the middle of the art.
             const double side = std::clamp(r.width() / 7, 6.0, 11.0);
             const QRectF sign(r.right() - side - 3, r.bottom() - side - 3, side, side);
@@ -149,12 +153,30 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
                 p.drawRect(QRectF(sign.left(), sign.top(), sign.width(), 3));
         }
     }
-    const auto& reading = session_.reading(sheet_);
-    if (reading.best && reading.best->cut == s.cut) {
-        QPen dash(t.ochre, 2, Qt::DashLine);
-        p.setPen(dash);
+    if (marks_ & kJoined) {
+        std::set<level::TileId> joined;
+        for (const auto& m : session_.project().materials)
+            for (const auto& [mask, variants] : m->joins.cases)
+                for (const auto& v : variants) joined.insert(v.tile);
+        p.setRenderHint(QPainter::Antialiasing);
+        for (const level::Tile& tile : s.tiles) {
+            const QRectF r = place(tile.box);
+            if (!joined.contains(tile.id) || r.width() < 20 || !r.intersects(QRectF(rect()))) continue;
+            p.setPen(QPen(QColor("#FBF8F1"), 1));
+            p.setBrush(t.brine);
+            p.drawEllipse(r.topRight() + QPointF(-7, 7), 3.5, 3.5);
+        }
+        p.setRenderHint(QPainter::Antialiasing, false);
+    }
+    if (marks_ & kOver) {
+        if (overIn_ != imageOf_ || overOf_ != s.cut) {
+            over_ = sheet::straddling_cells(*imageOf_, s.cut);
+            overIn_ = imageOf_;
+            overOf_ = s.cut;
+        }
+        p.setPen(QPen(t.ochre, 2, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
-        for (const int i : reading.straddling)
+        for (const int i : over_)
             if (static_cast<std::size_t>(i) < boxes.size()) p.drawRect(place(boxes[static_cast<std::size_t>(i)]));
     }
     // Rows and columns along the rim.
@@ -221,7 +243,18 @@ void SheetView::paintEvent(QPaintEvent*) {
     paintChequer(p, whole, t.dark ? QColor("#333D3A") : QColor("#CFC8B8"),
                  t.dark ? QColor("#2B3431") : QColor("#C3BBA9"));
     p.drawImage(whole, image_);
-    if (use_ == Use::cut) paintMarks(p, *s);
+    if (use_ == Use::cut && mode_ == Mode::islands) {
+        paintIslands(p);
+        if (rubber_ && !moved_) {
+            p.setPen(QPen(t.vermilion, 1, Qt::DashLine));
+            p.drawRect(QRectF(*rubber_, pointer_).normalized());
+        }
+        return;
+    }
+    if (use_ == Use::cut) {
+        paintMarks(p, *s);
+        paintGrips(p);
+    }
     if (use_ == Use::joins) paintPetals(p, *s);
     p.setBrush(Qt::NoBrush);
     for (const level::Tile& tile : s->tiles) {
@@ -245,7 +278,10 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
         return;
     }
     if (event->button() != Qt::LeftButton) return;
+    if (use_ == Use::cut && mode_ == Mode::islands) return pressIsland(event);
     if (use_ == Use::cut) {
+        grip_ = gripAt(event->position());
+        if (grip_) return;
         rubber_ = event->position();
         boxing_ = (event->modifiers() & Qt::ShiftModifier) != 0;
         return;
@@ -261,14 +297,43 @@ void SheetView::mouseMoveEvent(QMouseEvent* event) {
         fitted_ = false;
     }
     pointer_ = event->position();
-    const level::Tile* t = tileAt(pointer_);
+    if (grip_) {
+        const level::Cut cut = pulled(*grip_, pointer_);
+        setShownCut(cut);
+        emit cutPulled(cut, false);
+        return;
+    }
+    if (moved_) {
+        const level::PropKind* k = session_.project().prop_kind(moved_->id);
+        const Point by = pixelAt(pointer_) - pixelAt(*rubber_);
+        if (k && pivoting_) {
+            moved_->pivot = pixelAt(pointer_) - k->box.corner();
+        } else if (k) {
+            moved_->box.x = std::clamp(k->box.x + by.x, 0, imageOf_->width() - k->box.w);
+            moved_->box.y = std::clamp(k->box.y + by.y, 0, imageOf_->height() - k->box.h);
+        }
+        return update();
+    }
+    if (use_ == Use::cut && mode_ == Mode::lattice) {
+        const auto grip = gripAt(pointer_);
+        setCursor(!grip ? Qt::ArrowCursor : grip->across ? Qt::SplitHCursor : Qt::SplitVCursor);
+    }
+    const level::Tile* t = mode_ == Mode::lattice ? tileAt(pointer_) : nullptr;
     emit tileHovered(t ? t->id : 0);
     update();
 }
 
 void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     pan_.reset();
+    if (grip_) {
+        const level::Cut cut = pulled(*grip_, event->position());
+        grip_.reset();
+        setShownCut({});
+        emit cutPulled(cut, true);
+        return;
+    }
     if (!rubber_) return;
+    if (mode_ == Mode::islands) return releaseIsland(event);
     const QRectF r = QRectF(*rubber_, event->position()).normalized();
     const bool dragged = r.width() > 4 || r.height() > 4;
     rubber_.reset();

@@ -14,6 +14,9 @@ class SheetView : public QWidget {
     Q_OBJECT
   public:
     enum class Use { cut, pick, joins }; // zoomable with marks; click to take a tile; with petals
+    enum class Mode { lattice, islands };
+    // What is shown over the art in Cut.
+    enum Mark : unsigned { kShapes = 1, kBlank = 2, kOver = 4, kJoined = 8, kAllMarks = 15 };
     SheetView(Session& session, Use use, QWidget* parent);
 
     void setSheet(level::SheetId id);
@@ -22,6 +25,16 @@ class SheetView : public QWidget {
     void setShownCut(std::optional<level::Cut> cut);
     void setChosen(const std::set<level::TileId>& tiles);
     void fit();
+    void setMarks(unsigned marks);
+    [[nodiscard]] unsigned marks() const { return marks_; }
+    // In Cut with islands: boxes that are proposed, and the props of the sheet, to be chosen and changed.
+    void setMode(Mode mode);
+    [[nodiscard]] Mode mode() const { return mode_; }
+    void setIslands(std::vector<Box> boxes);
+    void setKinds(std::vector<level::PropKindId> kinds);
+    [[nodiscard]] const std::vector<level::PropKindId>& kinds() const { return kinds_; }
+    // Where a pixel of the image lies in the widget (its corner).
+    [[nodiscard]] QPoint placeOf(Point pixel) const;
     // The middle of a tile in the widget.
     [[nodiscard]] QPoint tileCentre(std::size_t index) const;
     [[nodiscard]] QSize sizeHint() const override;
@@ -32,7 +45,13 @@ class SheetView : public QWidget {
     void tileClicked(vic::level::TileId tile, Qt::KeyboardModifiers modifiers);
     void tilesDragged(std::vector<vic::level::TileId> tiles);
     void tileHovered(vic::level::TileId tile); // 0 for none
-    void boxDrawn(vic::Box pixels);            // in Cut with Shift: a box for a prop
+    void boxDrawn(vic::Box pixels);            // in Cut with Shift, or among islands: a box for a prop
+    void kindsChosen();
+    void removeAsked();
+    void mergeAsked();
+    void kindChanged(vic::level::PropKind kind); // moved, or its pivot pulled
+    // A line of the lattice pulled at its grip, or nudged; `done` when the mouse lets go.
+    void cutPulled(vic::level::Cut cut, bool done);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -42,8 +61,25 @@ class SheetView : public QWidget {
     void wheelEvent(QWheelEvent*) override;
     void resizeEvent(QResizeEvent*) override;
     void leaveEvent(QEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
 
   private:
+    // The grips beside the picture by which the lattice's first lines are pulled.
+    struct Grip {
+        bool across = true; // along the upper rim; else along the left one
+        enum Line { margin, tile, gap } line = margin;
+        int at = 0; // pixel of the image
+    };
+    [[nodiscard]] std::vector<Grip> grips() const;
+    [[nodiscard]] QRectF gripPlace(const Grip& grip) const;
+    [[nodiscard]] std::optional<Grip> gripAt(QPointF at) const;
+    [[nodiscard]] level::Cut pulled(const Grip& grip, QPointF at) const;
+    void paintGrips(QPainter& painter);
+    void paintIslands(QPainter& painter);
+    [[nodiscard]] const level::PropKind* kindAt(QPointF at) const;
+    [[nodiscard]] QPointF pivotPlace(const level::PropKind& kind) const;
+    void pressIsland(QMouseEvent* event);
+    void releaseIsland(QMouseEvent* event);
     [[nodiscard]] const level::Sheet* sheet() const;
     [[nodiscard]] QRectF place(const Box& pixels) const;
     [[nodiscard]] Point pixelAt(QPointF at) const;
@@ -65,6 +101,16 @@ class SheetView : public QWidget {
     std::optional<QPointF> rubber_;
     QPointF pointer_;
     bool boxing_ = false;
+    unsigned marks_ = kAllMarks;
+    std::vector<int> over_; // cells that straddle, of the cut and image below
+    level::Cut overOf_;
+    std::shared_ptr<const Image> overIn_;
+    std::optional<Grip> grip_;
+    Mode mode_ = Mode::lattice;
+    std::vector<Box> islands_;
+    std::vector<level::PropKindId> kinds_;
+    std::optional<level::PropKind> moved_; // as it will be when the mouse lets go
+    bool pivoting_ = false;
 };
 
 } // namespace vic::app

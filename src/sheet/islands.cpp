@@ -242,14 +242,16 @@ void IslandMap::propose() {
                counts[static_cast<std::size_t>(to + 1)] == counts[static_cast<std::size_t>(from)])
             ++to;
         const int length = to - from + 1;
-        // One island for all is no reading of a sheet with many parts.
-        const bool lumped = counts[static_cast<std::size_t>(from)] == 1 && counts.front() > 2;
+        // Joining that leaves but a few of many is no reading of a sheet: it has gone over the room between its things.
+        const bool lumped = 5 * counts[static_cast<std::size_t>(from)] < 2 * counts.front();
         if (!lumped && (length > best_length || (length == best_length && from <= 3))) {
             best_length = length;
             best_from = from;
         }
         from = to + 1;
     }
+    // Where the number falls with every pixel, parts and things stand equally close; only touching parts are joined.
+    if (best_length < 2) best_from = 5 * counts[1] >= 3 * counts[0] ? 1 : 0;
     proposed_.join_gap = best_from;
     std::vector<int> joined_areas;
     for (const Group& g : groups(best_from)) joined_areas.push_back(g.area);

@@ -1,0 +1,43 @@
+// The right side of Cut among islands: the chosen props of the sheet, their pivot, and what can be done with them.
+#pragma once
+
+#include <QCheckBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QToolButton>
+#include <array>
+
+#include "app/sheet_view.hpp"
+
+namespace vic::app {
+
+class KindPanel : public QWidget {
+    Q_OBJECT
+  public:
+    KindPanel(Session& session, SheetView& view, QWidget* parent);
+    void follow();
+    void removeChosen(); // Del
+    void mergeChosen();  // J
+
+  private:
+    [[nodiscard]] std::vector<level::PropKind> chosen() const;
+    void split();
+    Session& session_;
+    SheetView& view_;
+    QLabel* count_;
+    QLabel* picture_;
+    QLabel* title_;
+    QLabel* under_;
+    QWidget* one_;
+    QLineEdit* name_;
+    QCheckBox* blocks_;
+    std::array<QToolButton*, 9> pivots_{};
+    QPushButton* merge_;
+    QPushButton* split_;
+    QPushButton* remove_;
+    QLabel* hint_;
+    std::vector<level::PropKindId> warned_; // asked for once already: they are placed in levels
+};
+
+} // namespace vic::app

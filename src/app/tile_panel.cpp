@@ -1,0 +1,213 @@
+#include "app/tile_panel.hpp"
+
+#include <QPainter>
+#include <QVBoxLayout>
+
+#include "app/panel.hpp"
+#include "app/thumbs.hpp"
+#include "app/tokens.hpp"
+#include "edit/sheets.hpp"
+
+namespace vic::app {
+
+TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* column = panelColumn(this);
+    addHeading(column, tr("Tiles"), &count_);
+    auto* card = new QWidget(this);
+    auto* row = new QHBoxLayout(card);
+    row->setContentsMargins(0, 0, 0, 0);
+    picture_ = new QLabel(card);
+    picture_->setFixedSize(68, 68);
+    picture_->setAlignment(Qt::AlignCenter);
+    row->addWidget(picture_);
+    auto* texts = new QVBoxLayout;
+    title_ = label({}, "title", card);
+    title_->setWordWrap(true);
+    under_ = label({}, "quiet", card);
+    under_->setWordWrap(true);
+    texts->addStretch();
+    texts->addWidget(title_);
+    texts->addWidget(under_);
+    texts->addStretch();
+    row->addLayout(texts, 1);
+    card->setFixedHeight(72);
+    column->addWidget(card);
+
+    properties_ = new QWidget(this);
+    auto* inner = new QVBoxLayout(properties_);
+    inner->setContentsMargins(0, 4, 0, 0);
+    inner->setSpacing(8);
+    QLabel* aside = nullptr;
+    addHeading(inner, tr("Shape"), &aside);
+    aside->setText(tr("turns with the tile"));
+    auto* shapes = new QHBoxLayout;
+    shapes->setSpacing(3);
+    const QString names[7] = {tr("None"),
+                              tr("Full"),
+                              tr("Slope, mass north-east"),
+                              tr("Slope, mass south-east"),
+                              tr("Slope, mass south-west"),
+                              tr("Slope, mass north-west"),
+                              tr("One-way top")};
+    const Tokens t = tokensOf(this);
+    for (int i = 0; i < 7; ++i) {
+        auto* b = toolButton(properties_, QString("shape-%1").arg(i), {}, {}, {}, "tool");
+        describe(b, names[i], {}, tr("What the chosen tiles block"));
+        b->setCheckable(true);
+        b->setFixedSize(31, 31);
+        QPixmap pixmap(22, 22);
+        pixmap.fill(Qt::transparent);
+        QPainter p(&pixmap);
+        p.setPen(QPen(t.faint, 1, Qt::DotLine));
+        p.drawRect(2, 2, 17, 17);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(QPen(t.ink, 1.5));
+        p.setBrush(t.line);
+        QPolygonF corners{QPointF(19.5, 2.5), QPointF(19.5, 19.5), QPointF(2.5, 19.5), QPointF(2.5, 2.5)};
+        if (i == 1) p.drawPolygon(corners);
+        if (i >= 2 && i <= 5) {
+            corners.remove((i - 2 + 2) % 4);
+            p.drawPolygon(corners);
+        }
+        if (i == 6) {
+            p.setPen(QPen(t.ink, 2, Qt::DashLine));
+            p.drawLine(QPointF(2, 4), QPointF(20, 4));
+            p.setPen(QPen(t.ink, 1.5));
+            p.drawLine(QPointF(11, 17), QPointF(11, 8));
+            p.drawLine(QPointF(11, 8), QPointF(8, 11));
+            p.drawLine(QPointF(11, 8), QPointF(14, 11));
+        }
+        p.end();
+        b->setIcon(pixmap);
+        b->setIconSize({22, 22});
+        connect(b, &QToolButton::clicked, this, [this, i] {
+            change(tr("Shape of tiles"), [i](level::Tile& tile) { tile.shape = static_cast<level::TileShape>(i); });
+        });
+        shapes->addWidget(b);
+        shapes_[static_cast<std::size_t>(i)] = b;
+    }
+    shapes->addStretch();
+    inner->addLayout(shapes);
+    name_ = new QLineEdit(properties_);
+    name_->setObjectName("tileName");
+    addField(inner, tr("Name"), name_);
+    connect(name_, &QLineEdit::editingFinished, this, [this] {
+        if (!name_->isModified()) return;
+        name_->setModified(false);
+        change(tr("Name of a tile"),
+               [text = name_->text().trimmed().toStdString()](level::Tile& tile) { tile.name = text; });
+    });
+    home_ = new QComboBox(properties_);
+    home_->setObjectName("tileHome");
+    addField(inner, tr("Home layer"), home_);
+    connect(home_, &QComboBox::activated, this, [this] {
+        const auto id = home_->currentData().toUInt();
+        const level::Level* level = session_.level();
+        if (!level) return;
+        std::vector<level::LayerId> here;
+        for (const level::LayerRef& l : level->layers) here.push_back(l->id);
+        change(tr("Home of tiles"), [here, id](level::Tile& tile) {
+            std::erase_if(tile.homes,
+                          [&](level::LayerId h) { return std::find(here.begin(), here.end(), h) != here.end(); });
+            if (id) tile.homes.push_back(id);
+        });
+    });
+    chance_ = new QSpinBox(properties_);
+    chance_->setObjectName("tileChance");
+    chance_->setRange(0, 1000);
+    chance_->setSuffix(tr(" %"));
+    chance_->setKeyboardTracking(false);
+    chance_->setToolTip(tr("How often it is chosen next to its fellows"));
+    addField(inner, tr("Chance"), chance_);
+    connect(chance_, &QSpinBox::valueChanged, this, [this](int v) {
+        change(
+            tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
+    });
+    column->addWidget(properties_);
+
+    next_ = new QWidget(this);
+    auto* steps = new QVBoxLayout(next_);
+    steps->setContentsMargins(0, 8, 0, 0);
+    addHeading(steps, tr("Next"));
+    joins_ = new QPushButton(tr("Read joins: edges + corners"), next_);
+    joins_->setObjectName("readJoins");
+    describe(joins_, tr("Make a material and read its joins"), "M",
+             tr("For sheets whose tiles fit together by their neighbours"));
+    connect(joins_, &QPushButton::clicked, this,
+            [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::full); });
+    plain_ = new QPushButton(tr("Plain material of variants"), next_);
+    plain_->setObjectName("plainMaterial");
+    describe(plain_, tr("Make a plain material"), {},
+             tr("Its tiles are chosen by chance, without looking at neighbours"));
+    connect(plain_, &QPushButton::clicked, this,
+            [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::plain); });
+    steps->addWidget(joins_);
+    steps->addWidget(plain_);
+    column->addWidget(next_);
+    hint_ = label({}, "quiet", this);
+    hint_->setWordWrap(true);
+    column->addWidget(hint_);
+    column->addStretch();
+}
+
+void TilePanel::change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge) {
+    if (session_.tiles().empty()) return;
+    std::string key = merge;
+    if (!key.empty())
+        for (const auto id : session_.tiles()) key += "-" + std::to_string(id);
+    session_.apply(name, edit::change_tiles(session_.project(), session_.tiles(), what), key);
+}
+
+void TilePanel::follow() {
+    if (!session_.isOpen()) return;
+    const level::Sheet* s = session_.sheet();
+    std::vector<const level::Tile*> chosen;
+    if (s)
+        for (const auto id : session_.tiles())
+            for (const level::Tile& t : s->tiles)
+                if (t.id == id) chosen.push_back(&t);
+    count_->setText(s ? tr("%1 of %2 chosen").arg(chosen.size()).arg(s->tiles.size()) : QString());
+    properties_->setVisible(!chosen.empty());
+    next_->setVisible(s && s->image && s->accepted && s->tiles.size() > 1);
+    joins_->setProperty("role", "primary");
+    if (chosen.empty()) {
+        picture_->clear();
+        title_->setText(s ? QString::fromStdString(s->name) : tr("No sheet"));
+        under_->setText(s && s->image ? tr("%1 × %2 px").arg(s->image->width()).arg(s->image->height()) : QString());
+        if (s) picture_->setPixmap(sheetThumb(*s, 64));
+        hint_->setText(!s             ? tr("Drop a PNG on the window to begin.")
+                       : !s->accepted ? tr("Hover a proposal to see it over the image; one click or Enter takes it. "
+                                           "Numbers can be set by hand in the row above the picture.")
+                                      : tr("Click tiles to choose them, drag for several, Ctrl adds. Shift+drag cuts a "
+                                           "prop from the image."));
+        return;
+    }
+    hint_->clear();
+    const level::Tile& first = *chosen.front();
+    picture_->setPixmap(tileThumb(session_.project(), first.id, 64));
+    title_->setText(first.name.empty() ? tr("Tile %1").arg(first.id) : QString::fromStdString(first.name));
+    under_->setText(chosen.size() > 1 ? tr("and %1 more").arg(chosen.size() - 1)
+                    : first.blank     ? tr("blank")
+                                      : QString());
+    const auto all = [&](auto get) {
+        return std::all_of(chosen.begin(), chosen.end(), [&](const level::Tile* t) { return get(*t) == get(first); });
+    };
+    const bool oneShape = all([](const level::Tile& t) { return t.shape; });
+    for (int i = 0; i < 7; ++i)
+        shapes_[static_cast<std::size_t>(i)]->setChecked(oneShape && static_cast<int>(first.shape) == i);
+    const bool oneName = all([](const level::Tile& t) { return t.name; });
+    if (!name_->hasFocus() || !name_->isModified())
+        name_->setText(oneName ? QString::fromStdString(first.name) : QString());
+    name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
+    const QSignalBlocker quiet(chance_);
+    chance_->setValue(first.chance);
+    home_->clear();
+    home_->addItem(tr("none"), 0U);
+    if (const level::Level* level = session_.level()) {
+        for (const level::LayerRef& l : level->layers)
+            if (l->kind == level::LayerKind::tiles) home_->addItem(QString::fromStdString(l->name), l->id);
+        home_->setCurrentIndex(std::max(0, home_->findData(level::home_in(*level, first.homes))));
+    }
+}
+
+} // namespace vic::app

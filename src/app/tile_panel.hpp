@@ -1,0 +1,40 @@
+// The right side of Cut on a lattice: the properties of the chosen tiles.
+#pragma once
+
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QToolButton>
+#include <array>
+
+#include "app/session.hpp"
+
+namespace vic::app {
+
+class TilePanel : public QWidget {
+    Q_OBJECT
+  public:
+    TilePanel(Session& session, QWidget* parent);
+    void follow();
+
+  private:
+    void change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge = {});
+    Session& session_;
+    QLabel* count_;
+    QLabel* picture_;
+    QLabel* title_;
+    QLabel* under_;
+    QWidget* properties_;
+    QLineEdit* name_;
+    QSpinBox* chance_;
+    QComboBox* home_;
+    std::array<QToolButton*, 7> shapes_{};
+    QWidget* next_;
+    QPushButton* joins_;
+    QPushButton* plain_;
+    QLabel* hint_;
+};
+
+} // namespace vic::app

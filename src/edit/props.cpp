@@ -1,0 +1,163 @@
+#include "edit/props.hpp"
+
+#include <algorithm>
+#include <cassert>
+#include <functional>
+
+#include "edit/sheets.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+namespace {
+
+// Calls change(level, prop) for a copy of every placed prop of the wanted kinds; props for which it gives false are
+// removed. What it adds to `more` is placed in front of the prop.
+void each_placed(Project& project, const std::function<bool(PropKindId)>& wanted,
+                 const std::function<bool(Prop&, std::vector<Prop>& more)>& change) {
+    for (std::size_t i = 0; i < project.levels.size(); ++i) {
+        Level level = *project.levels[i];
+        bool touched = false;
+        for (const LayerRef& layer : project.levels[i]->layers) {
+            if (std::none_of(layer->props.begin(), layer->props.end(), [&](const Prop& p) { return wanted(p.kind); }))
+                continue;
+            std::vector<Prop> props;
+            for (Prop p : layer->props) {
+                if (!wanted(p.kind)) {
+                    props.push_back(p);
+                    continue;
+                }
+                std::vector<Prop> more;
+                if (change(p, more)) props.push_back(p);
+                props.insert(props.end(), more.begin(), more.end());
+            }
+            level.edit(layer->id).props = std::move(props);
+            touched = true;
+        }
+        if (touched) project.put(std::move(level));
+    }
+}
+
+Point pivot_on_sheet(const PropKind& k) { return k.box.corner() + k.pivot; }
+
+void shift(Prop& prop, const PropKind& from, const PropKind& to) {
+    const Point by = pivot_on_sheet(to) - pivot_on_sheet(from);
+    prop.at = prop.at + Point{prop.mirrored ? -by.x : by.x, by.y};
+}
+
+} // namespace
+
+TakenIslands take_islands(Project project, SheetId sheet_id, const std::vector<Box>& boxes, const std::string& stem) {
+    const Sheet* sheet = project.sheet(sheet_id);
+    assert(sheet && sheet->image);
+    TakenIslands out;
+    int number = 1;
+    for (const Box& box : boxes) {
+        const bool known = std::any_of(project.prop_kinds.begin(), project.prop_kinds.end(),
+                                       [&](const auto& k) { return k->sheet == sheet_id && k->box == box; });
+        if (known) continue;
+        const auto name = [&] { return stem + " " + std::to_string(number); };
+        while (std::any_of(project.prop_kinds.begin(), project.prop_kinds.end(),
+                           [&](const auto& k) { return k->name == name(); }))
+            ++number;
+        PropKind kind = propose_prop(*sheet, box, project.next_id++, name());
+        out.added.push_back(kind.id);
+        project.put(std::move(kind));
+    }
+    out.project = std::move(project);
+    return out;
+}
+
+Project change_kind(Project project, PropKind changed) {
+    const PropKind* found = project.prop_kind(changed.id);
+    assert(found);
+    const PropKind old = *found;
+    if (pivot_on_sheet(old) != pivot_on_sheet(changed))
+        each_placed(
+            project, [&](PropKindId id) { return id == old.id; },
+            [&](Prop& p, std::vector<Prop>&) {
+                shift(p, old, changed);
+                return true;
+            });
+    project.put(std::move(changed));
+    return project;
+}
+
+Project merge_kinds(Project project, const std::vector<PropKindId>& kinds) {
+    assert(!kinds.empty());
+    const PropKind first = *project.prop_kind(kinds.front());
+    Box box;
+    std::vector<PropKind> old;
+    for (const PropKindId id : kinds) {
+        old.push_back(*project.prop_kind(id));
+        box = united(box, old.back().box);
+    }
+    PropKind merged = propose_prop(*project.sheet(first.sheet), box, first.id, first.name);
+    merged.blocks = std::any_of(old.begin(), old.end(), [](const PropKind& k) { return k.blocks; });
+    each_placed(
+        project, [&](PropKindId id) { return std::find(kinds.begin(), kinds.end(), id) != kinds.end(); },
+        [&](Prop& p, std::vector<Prop>&) {
+            shift(p, *std::find_if(old.begin(), old.end(), [&](const PropKind& k) { return k.id == p.kind; }), merged);
+            p.kind = merged.id;
+            return true;
+        });
+    project.put(merged);
+    std::erase_if(project.prop_kinds, [&](const auto& k) {
+        return k->id != merged.id && std::find(kinds.begin(), kinds.end(), k->id) != kinds.end();
+    });
+    return project;
+}
+
+Project split_kind(Project project, PropKindId id, const std::vector<Box>& parts) {
+    if (parts.size() < 2) return project;
+    const PropKind old = *project.prop_kind(id);
+    const Sheet sheet = *project.sheet(old.sheet);
+    std::vector<PropKind> made;
+    for (std::size_t i = 0; i < parts.size(); ++i) {
+        const std::string name = i == 0 ? old.name : old.name + " " + std::to_string(i + 1);
+        made.push_back(propose_prop(sheet, parts[i], i == 0 ? id : project.next_id++, name));
+        made.back().blocks = old.blocks;
+    }
+    std::uint32_t next = project.next_id;
+    each_placed(
+        project, [&](PropKindId k) { return k == id; },
+        [&](Prop& p, std::vector<Prop>& more) {
+            const Prop whole = p;
+            shift(p, old, made.front());
+            for (std::size_t i = 1; i < made.size(); ++i) {
+                Prop part = whole;
+                part.id = next++;
+                part.kind = made[i].id;
+                shift(part, old, made[i]);
+                more.push_back(part);
+            }
+            return true;
+        });
+    project.next_id = next;
+    for (PropKind& k : made) project.put(std::move(k));
+    return project;
+}
+
+int placed(const Project& project, PropKindId kind) {
+    int n = 0;
+    for (const auto& level : project.levels)
+        for (const LayerRef& layer : level->layers)
+            n += static_cast<int>(
+                std::count_if(layer->props.begin(), layer->props.end(), [&](const Prop& p) { return p.kind == kind; }));
+    return n;
+}
+
+Project remove_kinds(Project project, const std::vector<PropKindId>& kinds) {
+    const auto gone = [&](PropKindId id) { return std::find(kinds.begin(), kinds.end(), id) != kinds.end(); };
+    each_placed(project, gone, [](Prop&, std::vector<Prop>&) { return false; });
+    std::erase_if(project.prop_kinds, [&](const auto& k) { return gone(k->id); });
+    return project;
+}
+
+Point pivot_preset(Size box, int column, int row) {
+    const auto place = [](int length, int at) { return at == 0 ? 0 : at == 1 ? length / 2 : length - 1; };
+    return {place(box.w, column), place(box.h, row)};
+}
+
+} // namespace vic::edit

@@ -1,0 +1,41 @@
+// Changes to kinds of props: taken from the islands of a sheet, merged, split, moved, given another pivot. Placed props
+// keep their picture where it is, whatever happens to their kind.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "level/project.hpp"
+
+namespace vic::edit {
+
+// A prop for each box of the sheet that no prop of it has yet, with pivot and foot as proposed, named `stem` and a
+// number that is free. The sheet must have its image; boxes must lie in it.
+struct TakenIslands {
+    level::Project project;
+    std::vector<level::PropKindId> added;
+};
+TakenIslands take_islands(level::Project project, level::SheetId sheet, const std::vector<Box>& boxes,
+                          const std::string& stem);
+
+// Puts the kind in the place of the one with its id, and shifts the placed props by as much as the pivot has moved over
+// the sheet.
+level::Project change_kind(level::Project project, level::PropKind changed);
+
+// One prop from several of the same sheet: the first keeps its id and name, the placed ones of the others become its.
+// The pivot is proposed anew. At least one id; all must exist.
+level::Project merge_kinds(level::Project project, const std::vector<level::PropKindId>& kinds);
+
+// The parts of a prop as props of their own, the first keeping its id; placed ones become all of the parts in place.
+level::Project split_kind(level::Project project, level::PropKindId kind, const std::vector<Box>& parts);
+
+// How often props of the kind stand in the levels.
+int placed(const level::Project& project, level::PropKindId kind);
+
+// Removes the kinds and all placed props of them.
+level::Project remove_kinds(level::Project project, const std::vector<level::PropKindId>& kinds);
+
+// The nine pivots, by column (0 left, 1 middle, 2 right) and row (0 top, 1 middle, 2 bottom), in pixels of the box.
+Point pivot_preset(Size box, int column, int row);
+
+} // namespace vic::edit
