@@ -32,6 +32,14 @@ class Maker {
     }
 
     level::SheetId put(const std::string& name, const Image& image, const level::Cut& cut) {
+        const level::SheetId id = put_bare(name, image, cut);
+        level::Sheet sheet = *project.sheet(id);
+        sheet.credits = {"The Vicinum developers", "MIT", "drawn by demo/art.cpp of Vicinum", ""};
+        project.put(std::move(sheet));
+        return id;
+    }
+
+    level::SheetId put_bare(const std::string& name, const Image& image, const level::Cut& cut) {
         const std::string file = "sheets/" + slug(name, "sheet") + ".png";
         write_file(dir_ / file, sheet::encode_png(image));
         level::SheetId id = 0;

@@ -12,6 +12,7 @@
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "edit/props.hpp"
+#include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "sheet/cut.hpp"
 
@@ -57,6 +58,10 @@ SheetList::SheetList(Session& session, QWidget* parent) : QWidget(parent), sessi
         if (!s || name.isEmpty() || name.toStdString() == s->name) return follow();
         QTimer::singleShot(0, &session_, [this, id, name] {
             level::Project p = session_.project();
+            if (const Text taken = edit::name_taken_by_sheet(p, name.toStdString(), id); !taken.empty()) {
+                emit session_.said(spoken(taken), true);
+                return follow();
+            }
             level::Sheet changed = *p.sheet(id);
             changed.name = name.toStdString();
             p.put(std::move(changed));
@@ -77,6 +82,8 @@ void SheetList::follow() {
         if (s->tiles.size() == 1) card.under = tr("one picture");
         if (!s->image)
             card.state = tr("file lost"), card.looks = true;
+        else if (session_.fileGone(s->id))
+            card.state = tr("file gone from disk"), card.looks = true;
         else if (!s->accepted)
             card.state = tr("new: waits for you"), card.looks = true;
         cards.push_back(card);
@@ -160,6 +167,23 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     row->addWidget(rows_, 1);
     column->addWidget(second);
     column->addWidget(rule(this));
+    waitStrip_ = new QWidget(this);
+    waitStrip_->setObjectName("waitStrip");
+    auto* waitRow = new QHBoxLayout(waitStrip_);
+    waitRow->setContentsMargins(14, 6, 12, 6);
+    waitText_ = label({}, "warning", waitStrip_);
+    waitText_->setObjectName("waitText");
+    waitText_->setWordWrap(true);
+    waitRow->addWidget(waitText_, 1);
+    auto* go = new QPushButton(tr("Do it"), waitStrip_);
+    go->setObjectName("waitGo");
+    auto* leave = new QPushButton(tr("Leave it as it is"), waitStrip_);
+    leave->setObjectName("waitLeave");
+    connect(go, &QPushButton::clicked, this, [this] { session_.answer(true); });
+    connect(leave, &QPushButton::clicked, this, [this] { session_.answer(false); });
+    waitRow->addWidget(go);
+    waitRow->addWidget(leave);
+    column->addWidget(waitStrip_);
 
     view_ = new SheetView(session_, SheetView::Use::cut, this);
     view_->setObjectName("sheetView");
@@ -413,7 +437,7 @@ void CutCentre::rebuildCards() {
     std::vector<sheet::CutReading> all;
     if (reading.best) all.push_back(*reading.best);
     for (const auto& r : reading.others)
-        if (all.size() < 3) all.push_back(r);
+        if (all.size() < 3 && r.confidence >= 0.005) all.push_back(r);
     int n = 0;
     for (const auto& r : all) {
         auto* card =
@@ -436,6 +460,10 @@ void CutCentre::follow() {
     const level::Sheet* s = session_.sheet();
     view_->setSheet(session_.sheetId());
     view_->setChosen({session_.tiles().begin(), session_.tiles().end()});
+    waitStrip_->setVisible(session_.waiting().has_value());
+    if (session_.waiting())
+        waitText_->setText(
+            tr("%1: %2. Undo would bring it back.").arg(session_.waiting()->name, spoken(session_.waiting()->losses)));
     const bool islands = view_->mode() == SheetView::Mode::islands;
     modes_[0]->setChecked(!islands);
     modes_[1]->setChecked(islands);
@@ -506,8 +534,9 @@ void CutCentre::take(const level::Cut& cut) {
     const level::Sheet* s = session_.sheet();
     if (!s || !s->image) return;
     view_->setShownCut({});
-    session_.apply(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
-                   edit::recut_sheet(session_.project(), s->id, cut, true));
+    session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
+                     edit::recut_sheet(session_.project(), s->id, cut, true));
+    if (session_.waiting()) return;
     emit session_.said(tr("%1 is cut: %2 tiles")
                            .arg(QString::fromStdString(session_.sheet()->name))
                            .arg(session_.sheet()->tiles.size()),
@@ -534,8 +563,8 @@ void CutCentre::byHand() {
     }
     trouble_->clear();
     if (cut == s->cut) return;
-    session_.apply(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
-                   edit::recut_sheet(session_.project(), s->id, cut, s->accepted), "cut-" + std::to_string(s->id));
+    session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
+                     edit::recut_sheet(session_.project(), s->id, cut, s->accepted), "cut-" + std::to_string(s->id));
 }
 
 } // namespace vic::app

@@ -84,6 +84,8 @@ class CutCentre : public QWidget {
     QPushButton* takeButton_;
     QLabel* trouble_;
     QStackedWidget* rows_;
+    QWidget* waitStrip_;
+    QLabel* waitText_;
     QWidget* marksRow_;
     std::array<QToolButton*, 2> modes_{};
     QSpinBox* joinGap_;

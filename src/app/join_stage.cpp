@@ -12,6 +12,7 @@
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
+#include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 
 namespace vic::app {
@@ -69,6 +70,12 @@ MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent),
         if (!m || name.isEmpty() || name.toStdString() == m->name) return follow();
         QTimer::singleShot(0, &session_, [this, id, name] {
             level::Project p = session_.project();
+            if (const Text taken =
+                    edit::name_taken_by_material(p, name.toStdString(), static_cast<level::MaterialId>(id));
+                !taken.empty()) {
+                emit session_.said(spoken(taken), true);
+                return follow();
+            }
             level::Material changed = *p.material(static_cast<level::MaterialId>(id));
             changed.name = name.toStdString();
             p.put(std::move(changed));

@@ -5,9 +5,11 @@
 #include <QVBoxLayout>
 
 #include "app/panel.hpp"
+#include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "edit/props.hpp"
+#include "edit/replace.hpp"
 #include "sheet/islands.hpp"
 
 namespace vic::app {
@@ -48,6 +50,10 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
         const std::string text = name_->text().trimmed().toStdString();
         if (all.size() != 1 || text.empty() || text == all.front().name) return;
         level::Project p = session_.project();
+        if (const Text taken = edit::name_taken_by_prop(p, text, all.front().id); !taken.empty()) {
+            emit session_.said(spoken(taken), true);
+            return follow();
+        }
         level::PropKind changed = all.front();
         changed.name = text;
         p.put(std::move(changed));

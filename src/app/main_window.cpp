@@ -409,8 +409,8 @@ void MainWindow::save() {
 void MainWindow::addSheets(const QStringList& files) {
     for (const QString& file : files) {
         try {
-            session_.addPicture(file);
             notice_->hide();
+            session_.addPicture(file);
         } catch (const InputError& e) {
             say(spoken(e), true);
         }

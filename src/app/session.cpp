@@ -18,6 +18,11 @@ constexpr int kMostCounted = 200000;
 } // namespace
 
 Session::Session(QObject* parent) : QObject(parent) {
+    watchTimer_.setSingleShot(true);
+    watchTimer_.setInterval(250); // programs write in several steps
+    connect(&watchTimer_, &QTimer::timeout, this, &Session::lookAtPictures);
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, &watchTimer_, qOverload<>(&QTimer::start));
+    connect(&watcher_, &QFileSystemWatcher::directoryChanged, &watchTimer_, qOverload<>(&QTimer::start));
     findingsTimer_.setSingleShot(true);
     findingsTimer_.setInterval(150);
     connect(&findingsTimer_, &QTimer::timeout, this, &Session::lookForFindings);
@@ -55,6 +60,12 @@ void Session::open(const QString& dir) {
     levelId_.clear();
     hand_ = {};
     readings_.clear();
+    waiting_.reset();
+    gone_.clear();
+    onDisk_.clear();
+    for (const auto& s : project().sheets)
+        if (s->image) onDisk_[s->file] = s->image;
+    watchPictures();
     tried_ = Tried::no;
     traceOf_ = {};
     choose();
@@ -160,6 +171,7 @@ void Session::setProp(level::PropId id) {
 
 void Session::apply(const QString& name, level::Project next, const std::string& merge) {
     document_->apply(name.toStdString(), std::move(next), merge);
+    waiting_.reset();
     choose();
     emit changed();
 }
@@ -174,6 +186,7 @@ void Session::undo() {
     if (!document_->can_undo()) return;
     const QString name = QString::fromStdString(document_->undo_name());
     document_->undo();
+    waiting_.reset();
     choose();
     emit said(tr("Took back: %1").arg(name), false);
     emit changed();
@@ -183,30 +196,15 @@ void Session::redo() {
     if (!document_->can_redo()) return;
     const QString name = QString::fromStdString(document_->redo_name());
     document_->redo();
+    waiting_.reset();
     choose();
     emit said(tr("Done again: %1").arg(name), false);
     emit changed();
 }
 
 void Session::save() {
+    keepEarlierPictures();
     document_->save();
-    emit changed();
-}
-
-void Session::addPicture(const QString& file) {
-    const fs::path path = file.toStdString();
-    Image image = sheet::read_png(path);
-    const std::string relative = store::adopt_picture(document_->dir(), path);
-    const sheet::SheetReading read = sheet::read_cut(image);
-    const level::Cut cut = read.best ? read.best->cut : level::Cut{image.size(), {}, {}, 1};
-    level::SheetId id = 0;
-    const std::string name = QFileInfo(file).completeBaseName().toStdString();
-    level::Project next = edit::add_sheet(project(), relative, std::move(image), name, cut, false, id);
-    readings_[id] = {next.sheet(id)->image, read};
-    sheet_ = id;
-    tiles_.clear();
-    apply(tr("Add the sheet %1").arg(QString::fromStdString(name)), std::move(next));
-    setStage(Stage::cut);
     emit changed();
 }
 

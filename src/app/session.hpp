@@ -2,6 +2,7 @@
 // changes, and listen to it; they never talk to one another.
 #pragma once
 
+#include <QFileSystemWatcher>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -70,6 +71,25 @@ class Session : public QObject {
 
     // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. Throws InputError.
     void addPicture(const QString& file);
+    // Another picture for the sheet, with everything kept that the new one has room for. Throws InputError.
+    void replacePicture(level::SheetId sheet, const QString& file);
+    // Gives back the pictures of all sheets whose file is gone, from a folder that holds them under their old names;
+    // the file itself serves for `sheet`. Returns how many were found. Throws InputError.
+    int findAgain(level::SheetId sheet, const QString& file);
+    // Writes the picture of a sheet whose file has vanished back from memory. Throws InputError.
+    void putBack(level::SheetId sheet);
+    // Whether the sheet's file has vanished since it was read.
+    [[nodiscard]] bool fileGone(level::SheetId sheet) const { return gone_.contains(sheet); }
+
+    // A change that loses something in use waits for an answer; any other is applied at once.
+    void propose(const QString& name, level::Project next, const std::string& merge = {});
+    struct Waiting {
+        QString name;
+        std::shared_ptr<const level::Project> next;
+        Text losses;
+    };
+    [[nodiscard]] const std::optional<Waiting>& waiting() const { return waiting_; }
+    void answer(bool go);
     // A material from the sheet, its joins read from the art; goes to Join with it.
     void makeMaterial(level::SheetId sheet, level::JoinKind kind);
 
@@ -99,6 +119,9 @@ class Session : public QObject {
 
   private:
     void lookForFindings();
+    void watchPictures();
+    void lookAtPictures();
+    void keepEarlierPictures();
     void choose(); // after the project changed: what was chosen and is gone is replaced
     std::unique_ptr<edit::Document> document_;
     std::string levelId_;
@@ -121,6 +144,11 @@ class Session : public QObject {
     std::thread findingsWork_;
     bool findingsBusy_ = false;
     std::map<level::SheetId, std::pair<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
+    std::optional<Waiting> waiting_;
+    QFileSystemWatcher watcher_;
+    QTimer watchTimer_;
+    std::set<level::SheetId> gone_;
+    std::map<std::string, std::shared_ptr<const Image>> onDisk_; // by relative file, as last read or written
     outline::Trace trace_;
     level::Level traceOf_;
     std::vector<std::shared_ptr<const level::Sheet>> traceSheets_;

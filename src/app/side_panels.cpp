@@ -7,6 +7,7 @@
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "edit/levels.hpp"
+#include "edit/replace.hpp"
 #include "parcel/build.hpp"
 
 namespace vic::app {
@@ -29,6 +30,10 @@ PropPanel::PropPanel(Session& session, QWidget* parent) : QWidget(parent), sessi
         const std::string text = name_->text().trimmed().toStdString();
         if (!k || text.empty() || text == k->name) return;
         level::Project p = session_.project();
+        if (const Text taken = edit::name_taken_by_prop(p, text, k->id); !taken.empty()) {
+            emit session_.said(spoken(taken), true);
+            return follow();
+        }
         level::PropKind changed = *k;
         changed.name = text;
         p.put(std::move(changed));

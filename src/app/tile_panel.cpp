@@ -1,12 +1,17 @@
 #include "app/tile_panel.hpp"
 
+#include <QFileDialog>
 #include <QPainter>
 #include <QVBoxLayout>
 
 #include "app/panel.hpp"
+#include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
+#include "base/error.hpp"
+#include "edit/replace.hpp"
 #include "edit/sheets.hpp"
+#include "sheet/cut.hpp"
 
 namespace vic::app {
 
@@ -94,6 +99,14 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         if (!name_->isModified()) return;
         name_->setModified(false);
+        const std::string wanted = name_->text().trimmed().toStdString();
+        const Text taken = wanted.empty() || session_.tiles().empty()
+                               ? Text()
+                               : edit::name_taken_by_tile(session_.project(), wanted, session_.tiles().front());
+        if (!taken.empty()) {
+            emit session_.said(spoken(taken), true);
+            return follow();
+        }
         change(tr("Name of a tile"),
                [text = name_->text().trimmed().toStdString()](level::Tile& tile) { tile.name = text; });
     });
@@ -125,6 +138,8 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     });
     column->addWidget(properties_);
 
+    sheetPart_ = buildSheetPart();
+    column->addWidget(sheetPart_);
     next_ = new QWidget(this);
     auto* steps = new QVBoxLayout(next_);
     steps->setContentsMargins(0, 8, 0, 0);
@@ -150,6 +165,119 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     column->addStretch();
 }
 
+QWidget* TilePanel::buildSheetPart() {
+    auto* part = new QWidget(this);
+    auto* inner = new QVBoxLayout(part);
+    inner->setContentsMargins(0, 4, 0, 0);
+    inner->setSpacing(8);
+    const auto attempt = [this](const std::function<void()>& what) {
+        try {
+            what();
+        } catch (const InputError& e) {
+            emit session_.said(spoken(e), true);
+        }
+    };
+    fit_ = label({}, "warning", part);
+    fit_->setObjectName("sheetFit");
+    fit_->setWordWrap(true);
+    inner->addWidget(fit_);
+    replace_ = new QPushButton(tr("Replace the picture…"), part);
+    replace_->setObjectName("replacePicture");
+    describe(
+        replace_, tr("Replace the picture"), {},
+        tr("Tiles, placements and joins are kept by their place in the picture. A file that changes on the disk is "
+           "read again by itself"));
+    connect(replace_, &QPushButton::clicked, this, [this, attempt] {
+        const QString file =
+            QFileDialog::getOpenFileName(this, tr("Replace the picture"), {}, tr("PNG pictures (*.png)"));
+        if (!file.isEmpty()) attempt([&] { session_.replacePicture(session_.sheetId(), file); });
+    });
+    findAgain_ = new QPushButton(tr("Find it again…"), part);
+    findAgain_->setObjectName("findAgain");
+    describe(findAgain_, tr("Find it again"), {}, tr("Mends all sheets whose pictures lie in the same folder"));
+    connect(findAgain_, &QPushButton::clicked, this, [this, attempt] {
+        const QString file =
+            QFileDialog::getOpenFileName(this, tr("Where is the picture now?"), {}, tr("PNG pictures (*.png)"));
+        if (file.isEmpty()) return;
+        attempt([&] {
+            const int n = session_.findAgain(session_.sheetId(), file);
+            emit session_.said(tr("%n pictures found again", nullptr, n), n == 0);
+        });
+    });
+    putBack_ = new QPushButton(tr("Write it back to the disk"), part);
+    putBack_->setObjectName("putBack");
+    describe(putBack_, tr("Write it back to the disk"), {}, tr("The picture is still in memory"));
+    connect(putBack_, &QPushButton::clicked, this,
+            [this, attempt] { attempt([&] { session_.putBack(session_.sheetId()); }); });
+    inner->addWidget(replace_);
+    inner->addWidget(findAgain_);
+    inner->addWidget(putBack_);
+    inner->addSpacing(4);
+    QLabel* aside = nullptr;
+    addHeading(inner, tr("Credits"), &aside);
+    aside->setText(tr("go with the build"));
+    const QString names[4] = {tr("Author"), tr("Licence"), tr("Source"), tr("Note")};
+    static const char* ids[4] = {"creditAuthor", "creditLicence", "creditSource", "creditNote"};
+    static std::string level::Credits::*const fields[4] = {&level::Credits::author, &level::Credits::licence,
+                                                           &level::Credits::source, &level::Credits::note};
+    for (int i = 0; i < 4; ++i) {
+        auto* edit = new QLineEdit(part);
+        edit->setObjectName(ids[i]);
+        addField(inner, names[i], edit, 54);
+        connect(edit, &QLineEdit::editingFinished, this, [this, edit, i] {
+            const level::Sheet* s = session_.sheet();
+            const std::string text = edit->text().trimmed().toStdString();
+            if (!s || s->credits.*fields[i] == text) return;
+            level::Project p = session_.project();
+            level::Sheet changed = *s;
+            changed.credits.*fields[i] = text;
+            p.put(std::move(changed));
+            session_.apply(tr("Credits of %1").arg(QString::fromStdString(s->name)), std::move(p));
+        });
+        credits_[static_cast<std::size_t>(i)] = edit;
+    }
+    return part;
+}
+
+void TilePanel::followSheet() {
+    const level::Sheet* s = session_.sheet();
+    const bool gone = session_.fileGone(s->id);
+    replace_->setVisible(s->image != nullptr);
+    findAgain_->setVisible(!s->image || gone);
+    putBack_->setVisible(s->image && gone);
+    const std::string* texts[4] = {&s->credits.author, &s->credits.licence, &s->credits.source, &s->credits.note};
+    for (std::size_t i = 0; i < 4; ++i)
+        if (!credits_[i]->hasFocus()) {
+            credits_[i]->setText(QString::fromStdString(*texts[i]));
+            credits_[i]->setCursorPosition(0);
+            credits_[i]->setToolTip(QString::fromStdString(*texts[i]).toHtmlEscaped());
+        }
+    const level::Level* level = session_.level();
+    QString fit;
+    if (level && s->image && s->tiles.size() > 1) {
+        const Size drawn = sheet::drawn_size(s->cut);
+        if (drawn != level->cell) {
+            const bool up = level->cell.w % drawn.w == 0 && level->cell.h % drawn.h == 0 &&
+                            level->cell.w / drawn.w == level->cell.h / drawn.h;
+            const bool down = drawn.w % level->cell.w == 0 && drawn.h % level->cell.h == 0;
+            fit = up ? tr("Drawn at %1 px: ×%2 fits the level's %3 px cells, and is shown so")
+                           .arg(drawn.w)
+                           .arg(level->cell.w / drawn.w)
+                           .arg(level->cell.w)
+                  : down ? tr("A tile is %1 × %2 cells of the level large; in a cell it is shown shrunk")
+                               .arg(drawn.w / level->cell.w)
+                               .arg(drawn.h / level->cell.h)
+                         : tr("%1 × %2 px fit the level's %3 × %4 px cells by no whole factor: pixels will be uneven")
+                               .arg(drawn.w)
+                               .arg(drawn.h)
+                               .arg(level->cell.w)
+                               .arg(level->cell.h);
+        }
+    }
+    fit_->setText(fit);
+    fit_->setVisible(!fit.isEmpty());
+}
+
 void TilePanel::change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge) {
     if (session_.tiles().empty()) return;
     std::string key = merge;
@@ -168,6 +296,8 @@ void TilePanel::follow() {
                 if (t.id == id) chosen.push_back(&t);
     count_->setText(s ? tr("%1 of %2 chosen").arg(chosen.size()).arg(s->tiles.size()) : QString());
     properties_->setVisible(!chosen.empty());
+    sheetPart_->setVisible(s && chosen.empty());
+    if (s && chosen.empty()) followSheet();
     next_->setVisible(s && s->image && s->accepted && s->tiles.size() > 1);
     joins_->setProperty("role", "primary");
     if (chosen.empty()) {

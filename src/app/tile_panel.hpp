@@ -31,6 +31,14 @@ class TilePanel : public QWidget {
     QSpinBox* chance_;
     QComboBox* home_;
     std::array<QToolButton*, 7> shapes_{};
+    QWidget* buildSheetPart();
+    void followSheet();
+    QWidget* sheetPart_; // when no tile is chosen
+    QPushButton* replace_;
+    QPushButton* findAgain_;
+    QPushButton* putBack_;
+    std::array<QLineEdit*, 4> credits_{};
+    QLabel* fit_;
     QWidget* next_;
     QPushButton* joins_;
     QPushButton* plain_;

@@ -124,6 +124,14 @@ std::vector<Finding> check(const Project& project) {
                            {},
                            say("The picture of \"%1\" cannot be read: %2", sheet->name, sheet->trouble),
                            say("Put the file back to %1", sheet->file)});
+        else if (sheet->accepted && !sheet->credits.enough())
+            out.push_back({"no-credits",
+                           Severity::hint,
+                           "",
+                           0,
+                           {},
+                           say("Nobody is named for the art of \"%1\"", sheet->name),
+                           "Write its author and licence beside the sheet in Cut"});
         else if (!sheet->accepted)
             out.push_back({"cut-open",
                            Severity::hint,

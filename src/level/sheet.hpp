@@ -36,10 +36,23 @@ struct Tile {
     bool operator==(const Tile&) const = default;
 };
 
+// Who made the art and on what terms it may be used.
+struct Credits {
+    std::string author;
+    std::string licence;
+    std::string source; // where it was got: an address, a shop, a friend
+    std::string note;
+    [[nodiscard]] bool empty() const { return author.empty() && licence.empty() && source.empty() && note.empty(); }
+    // Whether it says what anybody must know who gives the art away.
+    [[nodiscard]] bool enough() const { return !author.empty() && !licence.empty(); }
+    bool operator==(const Credits&) const = default;
+};
+
 struct Sheet {
     SheetId id = 0;
     std::string name;
     std::string file; // relative to the project folder
+    Credits credits;
     Cut cut;
     bool accepted = false; // false while the cut is only the program's proposal
     std::vector<Tile> tiles;

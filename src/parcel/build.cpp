@@ -141,6 +141,33 @@ Json one_way_json(const outline::Trace& trace) {
     return out;
 }
 
+// One paragraph per sheet that the level shows anything of.
+std::string credits_text(const Project& project, const Level& level, const Used& used) {
+    std::set<SheetId> shown;
+    for (const TileRef& ref : used.tiles) shown.insert(ref.sheet->id);
+    for (const PropKind* kind : used.kinds) shown.insert(kind->sheet);
+    for (const level::LayerRef& layer : level.layers)
+        if (layer->kind == LayerKind::backdrop) shown.insert(layer->backdrop.sheet);
+    std::string out = "Art in \"" + level.name + "\"\n";
+    const auto line = [&](const char* what, const std::string& text) {
+        if (text.empty()) return;
+        out += std::string("  ") + what + ": ";
+        // A text of several lines keeps to its paragraph.
+        for (const char c : text) out += c == '\n' ? std::string("\n    ") : std::string(1, c);
+        out += "\n";
+    };
+    for (const auto& sheet : project.sheets) {
+        if (!shown.contains(sheet->id)) continue;
+        out += "\n" + sheet->name + "\n";
+        if (sheet->credits.empty()) out += "  no credits are recorded\n";
+        line("by", sheet->credits.author);
+        line("licence", sheet->credits.licence);
+        line("source", sheet->credits.source);
+        line("note", sheet->credits.note);
+    }
+    return out;
+}
+
 bool is_parcel(const fs::path& dir) {
     std::error_code trouble;
     const fs::path file = dir / "level.json";
@@ -219,6 +246,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
                               {"name", m.name},
                               {"kind", store::mark_words().at(static_cast<std::size_t>(m.kind))},
                               {"cells", to_json(m.cells)}});
+    out["CREDITS.txt"] = credits_text(project, level, used);
     out["atlas.png"] = sheet::encode_png(atlas->image);
     out["level.json"] = store::json_lines(j);
     return out;

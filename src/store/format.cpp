@@ -78,6 +78,13 @@ Json sheet_json(const Sheet& s) {
                 {"spacing", to_json(s.cut.spacing)},
                 {"scale", s.cut.scale}};
     if (s.cut.count != Size{}) j["cut"]["count"] = to_json(s.cut.count);
+    if (!s.credits.empty()) {
+        Json& c = j["credits"];
+        if (!s.credits.author.empty()) c["author"] = s.credits.author;
+        if (!s.credits.licence.empty()) c["licence"] = s.credits.licence;
+        if (!s.credits.source.empty()) c["source"] = s.credits.source;
+        if (!s.credits.note.empty()) c["note"] = s.credits.note;
+    }
     j["tiles"] = Json::array();
     for (const Tile& t : s.tiles) j["tiles"].push_back(tile_json(t));
     if (!s.retired.empty())
@@ -99,6 +106,11 @@ Sheet read_sheet(const Field& f, std::uint32_t next_tile, std::set<TileId>& take
     if (cut.has("count")) s.cut.count = cut["count"].size(0, sheet::kMostSide);
     if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale)
         cut["scale"].refuse("It does not divide the tile size");
+    if (f.has("credits")) {
+        const Field c = f["credits"];
+        const auto text = [&](const char* key) { return c.has(key) ? c[key].text() : std::string(); };
+        s.credits = {text("author"), text("licence"), text("source"), text("note")};
+    }
     for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, next_tile, taken));
     if (f.has("retired"))
         for (const Field& t : f["retired"].list(1U << 20)) s.retired.push_back(read_tile(t, next_tile, taken));

@@ -34,6 +34,8 @@ QStringList own_names(const level::Project& p) {
     for (const auto& s : p.sheets) {
         add(s->name);
         add(s->file);
+        for (const auto& c : {s->credits.author, s->credits.licence, s->credits.source, s->credits.note})
+            if (!c.empty()) add(c);
         for (const auto& t : s->tiles)
             if (!t.name.empty()) add(t.name);
     }

@@ -93,6 +93,12 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         small.project.put(open);
         CHECK(codes(small.project) == std::map<std::string, int>{{"cut-open", 1}, {"picture-lost", 1}});
     }
+    SECTION("art of nobody") {
+        level::Sheet sheet = *small.project.sheets.front();
+        sheet.credits.author.clear();
+        small.project.put(sheet);
+        CHECK(codes(small.project) == std::map<std::string, int>{{"no-credits", 1}});
+    }
     SECTION("a backdrop without a picture") {
         level::Layer back;
         back.id = 900;

@@ -140,7 +140,7 @@ TEST_CASE("a folder of something else is never replaced", "[parcel]") {
     CHECK_THROWS_AS(parcel::build(small.project, small.level(), dir / "file"), InputError);
     CHECK(read_file(dir / "mine/notes.txt") == "keep");
     fs::create_directories(dir / "empty");
-    CHECK(parcel::build(small.project, small.level(), dir / "empty").files == 4);
+    CHECK(parcel::build(small.project, small.level(), dir / "empty").files == 5);
 }
 
 TEST_CASE("pictures in an atlas do not overlap, edges included", "[atlas]") {
@@ -198,4 +198,19 @@ TEST_CASE("a damaged parcel is refused by the runtime", "[runtime]") {
         write_file(dir / "p" / name, bytes);
     }
     CHECK_THROWS_AS(vicinum::load(dir / "nowhere"), std::runtime_error);
+}
+
+TEST_CASE("credits of what the level shows, and of nothing else, go with the parcel", "[parcel]") {
+    make::Small small;
+    level::Sheet full = *small.project.sheets.front();
+    full.credits = {"Ada Marsh", "CC BY 4.0", "drawn for us\nin two parts", "the second part is older"};
+    small.project.put(full);
+    const auto empty = parcel::files(small.project, small.level());
+    CHECK(empty.at("CREDITS.txt") == "Art in \"Place\"\n");
+    level::Level l = small.level();
+    l.edit(small.ground).grid.set({2, 2}, level::Cell(full.tiles[3].id, {}, true), 0);
+    const auto files = parcel::files(small.project, l);
+    CHECK(files.at("CREDITS.txt") ==
+          "Art in \"Place\"\n\nFull\n  by: Ada Marsh\n  licence: CC BY 4.0\n  source: drawn for us\n    in two parts\n"
+          "  note: the second part is older\n");
 }

@@ -110,6 +110,11 @@ Small::Small(Size cells, level::View view) {
     project = edit::add_sheet(std::move(project), "sheets/plain.png",
                               sheet(tiles({255, 255, 255, 255}, 16, Style::textured, 7), 4, {}, {}), "Plain",
                               {{16, 16}, {}, {}, 1}, true, plain);
+    for (const level::SheetId id : {full, plain}) {
+        level::Sheet credited = *project.sheet(id);
+        credited.credits = {"The tests", "MIT", "", ""};
+        project.put(std::move(credited));
+    }
     const level::Sheet& s = *project.sheet(full);
     join::JoinReading reading;
     for (std::size_t i = 0; i < masks.size(); ++i) reading.tiles.push_back({static_cast<int>(i), masks[i], 1.0});
