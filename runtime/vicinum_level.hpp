@@ -45,6 +45,8 @@ struct Tile {
     Rect atlas;           // pixels of the atlas
     std::string name;
     std::string shape; // none, full, slope-ne, slope-se, slope-sw, slope-nw, one-way-top
+    std::vector<std::string> tags;
+    nlohmann::json notes; // an object: text, number, true or false, "#rrggbb" by the note's name
 };
 
 struct PropKind {
@@ -227,7 +229,9 @@ inline Level load(const std::filesystem::path& folder) {
         out.plane = j.at("plane");
         out.atlas = plain_name(file, j.at("atlas").at("file"));
         for (const json& t : j.at("tiles"))
-            out.tiles.push_back({t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape")});
+            out.tiles.push_back({t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"),
+                                 t.value("tags", std::vector<std::string>()),
+                                 t.value("notes", nlohmann::json::object())});
         for (const json& k : j.at("prop_kinds"))
             out.prop_kinds.push_back(
                 {k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")), k.at("blocks")});

@@ -13,6 +13,7 @@
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "edit/levels.hpp"
+#include "edit/notes.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::app {
@@ -95,7 +96,17 @@ void MainWindow::buildActions() {
     const auto turn = [this](Turn (*how)(Turn)) {
         return [this, how] {
             edit::Hand hand = session_.hand();
-            hand.turn = how(hand.turn);
+            if (hand.kind == edit::Hand::Kind::tile) {
+                const level::TileRef ref = level::TileTable(session_.project()).find(hand.tile);
+                const Turn next = allowed_turn(ref.tile ? ref.tile->turns : level::kAllTurns, hand.turn, how);
+                if (next == hand.turn)
+                    say(tr("%1 may not be turned like that")
+                            .arg(spoken(edit::tile_name(session_.project(), hand.tile))),
+                        false);
+                hand.turn = next;
+            } else {
+                hand.turn = how(hand.turn);
+            }
             if (hand.kind == edit::Hand::Kind::tile || (hand.kind == edit::Hand::Kind::prop && how == mirrored))
                 session_.setHand(hand);
         };
@@ -272,9 +283,12 @@ void MainWindow::find() {
                                session_.setSheet(id);
                            }});
             for (const auto& t : s->tiles)
-                if (!t.name.empty())
-                    all.push_back({QString::fromStdString(t.name),
-                                   tr("tile of %1").arg(QString::fromStdString(s->name)),
+                if (!t.name.empty() || !t.tags.empty())
+                    all.push_back({t.name.empty() ? tr("tile %1").arg(t.id) : QString::fromStdString(t.name),
+                                   t.tags.empty() ? tr("tile of %1").arg(QString::fromStdString(s->name))
+                                                  : tr("tile of %1 · %2")
+                                                        .arg(QString::fromStdString(s->name),
+                                                             QString::fromStdString(edit::tags_text(t.tags))),
                                    {},
                                    [this, id = s->id, tile = t.id] {
                                        session_.setStage(Stage::cut);

@@ -7,6 +7,7 @@
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QMimeData>
+#include <QScrollArea>
 #include <QSettings>
 #include <QVBoxLayout>
 
@@ -91,7 +92,12 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     cutSide_ = new QStackedWidget(right_);
     tilePanel_ = new TilePanel(session_, cutSide_);
     kindPanel_ = new KindPanel(session_, *cut_->view(), cutSide_);
-    cutSide_->addWidget(tilePanel_);
+    auto* scroll = new QScrollArea(cutSide_);
+    scroll->setWidget(tilePanel_);
+    scroll->setWidgetResizable(true);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    cutSide_->addWidget(scroll);
     cutSide_->addWidget(kindPanel_);
     casePanel_ = new CasePanel(session_, *join_->proof(), right_);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);

@@ -95,7 +95,7 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     inner->addLayout(shapes);
     name_ = new QLineEdit(properties_);
     name_->setObjectName("tileName");
-    addField(inner, tr("Name"), name_);
+    addField(inner, tr("Name"), name_, 78);
     connect(name_, &QLineEdit::editingFinished, this, [this] {
         if (!name_->isModified()) return;
         name_->setModified(false);
@@ -112,7 +112,7 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     });
     home_ = new QComboBox(properties_);
     home_->setObjectName("tileHome");
-    addField(inner, tr("Home layer"), home_);
+    addField(inner, tr("Home layer"), home_, 78);
     connect(home_, &QComboBox::activated, this, [this] {
         const auto id = home_->currentData().toUInt();
         const level::Level* level = session_.level();
@@ -131,11 +131,13 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     chance_->setSuffix(tr(" %"));
     chance_->setKeyboardTracking(false);
     chance_->setToolTip(tr("How often it is chosen next to its fellows"));
-    addField(inner, tr("Chance"), chance_);
+    addField(inner, tr("Chance"), chance_, 78);
     connect(chance_, &QSpinBox::valueChanged, this, [this](int v) {
         change(
             tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
     });
+    notes_ = new TileNotes(session_, properties_);
+    inner->addWidget(notes_);
     column->addWidget(properties_);
 
     sheetPart_ = buildSheetPart();
@@ -329,6 +331,7 @@ void TilePanel::follow() {
     if (!name_->hasFocus() || !name_->isModified())
         name_->setText(oneName ? QString::fromStdString(first.name) : QString());
     name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
+    notes_->follow(chosen);
     const QSignalBlocker quiet(chance_);
     chance_->setValue(first.chance);
     home_->clear();

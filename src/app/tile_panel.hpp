@@ -10,6 +10,7 @@
 #include <array>
 
 #include "app/session.hpp"
+#include "app/tile_notes.hpp"
 
 namespace vic::app {
 
@@ -30,6 +31,7 @@ class TilePanel : public QWidget {
     QLineEdit* name_;
     QSpinBox* chance_;
     QComboBox* home_;
+    TileNotes* notes_;
     std::array<QToolButton*, 7> shapes_{};
     QWidget* buildSheetPart();
     void followSheet();

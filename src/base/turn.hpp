@@ -21,6 +21,14 @@ inline Turn turned_left(Turn t) { return {static_cast<std::uint8_t>((t.code & 4)
 // Left and right change places as one sees it now, whatever the turn was.
 inline Turn mirrored(Turn t) { return {static_cast<std::uint8_t>(((t.code ^ 4) & 4) | ((4 - (t.code & 3)) & 3))}; }
 
+// The first of `next`, next of next … that `allowed` has (a bit for each code; bit 0 is set), at the least the turn
+// itself.
+inline Turn allowed_turn(std::uint8_t allowed, Turn from, Turn (*next)(Turn)) {
+    Turn t = next(from);
+    for (int i = 0; i < 8 && t != from && !((allowed >> t.code) & 1); ++i) t = next(t);
+    return ((allowed >> t.code) & 1) ? t : from;
+}
+
 // Where pixel `p` of the picture as laid comes from in the art, both `side` pixels square.
 inline Point source_pixel(Turn t, Point p, int side) {
     for (int i = 0; i < t.quarters(); ++i) p = {p.y, side - 1 - p.x};

@@ -104,6 +104,12 @@ const Material* Project::material(MaterialId id) const { return find_by_id(mater
 const PropKind* Project::prop_kind(PropKindId id) const { return find_by_id(prop_kinds, id); }
 const Level* Project::level(const std::string& id) const { return find_by_id(levels, id); }
 
+const NoteKind* Project::note_kind(NoteId id) const {
+    for (const NoteKind& kind : note_kinds)
+        if (kind.id == id) return &kind;
+    return nullptr;
+}
+
 MaterialId Project::free_material() const {
     for (int id = 1; id < 256; ++id)
         if (!material(static_cast<MaterialId>(id))) return static_cast<MaterialId>(id);

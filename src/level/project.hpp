@@ -10,6 +10,7 @@
 
 #include "level/level.hpp"
 #include "level/material.hpp"
+#include "level/notes.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::level {
@@ -20,6 +21,7 @@ struct Project {
     std::vector<std::shared_ptr<const Material>> materials;
     std::vector<std::shared_ptr<const PropKind>> prop_kinds;
     std::vector<std::shared_ptr<const Level>> levels;
+    std::vector<NoteKind> note_kinds;
     std::uint32_t next_tile = 1; // the next free TileId
     std::uint32_t next_id = 1;   // the next free id of any other thing
 
@@ -27,6 +29,7 @@ struct Project {
     [[nodiscard]] const Material* material(MaterialId id) const;
     [[nodiscard]] const PropKind* prop_kind(PropKindId id) const;
     [[nodiscard]] const Level* level(const std::string& id) const;
+    [[nodiscard]] const NoteKind* note_kind(NoteId id) const;
     [[nodiscard]] MaterialId free_material() const; // 0 where all 255 are taken
 
     // Puts a thing in the place of the one with its id, or behind the last.

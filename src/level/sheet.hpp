@@ -8,6 +8,7 @@
 #include "base/image.hpp"
 #include "base/text.hpp"
 #include "level/cell.hpp"
+#include "level/notes.hpp"
 #include "level/shape.hpp"
 
 namespace vic::level {
@@ -25,14 +26,20 @@ struct Cut {
     bool operator==(const Cut&) const = default;
 };
 
+// The sets of turns that are asked for by name.
+inline constexpr std::uint8_t kNoTurns = 0x01, kMirrorOnly = 0x11, kQuarterTurns = 0x0F, kAllTurns = 0xFF;
+
 struct Tile {
     TileId id = 0;
     Box box; // in pixels of the sheet's image; its identity when the sheet is cut anew
     std::string name;
     int chance = 100; // 0 .. 1000: how often it is chosen next to its fellows
     TileShape shape = TileShape::none;
-    std::vector<LayerId> homes; // at most one layer a level
-    bool blank = false;         // nothing but see-through pixels; follows from the image
+    std::vector<LayerId> homes;    // at most one layer a level
+    std::vector<std::string> tags; // sorted, no two the same, none empty
+    Notes notes;                   // of kinds that the project has
+    std::uint8_t turns = 255;      // the turns it may be laid with, bit by Turn::code; bit 0 is always set
+    bool blank = false;            // nothing but see-through pixels; follows from the image
     bool operator==(const Tile&) const = default;
 };
 

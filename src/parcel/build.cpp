@@ -59,7 +59,7 @@ Used used_by(const Project& project, const Level& level) {
     return out;
 }
 
-Json tiles_json(const Used& used, const Atlas& atlas) {
+Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
     Json tiles = Json::array();
     for (std::size_t i = 0; i < used.tiles.size(); ++i) {
         const Tile& t = *used.tiles[i].tile;
@@ -67,6 +67,9 @@ Json tiles_json(const Used& used, const Atlas& atlas) {
                          {"box", to_json(atlas.places[i])},
                          {"name", t.name},
                          {"shape", store::shape_words().at(static_cast<std::size_t>(t.shape))}});
+        if (!t.tags.empty()) tiles.back()["tags"] = t.tags;
+        for (const auto& [id, value] : t.notes)
+            if (const NoteKind* kind = project.note_kind(id)) tiles.back()["notes"][kind->name] = to_json(value);
     }
     return tiles;
 }
@@ -207,7 +210,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
                    {"speed", level.walker.speed},
                    {"jump", level.walker.jump}};
     j["atlas"] = {{"file", "atlas.png"}, {"size", to_json(atlas->image.size())}, {"extrude", 1}};
-    j["tiles"] = tiles_json(used, *atlas);
+    j["tiles"] = tiles_json(project, used, *atlas);
     j["prop_kinds"] = kinds_json(used, *atlas);
     j["layers"] = Json::array();
     int plane = 0;

@@ -79,6 +79,14 @@ Field Field::operator[](const char* key) const {
     return {*it, *file_, path_.empty() ? key : path_ + "." + key};
 }
 
+std::vector<std::pair<std::string, Field>> Field::entries() const {
+    if (!value_->is_object()) refuse("This is not an object");
+    std::vector<std::pair<std::string, Field>> out;
+    for (auto it = value_->begin(); it != value_->end(); ++it)
+        out.emplace_back(it.key(), Field{*it, *file_, path_ + "." + it.key()});
+    return out;
+}
+
 std::vector<Field> Field::list(std::size_t most) const {
     if (!value_->is_array()) refuse("This is not a list");
     if (value_->size() > most) refuse(say("The list has more than %1 entries", most));
@@ -160,7 +168,7 @@ Rgba Field::colour() const {
 }
 
 int Field::word(const std::vector<std::string>& words) const {
-    const std::string t = text(64);
+    const std::string t = text(256);
     const auto found = std::find(words.begin(), words.end(), t);
     if (found == words.end()) {
         std::string known;

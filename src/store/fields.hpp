@@ -29,6 +29,7 @@ class Field {
     [[nodiscard]] bool has(const char* key) const;
     // All of these throw InputError where the value is missing, of another type, or outside the limits.
     Field operator[](const char* key) const;
+    [[nodiscard]] std::vector<std::pair<std::string, Field>> entries() const; // of an object
     [[nodiscard]] std::vector<Field> list(std::size_t most = 1U << 24) const;
     [[nodiscard]] std::int64_t whole(std::int64_t least, std::int64_t most) const;
     [[nodiscard]] int number(int least, int most) const { return static_cast<int>(whole(least, most)); }

@@ -1,6 +1,7 @@
 #include "store/format.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
 #include "join/mask.hpp"
@@ -14,6 +15,10 @@ using namespace level;
 const std::vector<std::string>& shape_words() {
     static const std::vector<std::string> words{"none",     "full",     "slope-ne",   "slope-se",
                                                 "slope-sw", "slope-nw", "one-way-top"};
+    return words;
+}
+const std::vector<std::string>& note_words() {
+    static const std::vector<std::string> words{"text", "number", "yes-no", "colour", "choice"};
     return words;
 }
 const std::vector<std::string>& join_kind_words() {
@@ -48,6 +53,9 @@ Json tile_json(const Tile& t) {
     if (t.chance != 100) j["chance"] = t.chance;
     if (t.shape != TileShape::none) j["shape"] = word_of(shape_words(), t.shape);
     if (!t.homes.empty()) j["homes"] = t.homes;
+    if (!t.tags.empty()) j["tags"] = t.tags;
+    if (t.turns != kAllTurns) j["turns"] = t.turns;
+    for (const auto& [id, value] : t.notes) j["notes"][std::to_string(id)] = to_json(value);
     return j;
 }
 
@@ -58,7 +66,29 @@ std::vector<LayerId> read_homes(const Field& f) {
     return homes;
 }
 
-Tile read_tile(const Field& f, std::uint32_t next_tile, std::set<TileId>& taken) {
+void read_properties(const Field& f, const Project& project, Tile& t) {
+    if (f.has("tags")) {
+        for (const Field& tag : f["tags"].list(256)) {
+            const std::string text = tag.text(256);
+            if (text.empty()) tag.refuse("A tag is empty");
+            t.tags.push_back(text);
+        }
+        std::sort(t.tags.begin(), t.tags.end());
+        t.tags.erase(std::unique(t.tags.begin(), t.tags.end()), t.tags.end());
+    }
+    if (f.has("turns")) t.turns = static_cast<std::uint8_t>(f["turns"].number(0, 255) | 1);
+    if (f.has("notes"))
+        for (const auto& [key, value] : f["notes"].entries()) {
+            const NoteKind* kind = nullptr;
+            for (const NoteKind& k : project.note_kinds)
+                if (std::to_string(k.id) == key) kind = &k;
+            if (!kind) value.refuse(say("The project has no note %1", key));
+            t.notes[kind->id] = read_note(value, *kind);
+        }
+}
+
+Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) {
+    const std::uint32_t next_tile = project.next_tile;
     Tile t;
     t.id = static_cast<TileId>(f["id"].whole(1, kMostTiles));
     if (t.id >= next_tile) f["id"].refuse("The tile number is not below \"next_tile\"");
@@ -68,6 +98,7 @@ Tile read_tile(const Field& f, std::uint32_t next_tile, std::set<TileId>& taken)
     if (f.has("chance")) t.chance = f["chance"].number(0, 1000);
     if (f.has("shape")) t.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
     t.homes = read_homes(f);
+    read_properties(f, project, t);
     return t;
 }
 
@@ -92,7 +123,7 @@ Json sheet_json(const Sheet& s) {
     return j;
 }
 
-Sheet read_sheet(const Field& f, std::uint32_t next_tile, std::set<TileId>& taken) {
+Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken) {
     Sheet s;
     s.id = static_cast<SheetId>(f["id"].whole(1, UINT32_MAX));
     s.name = f["name"].text();
@@ -111,9 +142,9 @@ Sheet read_sheet(const Field& f, std::uint32_t next_tile, std::set<TileId>& take
         const auto text = [&](const char* key) { return c.has(key) ? c[key].text() : std::string(); };
         s.credits = {text("author"), text("licence"), text("source"), text("note")};
     }
-    for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, next_tile, taken));
+    for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, project, taken));
     if (f.has("retired"))
-        for (const Field& t : f["retired"].list(1U << 20)) s.retired.push_back(read_tile(t, next_tile, taken));
+        for (const Field& t : f["retired"].list(1U << 20)) s.retired.push_back(read_tile(t, project, taken));
     return s;
 }
 
@@ -241,6 +272,21 @@ Mark read_mark(const Field& f) {
     return m;
 }
 
+NoteKind read_note_kind(const Field& f) {
+    NoteKind k;
+    k.id = static_cast<NoteId>(f["id"].whole(1, UINT32_MAX));
+    k.name = f["name"].text(256);
+    if (k.name.empty()) f["name"].refuse("The name is empty");
+    k.type = static_cast<NoteType>(f["type"].word(note_words()));
+    if (k.type != NoteType::choice) return k;
+    for (const Field& c : f["choices"].list(1024)) {
+        k.choices.push_back(c.text(256));
+        if (std::count(k.choices.begin(), k.choices.end(), k.choices.back()) > 1) c.refuse("The choice comes twice");
+    }
+    if (k.choices.empty()) f["choices"].refuse("There is nothing to choose from");
+    return k;
+}
+
 template <class T, class Put>
 void refuse_twice(const Field& f, std::set<T>& taken, T id, Put put) {
     if (!taken.insert(id).second) f["id"].refuse("The id comes twice");
@@ -248,6 +294,34 @@ void refuse_twice(const Field& f, std::set<T>& taken, T id, Put put) {
 }
 
 } // namespace
+
+Json to_json(const NoteValue& value) {
+    if (const auto* colour = std::get_if<Rgba>(&value)) return to_json(*colour);
+    if (const auto* number = std::get_if<double>(&value)) {
+        // A whole number is written as one.
+        const double whole = std::nearbyint(*number);
+        if (whole == *number && std::abs(whole) < 1e15) return static_cast<std::int64_t>(whole);
+        return *number;
+    }
+    if (const auto* yes = std::get_if<bool>(&value)) return *yes;
+    return std::get<std::string>(value);
+}
+
+NoteValue read_note(const Field& field, const NoteKind& kind) {
+    switch (kind.type) {
+        case NoteType::number:
+            return field.real(-1e300, 1e300);
+        case NoteType::yes_no:
+            return field.yes();
+        case NoteType::colour:
+            return field.colour();
+        case NoteType::choice:
+            return kind.choices[static_cast<std::size_t>(field.word(kind.choices))];
+        case NoteType::text:
+            break;
+    }
+    return field.text();
+}
 
 std::string project_to_text(const Project& project) {
     Json j{{"format", "vicinum-project"},
@@ -257,6 +331,14 @@ std::string project_to_text(const Project& project) {
            {"next_id", project.next_id}};
     j["levels"] = Json::array();
     for (const auto& level : project.levels) j["levels"].push_back(level->id);
+    if (!project.note_kinds.empty()) {
+        j["notes"] = Json::array();
+        for (const NoteKind& k : project.note_kinds) {
+            Json kind{{"id", k.id}, {"name", k.name}, {"type", word_of(note_words(), k.type)}};
+            if (k.type == NoteType::choice) kind["choices"] = k.choices;
+            j["notes"].push_back(std::move(kind));
+        }
+    }
     j["sheets"] = Json::array();
     for (const auto& sheet : project.sheets) j["sheets"].push_back(sheet_json(*sheet));
     j["materials"] = Json::array();
@@ -276,8 +358,15 @@ Project project_from_text(const std::string& text, const std::string& file, std:
     project.next_id = static_cast<std::uint32_t>(root["next_id"].whole(1, UINT32_MAX));
     std::set<TileId> tiles;
     std::set<std::uint32_t> ids;
+    if (root.has("notes"))
+        for (const Field& f : root["notes"].list(1024)) {
+            NoteKind k = read_note_kind(f);
+            for (const NoteKind& other : project.note_kinds)
+                if (other.name == k.name) f["name"].refuse(say("Two notes are called \"%1\"", k.name));
+            refuse_twice(f, ids, k.id, [&] { project.note_kinds.push_back(std::move(k)); });
+        }
     for (const Field& f : root["sheets"].list(4096)) {
-        Sheet s = read_sheet(f, project.next_tile, tiles);
+        Sheet s = read_sheet(f, project, tiles);
         refuse_twice(f, ids, s.id, [&] { project.put(std::move(s)); });
     }
     for (const Field& f : root["materials"].list(255)) {

@@ -25,5 +25,10 @@ const std::vector<std::string>& join_kind_words();
 const std::vector<std::string>& layer_kind_words();
 const std::vector<std::string>& view_words();
 const std::vector<std::string>& mark_words();
+const std::vector<std::string>& note_words();
+
+// A note's value as JSON, and back; refused where it does not fit its kind.
+Json to_json(const level::NoteValue& value);
+level::NoteValue read_note(const Field& field, const level::NoteKind& kind);
 
 } // namespace vic::store

@@ -1,0 +1,68 @@
+#include "edit/notes.hpp"
+
+#include <algorithm>
+
+namespace vic::edit {
+
+using namespace level;
+
+Text note_trouble(const Project& project, const NoteKind& kind) {
+    if (kind.name.empty()) return "A note needs a name";
+    for (const NoteKind& other : project.note_kinds)
+        if (other.id != kind.id && other.name == kind.name) return say("There is a note \"%1\" already", kind.name);
+    if (kind.type == NoteType::choice && kind.choices.empty()) return "There is nothing to choose from";
+    return {};
+}
+
+Project add_note_kind(Project project, NoteKind kind) {
+    kind.id = project.next_id++;
+    project.note_kinds.push_back(std::move(kind));
+    return project;
+}
+
+Project remove_note_kind(Project project, NoteId id) {
+    std::erase_if(project.note_kinds, [&](const NoteKind& k) { return k.id == id; });
+    for (std::size_t i = 0; i < project.sheets.size(); ++i) {
+        const auto has = [&](const Tile& t) { return t.notes.contains(id); };
+        const Sheet& old = *project.sheets[i];
+        if (std::none_of(old.tiles.begin(), old.tiles.end(), has) &&
+            std::none_of(old.retired.begin(), old.retired.end(), has))
+            continue;
+        Sheet sheet = old;
+        for (auto* list : {&sheet.tiles, &sheet.retired})
+            for (Tile& t : *list) t.notes.erase(id);
+        project.put(std::move(sheet));
+    }
+    return project;
+}
+
+int noted(const Project& project, NoteId id) {
+    int n = 0;
+    for (const auto& sheet : project.sheets)
+        for (const Tile& t : sheet->tiles) n += t.notes.contains(id);
+    return n;
+}
+
+std::vector<std::string> parse_tags(const std::string& text) {
+    std::vector<std::string> out;
+    std::size_t from = 0;
+    while (from <= text.size()) {
+        const std::size_t to = std::min(text.find(',', from), text.size());
+        std::string tag = text.substr(from, to - from);
+        tag.erase(0, std::min(tag.find_first_not_of(" \t"), tag.size()));
+        tag.erase(tag.find_last_not_of(" \t") + 1);
+        if (!tag.empty()) out.push_back(tag);
+        from = to + 1;
+    }
+    std::sort(out.begin(), out.end());
+    out.erase(std::unique(out.begin(), out.end()), out.end());
+    return out;
+}
+
+std::string tags_text(const std::vector<std::string>& tags) {
+    std::string out;
+    for (const std::string& tag : tags) out += (out.empty() ? "" : ", ") + tag;
+    return out;
+}
+
+} // namespace vic::edit

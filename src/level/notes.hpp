@@ -1,0 +1,37 @@
+// Notes: typed values that designers write to tiles for the game; a schema per project, so that the same note has the
+// same type everywhere.
+#pragma once
+
+#include <cstdint>
+#include <map>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "base/image.hpp"
+
+namespace vic::level {
+
+using NoteId = std::uint32_t;
+
+enum class NoteType : std::uint8_t { text, number, yes_no, colour, choice };
+
+struct NoteKind {
+    NoteId id = 0;
+    std::string name; // no other note of the project has it
+    NoteType type = NoteType::text;
+    std::vector<std::string> choices; // for NoteType::choice: at least one, no two the same
+    bool operator==(const NoteKind&) const = default;
+};
+
+// Text and choice are a string.
+using NoteValue = std::variant<std::string, double, bool, Rgba>;
+using Notes = std::map<NoteId, NoteValue>;
+
+// Whether the value is one that the kind allows: of its type, finite, among its choices.
+bool fits(const NoteKind& kind, const NoteValue& value);
+
+// What a note of the kind holds when it is first written.
+NoteValue first_value(const NoteKind& kind);
+
+} // namespace vic::level

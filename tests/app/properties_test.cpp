@@ -1,0 +1,138 @@
+// Properties of many tiles at once: tags, turns, typed notes; found again, and obeyed when laying.
+#include <QComboBox>
+#include <QDialog>
+#include <QTimer>
+
+#include "window.hpp"
+
+using namespace app_test;
+
+namespace {
+
+void fill(QLineEdit* edit, const char* text) {
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
+    QTest::keyClick(edit, Qt::Key_Return);
+}
+
+void pick(QComboBox* box, const QString& text) {
+    const int index = box->findText(text);
+    INFO(text.toStdString());
+    REQUIRE(index >= 0);
+    box->setFocus();
+    // By the keyboard, as a person may: Home, then down.
+    QTest::keyClick(box, Qt::Key_Home);
+    for (int i = 0; i < index; ++i) QTest::keyClick(box, Qt::Key_Down);
+    QTest::keyClick(box, Qt::Key_Return);
+}
+
+// Answers the dialog of "+ note", which the next click opens.
+void answerNote(const char* name, int type, const char* choices) {
+    QTimer::singleShot(200, [=] {
+        auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+        REQUIRE(dialog);
+        QTest::keyClicks(dialog->findChild<QLineEdit*>("noteName"), name);
+        auto* kind = dialog->findChild<QComboBox*>("noteType");
+        for (int i = 0; i < type; ++i) QTest::keyClick(kind, Qt::Key_Down);
+        if (choices) QTest::keyClicks(dialog->findChild<QLineEdit*>("noteChoices"), choices);
+        QTest::mouseClick(dialog->findChild<QPushButton*>("noteAdd"), Qt::LeftButton);
+    });
+}
+
+} // namespace
+
+TEST_CASE("tags, turns and notes are given to several tiles at once, taken back, and are there after a restart",
+          "[properties]") {
+    Window w;
+    w.stage("stage-cut");
+    const level::SheetId sheet = w.session().project().sheets[5]->id;
+    w.session().setSheet(sheet);
+    auto* view = w.find<SheetView>("sheetView");
+    QApplication::processEvents();
+    w.clickAt(view, view->tileCentre(3));
+    w.clickAt(view, view->tileCentre(5), Qt::LeftButton, Qt::ControlModifier);
+    REQUIRE(w.session().tiles().size() == 2);
+    const auto tile = [&](std::size_t i) { return w.session().project().sheet(sheet)->tiles[i]; };
+
+    fill(w.find<QLineEdit>("tileTags"), "wet, old brick");
+    CHECK(tile(3).tags == std::vector<std::string>{"old brick", "wet"});
+    CHECK(tile(5).tags == tile(3).tags);
+    CHECK(tile(4).tags.empty());
+    pick(w.find<QComboBox>("tileTurns"), "mirrored, not turned");
+    CHECK(tile(5).turns == level::kMirrorOnly);
+
+    answerNote("damp", 1, nullptr);
+    w.click("addNote");
+    answerNote("step", 4, "stone, wood, wet");
+    w.click("addNote");
+    // There is no window manager to give the focus back.
+    (*w).activateWindow();
+    REQUIRE(QTest::qWaitForWindowActive(&*w, 2000));
+    REQUIRE(w.session().project().note_kinds.size() == 2);
+    const auto damp = w.session().project().note_kinds[0].id;
+    const auto step = w.session().project().note_kinds[1].id;
+    fill(w.find<QLineEdit>("note-damp"), "0.5");
+    CHECK(tile(3).notes.at(damp) == level::NoteValue(0.5));
+    CHECK(tile(5).notes.at(damp) == level::NoteValue(0.5));
+    pick(w.find<QComboBox>("note-step"), "wood");
+    CHECK(tile(3).notes.at(step) == level::NoteValue(std::string("wood")));
+    pick(w.find<QComboBox>("note-step"), "not said");
+    CHECK_FALSE(tile(3).notes.contains(step));
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(tile(3).notes.contains(step));
+
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    w.restart();
+    CHECK(tile(5).tags.size() == 2);
+    CHECK(tile(5).turns == level::kMirrorOnly);
+    CHECK(tile(5).notes.at(damp) == level::NoteValue(0.5));
+
+    // Where they differ it says so, and nothing is written by looking.
+    w.stage("stage-cut");
+    w.session().setSheet(sheet);
+    w.session().setTiles({tile(3).id, tile(4).id});
+    QApplication::processEvents();
+    CHECK(w.find<QLineEdit>("tileTags")->placeholderText() == "several");
+    CHECK(w.find<QComboBox>("note-step")->currentIndex() == -1);
+    CHECK_FALSE(w.session().document().unsaved());
+}
+
+TEST_CASE("the Hand turns only as the tile allows", "[properties]") {
+    Window w;
+    w.stage("stage-cut");
+    const level::SheetId sheet = w.session().project().sheets[5]->id;
+    w.session().setSheet(sheet);
+    const level::TileId id = w.session().sheet()->tiles[3].id;
+    w.session().setTiles({id});
+    QApplication::processEvents();
+    pick(w.find<QComboBox>("tileTurns"), "mirrored, not turned");
+    w.stage("stage-lay");
+    edit::Hand hand;
+    hand.kind = edit::Hand::Kind::tile;
+    hand.tile = id;
+    w.session().setHand(hand);
+    w.view()->setFocus();
+    w.key(Qt::Key_Period);
+    CHECK(w.session().hand().turn == Turn{});
+    CHECK(w.reading().contains("may not be turned"));
+    w.key(Qt::Key_Slash);
+    CHECK(w.session().hand().turn.code == 4);
+}
+
+TEST_CASE("Find finds tiles by their tags", "[properties]") {
+    Window w;
+    w.stage("stage-cut");
+    w.session().setSheet(w.session().project().sheets[5]->id);
+    const level::TileId id = w.session().sheet()->tiles[7].id;
+    w.session().setTiles({id});
+    QApplication::processEvents();
+    fill(w.find<QLineEdit>("tileTags"), "mouldy");
+    w.session().setTiles({});
+    w.key(Qt::Key_K, Qt::ControlModifier);
+    auto* field = w.find<QLineEdit>("finderField");
+    QTest::keyClicks(field, "mouldy");
+    REQUIRE(w.find<QListWidget>("finderList")->count() == 1);
+    QTest::keyClick(field, Qt::Key_Return);
+    CHECK(w.session().tiles() == std::vector<level::TileId>{id});
+}
