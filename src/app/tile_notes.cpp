@@ -193,10 +193,12 @@ void TileNotes::rebuild() {
         auto* line = new QWidget(this);
         auto* row = new QHBoxLayout(line);
         row->setContentsMargins(0, 0, 0, 0);
+        row->setSpacing(8);
         auto* name =
             toolButton(line, "noteMenu-" + QString::fromStdString(kind.name), {}, QString::fromStdString(kind.name),
                        tr("Take it off these tiles, or out of the project"), "link");
         name->setFixedWidth(kNameWidth);
+        name->setStyleSheet("text-align: left; padding-left: 0;");
         connect(name, &QToolButton::clicked, this, [this, name, kind] {
             QMenu menu;
             menu.addAction(tr("Take it off the chosen tiles"), this, [this, id = kind.id] {

@@ -9,6 +9,7 @@
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "base/error.hpp"
+#include "edit/pour.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "sheet/cut.hpp"
@@ -140,6 +141,8 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     inner->addWidget(notes_);
     column->addWidget(properties_);
 
+    pourPart_ = buildPourPart();
+    column->addWidget(pourPart_);
     sheetPart_ = buildSheetPart();
     column->addWidget(sheetPart_);
     next_ = new QWidget(this);
@@ -165,6 +168,72 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     hint_->setWordWrap(true);
     column->addWidget(hint_);
     column->addStretch();
+}
+
+QWidget* TilePanel::buildPourPart() {
+    auto* part = new QWidget(this);
+    auto* inner = new QVBoxLayout(part);
+    inner->setContentsMargins(0, 4, 0, 0);
+    inner->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    head->addWidget(label(tr("Pour"), "heading"));
+    head->addStretch();
+    pourWhat_ = new QMenu(this);
+    pourWhat_->setObjectName("pourWhat");
+    const std::pair<QString, edit::Pour> kinds[] = {
+        {tr("shape"), edit::kPourShape}, {tr("allowed turns"), edit::kPourTurns}, {tr("tags"), edit::kPourTags},
+        {tr("notes"), edit::kPourNotes}, {tr("chance"), edit::kPourChance},       {tr("home layer"), edit::kPourHome},
+        {tr("joins"), edit::kPourJoins}};
+    for (const auto& [text, bit] : kinds) {
+        QAction* action = pourWhat_->addAction(text);
+        action->setCheckable(true);
+        action->setChecked(true);
+        action->setData(uint(bit));
+    }
+    auto* what = toolButton(part, "pourChoose", {}, tr("what…"), tr("What is poured"), "link");
+    what->setPopupMode(QToolButton::InstantPopup);
+    what->setMenu(pourWhat_);
+    head->addWidget(what);
+    inner->addLayout(head);
+    pourTake_ = new QPushButton(part);
+    pourTake_->setObjectName("pourTake");
+    describe(pourTake_, tr("Take as a source"), {},
+             tr("Shapes, notes, joins and the rest of these tiles can then be poured onto others"));
+    connect(pourTake_, &QPushButton::clicked, this, [this] {
+        pourFrom_ = session_.tiles();
+        if (pourFrom_.empty() && session_.sheet())
+            for (const level::Tile& t : session_.sheet()->tiles) pourFrom_.push_back(t.id);
+        emit session_.said(tr("%n tiles are the source now: choose others, or another sheet, and pour", nullptr,
+                              static_cast<int>(pourFrom_.size())),
+                           false);
+        follow();
+    });
+    pourOnto_ = new QPushButton(part);
+    pourOnto_->setObjectName("pourOnto");
+    describe(pourOnto_, tr("Pour"), {}, tr("One source serves all; equally many go in order"));
+    connect(pourOnto_, &QPushButton::clicked, this, &TilePanel::pour);
+    inner->addWidget(pourTake_);
+    inner->addWidget(pourOnto_);
+    return part;
+}
+
+void TilePanel::pour() {
+    std::vector<level::TileId> to = session_.tiles();
+    if (to.empty() && session_.sheet())
+        for (const level::Tile& t : session_.sheet()->tiles) to.push_back(t.id);
+    if (const Text trouble = edit::pour_trouble(session_.project(), pourFrom_, to); !trouble.empty()) {
+        emit session_.said(spoken(trouble), true);
+        return;
+    }
+    unsigned what = 0;
+    for (const QAction* action : pourWhat_->actions())
+        if (action->isChecked()) what |= action->data().toUInt();
+    edit::Poured poured = edit::pour(session_.project(), pourFrom_, to, static_cast<std::uint8_t>(what));
+    session_.apply(tr("Pour onto %n tiles", nullptr, poured.tiles), std::move(poured.project));
+    emit session_.said(poured.made
+                           ? tr("Poured onto %1 tiles, with %2 new materials").arg(poured.tiles).arg(poured.made)
+                           : tr("Poured onto %1 tiles").arg(poured.tiles),
+                       false);
 }
 
 QWidget* TilePanel::buildSheetPart() {
@@ -298,6 +367,12 @@ void TilePanel::follow() {
                 if (t.id == id) chosen.push_back(&t);
     count_->setText(s ? tr("%1 of %2 chosen").arg(chosen.size()).arg(s->tiles.size()) : QString());
     properties_->setVisible(!chosen.empty());
+    const bool poured = !pourFrom_.empty() && edit::pour_trouble(session_.project(), pourFrom_, pourFrom_).empty();
+    if (!poured) pourFrom_.clear();
+    pourPart_->setVisible(s && s->accepted && s->tiles.size() > 1);
+    pourTake_->setText(chosen.empty() ? tr("Take the sheet as a source") : tr("Take as a source"));
+    pourOnto_->setVisible(poured);
+    pourOnto_->setText(chosen.empty() ? tr("Pour onto the sheet") : tr("Pour onto these"));
     sheetPart_->setVisible(s && chosen.empty());
     if (s && chosen.empty()) followSheet();
     next_->setVisible(s && s->image && s->accepted && s->tiles.size() > 1);

@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QMenu>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QToolButton>
@@ -35,6 +36,13 @@ class TilePanel : public QWidget {
     std::array<QToolButton*, 7> shapes_{};
     QWidget* buildSheetPart();
     void followSheet();
+    QWidget* buildPourPart();
+    void pour();
+    QWidget* pourPart_;
+    QPushButton* pourTake_;
+    QPushButton* pourOnto_;
+    QMenu* pourWhat_;
+    std::vector<level::TileId> pourFrom_;
     QWidget* sheetPart_; // when no tile is chosen
     QPushButton* replace_;
     QPushButton* findAgain_;

@@ -3,6 +3,8 @@
 #include <QDialog>
 #include <QTimer>
 
+#include "join/mask.hpp"
+#include "sheet/png.hpp"
 #include "window.hpp"
 
 using namespace app_test;
@@ -118,6 +120,36 @@ TEST_CASE("the Hand turns only as the tile allows", "[properties]") {
     CHECK(w.reading().contains("may not be turned"));
     w.key(Qt::Key_Slash);
     CHECK(w.session().hand().turn.code == 4);
+}
+
+TEST_CASE("a sheet is poured onto another: one click takes, one pours, one step takes it back", "[properties]") {
+    Window w;
+    // The demo's first sheet in another dress: the same layout, other colours.
+    const level::Sheet clay = *w.session().project().sheets[0];
+    Image winter = *clay.image;
+    for (int y = 0; y < winter.height(); ++y)
+        for (int x = 0; x < winter.width(); ++x) {
+            const Rgba c = winter.at(x, y);
+            winter.set(x, y, {c.b, c.r, c.g, c.a});
+        }
+    write_file(w.folder / "winter.png", sheet::encode_png(winter));
+    w.drop(QString::fromStdString((w.folder / "winter.png").string()));
+    w.key(Qt::Key_Return);
+    const level::SheetId fresh = w.session().sheetId();
+    REQUIRE(w.session().sheet()->tiles.size() == clay.tiles.size());
+    CHECK_FALSE(w.find<QPushButton>("pourOnto")->isVisible());
+    w.session().setSheet(clay.id);
+    QApplication::processEvents();
+    w.click("pourTake");
+    w.session().setSheet(fresh);
+    QApplication::processEvents();
+    const auto materials = w.session().project().materials.size();
+    w.click("pourOnto");
+    CHECK(w.session().project().materials.size() == materials + 1);
+    const level::Material& made = *w.session().project().materials.back();
+    CHECK(join::coverage(made.joins).have == join::coverage(w.session().project().material(1)->joins).have);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.session().project().materials.size() == materials);
 }
 
 TEST_CASE("Find finds tiles by their tags", "[properties]") {
