@@ -423,6 +423,15 @@ void MainWindow::addSheets(const QStringList& files) {
     }
 }
 
+void MainWindow::addFolder(const QString& dir) {
+    try {
+        notice_->hide();
+        session_.addFolder(dir);
+    } catch (const InputError& e) {
+        say(spoken(e), true);
+    }
+}
+
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
     for (const QUrl& url : event->mimeData()->urls())
         if (url.isLocalFile()) return event->acceptProposedAction();
@@ -432,8 +441,10 @@ void MainWindow::dropEvent(QDropEvent* event) {
     QStringList pictures;
     for (const QUrl& url : event->mimeData()->urls()) {
         const QFileInfo info(url.toLocalFile());
-        if (info.isDir())
+        if (info.isDir() && (!session_.isOpen() || QFileInfo::exists(info.filePath() + "/project.json")))
             openProject(info.filePath());
+        else if (info.isDir())
+            addFolder(info.filePath());
         else if (info.fileName() == "project.json")
             openProject(info.path());
         else

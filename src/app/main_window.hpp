@@ -50,6 +50,7 @@ class MainWindow : public QMainWindow {
     void read();
     void say(const QString& text, bool trouble);
     void save();
+    void addFolder(const QString& dir);
     void addSheets(const QStringList& files);
     void askForSheet();
     void askForProject();

@@ -71,6 +71,9 @@ class Session : public QObject {
 
     // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. Throws InputError.
     void addPicture(const QString& file);
+    // All PNG pictures of a folder as one sheet, each a prop; a folder that was added before brings its sheet up to
+    // date. Throws InputError.
+    void addFolder(const QString& dir);
     // Another picture for the sheet, with everything kept that the new one has room for. Throws InputError.
     void replacePicture(level::SheetId sheet, const QString& file);
     // Gives back the pictures of all sheets whose file is gone, from a folder that holds them under their old names;

@@ -8,6 +8,7 @@
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/pack.hpp"
 #include "sheet/png.hpp"
 #include "store/project_files.hpp"
 
@@ -41,6 +42,76 @@ void Session::addPicture(const QString& file) {
     apply(tr("Add the sheet %1").arg(QString::fromStdString(name)), std::move(next));
     watchPictures();
     setStage(Stage::cut);
+    emit changed();
+}
+
+void Session::addFolder(const QString& dir) {
+    const QFileInfo info(dir);
+    std::vector<sheet::NamedPicture> pictures;
+    for (const QFileInfo& file : QDir(dir).entryInfoList({"*.png", "*.PNG"}, QDir::Files, QDir::Name))
+        pictures.push_back({file.completeBaseName().toStdString(), sheet::read_png(file.filePath().toStdString())});
+    if (pictures.empty())
+        throw InputError("There are no PNG pictures in the folder", dir.toStdString(), "",
+                         "Drop a folder with pictures, or one that holds project.json");
+    const std::string name = info.fileName().toStdString();
+    const level::Sheet* known = nullptr;
+    for (const auto& s : project().sheets)
+        if (s->name == name && !s->parts.empty() && s->image) known = s.get();
+    const auto packed = sheet::pack_pictures(std::move(pictures), known ? known->parts : std::vector<level::Part>(),
+                                             known ? *known->image : Image());
+    if (!packed)
+        throw InputError("The pictures are too large for one sheet", dir.toStdString(), "",
+                         say("Drop them in smaller folders; a sheet has at most %1 pixels a side", sheet::kMostSide));
+    // The sheet's file is new each time, so that the state before can be brought back.
+    const fs::path sheets = document_->dir() / "sheets";
+    std::error_code trouble;
+    fs::create_directories(sheets, trouble);
+    std::string relative;
+    for (int n = 1;; ++n) {
+        relative = "sheets/" + slug(name, "pictures") + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
+        if (!fs::exists(document_->dir() / relative, trouble)) break;
+    }
+    write_file(document_->dir() / relative, sheet::encode_png(packed->image));
+    auto image = std::make_shared<const Image>(packed->image);
+    onDisk_[relative] = image;
+
+    level::Project next = project();
+    level::SheetId id = known ? known->id : 0;
+    const std::vector<level::Part> before = known ? known->parts : std::vector<level::Part>();
+    if (known)
+        next = edit::replace_image(std::move(next), id, image, relative);
+    else
+        next = edit::add_sheet(std::move(next), relative, *image, edit::free_sheet_name(next, name),
+                               {image->size(), {}, {}, 1}, true, id);
+    level::Sheet sheet = *next.sheet(id);
+    sheet.image = image;
+    sheet.parts = packed->parts;
+    next.put(std::move(sheet));
+    int fresh = 0;
+    for (const level::Part& part : packed->parts) {
+        const auto old = std::find_if(before.begin(), before.end(), [&](const auto& b) { return b.name == part.name; });
+        const level::PropKind* kind = nullptr;
+        for (const auto& k : next.prop_kinds)
+            if (old != before.end() && k->sheet == id && k->box == old->box) kind = k.get();
+        if (kind && kind->box == part.box) continue;
+        level::PropKind made =
+            edit::propose_prop(*next.sheet(id), part.box, kind ? kind->id : next.next_id++, part.name);
+        if (kind) {
+            made.name = kind->name;
+            made.blocks = kind->blocks;
+        } else {
+            while (!edit::name_taken_by_prop(next, made.name, 0).empty()) made.name += " 2";
+            ++fresh;
+        }
+        next.put(std::move(made));
+    }
+    sheet_ = id;
+    tiles_.clear();
+    apply(known ? tr("Bring %1 up to date").arg(info.fileName()) : tr("Add the folder %1").arg(info.fileName()),
+          std::move(next));
+    watchPictures();
+    setStage(Stage::cut);
+    emit said(tr("%1: %2 pictures, %3 new props").arg(info.fileName()).arg(packed->parts.size()).arg(fresh), false);
     emit changed();
 }
 

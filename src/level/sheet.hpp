@@ -55,11 +55,19 @@ struct Credits {
     bool operator==(const Credits&) const = default;
 };
 
+// One of the single pictures that a sheet was packed from.
+struct Part {
+    std::string name; // the picture's file name without its ending
+    Box box;          // in pixels of the sheet's image
+    bool operator==(const Part&) const = default;
+};
+
 struct Sheet {
     SheetId id = 0;
     std::string name;
     std::string file; // relative to the project folder
     Credits credits;
+    std::vector<Part> parts; // of a sheet packed from single pictures; by name
     Cut cut;
     bool accepted = false; // false while the cut is only the program's proposal
     std::vector<Tile> tiles;

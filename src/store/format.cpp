@@ -109,6 +109,7 @@ Json sheet_json(const Sheet& s) {
                 {"spacing", to_json(s.cut.spacing)},
                 {"scale", s.cut.scale}};
     if (s.cut.count != Size{}) j["cut"]["count"] = to_json(s.cut.count);
+    for (const Part& part : s.parts) j["parts"].push_back({{"name", part.name}, {"box", to_json(part.box)}});
     if (!s.credits.empty()) {
         Json& c = j["credits"];
         if (!s.credits.author.empty()) c["author"] = s.credits.author;
@@ -137,6 +138,9 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     if (cut.has("count")) s.cut.count = cut["count"].size(0, sheet::kMostSide);
     if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale)
         cut["scale"].refuse("It does not divide the tile size");
+    if (f.has("parts"))
+        for (const Field& p : f["parts"].list(1U << 20))
+            s.parts.push_back({p["name"].text(), p["box"].box(0, sheet::kMostSide)});
     if (f.has("credits")) {
         const Field c = f["credits"];
         const auto text = [&](const char* key) { return c.has(key) ? c[key].text() : std::string(); };

@@ -188,3 +188,49 @@ TEST_CASE("what is over the line is marked, and marks can be put away", "[cut]")
         for (int x = 0; x < plain.width(); x += 2)
             if (!cell.contains(x, y) && plain.pixel(x, y) != marked.pixel(x, y)) FAIL("marked at " << x << ", " << y);
 }
+
+TEST_CASE("a folder of pictures becomes one sheet, and what stands in the level follows when the folder changes",
+          "[cut]") {
+    Window w;
+    const auto dir = w.folder / "Loose things";
+    std::filesystem::create_directories(dir);
+    const auto picture = [&](const char* name, Size size, std::uint8_t red) {
+        write_file(dir / name, sheet::encode_png(Image(size, {red, 80, 60, 255})));
+    };
+    picture("barrow.png", {24, 18}, 100);
+    picture("cask.png", {14, 20}, 120);
+    picture("pole.png", {4, 40}, 140);
+    w.drop(QString::fromStdString(dir.string()));
+    REQUIRE(kinds(w).size() == 3);
+    CHECK(w.session().sheet()->name == "Loose things");
+    CHECK(w.session().sheet()->parts.size() == 3);
+    const auto before = kinds(w);
+    const auto sheets = w.session().project().sheets.size();
+
+    picture("cask.png", {20, 26}, 121);
+    picture("adze.png", {9, 9}, 160);
+    std::filesystem::remove(dir / "pole.png");
+    w.drop(QString::fromStdString(dir.string()));
+    CHECK(w.session().project().sheets.size() == sheets);
+    const auto after = kinds(w);
+    REQUIRE(after.size() == 4);
+    for (const auto& k : before) {
+        const auto now = std::find_if(after.begin(), after.end(), [&](const auto& a) { return a.id == k.id; });
+        REQUIRE(now != after.end());
+        CHECK(now->name == k.name);
+        CHECK(now->box.size() == (k.name == "cask" ? Size{20, 26} : k.box.size()));
+        CHECK(w.session().sheet()->image->at(now->box.x, now->box.y).r == (k.name == "cask"   ? 121
+                                                                           : k.name == "pole" ? 140
+                                                                                              : 100));
+    }
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(kinds(w) == before);
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    w.restart();
+    w.session().setSheet(w.session().project().sheets.back()->id);
+    CHECK(kinds(w) == before);
+
+    std::filesystem::create_directories(w.folder / "empty");
+    w.drop(QString::fromStdString((w.folder / "empty").string()));
+    CHECK(w.notice().contains("no PNG pictures"));
+}
