@@ -96,6 +96,14 @@ int main(int argc, char** argv) {
     session.setStage(Stage::cut);
     session.setSheet(session.project().sheets[1]->id);
     s.take("cut");
+    for (const auto& sheet : session.project().sheets)
+        if (sheet->name == "Saltworks props") session.setSheet(sheet->id);
+    QTest::mouseClick(s.window.findChild<QToolButton*>("modeIslands"), Qt::LeftButton);
+    auto* islands = s.window.findChild<SheetView*>("sheetView");
+    const Box pump = session.project().prop_kinds.front()->box;
+    QTest::mouseClick(islands, Qt::LeftButton, {}, islands->placeOf({pump.x + pump.w / 2, pump.y + pump.h / 2}));
+    s.take("cut-islands");
+    QTest::mouseClick(s.window.findChild<QToolButton*>("modeLattice"), Qt::LeftButton);
 
     session.setLevel("pump-cellar");
     session.setStage(Stage::walk);

@@ -2,14 +2,12 @@
 
 #include <QPainter>
 #include <QShortcut>
-#include <QTimer>
 #include <QVBoxLayout>
 #include <cmath>
 
 #include "app/panel.hpp"
 #include "app/signs.hpp"
 #include "app/spoken.hpp"
-#include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "edit/props.hpp"
 #include "edit/replace.hpp"
@@ -21,75 +19,19 @@ namespace vic::app {
 namespace {
 
 QString cutTitle(const level::Cut& cut) {
-    QString text = SheetList::tr("%1 × %2").arg(cut.tile.w).arg(cut.tile.h);
+    QString text = CutCentre::tr("%1 × %2").arg(cut.tile.w).arg(cut.tile.h);
     if (cut.spacing.x || cut.spacing.y)
         text += cut.spacing.x == cut.spacing.y
-                    ? SheetList::tr(", gaps %1").arg(cut.spacing.x)
-                    : SheetList::tr(", gaps %1 and %2").arg(cut.spacing.x).arg(cut.spacing.y);
+                    ? CutCentre::tr(", gaps %1").arg(cut.spacing.x)
+                    : CutCentre::tr(", gaps %1 and %2").arg(cut.spacing.x).arg(cut.spacing.y);
     if (cut.margin.x || cut.margin.y)
-        text += cut.margin.x == cut.margin.y ? SheetList::tr(", margin %1").arg(cut.margin.x)
-                                             : SheetList::tr(", margin %1 and %2").arg(cut.margin.x).arg(cut.margin.y);
-    if (cut.scale > 1) text += SheetList::tr(", enlarged ×%1").arg(cut.scale);
+        text += cut.margin.x == cut.margin.y ? CutCentre::tr(", margin %1").arg(cut.margin.x)
+                                             : CutCentre::tr(", margin %1 and %2").arg(cut.margin.x).arg(cut.margin.y);
+    if (cut.scale > 1) text += CutCentre::tr(", enlarged ×%1").arg(cut.scale);
     return text;
 }
 
 } // namespace
-
-SheetList::SheetList(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 12, 0, 0);
-    column->setSpacing(6);
-    auto* head = new QHBoxLayout;
-    head->setContentsMargins(12, 0, 8, 0);
-    head->addWidget(label(tr("Sheets"), "heading"));
-    head->addStretch();
-    auto* add = toolButton(this, "addSheet", {}, tr("+ add, or drop"), {}, "link");
-    describe(add, tr("Add a sheet"), "Ctrl+Shift+A", tr("Choose a PNG; dropping it on the window does the same"));
-    connect(add, &QToolButton::clicked, this, &SheetList::addAsked);
-    head->addWidget(add);
-    column->addLayout(head);
-    list_ = new CardList(this);
-    list_->setObjectName("sheetList");
-    list_->setAccessibleName(tr("Sheets"));
-    column->addWidget(list_, 1);
-    connect(list_, &CardList::chosen, &session_, &Session::setSheet);
-    connect(list_, &CardList::renamed, this, [this](quint32 id, const QString& name) {
-        const level::Sheet* s = session_.project().sheet(id);
-        if (!s || name.isEmpty() || name.toStdString() == s->name) return follow();
-        QTimer::singleShot(0, &session_, [this, id, name] {
-            level::Project p = session_.project();
-            if (const Text taken = edit::name_taken_by_sheet(p, name.toStdString(), id); !taken.empty()) {
-                emit session_.said(spoken(taken), true);
-                return follow();
-            }
-            level::Sheet changed = *p.sheet(id);
-            changed.name = name.toStdString();
-            p.put(std::move(changed));
-            session_.apply(tr("Rename a sheet"), std::move(p));
-        });
-    });
-}
-
-void SheetList::follow() {
-    std::vector<Card> cards;
-    for (const auto& s : session_.project().sheets) {
-        Card card;
-        card.id = s->id;
-        card.picture = sheetThumb(*s, 40);
-        card.title = QString::fromStdString(s->name);
-        const auto drawn = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return !t.blank; });
-        card.under = tr("%1 px · %2 tiles").arg(s->cut.tile.w).arg(drawn);
-        if (s->tiles.size() == 1) card.under = tr("one picture");
-        if (!s->image)
-            card.state = tr("file lost"), card.looks = true;
-        else if (session_.fileGone(s->id))
-            card.state = tr("file gone from disk"), card.looks = true;
-        else if (!s->accepted)
-            card.state = tr("new: waits for you"), card.looks = true;
-        cards.push_back(card);
-    }
-    list_->setCards(cards, session_.sheetId());
-}
 
 ReadingCard::ReadingCard(const QString& title, const QString& reason, bool first, QWidget* parent)
     : QAbstractButton(parent), reason_(reason), first_(first) {

@@ -1,4 +1,4 @@
-// The Cut stage: sheets on the left, the sheet with its proposals in the middle.
+// The middle of the Cut stage: a sheet with its proposals, numbers and islands.
 #pragma once
 
 #include <QHBoxLayout>
@@ -9,25 +9,10 @@
 #include <QToolButton>
 #include <array>
 
-#include "app/card_list.hpp"
 #include "app/sheet_view.hpp"
 #include "sheet/islands.hpp"
 
 namespace vic::app {
-
-class SheetList : public QWidget {
-    Q_OBJECT
-  public:
-    SheetList(Session& session, QWidget* parent);
-    void follow();
-
-  signals:
-    void addAsked();
-
-  private:
-    Session& session_;
-    CardList* list_;
-};
 
 // A proposal as a card: the numbers above, the reason below.
 class ReadingCard : public QAbstractButton {

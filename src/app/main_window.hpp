@@ -15,6 +15,7 @@
 #include "app/kind_panel.hpp"
 #include "app/level_view.hpp"
 #include "app/section_panel.hpp"
+#include "app/sheet_list.hpp"
 #include "app/side_panels.hpp"
 #include "app/tile_panel.hpp"
 #include "app/tray.hpp"

@@ -252,6 +252,19 @@ QWidget* TilePanel::buildSheetPart() {
     fit_->setObjectName("sheetFit");
     fit_->setWordWrap(true);
     inner->addWidget(fit_);
+    unused_ = new QPushButton(tr("Choose the unused tiles"), part);
+    unused_->setObjectName("chooseUnused");
+    describe(unused_, tr("Choose the unused tiles"), {}, tr("Those that lie in no level and serve no material"));
+    connect(unused_, &QPushButton::clicked, this, [this] {
+        const level::Sheet* s = session_.sheet();
+        if (!s) return;
+        auto tiles = edit::unused_tiles(session_.project(), *s);
+        if (tiles.empty())
+            emit session_.said(tr("Every tile of %1 is in use").arg(QString::fromStdString(s->name)), false);
+        else
+            session_.setTiles(std::move(tiles));
+    });
+    inner->addWidget(unused_);
     replace_ = new QPushButton(tr("Replace the picture…"), part);
     replace_->setObjectName("replacePicture");
     describe(
@@ -314,6 +327,7 @@ void TilePanel::followSheet() {
     const level::Sheet* s = session_.sheet();
     const bool gone = session_.fileGone(s->id);
     replace_->setVisible(s->image != nullptr);
+    unused_->setVisible(s->tiles.size() > 1);
     findAgain_->setVisible(!s->image || gone);
     putBack_->setVisible(s->image && gone);
     const std::string* texts[4] = {&s->credits.author, &s->credits.licence, &s->credits.source, &s->credits.note};

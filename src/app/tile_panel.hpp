@@ -44,6 +44,7 @@ class TilePanel : public QWidget {
     QMenu* pourWhat_;
     std::vector<level::TileId> pourFrom_;
     QWidget* sheetPart_; // when no tile is chosen
+    QPushButton* unused_;
     QPushButton* replace_;
     QPushButton* findAgain_;
     QPushButton* putBack_;

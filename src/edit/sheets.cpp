@@ -49,6 +49,24 @@ Project change_tiles(Project project, const std::vector<TileId>& tiles, const st
     return project;
 }
 
+std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
+    std::vector<char> used(project.next_tile, 0);
+    const auto use = [&](TileId id) {
+        if (id < used.size()) used[id] = 1;
+    };
+    for (const auto& level : project.levels)
+        for (const LayerRef& layer : level->layers)
+            if (layer->kind == LayerKind::tiles)
+                each_cell(layer->grid, level->cells(), [&](Point, Cell cell, MaterialId) { use(cell.tile()); });
+    for (const auto& material : project.materials)
+        for (const auto& [mask, variants] : material->joins.cases)
+            for (const Variant& v : variants) use(v.tile);
+    std::vector<TileId> out;
+    for (const Tile& t : sheet.tiles)
+        if (!t.blank && t.id < used.size() && !used[t.id]) out.push_back(t.id);
+    return out;
+}
+
 std::vector<Image> tile_pictures(const Sheet& sheet) {
     std::vector<Image> pictures;
     for (const Tile& t : sheet.tiles) pictures.push_back(sheet::tile_art(sheet, t));

@@ -23,6 +23,9 @@ level::Project recut_sheet(level::Project project, level::SheetId sheet, const l
 level::Project change_tiles(level::Project project, const std::vector<level::TileId>& tiles,
                             const std::function<void(level::Tile&)>& change);
 
+// The sheet's tiles that no cell holds and no case names; blank ones are left out.
+std::vector<level::TileId> unused_tiles(const level::Project& project, const level::Sheet& sheet);
+
 // The art of a sheet's tiles, as read_joins() takes it.
 std::vector<Image> tile_pictures(const level::Sheet& sheet);
 

@@ -152,6 +152,21 @@ TEST_CASE("a sheet is poured onto another: one click takes, one pours, one step 
     CHECK(w.session().project().materials.size() == materials);
 }
 
+TEST_CASE("the unused tiles of a sheet are chosen by one click", "[properties]") {
+    Window w;
+    write_file(w.folder / "few.png",
+               sheet::encode_png(make::sheet(
+                   make::tiles(join::cases(level::JoinKind::full), 16, make::Style::outlined, 4), 8, {1, 1}, {1, 1})));
+    w.drop(QString::fromStdString((w.folder / "few.png").string()));
+    w.key(Qt::Key_Return);
+    w.click("chooseUnused");
+    CHECK(w.session().tiles().size() == 47);
+    w.session().setSheet(w.session().project().sheets[0]->id);
+    QApplication::processEvents();
+    w.click("chooseUnused");
+    CHECK(w.session().tiles().size() < w.session().sheet()->tiles.size());
+}
+
 TEST_CASE("Find finds tiles by their tags", "[properties]") {
     Window w;
     w.stage("stage-cut");

@@ -125,3 +125,19 @@ TEST_CASE("a name that is taken says where", "[replace]") {
     CHECK(name_taken_by_tile(named, "Sprung", 1).english() ==
           "There is a tile \"Sprung\" already: number 1 on the sheet \"Full\"");
 }
+
+TEST_CASE("unused tiles are those that nothing names", "[replace]") {
+    make::Small small;
+    level::SheetId id = 0;
+    level::Project p = add_sheet(small.project, "sheets/more.png",
+                                 make::sheet(make::tiles({1, 2, 3, 4, 5}, 16, make::Style::textured, 3), 3, {}, {}),
+                                 "More", {{16, 16}, {}, {}, 1}, true, id);
+    const auto tiles = p.sheet(id)->tiles;
+    CHECK(unused_tiles(p, *p.sheet(id)).size() == 5); // the sixth cell is blank
+    level::Level l = *p.levels.front();
+    l.edit(small.front).grid.set({3, 4}, level::Cell(tiles[1].id, {}, true), 0);
+    p.put(std::move(l));
+    p = set_case(p, 2, 255, {{tiles[4].id, 0}});
+    CHECK(unused_tiles(p, *p.sheet(id)) == std::vector<level::TileId>{tiles[0].id, tiles[2].id, tiles[3].id});
+    CHECK(unused_tiles(p, *p.sheets.front()).empty());
+}

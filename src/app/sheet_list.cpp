@@ -1,0 +1,69 @@
+#include "app/sheet_list.hpp"
+
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include "app/panel.hpp"
+#include "app/spoken.hpp"
+#include "app/thumbs.hpp"
+#include "edit/replace.hpp"
+
+namespace vic::app {
+
+SheetList::SheetList(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 12, 0, 0);
+    column->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(12, 0, 8, 0);
+    head->addWidget(label(tr("Sheets"), "heading"));
+    head->addStretch();
+    auto* add = toolButton(this, "addSheet", {}, tr("+ add, or drop"), {}, "link");
+    describe(add, tr("Add a sheet"), "Ctrl+Shift+A", tr("Choose a PNG; dropping it on the window does the same"));
+    connect(add, &QToolButton::clicked, this, &SheetList::addAsked);
+    head->addWidget(add);
+    column->addLayout(head);
+    list_ = new CardList(this);
+    list_->setObjectName("sheetList");
+    list_->setAccessibleName(tr("Sheets"));
+    column->addWidget(list_, 1);
+    connect(list_, &CardList::chosen, &session_, &Session::setSheet);
+    connect(list_, &CardList::renamed, this, [this](quint32 id, const QString& name) {
+        const level::Sheet* s = session_.project().sheet(id);
+        if (!s || name.isEmpty() || name.toStdString() == s->name) return follow();
+        QTimer::singleShot(0, &session_, [this, id, name] {
+            level::Project p = session_.project();
+            if (const Text taken = edit::name_taken_by_sheet(p, name.toStdString(), id); !taken.empty()) {
+                emit session_.said(spoken(taken), true);
+                return follow();
+            }
+            level::Sheet changed = *p.sheet(id);
+            changed.name = name.toStdString();
+            p.put(std::move(changed));
+            session_.apply(tr("Rename a sheet"), std::move(p));
+        });
+    });
+}
+
+void SheetList::follow() {
+    std::vector<Card> cards;
+    for (const auto& s : session_.project().sheets) {
+        Card card;
+        card.id = s->id;
+        card.picture = sheetThumb(*s, 40);
+        card.title = QString::fromStdString(s->name);
+        const auto drawn = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return !t.blank; });
+        card.under = tr("%1 px · %2 tiles").arg(s->cut.tile.w).arg(drawn);
+        if (s->tiles.size() == 1) card.under = tr("one picture");
+        if (!s->image)
+            card.state = tr("file lost"), card.looks = true;
+        else if (session_.fileGone(s->id))
+            card.state = tr("file gone from disk"), card.looks = true;
+        else if (!s->accepted)
+            card.state = tr("new: waits for you"), card.looks = true;
+        cards.push_back(card);
+    }
+    list_->setCards(cards, session_.sheetId());
+}
+
+} // namespace vic::app
