@@ -215,8 +215,8 @@ QWidget* CutCentre::buildIslandRow() {
         row->addWidget(box);
         return box;
     };
-    joinGap_ = number("joinGap", tr("parts up to"), tr("Parts that are no further apart belong to one island"), 0, 64);
-    row->addWidget(label(tr("apart belong together"), "quiet"));
+    joinGap_ =
+        number("joinGap", tr("join parts within"), tr("Parts that are no further apart belong to one island"), 0, 64);
     leastArea_ = number("leastArea", tr("specks under"), tr("Islands of fewer pixels are left out"), 1, 1 << 20);
     row->addSpacing(8);
     islandCount_ = label({}, "quiet", bar);
@@ -303,9 +303,7 @@ void CutCentre::followIslands() {
     if (!s) return;
     int fresh = 0;
     for (const Box& b : islands_) {
-        bool known = false;
-        for (const auto& k : session_.project().prop_kinds) known = known || (k->sheet == s->id && k->box == b);
-        fresh += !known;
+        fresh += !edit::is_taken(session_.project(), s->id, b);
     }
     const int specks = islandMap_.specks({joinGap_->value(), leastArea_->value()});
     islandCount_->setText(specks ? tr("%1 islands, %2 specks").arg(islands_.size()).arg(specks)

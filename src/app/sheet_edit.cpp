@@ -7,6 +7,7 @@
 #include "app/sheet_view.hpp"
 #include "app/signs.hpp"
 #include "app/tokens.hpp"
+#include "edit/props.hpp"
 #include "sheet/cut.hpp"
 
 namespace vic::app {
@@ -168,13 +169,8 @@ const level::PropKind* SheetView::kindAt(QPointF at) const {
 void SheetView::paintIslands(QPainter& p) {
     const Tokens t = tokensOf(this);
     p.setBrush(Qt::NoBrush);
-    const auto isProp = [&](const Box& b) {
-        for (const auto& k : session_.project().prop_kinds)
-            if (k->sheet == sheet_ && k->box == b) return true;
-        return false;
-    };
     for (const Box& b : islands_) {
-        if (isProp(b)) continue;
+        if (edit::is_taken(session_.project(), sheet_, b)) continue;
         const QRectF r = place(b).adjusted(-0.5, -0.5, 0.5, 0.5);
         p.setPen(QPen(QColor("#22302D"), 1));
         p.drawRect(r);

@@ -48,15 +48,19 @@ void shift(Prop& prop, const PropKind& from, const PropKind& to) {
 
 } // namespace
 
+bool is_taken(const Project& project, SheetId sheet, const Box& box) {
+    return std::any_of(project.prop_kinds.begin(), project.prop_kinds.end(), [&](const auto& k) {
+        return k->sheet == sheet && 2 * intersection(k->box, box).size().area() > box.size().area();
+    });
+}
+
 TakenIslands take_islands(Project project, SheetId sheet_id, const std::vector<Box>& boxes, const std::string& stem) {
     const Sheet* sheet = project.sheet(sheet_id);
     assert(sheet && sheet->image);
     TakenIslands out;
     int number = 1;
     for (const Box& box : boxes) {
-        const bool known = std::any_of(project.prop_kinds.begin(), project.prop_kinds.end(),
-                                       [&](const auto& k) { return k->sheet == sheet_id && k->box == box; });
-        if (known) continue;
+        if (is_taken(project, sheet_id, box)) continue;
         const auto name = [&] { return stem + " " + std::to_string(number); };
         while (std::any_of(project.prop_kinds.begin(), project.prop_kinds.end(),
                            [&](const auto& k) { return k->name == name(); }))

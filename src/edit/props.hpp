@@ -9,7 +9,10 @@
 
 namespace vic::edit {
 
-// A prop for each box of the sheet that no prop of it has yet, with pivot and foot as proposed, named `stem` and a
+// Whether a prop of the sheet has most of the box already.
+bool is_taken(const level::Project& project, level::SheetId sheet, const Box& box);
+
+// A prop for each box of the sheet that is not taken yet, with pivot and foot as proposed, named `stem` and a
 // number that is free. The sheet must have its image; boxes must lie in it.
 struct TakenIslands {
     level::Project project;

@@ -31,15 +31,23 @@ void pick(QComboBox* box, const QString& text) {
 
 // Answers the dialog of "+ note", which the next click opens.
 void answerNote(const char* name, int type, const char* choices) {
-    QTimer::singleShot(200, [=] {
-        auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
-        REQUIRE(dialog);
+    auto* timer = new QTimer(qApp);
+    timer->setInterval(50);
+    QObject::connect(timer, &QTimer::timeout, timer, [=, tries = 0]() mutable {
+        QDialog* dialog = nullptr;
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (top->objectName() == "noteDialog" && top->isVisible()) dialog = qobject_cast<QDialog*>(top);
+        if (++tries > 100) timer->deleteLater();
+        if (!dialog) return;
+        timer->deleteLater();
         QTest::keyClicks(dialog->findChild<QLineEdit*>("noteName"), name);
         auto* kind = dialog->findChild<QComboBox*>("noteType");
         for (int i = 0; i < type; ++i) QTest::keyClick(kind, Qt::Key_Down);
         if (choices) QTest::keyClicks(dialog->findChild<QLineEdit*>("noteChoices"), choices);
         QTest::mouseClick(dialog->findChild<QPushButton*>("noteAdd"), Qt::LeftButton);
+        if (dialog->isVisible()) dialog->reject();
     });
+    timer->start();
 }
 
 } // namespace

@@ -21,16 +21,30 @@ Image rows(int count, unsigned seed) {
 
 std::filesystem::path onDisk(Window& w) { return w.session().document().dir() / w.session().sheet()->file; }
 
-// Answers the file dialog that the next click opens.
+// Answers the file dialog that the next click opens, as soon as it is there; a dialog that does not take the answer is
+// closed, so that the test goes on and fails by what it checks.
 void chooseFile(const QString& file) {
-    QTimer::singleShot(300, [file] {
-        auto* dialog = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
-        REQUIRE(dialog);
-        auto* edit = dialog->findChild<QLineEdit*>("fileNameEdit");
-        REQUIRE(edit);
+    auto* timer = new QTimer(qApp);
+    timer->setInterval(50);
+    QObject::connect(timer, &QTimer::timeout, timer, [timer, file, tries = 0]() mutable {
+        QFileDialog* dialog = nullptr;
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (auto* found = qobject_cast<QFileDialog*>(top); found && found->isVisible()) dialog = found;
+        if (++tries > 100) {
+            if (dialog) dialog->reject();
+            return timer->deleteLater();
+        }
+        auto* edit = dialog ? dialog->findChild<QLineEdit*>("fileNameEdit") : nullptr;
+        if (!edit) return;
+        timer->stop(); // accepting runs the event loop again
         edit->setText(file);
         QTest::keyClick(edit, Qt::Key_Return);
+        if (dialog->isVisible())
+            timer->start();
+        else
+            timer->deleteLater();
     });
+    timer->start();
 }
 
 void type(QSpinBox* box, const char* text) {
