@@ -308,8 +308,9 @@ void CutCentre::followIslands() {
     const int specks = islandMap_.specks({joinGap_->value(), leastArea_->value()});
     islandCount_->setText(specks ? tr("%1 islands, %2 specks").arg(islands_.size()).arg(specks)
                                  : tr("%1 islands").arg(islands_.size()));
-    takeIslands_->setText(fresh == static_cast<int>(islands_.size()) ? tr("Make %1 props").arg(fresh)
-                                                                     : tr("Make %1 more props").arg(fresh));
+    takeIslands_->setText(fresh == 0                                   ? tr("All are props")
+                          : fresh == static_cast<int>(islands_.size()) ? tr("Make %1 props").arg(fresh)
+                                                                       : tr("Make %1 more props").arg(fresh));
     takeIslands_->setEnabled(fresh > 0);
 }
 
