@@ -9,6 +9,8 @@ namespace vic::sheet {
 
 namespace {
 
+constexpr std::size_t kSampledCells = 400; // whose borders tell the commonest colour
+
 // Calls see(pixel) for the pixels of `box` inside the picture until it gives false; tells whether it never did.
 template <class See>
 bool all_of(const Image& image, const Box& box, See see) {
@@ -99,9 +101,9 @@ std::vector<int> over_lines(const Image& image, const level::Cut& cut) {
     const int columns = columns_rows(cut, image.size()).w;
     // The ground that things stand on: the commonest colour along the cells' borders.
     Tally tally;
-    for (const Box& b : boxes)
+    for (std::size_t i = 0; i < boxes.size(); i += std::max<std::size_t>(1, boxes.size() / kSampledCells))
         for (int side = 0; side < 4; ++side)
-            all_of(image, side_line(b, side, 0), [&](Rgba c) {
+            all_of(image, side_line(boxes[i], side, 0), [&](Rgba c) {
                 tally.add(c);
                 return true;
             });
@@ -139,7 +141,9 @@ std::vector<int> over_lines(const Image& image, const level::Cut& cut) {
 std::optional<Rgba> gap_colour(const Image& image, const level::Cut& cut) {
     if (cut.spacing.x == 0 && cut.spacing.y == 0) return std::nullopt;
     Tally tally;
-    for (const Box& b : cut_boxes(cut, image.size()))
+    const auto boxes = cut_boxes(cut, image.size());
+    for (std::size_t i = 0; i < boxes.size(); i += std::max<std::size_t>(1, boxes.size() / kSampledCells)) {
+        const Box& b = boxes[i];
         for (const int side : {1, 2}) {
             if ((side == 1 ? cut.spacing.x : cut.spacing.y) == 0) continue;
             all_of(image, side_line(b, side, 1), [&](Rgba c) {
@@ -147,6 +151,7 @@ std::optional<Rgba> gap_colour(const Image& image, const level::Cut& cut) {
                 return true;
             });
         }
+    }
     return tally.most(70);
 }
 

@@ -265,7 +265,8 @@ std::vector<Seams> seams_of(const Image& drawn) {
             s.profile.across = without(whole.across, size.h, s.strip, rest.h);
             s.profile.down = part_of(whole.down, band.from, band.to);
         }
-        s.across_repeats = repetition(s.profile.across);
+        // A strip is too small a part of the columns to change what repeats in them.
+        s.across_repeats = out.empty() ? repetition(s.profile.across) : out.front().across_repeats;
         s.down_repeats = repetition(s.profile.down);
         s.across = seam_fits(s.profile.across, s.across_repeats);
         s.down = seam_fits(s.profile.down, s.down_repeats);
