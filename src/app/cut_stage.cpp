@@ -150,7 +150,8 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
                        edit::change_kind(session_.project(), kind), "kind-" + std::to_string(kind.id));
     });
     column->addWidget(rule(this));
-    column->addWidget(buildShowRow());
+    showRow_ = buildShowRow();
+    column->addWidget(showRow_);
     for (const auto& [key, mode] :
          {std::pair{tr("Shift+L"), SheetView::Mode::lattice}, {tr("Shift+I"), SheetView::Mode::islands}}) {
         auto* shortcut = new QShortcut(QKeySequence(key), this);
@@ -241,11 +242,6 @@ QWidget* CutCentre::buildShowRow() {
     trouble_->setObjectName("cutTrouble");
     row->addWidget(trouble_);
     row->addStretch();
-    marksRow_ = new QWidget(bar);
-    row->addWidget(marksRow_);
-    row = new QHBoxLayout(marksRow_);
-    row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(4);
     row->addWidget(label(tr("Show"), "quiet"));
     const struct {
         const char* id;
@@ -410,7 +406,7 @@ void CutCentre::follow() {
     modes_[1]->setChecked(islands);
     rows_->setCurrentIndex(islands ? 1 : 0);
     cards_->setVisible(!islands);
-    marksRow_->setVisible(!islands);
+    showRow_->setVisible(!islands);
     if (islands && s && s->image) {
         if (islandsOf_ != s->image)
             findIslands(true);

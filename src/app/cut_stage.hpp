@@ -71,7 +71,7 @@ class CutCentre : public QWidget {
     QStackedWidget* rows_;
     QWidget* waitStrip_;
     QLabel* waitText_;
-    QWidget* marksRow_;
+    QWidget* showRow_;
     std::array<QToolButton*, 2> modes_{};
     QSpinBox* joinGap_;
     QSpinBox* leastArea_;

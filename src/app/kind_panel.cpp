@@ -18,25 +18,10 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     : QWidget(parent), session_(session), view_(view) {
     auto* column = panelColumn(this);
     addHeading(column, tr("Props of this sheet"), &count_);
-    auto* card = new QWidget(this);
-    card->setFixedHeight(72);
-    auto* row = new QHBoxLayout(card);
-    row->setContentsMargins(0, 0, 0, 0);
-    picture_ = new QLabel(card);
-    picture_->setFixedSize(68, 68);
-    picture_->setAlignment(Qt::AlignCenter);
-    row->addWidget(picture_);
-    auto* texts = new QVBoxLayout;
-    title_ = label({}, "title", card);
-    title_->setWordWrap(true);
-    under_ = label({}, "quiet", card);
-    under_->setWordWrap(true);
-    texts->addStretch();
-    texts->addWidget(title_);
-    texts->addWidget(under_);
-    texts->addStretch();
-    row->addLayout(texts, 1);
-    column->addWidget(card);
+    const PictureHead head = addPictureHead(column, this, 68);
+    picture_ = head.picture;
+    title_ = head.title;
+    under_ = head.under;
 
     one_ = new QWidget(this);
     auto* inner = new QVBoxLayout(one_);

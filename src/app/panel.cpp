@@ -35,6 +35,27 @@ QLabel* addHeading(QVBoxLayout* column, const QString& title, QLabel** aside) {
     return heading;
 }
 
+PictureHead addPictureHead(QVBoxLayout* column, QWidget* parent, int side) {
+    auto* card = new QWidget(parent);
+    card->setFixedHeight(side + 4);
+    auto* row = new QHBoxLayout(card);
+    row->setContentsMargins(0, 0, 0, 0);
+    const PictureHead out{new QLabel(card), label({}, "title", card), label({}, "quiet", card)};
+    out.picture->setFixedSize(side, side);
+    out.picture->setAlignment(Qt::AlignCenter);
+    row->addWidget(out.picture);
+    auto* texts = new QVBoxLayout;
+    texts->addStretch();
+    for (QLabel* l : {out.title, out.under}) {
+        l->setWordWrap(true);
+        texts->addWidget(l);
+    }
+    texts->addStretch();
+    row->addLayout(texts, 1);
+    column->addWidget(card);
+    return out;
+}
+
 void addField(QVBoxLayout* column, const QString& name, QWidget* control, int nameWidth) {
     auto* row = new QHBoxLayout;
     row->setContentsMargins(0, 0, 0, 0);

@@ -14,6 +14,13 @@ QVBoxLayout* panelColumn(QWidget* panel);
 // "Section" on the left, "front" on the right; `aside` may be null.
 QLabel* addHeading(QVBoxLayout* column, const QString& title, QLabel** aside = nullptr);
 QLabel* label(const QString& text, const char* role, QWidget* parent = nullptr);
+// A picture of `side` pixels on the left, a title and a quiet line under it beside it.
+struct PictureHead {
+    QLabel* picture;
+    QLabel* title;
+    QLabel* under;
+};
+PictureHead addPictureHead(QVBoxLayout* column, QWidget* parent, int side);
 // A quiet name on the left, a control on the right.
 void addField(QVBoxLayout* column, const QString& name, QWidget* control, int nameWidth = 92);
 // A name on the left, a number on the right, a rule below. Returns the number's label.

@@ -5,6 +5,7 @@
 #include "app/session.hpp"
 #include "app/spoken.hpp"
 #include "base/error.hpp"
+#include "edit/props.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "sheet/cut.hpp"
@@ -75,43 +76,15 @@ void Session::addFolder(const QString& dir) {
     auto image = std::make_shared<const Image>(packed->image);
     onDisk_[relative] = image;
 
-    level::Project next = project();
-    level::SheetId id = known ? known->id : 0;
-    const std::vector<level::Part> before = known ? known->parts : std::vector<level::Part>();
-    if (known)
-        next = edit::replace_image(std::move(next), id, image, relative);
-    else
-        next = edit::add_sheet(std::move(next), relative, *image, edit::free_sheet_name(next, name),
-                               {image->size(), {}, {}, 1}, true, id);
-    level::Sheet sheet = *next.sheet(id);
-    sheet.image = image;
-    sheet.parts = packed->parts;
-    next.put(std::move(sheet));
-    int fresh = 0;
-    for (const level::Part& part : packed->parts) {
-        const auto old = std::find_if(before.begin(), before.end(), [&](const auto& b) { return b.name == part.name; });
-        const level::PropKind* kind = nullptr;
-        for (const auto& k : next.prop_kinds)
-            if (old != before.end() && k->sheet == id && k->box == old->box) kind = k.get();
-        if (kind && kind->box == part.box) continue;
-        level::PropKind made =
-            edit::propose_prop(*next.sheet(id), part.box, kind ? kind->id : next.next_id++, part.name);
-        if (kind) {
-            made.name = kind->name;
-            made.blocks = kind->blocks;
-        } else {
-            while (!edit::name_taken_by_prop(next, made.name, 0).empty()) made.name += " 2";
-            ++fresh;
-        }
-        next.put(std::move(made));
-    }
-    sheet_ = id;
+    edit::PutFolder put = edit::put_folder(project(), known ? known->id : 0, name, relative, image, packed->parts);
+    const bool old = known != nullptr; // `known` is of the project before
+    sheet_ = put.sheet;
     tiles_.clear();
-    apply(known ? tr("Bring %1 up to date").arg(info.fileName()) : tr("Add the folder %1").arg(info.fileName()),
-          std::move(next));
+    apply(old ? tr("Bring %1 up to date").arg(info.fileName()) : tr("Add the folder %1").arg(info.fileName()),
+          std::move(put.project));
     watchPictures();
     setStage(Stage::cut);
-    emit said(tr("%1: %2 pictures, %3 new props").arg(info.fileName()).arg(packed->parts.size()).arg(fresh), false);
+    emit said(tr("%1: %2 pictures, %3 new props").arg(info.fileName()).arg(packed->parts.size()).arg(put.fresh), false);
     emit changed();
 }
 

@@ -88,7 +88,8 @@ void TileNotes::addKind() {
     auto* buttons = new QDialogButtonBox(&dialog);
     auto* ok = buttons->addButton(tr("Add"), QDialogButtonBox::AcceptRole);
     ok->setObjectName("noteAdd");
-    ok->setProperty("role", "primary");
+    setRole(ok, "primary");
+    dialog.setMinimumWidth(320);
     buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole);
     form->addRow(buttons);
     level::NoteKind kind;

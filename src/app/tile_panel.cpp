@@ -19,25 +19,10 @@ namespace vic::app {
 TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* column = panelColumn(this);
     addHeading(column, tr("Tiles"), &count_);
-    auto* card = new QWidget(this);
-    auto* row = new QHBoxLayout(card);
-    row->setContentsMargins(0, 0, 0, 0);
-    picture_ = new QLabel(card);
-    picture_->setFixedSize(68, 68);
-    picture_->setAlignment(Qt::AlignCenter);
-    row->addWidget(picture_);
-    auto* texts = new QVBoxLayout;
-    title_ = label({}, "title", card);
-    title_->setWordWrap(true);
-    under_ = label({}, "quiet", card);
-    under_->setWordWrap(true);
-    texts->addStretch();
-    texts->addWidget(title_);
-    texts->addWidget(under_);
-    texts->addStretch();
-    row->addLayout(texts, 1);
-    card->setFixedHeight(72);
-    column->addWidget(card);
+    const PictureHead head = addPictureHead(column, this, 68);
+    picture_ = head.picture;
+    title_ = head.title;
+    under_ = head.under;
 
     properties_ = new QWidget(this);
     auto* inner = new QVBoxLayout(properties_);
@@ -141,10 +126,6 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     inner->addWidget(notes_);
     column->addWidget(properties_);
 
-    pourPart_ = buildPourPart();
-    column->addWidget(pourPart_);
-    sheetPart_ = buildSheetPart();
-    column->addWidget(sheetPart_);
     next_ = new QWidget(this);
     auto* steps = new QVBoxLayout(next_);
     steps->setContentsMargins(0, 8, 0, 0);
@@ -164,6 +145,10 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     steps->addWidget(joins_);
     steps->addWidget(plain_);
     column->addWidget(next_);
+    pourPart_ = buildPourPart();
+    column->addWidget(pourPart_);
+    sheetPart_ = buildSheetPart();
+    column->addWidget(sheetPart_);
     hint_ = label({}, "quiet", this);
     hint_->setWordWrap(true);
     column->addWidget(hint_);
@@ -193,6 +178,7 @@ QWidget* TilePanel::buildPourPart() {
     auto* what = toolButton(part, "pourChoose", {}, tr("what…"), tr("What is poured"), "link");
     what->setPopupMode(QToolButton::InstantPopup);
     what->setMenu(pourWhat_);
+    what->setStyleSheet("QToolButton::menu-indicator { image: none; }");
     head->addWidget(what);
     inner->addLayout(head);
     pourTake_ = new QPushButton(part);
@@ -341,23 +327,22 @@ void TilePanel::followSheet() {
     QString fit;
     if (level && s->image && s->tiles.size() > 1) {
         const Size drawn = sheet::drawn_size(s->cut);
-        if (drawn != level->cell) {
-            const bool up = level->cell.w % drawn.w == 0 && level->cell.h % drawn.h == 0 &&
-                            level->cell.w / drawn.w == level->cell.h / drawn.h;
-            const bool down = drawn.w % level->cell.w == 0 && drawn.h % level->cell.h == 0;
-            fit = up ? tr("Drawn at %1 px: ×%2 fits the level's %3 px cells, and is shown so")
-                           .arg(drawn.w)
-                           .arg(level->cell.w / drawn.w)
-                           .arg(level->cell.w)
-                  : down ? tr("A tile is %1 × %2 cells of the level large; in a cell it is shown shrunk")
-                               .arg(drawn.w / level->cell.w)
-                               .arg(drawn.h / level->cell.h)
-                         : tr("%1 × %2 px fit the level's %3 × %4 px cells by no whole factor: pixels will be uneven")
-                               .arg(drawn.w)
-                               .arg(drawn.h)
-                               .arg(level->cell.w)
-                               .arg(level->cell.h);
-        }
+        const sheet::Fit how = sheet::fit_of(drawn, level->cell);
+        if (how.kind == sheet::Fit::Kind::enlarged)
+            fit = tr("Drawn at %1 px: ×%2 fits the level's %3 px cells, and is shown so")
+                      .arg(drawn.w)
+                      .arg(how.by.w)
+                      .arg(level->cell.w);
+        else if (how.kind == sheet::Fit::Kind::cells)
+            fit = tr("A tile is %1 × %2 cells of the level large; in a cell it is shown shrunk")
+                      .arg(how.by.w)
+                      .arg(how.by.h);
+        else if (how.kind == sheet::Fit::Kind::uneven)
+            fit = tr("%1 × %2 px fit the level's %3 × %4 px cells by no whole factor: pixels will be uneven")
+                      .arg(drawn.w)
+                      .arg(drawn.h)
+                      .arg(level->cell.w)
+                      .arg(level->cell.h);
     }
     fit_->setText(fit);
     fit_->setVisible(!fit.isEmpty());

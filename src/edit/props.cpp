@@ -4,6 +4,7 @@
 #include <cassert>
 #include <functional>
 
+#include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 
 namespace vic::edit {
@@ -70,6 +71,41 @@ TakenIslands take_islands(Project project, SheetId sheet_id, const std::vector<B
         project.put(std::move(kind));
     }
     out.project = std::move(project);
+    return out;
+}
+
+PutFolder put_folder(Project project, SheetId id, const std::string& name, const std::string& file,
+                     std::shared_ptr<const Image> image, std::vector<Part> parts) {
+    PutFolder out;
+    const std::vector<Part> before = id ? project.sheet(id)->parts : std::vector<Part>();
+    if (id)
+        project = replace_image(std::move(project), id, image, file);
+    else
+        project = add_sheet(std::move(project), file, *image, free_sheet_name(project, name),
+                            {image->size(), {}, {}, 1}, true, id);
+    Sheet sheet = *project.sheet(id);
+    sheet.image = std::move(image);
+    sheet.parts = parts;
+    project.put(std::move(sheet));
+    for (const Part& part : parts) {
+        const auto old = std::find_if(before.begin(), before.end(), [&](const Part& b) { return b.name == part.name; });
+        const PropKind* kind = nullptr;
+        for (const auto& k : project.prop_kinds)
+            if (old != before.end() && k->sheet == id && k->box == old->box) kind = k.get();
+        if (kind && kind->box == part.box) continue;
+        PropKind made = propose_prop(*project.sheet(id), part.box, kind ? kind->id : project.next_id++, part.name);
+        if (kind) {
+            made.name = kind->name;
+            made.blocks = kind->blocks;
+        } else {
+            for (int n = 2; !name_taken_by_prop(project, made.name, 0).empty(); ++n)
+                made.name = part.name + " " + std::to_string(n);
+            ++out.fresh;
+        }
+        project.put(std::move(made));
+    }
+    out.project = std::move(project);
+    out.sheet = id;
     return out;
 }
 

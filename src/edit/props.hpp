@@ -2,6 +2,7 @@
 // keep their picture where it is, whatever happens to their kind.
 #pragma once
 
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -20,6 +21,17 @@ struct TakenIslands {
 };
 TakenIslands take_islands(level::Project project, level::SheetId sheet, const std::vector<Box>& boxes,
                           const std::string& stem);
+
+// A sheet packed from single pictures, new (`sheet` 0) or brought up to date: each part is a prop with the picture's
+// name. Props keep their identity and name by the part they were cut from; one whose picture has another size is cut
+// anew, its pivot and foot proposed again. `file` is the packed picture's, relative to the project.
+struct PutFolder {
+    level::Project project;
+    level::SheetId sheet = 0;
+    int fresh = 0; // props that are new
+};
+PutFolder put_folder(level::Project project, level::SheetId sheet, const std::string& name, const std::string& file,
+                     std::shared_ptr<const Image> image, std::vector<level::Part> parts);
 
 // Puts the kind in the place of the one with its id, and shifts the placed props by as much as the pivot has moved over
 // the sheet.

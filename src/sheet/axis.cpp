@@ -72,6 +72,12 @@ struct Spread {
     [[nodiscard]] double mean() const { return n == 0 ? 0 : sum / n; }
 };
 
+Spread spread_of(const std::vector<double>& v) {
+    Spread all;
+    for (std::size_t x = 1; x < v.size(); ++x) all.add(v[x]);
+    return all;
+}
+
 double at_period(const std::vector<double>& repeats, int period) {
     return period < static_cast<int>(repeats.size()) ? repeats[static_cast<std::size_t>(period)] : 0.0;
 }
@@ -250,8 +256,7 @@ std::vector<AxisFit> all_seam_fits(const SeamProfile& p, const std::vector<doubl
     const int n = static_cast<int>(p.size());
     if (n < 2 * kLeastTile) return out;
     const auto v = loudness(p);
-    Spread all;
-    for (int x = 1; x < n; ++x) all.add(v[static_cast<std::size_t>(x)]);
+    const Spread all = spread_of(v);
     const double floor = 1e-3 * all.n;
     if (all.within() <= floor) return out;
     for (int tile = kLeastTile; tile <= std::min(n / 2, kMostTile); ++tile) {
@@ -360,8 +365,7 @@ std::vector<double> repetition(const SeamProfile& p) {
     std::vector<double> out(static_cast<std::size_t>(std::max(most, 0)) + 1, 0.0);
     if (n < 2 * kLeastTile) return out;
     const auto v = loudness(p);
-    Spread all;
-    for (int x = 1; x < n; ++x) all.add(v[static_cast<std::size_t>(x)]);
+    const Spread all = spread_of(v);
     const double floor = 1e-3 * all.n;
     if (all.within() <= floor) return out;
     std::vector<Spread> phase;

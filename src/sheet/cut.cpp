@@ -41,6 +41,14 @@ std::vector<Box> cut_boxes(const level::Cut& cut, Size image) {
     return boxes;
 }
 
+Fit fit_of(Size drawn, Size cell) {
+    if (drawn == cell) return {};
+    const Size up{cell.w / drawn.w, cell.h / drawn.h};
+    if (cell.w % drawn.w == 0 && cell.h % drawn.h == 0 && up.w == up.h) return {Fit::Kind::enlarged, up};
+    if (drawn.w % cell.w == 0 && drawn.h % cell.h == 0) return {Fit::Kind::cells, {drawn.w / cell.w, drawn.h / cell.h}};
+    return {Fit::Kind::uneven, {1, 1}};
+}
+
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile) {
     assert(sheet.image && !cut_trouble(cut, sheet.image->size()));
     std::map<Box, level::Tile> known;

@@ -22,6 +22,13 @@ std::vector<Box> cut_boxes(const level::Cut& cut, Size image);
 // The cut's tile size as the art was drawn, before it was enlarged.
 inline Size drawn_size(const level::Cut& cut) { return {cut.tile.w / cut.scale, cut.tile.h / cut.scale}; }
 
+// How art drawn at one size goes into cells of another.
+struct Fit {
+    enum class Kind : std::uint8_t { same, enlarged, cells, uneven } kind = Kind::same;
+    Size by{1, 1}; // enlarged: the whole factor, both ways the same; cells: how many cells a tile is large
+};
+Fit fit_of(Size drawn, Size cell);
+
 // The sheet cut anew. A tile whose pixel box is the same as before keeps its id and properties; one that no longer has
 // a box is retired and comes back when a later cut has its box again. New tiles take ids from `next_tile`. The image
 // must be there and the cut without trouble.

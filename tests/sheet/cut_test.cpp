@@ -105,3 +105,16 @@ TEST_CASE("enlarged art comes back as drawn", "[cut]") {
     CHECK(drawn_size(cut.cut) == Size{8, 8});
     CHECK(tile_art(cut, cut.tiles[0]) == art);
 }
+
+TEST_CASE("whether art fits a level's cells, and by what", "[cut]") {
+    CHECK(fit_of({16, 16}, {16, 16}).kind == Fit::Kind::same);
+    const Fit twice = fit_of({16, 16}, {32, 32});
+    CHECK(twice.kind == Fit::Kind::enlarged);
+    CHECK(twice.by == Size{2, 2});
+    const Fit large = fit_of({32, 48}, {16, 16});
+    CHECK(large.kind == Fit::Kind::cells);
+    CHECK(large.by == Size{2, 3});
+    CHECK(fit_of({16, 16}, {32, 16}).kind == Fit::Kind::uneven); // stretched one way only
+    CHECK(fit_of({24, 24}, {16, 16}).kind == Fit::Kind::uneven);
+    CHECK(fit_of({12, 12}, {16, 16}).kind == Fit::Kind::uneven);
+}
