@@ -44,7 +44,8 @@ struct Tile {
     std::uint32_t id = 0; // the same in every build of the project
     Rect atlas;           // pixels of the atlas
     std::string name;
-    std::string shape; // none, full, slope-ne, slope-se, slope-sw, slope-nw, one-way-top
+    std::string shape; // as drawn: none, full, slope-ne, half-top, thin-se, one-way-top … (see the parcel's schema)
+    std::vector<std::vector<Vec>> polygons; // of the shape "drawn": corners in 1/16 of the cell, clockwise
     std::vector<std::string> tags;
     nlohmann::json notes; // an object: text, number, true or false, "#rrggbb" by the note's name
 };
@@ -228,10 +229,16 @@ inline Level load(const std::filesystem::path& folder) {
         out.frame = vec(j.at("frame"));
         out.plane = j.at("plane");
         out.atlas = plain_name(file, j.at("atlas").at("file"));
-        for (const json& t : j.at("tiles"))
-            out.tiles.push_back({t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"),
-                                 t.value("tags", std::vector<std::string>()),
-                                 t.value("notes", nlohmann::json::object())});
+        for (const json& t : j.at("tiles")) {
+            Tile tile{t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"), {}, {}, {}};
+            tile.tags = t.value("tags", std::vector<std::string>());
+            tile.notes = t.value("notes", nlohmann::json::object());
+            for (const json& part : t.value("polygons", json::array())) {
+                tile.polygons.emplace_back();
+                for (const json& corner : part) tile.polygons.back().push_back(vec(corner));
+            }
+            out.tiles.push_back(std::move(tile));
+        }
         for (const json& k : j.at("prop_kinds"))
             out.prop_kinds.push_back(
                 {k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")), k.at("blocks")});

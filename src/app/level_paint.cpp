@@ -107,12 +107,18 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     const Box seen = intersection({first.x, first.y, last.x - first.x + 1, last.y - first.y + 1}, level.cells());
     if (seen.empty()) return;
     const level::TileTable tiles(session_.project());
-    const outline::Drawing d =
-        outline::drawing([&](const Box& box, outline::SolidCode* out,
-                             std::size_t stride) { return outline::read_solid(level, tiles, box, out, stride); },
-                         seen.grown(1));
+    const outline::Drawing d = outline::drawing(
+        [&](const Box& box, outline::SolidCode* out, std::size_t stride, outline::Forms& forms) {
+            return outline::read_solid(level, tiles, box, out, stride, forms);
+        },
+        seen.grown(1));
     const Size c = level.cell;
-    const auto at = [&](Point cell) { return onScreen({cell.x * c.w, cell.y * c.h, 1, 1}).topLeft(); };
+    const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
+    const auto at = [&](Point units) { // whole cells lie on whole pixels of the picture, as the view draws them
+        if (units.x % outline::kUnit == 0 && units.y % outline::kUnit == 0)
+            return onScreen({units.x / outline::kUnit * c.w, units.y / outline::kUnit * c.h, 1, 1}).topLeft();
+        return zero + QPointF(units.x * c.w * zoom(), units.y * c.h * zoom()) / outline::kUnit;
+    };
     p.save();
     p.setClipRect(a.intersected(onScreen(box_of(level.pixels())).toAlignedRect().adjusted(-2, -2, 2, 2)));
     const QColor ink = paper().ink;
@@ -125,17 +131,10 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
         for (const Box& run : d.runs) p.fillRect(onScreen({run.x * c.w, run.y * c.h, run.w * c.w, run.h * c.h}), hatch);
         p.setPen(Qt::NoPen);
         p.setBrush(hatch);
-        for (const auto& [cell, solid] : d.slopes) {
-            const QPointF nw = at(cell), ne = at({cell.x + 1, cell.y}), sw = at({cell.x, cell.y + 1}),
-                          se = at({cell.x + 1, cell.y + 1});
-            if (solid == outline::kSlopeNE)
-                p.drawPolygon(QPolygonF{nw, ne, se});
-            else if (solid == outline::kSlopeSE)
-                p.drawPolygon(QPolygonF{ne, se, sw});
-            else if (solid == outline::kSlopeSW)
-                p.drawPolygon(QPolygonF{nw, se, sw});
-            else
-                p.drawPolygon(QPolygonF{nw, ne, sw});
+        for (const level::Polygon& polygon : d.polygons) {
+            QPolygonF corners;
+            for (const Point p2 : polygon) corners << at(p2);
+            p.drawPolygon(corners);
         }
         for (const level::LayerRef& layer : level.layers)
             for (const level::Prop& prop : layer->props) {

@@ -142,15 +142,20 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
             const QRectF sign(r.right() - side - 3, r.bottom() - side - 3, side, side);
             p.setPen(QPen(QColor("#FBF8F1"), 1));
             p.setBrush(QColor("#22302D"));
-            if (tile.shape == level::TileShape::full)
-                p.drawRect(sign);
-            else if (level::is_slope(tile.shape)) {
-                const int corner = static_cast<int>(tile.shape) - static_cast<int>(level::TileShape::slope_ne);
-                QPolygonF all{sign.topRight(), sign.bottomRight(), sign.bottomLeft(), sign.topLeft()};
-                all.remove((corner + 2) % 4);
-                p.drawPolygon(all);
-            } else
-                p.drawRect(QRectF(sign.left(), sign.top(), sign.width(), 3));
+            const level::Polygons& polygons =
+                tile.shape == level::TileShape::drawn ? tile.polygons : level::polygons_of(tile.shape);
+            for (const level::Polygon& polygon : polygons) {
+                QPolygonF corners;
+                for (const Point c : polygon) corners << sign.topLeft() + QPointF(c.x, c.y) * side / level::kShapeSide;
+                p.drawPolygon(corners);
+            }
+            if (level::is_one_way(tile.shape)) {
+                const int edge = level::one_way_side(tile.shape);
+                p.drawRect(edge == 0   ? QRectF(sign.left(), sign.top(), side, 3)
+                           : edge == 1 ? QRectF(sign.right() - 3, sign.top(), 3, side)
+                           : edge == 2 ? QRectF(sign.left(), sign.bottom() - 3, side, 3)
+                                       : QRectF(sign.left(), sign.top(), 3, side));
+            }
         }
     }
     if (marks_ & kJoined) {

@@ -28,57 +28,8 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     auto* inner = new QVBoxLayout(properties_);
     inner->setContentsMargins(0, 4, 0, 0);
     inner->setSpacing(8);
-    QLabel* aside = nullptr;
-    addHeading(inner, tr("Shape"), &aside);
-    aside->setText(tr("turns with the tile"));
-    auto* shapes = new QHBoxLayout;
-    shapes->setSpacing(3);
-    const QString names[7] = {tr("None"),
-                              tr("Full"),
-                              tr("Slope, mass north-east"),
-                              tr("Slope, mass south-east"),
-                              tr("Slope, mass south-west"),
-                              tr("Slope, mass north-west"),
-                              tr("One-way top")};
-    const Tokens t = tokensOf(this);
-    for (int i = 0; i < 7; ++i) {
-        auto* b = toolButton(properties_, QString("shape-%1").arg(i), {}, {}, {}, "tool");
-        describe(b, names[i], {}, tr("What the chosen tiles block"));
-        b->setCheckable(true);
-        b->setFixedSize(31, 31);
-        QPixmap pixmap(22, 22);
-        pixmap.fill(Qt::transparent);
-        QPainter p(&pixmap);
-        p.setPen(QPen(t.faint, 1, Qt::DotLine));
-        p.drawRect(2, 2, 17, 17);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(QPen(t.ink, 1.5));
-        p.setBrush(t.line);
-        QPolygonF corners{QPointF(19.5, 2.5), QPointF(19.5, 19.5), QPointF(2.5, 19.5), QPointF(2.5, 2.5)};
-        if (i == 1) p.drawPolygon(corners);
-        if (i >= 2 && i <= 5) {
-            corners.remove((i - 2 + 2) % 4);
-            p.drawPolygon(corners);
-        }
-        if (i == 6) {
-            p.setPen(QPen(t.ink, 2, Qt::DashLine));
-            p.drawLine(QPointF(2, 4), QPointF(20, 4));
-            p.setPen(QPen(t.ink, 1.5));
-            p.drawLine(QPointF(11, 17), QPointF(11, 8));
-            p.drawLine(QPointF(11, 8), QPointF(8, 11));
-            p.drawLine(QPointF(11, 8), QPointF(14, 11));
-        }
-        p.end();
-        b->setIcon(pixmap);
-        b->setIconSize({22, 22});
-        connect(b, &QToolButton::clicked, this, [this, i] {
-            change(tr("Shape of tiles"), [i](level::Tile& tile) { tile.shape = static_cast<level::TileShape>(i); });
-        });
-        shapes->addWidget(b);
-        shapes_[static_cast<std::size_t>(i)] = b;
-    }
-    shapes->addStretch();
-    inner->addLayout(shapes);
+    shape_ = new ShapeEditor(session_, properties_);
+    inner->addWidget(shape_);
     name_ = new QLineEdit(properties_);
     name_->setObjectName("tileName");
     addField(inner, tr("Name"), name_, 78);
@@ -398,13 +349,11 @@ void TilePanel::follow() {
     const auto all = [&](auto get) {
         return std::all_of(chosen.begin(), chosen.end(), [&](const level::Tile* t) { return get(*t) == get(first); });
     };
-    const bool oneShape = all([](const level::Tile& t) { return t.shape; });
-    for (int i = 0; i < 7; ++i)
-        shapes_[static_cast<std::size_t>(i)]->setChecked(oneShape && static_cast<int>(first.shape) == i);
     const bool oneName = all([](const level::Tile& t) { return t.name; });
     if (!name_->hasFocus() || !name_->isModified())
         name_->setText(oneName ? QString::fromStdString(first.name) : QString());
     name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
+    shape_->follow(chosen);
     notes_->follow(chosen);
     const QSignalBlocker quiet(chance_);
     chance_->setValue(first.chance);

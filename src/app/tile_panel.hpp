@@ -11,6 +11,7 @@
 #include <array>
 
 #include "app/session.hpp"
+#include "app/shape_editor.hpp"
 #include "app/tile_notes.hpp"
 
 namespace vic::app {
@@ -33,7 +34,7 @@ class TilePanel : public QWidget {
     QSpinBox* chance_;
     QComboBox* home_;
     TileNotes* notes_;
-    std::array<QToolButton*, 7> shapes_{};
+    ShapeEditor* shape_;
     QWidget* buildSheetPart();
     void followSheet();
     QWidget* buildPourPart();

@@ -166,7 +166,7 @@ Outcome trace(const std::string& file) {
         throw InputError("The grid is too large", file, "", "At most 16384 cells a side");
 
     const outline::Trace traced =
-        outline::trace(size, [&](const Box& box, outline::SolidCode* codes, std::size_t stride) {
+        outline::trace(size, [&](const Box& box, outline::SolidCode* codes, std::size_t stride, outline::Forms&) {
             for (int y = 0; y < box.h; ++y)
                 for (int x = 0; x < box.w; ++x) {
                     const Point p{box.x + x, box.y + y};

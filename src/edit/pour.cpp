@@ -90,7 +90,10 @@ Poured pour(Project project, const std::vector<TileId>& from, const std::vector<
     out.tiles = static_cast<int>(source_of.size());
     out.project = change_tiles(std::move(project), to, [&](Tile& t) {
         const Tile& s = sources.at(source_of.at(t.id));
-        if (what & kPourShape) t.shape = s.shape;
+        if (what & kPourShape) {
+            t.shape = s.shape;
+            t.polygons = s.polygons;
+        }
         if (what & kPourTurns) t.turns = s.turns;
         if (what & kPourTags) t.tags = s.tags;
         if (what & kPourNotes) t.notes = s.notes;

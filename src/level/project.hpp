@@ -60,6 +60,11 @@ class TileTable {
         const TileRef ref = find(cell.tile());
         return ref.tile ? turned(ref.tile->shape, cell.turn()) : TileShape::none;
     }
+    // What a cell with a drawn shape blocks, turned as the cell is.
+    [[nodiscard]] Polygons polygons(Cell cell) const {
+        const TileRef ref = find(cell.tile());
+        return ref.tile ? turned(ref.tile->polygons, cell.turn()) : Polygons{};
+    }
 
   private:
     std::vector<TileRef> refs_;

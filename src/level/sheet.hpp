@@ -35,6 +35,7 @@ struct Tile {
     std::string name;
     int chance = 100; // 0 .. 1000: how often it is chosen next to its fellows
     TileShape shape = TileShape::none;
+    Polygons polygons;             // of a drawn shape; empty otherwise
     std::vector<LayerId> homes;    // at most one layer a level
     std::vector<std::string> tags; // sorted, no two the same, none empty
     Notes notes;                   // of kinds that the project has

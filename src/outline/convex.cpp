@@ -1,6 +1,7 @@
 #include "outline/convex.hpp"
 
 #include <algorithm>
+#include <cmath>
 #include <set>
 
 namespace vic::outline {
@@ -11,10 +12,10 @@ namespace {
 struct Side {
     Point top;
     Point bottom;
-    [[nodiscard]] int x_at(int y) const {
-        if (bottom.x == top.x) return top.x;
-        return top.x + (bottom.x > top.x ? y - top.y : top.y - y);
+    [[nodiscard]] double exact_x_at(int y) const {
+        return top.x + double(bottom.x - top.x) * (y - top.y) / (bottom.y - top.y);
     }
+    [[nodiscard]] int x_at(int y) const { return static_cast<int>(std::lround(exact_x_at(y))); }
 };
 
 struct Trapezoid {
@@ -47,9 +48,10 @@ std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outline
         const int below = *following;
         std::erase_if(active, [&](std::size_t i) { return sides[i].bottom.y <= y; });
         while (next < sides.size() && sides[next].top.y <= y) active.push_back(next++);
-        // In the middle of a slab no two sides meet; doubled, so that the middle is a whole number.
+        // In the middle of a slab no two sides meet; compared at twice their place there.
         std::sort(active.begin(), active.end(), [&](std::size_t a, std::size_t b) {
-            return sides[a].x_at(y) + sides[a].x_at(below) < sides[b].x_at(y) + sides[b].x_at(below);
+            return sides[a].exact_x_at(y) + sides[a].exact_x_at(below) <
+                   sides[b].exact_x_at(y) + sides[b].exact_x_at(below);
         });
         std::vector<Trapezoid> now;
         for (std::size_t i = 0; i + 1 < active.size(); i += 2) {
@@ -76,6 +78,7 @@ std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outline
                                   {sides[t.left].x_at(t.to), t.to}};
         points.erase(std::unique(points.begin(), points.end()), points.end());
         if (points.front() == points.back()) points.pop_back();
+        if (points.size() < 3) continue; // thinner than the units can tell
         parts.push_back(std::move(points));
     }
     std::sort(parts.begin(), parts.end(), [](const auto& a, const auto& b) {

@@ -9,7 +9,8 @@ namespace vic::outline {
 
 // Trapezoids with level tops and bottoms that together cover what the outlines enclose, each once: swept slab by slab
 // between the heights of corners, those that go on with the same sides joined. Points clockwise on screen, 1/64 cells,
-// three or four each. The outlines' sides must be level, upright or at 45°.
+// three or four each. Where a part ends on a side that is neither level, upright nor at 45°, its corner is rounded to
+// the nearest whole unit.
 std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outlines);
 
 } // namespace vic::outline

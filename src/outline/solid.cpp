@@ -1,15 +1,175 @@
 #include "outline/solid.hpp"
 
-#include <cstring>
+#include <algorithm>
+#include <cmath>
+#include <set>
+#include <tuple>
 
 namespace vic::outline {
 
+using level::Polygon;
+using level::Polygons;
 using level::TileShape;
 
-SolidCode code_of(TileShape shape) {
+namespace {
+
+using Edge = Form::Edge;
+
+std::int64_t cross(Point a, Point b, Point c) {
+    return std::int64_t{b.x - a.x} * (c.y - a.y) - std::int64_t{b.y - a.y} * (c.x - a.x);
+}
+
+bool inside(const Edge& e, Point p) {
+    return p != e.from && p != e.to && cross(e.from, e.to, p) == 0 && spanning(e.from, e.to).contains(p);
+}
+
+// Where the edges meet other than at a common end: `p`, rounded to whole units.
+bool meeting(const Edge& a, const Edge& b, Point& p) {
+    for (const Point end : {b.from, b.to})
+        if (inside(a, end)) {
+            p = end;
+            return true;
+        }
+    for (const Point end : {a.from, a.to})
+        if (inside(b, end)) {
+            p = end;
+            return true;
+        }
+    const std::int64_t c1 = cross(a.from, a.to, b.from), c2 = cross(a.from, a.to, b.to);
+    const std::int64_t c3 = cross(b.from, b.to, a.from), c4 = cross(b.from, b.to, a.to);
+    if ((c1 > 0) == (c2 > 0) || (c3 > 0) == (c4 > 0) || c1 == 0 || c2 == 0 || c3 == 0 || c4 == 0) return false;
+    const double t = static_cast<double>(c1) / static_cast<double>(c1 - c2);
+    p = {static_cast<int>(std::lround(b.from.x + t * (b.to.x - b.from.x))),
+         static_cast<int>(std::lround(b.from.y + t * (b.to.y - b.from.y)))};
+    return true;
+}
+
+// Cuts edges where they meet until none do. Rounding can make new meetings, so that it goes round a few times.
+void cut_at_meetings(std::vector<Edge>& edges) {
+    for (int round = 0; round < 64; ++round) {
+        bool changed = false;
+        for (std::size_t i = 0; i < edges.size(); ++i)
+            for (std::size_t j = i + 1; j < edges.size(); ++j) {
+                Point p;
+                if (!meeting(edges[i], edges[j], p)) continue;
+                for (const std::size_t k : {i, j}) {
+                    if (p == edges[k].from || p == edges[k].to) continue;
+                    edges.push_back({p, edges[k].to});
+                    edges[k].to = p;
+                    changed = true;
+                }
+            }
+        if (!changed) return;
+    }
+}
+
+bool before(Point a, Point b) { return std::pair(a.y, a.x) < std::pair(b.y, b.x); }
+
+// The side of the cell that an edge lies on, -1 for none.
+int side_of(const Edge& e) {
+    if (e.from.y == 0 && e.to.y == 0) return 0;
+    if (e.from.x == kUnit && e.to.x == kUnit) return 1;
+    if (e.from.y == kUnit && e.to.y == kUnit) return 2;
+    if (e.from.x == 0 && e.to.x == 0) return 3;
+    return -1;
+}
+
+bool covers_rim(const Form& f, int side) {
+    const auto& spans = f.rim[static_cast<std::size_t>(side)];
+    return spans.size() == 1 && spans[0] == Form::Span{0, kUnit};
+}
+
+Polygons in_units(Polygons polygons) {
+    for (Polygon& p : polygons)
+        for (Point& c : p) c = {c.x * (kUnit / level::kShapeSide), c.y * (kUnit / level::kShapeSide)};
+    return polygons;
+}
+
+} // namespace
+
+Form form_of(Polygons polygons) {
+    std::vector<Edge> edges;
+    for (Polygon& p : polygons) {
+        if (level::area2(p) < 0) std::reverse(p.begin(), p.end());
+        for (std::size_t i = 0; i < p.size(); ++i)
+            if (p[i] != p[(i + 1) % p.size()]) edges.push_back({p[i], p[(i + 1) % p.size()]});
+    }
+    cut_at_meetings(edges);
+
+    Form form;
+    form.polygons = std::move(polygons);
+    std::set<std::tuple<int, int, int, int>> done; // pieces, from the end that comes first in reading order
+    for (const Edge& e : edges) {
+        const Point a = before(e.from, e.to) ? e.from : e.to;
+        const Point b = before(e.from, e.to) ? e.to : e.from;
+        if (!done.insert({a.x, a.y, b.x, b.y}).second) continue;
+        // How often the polygons go round a place right beside the middle of the piece: lines to its right that go
+        // down less those that go up, the piece itself set aside. Doubled, so that the middle is whole; a middle on
+        // the height of a corner counts as a hair lower.
+        const Point middle = a + b;
+        int around = 0, own = 0;
+        for (const Edge& o : edges) {
+            if ((o.from == a && o.to == b) || (o.from == b && o.to == a)) {
+                own += o.from == a ? 1 : -1;
+                continue;
+            }
+            const Point p{2 * o.from.x, 2 * o.from.y}, q{2 * o.to.x, 2 * o.to.y};
+            if ((p.y > middle.y) == (q.y > middle.y)) continue;
+            const Point upper = p.y < q.y ? p : q, lower = p.y < q.y ? q : p;
+            if (cross(upper, lower, middle) > 0) around += p.y < q.y ? 1 : -1; // the middle lies west of the line
+        }
+        // `a` to `b` goes down, or level to the east. Left of it, seen along the way, is east or above.
+        const bool level_line = a.y == b.y;
+        const bool right_blocks = level_line ? around > 0 : around + own > 0;
+        const bool left_blocks = level_line ? around - own > 0 : around > 0;
+        if (right_blocks == left_blocks) continue;
+        const Edge kept = right_blocks ? Edge{a, b} : Edge{b, a};
+        const int side = side_of(kept);
+        if (side < 0)
+            form.inner.push_back(kept);
+        else
+            form.rim[static_cast<std::size_t>(side)].push_back(side % 2 == 0 ? Form::Span{a.x, b.x}
+                                                                             : Form::Span{a.y, b.y});
+    }
+    std::sort(form.inner.begin(), form.inner.end(),
+              [](const Edge& a, const Edge& b) { return std::pair(a.from, a.to) < std::pair(b.from, b.to); });
+    for (auto& spans : form.rim) {
+        std::sort(spans.begin(), spans.end(), [](const auto& a, const auto& b) { return a.from < b.from; });
+        std::vector<Form::Span> joined;
+        for (const Form::Span& s : spans)
+            if (!joined.empty() && joined.back().to == s.from)
+                joined.back().to = s.to;
+            else
+                joined.push_back(s);
+        spans = std::move(joined);
+    }
+    return form;
+}
+
+SolidCode Forms::add(Polygons polygons) {
+    Form form = form_of(std::move(polygons));
+    std::uint8_t covered = 0;
+    bool touched = false;
+    for (int side = 0; side < 4; ++side) {
+        if (covers_rim(form, side)) covered = static_cast<std::uint8_t>(covered | (1U << side));
+        touched = touched || !form.rim[static_cast<std::size_t>(side)].empty();
+    }
+    if (form.inner.empty()) return touched ? kFull : kOpen;
+    if (form.inner.size() == 1) {
+        const Edge& e = form.inner[0];
+        const Point d = e.to - e.from;
+        if (std::abs(d.x) == kUnit && std::abs(d.y) == kUnit)
+            for (const Solid slope : {kSlopeNE, kSlopeSE, kSlopeSW, kSlopeNW})
+                if (covered == kCovered[slope]) return slope;
+    }
+    const auto number = static_cast<SolidCode>(forms_.size());
+    forms_.push_back(std::move(form));
+    return kForm | (number << 8);
+}
+
+SolidCode Forms::code_of(TileShape shape) {
+    if (level::is_one_way(shape)) return 16U << level::one_way_side(shape);
     switch (shape) {
-        case TileShape::none:
-            return kOpen;
         case TileShape::full:
             return kFull;
         case TileShape::slope_ne:
@@ -20,30 +180,41 @@ SolidCode code_of(TileShape shape) {
             return kSlopeSW;
         case TileShape::slope_nw:
             return kSlopeNW;
-        case TileShape::one_way_north:
-            return 16;
-        case TileShape::one_way_east:
-            return 32;
-        case TileShape::one_way_south:
-            return 64;
-        case TileShape::one_way_west:
-            return 128;
+        default:
+            return level::polygons_of(shape).empty() ? SolidCode{kOpen} : add(in_units(level::polygons_of(shape)));
     }
-    return kOpen;
 }
 
-SolidCode merged(SolidCode a, SolidCode b) {
-    const Solid sa = solid_of(a);
-    const Solid sb = solid_of(b);
-    const Solid both = sa == kOpen || sa == sb ? sb : sb == kOpen ? sa : kFull;
-    return static_cast<SolidCode>(both | ((a | b) & 0xF0));
+Polygons Forms::polygons(SolidCode code) const {
+    static constexpr TileShape shapes[6] = {TileShape::none,     TileShape::full,     TileShape::slope_ne,
+                                            TileShape::slope_se, TileShape::slope_sw, TileShape::slope_nw};
+    if (solid_of(code) == kForm) return (*this)[code].polygons;
+    return in_units(level::polygons_of(shapes[solid_of(code)]));
+}
+
+SolidCode Forms::united(SolidCode a, SolidCode b) {
+    const SolidCode sides = (a | b) & 0xF0U;
+    a &= ~SolidCode{0xF0};
+    b &= ~SolidCode{0xF0};
+    if (a == b || b == kOpen || a == kFull) return a | sides;
+    if (a == kOpen || b == kFull) return b | sides;
+    const std::pair key = std::minmax(a, b);
+    const auto known = unions_.find(key);
+    if (known != unions_.end()) return known->second | sides;
+    Polygons both = polygons(a);
+    for (Polygon& p : polygons(b)) both.push_back(std::move(p));
+    const SolidCode code = add(std::move(both));
+    unions_.emplace(key, code);
+    return code | sides;
 }
 
 int read_solid(const level::Level& level, const level::TileTable& tiles, const Box& cells, SolidCode* out,
-               std::size_t stride) {
+               std::size_t stride, Forms& forms) {
     for (int y = 0; y < cells.h; ++y)
-        std::memset(out + static_cast<std::size_t>(y) * stride, 0, static_cast<std::size_t>(cells.w));
+        std::fill_n(out + static_cast<std::size_t>(y) * stride, cells.w, SolidCode{kOpen});
     int shapes = 0;
+    std::map<std::uint32_t, SolidCode>
+        formed; // of tiles whose shape is a form; asking the forms anew would add to them
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind != level::LayerKind::tiles || !layer->solid) continue;
         // Neighbouring cells mostly hold the same tile; the last answer saves the look-up.
@@ -52,12 +223,24 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
         level::each_cell(layer->grid, cells, [&](Point at, level::Cell cell, level::MaterialId) {
             if (cell.bits != last_bits) {
                 last_bits = cell.bits;
-                last = code_of(tiles.shape(cell));
+                const TileShape shape = tiles.shape(cell);
+                if (shape <= TileShape::one_way_west) {
+                    last = forms.code_of(shape);
+                } else {
+                    const level::Cell plain(cell.tile(), cell.turn(), false);
+                    const auto known = formed.find(plain.bits);
+                    if (known != formed.end())
+                        last = known->second;
+                    else
+                        formed[plain.bits] = last = shape == TileShape::drawn
+                                                        ? forms.add(in_units(tiles.polygons(cell)))
+                                                        : forms.code_of(shape);
+                }
             }
             if (last == kOpen) return;
             SolidCode& code =
                 out[static_cast<std::size_t>(at.y - cells.y) * stride + static_cast<std::size_t>(at.x - cells.x)];
-            code = merged(code, last);
+            code = code == kOpen ? last : forms.united(code, last);
             ++shapes;
         });
     }

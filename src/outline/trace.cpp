@@ -2,6 +2,10 @@
 
 #include <algorithm>
 #include <cassert>
+#include <cmath>
+#include <numeric>
+
+#include "outline/loose.hpp"
 
 namespace vic::outline {
 
@@ -85,8 +89,12 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
     std::array<SolidCode, static_cast<std::size_t>(kStride) * kStride> codes;
     // Points x .. x + 63 need the cells x - 1 .. x + 63; one more row and column serves the one-way edges.
     const Box own{chunk.x * kChunk, chunk.y * kChunk, kChunk, kChunk};
-    source({own.x - 1, own.y - 1, kStride, kStride}, codes.data(), kStride);
+    Forms forms;
+    source({own.x - 1, own.y - 1, kStride, kStride}, codes.data(), kStride, forms);
     Part part;
+    std::vector<Corner> special; // those next to forms, in reading order
+    if (!forms.empty()) special = find_loose({codes.data(), kStride, own.corner(), kChunk}, forms, part.loose);
+    auto next_special = special.begin();
     for (int y = 0; y < kChunk; ++y) {
         part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(part.corners.size());
         if (own.y + y > cells.h) continue;
@@ -96,6 +104,12 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
         for (int x = 0; x <= last; ++x) {
             const unsigned a = above[x] & 15U, b = above[x + 1] & 15U, c = below[x] & 15U, d = below[x + 1] & 15U;
             if (a == b && c == d && a == c && a < 2) continue;
+            if (a == kForm || b == kForm || c == kForm || d == kForm) {
+                for (; next_special != special.end() && next_special->x == own.x + x && next_special->y == own.y + y;
+                     ++next_special)
+                    part.corners.push_back(*next_special);
+                continue;
+            }
             const Turns& turns = table[((a * 6 + b) * 6 + c) * 6 + d];
             for (std::size_t i = 0; i < turns.count; ++i)
                 part.corners.push_back({static_cast<std::uint16_t>(own.x + x), static_cast<std::uint16_t>(own.y + y),
@@ -111,36 +125,65 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
                 &codes[static_cast<std::size_t>(y - own.y + 1) * kStride + static_cast<std::size_t>(x - own.x + 1)];
             const unsigned sides = one_way_of(*at);
             if (sides == 0 || solid_of(*at) == kFull) continue;
-            const auto buried = [&](int offset, std::uint8_t side) {
-                return (kCovered[solid_of(at[offset])] & side) != 0;
-            };
+            const auto buried = [&](int offset, int side) { return covers_side(at[offset], side, forms); };
             const int left = x * kUnit, top = y * kUnit, right = left + kUnit, bottom = top + kUnit;
-            if ((sides & 1U) && !buried(-kStride, kSideS)) part.one_way.push_back({{left, top}, {right, top}, 0});
-            if ((sides & 2U) && !buried(1, kSideW)) part.one_way.push_back({{right, top}, {right, bottom}, 1});
-            if ((sides & 4U) && !buried(kStride, kSideN)) part.one_way.push_back({{left, bottom}, {right, bottom}, 2});
-            if ((sides & 8U) && !buried(-1, kSideE)) part.one_way.push_back({{left, top}, {left, bottom}, 3});
+            if ((sides & 1U) && !buried(-kStride, 2)) part.one_way.push_back({{left, top}, {right, top}, 0});
+            if ((sides & 2U) && !buried(1, 3)) part.one_way.push_back({{right, top}, {right, bottom}, 1});
+            if ((sides & 4U) && !buried(kStride, 0)) part.one_way.push_back({{left, bottom}, {right, bottom}, 2});
+            if ((sides & 8U) && !buried(-1, 1)) part.one_way.push_back({{left, top}, {left, bottom}, 3});
         }
     }
     if (!inside.empty()) {
         std::array<SolidCode, static_cast<std::size_t>(kChunk) * kChunk> own_codes;
-        part.shapes = source(inside, own_codes.data(), kChunk);
+        Forms not_needed;
+        part.shapes = source(inside, own_codes.data(), kChunk, not_needed);
     }
-    if (part.corners.empty() && part.one_way.empty() && part.shapes == 0) return nullptr;
+    if (part.corners.empty() && part.loose.empty() && part.one_way.empty() && part.shapes == 0) return nullptr;
     return std::make_shared<const Part>(std::move(part));
 }
 
-constexpr std::array<Point, 8> kStep{{{0, -1}, {1, -1}, {1, 0}, {1, 1}, {0, 1}, {-1, 1}, {-1, 0}, {-1, -1}}};
+constexpr std::uint32_t kNone = 0xFFFFFFFF;
 
-// Corners linked to the next along their outline.
+// Turning points linked to the next along their outline: first corners in the order of the sweep, then the loose turns
+// that are no corners of the lattice.
 struct Links {
-    std::vector<Corner> corners; // in the order of the sweep
+    std::vector<Point> points; // 1/64 cells
     std::vector<std::uint32_t> next;
+    bool loose = false;
 };
+
+// Gives the loose turns that are no corners their places, and links all loose lines.
+void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& out) {
+    struct End {
+        Point from, to; // of the line
+        std::uint32_t node;
+    };
+    std::vector<End> arriving, leaving;
+    std::size_t index = 0;
+    for (const auto& part : trace.parts) {
+        if (!part) continue;
+        for (const LooseTurn& turn : part->loose) {
+            std::uint32_t& node = node_of[index++];
+            if (node == kNone) {
+                node = static_cast<std::uint32_t>(out.points.size());
+                out.points.push_back(turn.at);
+                out.next.push_back(kNone);
+            }
+            if (turn.from != turn.at) arriving.push_back({turn.from, turn.at, node});
+            if (turn.to != turn.at) leaving.push_back({turn.at, turn.to, node});
+        }
+    }
+    const auto along = [](const End& a, const End& b) { return std::pair(a.from, a.to) < std::pair(b.from, b.to); };
+    std::sort(arriving.begin(), arriving.end(), along);
+    std::sort(leaving.begin(), leaving.end(), along);
+    assert(arriving.size() == leaving.size());
+    for (std::size_t i = 0; i < leaving.size(); ++i) out.next[leaving[i].node] = arriving[i].node;
+}
 
 Links link(const Trace& trace) {
     Links out;
     const auto total = static_cast<std::size_t>(trace.corner_count());
-    out.corners.reserve(total);
+    out.points.reserve(total);
     out.next.resize(total);
     const auto width = static_cast<std::size_t>(trace.cells.w) + 1;
     const auto height = static_cast<std::size_t>(trace.cells.h) + 1;
@@ -159,35 +202,76 @@ Links link(const Trace& trace) {
         }
     };
     const auto backward = [](unsigned way) { return way <= NE || way >= W; };
+    std::vector<std::size_t> first_loose(trace.parts.size() + 1, 0);
+    for (std::size_t i = 0; i < trace.parts.size(); ++i)
+        first_loose[i + 1] = first_loose[i] + (trace.parts[i] ? trace.parts[i]->loose.size() : 0);
+    std::vector<std::uint32_t> node_of(first_loose.back(), kNone);
+    out.loose = !node_of.empty();
     for (int py = 0; py < trace.part_count.h; ++py) {
         for (std::size_t row = 0; row < kChunk; ++row) {
             for (int px = 0; px < trace.part_count.w; ++px) {
-                const auto& part = trace.parts[static_cast<std::size_t>(py * trace.part_count.w + px)];
+                const auto number = static_cast<std::size_t>(py * trace.part_count.w + px);
+                const auto& part = trace.parts[number];
                 if (!part) continue;
                 const std::size_t end = part->row_start[row + 1];
                 for (std::size_t i = part->row_start[row]; i < end;) {
-                    const auto first = static_cast<std::uint32_t>(out.corners.size());
-                    const Corner& head = part->corners[i];
-                    while (i < end && part->corners[i].x == head.x) out.corners.push_back(part->corners[i++]);
-                    const auto behind = static_cast<std::uint32_t>(out.corners.size());
+                    const Corner* const head = &part->corners[i];
+                    const auto first = static_cast<std::uint32_t>(out.points.size());
+                    for (; i < end && part->corners[i].x == head->x; ++i)
+                        out.points.push_back({head->x * kUnit, head->y * kUnit});
+                    const auto count = static_cast<std::uint32_t>(out.points.size()) - first;
                     // All lines that end here are closed before others are opened on the same line.
-                    for (std::uint32_t me = first; me < behind; ++me) {
-                        const Corner& c = out.corners[me];
-                        const unsigned came_from = (c.in + 4U) & 7U;
-                        if (backward(came_from)) out.next[open(came_from, c)] = me;
-                        if (backward(c.out)) out.next[me] = open(c.out, c);
+                    for (std::uint32_t k = 0; k < count; ++k) {
+                        const Corner& c = head[k];
+                        const std::uint32_t me = first + k;
+                        if (c.in == kLoose || c.out == kLoose) node_of[first_loose[number] + c.turn] = me;
+                        if (c.in != kLoose) {
+                            const unsigned came_from = (c.in + 4U) & 7U;
+                            if (backward(came_from)) out.next[open(came_from, c)] = me;
+                        }
+                        if (c.out != kLoose && backward(c.out)) out.next[me] = open(c.out, c);
                     }
-                    for (std::uint32_t me = first; me < behind; ++me) {
-                        const Corner& c = out.corners[me];
-                        const unsigned came_from = (c.in + 4U) & 7U;
-                        if (!backward(came_from)) open(came_from, c) = me;
-                        if (!backward(c.out)) open(c.out, c) = me;
+                    for (std::uint32_t k = 0; k < count; ++k) {
+                        const Corner& c = head[k];
+                        const std::uint32_t me = first + k;
+                        if (c.in != kLoose) {
+                            const unsigned came_from = (c.in + 4U) & 7U;
+                            if (!backward(came_from)) open(came_from, c) = me;
+                        }
+                        if (c.out != kLoose && !backward(c.out)) open(c.out, c) = me;
                     }
                 }
             }
         }
     }
+    if (out.loose) link_loose(trace, node_of, out);
     return out;
+}
+
+// Loose lines may go on straight, and their points come in no order: both are mended here.
+void tidy(std::vector<Outline>& all) {
+    for (Outline& o : all) {
+        std::vector<Point> kept;
+        const std::size_t n = o.points.size();
+        const auto straight = [](Point a, Point b, Point c) {
+            return std::int64_t{b.x - a.x} * (c.y - b.y) == std::int64_t{b.y - a.y} * (c.x - b.x);
+        };
+        // From a point that surely stays: the first in reading order is a corner of the outline.
+        const auto first = static_cast<std::size_t>(
+            std::min_element(o.points.begin(), o.points.end(),
+                             [](Point a, Point b) { return std::pair(a.y, a.x) < std::pair(b.y, b.x); }) -
+            o.points.begin());
+        for (std::size_t i = 0; i < n; ++i) {
+            const Point p = o.points[(first + i) % n];
+            while (kept.size() >= 2 && straight(kept[kept.size() - 2], kept.back(), p)) kept.pop_back();
+            kept.push_back(p);
+        }
+        while (kept.size() >= 3 && straight(kept[kept.size() - 2], kept.back(), kept.front())) kept.pop_back();
+        o.points = std::move(kept);
+    }
+    std::stable_sort(all.begin(), all.end(), [](const Outline& a, const Outline& b) {
+        return std::pair(a.points.front().y, a.points.front().x) < std::pair(b.points.front().y, b.points.front().x);
+    });
 }
 
 } // namespace
@@ -226,8 +310,8 @@ Trace trace(Size cells, const SolidSource& source) {
 
 namespace {
 SolidSource source_of(const level::Level& level, const level::TileTable& tiles) {
-    return [&](const Box& cells, SolidCode* out, std::size_t stride) {
-        return read_solid(level, tiles, cells, out, stride);
+    return [&](const Box& cells, SolidCode* out, std::size_t stride, Forms& forms) {
+        return read_solid(level, tiles, cells, out, stride, forms);
     };
 }
 } // namespace
@@ -259,18 +343,19 @@ void retrace(Trace& trace, const level::Level& level, const level::TileTable& ti
 
 std::vector<Outline> outlines(const Trace& trace) {
     const Links links = link(trace);
-    std::vector<bool> seen(links.corners.size(), false);
+    std::vector<bool> seen(links.points.size(), false);
     std::vector<Outline> out;
-    for (std::size_t start = 0; start < links.corners.size(); ++start) {
+    for (std::size_t start = 0; start < links.points.size(); ++start) {
         if (seen[start]) continue;
         Outline outline;
         for (std::size_t at = start; !seen[at]; at = links.next[at]) {
             seen[at] = true;
-            outline.points.push_back({links.corners[at].x * kUnit, links.corners[at].y * kUnit});
+            outline.points.push_back(links.points[at]);
         }
         outline.hole = area2(outline) < 0;
         out.push_back(std::move(outline));
     }
+    if (links.loose) tidy(out);
     return out;
 }
 
@@ -328,63 +413,6 @@ int rectangle_count(Size cells, const std::vector<std::uint8_t>& full) {
         }
     }
     return count;
-}
-
-Drawing drawing(const SolidSource& source, const Box& cells) {
-    Drawing out;
-    if (cells.empty()) return out;
-    const int stride = cells.w + 2;
-    std::vector<SolidCode> codes(static_cast<std::size_t>(stride) * static_cast<std::size_t>(cells.h + 2));
-    source(cells.grown(1), codes.data(), static_cast<std::size_t>(stride));
-    const auto at = [&](int x, int y) {
-        return codes[static_cast<std::size_t>(y - cells.y + 1) * static_cast<std::size_t>(stride) +
-                     static_cast<std::size_t>(x - cells.x + 1)];
-    };
-    const auto covered = [&](int x, int y, std::uint8_t side) { return (kCovered[solid_of(at(x, y))] & side) != 0; };
-    for (int y = cells.y; y <= cells.bottom(); ++y) {
-        int run = -1;
-        for (int x = cells.x; x <= cells.right(); ++x) {
-            const bool line = x < cells.right() && covered(x, y - 1, kSideS) != covered(x, y, kSideN);
-            if (line && run < 0) run = x - cells.x;
-            if (!line && run >= 0) {
-                out.lines.push_back({{cells.x + run, y}, {x, y}});
-                run = -1;
-            }
-        }
-    }
-    for (int x = cells.x; x <= cells.right(); ++x) {
-        int run = -1;
-        for (int y = cells.y; y <= cells.bottom(); ++y) {
-            const bool line = y < cells.bottom() && covered(x - 1, y, kSideE) != covered(x, y, kSideW);
-            if (line && run < 0) run = y - cells.y;
-            if (!line && run >= 0) {
-                out.lines.push_back({{x, cells.y + run}, {x, y}});
-                run = -1;
-            }
-        }
-    }
-    for (int y = cells.y; y < cells.bottom(); ++y) {
-        for (int x = cells.x; x < cells.right(); ++x) {
-            const SolidCode code = at(x, y);
-            const Solid solid = solid_of(code);
-            if (solid == kFull) {
-                if (!out.runs.empty() && out.runs.back().y == y && out.runs.back().right() == x)
-                    ++out.runs.back().w;
-                else
-                    out.runs.push_back({x, y, 1, 1});
-            } else if (solid != kOpen) {
-                out.slopes.emplace_back(Point{x, y}, solid);
-                const bool falling = solid == kSlopeNE || solid == kSlopeSW;
-                if (falling)
-                    out.lines.push_back({{x, y}, {x + 1, y + 1}});
-                else
-                    out.lines.push_back({{x + 1, y}, {x, y + 1}});
-            }
-            for (int side = 0; side < 4; ++side)
-                if ((one_way_of(code) & (1U << side)) && solid != kFull) out.one_way.emplace_back(Point{x, y}, side);
-        }
-    }
-    return out;
 }
 
 } // namespace vic::outline

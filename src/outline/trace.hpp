@@ -4,6 +4,10 @@
 // which direction to which. Only those corners are kept, in one part per chunk of points, so that a change re-reads its
 // own chunks alone. Linking sweeps the corners row by row: on every horizontal, vertical or diagonal line the corners
 // come in pairs, so the one that is open on the line is the partner. Walking the links gives the outlines.
+//
+// Cells with any other shape (a form) bring loose lines, each of which knows both its ends: the form's own and, on the
+// cell's sides, what one of the two neighbours covers and the other does not. They meet the lattice's lines at points
+// whose turns are found one by one.
 #pragma once
 
 #include <array>
@@ -15,8 +19,6 @@
 #include "outline/solid.hpp"
 
 namespace vic::outline {
-
-inline constexpr int kUnit = 64; // coordinates are in 1/64 cells
 
 // A closed boundary without collinear points. On screen (y down) what blocks lies to the right of the way along it:
 // round a mass clockwise, round a hole the other way. Cells that meet only at a corner are apart.
@@ -34,18 +36,30 @@ struct OneWayEdge {
     auto operator<=>(const OneWayEdge&) const = default;
 };
 
-// A point where an outline turns; directions clockwise from north, 0 .. 7.
+inline constexpr std::uint8_t kLoose = 8; // instead of a direction: along a loose line
+
+// A lattice point where an outline turns; directions clockwise from north, 0 .. 7, or kLoose one way.
 struct Corner {
     std::uint16_t x, y; // lattice points
     std::uint8_t in, out;
+    std::uint16_t turn = 0; // with kLoose: which of the part's loose turns this is
     bool operator==(const Corner&) const = default;
+};
+
+// A point where an outline comes along a loose line or goes on along one; 1/64 cells.
+struct LooseTurn {
+    Point from; // equal to `at` where it comes along the lattice
+    Point at;
+    Point to; // equal to `at` where it goes on along the lattice
+    bool operator==(const LooseTurn&) const = default;
 };
 
 // The corners among the lattice points of one chunk, and what else was counted there.
 struct Part {
     std::vector<Corner> corners;                              // by row, then column
     std::array<std::uint16_t, level::kChunk + 1> row_start{}; // of each row of points within the chunk
-    std::vector<OneWayEdge> one_way;                          // one cell long
+    std::vector<LooseTurn> loose;
+    std::vector<OneWayEdge> one_way; // one cell long
     int shapes = 0;
     bool operator==(const Part&) const = default;
 };
@@ -66,7 +80,7 @@ class Trace {
 bool operator==(const Trace& a, const Trace& b);
 
 // Fills rows of `stride` codes for a box of cells and returns the number of shapes in it; open outside the level.
-using SolidSource = std::function<int(const Box& cells, SolidCode* out, std::size_t stride)>;
+using SolidSource = std::function<int(const Box& cells, SolidCode* out, std::size_t stride, Forms& forms)>;
 
 Trace trace(Size cells, const SolidSource& source);
 Trace trace(const level::Level& level, const level::TileTable& tiles);
@@ -85,14 +99,14 @@ std::int64_t area2(const Outline& outline);
 // How many rectangles the greedy cover of the full cells needs: grown right, then down. Row-major, 0 is open.
 int rectangle_count(Size cells, const std::vector<std::uint8_t>& full);
 
-// Boundary lines and filled runs of a small region, for drawing; coordinates in cells.
+// Boundary lines and filled runs of a small region, for drawing.
 struct Drawing {
     struct Line {
-        Point from, to;
+        Point from, to; // 1/64 cells
     };
-    std::vector<Line> lines; // boundary, joined along rows and columns; diagonals cell by cell
-    std::vector<Box> runs;   // full cells, joined along rows
-    std::vector<std::pair<Point, Solid>> slopes;
+    std::vector<Line> lines;                    // boundary, joined along rows and columns; the others cell by cell
+    std::vector<Box> runs;                      // full cells, joined along rows
+    std::vector<level::Polygon> polygons;       // slopes and forms, 1/64 cells; those of one cell may overlap
     std::vector<std::pair<Point, int>> one_way; // cell and side
 };
 Drawing drawing(const SolidSource& source, const Box& cells);

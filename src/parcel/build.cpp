@@ -67,6 +67,7 @@ Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
                          {"box", to_json(atlas.places[i])},
                          {"name", t.name},
                          {"shape", store::shape_words().at(static_cast<std::size_t>(t.shape))}});
+        if (t.shape == level::TileShape::drawn) tiles.back()["polygons"] = to_json(t.polygons);
         if (!t.tags.empty()) tiles.back()["tags"] = t.tags;
         for (const auto& [id, value] : t.notes)
             if (const NoteKind* kind = project.note_kind(id)) tiles.back()["notes"][kind->name] = to_json(value);

@@ -13,8 +13,13 @@ namespace vic::store {
 using namespace level;
 
 const std::vector<std::string>& shape_words() {
-    static const std::vector<std::string> words{"none",     "full",     "slope-ne",   "slope-se",
-                                                "slope-sw", "slope-nw", "one-way-top"};
+    static const std::vector<std::string> words{
+        "none",          "full",          "slope-ne",       "slope-se",       "slope-sw",       "slope-nw",
+        "one-way-top",   "one-way-right", "one-way-bottom", "one-way-left",   "half-top",       "half-right",
+        "half-bottom",   "half-left",     "thin-ne",        "thin-se",        "thin-sw",        "thin-nw",
+        "thick-ne",      "thick-se",      "thick-sw",       "thick-nw",       "steep-thin-ne",  "steep-thin-se",
+        "steep-thin-sw", "steep-thin-nw", "steep-thick-ne", "steep-thick-se", "steep-thick-sw", "steep-thick-nw",
+        "drawn"};
     return words;
 }
 const std::vector<std::string>& note_words() {
@@ -38,6 +43,16 @@ const std::vector<std::string>& mark_words() {
     return words;
 }
 
+Json to_json(const Polygons& polygons) {
+    Json out = Json::array();
+    for (const Polygon& p : polygons) {
+        Json corners = Json::array();
+        for (const Point c : p) corners.push_back(to_json(c));
+        out.push_back(std::move(corners));
+    }
+    return out;
+}
+
 namespace {
 
 constexpr int kFar = 1 << 24; // no coordinate of a project is further from 0
@@ -52,6 +67,7 @@ Json tile_json(const Tile& t) {
     if (!t.name.empty()) j["name"] = t.name;
     if (t.chance != 100) j["chance"] = t.chance;
     if (t.shape != TileShape::none) j["shape"] = word_of(shape_words(), t.shape);
+    if (t.shape == TileShape::drawn) j["polygons"] = to_json(t.polygons);
     if (!t.homes.empty()) j["homes"] = t.homes;
     if (!t.tags.empty()) j["tags"] = t.tags;
     if (t.turns != kAllTurns) j["turns"] = t.turns;
@@ -87,6 +103,17 @@ void read_properties(const Field& f, const Project& project, Tile& t) {
         }
 }
 
+Polygons read_polygons(const Field& f) {
+    Polygons out;
+    for (const Field& part : f.list(kMostShapeCorners)) {
+        Polygon polygon;
+        for (const Field& corner : part.list(kMostShapeCorners)) polygon.push_back(corner.point(0, kShapeSide));
+        out.push_back(std::move(polygon));
+    }
+    if (const Text trouble = shape_trouble(out); !trouble.empty()) f.refuse(trouble);
+    return out;
+}
+
 Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) {
     const std::uint32_t next_tile = project.next_tile;
     Tile t;
@@ -97,6 +124,7 @@ Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) 
     if (f.has("name")) t.name = f["name"].text();
     if (f.has("chance")) t.chance = f["chance"].number(0, 1000);
     if (f.has("shape")) t.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
+    if (t.shape == TileShape::drawn) t.polygons = read_polygons(f["polygons"]);
     t.homes = read_homes(f);
     read_properties(f, project, t);
     return t;

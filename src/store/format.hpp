@@ -29,6 +29,7 @@ const std::vector<std::string>& note_words();
 
 // A note's value as JSON, and back; refused where it does not fit its kind.
 Json to_json(const level::NoteValue& value);
+Json to_json(const level::Polygons& polygons); // [[[x, y], …], …]
 level::NoteValue read_note(const Field& field, const level::NoteKind& kind);
 
 } // namespace vic::store

@@ -1,7 +1,9 @@
 // A field of cells that block or not, and whether a point of it is blocked: an oracle that knows nothing of outlines.
 #pragma once
 
+#include <algorithm>
 #include <cmath>
+#include <map>
 #include <vector>
 
 #include "outline/trace.hpp"
@@ -11,19 +13,33 @@ namespace outline_test {
 using namespace vic;
 using namespace vic::outline;
 
+// Whether the polygon has the point in it.
+inline bool holds(const level::Polygon& p, double x, double y) {
+    bool odd = false;
+    for (std::size_t i = 0; i < p.size(); ++i) {
+        const Point a = p[i], b = p[(i + 1) % p.size()];
+        if ((a.y > y) != (b.y > y) && a.x + (y - a.y) / (b.y - a.y) * (b.x - a.x) > x) odd = !odd;
+    }
+    return odd;
+}
+
 struct Field {
     Size size;
     std::vector<SolidCode> codes;
+    std::vector<level::Polygons> forms{}; // 1/64 cells; a code kForm + 256 * n stands for the n-th
     [[nodiscard]] SolidCode at(int x, int y) const {
         return box_of(size).contains(Point{x, y}) ? codes[static_cast<std::size_t>(y * size.w + x)] : SolidCode{0};
     }
     [[nodiscard]] SolidSource source() const {
-        return [this](const Box& box, SolidCode* out, std::size_t stride) {
+        return [this](const Box& box, SolidCode* out, std::size_t stride, Forms& list) {
             int shapes = 0;
+            std::map<SolidCode, SolidCode> known;
             for (int y = 0; y < box.h; ++y)
                 for (int x = 0; x < box.w; ++x) {
                     const SolidCode c = at(box.x + x, box.y + y);
-                    out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] = c;
+                    if (solid_of(c) == kForm && !known.contains(c)) known[c] = list.add(forms[c >> 8]);
+                    out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] =
+                        solid_of(c) == kForm ? known[c] : c;
                     shapes += c != 0;
                 }
             return shapes;
@@ -46,6 +62,9 @@ inline bool blocked(const Field& f, double x, double y) {
             return fy > fx;
         case kSlopeNW:
             return fx + fy < 1;
+        case kForm:
+            return std::any_of(f.forms[f.at(cx, cy) >> 8].begin(), f.forms[f.at(cx, cy) >> 8].end(),
+                               [&](const auto& p) { return holds(p, fx * kUnit, fy * kUnit); });
         default:
             return false;
     }

@@ -238,16 +238,9 @@ TEST_CASE("only solid layers block, turned tiles with their shape turned", "[tra
     level::Level turned = small.level();
     turned.edit(small.ground).grid.set({3, 3}, level::Cell(1, {1}, true), 0);
     SolidCode code = 0;
-    read_solid(turned, level::TileTable(p), {3, 3, 1, 1}, &code, 1);
+    Forms forms;
+    read_solid(turned, level::TileTable(p), {3, 3, 1, 1}, &code, 1, forms);
     CHECK(code == kSlopeSE);
-}
-
-TEST_CASE("shapes of two layers in one cell merge", "[solid]") {
-    CHECK(merged(kFull, kSlopeNE) == kFull);
-    CHECK(merged(kSlopeNE, kSlopeNE) == kSlopeNE);
-    CHECK(merged(kOpen, kSlopeSW) == kSlopeSW);
-    CHECK(merged(kSlopeNE, kSlopeSW) == kFull);
-    CHECK(merged(16, kSlopeSW) == (16 | kSlopeSW));
 }
 
 TEST_CASE("what is drawn of a region is what is traced", "[trace]") {
@@ -260,7 +253,7 @@ TEST_CASE("what is drawn of a region is what is traced", "[trace]") {
         for (const auto& o : outlines(trace(f.size, f.source())))
             for (std::size_t i = 0; i < o.points.size(); ++i) {
                 const Point e = o.points[(i + 1) % o.points.size()] - o.points[i];
-                traced += std::hypot(e.x, e.y) / 64;
+                traced += std::hypot(e.x, e.y);
             }
         CHECK(drawn == Approx(traced));
         std::int64_t full = 0;
