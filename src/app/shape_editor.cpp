@@ -158,7 +158,7 @@ std::optional<ShapeBoard::Hit> ShapeBoard::hit(QPointF p) const {
             const QPointF a = at(polygons_[i][k]), b = at(polygons_[i][(k + 1) % polygons_[i].size()]);
             const double corner = std::hypot(p.x() - a.x(), p.y() - a.y());
             // A corner is meant before the lines that meet there.
-            if (corner - kReach < nearest - kReach && corner <= kReach) {
+            if (corner <= kReach && (!best || best->line || corner < nearest)) {
                 nearest = corner;
                 best = Hit{i, k, false};
             } else if ((!best || best->line) && distance(p, a, b) < nearest) {
@@ -302,6 +302,7 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
         b->setCheckable(true);
         b->setFixedSize(28, 28);
         b->setIconSize({20, 20});
+        b->setStyleSheet("padding: 0");
         row->addWidget(b);
     };
     for (const auto& shapes : kRows) {
@@ -331,10 +332,11 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
     board_ = new ShapeBoard(drawing_);
     inner->addWidget(board_);
     auto* row = new QHBoxLayout;
-    fromArt_ = toolButton(drawing_, "shapeFromArt", {}, tr("From the art"), {}, "tool");
+    fromArt_ = new QPushButton(tr("From the art"), drawing_);
+    fromArt_->setObjectName("shapeFromArt");
     describe(fromArt_, tr("From the art"), {},
              tr("The outline of what is not see-through, each tile its own, with as few corners as the number allows"));
-    connect(fromArt_, &QToolButton::clicked, this, &ShapeEditor::fromArt);
+    connect(fromArt_, &QPushButton::clicked, this, &ShapeEditor::fromArt);
     deviation_ = new QDoubleSpinBox(drawing_);
     deviation_->setObjectName("shapeDeviation");
     deviation_->setRange(0.5, 32);
@@ -343,9 +345,8 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
     deviation_->setValue(1);
     deviation_->setSuffix(tr(" px off"));
     describe(deviation_, tr("Deviation"), {}, tr("How far the shape may be from the art's outline"));
-    row->addWidget(fromArt_);
+    row->addWidget(fromArt_, 1);
     row->addWidget(deviation_);
-    row->addStretch();
     inner->addLayout(row);
     count_ = label({}, "quiet", drawing_);
     count_->setObjectName("shapeCount");
@@ -382,8 +383,8 @@ void ShapeEditor::fromArt() {
     });
     session_.apply(tr("Shapes from the art"), std::move(project));
     const int n = static_cast<int>(session_.tiles().size());
-    QString text = tr("%n shapes taken from the art, at most %1 px off", nullptr, n - none).arg(worst, 0, 'f', 1);
-    if (none) text += tr("; %n tiles have no art to take one from", nullptr, none);
+    QString text = tr("Shapes taken from the art: %1, at most %2 px off").arg(n - none).arg(worst, 0, 'f', 1);
+    if (none) text += tr("; without art to take one from: %1").arg(none);
     emit session_.said(text, false);
 }
 
@@ -403,9 +404,10 @@ void ShapeEditor::follow(const std::vector<const level::Tile*>& chosen) {
     const QImage art = sheet && sheet->image ? toQImage(sheet::tile_art(*sheet, first)) : QImage();
     int corners = 0;
     for (const Polygon& p : polygons) corners += static_cast<int>(p.size());
-    QString text = corners ? tr("%n corners", nullptr, corners) + " · " +
-                                 tr("%n convex parts", nullptr, outline::convex_count(polygons))
-                           : tr("blocks nothing solid");
+    const int parts = outline::convex_count(polygons);
+    QString text = !corners     ? tr("blocks nothing solid")
+                   : parts == 1 ? tr("%1 corners · convex").arg(corners)
+                                : tr("%1 corners · %2 convex parts").arg(corners).arg(parts);
     if (chosen.size() > 1) text = tr("shown: the first · ") + text;
     count_->setText(text);
     board_->show(art, polygons);

@@ -4,6 +4,7 @@
 #include <QDoubleSpinBox>
 #include <QImage>
 #include <QLabel>
+#include <QPushButton>
 #include <QToolButton>
 #include <map>
 #include <optional>
@@ -65,7 +66,7 @@ class ShapeEditor : public QWidget {
     QWidget* drawing_;
     ShapeBoard* board_;
     QLabel* count_;
-    QToolButton* fromArt_;
+    QPushButton* fromArt_;
     QDoubleSpinBox* deviation_;
 };
 
