@@ -45,6 +45,12 @@ struct Tile {
     Rect atlas;           // pixels of the atlas
     std::string name;
     std::string shape; // as drawn: none, full, slope-ne, half-top, thin-se, one-way-top … (see the parcel's schema)
+    // A block is several cells large. Its picture begins at the cell where it lies less `pivot`, moved by `offset`
+    // (1/16 cells); mirrored, both count from the other side. The upper `stands` rows stand up: draw a layer's blocks
+    // after its other tiles, in the order of their lowest rows.
+    Vec cells{1, 1}, pivot, offset;
+    int stands = 0;
+    [[nodiscard]] bool is_block() const { return cells.x != 1 || cells.y != 1; }
     std::vector<std::vector<Vec>> polygons; // of the shape "drawn": corners in 1/16 of the cell, clockwise
     std::vector<std::string> tags;
     nlohmann::json notes; // an object: text, number, true or false, "#rrggbb" by the note's name
@@ -230,7 +236,16 @@ inline Level load(const std::filesystem::path& folder) {
         out.plane = j.at("plane");
         out.atlas = plain_name(file, j.at("atlas").at("file"));
         for (const json& t : j.at("tiles")) {
-            Tile tile{t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"), {}, {}, {}};
+            Tile tile{t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"), {1, 1}, {}, {}, 0, {}, {}, {}};
+            if (t.contains("block")) {
+                const json& b = t.at("block");
+                tile.cells = vec(b.at("cells"));
+                tile.pivot = vec(b.at("pivot"));
+                tile.offset = vec(b.at("offset"));
+                tile.stands = b.at("stands");
+                if (tile.cells.x < 1 || tile.cells.y < 1 || tile.cells.x > 64 || tile.cells.y > 64)
+                    fail(file, "a block has no or too many cells");
+            }
             tile.tags = t.value("tags", std::vector<std::string>());
             tile.notes = t.value("notes", nlohmann::json::object());
             for (const json& part : t.value("polygons", json::array())) {

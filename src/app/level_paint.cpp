@@ -8,6 +8,7 @@
 #include "app/signs.hpp"
 #include "app/tokens.hpp"
 #include "edit/levels.hpp"
+#include "level/block.hpp"
 
 namespace vic::app {
 
@@ -242,6 +243,13 @@ void LevelView::paintHover(QPainter& p) {
         else if (session_.tool() == Tool::pencil || session_.tool() == Tool::eraser) {
             const int before = (session_.hand().size - 1) / 2;
             box = {cell.x - before, cell.y - before, session_.hand().size, session_.hand().size};
+            if (const level::Tile* block = session_.blockInHand();
+                block && session_.tool() == Tool::pencil && session_.hand().size == 1) {
+                box = level::cells_under(*block, cell, session_.hand().turn);
+                const Box foot = level::foot_under(*block, cell, session_.hand().turn);
+                p.setPen(QPen(t.vermilion, 1, Qt::DashLine));
+                p.drawRect(onScreen({foot.x * c.w, foot.y * c.h, foot.w * c.w, foot.h * c.h}).adjusted(2, 2, -2, -2));
+            }
         }
         p.setPen(QPen(t.vermilion, 2));
         p.setBrush(Qt::NoBrush);

@@ -282,6 +282,14 @@ int Session::outlineCount(const level::Level& level) {
     return outlineCount_;
 }
 
+const level::Tile* Session::blockInHand() const {
+    if (hand_.kind != edit::Hand::Kind::tile) return nullptr;
+    for (const auto& sheet : project().sheets)
+        for (auto t = sheet->tiles.rbegin(); t != sheet->tiles.rend() && t->is_block(); ++t)
+            if (t->id == hand_.tile) return &*t;
+    return nullptr;
+}
+
 Session::Tried Session::tried() const { return level() == triedLevel_.get() ? tried_ : Tried::no; }
 
 void Session::setTried(Tried tried) {

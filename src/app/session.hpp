@@ -42,6 +42,8 @@ class Session : public QObject {
     [[nodiscard]] Stage stage() const { return stage_; }
     [[nodiscard]] Tool tool() const { return tool_; }
     [[nodiscard]] const edit::Hand& hand() const { return hand_; }
+    // The block that the Hand holds; null where it holds none.
+    [[nodiscard]] const level::Tile* blockInHand() const;
     [[nodiscard]] level::LayerId activeLayerId() const { return activeLayer_; }
     [[nodiscard]] level::SheetId sheetId() const { return sheet_; }
     [[nodiscard]] const level::Sheet* sheet() const { return project().sheet(sheet_); }

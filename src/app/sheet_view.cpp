@@ -92,14 +92,45 @@ const level::Tile* SheetView::tileAt(QPointF at) const {
     const level::Sheet* s = sheet();
     if (!s) return nullptr;
     const Point p = pixelAt(at);
+    if (use_ != Use::joins)
+        for (const level::Tile& t : s->tiles)
+            if (t.is_block() && blockTag(t).contains(at)) return &t;
     for (const level::Tile& t : s->tiles)
-        if (t.box.contains(p)) return &t;
+        if (!t.is_block() && t.box.contains(p)) return &t;
     return nullptr;
+}
+
+QRectF SheetView::blockTag(const level::Tile& block) const {
+    const QRectF r = place(block.box);
+    return {r.left(), r.top(), std::min(34.0, r.width()), std::min(16.0, r.height())};
+}
+
+void SheetView::paintBlocks(QPainter& p, const level::Sheet& s) {
+    const Tokens t = tokensOf(this);
+    QFont font = this->font();
+    font.setPixelSize(10);
+    p.setFont(font);
+    for (const level::Tile& tile : s.tiles) {
+        if (!tile.is_block()) continue;
+        const QRectF r = place(tile.box);
+        if (!r.intersects(QRectF(rect()))) continue;
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(QColor("#22302D"), 4));
+        p.drawRect(r);
+        p.setPen(QPen(t.ochre, 2));
+        p.drawRect(r);
+        const QRectF tag = blockTag(tile);
+        p.fillRect(tag, t.ochre);
+        p.setPen(QColor("#22302D"));
+        p.drawText(tag, Qt::AlignCenter, QString("%1 × %2").arg(tile.block.cells.w).arg(tile.block.cells.h));
+    }
 }
 
 QPoint SheetView::tileCentre(std::size_t index) const {
     const level::Sheet* s = sheet();
-    return s && index < s->tiles.size() ? place(s->tiles[index].box).center().toPoint() : QPoint();
+    if (!s || index >= s->tiles.size()) return {};
+    const level::Tile& t = s->tiles[index];
+    return (t.is_block() ? blockTag(t) : place(t.box)).center().toPoint();
 }
 
 void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
@@ -125,7 +156,7 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
     if (shownCut_) return;
     for (const level::Tile& tile : s.tiles) {
         const QRectF r = place(tile.box);
-        if (!r.intersects(QRectF(rect()))) continue;
+        if (tile.is_block() || !r.intersects(QRectF(rect()))) continue;
         if ((marks_ & kBlank) && tile.blank && r.width() >= 14) {
             p.save();
             p.setClipRect(r.adjusted(1, 1, -1, -1));
@@ -260,7 +291,10 @@ void SheetView::paintEvent(QPaintEvent*) {
         paintMarks(p, *s);
         paintGrips(p);
     }
-    if (use_ == Use::joins) paintPetals(p, *s);
+    if (use_ == Use::joins)
+        paintPetals(p, *s);
+    else if (!shownCut_)
+        paintBlocks(p, *s);
     p.setBrush(Qt::NoBrush);
     for (const level::Tile& tile : s->tiles) {
         if (!chosen_.contains(tile.id)) continue;
@@ -351,7 +385,7 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
     } else if (s && dragged) {
         std::vector<level::TileId> inside;
         for (const level::Tile& t : s->tiles)
-            if (!t.blank && place(t.box).intersects(r)) inside.push_back(t.id);
+            if (!t.blank && !t.is_block() && place(t.box).intersects(r)) inside.push_back(t.id);
         emit tilesDragged(inside);
     } else if (const level::Tile* t = tileAt(event->position())) {
         emit tileClicked(t->id, event->modifiers());

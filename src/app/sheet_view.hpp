@@ -35,7 +35,7 @@ class SheetView : public QWidget {
     [[nodiscard]] const std::vector<level::PropKindId>& kinds() const { return kinds_; }
     // Where a pixel of the image lies in the widget (its corner).
     [[nodiscard]] QPoint placeOf(Point pixel) const;
-    // The middle of a tile in the widget.
+    // The middle of a tile in the widget; of a block the middle of its tag.
     [[nodiscard]] QPoint tileCentre(std::size_t index) const;
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] bool hasHeightForWidth() const override { return use_ != Use::cut; }
@@ -85,6 +85,9 @@ class SheetView : public QWidget {
     [[nodiscard]] Point pixelAt(QPointF at) const;
     [[nodiscard]] const level::Tile* tileAt(QPointF at) const;
     void paintMarks(QPainter& painter, const level::Sheet& sheet);
+    void paintBlocks(QPainter& painter, const level::Sheet& sheet);
+    // The tag by which a block is taken, at its upper left corner.
+    [[nodiscard]] QRectF blockTag(const level::Tile& block) const;
     void paintPetals(QPainter& painter, const level::Sheet& sheet);
 
     Session& session_;

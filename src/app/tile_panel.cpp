@@ -28,6 +28,8 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     auto* inner = new QVBoxLayout(properties_);
     inner->setContentsMargins(0, 4, 0, 0);
     inner->setSpacing(8);
+    block_ = new BlockEditor(session_, properties_);
+    inner->addWidget(block_);
     shape_ = new ShapeEditor(session_, properties_);
     inner->addWidget(shape_);
     name_ = new QLineEdit(properties_);
@@ -354,6 +356,7 @@ void TilePanel::follow() {
         name_->setText(oneName ? QString::fromStdString(first.name) : QString());
     name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
     shape_->follow(chosen);
+    block_->follow(chosen);
     notes_->follow(chosen);
     const QSignalBlocker quiet(chance_);
     chance_->setValue(first.chance);

@@ -10,6 +10,7 @@
 #include <QToolButton>
 #include <array>
 
+#include "app/block_editor.hpp"
 #include "app/session.hpp"
 #include "app/shape_editor.hpp"
 #include "app/tile_notes.hpp"
@@ -35,6 +36,7 @@ class TilePanel : public QWidget {
     QComboBox* home_;
     TileNotes* notes_;
     ShapeEditor* shape_;
+    BlockEditor* block_;
     QWidget* buildSheetPart();
     void followSheet();
     QWidget* buildPourPart();

@@ -9,7 +9,8 @@
 
 namespace vic::edit {
 
-// Why a note cannot be added like that, as a sentence: no name, a name that another has, no choices. Empty where it can.
+// Why a note cannot be added like that, as a sentence: no name, a name that another has, no choices. Empty where it
+// can.
 Text note_trouble(const level::Project& project, const level::NoteKind& kind);
 
 // The project with one more note; `kind.id` is given out here. The note must be without trouble.

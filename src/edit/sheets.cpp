@@ -49,6 +49,58 @@ Project change_tiles(Project project, const std::vector<TileId>& tiles, const st
     return project;
 }
 
+MadeBlock make_block(Project project, SheetId id, const std::vector<TileId>& tiles) {
+    MadeBlock out{std::move(project), 0, {}};
+    const Sheet* sheet = out.project.sheet(id);
+    assert(sheet && sheet->image);
+    Box cells;
+    for (const Tile& t : sheet->tiles)
+        if (std::find(tiles.begin(), tiles.end(), t.id) != tiles.end())
+            cells = united(cells, sheet::block_cells(sheet->cut, sheet->image->size(), t.box));
+    if (cells.size().area() < 2) {
+        out.trouble = "A block is made of at least two cells of the lattice";
+        return out;
+    }
+    if (cells.w > kMostBlockCells || cells.h > kMostBlockCells) {
+        out.trouble = say("A block is at most %1 × %1 cells large", kMostBlockCells);
+        return out;
+    }
+    const Box box = sheet::block_box(sheet->cut, sheet->image->size(), cells);
+    for (const Tile& t : sheet->tiles)
+        if (t.is_block() && t.box == box) {
+            out.trouble = "There is a block of these cells already";
+            out.tile = t.id;
+            return out;
+        }
+    Sheet changed = *sheet;
+    const auto old = std::find_if(changed.retired.begin(), changed.retired.end(),
+                                  [&](const Tile& t) { return t.is_block() && t.box == box; });
+    if (old != changed.retired.end() && old->block.cells == cells.size()) {
+        changed.tiles.push_back(*old);
+        changed.retired.erase(old);
+    } else {
+        changed = sheet::add_block(changed, cells, out.project.next_tile);
+    }
+    out.tile = changed.tiles.back().id;
+    out.project.put(std::move(changed));
+    return out;
+}
+
+Project remove_block(Project project, TileId block) {
+    for (std::size_t i = 0; i < project.sheets.size(); ++i) {
+        const auto& tiles = project.sheets[i]->tiles;
+        const auto at =
+            std::find_if(tiles.begin(), tiles.end(), [&](const Tile& t) { return t.id == block && t.is_block(); });
+        if (at == tiles.end()) continue;
+        Sheet sheet = *project.sheets[i];
+        sheet.retired.push_back(*at);
+        sheet.tiles.erase(sheet.tiles.begin() + (at - tiles.begin()));
+        project.put(std::move(sheet));
+        break;
+    }
+    return project;
+}
+
 std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
     std::vector<char> used(project.next_tile, 0);
     const auto use = [&](TileId id) {
@@ -69,7 +121,8 @@ std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
 
 std::vector<Image> tile_pictures(const Sheet& sheet) {
     std::vector<Image> pictures;
-    for (const Tile& t : sheet.tiles) pictures.push_back(sheet::tile_art(sheet, t));
+    for (std::size_t i = 0; i < sheet::lattice_tiles(sheet); ++i)
+        pictures.push_back(sheet::tile_art(sheet, sheet.tiles[i]));
     return pictures;
 }
 
@@ -82,7 +135,7 @@ Project add_material(Project project, const Sheet& sheet, JoinKind kind, const j
     material.joins.kind = kind;
     if (kind == JoinKind::plain) {
         for (const Tile& t : sheet.tiles)
-            if (!t.blank) material.joins.cases[255].push_back({t.id, t.chance});
+            if (!t.blank && !t.is_block()) material.joins.cases[255].push_back({t.id, t.chance});
     }
     added = material.id;
     project.put(material);

@@ -23,10 +23,21 @@ level::Project recut_sheet(level::Project project, level::SheetId sheet, const l
 level::Project change_tiles(level::Project project, const std::vector<level::TileId>& tiles,
                             const std::function<void(level::Tile&)>& change);
 
+// Makes a block of the sheet's tiles: the columns and rows that they span. Nothing but a reason where they are fewer
+// than two cells or more than a block can be, or where the sheet has that block already.
+struct MadeBlock {
+    level::Project project;
+    level::TileId tile = 0;
+    Text trouble;
+};
+MadeBlock make_block(level::Project project, level::SheetId sheet, const std::vector<level::TileId>& tiles);
+// Takes a block out of its sheet; it comes back with its id if it is made again.
+level::Project remove_block(level::Project project, level::TileId block);
+
 // The sheet's tiles that no cell holds and no case names; blank ones are left out.
 std::vector<level::TileId> unused_tiles(const level::Project& project, const level::Sheet& sheet);
 
-// The art of a sheet's tiles, as read_joins() takes it.
+// The art of a sheet's tiles, blocks left out, as read_joins() takes it.
 std::vector<Image> tile_pictures(const level::Sheet& sheet);
 
 // A new material from the tiles of a sheet. Of the plain kind all tiles that are not blank become variants, weighted by

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cassert>
 
+#include "level/block.hpp"
+
 namespace vic::edit {
 
 using namespace level;
@@ -74,6 +76,29 @@ std::vector<Point> line_cells(Point from, Point to) {
     return cells;
 }
 
+namespace {
+
+const Tile* block_of(const Project& project, TileId id) {
+    for (const auto& sheet : project.sheets)
+        for (auto t = sheet->tiles.rbegin(); t != sheet->tiles.rend() && t->is_block(); ++t)
+            if (t->id == id) return &*t;
+    return nullptr;
+}
+
+// Blocks whose foot is in the way of the foot of `tile` at `at`.
+std::vector<LaidBlock> in_the_way(const TileTable& tiles, const Grid& grid, const Tile& tile, Point at, Turn turn) {
+    std::vector<LaidBlock> out;
+    const Box foot = foot_under(tile, at, turn);
+    each_cell(grid, tiles.reach().seen_in(foot), [&](Point p, Cell c, MaterialId) {
+        const Tile* other = tiles.find(c.tile()).tile;
+        if (other && other->is_block() && p != at && !intersection(foot_under(*other, p, c.turn()), foot).empty())
+            out.push_back({p, c, other});
+    });
+    return out;
+}
+
+} // namespace
+
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& hand,
          std::span<const Point> cells) {
     Laid out{level, {}, 0};
@@ -81,7 +106,14 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
     Grid& grid = out.level.edit(layer).grid;
     const Grid before = grid;
     const MaterialId of_tile = hand.kind == Hand::Kind::tile ? material_of(project, hand.tile) : MaterialId{0};
-    Box laid;
+    const Tile* block = hand.kind == Hand::Kind::tile ? block_of(project, hand.tile) : nullptr;
+    const bool any_blocks = !reach_of(project).none();
+    const TileTable tiles = any_blocks ? TileTable(project) : TileTable();
+    Box laid, lifted;
+    const auto lift = [&](Point p) {
+        grid.set(p, {}, 0);
+        lifted = united(lifted, {p.x, p.y, 1, 1});
+    };
     for (const Point p : cells) {
         if (!level.cells().contains(p)) continue;
         switch (hand.kind) {
@@ -89,9 +121,23 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
                 if (!(grid.cell(p).pinned() && grid.material(p) == hand.material)) grid.set(p, {}, hand.material);
                 break;
             case Hand::Kind::tile:
+                if (block) {
+                    const auto others = in_the_way(tiles, grid, *block, p, hand.turn);
+                    // A stroke sets one beside the other; another block makes room.
+                    if (std::any_of(others.begin(), others.end(),
+                                    [&](const LaidBlock& o) { return o.cell.tile() == hand.tile; }))
+                        continue;
+                    for (const LaidBlock& o : others) lift(o.at);
+                }
                 grid.set(p, Cell(hand.tile, hand.turn, true), of_tile);
                 break;
             case Hand::Kind::eraser:
+                // A block goes where its foot is touched, or its picture where nothing else lies.
+                if (any_blocks)
+                    if (const LaidBlock over = block_at(tiles, grid, p);
+                        over.tile &&
+                        (grid.cell(p).empty() || foot_under(*over.tile, over.at, over.cell.turn()).contains(p)))
+                        lift(over.at);
                 grid.set(p, {}, 0);
                 break;
             default:
@@ -100,7 +146,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
         laid = united(laid, {p.x, p.y, 1, 1});
     }
     if (laid.empty()) return out;
-    out.touched = intersection(laid.grown(1), level.cells());
+    out.touched = intersection(united(laid, lifted).grown(1), level.cells());
     join::resolve(rules, grid, out.touched, layer);
     // Rim cells only: those laid themselves differ anyway.
     for (int y = out.touched.y; y < out.touched.bottom(); ++y)
@@ -113,10 +159,15 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
 }
 
 std::optional<Picked> pick(const Project& project, const Level& level, Point cell, LayerId active) {
+    const TileTable tiles = reach_of(project).none() ? TileTable() : TileTable(project);
     const auto at = [&](const Layer& layer) -> std::optional<Picked> {
         if (layer.kind != LayerKind::tiles || !layer.shown) return std::nullopt;
-        const Cell c = layer.grid.cell(cell);
-        const MaterialId m = layer.grid.material(cell);
+        Cell c = layer.grid.cell(cell);
+        MaterialId m = layer.grid.material(cell);
+        if (const LaidBlock over = block_at(tiles, layer.grid, cell); over.tile) {
+            c = over.cell;
+            m = 0;
+        }
         if (c.empty() && m == 0) return std::nullopt;
         Picked out;
         out.layer = layer.id;
@@ -146,6 +197,9 @@ Text tile_name(const Project& project, TileId tile) {
 
 Text name_at(const Project& project, const Layer& layer, Point cell) {
     const Cell c = layer.grid.cell(cell);
+    if (!reach_of(project).none())
+        if (const LaidBlock over = block_at(TileTable(project), layer.grid, cell); over.tile)
+            return tile_name(project, over.tile->id);
     const Material* m = project.material(layer.grid.material(cell));
     if (m && !c.pinned()) return Text::verbatim(m->name);
     return c.empty() ? Text() : tile_name(project, c.tile());

@@ -51,7 +51,9 @@ struct Laid {
 
 // The level after the Hand (a material, tile or eraser) was laid on the cells of one layer, joins included. Cells
 // outside the level are passed over; a pinned cell stays where the same material is painted over it. The layer must be
-// a tile layer.
+// a tile layer. Of blocks no two feet overlap: one of the same tile in the way stays, so that a stroke sets one beside
+// the other, and one of another tile goes. The eraser takes a block away by any cell of its foot, and by its picture
+// where nothing else lies.
 Laid lay(const level::Project& project, const join::Rules& rules, const level::Level& level, level::LayerId layer,
          const Hand& hand, std::span<const Point> cells);
 

@@ -4,6 +4,7 @@
 #include <cassert>
 
 #include "base/files.hpp"
+#include "level/block.hpp"
 
 namespace vic::level {
 
@@ -75,6 +76,7 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
     Difference out;
     out.everything = a.id != b.id || a.size != b.size || a.cell != b.cell || a.view != b.view || a.ground != b.ground ||
                      a.plane != b.plane || a.layers.size() != b.layers.size();
+    const Reach reach = reach_of(kinds);
     for (std::size_t i = 0; !out.everything && i < a.layers.size(); ++i) {
         const Layer& la = *a.layers[i];
         const Layer& lb = *b.layers[i];
@@ -84,8 +86,7 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
             break;
         }
         if (la.kind == LayerKind::tiles) {
-            const auto boxes = differences(la.grid, lb.grid);
-            out.cells.insert(out.cells.end(), boxes.begin(), boxes.end());
+            for (const Box& box : differences(la.grid, lb.grid)) out.cells.push_back(reach.seen_from(box));
         }
         if (la.props == lb.props) continue;
         for (const auto* side : {&la.props, &lb.props}) {
@@ -132,7 +133,7 @@ std::string Project::free_level_id(const std::string& name) const {
     return id;
 }
 
-TileTable::TileTable(const Project& project) {
+TileTable::TileTable(const Project& project) : reach_(reach_of(project)) {
     refs_.resize(project.next_tile);
     for (const auto& sheet : project.sheets)
         for (const Tile& tile : sheet->tiles)

@@ -49,6 +49,22 @@ struct TileRef {
     const Tile* tile = nullptr;
 };
 
+// How far pictures and feet of a project's blocks go beyond the cell where they are laid, in cells; all zero without
+// blocks.
+struct Reach {
+    int left = 0, top = 0, right = 0, bottom = 0;
+    [[nodiscard]] bool none() const { return left == 0 && top == 0 && right == 0 && bottom == 0; }
+    // The cells that a change in `box` can be seen in.
+    [[nodiscard]] Box seen_from(const Box& box) const {
+        return {box.x - left, box.y - top, box.w + left + right, box.h + top + bottom};
+    }
+    // The cells where something may be laid that is seen in `box`.
+    [[nodiscard]] Box seen_in(const Box& box) const {
+        return {box.x - right, box.y - bottom, box.w + left + right, box.h + top + bottom};
+    }
+};
+Reach reach_of(const Project& project);
+
 // Finds tiles by id in constant time. Points into the project it was made from, which must outlive it.
 class TileTable {
   public:
@@ -66,8 +82,11 @@ class TileTable {
         return ref.tile ? turned(ref.tile->polygons, cell.turn()) : Polygons{};
     }
 
+    [[nodiscard]] const Reach& reach() const { return reach_; }
+
   private:
     std::vector<TileRef> refs_;
+    Reach reach_;
 };
 
 // The layer of `level` among `homes`; 0 where none is.

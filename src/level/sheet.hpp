@@ -29,6 +29,17 @@ struct Cut {
 // The sets of turns that are asked for by name.
 inline constexpr std::uint8_t kNoTurns = 0x01, kMirrorOnly = 0x11, kQuarterTurns = 0x0F, kAllTurns = 0xFF;
 
+// Several cells of the lattice that are laid as one. Its lower rows are the foot: they stand on the ground and block
+// with the tile's shape, stretched over them; the rows above only stand up and are passed behind.
+struct Block {
+    Size cells{1, 1}; // columns and rows; 1 × 1 for a tile that is no block
+    Point pivot;      // which of its cells lies where it is laid: column and row
+    Point offset;     // by how much its picture is moved right and down, in 1/16 of the level's cell; -64 .. 64
+    int stands = 0;   // rows above the foot; less than cells.h
+    bool operator==(const Block&) const = default;
+};
+inline constexpr int kMostBlockCells = 32; // a side
+
 struct Tile {
     TileId id = 0;
     Box box; // in pixels of the sheet's image; its identity when the sheet is cut anew
@@ -40,7 +51,9 @@ struct Tile {
     std::vector<std::string> tags; // sorted, no two the same, none empty
     Notes notes;                   // of kinds that the project has
     std::uint8_t turns = 255;      // the turns it may be laid with, bit by Turn::code; bit 0 is always set
-    bool blank = false;            // nothing but see-through pixels; follows from the image
+    Block block{};
+    bool blank = false; // nothing but see-through pixels; follows from the image
+    [[nodiscard]] bool is_block() const { return block.cells != Size{1, 1}; }
     bool operator==(const Tile&) const = default;
 };
 
@@ -70,8 +83,8 @@ struct Sheet {
     Credits credits;
     std::vector<Part> parts; // of a sheet packed from single pictures; by name
     Cut cut;
-    bool accepted = false; // false while the cut is only the program's proposal
-    std::vector<Tile> tiles;
+    bool accepted = false;     // false while the cut is only the program's proposal
+    std::vector<Tile> tiles;   // those of the lattice row by row, then the blocks
     std::vector<Tile> retired; // tiles of earlier cuts that this cut has no box for; they come back with their box
     std::shared_ptr<const Image> image; // null where the file could not be read; then `trouble` says why
     Text trouble;

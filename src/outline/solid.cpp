@@ -5,6 +5,8 @@
 #include <set>
 #include <tuple>
 
+#include "level/block.hpp"
+
 namespace vic::outline {
 
 using level::Polygon;
@@ -83,6 +85,31 @@ Polygons in_units(Polygons polygons) {
     for (Polygon& p : polygons)
         for (Point& c : p) c = {c.x * (kUnit / level::kShapeSide), c.y * (kUnit / level::kShapeSide)};
     return polygons;
+}
+
+// What of a polygon lies in the box of one cell, from that cell's corner (Sutherland and Hodgman 1974). Lines that run
+// twice along the rim cancel when the form is made.
+Polygon in_cell(const Polygon& polygon, Point corner) {
+    Polygon p = polygon;
+    for (Point& c : p) c = c - corner;
+    for (int side = 0; side < 4 && !p.empty(); ++side) {
+        const auto inner = [&](Point c) {
+            const int v = side % 2 == 0 ? c.y : c.x;
+            return side == 0 || side == 3 ? v : kUnit - v; // how far inside the side it lies
+        };
+        Polygon kept;
+        for (std::size_t i = 0; i < p.size(); ++i) {
+            const Point a = p[i], b = p[(i + 1) % p.size()];
+            const int da = inner(a), db = inner(b);
+            if (da >= 0) kept.push_back(a);
+            if ((da >= 0) == (db >= 0) || da == 0 || db == 0) continue;
+            const double t = static_cast<double>(da) / (da - db);
+            kept.push_back({static_cast<int>(std::lround(a.x + t * (b.x - a.x))),
+                            static_cast<int>(std::lround(a.y + t * (b.y - a.y)))});
+        }
+        p = std::move(kept);
+    }
+    return p;
 }
 
 } // namespace
@@ -167,6 +194,24 @@ SolidCode Forms::add(Polygons polygons) {
     return kForm | (number << 8);
 }
 
+SolidCode Forms::code_of_foot(TileShape shape, const Polygons& drawn, Size foot, Point cell) {
+    if (level::is_one_way(shape)) {
+        const int side = level::one_way_side(shape);
+        const bool there = side == 0   ? cell.y == 0
+                           : side == 1 ? cell.x == foot.w - 1
+                           : side == 2 ? cell.y == foot.h - 1
+                                       : cell.x == 0;
+        return there ? code_of(shape) : SolidCode{kOpen};
+    }
+    Polygons parts;
+    for (Polygon p : in_units(shape == TileShape::drawn ? drawn : level::polygons_of(shape))) {
+        for (Point& c : p) c = {c.x * foot.w, c.y * foot.h};
+        p = in_cell(p, {cell.x * kUnit, cell.y * kUnit});
+        if (p.size() >= 3) parts.push_back(std::move(p));
+    }
+    return add(std::move(parts));
+}
+
 SolidCode Forms::code_of(TileShape shape) {
     if (level::is_one_way(shape)) return 16U << level::one_way_side(shape);
     switch (shape) {
@@ -208,40 +253,77 @@ SolidCode Forms::united(SolidCode a, SolidCode b) {
     return code | sides;
 }
 
+namespace {
+
+// Codes of tiles as they were asked for, so that a form is made once.
+class Codes {
+  public:
+    Codes(const level::TileTable& tiles, Forms& forms) : tiles_(tiles), forms_(forms) {}
+
+    SolidCode of(level::Cell cell) {
+        const TileShape shape = tiles_.shape(cell);
+        if (shape <= TileShape::one_way_west) return forms_.code_of(shape);
+        return known(cell, 0, [&] {
+            return shape == TileShape::drawn ? forms_.add(in_units(tiles_.polygons(cell))) : forms_.code_of(shape);
+        });
+    }
+
+    SolidCode of_foot(level::Cell cell, Size foot, Point at) {
+        return known(cell, 1 + at.y * foot.w + at.x, [&] {
+            const TileShape shape = tiles_.shape(cell);
+            return forms_.code_of_foot(shape, tiles_.polygons(cell), foot, at);
+        });
+    }
+
+  private:
+    template <class Make>
+    SolidCode known(level::Cell cell, int part, Make make) {
+        const std::pair key{level::Cell(cell.tile(), cell.turn(), false).bits, part};
+        const auto found = codes_.find(key);
+        return found != codes_.end() ? found->second : codes_.emplace(key, make()).first->second;
+    }
+    const level::TileTable& tiles_;
+    Forms& forms_;
+    std::map<std::pair<std::uint32_t, int>, SolidCode> codes_;
+};
+
+} // namespace
+
 int read_solid(const level::Level& level, const level::TileTable& tiles, const Box& cells, SolidCode* out,
                std::size_t stride, Forms& forms) {
     for (int y = 0; y < cells.h; ++y)
         std::fill_n(out + static_cast<std::size_t>(y) * stride, cells.w, SolidCode{kOpen});
     int shapes = 0;
-    std::map<std::uint32_t, SolidCode>
-        formed; // of tiles whose shape is a form; asking the forms anew would add to them
+    Codes codes(tiles, forms);
+    const auto add = [&](Point at, SolidCode code) {
+        if (code == kOpen) return;
+        SolidCode& here =
+            out[static_cast<std::size_t>(at.y - cells.y) * stride + static_cast<std::size_t>(at.x - cells.x)];
+        here = here == kOpen ? code : forms.united(here, code);
+        ++shapes;
+    };
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind != level::LayerKind::tiles || !layer->solid) continue;
         // Neighbouring cells mostly hold the same tile; the last answer saves the look-up.
         std::uint32_t last_bits = 0;
         SolidCode last = kOpen;
-        level::each_cell(layer->grid, cells, [&](Point at, level::Cell cell, level::MaterialId) {
+        bool block = false;
+        level::each_cell(layer->grid, tiles.reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
             if (cell.bits != last_bits) {
                 last_bits = cell.bits;
-                const TileShape shape = tiles.shape(cell);
-                if (shape <= TileShape::one_way_west) {
-                    last = forms.code_of(shape);
-                } else {
-                    const level::Cell plain(cell.tile(), cell.turn(), false);
-                    const auto known = formed.find(plain.bits);
-                    if (known != formed.end())
-                        last = known->second;
-                    else
-                        formed[plain.bits] = last = shape == TileShape::drawn
-                                                        ? forms.add(in_units(tiles.polygons(cell)))
-                                                        : forms.code_of(shape);
-                }
+                const level::Tile* tile = tiles.find(cell.tile()).tile;
+                block = tile && tile->is_block();
+                last = block ? SolidCode{kOpen} : codes.of(cell);
             }
-            if (last == kOpen) return;
-            SolidCode& code =
-                out[static_cast<std::size_t>(at.y - cells.y) * stride + static_cast<std::size_t>(at.x - cells.x)];
-            code = code == kOpen ? last : forms.united(code, last);
-            ++shapes;
+            if (!block) {
+                if (cells.contains(at)) add(at, last);
+                return;
+            }
+            const Box foot = level::foot_under(*tiles.find(cell.tile()).tile, at, cell.turn());
+            const Box seen = intersection(intersection(foot, cells), level.cells());
+            for (int y = seen.y; y < seen.bottom(); ++y)
+                for (int x = seen.x; x < seen.right(); ++x)
+                    add({x, y}, codes.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
         });
     }
     return shapes;

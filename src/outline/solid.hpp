@@ -48,6 +48,8 @@ class Forms {
     // A code for polygons in 1/64 cells: open, full or a slope where they amount to that, else a form.
     SolidCode add(level::Polygons polygons);
     SolidCode code_of(level::TileShape shape); // not `drawn`
+    // Of one cell of a block's foot, over all of which the shape is stretched.
+    SolidCode code_of_foot(level::TileShape shape, const level::Polygons& drawn, Size foot, Point cell);
     // What either blocks, and the one-way sides of both.
     SolidCode united(SolidCode a, SolidCode b);
     [[nodiscard]] const Form& operator[](SolidCode code) const { return forms_[code >> 8]; }

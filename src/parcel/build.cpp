@@ -68,6 +68,11 @@ Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
                          {"name", t.name},
                          {"shape", store::shape_words().at(static_cast<std::size_t>(t.shape))}});
         if (t.shape == level::TileShape::drawn) tiles.back()["polygons"] = to_json(t.polygons);
+        if (t.is_block())
+            tiles.back()["block"] = {{"cells", to_json(t.block.cells)},
+                                     {"pivot", to_json(t.block.pivot)},
+                                     {"offset", to_json(t.block.offset)},
+                                     {"stands", t.block.stands}};
         if (!t.tags.empty()) tiles.back()["tags"] = t.tags;
         for (const auto& [id, value] : t.notes)
             if (const NoteKind* kind = project.note_kind(id)) tiles.back()["notes"][kind->name] = to_json(value);
@@ -189,7 +194,8 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
     const Used used = used_by(project, level);
     std::vector<Image> pictures;
     for (const TileRef& ref : used.tiles)
-        pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile), level.cell));
+        pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile),
+                                     {ref.tile->block.cells.w * level.cell.w, ref.tile->block.cells.h * level.cell.h}));
     for (const PropKind* kind : used.kinds) pictures.push_back(cropped(*project.sheet(kind->sheet)->image, kind->box));
     const auto atlas = pack(pictures, kAtlasSide);
     if (!atlas)

@@ -89,13 +89,42 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
     const int ch = level.cell.h;
     const Box cells{clip.x / cw, clip.y / ch, (clip.right() - 1) / cw - clip.x / cw + 1,
                     (clip.bottom() - 1) / ch - clip.y / ch + 1};
-    level::each_cell(layer.grid, cells, [&](Point at, level::Cell cell, level::MaterialId) {
-        const Art::Picture* picture = art.tile(cell, level.cell);
-        if (picture)
-            blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
-        else
-            draw_gone(canvas, clip, {at.x * cw, at.y * ch, cw, ch});
+    struct Laid {
+        int foot;
+        Point at;
+        level::Cell cell;
+    };
+    std::vector<Laid> blocks;
+    level::each_cell(
+        layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
+            if (!cells.contains(at)) { // only blocks reach over from there
+                const level::Tile* tile = art.table().find(cell.tile()).tile;
+                if (tile && tile->is_block())
+                    blocks.push_back({level::foot_under(*tile, at, cell.turn()).bottom(), at, cell});
+                return;
+            }
+            const Art::Picture* picture = art.tile(cell, level.cell);
+            if (picture && picture->block)
+                blocks.push_back(
+                    {level::foot_under(*art.table().find(cell.tile()).tile, at, cell.turn()).bottom(), at, cell});
+            else if (picture)
+                blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
+            else
+                draw_gone(canvas, clip, {at.x * cw, at.y * ch, cw, ch});
+        });
+    // Blocks stand on what is flat, and what stands further down stands in front.
+    std::sort(blocks.begin(), blocks.end(), [](const Laid& a, const Laid& b) {
+        return std::tuple(a.foot, a.at.x, a.at.y) < std::tuple(b.foot, b.at.x, b.at.y);
     });
+    for (const Laid& block : blocks) {
+        const Art::Picture* picture = art.tile(block.cell, level.cell);
+        const Box px =
+            level::pixels_of(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(), level.cell);
+        if (picture)
+            blit(canvas, clip, *picture, px.corner(), layer.opacity);
+        else
+            draw_gone(canvas, clip, {block.at.x * cw, block.at.y * ch, cw, ch});
+    }
 }
 
 void draw_props(const level::Project& project, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
@@ -173,6 +202,15 @@ const Art::Picture* Art::tile(level::Cell cell, Size pixels) {
     if (known != tiles_.end()) return &known->second;
     const level::TileRef ref = table_.find(cell.tile());
     if (!ref.tile || !ref.sheet->image) return nullptr;
+    if (ref.tile->is_block()) {
+        const Size all{ref.tile->block.cells.w * pixels.w, ref.tile->block.cells.h * pixels.h};
+        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), all);
+        if (cell.turn().mirrored())
+            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
+        Picture& picture = tiles_.emplace(key, prepared(art)).first->second;
+        picture.block = true;
+        return &picture;
+    }
     Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), pixels);
     if (cell.turn().code != 0 && pixels.w == pixels.h) {
         Image turned(pixels);

@@ -5,7 +5,7 @@
 #include <unordered_map>
 #include <vector>
 
-#include "level/project.hpp"
+#include "level/block.hpp"
 
 namespace vic::picture {
 
@@ -25,13 +25,16 @@ class Art {
         Size size;
         std::vector<std::uint32_t> pixels; // 0xAARRGGBB, premultiplied
         bool opaque = false;
+        bool block = false; // of a tile that is a block
     };
 
     // Call before drawing, whenever the project may have changed. Cheap when nothing has.
     void follow(const level::Project& project);
 
-    // A tile as it fills a cell of `cell` pixels; null where no tile has the id or its picture is lost.
+    // A tile as it fills a cell (or a block its cells) of `pixels`; null where no tile has the id or its picture is
+    // lost.
     const Picture* tile(level::Cell cell, Size pixels);
+    [[nodiscard]] const level::TileTable& table() const { return table_; }
     const Picture* prop(const level::PropKind& kind, bool mirrored);
     const Picture* whole(level::SheetId sheet);
 

@@ -5,6 +5,9 @@
 #include <QPainter>
 #include <QPainterPath>
 #include <cmath>
+#include <tuple>
+
+#include "base/geometry.hpp"
 
 namespace vic::player {
 
@@ -14,6 +17,10 @@ struct ParcelView::Game {
                     .convertToFormat(QImage::Format_ARGB32_Premultiplied);
         if (atlas.isNull())
             throw std::runtime_error((level.folder / level.atlas).string() + ": the atlas cannot be read");
+        for (const vicinum::Tile& tile : level.tiles)
+            if (tile.is_block())
+                reach = std::max({reach, tile.cells.x + std::abs(tile.offset.x) / 16 + 1,
+                                  tile.cells.y + std::abs(tile.offset.y) / 16 + 1});
         for (const vicinum::Layer& layer : level.layers) {
             if (layer.image.empty() || backdrops.contains(layer.image)) continue;
             QImage image(QString::fromStdString((level.folder / layer.image).string()));
@@ -32,6 +39,7 @@ struct ParcelView::Game {
     vicinum::Level level; // stays where it is: the world points into it
     walk::World world;
     QImage atlas;
+    int reach = 0; // cells that blocks can be seen beyond the one where they lie
     std::map<std::string, QPixmap> backdrops;
 };
 
@@ -172,11 +180,23 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                   x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
         const int y0 = std::max(0, frame.y / level.cell.y),
                   y1 = std::min(level.size.y - 1, (frame.y + frame.h) / level.cell.y);
-        for (int y = y0; y <= y1; ++y)
-            for (int x = x0; x <= x1; ++x) {
+        struct Block {
+            int foot;
+            QPoint cell;
+        };
+        std::vector<Block> blocks;
+        const int reach = game_->reach;
+        for (int y = std::max(0, y0 - reach); y <= std::min(level.size.y - 1, y1 + reach); ++y)
+            for (int x = std::max(0, x0 - reach); x <= std::min(level.size.x - 1, x1 + reach); ++x) {
                 const vicinum::Cell cell = layer.cell(x, y);
                 if (cell.empty()) continue;
-                const vicinum::Rect a = level.tiles[cell.tile()].atlas;
+                const vicinum::Tile& tile = level.tiles[cell.tile()];
+                if (tile.is_block()) {
+                    blocks.push_back({y - tile.pivot.y + tile.cells.y, {x, y}});
+                    continue;
+                }
+                if (x < x0 || x > x1 || y < y0 || y > y1) continue;
+                const vicinum::Rect a = tile.atlas;
                 const QPoint at(x * level.cell.x, y * level.cell.y);
                 if (cell.quarters() == 0 && !cell.mirrored()) {
                     p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
@@ -189,6 +209,23 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 p.drawImage(QPointF(-level.cell.x / 2.0, -level.cell.y / 2.0), game_->atlas, QRect(a.x, a.y, a.w, a.h));
                 p.restore();
             }
+        std::sort(blocks.begin(), blocks.end(), [](const Block& a, const Block& b) {
+            return std::tuple(a.foot, a.cell.x(), a.cell.y()) < std::tuple(b.foot, b.cell.x(), b.cell.y());
+        });
+        for (const Block& block : blocks) {
+            const vicinum::Cell cell = layer.cell(block.cell.x(), block.cell.y());
+            const vicinum::Tile& tile = level.tiles[cell.tile()];
+            const vicinum::Rect a = tile.atlas;
+            const int column = cell.mirrored() ? tile.cells.x - 1 - tile.pivot.x : tile.pivot.x;
+            const int aside = cell.mirrored() ? -tile.offset.x : tile.offset.x;
+            const QPoint at(
+                (block.cell.x() - column) * level.cell.x + floor_div(aside * level.cell.x, 16),
+                (block.cell.y() - tile.pivot.y) * level.cell.y + floor_div(tile.offset.y * level.cell.y, 16));
+            if (cell.mirrored())
+                p.drawImage(at, game_->atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+            else
+                p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
+        }
     } else {
         for (const vicinum::Prop& prop : layer.props) {
             const vicinum::PropKind& kind = level.prop_kinds[prop.kind];

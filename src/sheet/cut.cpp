@@ -51,9 +51,9 @@ Fit fit_of(Size drawn, Size cell) {
 
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile) {
     assert(sheet.image && !cut_trouble(cut, sheet.image->size()));
-    std::map<Box, level::Tile> known;
-    for (const auto& tile : sheet.retired) known.emplace(tile.box, tile);
-    for (const auto& tile : sheet.tiles) known.insert_or_assign(tile.box, tile);
+    std::map<Box, level::Tile> known, blocks; // a block of one column may have the box that a larger tile once had
+    for (const auto& tile : sheet.retired) (tile.is_block() ? blocks : known).emplace(tile.box, tile);
+    for (const auto& tile : sheet.tiles) (tile.is_block() ? blocks : known).insert_or_assign(tile.box, tile);
 
     level::Sheet out = sheet;
     out.cut = cut;
@@ -72,12 +72,65 @@ level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32
         tile.blank = is_blank(*sheet.image, box, gaps);
         out.tiles.push_back(std::move(tile));
     }
+    for (auto& [box, tile] : blocks) {
+        const Box cells = block_cells(cut, sheet.image->size(), box);
+        if (cells.size() == tile.block.cells) {
+            tile.blank = false;
+            out.tiles.push_back(std::move(tile));
+        } else {
+            out.retired.push_back(std::move(tile));
+        }
+    }
     for (auto& [box, tile] : known) out.retired.push_back(std::move(tile));
+    return out;
+}
+
+std::size_t lattice_tiles(const level::Sheet& sheet) {
+    std::size_t n = sheet.tiles.size();
+    while (n > 0 && sheet.tiles[n - 1].is_block()) --n;
+    return n;
+}
+
+Box block_box(const level::Cut& cut, Size image, const Box& cells) {
+    const Size all = columns_rows(cut, image);
+    if (cells.empty() || !box_of(all).contains(cells)) return {};
+    const int dx = cut.tile.w + cut.spacing.x, dy = cut.tile.h + cut.spacing.y;
+    return {cut.margin.x + cells.x * dx, cut.margin.y + cells.y * dy, cells.w * dx - cut.spacing.x,
+            cells.h * dy - cut.spacing.y};
+}
+
+Box block_cells(const level::Cut& cut, Size image, const Box& box) {
+    const int dx = cut.tile.w + cut.spacing.x, dy = cut.tile.h + cut.spacing.y;
+    const Box cells{floor_div(box.x - cut.margin.x, dx), floor_div(box.y - cut.margin.y, dy),
+                    (box.w + cut.spacing.x) / dx, (box.h + cut.spacing.y) / dy};
+    return block_box(cut, image, cells) == box ? cells : Box{};
+}
+
+level::Sheet add_block(const level::Sheet& sheet, const Box& cells, std::uint32_t& next_tile) {
+    level::Sheet out = sheet;
+    level::Tile tile;
+    tile.id = next_tile++;
+    tile.box = block_box(sheet.cut, sheet.image->size(), cells);
+    assert(!tile.box.empty() && cells.size() != Size(1, 1));
+    tile.block = {cells.size(), {(cells.w - 1) / 2, cells.h - 1}, {}, cells.h - 1};
+    tile.turns = level::kMirrorOnly;
+    out.tiles.push_back(std::move(tile));
     return out;
 }
 
 Image tile_art(const level::Sheet& sheet, const level::Tile& tile) {
     if (!sheet.image) return {};
+    if (tile.is_block()) {
+        const level::Cut& cut = sheet.cut;
+        Image art({tile.block.cells.w * cut.tile.w, tile.block.cells.h * cut.tile.h});
+        for (int y = 0; y < art.height(); ++y)
+            for (int x = 0; x < art.width(); ++x) {
+                const Point from{tile.box.x + x + x / cut.tile.w * cut.spacing.x,
+                                 tile.box.y + y + y / cut.tile.h * cut.spacing.y};
+                if (box_of(sheet.image->size()).contains(from)) art.set(x, y, sheet.image->at(from.x, from.y));
+            }
+        return cut.scale == 1 ? art : resampled(art, {art.width() / cut.scale, art.height() / cut.scale});
+    }
     const Image art = cropped(*sheet.image, tile.box);
     return sheet.cut.scale == 1
                ? art

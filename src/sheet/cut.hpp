@@ -34,7 +34,20 @@ Fit fit_of(Size drawn, Size cell);
 // must be there and the cut without trouble.
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile);
 
-// The tile's art as drawn: its box, shrunk by the cut's scale.
+// Tiles of the lattice, without the blocks.
+std::size_t lattice_tiles(const level::Sheet& sheet);
+
+// The pixel box of a block: from the first to the last of `cells` (columns and rows of the lattice), gaps included.
+// Empty where they do not all lie in the picture.
+Box block_box(const level::Cut& cut, Size image, const Box& cells);
+// The columns and rows that a pixel box is made of; empty where it is not made of whole ones.
+Box block_cells(const level::Cut& cut, Size image, const Box& box);
+
+// A block of these columns and rows: pivot in the middle of its lowest row, all but that row standing up, laid as drawn
+// or mirrored. The box must be in the picture, and no block of the sheet have it.
+level::Sheet add_block(const level::Sheet& sheet, const Box& cells, std::uint32_t& next_tile);
+
+// The tile's art as drawn: its box, shrunk by the cut's scale; of a block without the gaps between its cells.
 Image tile_art(const level::Sheet& sheet, const level::Tile& tile);
 
 } // namespace vic::sheet

@@ -68,6 +68,11 @@ Json tile_json(const Tile& t) {
     if (t.chance != 100) j["chance"] = t.chance;
     if (t.shape != TileShape::none) j["shape"] = word_of(shape_words(), t.shape);
     if (t.shape == TileShape::drawn) j["polygons"] = to_json(t.polygons);
+    if (t.is_block())
+        j["block"] = {{"cells", to_json(t.block.cells)},
+                      {"pivot", to_json(t.block.pivot)},
+                      {"offset", to_json(t.block.offset)},
+                      {"stands", t.block.stands}};
     if (!t.homes.empty()) j["homes"] = t.homes;
     if (!t.tags.empty()) j["tags"] = t.tags;
     if (t.turns != kAllTurns) j["turns"] = t.turns;
@@ -114,6 +119,17 @@ Polygons read_polygons(const Field& f) {
     return out;
 }
 
+Block read_block(const Field& f) {
+    Block b;
+    b.cells = f["cells"].size(1, kMostBlockCells);
+    if (b.cells == Size{1, 1}) f["cells"].refuse("A block has at least two cells");
+    b.pivot = f["pivot"].point(0, kMostBlockCells - 1);
+    if (!box_of(b.cells).contains(b.pivot)) f["pivot"].refuse("The pivot is not one of the block's cells");
+    b.offset = f["offset"].point(-64, 64);
+    b.stands = f["stands"].number(0, b.cells.h - 1);
+    return b;
+}
+
 Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) {
     const std::uint32_t next_tile = project.next_tile;
     Tile t;
@@ -125,8 +141,10 @@ Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) 
     if (f.has("chance")) t.chance = f["chance"].number(0, 1000);
     if (f.has("shape")) t.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
     if (t.shape == TileShape::drawn) t.polygons = read_polygons(f["polygons"]);
+    if (f.has("block")) t.block = read_block(f["block"]);
     t.homes = read_homes(f);
     read_properties(f, project, t);
+    if (t.is_block()) t.turns = static_cast<std::uint8_t>(t.turns & kMirrorOnly);
     return t;
 }
 
