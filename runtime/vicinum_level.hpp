@@ -40,6 +40,11 @@ struct Cell {
     bool mirrored() const { return ((bits >> 26) & 1u) != 0; }
 };
 
+struct Frame {
+    std::size_t tile = 0; // in Level::tiles
+    int ms = 0;
+};
+
 struct Tile {
     std::uint32_t id = 0; // the same in every build of the project
     Rect atlas;           // pixels of the atlas
@@ -50,11 +55,26 @@ struct Tile {
     // after its other tiles, in the order of their lowest rows.
     Vec cells{1, 1}, pivot, offset;
     int stands = 0;
+    std::vector<Frame> frames; // of an animated tile, round and round from the level's beginning; empty otherwise
     [[nodiscard]] bool is_block() const { return cells.x != 1 || cells.y != 1; }
     std::vector<std::vector<Vec>> polygons; // of the shape "drawn": corners in 1/16 of the cell, clockwise
     std::vector<std::string> tags;
     nlohmann::json notes; // an object: text, number, true or false, "#rrggbb" by the note's name
 };
+
+// The picture of an animated tile `ms` milliseconds after the beginning; of any other tile its own.
+inline const Rect& picture_at(const std::vector<Tile>& tiles, std::size_t tile, long long ms) {
+    long long all = 0;
+    for (const Frame& f : tiles[tile].frames) all += f.ms;
+    if (all > 0) {
+        long long at = ms % all;
+        for (const Frame& f : tiles[tile].frames) {
+            if (at < f.ms) return tiles[f.tile].atlas;
+            at -= f.ms;
+        }
+    }
+    return tiles[tile].atlas;
+}
 
 struct PropKind {
     std::uint32_t id = 0;
@@ -236,7 +256,7 @@ inline Level load(const std::filesystem::path& folder) {
         out.plane = j.at("plane");
         out.atlas = plain_name(file, j.at("atlas").at("file"));
         for (const json& t : j.at("tiles")) {
-            Tile tile{t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"), {1, 1}, {}, {}, 0, {}, {}, {}};
+            Tile tile{t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"), {1, 1}, {}, {}, 0, {}, {}, {}, {}};
             if (t.contains("block")) {
                 const json& b = t.at("block");
                 tile.cells = vec(b.at("cells"));
@@ -254,6 +274,15 @@ inline Level load(const std::filesystem::path& folder) {
             }
             out.tiles.push_back(std::move(tile));
         }
+        // Frames name tiles that may come later in the list.
+        for (std::size_t i = 0; i < out.tiles.size(); ++i)
+            for (const json& f : j.at("tiles")[i].value("frames", json::array())) {
+                std::size_t which = 0;
+                while (which < out.tiles.size() && out.tiles[which].id != f.at(0).get<std::uint32_t>()) ++which;
+                if (which == out.tiles.size()) fail(file, "a frame names a tile that is not there");
+                if (f.at(1).get<int>() < 1) fail(file, "a frame is shown for no time");
+                out.tiles[i].frames.push_back({which, f.at(1)});
+            }
         for (const json& k : j.at("prop_kinds"))
             out.prop_kinds.push_back(
                 {k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")), k.at("blocks")});

@@ -20,6 +20,7 @@ LevelView::LevelView(Session& session, QWidget* parent) : QWidget(parent), sessi
     setMinimumSize(320, 240);
     setAttribute(Qt::WA_OpaquePaintEvent);
     connect(&session_, &Session::changed, this, &LevelView::follow);
+    connect(&session_, &Session::ticked, this, &LevelView::tick);
     connect(&session_, &Session::handChanged, this, [this] {
         preview();
         say();
@@ -159,6 +160,17 @@ void LevelView::show(const level::Level& level) {
     }
     update();
     emit shownChanged();
+}
+
+void LevelView::tick() {
+    if (!isVisible() || !session_.isOpen() || pages_.empty()) return;
+    const QRect a = area();
+    const Point first = cellAt(a.topLeft()), last = cellAt(a.bottomRight());
+    const Size c = pages_.level().cell;
+    const auto drawn = pages_.tick(session_.clock(), intersection(spanning(first, last), pages_.level().cells()));
+    for (const Box& cells : drawn)
+        redraw(onScreen({cells.x * c.w, cells.y * c.h, cells.w * c.w, cells.h * c.h}).toAlignedRect());
+    if (!drawn.empty()) update();
 }
 
 void LevelView::resizeEvent(QResizeEvent* event) {

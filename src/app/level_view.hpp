@@ -108,6 +108,7 @@ class LevelView : public QWidget {
     [[nodiscard]] Point pixelAt(QPointF place) const;
 
     void show(const level::Level& level);
+    void tick();
 
     Session& session_;
     Pages pages_;

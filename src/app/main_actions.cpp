@@ -87,6 +87,10 @@ void MainWindow::buildActions() {
     levelKey("keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { outlineButton_->toggle(); });
     levelKey("keyFrame", tr("Show the frame"), Qt::Key_F, [this] { frameButton_->toggle(); });
     levelKey("keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { latticeButton_->toggle(); });
+    levelKey("keyPlay", tr("Let animated tiles play, or stand still"), Qt::Key_A, [this] {
+        session_.setPlaying(!session_.playing());
+        say(session_.playing() ? tr("Animated tiles play") : tr("Animated tiles stand still"), false);
+    });
     levelKey("keyQuiet", tr("Quiet view"), Qt::Key_Q, [this] { setQuiet(!quiet_); });
     levelKey("keyFit", tr("Fit the level into the view"), Qt::Key_Home, [this] { levelView_->fit(); });
     levelKey("keyIn", tr("Zoom in"), Qt::Key_Plus,

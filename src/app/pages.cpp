@@ -39,6 +39,40 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
     return difference.cells;
 }
 
+std::vector<Box> Pages::tick(std::int64_t ms, const Box& seen) {
+    std::vector<Box> drawn;
+    if (!project_) return drawn;
+    art_.follow(*project_);
+    if (!art_.set_clock(ms)) return drawn;
+    for (const level::LayerRef& layer : level_.layers) {
+        if (layer->kind != level::LayerKind::tiles || !layer->shown) continue;
+        level::each_cell(
+            layer->grid, art_.table().reach().seen_in(seen), [&](Point at, level::Cell cell, level::MaterialId) {
+                if (!art_.animated(cell.tile())) return;
+                const Box own{at.x, at.y, 1, 1};
+                const Box box =
+                    art_.table().find(cell.tile()).tile->is_block() ? art_.table().reach().seen_from(own) : own;
+                // Water lies in runs: one patch for each.
+                if (!drawn.empty() && drawn.back().y == box.y && drawn.back().h == box.h &&
+                    drawn.back().right() >= box.x)
+                    drawn.back().w = box.right() - drawn.back().x;
+                else
+                    drawn.push_back(box);
+            });
+    }
+    if (drawn.size() > 64) {
+        Box all;
+        for (const Box& box : drawn) all = united(all, box);
+        drawn = {intersection(all, seen)};
+    }
+    const Size c = level_.cell;
+    for (Box& box : drawn) {
+        box = intersection(box, level_.cells());
+        if (!box.empty()) patch({box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h});
+    }
+    return drawn;
+}
+
 void Pages::draw(QImage& image, Point corner, const Box& part) {
     picture::Canvas canvas(part);
     picture::draw(*project_, level_, art_, canvas, part);

@@ -22,6 +22,9 @@ class Pages {
     // may. `toned`: the art steps back in tones of paper, so that what blocks can be drawn over it.
     std::optional<std::vector<Box>> show(const edit::ProjectState& project, const level::Level& level, bool toned);
 
+    // Lets animated tiles show the frame of this time. Returns the boxes of cells among `seen` that were drawn anew.
+    std::vector<Box> tick(std::int64_t ms, const Box& seen);
+
     // The page at column x, row y of scale 1/2^small. Stays valid until the next call.
     const QImage& page(int small, int x, int y);
 

@@ -23,6 +23,12 @@ Session::Session(QObject* parent) : QObject(parent) {
     connect(&watchTimer_, &QTimer::timeout, this, &Session::lookAtPictures);
     connect(&watcher_, &QFileSystemWatcher::fileChanged, &watchTimer_, qOverload<>(&QTimer::start));
     connect(&watcher_, &QFileSystemWatcher::directoryChanged, &watchTimer_, qOverload<>(&QTimer::start));
+    playTimer_.setInterval(30);
+    connect(&playTimer_, &QTimer::timeout, this, [this] {
+        clock_ = clockBefore_ + playSince_.elapsed();
+        emit ticked();
+    });
+    connect(this, &Session::changed, this, &Session::play);
     findingsTimer_.setSingleShot(true);
     findingsTimer_.setInterval(150);
     connect(&findingsTimer_, &QTimer::timeout, this, &Session::lookForFindings);
@@ -280,6 +286,27 @@ int Session::outlineCount(const level::Level& level) {
         counted_ = true;
     }
     return outlineCount_;
+}
+
+void Session::play() {
+    bool any = false;
+    if (isOpen() && playing_)
+        for (const auto& s : project().sheets)
+            for (const level::Tile& t : s->tiles) any = any || !t.frames.empty();
+    if (any == playTimer_.isActive()) return;
+    if (any) {
+        playSince_.start();
+        playTimer_.start();
+    } else {
+        playTimer_.stop();
+        clockBefore_ = clock_;
+    }
+}
+
+void Session::setPlaying(bool on) {
+    playing_ = on;
+    play();
+    emit ticked();
 }
 
 const level::Tile* Session::blockInHand() const {

@@ -2,6 +2,7 @@
 // changes, and listen to it; they never talk to one another.
 #pragma once
 
+#include <QElapsedTimer>
 #include <QFileSystemWatcher>
 #include <QObject>
 #include <QString>
@@ -115,7 +116,13 @@ class Session : public QObject {
     void setTried(Tried tried);
     [[nodiscard]] QString builtDir() const; // where parcels of the project are built
 
+    // Milliseconds since the project was opened, for animated tiles; stands still while they do not play.
+    [[nodiscard]] qint64 clock() const { return clock_; }
+    [[nodiscard]] bool playing() const { return playing_; }
+    void setPlaying(bool on);
+
   signals:
+    void ticked();  // another time for animated tiles
     void changed(); // the project, or what is chosen
     void stageChanged();
     void findingsChanged();
@@ -154,6 +161,11 @@ class Session : public QObject {
     QTimer watchTimer_;
     std::set<level::SheetId> gone_;
     std::map<std::string, std::shared_ptr<const Image>> onDisk_; // by relative file, as last read or written
+    QTimer playTimer_;
+    QElapsedTimer playSince_;
+    qint64 clock_ = 0, clockBefore_ = 0;
+    bool playing_ = true;
+    void play(); // runs the clock if there is something to play
     outline::Trace trace_;
     level::Level traceOf_;
     std::vector<std::shared_ptr<const level::Sheet>> traceSheets_;

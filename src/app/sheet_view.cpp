@@ -20,6 +20,16 @@ SheetView::SheetView(Session& session, Use use, QWidget* parent) : QWidget(paren
     QSizePolicy policy(QSizePolicy::Expanding, use == Use::cut ? QSizePolicy::Expanding : QSizePolicy::Preferred);
     policy.setHeightForWidth(use != Use::cut);
     setSizePolicy(policy);
+    connect(&session_, &Session::ticked, this, [this] {
+        const level::Sheet* s = isVisible() ? sheet() : nullptr;
+        if (!s) return;
+        std::vector<level::TileId> now;
+        for (const level::Tile& tile : s->tiles)
+            if (!tile.frames.empty()) now.push_back(level::frame_at(tile, session_.clock()));
+        if (now == playing_) return;
+        playing_ = std::move(now);
+        update();
+    });
 }
 
 const level::Sheet* SheetView::sheet() const { return session_.isOpen() ? session_.project().sheet(sheet_) : nullptr; }
@@ -279,6 +289,17 @@ void SheetView::paintEvent(QPaintEvent*) {
     paintChequer(p, whole, t.dark ? QColor("#333D3A") : QColor("#CFC8B8"),
                  t.dark ? QColor("#2B3431") : QColor("#C3BBA9"));
     p.drawImage(whole, image_);
+    // Animated tiles play in their place.
+    for (const level::Tile& tile : s->tiles) {
+        if (tile.frames.empty() || shownCut_) continue;
+        const level::TileId now = level::frame_at(tile, session_.clock());
+        for (const level::Tile& frame : s->tiles)
+            if (frame.id == now && now != tile.id && place(tile.box).intersects(QRectF(rect()))) {
+                paintChequer(p, place(tile.box), t.dark ? QColor("#333D3A") : QColor("#CFC8B8"),
+                             t.dark ? QColor("#2B3431") : QColor("#C3BBA9"));
+                p.drawImage(place(tile.box), image_, QRectF(frame.box.x, frame.box.y, frame.box.w, frame.box.h));
+            }
+    }
     if (use_ == Use::cut && mode_ == Mode::islands) {
         paintIslands(p);
         if (rubber_ && !moved_) {

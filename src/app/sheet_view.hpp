@@ -114,6 +114,7 @@ class SheetView : public QWidget {
     std::vector<level::PropKindId> kinds_;
     std::optional<level::PropKind> moved_; // as it will be when the mouse lets go
     bool pivoting_ = false;
+    std::vector<level::TileId> playing_; // the frames that animated tiles show now
 };
 
 } // namespace vic::app

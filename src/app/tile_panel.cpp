@@ -30,6 +30,8 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     inner->setSpacing(8);
     block_ = new BlockEditor(session_, properties_);
     inner->addWidget(block_);
+    frames_ = new FramesEditor(session_, properties_);
+    inner->addWidget(frames_);
     shape_ = new ShapeEditor(session_, properties_);
     inner->addWidget(shape_);
     name_ = new QLineEdit(properties_);
@@ -357,6 +359,7 @@ void TilePanel::follow() {
     name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
     shape_->follow(chosen);
     block_->follow(chosen);
+    frames_->follow(chosen);
     notes_->follow(chosen);
     const QSignalBlocker quiet(chance_);
     chance_->setValue(first.chance);

@@ -11,6 +11,7 @@
 #include <array>
 
 #include "app/block_editor.hpp"
+#include "app/frames_editor.hpp"
 #include "app/session.hpp"
 #include "app/shape_editor.hpp"
 #include "app/tile_notes.hpp"
@@ -37,6 +38,7 @@ class TilePanel : public QWidget {
     TileNotes* notes_;
     ShapeEditor* shape_;
     BlockEditor* block_;
+    FramesEditor* frames_;
     QWidget* buildSheetPart();
     void followSheet();
     QWidget* buildPourPart();

@@ -140,6 +140,18 @@ TileTable::TileTable(const Project& project) : reach_(reach_of(project)) {
             if (tile.id < refs_.size()) refs_[tile.id] = {sheet.get(), &tile};
 }
 
+TileId frame_at(const Tile& tile, std::int64_t ms) {
+    std::int64_t all = 0;
+    for (const TileFrame& f : tile.frames) all += f.ms;
+    if (all <= 0) return tile.id;
+    std::int64_t at = ((ms % all) + all) % all;
+    for (const TileFrame& f : tile.frames) {
+        if (at < f.ms) return f.tile;
+        at -= f.ms;
+    }
+    return tile.id;
+}
+
 LayerId home_in(const Level& level, const std::vector<LayerId>& homes) {
     for (const LayerId id : homes)
         if (level.layer(id)) return id;

@@ -40,6 +40,14 @@ struct Block {
 };
 inline constexpr int kMostBlockCells = 32; // a side
 
+// One picture of an animated tile.
+struct TileFrame {
+    TileId tile = 0; // of the same sheet; its picture only
+    int ms = 150;    // how long it is shown, 10 .. 60,000
+    bool operator==(const TileFrame&) const = default;
+};
+inline constexpr std::size_t kMostFrames = 256;
+
 struct Tile {
     TileId id = 0;
     Box box; // in pixels of the sheet's image; its identity when the sheet is cut anew
@@ -52,10 +60,14 @@ struct Tile {
     Notes notes;                   // of kinds that the project has
     std::uint8_t turns = 255;      // the turns it may be laid with, bit by Turn::code; bit 0 is always set
     Block block{};
+    std::vector<TileFrame> frames{}; // of an animated tile; all tiles with the same frames show the same one at a time
     bool blank = false; // nothing but see-through pixels; follows from the image
     [[nodiscard]] bool is_block() const { return block.cells != Size{1, 1}; }
     bool operator==(const Tile&) const = default;
 };
+
+// The tile whose picture an animated tile shows `ms` milliseconds after the beginning; its own id without frames.
+TileId frame_at(const Tile& tile, std::int64_t ms);
 
 // Who made the art and on what terms it may be used.
 struct Credits {

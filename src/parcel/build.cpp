@@ -44,6 +44,13 @@ Used used_by(const Project& project, const Level& level) {
             });
         for (const Prop& prop : layer->props) kinds.insert(prop.kind);
     }
+    // An animated tile brings those whose pictures it shows.
+    std::vector<TileId> frames;
+    for (TileId id = 1; id < seen.size(); ++id)
+        if (const TileRef ref = table.find(id); seen[id] && ref.tile)
+            for (const TileFrame& f : ref.tile->frames) frames.push_back(f.tile);
+    for (const TileId id : frames)
+        if (id < seen.size()) seen[id] = true;
     out.index.resize(project.next_tile, 0);
     for (TileId id = 1; id < seen.size(); ++id) {
         const TileRef ref = table.find(id);
@@ -68,6 +75,8 @@ Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
                          {"name", t.name},
                          {"shape", store::shape_words().at(static_cast<std::size_t>(t.shape))}});
         if (t.shape == level::TileShape::drawn) tiles.back()["polygons"] = to_json(t.polygons);
+        for (const TileFrame& f : t.frames)
+            if (f.tile < used.index.size() && used.index[f.tile]) tiles.back()["frames"].push_back({f.tile, f.ms});
         if (t.is_block())
             tiles.back()["block"] = {{"cells", to_json(t.block.cells)},
                                      {"pivot", to_json(t.block.pivot)},

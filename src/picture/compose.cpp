@@ -189,12 +189,36 @@ void Art::follow(const level::Project& project) {
     if (sheets_ == project.sheets && !sheets_.empty()) return;
     sheets_ = project.sheets;
     table_ = level::TileTable(project);
+    frames_.clear();
+    for (const auto& sheet : sheets_)
+        for (const level::Tile& t : sheet->tiles)
+            if (!t.frames.empty()) frames_.resize(project.next_tile, 0);
+    set_clock(clock_);
     tiles_.clear();
     props_.clear();
     wholes_.clear();
 }
 
-const Art::Picture* Art::tile(level::Cell cell, Size pixels) {
+bool Art::set_clock(std::int64_t ms) {
+    clock_ = ms;
+    if (frames_.empty()) return false;
+    bool changed = false;
+    for (const auto& sheet : sheets_)
+        for (const level::Tile& t : sheet->tiles) {
+            if (t.frames.empty() || t.id >= frames_.size()) continue;
+            level::TileId now = level::frame_at(t, ms);
+            // A frame that is gone, or of another size, leaves the tile's own picture.
+            const level::Tile* frame = table_.find(now).tile;
+            if (!frame || frame->block.cells != t.block.cells) now = t.id;
+            changed = changed || frames_[t.id] != now;
+            frames_[t.id] = now;
+        }
+    return changed;
+}
+
+const Art::Picture* Art::tile(level::Cell laid, Size pixels) {
+    level::Cell cell = laid;
+    if (animated(laid.tile())) cell = level::Cell(frames_[laid.tile()], laid.turn(), false);
     const std::uint64_t key = (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
                               (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) |
                               static_cast<std::uint64_t>(pixels.h & 0x3FFF);

@@ -34,6 +34,9 @@ class Art {
     // A tile as it fills a cell (or a block its cells) of `pixels`; null where no tile has the id or its picture is
     // lost.
     const Picture* tile(level::Cell cell, Size pixels);
+    // The time of animated tiles, in milliseconds; 0 at first. Returns whether any of them shows another frame now.
+    bool set_clock(std::int64_t ms);
+    [[nodiscard]] bool animated(level::TileId tile) const { return tile < frames_.size() && frames_[tile] != 0; }
     [[nodiscard]] const level::TileTable& table() const { return table_; }
     const Picture* prop(const level::PropKind& kind, bool mirrored);
     const Picture* whole(level::SheetId sheet);
@@ -41,6 +44,8 @@ class Art {
   private:
     level::TileTable table_;
     std::vector<std::shared_ptr<const level::Sheet>> sheets_; // keeps what table_ points into
+    std::vector<level::TileId> frames_; // by tile: whose picture an animated one shows now; empty without such
+    std::int64_t clock_ = 0;
     std::unordered_map<std::uint64_t, Picture> tiles_;
     std::unordered_map<std::uint64_t, Picture> props_;
     std::unordered_map<level::SheetId, Picture> wholes_;

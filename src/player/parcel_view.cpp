@@ -180,6 +180,7 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                   x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
         const int y0 = std::max(0, frame.y / level.cell.y),
                   y1 = std::min(level.size.y - 1, (frame.y + frame.h) / level.cell.y);
+        const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
         struct Block {
             int foot;
             QPoint cell;
@@ -196,7 +197,7 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                     continue;
                 }
                 if (x < x0 || x > x1 || y < y0 || y > y1) continue;
-                const vicinum::Rect a = tile.atlas;
+                const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
                 const QPoint at(x * level.cell.x, y * level.cell.y);
                 if (cell.quarters() == 0 && !cell.mirrored()) {
                     p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
@@ -215,7 +216,7 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
         for (const Block& block : blocks) {
             const vicinum::Cell cell = layer.cell(block.cell.x(), block.cell.y());
             const vicinum::Tile& tile = level.tiles[cell.tile()];
-            const vicinum::Rect a = tile.atlas;
+            const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
             const int column = cell.mirrored() ? tile.cells.x - 1 - tile.pivot.x : tile.pivot.x;
             const int aside = cell.mirrored() ? -tile.offset.x : tile.offset.x;
             const QPoint at(

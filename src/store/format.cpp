@@ -68,6 +68,7 @@ Json tile_json(const Tile& t) {
     if (t.chance != 100) j["chance"] = t.chance;
     if (t.shape != TileShape::none) j["shape"] = word_of(shape_words(), t.shape);
     if (t.shape == TileShape::drawn) j["polygons"] = to_json(t.polygons);
+    for (const TileFrame& frame : t.frames) j["frames"].push_back({frame.tile, frame.ms});
     if (t.is_block())
         j["block"] = {{"cells", to_json(t.block.cells)},
                       {"pivot", to_json(t.block.pivot)},
@@ -142,6 +143,12 @@ Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) 
     if (f.has("shape")) t.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
     if (t.shape == TileShape::drawn) t.polygons = read_polygons(f["polygons"]);
     if (f.has("block")) t.block = read_block(f["block"]);
+    if (f.has("frames"))
+        for (const Field& frame : f["frames"].list(kMostFrames)) {
+            const auto pair = frame.list(2);
+            if (pair.size() != 2) frame.refuse("A frame is a tile's number and its milliseconds");
+            t.frames.push_back({static_cast<TileId>(pair[0].whole(1, kMostTiles)), pair[1].number(10, 60000)});
+        }
     t.homes = read_homes(f);
     read_properties(f, project, t);
     if (t.is_block()) t.turns = static_cast<std::uint8_t>(t.turns & kMirrorOnly);

@@ -4,6 +4,8 @@
 #include "window.hpp"
 
 #include <QComboBox>
+#include <QHash>
+#include <QListWidget>
 #include <QPushButton>
 #include <QSpinBox>
 
@@ -75,4 +77,67 @@ TEST_CASE("cells become a block that is laid, erased and taken apart as one", "[
     CHECK(w.layer("Pans").grid.cell({20, 20}).empty());
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.layer("Pans").grid.cell({20, 20}).tile() == block().id);
+}
+
+TEST_CASE("a tile is animated with those chosen after it, and plays in the level", "[app][cut][frames]") {
+    Window w;
+    w.stage("stage-cut");
+    w.session().setSheet(w.session().project().sheets[6]->id);
+    auto* view = w.find<SheetView>("sheetView");
+    w.clickAt(view, view->tileCentre(3));
+    w.clickAt(view, view->tileCentre(6), Qt::LeftButton, Qt::ControlModifier);
+    w.click("makeFrames");
+    const auto tile = [&]() -> const level::Tile& { return w.session().sheet()->tiles[3]; };
+    REQUIRE(tile().frames.size() == 2);
+    CHECK(tile().frames[0].tile == tile().id);
+    CHECK(tile().frames[1].tile == w.session().sheet()->tiles[6].id);
+    // One frame's time by choosing it, all of them without.
+    auto* frames = w.find<QListWidget>("frames");
+    REQUIRE(frames->isVisible());
+    w.clickAt(frames->viewport(), frames->visualItemRect(frames->item(1)).center());
+    auto* ms = w.find<QSpinBox>("frameMs");
+    ms->setFocus();
+    ms->selectAll();
+    QTest::keyClicks(ms, "60");
+    QTest::keyClick(ms, Qt::Key_Return);
+    CHECK(tile().frames[0].ms == 150);
+    CHECK(tile().frames[1].ms == 60);
+    CHECK(w.find<QLabel>("framesSum")->text().contains("0.21"));
+
+    w.stage("stage-lay");
+    w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
+    edit::Hand hand;
+    hand.kind = edit::Hand::Kind::tile;
+    hand.tile = tile().id;
+    w.session().setHand(hand);
+    w.activate("Boardwalk");
+    w.clickCell({20, 20});
+    REQUIRE(w.layer("Boardwalk").grid.cell({20, 20}).tile() == tile().id);
+    w.hover({24, 24});
+    // Both pictures are seen within a second or two, and the pixels of the second are its art.
+    const auto seen = [&] {
+        const QPoint c = w.view()->cellCentre({20, 20});
+        return w.view()->grab(QRect(c - QPoint(14, 14), QSize(28, 28))).toImage();
+    };
+    std::set<qint64> pictures;
+    QImage last;
+    for (int i = 0; i < 200 && pictures.size() < 2; ++i) {
+        QTest::qWait(10);
+        const QImage now = seen();
+        if (now != last) pictures.insert(static_cast<qint64>(qHashBits(now.constBits(), size_t(now.sizeInBytes()))));
+        last = now;
+    }
+    CHECK(pictures.size() == 2);
+    // One key holds it still.
+    w.view()->setFocus();
+    w.key(Qt::Key_A);
+    const QImage held = seen();
+    const qint64 at = w.session().clock();
+    QTest::qWait(400);
+    CHECK(seen() == held);
+    CHECK(w.session().clock() == at);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.stage("stage-cut");
+    w.click("stopFrames");
+    CHECK(tile().frames.empty());
 }
