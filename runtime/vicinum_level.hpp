@@ -76,6 +76,12 @@ inline const Rect& picture_at(const std::vector<Tile>& tiles, std::size_t tile, 
     return tiles[tile].atlas;
 }
 
+// Of a large picture: a file of the parcel, and where its upper left corner lies in the whole.
+struct Piece {
+    std::string file;
+    Vec at;
+};
+
 struct PropKind {
     std::uint32_t id = 0;
     std::string name;
@@ -83,6 +89,7 @@ struct PropKind {
     Vec pivot;  // pixels within the picture
     Rect foot;  // pixels within the picture
     bool blocks = false;
+    std::vector<Piece> pieces; // where there are any, draw these; `atlas` then only tells the size
 };
 
 struct Prop {
@@ -141,8 +148,9 @@ struct Level {
     std::filesystem::path folder;
     std::string id, name;
     bool from_the_side = false;
-    Vec size; // cells
-    Vec cell; // pixels of a cell
+    Vec size;      // cells
+    Vec cell;      // pixels of a cell
+    int unit = 16; // pixels that are one unit of the engine
     Colour ground;
     Vec frame;         // pixels that the game shows
     int plane = 0;     // how many layers lie behind the walker
@@ -251,6 +259,8 @@ inline Level load(const std::filesystem::path& folder) {
         out.from_the_side = j.at("view") == "side";
         out.size = vec(j.at("size"));
         out.cell = vec(j.at("cell"));
+        out.unit = j.value("unit", 16);
+        if (out.unit < 1) fail(file, "the engine's unit is less than a pixel");
         out.ground = colour(j.at("ground"));
         out.frame = vec(j.at("frame"));
         out.plane = j.at("plane");
@@ -283,9 +293,14 @@ inline Level load(const std::filesystem::path& folder) {
                 if (f.at(1).get<int>() < 1) fail(file, "a frame is shown for no time");
                 out.tiles[i].frames.push_back({which, f.at(1)});
             }
-        for (const json& k : j.at("prop_kinds"))
-            out.prop_kinds.push_back(
-                {k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")), k.at("blocks")});
+        for (const json& k : j.at("prop_kinds")) {
+            PropKind kind{
+                k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")), k.at("blocks"),
+                {}};
+            for (const json& p : k.value("pieces", json::array()))
+                kind.pieces.push_back({plain_name(file, p.at("file")), vec(p.at("at"))});
+            out.prop_kinds.push_back(std::move(kind));
+        }
         for (const json& l : j.at("layers")) out.layers.push_back(layer_of(file, l, out));
         for (const json& o : j.at("outlines")) {
             Outline outline;

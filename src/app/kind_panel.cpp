@@ -11,6 +11,8 @@
 #include "edit/props.hpp"
 #include "edit/replace.hpp"
 #include "sheet/islands.hpp"
+#include "sheet/pieces.hpp"
+#include "sheet/png.hpp"
 
 namespace vic::app {
 
@@ -97,6 +99,34 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
         }
         session_.apply(tr("Whether a prop blocks"), std::move(p));
     });
+    const auto number = [&](const char* id, const QString& title, int least, int most) {
+        auto* spin = new QSpinBox(one_);
+        spin->setObjectName(id);
+        spin->setRange(least, most);
+        spin->setKeyboardTracking(false);
+        addField(inner, title, spin, 54);
+        return spin;
+    };
+    factor_ = number("kindFactor", tr("Size"), 1, 16);
+    factor_->setPrefix(tr("× "));
+    factor_->setToolTip(tr("By how much its art is enlarged in levels; the file stays as it is"));
+    connect(factor_, &QSpinBox::valueChanged, this,
+            [this](int v) { change(tr("Size of props"), [v](level::PropKind& k) { k.factor = v; }); });
+    piece_ = number("kindPiece", tr("Pieces"), 0, sheet::kMostSide);
+    piece_->setSingleStep(128);
+    piece_->setSpecialValueText(tr("whole"));
+    piece_->setPrefix(tr("at most "));
+    piece_->setSuffix(tr(" px"));
+    piece_->setToolTip(
+        tr("A large picture stays one thing here and is built as equal pieces; empty ones are left out"));
+    connect(piece_, &QSpinBox::valueChanged, this, [this](int v) {
+        const int most = v > 0 ? std::max(v, sheet::kLeastPiece) : 0;
+        change(tr("Pieces of a picture"), [most](level::PropKind& k) { k.piece = most; });
+    });
+    pieces_ = label({}, "quiet", one_);
+    pieces_->setObjectName("kindPieces");
+    pieces_->setWordWrap(true);
+    inner->addWidget(pieces_);
     merge_ = new QPushButton(tr("Merge into one"), one_);
     merge_->setObjectName("mergeKinds");
     describe(merge_, tr("Merge into one"), "J", tr("The chosen boxes become one prop; placed ones follow"));
@@ -125,6 +155,17 @@ std::vector<level::PropKind> KindPanel::chosen() const {
     for (const auto id : view_.kinds())
         if (const level::PropKind* k = session_.project().prop_kind(id)) out.push_back(*k);
     return out;
+}
+
+void KindPanel::change(const QString& name, const std::function<void(level::PropKind&)>& what) {
+    level::Project p = session_.project();
+    std::string merge = name.toStdString();
+    for (level::PropKind k : chosen()) {
+        what(k);
+        merge += "-" + std::to_string(k.id);
+        p.put(std::move(k));
+    }
+    session_.apply(name, std::move(p), merge);
 }
 
 void KindPanel::mergeChosen() {
@@ -205,6 +246,22 @@ void KindPanel::follow() {
         pivots_[static_cast<std::size_t>(i)]->setChecked(std::all_of(
             all.begin(), all.end(),
             [&](const level::PropKind& k) { return k.pivot == edit::pivot_preset(k.box.size(), i % 3, i / 3); }));
+    const QSignalBlocker quietFactor(factor_), quietPiece(piece_);
+    factor_->setValue(first.factor);
+    piece_->setValue(first.piece);
+    pieces_->clear();
+    if (first.piece > 0 && s && s->image) {
+        // Counted on the picture as it is in the level.
+        const sheet::Pieces cut =
+            sheet::pieces_of(resampled(cropped(*s->image, first.box), first.drawn(), s->smooth), first.piece);
+        pieces_->setText(tr("built as %1 × %2 pieces of %3 × %4 px")
+                             .arg(cut.count.w)
+                             .arg(cut.count.h)
+                             .arg(cut.size.w)
+                             .arg(cut.size.h) +
+                         (cut.empty ? tr(", %1 empty ones left out").arg(cut.empty) : QString()));
+    }
+    pieces_->setVisible(!pieces_->text().isEmpty());
     blocks_->setChecked(std::all_of(all.begin(), all.end(), [](const level::PropKind& k) { return k.blocks; }));
     merge_->setEnabled(all.size() > 1);
     split_->setEnabled(all.size() == 1);

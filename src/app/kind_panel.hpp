@@ -5,8 +5,10 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QSpinBox>
 #include <QToolButton>
 #include <array>
+#include <functional>
 
 #include "app/sheet_view.hpp"
 
@@ -18,7 +20,8 @@ class KindPanel : public QWidget {
     KindPanel(Session& session, SheetView& view, QWidget* parent);
     void follow();
     void removeChosen(); // Del
-    void mergeChosen();  // J
+    void change(const QString& name, const std::function<void(level::PropKind&)>& what);
+    void mergeChosen(); // J
 
   private:
     [[nodiscard]] std::vector<level::PropKind> chosen() const;
@@ -33,6 +36,9 @@ class KindPanel : public QWidget {
     QLineEdit* name_;
     QCheckBox* blocks_;
     std::array<QToolButton*, 9> pivots_{};
+    QSpinBox* factor_;
+    QSpinBox* piece_;
+    QLabel* pieces_;
     QPushButton* merge_;
     QPushButton* split_;
     QPushButton* remove_;

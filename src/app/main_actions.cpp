@@ -91,6 +91,7 @@ void MainWindow::buildActions() {
         session_.setPlaying(!session_.playing());
         say(session_.playing() ? tr("Animated tiles play") : tr("Animated tiles stand still"), false);
     });
+    levelKey("keySearch", tr("Search the Tray"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { tray_->search(); });
     levelKey("keyQuiet", tr("Quiet view"), Qt::Key_Q, [this] { setQuiet(!quiet_); });
     levelKey("keyFit", tr("Fit the level into the view"), Qt::Key_Home, [this] { levelView_->fit(); });
     levelKey("keyIn", tr("Zoom in"), Qt::Key_Plus,
@@ -380,6 +381,7 @@ void MainWindow::remember() {
     s.setValue("sheet", session_.sheetId());
     s.setValue("material", session_.materialId());
     s.setValue("pockets", tray_->pockets()->packed());
+    s.setValue("recents", tray_->packedRecents());
 }
 
 void MainWindow::restore() {
@@ -394,6 +396,7 @@ void MainWindow::restore() {
     if (const auto id = static_cast<level::MaterialId>(s.value("material").toUInt()); session_.project().material(id))
         session_.setMaterial(id);
     tray_->pockets()->unpack(s.value("pockets").toString());
+    tray_->unpackRecents(s.value("recents").toString());
     const int stage = s.value("stage", static_cast<int>(Stage::lay)).toInt();
     session_.setStage(static_cast<Stage>(std::clamp(stage, 0, kStages - 1)));
     if (s.contains("centre")) levelView_->setCamera(s.value("zoom").toDouble(), s.value("centre").toPointF());

@@ -206,6 +206,21 @@ QWidget* TilePanel::buildSheetPart() {
             session_.setTiles(std::move(tiles));
     });
     inner->addWidget(unused_);
+    whole_ = new QPushButton(tr("Use it as one large picture"), part);
+    whole_->setObjectName("wholePicture");
+    describe(whole_, tr("Use it as one large picture"), {},
+             tr("A prop of the whole picture, placed in Dress; the build cuts it into equal pieces"));
+    connect(whole_, &QPushButton::clicked, this, [this] {
+        const edit::LargePicture made = edit::add_large_picture(session_.project(), session_.sheetId());
+        session_.apply(tr("A large picture"), made.project);
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::prop;
+        hand.prop = made.kind;
+        session_.setHand(hand);
+        emit session_.said(tr("In the Hand: place it in Dress. Its pieces are set among the islands of the sheet"),
+                           false);
+    });
+    inner->addWidget(whole_);
     replace_ = new QPushButton(tr("Replace the picture…"), part);
     replace_->setObjectName("replacePicture");
     describe(
@@ -239,6 +254,34 @@ QWidget* TilePanel::buildSheetPart() {
     inner->addWidget(putBack_);
     inner->addSpacing(4);
     QLabel* aside = nullptr;
+    scale_ = new QLabel(part);
+    addHeading(inner, tr("Scale"), &scale_);
+    smooth_ = new QComboBox(part);
+    smooth_->setObjectName("sheetSampling");
+    smooth_->addItems({tr("crisp, pixel by pixel"), tr("smooth")});
+    smooth_->setToolTip(tr("How its art is drawn at another size than its own"));
+    addField(inner, tr("Art is"), smooth_, 54);
+    connect(smooth_, &QComboBox::activated, this, [this](int i) {
+        const level::Sheet* s = session_.sheet();
+        if (!s || s->smooth == (i == 1)) return;
+        level::Sheet changed = *s;
+        changed.smooth = i == 1;
+        level::Project p = session_.project();
+        p.put(std::move(changed));
+        session_.apply(tr("Sampling of %1").arg(QString::fromStdString(s->name)), std::move(p));
+    });
+    unit_ = new QSpinBox(part);
+    unit_->setObjectName("engineUnit");
+    unit_->setRange(1, 4096);
+    unit_->setSuffix(tr(" px"));
+    unit_->setKeyboardTracking(false);
+    unit_->setToolTip(tr("Pixels of a level that are one unit of the engine, in the whole project"));
+    addField(inner, tr("1 unit"), unit_, 54);
+    connect(unit_, &QSpinBox::valueChanged, this, [this](int v) {
+        level::Project p = session_.project();
+        p.unit = v;
+        session_.apply(tr("Pixels per unit of the engine"), std::move(p), "unit");
+    });
     addHeading(inner, tr("Credits"), &aside);
     aside->setText(tr("go with the build"));
     const QString names[4] = {tr("Author"), tr("Licence"), tr("Source"), tr("Note")};
@@ -268,6 +311,7 @@ void TilePanel::followSheet() {
     const level::Sheet* s = session_.sheet();
     const bool gone = session_.fileGone(s->id);
     replace_->setVisible(s->image != nullptr);
+    whole_->setVisible(s->image && s->tiles.size() <= 1);
     unused_->setVisible(s->tiles.size() > 1);
     findAgain_->setVisible(!s->image || gone);
     putBack_->setVisible(s->image && gone);
@@ -299,6 +343,13 @@ void TilePanel::followSheet() {
                       .arg(level->cell.w)
                       .arg(level->cell.h);
     }
+    smooth_->setCurrentIndex(s->smooth ? 1 : 0);
+    const QSignalBlocker quietUnit(unit_);
+    const int unit = session_.project().unit;
+    unit_->setValue(unit);
+    scale_->setText(!level || level->cell.w % unit == 0 || unit % level->cell.w == 0
+                        ? tr("a cell is %1 px").arg(level ? level->cell.w : unit)
+                        : tr("a cell of %1 px is no whole number of units").arg(level->cell.w));
     fit_->setText(fit);
     fit_->setVisible(!fit.isEmpty());
 }

@@ -55,6 +55,10 @@ class TilePanel : public QWidget {
     QPushButton* putBack_;
     std::array<QLineEdit*, 4> credits_{};
     QLabel* fit_;
+    QLabel* scale_;
+    QComboBox* smooth_;
+    QSpinBox* unit_;
+    QPushButton* whole_;
     QWidget* next_;
     QPushButton* joins_;
     QPushButton* plain_;

@@ -221,6 +221,35 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     aside->setText(tr("Esc to empty"));
     card_ = new HandCard(session_, this);
     column->addWidget(card_);
+    auto* look = new QHBoxLayout;
+    look->setSpacing(6);
+    search_ = new QLineEdit(this);
+    search_->setObjectName("traySearch");
+    search_->setPlaceholderText(tr("Search"));
+    search_->setClearButtonEnabled(true);
+    describe(search_, tr("Search the Tray"), "Ctrl+F",
+             tr("Names and tags of materials, tiles and props, as one types"));
+    look->addWidget(search_, 1);
+    which_ = toolButton(this, "trayWhich", {}, tr("Trays"), {}, "link");
+    describe(which_, tr("Trays"), {}, tr("What was used lately, and trays of your own"));
+    which_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    which_->setPopupMode(QToolButton::InstantPopup);
+    which_->setStyleSheet("QToolButton::menu-indicator { image: none; }");
+    menu_ = new QMenu(this);
+    menu_->setObjectName("trayMenu");
+    which_->setMenu(menu_);
+    connect(menu_, &QMenu::aboutToShow, this, &Tray::buildMenu);
+    look->addWidget(which_);
+    column->addLayout(look);
+    connect(search_, &QLineEdit::textChanged, this, [this](const QString& text) {
+        if (!text.trimmed().isEmpty())
+            setSource(Source::search);
+        else if (source_ == Source::search)
+            setSource(Source::tabs);
+    });
+    connect(search_, &QLineEdit::returnPressed, this, [this] {
+        if (!gathered_.empty()) take(gathered_.front());
+    });
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
     tabs_ = new QButtonGroup(this);
@@ -252,6 +281,7 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     };
     materials_ = list("materialTray", tr("Materials"));
     props_ = list("propTray", tr("Props"));
+    found_ = list("foundTray", tr("Gathered"));
     auto* tiles = new QWidget(stack_);
     auto* inner = new QVBoxLayout(tiles);
     inner->setContentsMargins(0, 0, 0, 0);
@@ -266,6 +296,7 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     stack_->addWidget(materials_);
     stack_->addWidget(tiles);
     stack_->addWidget(props_);
+    stack_->addWidget(found_);
     column->addWidget(stack_, 1);
     empty_ = label({}, "quiet", this);
     empty_->setWordWrap(true);
@@ -274,35 +305,35 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     pockets_ = new Pockets(session_, this);
     column->addWidget(pockets_);
 
-    connect(tabs_, &QButtonGroup::idClicked, this, &Tray::setTab);
+    connect(tabs_, &QButtonGroup::idClicked, this, [this](int tab) {
+        search_->clear();
+        setSource(Source::tabs);
+        setTab(tab);
+    });
+    connect(found_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        const auto i = static_cast<std::size_t>(found_->row(item));
+        if (i < gathered_.size()) take(gathered_[i]);
+    });
+    connect(&session_, &Session::handChanged, this, [this] {
+        const auto item = inHand();
+        if (!item) return;
+        std::erase(recents_, *item);
+        recents_.push_front(*item);
+        if (recents_.size() > 24) recents_.pop_back();
+    });
     connect(materials_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::material;
-        hand.material = static_cast<level::MaterialId>(item->data(Qt::UserRole).toUInt());
-        hand.size = session_.hand().size;
-        if (session_.tool() == Tool::eraser || session_.tool() == Tool::pick) session_.setTool(Tool::pencil);
-        session_.setHand(hand);
+        take({level::TrayItem::Kind::material, item->data(Qt::UserRole).toUInt()});
     });
     connect(props_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::prop;
-        hand.prop = item->data(Qt::UserRole).toUInt();
-        session_.setStage(Stage::dress);
-        session_.setTool(Tool::props);
-        session_.setHand(hand);
+        take({level::TrayItem::Kind::prop, item->data(Qt::UserRole).toUInt()});
     });
     connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
     connect(sheet_, &SheetView::tileClicked, this, [this](level::TileId tile) {
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::tile;
-        hand.tile = tile;
-        hand.size = session_.hand().size;
-        if (session_.stage() == Stage::dress) session_.setStage(Stage::lay);
-        if (session_.tool() == Tool::eraser || session_.tool() == Tool::pick) session_.setTool(Tool::pencil);
-        session_.setHand(hand);
+        take({level::TrayItem::Kind::tile, tile});
     });
     connect(&session_, &Session::handChanged, this, &Tray::follow);
     connect(&session_, &Session::stageChanged, this, [this] {
+        if (source_ != Source::tabs) return;
         if (session_.stage() == Stage::dress)
             setTab(Props);
         else if (session_.stage() == Stage::lay && stack_->currentIndex() == Props)
@@ -312,7 +343,9 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
 }
 
 void Tray::setTab(int tab) {
-    tabs_->button(tab)->setChecked(true);
+    // What is gathered belongs to no tab.
+    tabs_->setExclusive(tab != Gathered);
+    for (int i = 0; i < 3; ++i) tabs_->button(i)->setChecked(i == tab);
     stack_->setCurrentIndex(tab);
     follow();
 }
@@ -360,11 +393,21 @@ void Tray::follow() {
         for (int i = 0; on && i < list->count(); ++i)
             if (list->item(i)->data(Qt::UserRole).toUInt() == id) list->setCurrentItem(list->item(i));
     };
+    if (source_ != Source::tabs) gather();
+    followWhich();
     mark(materials_, hand.kind == edit::Hand::Kind::material, hand.material);
     mark(props_, hand.kind == edit::Hand::Kind::prop, hand.prop);
     sheet_->setChosen(hand.kind == edit::Hand::Kind::tile ? std::set<level::TileId>{hand.tile}
                                                           : std::set<level::TileId>{});
     QString hint;
+    if (source_ == Source::search && gathered_.empty())
+        hint = tr("Nothing is called or tagged like that.");
+    else if (source_ == Source::own && gathered_.empty())
+        hint =
+            tr("Nothing in it yet: take something into the Hand and put it in from the menu above, or give the tray "
+               "sheets or tags.");
+    else if (source_ == Source::recent && gathered_.empty())
+        hint = tr("Nothing was in the Hand yet.");
     if (stack_->currentIndex() == Materials && p.materials.empty())
         hint = tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.");
     if (stack_->currentIndex() == Tiles && p.sheets.empty())

@@ -4,9 +4,14 @@
 #include <QButtonGroup>
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
+#include <QMenu>
 #include <QStackedWidget>
+#include <QToolButton>
 #include <QWidget>
+#include <deque>
+#include <optional>
 
 #include "app/sheet_view.hpp"
 
@@ -53,11 +58,33 @@ class Tray : public QWidget {
     Tray(Session& session, QWidget* parent);
     void follow();
     [[nodiscard]] Pockets* pockets() const { return pockets_; }
+    [[nodiscard]] QString packedRecents() const; // for the settings
+    void unpackRecents(const QString& text);
+    void search(); // goes to the field
 
   private:
-    enum Tab { Materials, Tiles, Props };
+    enum Tab { Materials, Tiles, Props, Gathered };
+    // What is gathered: what the search finds, what was in the Hand lately, or a tray of one's own.
+    enum class Source { tabs, search, recent, own };
     void setTab(int tab);
+    void setSource(Source source, level::OwnTrayId own = 0);
+    void gather();
+    void followWhich();
+    void take(const level::TrayItem& item);
+    void buildMenu();
+    void editTray(level::OwnTrayId id); // 0: a new one
+    [[nodiscard]] const level::OwnTray* own() const;
+    [[nodiscard]] std::optional<level::TrayItem> inHand() const;
     void fill(QListWidget* list, Tab tab);
+    Source source_ = Source::tabs;
+    level::OwnTrayId own_ = 0;
+    std::deque<level::TrayItem> recents_;
+    std::vector<level::TrayItem> gathered_;
+    edit::ProjectState gatheredOf_;
+    QLineEdit* search_;
+    QToolButton* which_;
+    QMenu* menu_;
+    QListWidget* found_;
     Session& session_;
     HandCard* card_;
     QButtonGroup* tabs_;

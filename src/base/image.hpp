@@ -55,7 +55,8 @@ class Image {
 // The part of `image` inside `box`; what lies outside the picture comes out see-through.
 Image cropped(const Image& image, const Box& box);
 
-// Taken pixel by pixel to a new size (nearest); both sizes at least 1 × 1.
-Image resampled(const Image& image, Size size);
+// Taken to a new size; both sizes at least 1 × 1. Pixel by pixel (nearest), or smoothly: between pixels where it grows
+// (bilinear), the mean of those under a pixel where it shrinks, weighted by their opacity.
+Image resampled(const Image& image, Size size, bool smooth = false);
 
 } // namespace vic

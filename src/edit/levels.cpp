@@ -93,7 +93,8 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
             bool hit = picture::foot_box(prop, *kind).contains(pixel);
             if (!hit && sheet && sheet->image) {
                 const int dx = pixel.x - box.x;
-                const Point art{kind->box.x + (prop.mirrored ? box.w - 1 - dx : dx), kind->box.y + pixel.y - box.y};
+                const Point art{kind->box.x + (prop.mirrored ? box.w - 1 - dx : dx) / kind->factor,
+                                kind->box.y + (pixel.y - box.y) / kind->factor};
                 hit = box_of(sheet->image->size()).contains(art) && sheet->image->at(art.x, art.y).a >= 16;
             }
             if (hit &&

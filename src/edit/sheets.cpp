@@ -4,6 +4,7 @@
 #include <cassert>
 #include <set>
 
+#include "edit/replace.hpp"
 #include "join/resolve.hpp"
 #include "sheet/cut.hpp"
 
@@ -180,6 +181,25 @@ Project rejoin(Project project) {
         if (changed) project.put(std::move(level));
     }
     return project;
+}
+
+LargePicture add_large_picture(Project project, SheetId id) {
+    const Sheet* sheet = project.sheet(id);
+    assert(sheet && sheet->image);
+    const Box whole = box_of(sheet->image->size());
+    for (const auto& kind : project.prop_kinds)
+        if (kind->sheet == id && kind->box == whole && kind->piece > 0) return {project, kind->id};
+    PropKind kind;
+    kind.id = project.next_id++;
+    kind.sheet = id;
+    kind.box = whole;
+    kind.piece = 512;
+    kind.name = sheet->name;
+    for (int n = 2; !name_taken_by_prop(project, kind.name, kind.id).empty(); ++n)
+        kind.name = sheet->name + " " + std::to_string(n);
+    const PropKindId made = kind.id;
+    project.put(std::move(kind));
+    return {std::move(project), made};
 }
 
 PropKind propose_prop(const Sheet& sheet, const Box& box, PropKindId id, const std::string& name) {

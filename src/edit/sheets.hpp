@@ -56,6 +56,14 @@ level::Project set_case(level::Project project, level::MaterialId material, join
 // Joins every cell of the material anew in all levels, after its set has changed. Pinned cells stay.
 level::Project rejoin(level::Project project);
 
+// A kind of prop that is the whole of a sheet's picture, built in pieces of at most 512 pixels; pivot in its upper left
+// corner, so that it is placed by that. Where the sheet has one already, that is given. The sheet must have its image.
+struct LargePicture {
+    level::Project project;
+    level::PropKindId kind = 0;
+};
+LargePicture add_large_picture(level::Project project, level::SheetId sheet);
+
 // A prop cut from a sheet's image: pivot and foot are proposed from the lowest opaque pixels.
 level::PropKind propose_prop(const level::Sheet& sheet, const Box& box, level::PropKindId id, const std::string& name);
 

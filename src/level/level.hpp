@@ -24,6 +24,14 @@ struct PropKind {
     Point pivot;         // pixels within `box`: the point that is placed, and by which props are sorted
     Box foot;            // pixels within `box`: the ground it stands on
     bool blocks = false; // whether the walker is stopped by the foot
+    int factor = 1;      // by which its art is enlarged in the level, 1 .. 16
+    int piece = 0;       // pixels: the build cuts its picture into pieces of at most this side; 0 leaves it whole
+    // Size, pivot and foot as they are in the level, in pixels.
+    [[nodiscard]] Size drawn() const { return {box.w * factor, box.h * factor}; }
+    [[nodiscard]] Point drawn_pivot() const { return {pivot.x * factor, pivot.y * factor}; }
+    [[nodiscard]] Box drawn_foot() const {
+        return {foot.x * factor, foot.y * factor, foot.w * factor, foot.h * factor};
+    }
     bool operator==(const PropKind&) const = default;
 };
 

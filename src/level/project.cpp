@@ -58,8 +58,10 @@ namespace {
 Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
     const PropKind* kind = kinds.prop_kind(prop.kind);
     if (!kind) return {};
-    const int left = prop.mirrored ? kind->box.w - 1 - kind->pivot.x : kind->pivot.x;
-    const Box px{prop.at.x - left, prop.at.y - kind->pivot.y, kind->box.w, kind->box.h};
+    const Size size = kind->drawn();
+    const Point pivot = kind->drawn_pivot();
+    const int left = prop.mirrored ? size.w - 1 - pivot.x : pivot.x;
+    const Box px{prop.at.x - left, prop.at.y - pivot.y, size.w, size.h};
     const int x = floor_div(px.x, level.cell.w);
     const int y = floor_div(px.y, level.cell.h);
     return {x, y, floor_div(px.right() - 1, level.cell.w) - x + 1, floor_div(px.bottom() - 1, level.cell.h) - y + 1};

@@ -61,7 +61,7 @@ struct Tile {
     std::uint8_t turns = 255;      // the turns it may be laid with, bit by Turn::code; bit 0 is always set
     Block block{};
     std::vector<TileFrame> frames{}; // of an animated tile; all tiles with the same frames show the same one at a time
-    bool blank = false; // nothing but see-through pixels; follows from the image
+    bool blank = false;              // nothing but see-through pixels; follows from the image
     [[nodiscard]] bool is_block() const { return block.cells != Size{1, 1}; }
     bool operator==(const Tile&) const = default;
 };
@@ -95,7 +95,8 @@ struct Sheet {
     Credits credits;
     std::vector<Part> parts; // of a sheet packed from single pictures; by name
     Cut cut;
-    bool accepted = false;     // false while the cut is only the program's proposal
+    bool smooth = false;   // whether its art is sampled smoothly where it is drawn at another size; else pixel by pixel
+    bool accepted = false; // false while the cut is only the program's proposal
     std::vector<Tile> tiles;   // those of the lattice row by row, then the blocks
     std::vector<Tile> retired; // tiles of earlier cuts that this cut has no box for; they come back with their box
     std::shared_ptr<const Image> image; // null where the file could not be read; then `trouble` says why

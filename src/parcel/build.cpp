@@ -12,6 +12,7 @@
 #include "outline/trace.hpp"
 #include "parcel/atlas.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
 
@@ -89,16 +90,32 @@ Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
     return tiles;
 }
 
-Json kinds_json(const Used& used, const Atlas& atlas) {
+// A prop's picture as large as it is in the level.
+Image art_of(const Project& project, const PropKind& kind) {
+    const Sheet& sheet = *project.sheet(kind.sheet);
+    return resampled(cropped(*sheet.image, kind.box), kind.drawn(), sheet.smooth);
+}
+
+Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, std::map<std::string, std::string>& out) {
     Json kinds = Json::array();
     for (std::size_t i = 0; i < used.kinds.size(); ++i) {
         const PropKind& k = *used.kinds[i];
+        const Box box = k.piece ? box_of(k.drawn()) : atlas.places[used.tiles.size() + i];
         kinds.push_back({{"id", k.id},
                          {"name", k.name},
-                         {"box", to_json(atlas.places[used.tiles.size() + i])},
-                         {"pivot", to_json(k.pivot)},
-                         {"foot", to_json(k.foot)},
+                         {"box", to_json(box)},
+                         {"pivot", to_json(k.drawn_pivot())},
+                         {"foot", to_json(k.drawn_foot())},
                          {"blocks", k.blocks}});
+        if (!k.piece) continue;
+        const Image art = art_of(project, k);
+        kinds.back()["pieces"] = Json::array();
+        for (const Box& piece : sheet::pieces_of(art, k.piece).boxes) {
+            const std::string name = "piece-" + std::to_string(k.id) + "-" + std::to_string(piece.x / piece.w) + "-" +
+                                     std::to_string(piece.y / piece.h) + ".png";
+            out[name] = sheet::encode_png(cropped(art, piece));
+            kinds.back()["pieces"].push_back({{"file", name}, {"at", to_json(piece.corner())}});
+        }
     }
     return kinds;
 }
@@ -204,8 +221,10 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
     std::vector<Image> pictures;
     for (const TileRef& ref : used.tiles)
         pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile),
-                                     {ref.tile->block.cells.w * level.cell.w, ref.tile->block.cells.h * level.cell.h}));
-    for (const PropKind* kind : used.kinds) pictures.push_back(cropped(*project.sheet(kind->sheet)->image, kind->box));
+                                     {ref.tile->block.cells.w * level.cell.w, ref.tile->block.cells.h * level.cell.h},
+                                     ref.sheet->smooth));
+    for (const PropKind* kind : used.kinds) // those in pieces have files of their own
+        pictures.push_back(kind->piece ? Image({1, 1}) : art_of(project, *kind));
     const auto atlas = pack(pictures, kAtlasSide);
     if (!atlas)
         throw InputError(say("The tiles and props of \"%1\" do not fit into one atlas", level.name), "", "",
@@ -219,6 +238,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
            {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
            {"size", to_json(level.size)},
            {"cell", to_json(level.cell)},
+           {"unit", project.unit},
            {"ground", to_json(level.ground)},
            {"frame", to_json(level.frame)},
            {"plane", level.plane}};
@@ -227,7 +247,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
                    {"jump", level.walker.jump}};
     j["atlas"] = {{"file", "atlas.png"}, {"size", to_json(atlas->image.size())}, {"extrude", 1}};
     j["tiles"] = tiles_json(project, used, *atlas);
-    j["prop_kinds"] = kinds_json(used, *atlas);
+    j["prop_kinds"] = kinds_json(project, used, *atlas, out);
     j["layers"] = Json::array();
     int plane = 0;
     for (std::size_t i = 0; i < level.layers.size(); ++i) {

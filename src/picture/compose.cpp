@@ -167,23 +167,24 @@ void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip
 
 std::uint64_t place_key(const level::PropKind& kind, bool mirrored) {
     std::uint64_t key = mix((std::uint64_t{kind.id} << 1) | (mirrored ? 1U : 0U));
-    for (const int v : {kind.box.x, kind.box.y, kind.box.w, kind.box.h}) key = mix(key ^ static_cast<std::uint32_t>(v));
+    for (const int v : {kind.box.x, kind.box.y, kind.box.w, kind.box.h, kind.factor})
+        key = mix(key ^ static_cast<std::uint32_t>(v));
     return key;
 }
 
 Box placed(const level::Prop& prop, const level::PropKind& kind, const Box& within) {
-    const int x = prop.mirrored ? kind.box.w - within.right() : within.x;
-    const int pivot = prop.mirrored ? kind.box.w - 1 - kind.pivot.x : kind.pivot.x;
-    return {prop.at.x - pivot + x, prop.at.y - kind.pivot.y + within.y, within.w, within.h};
+    const int width = kind.drawn().w;
+    const Point middle = kind.drawn_pivot();
+    const int x = prop.mirrored ? width - within.right() : within.x;
+    const int pivot = prop.mirrored ? width - 1 - middle.x : middle.x;
+    return {prop.at.x - pivot + x, prop.at.y - middle.y + within.y, within.w, within.h};
 }
 
 } // namespace
 
-Box prop_box(const level::Prop& prop, const level::PropKind& kind) {
-    return placed(prop, kind, {0, 0, kind.box.w, kind.box.h});
-}
+Box prop_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, box_of(kind.drawn())); }
 
-Box foot_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, kind.foot); }
+Box foot_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, kind.drawn_foot()); }
 
 void Art::follow(const level::Project& project) {
     if (sheets_ == project.sheets && !sheets_.empty()) return;
@@ -228,14 +229,14 @@ const Art::Picture* Art::tile(level::Cell laid, Size pixels) {
     if (!ref.tile || !ref.sheet->image) return nullptr;
     if (ref.tile->is_block()) {
         const Size all{ref.tile->block.cells.w * pixels.w, ref.tile->block.cells.h * pixels.h};
-        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), all);
+        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), all, ref.sheet->smooth);
         if (cell.turn().mirrored())
             for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
         Picture& picture = tiles_.emplace(key, prepared(art)).first->second;
         picture.block = true;
         return &picture;
     }
-    Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), pixels);
+    Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), pixels, ref.sheet->smooth);
     if (cell.turn().code != 0 && pixels.w == pixels.h) {
         Image turned(pixels);
         for (int y = 0; y < pixels.h; ++y)
@@ -255,7 +256,7 @@ const Art::Picture* Art::prop(const level::PropKind& kind, bool mirrored) {
         const std::uint64_t key = place_key(kind, mirrored);
         const auto known = props_.find(key);
         if (known != props_.end()) return &known->second;
-        Image art = cropped(*sheet->image, kind.box);
+        Image art = resampled(cropped(*sheet->image, kind.box), kind.drawn(), sheet->smooth);
         if (mirrored)
             for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
         return &props_.emplace(key, prepared(art)).first->second;

@@ -21,6 +21,13 @@ struct ParcelView::Game {
             if (tile.is_block())
                 reach = std::max({reach, tile.cells.x + std::abs(tile.offset.x) / 16 + 1,
                                   tile.cells.y + std::abs(tile.offset.y) / 16 + 1});
+        for (const vicinum::PropKind& kind : level.prop_kinds)
+            for (const vicinum::Piece& piece : kind.pieces) {
+                QImage image(QString::fromStdString((level.folder / piece.file).string()));
+                if (image.isNull())
+                    throw std::runtime_error((level.folder / piece.file).string() + ": the picture cannot be read");
+                pieces[piece.file] = image.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+            }
         for (const vicinum::Layer& layer : level.layers) {
             if (layer.image.empty() || backdrops.contains(layer.image)) continue;
             QImage image(QString::fromStdString((level.folder / layer.image).string()));
@@ -40,6 +47,7 @@ struct ParcelView::Game {
     walk::World world;
     QImage atlas;
     int reach = 0; // cells that blocks can be seen beyond the one where they lie
+    std::map<std::string, QImage> pieces;
     std::map<std::string, QPixmap> backdrops;
 };
 
@@ -234,6 +242,14 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
             const int left = prop.mirrored ? a.w - 1 - kind.pivot.x : kind.pivot.x;
             const QPoint at(prop.at.x - left, prop.at.y - kind.pivot.y);
             if (!QRect(at, QSize(a.w, a.h)).intersects(QRect(frame.x, frame.y, frame.w, frame.h))) continue;
+            if (!kind.pieces.empty()) {
+                for (const vicinum::Piece& piece : kind.pieces) {
+                    const QImage& image = game_->pieces.at(piece.file);
+                    const QPoint aside(prop.mirrored ? a.w - piece.at.x - image.width() : piece.at.x, piece.at.y);
+                    p.drawImage(at + aside, prop.mirrored ? image.mirrored(true, false) : image);
+                }
+                continue;
+            }
             if (prop.mirrored)
                 p.drawImage(at, game_->atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
             else

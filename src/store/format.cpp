@@ -5,6 +5,7 @@
 #include <set>
 
 #include "join/mask.hpp"
+#include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/project_files.hpp"
 
@@ -60,6 +61,42 @@ constexpr int kFar = 1 << 24; // no coordinate of a project is further from 0
 template <class Enum>
 const std::string& word_of(const std::vector<std::string>& words, Enum value) {
     return words.at(static_cast<std::size_t>(value));
+}
+
+const std::vector<std::string>& tray_item_words() {
+    static const std::vector<std::string> words{"material", "tile", "prop"};
+    return words;
+}
+
+Json tray_json(const OwnTray& t) {
+    Json j{{"id", t.id}, {"name", t.name}};
+    if (!t.folder.empty()) j["folder"] = t.folder;
+    if (t.colour.a != 0) j["colour"] = to_json(t.colour);
+    if (!t.sheets.empty()) j["sheets"] = t.sheets;
+    if (!t.tags.empty()) j["tags"] = t.tags;
+    for (const TrayItem& i : t.items) j["items"].push_back({word_of(tray_item_words(), i.kind), i.id});
+    return j;
+}
+
+OwnTray read_tray(const Field& f) {
+    OwnTray t;
+    t.id = static_cast<OwnTrayId>(f["id"].whole(1, UINT32_MAX));
+    t.name = f["name"].text();
+    if (f.has("folder")) t.folder = f["folder"].text();
+    if (f.has("colour")) t.colour = f["colour"].colour();
+    // What is named here may be gone meanwhile; the tray shows what there is.
+    if (f.has("sheets"))
+        for (const Field& s : f["sheets"].list(4096)) t.sheets.push_back(static_cast<SheetId>(s.whole(1, UINT32_MAX)));
+    if (f.has("tags"))
+        for (const Field& tag : f["tags"].list(256)) t.tags.push_back(tag.text(256));
+    if (f.has("items"))
+        for (const Field& item : f["items"].list()) {
+            const auto pair = item.list(2);
+            if (pair.size() != 2) item.refuse("A thing in a tray is a word and a number");
+            t.items.push_back({static_cast<TrayItem::Kind>(pair[0].word(tray_item_words())),
+                               static_cast<std::uint32_t>(pair[1].whole(1, UINT32_MAX))});
+        }
+    return t;
 }
 
 Json tile_json(const Tile& t) {
@@ -161,6 +198,7 @@ Json sheet_json(const Sheet& s) {
                 {"margin", to_json(s.cut.margin)},
                 {"spacing", to_json(s.cut.spacing)},
                 {"scale", s.cut.scale}};
+    if (s.smooth) j["smooth"] = true;
     if (s.cut.count != Size{}) j["cut"]["count"] = to_json(s.cut.count);
     for (const Part& part : s.parts) j["parts"].push_back({{"name", part.name}, {"box", to_json(part.box)}});
     if (!s.credits.empty()) {
@@ -191,6 +229,7 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     if (cut.has("count")) s.cut.count = cut["count"].size(0, sheet::kMostSide);
     if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale)
         cut["scale"].refuse("It does not divide the tile size");
+    if (f.has("smooth")) s.smooth = f["smooth"].yes();
     if (f.has("parts"))
         for (const Field& p : f["parts"].list(1U << 20))
             s.parts.push_back({p["name"].text(), p["box"].box(0, sheet::kMostSide)});
@@ -244,13 +283,16 @@ Material read_material(const Field& f, std::uint32_t next_tile) {
 }
 
 Json kind_json(const PropKind& k) {
-    return {{"id", k.id},
-            {"name", k.name},
-            {"sheet", k.sheet},
-            {"box", to_json(k.box)},
-            {"pivot", to_json(k.pivot)},
-            {"foot", to_json(k.foot)},
-            {"blocks", k.blocks}};
+    Json j{{"id", k.id},
+           {"name", k.name},
+           {"sheet", k.sheet},
+           {"box", to_json(k.box)},
+           {"pivot", to_json(k.pivot)},
+           {"foot", to_json(k.foot)},
+           {"blocks", k.blocks}};
+    if (k.factor != 1) j["factor"] = k.factor;
+    if (k.piece != 0) j["piece"] = k.piece;
+    return j;
 }
 
 PropKind read_kind(const Field& f, const Project& project) {
@@ -264,6 +306,8 @@ PropKind read_kind(const Field& f, const Project& project) {
     k.pivot = f["pivot"].point(-kFar, kFar);
     k.foot = f["foot"].box(-kFar, kFar);
     k.blocks = f["blocks"].yes();
+    if (f.has("factor")) k.factor = f["factor"].number(1, 16);
+    if (f.has("piece")) k.piece = f["piece"].number(sheet::kLeastPiece, sheet::kMostSide);
     return k;
 }
 
@@ -386,6 +430,7 @@ std::string project_to_text(const Project& project) {
            {"name", project.name},
            {"next_tile", project.next_tile},
            {"next_id", project.next_id}};
+    if (project.unit != 16) j["unit"] = project.unit;
     j["levels"] = Json::array();
     for (const auto& level : project.levels) j["levels"].push_back(level->id);
     if (!project.note_kinds.empty()) {
@@ -402,6 +447,7 @@ std::string project_to_text(const Project& project) {
     for (const auto& material : project.materials) j["materials"].push_back(material_json(*material));
     j["props"] = Json::array();
     for (const auto& kind : project.prop_kinds) j["props"].push_back(kind_json(*kind));
+    for (const OwnTray& tray : project.trays) j["trays"].push_back(tray_json(tray));
     return json_lines(j);
 }
 
@@ -413,6 +459,7 @@ Project project_from_text(const std::string& text, const std::string& file, std:
     project.name = root["name"].text();
     project.next_tile = static_cast<std::uint32_t>(root["next_tile"].whole(1, kMostTiles + 1));
     project.next_id = static_cast<std::uint32_t>(root["next_id"].whole(1, UINT32_MAX));
+    if (root.has("unit")) project.unit = root["unit"].number(1, 4096);
     std::set<TileId> tiles;
     std::set<std::uint32_t> ids;
     if (root.has("notes"))
@@ -435,6 +482,11 @@ Project project_from_text(const std::string& text, const std::string& file, std:
         PropKind k = read_kind(f, project);
         refuse_twice(f, ids, k.id, [&] { project.put(std::move(k)); });
     }
+    if (root.has("trays"))
+        for (const Field& f : root["trays"].list(4096)) {
+            OwnTray t = read_tray(f);
+            refuse_twice(f, ids, t.id, [&] { project.trays.push_back(std::move(t)); });
+        }
     for (const Field& f : root["levels"].list(4096)) {
         const std::string id = f.text(64);
         if (slug(id, "") != id) f.refuse("A level id has only lower-case letters, digits and single dashes");
