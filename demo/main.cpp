@@ -135,6 +135,12 @@ void make(const fs::path& dir) {
     m.name_tile(water, 0, "Water surface", TileShape::none);
     m.name_tile(water, 1, "Water surface 2", TileShape::none);
     m.never_choose("Cellar water", {m.tile(water, 0), m.tile(water, 1)});
+    // The surface laps to and fro, the two out of step.
+    const level::TileId lap[2] = {m.tile(water, 0), m.tile(water, 1)};
+    for (const int i : {0, 1})
+        m.project = edit::change_tiles(std::move(m.project), {lap[i]}, [&](level::Tile& t) {
+            t.frames = {{lap[i], 480}, {lap[1 - i], 480}};
+        });
     m.name_tile(slopes, 0, "Ceiling down", TileShape::slope_ne);
     m.name_tile(slopes, 1, "Slope up", TileShape::slope_se);
     m.name_tile(slopes, 2, "Slope down", TileShape::slope_sw);

@@ -6,6 +6,7 @@
 #include <QTest>
 
 #include "app/main_window.hpp"
+#include "edit/sheets.hpp"
 
 using namespace vic;
 using namespace vic::app;
@@ -96,6 +97,18 @@ int main(int argc, char** argv) {
     session.setStage(Stage::cut);
     session.setSheet(session.project().sheets[1]->id);
     s.take("cut");
+    for (const auto& sheet : session.project().sheets)
+        if (sheet->name == "Slopes") session.setSheet(sheet->id);
+    // A slope with its foot cut away, as one would draw it by hand.
+    const level::TileId slope = session.sheet()->tiles[1].id;
+    session.apply("Shape of tiles", edit::change_tiles(session.project(), {slope}, [](level::Tile& t) {
+                      t.shape = level::TileShape::drawn;
+                      t.polygons = {{{16, 3}, {16, 16}, {5, 16}, {3, 13}, {9, 7}}};
+                  }));
+    session.setTiles({slope});
+    s.take("cut-shape");
+    session.undo();
+    session.setTiles({});
     for (const auto& sheet : session.project().sheets)
         if (sheet->name == "Saltworks props") session.setSheet(sheet->id);
     QTest::mouseClick(s.window.findChild<QToolButton*>("modeIslands"), Qt::LeftButton);

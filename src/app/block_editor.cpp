@@ -11,7 +11,7 @@ namespace vic::app {
 
 BlockEditor::BlockEditor(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
+    column->setContentsMargins(0, 0, 0, 6);
     column->setSpacing(6);
     make_ = new QPushButton(this);
     make_->setObjectName("makeBlock");

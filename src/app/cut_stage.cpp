@@ -254,6 +254,7 @@ QWidget* CutCentre::buildShowRow() {
          SheetView::kOver},
         {"showJoined", tr("in materials"), tr("Tiles that serve a case of a material, at their upper right"),
          SheetView::kJoined},
+        {"showNotes", tr("notes"), tr("Tiles with notes or tags, at their upper left"), SheetView::kNotes},
     };
     for (const auto& e : entries) {
         auto* b = toolButton(bar, e.id, {}, e.name, {}, "pill");

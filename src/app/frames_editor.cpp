@@ -10,7 +10,7 @@ namespace vic::app {
 
 FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
+    column->setContentsMargins(0, 0, 0, 6);
     column->setSpacing(6);
     make_ = new QPushButton(this);
     make_->setObjectName("makeFrames");
@@ -36,11 +36,6 @@ FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent),
     inner->setSpacing(6);
     addHeading(inner, tr("Animation"), &sum_);
     sum_->setObjectName("framesSum");
-    auto* row = new QHBoxLayout;
-    row->setSpacing(8);
-    playing_ = new QLabel(fields_);
-    playing_->setFixedSize(64, 64);
-    row->addWidget(playing_, 0, Qt::AlignTop);
     frames_ = new QListWidget(fields_);
     frames_->setObjectName("frames");
     frames_->setAccessibleName(tr("Frames"));
@@ -53,8 +48,7 @@ FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent),
     frames_->setGridSize({44, 52});
     frames_->setFixedHeight(66);
     frames_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    row->addWidget(frames_, 1);
-    inner->addLayout(row);
+    inner->addWidget(frames_);
     auto* under = new QHBoxLayout;
     under->setSpacing(6);
     duration_ = new QSpinBox(fields_);
@@ -76,9 +70,6 @@ FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent),
     under->addWidget(stop_);
     inner->addLayout(under);
     column->addWidget(fields_);
-    connect(&session_, &Session::ticked, this, [this] {
-        if (fields_->isVisible()) showFrame();
-    });
     connect(frames_, &QListWidget::itemSelectionChanged, this, [this] {
         const auto chosen = frames_->selectedItems();
         const QSignalBlocker quiet(duration_);
@@ -97,11 +88,6 @@ void FramesEditor::setDuration(int ms) {
                                                   t.frames[i].ms = ms;
                                       }),
                    "frame-" + std::to_string(tile_));
-}
-
-void FramesEditor::showFrame() {
-    const level::Tile* t = level::TileTable(session_.project()).find(tile_).tile;
-    if (t) playing_->setPixmap(tileThumb(session_.project(), level::frame_at(*t, session_.clock()), 64));
 }
 
 void FramesEditor::follow(const std::vector<const level::Tile*>& chosen) {
@@ -134,7 +120,6 @@ void FramesEditor::follow(const std::vector<const level::Tile*>& chosen) {
     const auto shown = rows.empty() || *rows.begin() >= static_cast<int>(first.frames.size()) ? 0 : *rows.begin();
     duration_->setValue(first.frames[static_cast<std::size_t>(shown)].ms);
     sum_->setText(tr("%1 frames · %2 s").arg(first.frames.size()).arg(all / 1000.0, 0, 'f', 2));
-    showFrame();
 }
 
 } // namespace vic::app

@@ -18,13 +18,11 @@ class FramesEditor : public QWidget {
 
   private:
     void setDuration(int ms);
-    void showFrame();
     Session& session_;
     level::TileId tile_ = 0; // whose frames are shown
     QPushButton* make_;
     QWidget* fields_;
     QLabel* sum_;
-    QLabel* playing_;
     QListWidget* frames_;
     QSpinBox* duration_;
     QPushButton* stop_;

@@ -56,25 +56,13 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     const QString names[9] = {tr("Top left"),    tr("Top middle"),    tr("Top right"),
                               tr("Left middle"), tr("Middle"),        tr("Right middle"),
                               tr("Bottom left"), tr("Bottom middle"), tr("Bottom right")};
-    const Tokens t = tokensOf(this);
     for (int i = 0; i < 9; ++i) {
         auto* b = toolButton(one_, QString("pivot-%1").arg(i), {}, {}, {}, "tool");
         describe(b, names[i], {}, tr("Where the prop is held when it is placed, and by which it is sorted"));
         b->setCheckable(true);
         b->setFixedSize(30, 26);
-        QPixmap pixmap(20, 18);
-        pixmap.fill(Qt::transparent);
-        QPainter p(&pixmap);
-        p.setPen(QPen(t.faint, 1));
-        p.drawRect(4, 2, 11, 13);
-        const QPointF at(4 + i % 3 * 5.5, 2 + i / 3 * 6.5);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(Qt::NoPen);
-        p.setBrush(t.ink);
-        p.drawEllipse(at + QPointF(0.5, 0.5), 3, 3);
-        p.end();
-        b->setIcon(pixmap);
         b->setIconSize({20, 18});
+        b->setStyleSheet("padding: 0");
         connect(b, &QToolButton::clicked, this, [this, i] {
             level::Project p = session_.project();
             for (level::PropKind k : chosen()) {
@@ -86,6 +74,7 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
         grid->addWidget(b, i / 3, i % 3);
         pivots_[static_cast<std::size_t>(i)] = b;
     }
+    paintSigns();
     grid->setColumnStretch(3, 1);
     inner->addLayout(grid);
     blocks_ = new QCheckBox(tr("Its foot blocks the walker"), one_);
@@ -148,6 +137,29 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     column->addStretch();
     connect(&view_, &SheetView::removeAsked, this, &KindPanel::removeChosen);
     connect(&view_, &SheetView::mergeAsked, this, &KindPanel::mergeChosen);
+}
+
+void KindPanel::paintSigns() {
+    const Tokens t = tokensOf(this);
+    for (int i = 0; i < 9; ++i) {
+        QPixmap pixmap(20, 18);
+        pixmap.fill(Qt::transparent);
+        QPainter p(&pixmap);
+        p.setPen(QPen(t.faint, 1));
+        p.drawRect(4, 2, 11, 13);
+        const QPointF at(4 + i % 3 * 5.5, 2 + i / 3 * 6.5);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(Qt::NoPen);
+        p.setBrush(t.ink);
+        p.drawEllipse(at + QPointF(0.5, 0.5), 3, 3);
+        p.end();
+        pivots_[static_cast<std::size_t>(i)]->setIcon(pixmap);
+    }
+}
+
+void KindPanel::changeEvent(QEvent* event) {
+    if (pivots_[8] && (event->type() == QEvent::StyleChange || event->type() == QEvent::PaletteChange)) paintSigns();
+    QWidget::changeEvent(event);
 }
 
 std::vector<level::PropKind> KindPanel::chosen() const {
@@ -227,7 +239,7 @@ void KindPanel::follow() {
         picture_->clear();
         if (s) picture_->setPixmap(sheetThumb(*s, 64));
         title_->setText(s ? QString::fromStdString(s->name) : tr("No sheet"));
-        under_->setText(whole ? tr("%n props", nullptr, whole) : tr("no props yet"));
+        under_->setText(whole == 1 ? tr("one prop") : whole ? tr("%1 props").arg(whole) : tr("no props yet"));
         hint_->setText(whole
                            ? tr("Click a box to choose it, Ctrl adds. Drag a chosen box to move it, drag anywhere else "
                                 "to draw a new one.")

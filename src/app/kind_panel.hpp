@@ -20,10 +20,14 @@ class KindPanel : public QWidget {
     KindPanel(Session& session, SheetView& view, QWidget* parent);
     void follow();
     void removeChosen(); // Del
-    void change(const QString& name, const std::function<void(level::PropKind&)>& what);
-    void mergeChosen(); // J
+    void mergeChosen();  // J
+
+  protected:
+    void changeEvent(QEvent* event) override;
 
   private:
+    void change(const QString& name, const std::function<void(level::PropKind&)>& what);
+    void paintSigns();
     [[nodiscard]] std::vector<level::PropKind> chosen() const;
     void split();
     Session& session_;

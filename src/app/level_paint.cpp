@@ -6,6 +6,7 @@
 
 #include "app/level_view.hpp"
 #include "app/signs.hpp"
+#include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "edit/levels.hpp"
 #include "level/block.hpp"
@@ -107,7 +108,7 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     const Point last = cellAt(a.bottomRight());
     const Box seen = intersection({first.x, first.y, last.x - first.x + 1, last.y - first.y + 1}, level.cells());
     if (seen.empty()) return;
-    const level::TileTable tiles(session_.project());
+    const level::TileTable& tiles = tilesOf(session_.project());
     const outline::Drawing d = outline::drawing(
         [&](const Box& box, outline::SolidCode* out, std::size_t stride, outline::Forms& forms) {
             return outline::read_solid(level, tiles, box, out, stride, forms);

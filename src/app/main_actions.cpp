@@ -10,6 +10,7 @@
 #include "app/main_window.hpp"
 #include "app/panel.hpp"
 #include "app/spoken.hpp"
+#include "app/thumbs.hpp"
 #include "app/tokens.hpp"
 #include "base/error.hpp"
 #include "edit/levels.hpp"
@@ -102,7 +103,7 @@ void MainWindow::buildActions() {
         return [this, how] {
             edit::Hand hand = session_.hand();
             if (hand.kind == edit::Hand::Kind::tile) {
-                const level::TileRef ref = level::TileTable(session_.project()).find(hand.tile);
+                const level::TileRef ref = tilesOf(session_.project()).find(hand.tile);
                 const Turn next = allowed_turn(ref.tile ? ref.tile->turns : level::kAllTurns, hand.turn, how);
                 if (next == hand.turn)
                     say(tr("%1 may not be turned like that")

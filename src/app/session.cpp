@@ -4,6 +4,7 @@
 #include <QFileInfo>
 #include <algorithm>
 
+#include "app/thumbs.hpp"
 #include "base/error.hpp"
 #include "edit/sheets.hpp"
 #include "sheet/cut.hpp"
@@ -99,7 +100,7 @@ void Session::choose() {
     }
     if (!p.sheet(sheet_)) sheet_ = p.sheets.empty() ? 0 : p.sheets.front()->id;
     if (!p.material(material_)) material_ = p.materials.empty() ? 0 : p.materials.front()->id;
-    const level::TileTable table(p);
+    const level::TileTable& table = tilesOf(p);
     std::erase_if(tiles_, [&](level::TileId id) { return !table.find(id).tile; });
     const bool handGone = (hand_.kind == edit::Hand::Kind::material && !p.material(hand_.material)) ||
                           (hand_.kind == edit::Hand::Kind::tile && !table.find(hand_.tile).tile) ||
@@ -265,14 +266,13 @@ const outline::Trace& Session::trace(const level::Level& level) {
     const bool sheetsSame = traceSheets_ == project().sheets;
     if (!sheetsSame) {
         traceSheets_ = project().sheets;
-        tileTable_ = level::TileTable(project());
     }
     const auto difference = level::difference(traceOf_, level, project());
     if (!sheetsSame || difference.everything) {
-        trace_ = outline::trace(level, tileTable_);
+        trace_ = outline::trace(level, tilesOf(project()));
         counted_ = false;
     } else if (!difference.cells.empty()) {
-        outline::retrace(trace_, level, tileTable_, difference.cells);
+        outline::retrace(trace_, level, tilesOf(project()), difference.cells);
         counted_ = false;
     }
     traceOf_ = level;
@@ -289,10 +289,14 @@ int Session::outlineCount(const level::Level& level) {
 }
 
 void Session::play() {
-    bool any = false;
-    if (isOpen() && playing_)
-        for (const auto& s : project().sheets)
-            for (const level::Tile& t : s->tiles) any = any || !t.frames.empty();
+    if (isOpen() && playSheets_ != project().sheets) {
+        playSheets_ = project().sheets;
+        toPlay_ = false;
+        for (const auto& s : playSheets_)
+            toPlay_ = toPlay_ || std::any_of(s->tiles.begin(), s->tiles.end(),
+                                             [](const level::Tile& t) { return !t.frames.empty(); });
+    }
+    const bool any = isOpen() && playing_ && toPlay_;
     if (any == playTimer_.isActive()) return;
     if (any) {
         playSince_.start();

@@ -165,11 +165,12 @@ class Session : public QObject {
     QElapsedTimer playSince_;
     qint64 clock_ = 0, clockBefore_ = 0;
     bool playing_ = true;
+    std::vector<std::shared_ptr<const level::Sheet>> playSheets_; // those that toPlay_ was found in
+    bool toPlay_ = false;
     void play(); // runs the clock if there is something to play
     outline::Trace trace_;
     level::Level traceOf_;
     std::vector<std::shared_ptr<const level::Sheet>> traceSheets_;
-    level::TileTable tileTable_;
     int outlineCount_ = 0;
     bool counted_ = false;
     Tried tried_ = Tried::no;

@@ -265,11 +265,12 @@ void ShapeBoard::paintEvent(QPaintEvent*) {
     }
     p.setRenderHint(QPainter::Antialiasing);
     const bool right = held_ || boxFrom_ ? polygons_.empty() || level::shape_trouble(polygons_).empty() : true;
-    const QColor ink = right ? t.ink : t.vermilion;
+    const QColor dark("#22302D"), light("#FBF8F1"); // the board's ground is light in either look
+    const QColor ink = right ? dark : t.vermilion;
     for (const Polygon& part : polygons_) {
         QPolygonF corners;
         for (const Point c : part) corners << at(c);
-        p.setPen(QPen(t.card, 4));
+        p.setPen(QPen(light, 4));
         p.setBrush(QColor(ink.red(), ink.green(), ink.blue(), 90));
         p.drawPolygon(corners);
         p.setPen(QPen(ink, 2));
@@ -280,12 +281,12 @@ void ShapeBoard::paintEvent(QPaintEvent*) {
         for (std::size_t k = 0; k < polygons_[i].size(); ++k) {
             const bool lit = lit_ && !lit_->line && lit_->part == i && lit_->corner == k;
             const double side = lit ? 5 : 3.5;
-            p.setPen(QPen(lit ? t.vermilion : t.ink, 1.5));
-            p.setBrush(t.card);
+            p.setPen(QPen(lit ? t.vermilion : dark, 1.5));
+            p.setBrush(light);
             p.drawRect(QRectF(at(polygons_[i][k]) - QPointF(side, side), QSizeF(2 * side, 2 * side)));
         }
     if (polygons_.empty() && !boxFrom_) {
-        p.setPen(t.ink);
+        p.setPen(dark);
         p.drawText(b, Qt::AlignCenter, tr("Drag to draw a box,\nor take it from the art"));
     }
 }
@@ -297,7 +298,6 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
     QLabel* aside = nullptr;
     addHeading(column, tr("Shape"), &aside);
     aside->setText(tr("turns with the tile"));
-    const Tokens t = tokensOf(this);
     const auto add = [&](QHBoxLayout* row, QToolButton* b) {
         b->setCheckable(true);
         b->setFixedSize(28, 28);
@@ -311,7 +311,6 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
         for (const TileShape shape : shapes) {
             auto* b = toolButton(this, QString("shape-%1").arg(static_cast<int>(shape)), {}, {}, {}, "tool");
             describe(b, nameOf(shape), {}, tr("What the chosen tiles block"));
-            b->setIcon(signOf(shape, t));
             add(row, b);
             connect(b, &QToolButton::clicked, this, [this, shape] { give(shape, {}); });
             shapes_[shape] = b;
@@ -325,6 +324,7 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
         row->addStretch();
         column->addLayout(row);
     }
+    paintSigns();
     drawing_ = new QWidget(this);
     auto* inner = new QVBoxLayout(drawing_);
     inner->setContentsMargins(0, 4, 0, 4);
@@ -358,6 +358,16 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
         give(shape, polygons);
     });
     connect(board_, &ShapeBoard::refused, this, [this](const Text& why) { emit session_.said(spoken(why), true); });
+}
+
+void ShapeEditor::paintSigns() {
+    const Tokens t = tokensOf(this);
+    for (const auto& [shape, button] : shapes_) button->setIcon(signOf(shape, t));
+}
+
+void ShapeEditor::changeEvent(QEvent* event) {
+    if (event->type() == QEvent::StyleChange || event->type() == QEvent::PaletteChange) paintSigns();
+    QWidget::changeEvent(event);
 }
 
 void ShapeEditor::give(TileShape shape, const Polygons& polygons) {

@@ -57,7 +57,11 @@ class ShapeEditor : public QWidget {
     ShapeEditor(Session& session, QWidget* parent);
     void follow(const std::vector<const level::Tile*>& chosen);
 
+  protected:
+    void changeEvent(QEvent* event) override;
+
   private:
+    void paintSigns();
     void give(level::TileShape shape, const level::Polygons& polygons);
     void fromArt();
     Session& session_;

@@ -48,13 +48,20 @@ SheetList::SheetList(Session& session, QWidget* parent) : QWidget(parent), sessi
 void SheetList::follow() {
     std::vector<Card> cards;
     for (const auto& s : session_.project().sheets) {
+        // What follows from the sheet alone is kept for as long as it is the same; counting many tiles takes its time.
+        Known& known = known_[s->id];
+        if (known.of != s) {
+            known.of = s;
+            known.picture = sheetThumb(*s, 40);
+            const auto drawn = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return !t.blank; });
+            known.under =
+                s->tiles.size() == 1 ? tr("one picture") : tr("%1 px · %2 tiles").arg(s->cut.tile.w).arg(drawn);
+        }
         Card card;
         card.id = s->id;
-        card.picture = sheetThumb(*s, 40);
+        card.picture = known.picture;
         card.title = QString::fromStdString(s->name);
-        const auto drawn = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return !t.blank; });
-        card.under = tr("%1 px · %2 tiles").arg(s->cut.tile.w).arg(drawn);
-        if (s->tiles.size() == 1) card.under = tr("one picture");
+        card.under = known.under;
         if (!s->image)
             card.state = tr("file lost"), card.looks = true;
         else if (session_.fileGone(s->id))

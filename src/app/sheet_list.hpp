@@ -1,6 +1,9 @@
 // The left side of Cut: the sheets with their state.
 #pragma once
 
+#include <map>
+#include <memory>
+
 #include "app/card_list.hpp"
 #include "app/session.hpp"
 
@@ -16,7 +19,13 @@ class SheetList : public QWidget {
     void addAsked();
 
   private:
+    struct Known {
+        std::shared_ptr<const level::Sheet> of;
+        QPixmap picture;
+        QString under;
+    };
     Session& session_;
+    std::map<level::SheetId, Known> known_;
     CardList* list_;
 };
 

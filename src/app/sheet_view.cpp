@@ -214,6 +214,16 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
         }
         p.setRenderHint(QPainter::Antialiasing, false);
     }
+    if (marks_ & kNotes) {
+        p.setPen(QPen(QColor("#FBF8F1"), 1));
+        p.setBrush(t.ochre);
+        for (const level::Tile& tile : s.tiles) {
+            const QRectF r = place(tile.box);
+            if ((tile.notes.empty() && tile.tags.empty()) || tile.is_block() || r.width() < 20) continue;
+            const QPointF at = r.topLeft() + QPointF(4, 4);
+            p.drawPolygon(QPolygonF{at, at + QPointF(8, 0), at + QPointF(0, 8)});
+        }
+    }
     if (marks_ & kOver) {
         if (overIn_ != imageOf_ || overOf_ != s.cut) {
             over_ = sheet::straddling_cells(*imageOf_, s.cut);

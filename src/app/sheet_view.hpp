@@ -16,7 +16,7 @@ class SheetView : public QWidget {
     enum class Use { cut, pick, joins }; // zoomable with marks; click to take a tile; with petals
     enum class Mode { lattice, islands };
     // What is shown over the art in Cut.
-    enum Mark : unsigned { kShapes = 1, kBlank = 2, kOver = 4, kJoined = 8, kAllMarks = 15 };
+    enum Mark : unsigned { kShapes = 1, kBlank = 2, kOver = 4, kJoined = 8, kNotes = 16, kAllMarks = 31 };
     SheetView(Session& session, Use use, QWidget* parent);
 
     void setSheet(level::SheetId id);

@@ -12,8 +12,7 @@ namespace vic::app {
 namespace {
 
 QImage artOf(const level::Project& project, level::TileId id) {
-    const level::TileTable table(project);
-    const auto ref = table.find(id);
+    const auto ref = tilesOf(project).find(id);
     return ref.tile && ref.sheet->image ? toQImage(sheet::tile_art(*ref.sheet, *ref.tile)) : QImage();
 }
 
@@ -33,6 +32,16 @@ QPixmap framed(const QImage& art, int side) {
 }
 
 } // namespace
+
+const level::TileTable& tilesOf(const level::Project& project) {
+    static std::vector<std::shared_ptr<const level::Sheet>> of; // keeps what the table points into
+    static level::TileTable table;
+    if (of != project.sheets) {
+        of = project.sheets;
+        table = level::TileTable(project);
+    }
+    return table;
+}
 
 QPixmap sheetThumb(const level::Sheet& sheet, int side) {
     QPixmap out(side, side);

@@ -7,6 +7,9 @@
 
 namespace vic::app {
 
+// The table of the project's tiles, made anew only when its sheets have changed; for the window's thread alone.
+const level::TileTable& tilesOf(const level::Project& project);
+
 QPixmap sheetThumb(const level::Sheet& sheet, int side);
 QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, Turn turn = {});
 // How the material looks where it ends: its north-west corner, from its own cases.

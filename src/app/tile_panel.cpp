@@ -24,6 +24,15 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     title_ = head.title;
     under_ = head.under;
 
+    // The head plays what is animated.
+    connect(&session_, &Session::ticked, this, [this] {
+        if (!isVisible() || session_.tiles().empty()) return;
+        const level::Tile* t = tilesOf(session_.project()).find(session_.tiles().front()).tile;
+        if (!t || t->frames.empty() || level::frame_at(*t, session_.clock()) == shownFrame_) return;
+        shownFrame_ = level::frame_at(*t, session_.clock());
+        picture_->setPixmap(tileThumb(session_.project(), shownFrame_, 64));
+    });
+
     properties_ = new QWidget(this);
     auto* inner = new QVBoxLayout(properties_);
     inner->setContentsMargins(0, 4, 0, 0);
@@ -250,8 +259,8 @@ QWidget* TilePanel::buildSheetPart() {
     connect(putBack_, &QPushButton::clicked, this,
             [this, attempt] { attempt([&] { session_.putBack(session_.sheetId()); }); });
     inner->addWidget(replace_);
-    inner->addWidget(findAgain_);
-    inner->addWidget(putBack_);
+    inner->insertWidget(0, findAgain_); // what mends comes first
+    inner->insertWidget(1, putBack_);
     inner->addSpacing(4);
     QLabel* aside = nullptr;
     scale_ = new QLabel(part);
@@ -280,7 +289,7 @@ QWidget* TilePanel::buildSheetPart() {
     connect(unit_, &QSpinBox::valueChanged, this, [this](int v) {
         level::Project p = session_.project();
         p.unit = v;
-        session_.apply(tr("Pixels per unit of the engine"), std::move(p), "unit");
+        session_.apply(tr("How large the engine's unit is"), std::move(p), "unit");
     });
     addHeading(inner, tr("Credits"), &aside);
     aside->setText(tr("go with the build"));
@@ -396,7 +405,8 @@ void TilePanel::follow() {
     }
     hint_->clear();
     const level::Tile& first = *chosen.front();
-    picture_->setPixmap(tileThumb(session_.project(), first.id, 64));
+    shownFrame_ = level::frame_at(first, session_.clock());
+    picture_->setPixmap(tileThumb(session_.project(), shownFrame_, 64));
     title_->setText(first.name.empty() ? tr("Tile %1").arg(first.id) : QString::fromStdString(first.name));
     under_->setText(chosen.size() > 1 ? tr("and %1 more").arg(chosen.size() - 1)
                     : first.blank     ? tr("blank")

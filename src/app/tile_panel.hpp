@@ -39,6 +39,7 @@ class TilePanel : public QWidget {
     ShapeEditor* shape_;
     BlockEditor* block_;
     FramesEditor* frames_;
+    level::TileId shownFrame_ = 0;
     QWidget* buildSheetPart();
     void followSheet();
     QWidget* buildPourPart();

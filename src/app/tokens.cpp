@@ -85,8 +85,8 @@ QComboBox::drop-down { border: 0; width: 18px; }
 QComboBox::down-arrow { image: none; width: 0; height: 0; }
 QComboBox QAbstractItemView { background: @card; color: @ink; border: 1px solid @line; selection-background-color: @brine; selection-color: @onBrine; outline: 0; }
 QCheckBox { spacing: 7px; color: @ink; }
-QCheckBox::indicator { width: 14px; height: 14px; border: 1px solid @quiet; border-radius: 4px; background: @card; }
-QCheckBox::indicator:checked { background: @brine; border-color: @brine; }
+QCheckBox::indicator, QListWidget::indicator { width: 14px; height: 14px; border: 1px solid @quiet; border-radius: 4px; background: @card; }
+QCheckBox::indicator:checked, QListWidget::indicator:checked { background: @brine; border-color: @brine; }
 QSlider::groove:horizontal { height: 3px; background: @line; border-radius: 1px; }
 QSlider::sub-page:horizontal { background: @brine; border-radius: 1px; }
 QSlider::handle:horizontal { width: 12px; height: 12px; margin: -5px 0; border-radius: 6px; background: @card; border: 1px solid @quiet; }
@@ -98,9 +98,9 @@ QScrollBar::handle:horizontal { background: @line; border-radius: 3px; min-width
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
 QListWidget { background: transparent; border: 0; outline: 0; }
-QListWidget#materialTray::item, QListWidget#propTray::item { border: 2px solid transparent; border-radius: 7px; padding: 1px; color: @ink; }
-QListWidget#materialTray::item:hover, QListWidget#propTray::item:hover { background: @card; }
-QListWidget#materialTray::item:selected, QListWidget#propTray::item:selected { background: @card; border-color: @vermilion; color: @ink; }
+QListWidget#materialTray::item, QListWidget#propTray::item, QListWidget#foundTray::item, QListWidget#frames::item { border: 2px solid transparent; border-radius: 7px; padding: 1px; color: @ink; }
+QListWidget#materialTray::item:hover, QListWidget#propTray::item:hover, QListWidget#foundTray::item:hover, QListWidget#frames::item:hover { background: @card; }
+QListWidget#materialTray::item:selected, QListWidget#propTray::item:selected, QListWidget#foundTray::item:selected, QListWidget#frames::item:selected { background: @card; border-color: @vermilion; color: @ink; }
 QMenu { background: @card; color: @ink; border: 1px solid @line; padding: 4px; }
 QMenu::item { padding: 5px 22px 5px 12px; border-radius: 4px; }
 QMenu::item:selected { background: @brine; color: @onBrine; }

@@ -370,10 +370,16 @@ void Tray::fill(QListWidget* list, Tab tab) {
         for (const auto& k : p.prop_kinds) add(propThumb(p, *k, 48), k->name, k->id);
 }
 
+void Tray::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    follow();
+}
+
 void Tray::follow() {
     if (!session_.isOpen()) return;
     card_->follow();
     pockets_->update();
+    if (!isVisible()) return; // its many small pictures are drawn when it is seen again
     const level::Project& p = session_.project();
     if (!filledFor_ || filledFor_->sheets != p.sheets || filledFor_->materials != p.materials ||
         filledFor_->prop_kinds != p.prop_kinds) {

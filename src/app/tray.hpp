@@ -62,6 +62,9 @@ class Tray : public QWidget {
     void unpackRecents(const QString& text);
     void search(); // goes to the field
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     enum Tab { Materials, Tiles, Props, Gathered };
     // What is gathered: what the search finds, what was in the Hand lately, or a tray of one's own.

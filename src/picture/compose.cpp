@@ -191,9 +191,11 @@ void Art::follow(const level::Project& project) {
     sheets_ = project.sheets;
     table_ = level::TileTable(project);
     frames_.clear();
+    played_.clear();
     for (const auto& sheet : sheets_)
         for (const level::Tile& t : sheet->tiles)
-            if (!t.frames.empty()) frames_.resize(project.next_tile, 0);
+            if (!t.frames.empty() && t.id < project.next_tile) played_.push_back(&t);
+    if (!played_.empty()) frames_.resize(project.next_tile, 0);
     set_clock(clock_);
     tiles_.clear();
     props_.clear();
@@ -202,18 +204,15 @@ void Art::follow(const level::Project& project) {
 
 bool Art::set_clock(std::int64_t ms) {
     clock_ = ms;
-    if (frames_.empty()) return false;
     bool changed = false;
-    for (const auto& sheet : sheets_)
-        for (const level::Tile& t : sheet->tiles) {
-            if (t.frames.empty() || t.id >= frames_.size()) continue;
-            level::TileId now = level::frame_at(t, ms);
-            // A frame that is gone, or of another size, leaves the tile's own picture.
-            const level::Tile* frame = table_.find(now).tile;
-            if (!frame || frame->block.cells != t.block.cells) now = t.id;
-            changed = changed || frames_[t.id] != now;
-            frames_[t.id] = now;
-        }
+    for (const level::Tile* t : played_) {
+        level::TileId now = level::frame_at(*t, ms);
+        // A frame that is gone, or of another size, leaves the tile's own picture.
+        const level::Tile* frame = table_.find(now).tile;
+        if (!frame || frame->block.cells != t->block.cells) now = t->id;
+        changed = changed || frames_[t->id] != now;
+        frames_[t->id] = now;
+    }
     return changed;
 }
 

@@ -44,7 +44,8 @@ class Art {
   private:
     level::TileTable table_;
     std::vector<std::shared_ptr<const level::Sheet>> sheets_; // keeps what table_ points into
-    std::vector<level::TileId> frames_; // by tile: whose picture an animated one shows now; empty without such
+    std::vector<level::TileId> frames_;      // by tile: whose picture an animated one shows now; empty without such
+    std::vector<const level::Tile*> played_; // the animated ones, in sheets_
     std::int64_t clock_ = 0;
     std::unordered_map<std::uint64_t, Picture> tiles_;
     std::unordered_map<std::uint64_t, Picture> props_;

@@ -239,6 +239,8 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
         s.credits = {text("author"), text("licence"), text("source"), text("note")};
     }
     for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, project, taken));
+    // Blocks are the last of a sheet's tiles, in whatever order they were written.
+    std::stable_partition(s.tiles.begin(), s.tiles.end(), [](const Tile& t) { return !t.is_block(); });
     if (f.has("retired"))
         for (const Field& t : f["retired"].list(1U << 20)) s.retired.push_back(read_tile(t, project, taken));
     return s;

@@ -5,6 +5,7 @@
 
 #include "base/files.hpp"
 #include "edit/sheets.hpp"
+#include "sheet/cut.hpp"
 #include "sheet/png.hpp"
 #include "store/cells.hpp"
 #include "store/format.hpp"
@@ -411,4 +412,44 @@ TEST_CASE("a new project needs room of its own", "[store]") {
     CHECK_THROWS_AS(create(p, dir / "file"), InputError);
     CHECK_THROWS_AS(load(dir / "nowhere"), InputError);
     CHECK_THROWS_AS(load(dir.path()), InputError);
+}
+
+TEST_CASE("shapes of every kind, blocks and frames are loaded as they were, blocks behind the lattice", "[store]") {
+    make::Small small;
+    level::Sheet sheet = *small.project.sheets[0];
+    for (std::size_t i = 0; i < static_cast<std::size_t>(level::kTileShapes); ++i)
+        sheet.tiles[i].shape = static_cast<level::TileShape>(i);
+    level::Tile& drawn = sheet.tiles[static_cast<std::size_t>(level::TileShape::drawn)];
+    drawn.polygons = {{{0, 4}, {16, 0}, {16, 16}}, {{0, 12}, {4, 16}, {0, 16}}};
+    sheet.tiles[0].frames = {{1, 40}, {2, 60000}};
+    sheet = sheet::add_block(sheet, {0, 0, 2, 2}, small.project.next_tile);
+    std::rotate(sheet.tiles.begin(), sheet.tiles.end() - 1, sheet.tiles.end()); // as a hand might write it
+    small.project.put(sheet);
+    make::Folder dir;
+    make::save_with_pictures(small.project, dir / "p");
+    const auto loaded = store::load(dir / "p");
+    std::rotate(sheet.tiles.begin(), sheet.tiles.begin() + 1, sheet.tiles.end());
+    CHECK(loaded.sheets[0]->tiles == sheet.tiles);
+
+    // What is no shape, no block, no frame is refused with its place.
+    const std::string good = read_file(dir / "p/project.json");
+    const auto refused = [&](const std::string& from, const std::string& to) {
+        std::string text = good;
+        const auto at = text.find(from);
+        REQUIRE(at != std::string::npos);
+        text.replace(at, from.size(), to);
+        write_file(dir / "p/project.json", text);
+        try {
+            store::load(dir / "p");
+            return std::string("taken");
+        } catch (const InputError& e) {
+            return e.what() + std::string(" ");
+        }
+    };
+    CHECK(refused("[0,4],[16,0],[16,16]", "[0,4],[16,0],[8,2]").find("area") != std::string::npos);
+    CHECK(refused("[0,4],[16,0],[16,16]", "[0,4],[17,0],[16,16]").find("polygons") != std::string::npos);
+    CHECK(refused("[1,40]", "[1,5]").find("frames") != std::string::npos);
+    CHECK(refused("\"cells\":[2,2]", "\"cells\":[1,1]").find("at least two") != std::string::npos);
+    CHECK(refused("\"stands\":1", "\"stands\":2").find("stands") != std::string::npos);
+    CHECK(refused("\"half-top\"", "\"half-way\"").find("shape") != std::string::npos);
 }
