@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <future>
 #include <numeric>
 
 #include "sheet/axis.hpp"
@@ -12,6 +13,8 @@
 namespace vic::sheet {
 
 namespace {
+
+constexpr std::int64_t kLarge = 1 << 20; // pixels from which a second thread is worth its while
 
 constexpr int kLeastTile = 4;  // pixels as drawn
 constexpr int kLeastStrip = 5; // the height of a strip with a caption, in pixels as drawn
@@ -297,8 +300,32 @@ bool goes_on(const AxisFit& x, const std::vector<float>& band, const std::vector
     return std::abs(there) > 0.5 * std::abs(here) && (here < 0) == (there < 0);
 }
 
+// Grounds with how the art lies on them.
+struct Grounded {
+    std::vector<Ground> grounds;
+    std::vector<ArtProfiles> wholes;
+};
+
+// The profiles of a large picture are counted on two threads; what comes of it is the same.
+Grounded grounded(const Image& drawn, int tolerance) {
+    Grounded out{grounds(drawn, tolerance), {}};
+    out.wholes.resize(out.grounds.size());
+    const auto count = [&](std::size_t first, std::size_t step) {
+        for (std::size_t i = first; i < out.grounds.size(); i += step)
+            out.wholes[i] = art_profiles(drawn, box_of(drawn.size()), out.grounds[i].colour, out.grounds[i].tolerance);
+    };
+    if (drawn.size().area() < kLarge || out.grounds.size() < 2) {
+        count(0, 1);
+    } else {
+        const auto other = std::async(std::launch::async, [&] { count(1, 2); });
+        count(0, 2);
+        other.wait();
+    }
+    return out;
+}
+
 // All readings of the picture as drawn, for one set of grounds.
-std::vector<Candidate> candidates(const Image& drawn, const std::vector<Seams>& seams, const std::vector<Ground>& use,
+std::vector<Candidate> candidates(const Image& drawn, const std::vector<Seams>& seams, const Grounded& use,
                                   bool with_seams_alone) {
     std::vector<Candidate> out;
     const Size size = drawn.size();
@@ -306,8 +333,9 @@ std::vector<Candidate> candidates(const Image& drawn, const std::vector<Seams>& 
         for (const Seams& s : seams)
             add_pairs(out, s.across, s.down, size, s.band,
                       [&](const AxisFit& x) { return goes_on(x, s.profile.across, s.strip); });
-    for (const Ground& g : use) {
-        const ArtProfiles whole = art_profiles(drawn, box_of(size), g.colour, g.tolerance);
+    for (std::size_t i = 0; i < use.grounds.size(); ++i) {
+        const Ground& g = use.grounds[i];
+        const ArtProfiles& whole = use.wholes[i];
         for (const Seams& s : seams) {
             ArtProfile across = whole.across;
             ArtProfile down = whole.down;
@@ -369,8 +397,10 @@ SheetReading read_cut(const Image& image) {
     const Image shrunk = scale == 1 ? Image() : resampled(image, {image.width() / scale, image.height() / scale});
     const Image& drawn = scale == 1 ? image : shrunk;
 
+    const auto policy = drawn.size().area() < kLarge ? std::launch::deferred : std::launch::async;
+    auto exact = std::async(policy, [&] { return grounded(drawn, 0); });
     const std::vector<Seams> seams = seams_of(drawn);
-    std::vector<Candidate> found = candidates(drawn, seams, grounds(drawn, 0), true);
+    std::vector<Candidate> found = candidates(drawn, seams, exact.get(), true);
     const auto best_score = [&] {
         double best = -1e9;
         for (const Candidate& c : found) best = std::max(best, c.score);
@@ -382,8 +412,7 @@ SheetReading read_cut(const Image& image) {
     for (const Candidate& c : found)
         gaps = gaps || (c.score >= bar && c.x.kind == AxisFit::Kind::gaps && c.y.kind == AxisFit::Kind::gaps);
     if (!gaps) {
-        const std::vector<Ground> rough = grounds(drawn, 14);
-        auto more = candidates(drawn, seams, rough, false);
+        auto more = candidates(drawn, seams, grounded(drawn, 14), false);
         for (Candidate& c : more) c.score -= 0.7;
         found.insert(found.end(), more.begin(), more.end());
     }
@@ -425,11 +454,12 @@ SheetReading read_cut(const Image& image) {
     for (std::size_t i = 1; i < distinct.size(); ++i)
         distinct[i].confidence = std::min(distinct[i].confidence, out.best->confidence);
     out.others.assign(distinct.begin() + 1, distinct.end());
+    auto straddling = std::async(policy, [&] { return straddling_cells(image, out.best->cut); });
     const auto boxes = cut_boxes(out.best->cut, image.size());
     const auto between = gap_colour(image, out.best->cut);
     for (std::size_t i = 0; i < boxes.size(); ++i)
         if (is_blank(image, boxes[i], between)) out.blank.push_back(static_cast<int>(i));
-    out.straddling = straddling_cells(image, out.best->cut);
+    out.straddling = straddling.get();
     return out;
 }
 
