@@ -35,6 +35,10 @@ MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent),
             auto* sub = menu->addMenu(QString::fromStdString(s->name));
             connect(sub->addAction(tr("Edges + corners, read from the art")), &QAction::triggered, this,
                     [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::full); });
+            connect(sub->addAction(tr("Edges, read from the art")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::edges); });
+            connect(sub->addAction(tr("Corners, read from the art")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::corners); });
             connect(sub->addAction(tr("Plain, its tiles as variants")), &QAction::triggered, this,
                     [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
         }
@@ -276,18 +280,24 @@ void CaseList::layOut() {
     const level::Material* m = session_.material();
     height_ = 0;
     if (m && m->joins.kind != level::JoinKind::plain) {
-        const QString titles[3] = {tr("alone, one\nor two sides"), tr("three\nsides"), tr("four\nsides")};
+        const bool corners = m->joins.kind == level::JoinKind::corners;
+        const auto joined = [corners](join::Mask mask) {
+            return corners ? join::joined_corners(mask) : join::joined_sides(mask);
+        };
+        const QString titles[3] = {corners ? tr("none, one or\ntwo corners") : tr("alone, one\nor two sides"),
+                                   corners ? tr("three\ncorners") : tr("three\nsides"),
+                                   corners ? tr("four\ncorners") : tr("four\nsides")};
         const int columns = std::max(1, (width() - kLeft) / kStep);
         int y = 0;
         for (int group = 0; group < 3; ++group) {
             std::vector<join::Mask> masks;
             for (const join::Mask mask : join::cases(m->joins.kind)) {
-                const int sides = join::joined_sides(mask);
+                const int sides = joined(mask);
                 if ((group == 0 && sides <= 2) || (group == 1 && sides == 3) || (group == 2 && sides == 4))
                     masks.push_back(mask);
             }
             std::stable_sort(masks.begin(), masks.end(),
-                             [](join::Mask a, join::Mask b) { return join::joined_sides(a) < join::joined_sides(b); });
+                             [&](join::Mask a, join::Mask b) { return joined(a) < joined(b); });
             titles_.emplace_back(titles[group], QRect(0, y, kLeft - 6, kTile));
             for (std::size_t i = 0; i < masks.size(); ++i)
                 places_.emplace_back(masks[i], QRect(kLeft + static_cast<int>(i) % columns * kStep,

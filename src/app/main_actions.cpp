@@ -127,7 +127,7 @@ void MainWindow::buildActions() {
     take->setProperty("stages", "cut");
     auto* joins = add("makeMaterialAction", tr("Read the joins of the sheet"), Qt::Key_M, {}, [this] {
         if (session_.sheet() && session_.sheet()->accepted)
-            session_.makeMaterial(session_.sheetId(), level::JoinKind::full);
+            session_.makeMaterial(session_.sheetId(), session_.kindOf(session_.sheetId()));
     });
     joins->setProperty("stages", "cut");
     auto* missing = add("nextMissing", tr("Next missing case"), Qt::Key_N, {}, [this] { join_->nextMissing(); });

@@ -7,6 +7,7 @@
 #include "app/thumbs.hpp"
 #include "base/error.hpp"
 #include "edit/sheets.hpp"
+#include "join/read_kind.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/png.hpp"
 #include "store/project_files.hpp"
@@ -229,7 +230,7 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
     if (!name.isEmpty()) name[0] = name[0].toUpper();
     level::Project next = edit::add_material(project(), *sheet, kind, read, name.toStdString(), added);
     material_ = added;
-    case_ = 255;
+    case_ = join::canonical(255, kind);
     apply(tr("Make the material %1").arg(name), std::move(next));
     edit::Hand hand;
     hand.kind = edit::Hand::Kind::material;
@@ -245,6 +246,20 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
                       .arg(read.missing.size())
                       .arg(read.doubtful.size()),
                   false);
+}
+
+level::JoinKind Session::kindOf(level::SheetId id) {
+    constexpr std::size_t kMostRead = 256; // tiles; more are no join set
+    auto& slot = kinds_[id];
+    for (const auto& s : project().sheets) {
+        if (s->id != id || slot.first == s) continue;
+        slot = {s, level::JoinKind::full};
+        if (s->image && s->accepted && s->tiles.size() > 1 && s->tiles.size() <= kMostRead)
+            // What fits nothing well is no set of another kind either.
+            if (const auto best = join::read_kinds(edit::tile_pictures(*s)).front(); best.fit > 0.3)
+                slot.second = best.kind;
+    }
+    return slot.first ? slot.second : level::JoinKind::full;
 }
 
 const join::Rules& Session::rules() {

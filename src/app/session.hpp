@@ -98,6 +98,8 @@ class Session : public QObject {
     void answer(bool go);
     // A material from the sheet, its joins read from the art; goes to Join with it.
     void makeMaterial(level::SheetId sheet, level::JoinKind kind);
+    // The kind of joins that the sheet's art fits best; edges + corners for sheets too large to be one set.
+    [[nodiscard]] level::JoinKind kindOf(level::SheetId sheet);
 
     // Kept up to date with the project.
     [[nodiscard]] const join::Rules& rules();
@@ -156,6 +158,7 @@ class Session : public QObject {
     std::thread findingsWork_;
     bool findingsBusy_ = false;
     std::map<level::SheetId, std::pair<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
+    std::map<level::SheetId, std::pair<std::shared_ptr<const level::Sheet>, level::JoinKind>> kinds_;
     std::optional<Waiting> waiting_;
     QFileSystemWatcher watcher_;
     QTimer watchTimer_;

@@ -16,6 +16,21 @@
 
 namespace vic::app {
 
+namespace {
+
+QString kindName(level::JoinKind kind) {
+    switch (kind) {
+        case level::JoinKind::edges:
+            return TilePanel::tr("edges (16)");
+        case level::JoinKind::corners:
+            return TilePanel::tr("corners (16)");
+        default:
+            return TilePanel::tr("edges + corners (47)");
+    }
+}
+
+} // namespace
+
 TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* column = panelColumn(this);
     addHeading(column, tr("Tiles"), &count_);
@@ -99,14 +114,30 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     describe(joins_, tr("Make a material and read its joins"), "M",
              tr("For sheets whose tiles fit together by their neighbours"));
     connect(joins_, &QPushButton::clicked, this,
-            [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::full); });
+            [this] { session_.makeMaterial(session_.sheetId(), session_.kindOf(session_.sheetId())); });
+    kinds_ = new QMenu(this);
+    kinds_->setObjectName("joinKinds");
+    for (const level::JoinKind kind : {level::JoinKind::full, level::JoinKind::edges, level::JoinKind::corners}) {
+        QAction* action = kinds_->addAction(kindName(kind));
+        action->setObjectName(QString("joinKind-%1").arg(static_cast<int>(kind)));
+        connect(action, &QAction::triggered, this, [this, kind] { session_.makeMaterial(session_.sheetId(), kind); });
+    }
+    auto* as = toolButton(next_, "joinAs", {}, tr("as…"), {}, "link");
+    describe(as, tr("Read the joins as another kind"), {}, tr("Where the program takes the sheet for the wrong one"));
+    as->setPopupMode(QToolButton::InstantPopup);
+    as->setMenu(kinds_);
+    as->setStyleSheet("QToolButton::menu-indicator { image: none; }");
     plain_ = new QPushButton(tr("Plain material of variants"), next_);
     plain_->setObjectName("plainMaterial");
     describe(plain_, tr("Make a plain material"), {},
              tr("Its tiles are chosen by chance, without looking at neighbours"));
     connect(plain_, &QPushButton::clicked, this,
             [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::plain); });
-    steps->addWidget(joins_);
+    auto* read = new QHBoxLayout;
+    read->setSpacing(4);
+    read->addWidget(joins_, 1);
+    read->addWidget(as);
+    steps->addLayout(read);
     steps->addWidget(plain_);
     column->addWidget(next_);
     pourPart_ = buildPourPart();
@@ -390,6 +421,7 @@ void TilePanel::follow() {
     sheetPart_->setVisible(s && chosen.empty());
     if (s && chosen.empty()) followSheet();
     next_->setVisible(s && s->image && s->accepted && s->tiles.size() > 1);
+    if (next_->isVisibleTo(this)) joins_->setText(tr("Read joins: %1").arg(kindName(session_.kindOf(s->id))));
     joins_->setProperty("role", "primary");
     if (chosen.empty()) {
         picture_->clear();

@@ -62,6 +62,7 @@ class TilePanel : public QWidget {
     QPushButton* whole_;
     QWidget* next_;
     QPushButton* joins_;
+    QMenu* kinds_;
     QPushButton* plain_;
     QLabel* hint_;
 };

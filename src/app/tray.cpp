@@ -98,8 +98,8 @@ void HandCard::paintEvent(QPaintEvent*) {
         kind = m && m->joins.kind == level::JoinKind::plain ? tr("plain, by chance") : tr("joins by itself");
     } else if (hand.kind == edit::Hand::Kind::tile) {
         const level::Tile* block = session_.blockInHand();
-        kind = block ? tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h)
-                     : tr("a tile, pinned");
+        kind =
+            block ? tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h) : tr("a tile, pinned");
     } else {
         kind = tr("a prop");
     }

@@ -42,6 +42,8 @@ const std::vector<Mask>& cases(JoinKind kind) {
 
 int joined_sides(Mask mask) { return std::popcount(static_cast<unsigned>(mask & kSides)); }
 
+int joined_corners(Mask mask) { return std::popcount(static_cast<unsigned>(mask & kCorners)); }
+
 Coverage coverage(const level::JoinSet& set) {
     Coverage out{0, static_cast<int>(cases(set.kind).size())};
     for (const auto& [mask, variants] : set.cases)
@@ -64,7 +66,13 @@ Text describe(Mask mask) {
         const bool between = (mask & (1U << (2 * i))) && (mask & (1U << ((2 * i + 2) % 8)));
         if (between && !(mask & (1U << (2 * i + 1)))) notches.emplace_back(corner_names[i]);
     }
-    if (open.size() == 4) return "alone";
+    if (open.size() == 4 && (mask & kCorners) == 0) return "alone";
+    if (open.size() == 4) { // of a set of corners
+        std::vector<Text> joined;
+        for (int i = 0; i < 4; ++i)
+            if (mask & (2U << (2 * i))) joined.emplace_back(corner_names[i]);
+        return joined.size() == 4 ? Text("joined at all corners") : say("joined at the corner %1", listed(joined));
+    }
     if (open.empty() && notches.empty()) return "joined all round";
     if (notches.empty()) return say("open to the %1", listed(open));
     if (open.empty()) return say("inner corner %1", listed(notches));

@@ -31,6 +31,8 @@ const std::vector<Mask>& cases(level::JoinKind kind);
 
 // How many of the four sides join, 0 .. 4.
 int joined_sides(Mask mask);
+// How many of the four corners join, 0 .. 4.
+int joined_corners(Mask mask);
 
 // How many of a set's cases have a tile of their own.
 struct Coverage {

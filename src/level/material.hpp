@@ -10,7 +10,8 @@
 
 namespace vic::level {
 
-// edges and corners are read and proved by join/ but can't be chosen for a material yet.
+// What of a neighbourhood is told apart: nothing, the four sides, the four corners, or sides and the corners between
+// two joined sides.
 enum class JoinKind : std::uint8_t { plain, edges, corners, full };
 
 struct Variant {

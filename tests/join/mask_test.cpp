@@ -61,3 +61,13 @@ TEST_CASE("coverage counts cases that can be chosen", "[mask]") {
     CHECK(c.have == 2);
     CHECK(c.of == 47);
 }
+
+TEST_CASE("cases of corners are told apart in words and by number", "[mask]") {
+    std::set<std::string> words;
+    for (const Mask m : cases(JoinKind::corners)) words.insert(describe(m).english());
+    CHECK(words.size() == 16);
+    CHECK(describe(kCorners).english() == "joined at all corners");
+    CHECK(describe(kNE | kSW).english().find("north-east") != std::string::npos);
+    CHECK(describe(0).english() == "alone");
+    CHECK(joined_corners(kNE | kSW | kS) == 2);
+}

@@ -1,0 +1,19 @@
+// Which kind of join set a sheet was drawn for.
+#pragma once
+
+#include <vector>
+
+#include "join/read_joins.hpp"
+
+namespace vic::join {
+
+struct KindReading {
+    level::JoinKind kind = level::JoinKind::full;
+    JoinReading reading;
+    double fit = 0; // 1: every case once and no doubt; less for cases without a tile, several tiles a case, doubts
+};
+
+// The sheet's joins read as each kind but plain, the best fit first.
+std::vector<KindReading> read_kinds(const std::vector<Image>& tiles);
+
+} // namespace vic::join

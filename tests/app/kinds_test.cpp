@@ -1,0 +1,76 @@
+// Sheets of edges and of corners: the kind is proposed from the art, taken with one click, and painted with.
+#include <QAction>
+#include <QLabel>
+#include <QMenu>
+#include <QPushButton>
+
+#include "base/files.hpp"
+#include "join/mask.hpp"
+#include "sheet/png.hpp"
+#include "window.hpp"
+
+using namespace app_test;
+using level::JoinKind;
+
+namespace {
+
+Image corners_sheet() {
+    std::vector<Image> tiles;
+    make::Random random(5);
+    for (const join::Mask mask : join::cases(JoinKind::corners)) {
+        Image tile({16, 16});
+        for (int y = 0; y < 16; ++y)
+            for (int x = 0; x < 16; ++x) {
+                const join::Mask bit = x >= 8 ? (y >= 8 ? join::kSE : join::kNE) : (y >= 8 ? join::kSW : join::kNW);
+                if (mask & bit) tile.set(x, y, {static_cast<std::uint8_t>(170 + random.below(24)), 120, 60, 255});
+            }
+        tiles.push_back(std::move(tile));
+    }
+    return make::sheet(tiles, 4, {1, 1}, {2, 2}, {255, 0, 255, 255});
+}
+
+} // namespace
+
+TEST_CASE("a sheet of corners becomes a material of corners, painted with at once", "[app][join][kind]") {
+    Window w;
+    const auto file = w.folder.path() / "drift.png";
+    write_file(file, sheet::encode_png(corners_sheet()));
+    w.drop(QString::fromStdString(file.string()));
+    w.key(Qt::Key_Return);
+    REQUIRE(w.session().sheet()->accepted);
+    REQUIRE(w.session().sheet()->tiles.size() == 16);
+    auto* read = w.find<QPushButton>("readJoins");
+    REQUIRE(read->isVisible());
+    CHECK(read->text().contains("corners (16)"));
+    w.click("readJoins");
+    REQUIRE(w.session().material());
+    CHECK(w.session().material()->joins.kind == JoinKind::corners);
+    CHECK(join::coverage(w.session().material()->joins).have >= 15); // nothing joined at all is a blank tile
+    CHECK(w.session().joinCase() == join::kCorners);
+    // Taken for another kind by hand, from the same place.
+    w.stage("stage-cut");
+    auto* menu = w.find<QMenu>("joinKinds");
+    for (QAction* a : menu->actions())
+        if (a->objectName() == QString("joinKind-%1").arg(static_cast<int>(JoinKind::edges))) a->trigger();
+    CHECK(w.session().material()->joins.kind == JoinKind::edges);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+
+    w.stage("stage-lay");
+    w.pickMaterial("Drift");
+    w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
+    w.activate("Marsh");
+    w.dragCells({{18, 18}, {19, 18}, {20, 18}});
+    w.dragCells({{18, 19}, {19, 19}, {20, 19}});
+    w.dragCells({{18, 20}, {19, 20}, {20, 20}});
+    const auto& grid = w.layer("Marsh").grid;
+    const level::Material& m = *w.session().project().material(grid.material({19, 19}));
+    CHECK(m.name == "Drift");
+    const auto serves = [&](Point cell, join::Mask mask) {
+        for (const auto& v : m.joins.cases.at(mask))
+            if (v.tile == grid.cell(cell).tile()) return true;
+        return false;
+    };
+    CHECK(serves({19, 19}, join::kCorners));
+    CHECK(serves({18, 18}, join::kSE));
+    CHECK(serves({20, 20}, join::kNW));
+}
