@@ -21,11 +21,11 @@ namespace {
 QString kindName(level::JoinKind kind) {
     switch (kind) {
         case level::JoinKind::edges:
-            return TilePanel::tr("edges (16)");
+            return TilePanel::tr("edges");
         case level::JoinKind::corners:
-            return TilePanel::tr("corners (16)");
+            return TilePanel::tr("corners");
         default:
-            return TilePanel::tr("edges + corners (47)");
+            return TilePanel::tr("edges + corners");
     }
 }
 
@@ -135,6 +135,7 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
             [this] { session_.makeMaterial(session_.sheetId(), level::JoinKind::plain); });
     auto* read = new QHBoxLayout;
     read->setSpacing(4);
+    joins_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // however long the kind's name, the panel keeps
     read->addWidget(joins_, 1);
     read->addWidget(as);
     steps->addLayout(read);
