@@ -101,7 +101,10 @@ void MaterialList::follow() {
             card.under =
                 tr("plain · %1 variants").arg(it == m->joins.cases.end() ? 0 : static_cast<int>(it->second.size()));
         } else {
-            card.under = tr("edges + corners · %1 / %2").arg(cover.have).arg(cover.of);
+            const QString kind = m->joins.kind == level::JoinKind::edges     ? tr("edges")
+                                 : m->joins.kind == level::JoinKind::corners ? tr("corners")
+                                                                             : tr("edges + corners");
+            card.under = tr("%1 · %2 / %3").arg(kind).arg(cover.have).arg(cover.of);
         }
         card.ring = cover.of ? double(cover.have) / cover.of : 0;
         cards.push_back(card);

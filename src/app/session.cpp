@@ -240,7 +240,7 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
     if (kind == level::JoinKind::plain)
         emit said(tr("%1 is a plain material: its tiles are variants").arg(name), false);
     else
-        emit said(tr("Read %1 tiles of %2: %3 cases missing, %4 doubtful")
+        emit said(tr("Read %1 tiles of %2: missing cases %3, doubtful tiles %4")
                       .arg(read.tiles.size())
                       .arg(name)
                       .arg(read.missing.size())

@@ -267,6 +267,7 @@ void SheetView::paintPetals(QPainter& p, const level::Sheet& s) {
                 const QRectF r = place(tile.box);
                 const double d = std::clamp(r.width() / 7, 2.0, 6.0);
                 for (unsigned i = 0; i < 8; ++i) {
+                    if (!join::told_apart(m->joins.kind, i)) continue;
                     const Point n = join::kNeighbour[i];
                     const QPointF at(r.center().x() + n.x * (r.width() / 2 - d * 0.8),
                                      r.center().y() + n.y * (r.height() / 2 - d * 0.8));

@@ -26,6 +26,12 @@ inline constexpr std::array<Point, 8> kNeighbour{
 // joined sides, which leaves 47 of the 256.
 Mask canonical(Mask mask, level::JoinKind kind);
 
+// Whether a kind looks at the neighbour of bit `i` (0 .. 7) at all.
+inline bool told_apart(level::JoinKind kind, unsigned i) {
+    return kind == level::JoinKind::full || (kind == level::JoinKind::edges && i % 2 == 0) ||
+           (kind == level::JoinKind::corners && i % 2 == 1);
+}
+
 // The canonical masks of a kind, ascending: 1 (plain), 16, 16 or 47.
 const std::vector<Mask>& cases(level::JoinKind kind);
 
