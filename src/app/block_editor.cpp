@@ -5,6 +5,7 @@
 #include "app/panel.hpp"
 #include "app/spoken.hpp"
 #include "edit/sheets.hpp"
+#include "edit/tiles.hpp"
 #include "sheet/cut.hpp"
 
 namespace vic::app {
@@ -74,11 +75,12 @@ BlockEditor::BlockEditor(Session& session, QWidget* parent) : QWidget(parent), s
                                               [&](level::Tile& t) {
                                                   level::Block& b = t.block;
                                                   if (!t.is_block()) return;
-                                                  if (i == 0) b.pivot.x = std::min(v, b.cells.w - 1);
-                                                  if (i == 1) b.pivot.y = std::min(v, b.cells.h - 1);
+                                                  if (i == 0) b.pivot.x = v;
+                                                  if (i == 1) b.pivot.y = v;
                                                   if (i == 2) b.offset.x = v;
                                                   if (i == 3) b.offset.y = v;
-                                                  if (i == 4) b.stands = std::min(v, b.cells.h - 1);
+                                                  if (i == 4) b.stands = v;
+                                                  b = edit::fitted(b);
                                               }),
                            "block-" + std::to_string(i) + "-" + std::to_string(session_.tiles().front()));
         });

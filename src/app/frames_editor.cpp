@@ -5,6 +5,7 @@
 #include "app/panel.hpp"
 #include "app/thumbs.hpp"
 #include "edit/sheets.hpp"
+#include "edit/tiles.hpp"
 
 namespace vic::app {
 
@@ -20,12 +21,7 @@ FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent),
     connect(make_, &QPushButton::clicked, this, [this] {
         const std::vector<level::TileId> tiles = session_.tiles();
         if (tiles.size() < 2) return;
-        session_.apply(tr("Animate a tile"),
-                       edit::change_tiles(session_.project(), {tiles.front()}, [&](level::Tile& t) {
-                           t.frames.clear();
-                           for (const auto id : tiles)
-                               if (t.frames.size() < level::kMostFrames) t.frames.push_back({id, 150});
-                       }));
+        session_.apply(tr("Animate a tile"), edit::animate(session_.project(), tiles, 150));
         session_.setTiles({tiles.front()});
         emit session_.said(tr("%1 frames, played here, in the Tray and in the level").arg(tiles.size()), false);
     });
@@ -80,13 +76,7 @@ FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent),
 void FramesEditor::setDuration(int ms) {
     std::set<int> rows;
     for (const QListWidgetItem* item : frames_->selectedItems()) rows.insert(frames_->row(item));
-    session_.apply(tr("How long a frame is shown"),
-                   edit::change_tiles(session_.project(), {tile_},
-                                      [&](level::Tile& t) {
-                                          for (std::size_t i = 0; i < t.frames.size(); ++i)
-                                              if (rows.empty() || rows.contains(static_cast<int>(i)))
-                                                  t.frames[i].ms = ms;
-                                      }),
+    session_.apply(tr("How long a frame is shown"), edit::time_frames(session_.project(), tile_, rows, ms),
                    "frame-" + std::to_string(tile_));
 }
 

@@ -249,15 +249,11 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
 }
 
 level::JoinKind Session::kindOf(level::SheetId id) {
-    constexpr std::size_t kMostRead = 256; // tiles; more are no join set
     auto& slot = kinds_[id];
     for (const auto& s : project().sheets) {
         if (s->id != id || slot.first == s) continue;
         slot = {s, level::JoinKind::full};
-        if (s->image && s->accepted && s->tiles.size() > 1 && s->tiles.size() <= kMostRead)
-            // What fits nothing well is no set of another kind either.
-            if (const auto best = join::read_kinds(edit::tile_pictures(*s)).front(); best.fit > 0.3)
-                slot.second = best.kind;
+        if (s->image && s->accepted && s->tiles.size() > 1) slot.second = join::proposed_kind(edit::tile_pictures(*s));
     }
     return slot.first ? slot.second : level::JoinKind::full;
 }

@@ -33,7 +33,9 @@ TileNotes::TileNotes(Session& session, QWidget* parent) : QWidget(parent), sessi
     addField(column, tr("May be laid"), turns_, kNameWidth);
     connect(turns_, &QComboBox::activated, this, [this] {
         const auto mask = static_cast<std::uint8_t>(turns_->currentData().toUInt());
-        change(tr("Turns of tiles"), [mask](level::Tile& t) { t.turns = mask; });
+        change(tr("Turns of tiles"), [mask](level::Tile& t) {
+            t.turns = t.is_block() ? static_cast<std::uint8_t>(mask & level::kMirrorOnly) : mask; // what stands up
+        });
     });
     tags_ = new QLineEdit(this);
     tags_->setObjectName("tileTags");

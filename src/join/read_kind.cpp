@@ -20,4 +20,12 @@ std::vector<KindReading> read_kinds(const std::vector<Image>& tiles) {
     return out;
 }
 
+level::JoinKind proposed_kind(const std::vector<Image>& tiles) {
+    constexpr std::size_t kMostRead = 256;
+    constexpr double kLeastFit = 0.3;
+    if (tiles.size() > kMostRead) return level::JoinKind::full;
+    const KindReading best = read_kinds(tiles).front();
+    return best.fit > kLeastFit ? best.kind : level::JoinKind::full;
+}
+
 } // namespace vic::join

@@ -16,4 +16,8 @@ struct KindReading {
 // The sheet's joins read as each kind but plain, the best fit first.
 std::vector<KindReading> read_kinds(const std::vector<Image>& tiles);
 
+// The kind to propose: the best fit, but edges + corners where nothing fits well or there are more tiles than any set
+// has.
+level::JoinKind proposed_kind(const std::vector<Image>& tiles);
+
 } // namespace vic::join

@@ -29,10 +29,7 @@ TEST_CASE("cells become a block that is laid, erased and taken apart as one", "[
     auto* stands = w.find<QSpinBox>("blockStands");
     REQUIRE(stands->isVisible());
     CHECK(stands->value() == 1);
-    stands->setFocus();
-    stands->selectAll();
-    QTest::keyClicks(stands, "0");
-    QTest::keyClick(stands, Qt::Key_Return);
+    type(stands, "0");
     CHECK(block().block.stands == 0);
     w.click("shape-1");
     // The same cells again: it is chosen instead.
@@ -96,10 +93,7 @@ TEST_CASE("a tile is animated with those chosen after it, and plays in the level
     REQUIRE(frames->isVisible());
     w.clickAt(frames->viewport(), frames->visualItemRect(frames->item(1)).center());
     auto* ms = w.find<QSpinBox>("frameMs");
-    ms->setFocus();
-    ms->selectAll();
-    QTest::keyClicks(ms, "60");
-    QTest::keyClick(ms, Qt::Key_Return);
+    type(ms, "60");
     CHECK(tile().frames[0].ms == 150);
     CHECK(tile().frames[1].ms == 60);
     CHECK(w.find<QLabel>("framesSum")->text().contains("0.21"));

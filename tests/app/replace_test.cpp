@@ -47,13 +47,6 @@ void chooseFile(const QString& file) {
     timer->start();
 }
 
-void type(QSpinBox* box, const char* text) {
-    box->setFocus();
-    box->selectAll();
-    QTest::keyClicks(box, text);
-    QTest::keyClick(box, Qt::Key_Return);
-}
-
 } // namespace
 
 TEST_CASE("drop, accept, retype, re-cut, replace on the disk, undo: identities and uses are kept", "[replace]") {

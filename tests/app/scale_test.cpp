@@ -8,17 +8,6 @@
 
 using namespace app_test;
 
-namespace {
-
-void type(QSpinBox* box, const char* text) {
-    box->setFocus();
-    box->selectAll();
-    QTest::keyClicks(box, text);
-    QTest::keyClick(box, Qt::Key_Return);
-}
-
-} // namespace
-
 TEST_CASE("a whole picture is placed as one thing and built in pieces", "[app][cut][scale]") {
     Window w;
     w.stage("stage-cut");

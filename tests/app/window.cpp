@@ -132,4 +132,11 @@ QString Window::notice() {
     return notice->isVisible() ? find<QLabel>("noticeText")->text() : QString();
 }
 
+void type(QSpinBox* box, const char* text) {
+    box->setFocus();
+    box->selectAll();
+    QTest::keyClicks(box, text);
+    QTest::keyClick(box, Qt::Key_Return);
+}
+
 } // namespace app_test

@@ -6,6 +6,7 @@
 #include <QDropEvent>
 #include <QMimeData>
 #include <QSettings>
+#include <QSpinBox>
 #include <QTest>
 #include <QUrl>
 #include <catch2/catch.hpp>
@@ -74,5 +75,8 @@ class Window {
   private:
     void show(QSize size);
 };
+
+// Puts a number into a field as one types it.
+void type(QSpinBox* box, const char* text);
 
 } // namespace app_test

@@ -4,6 +4,7 @@
 #include "base/error.hpp"
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
+#include "edit/tiles.hpp"
 #include "level/block.hpp"
 #include "outline/trace.hpp"
 #include "parcel/build.hpp"
@@ -267,4 +268,17 @@ TEST_CASE("a block keeps its id through a new cut, a save and a build", "[block]
     CHECK(back.tiles[0].atlas.w == 32);
     CHECK(back.tiles[0].atlas.h == 48);
     CHECK(back.tiles[0].polygons.size() == 1);
+}
+
+TEST_CASE("a block's numbers keep within its size, frames are timed one by one or all", "[block][frames]") {
+    level::Block b{{2, 3}, {7, -1}, {-99, 99}, 3};
+    CHECK(fitted(b) == level::Block{{2, 3}, {1, 0}, {-64, 64}, 2});
+    make::Small small;
+    level::Project p = animate(small.project, {4, 6, 8}, 120);
+    const auto frames = [&] { return level::TileTable(p).find(4).tile->frames; };
+    CHECK(frames() == std::vector<level::TileFrame>{{4, 120}, {6, 120}, {8, 120}});
+    p = time_frames(p, 4, {1}, 50);
+    CHECK(frames() == std::vector<level::TileFrame>{{4, 120}, {6, 50}, {8, 120}});
+    p = time_frames(p, 4, {}, 70);
+    CHECK(frames() == std::vector<level::TileFrame>{{4, 70}, {6, 70}, {8, 70}});
 }

@@ -67,4 +67,6 @@ TEST_CASE("a few variants do not change the kind, and nothing at all has no fit"
     CHECK(read.front().fit < 1);
     CHECK(read.front().fit > 0.8);
     CHECK(read_kinds({}).front().fit <= 0);
+    CHECK(proposed_kind({}) == JoinKind::full);
+    CHECK(proposed_kind(corner_tiles(16, 5, true)) == JoinKind::corners);
 }

@@ -70,4 +70,17 @@ inline bool blocked(const Field& f, double x, double y) {
     }
 }
 
+// The winding number of all outlines round a point; x, y in cells and off every line.
+inline int winding(const std::vector<Outline>& outlines, double x, double y) {
+    int w = 0;
+    for (const Outline& o : outlines)
+        for (std::size_t i = 0; i < o.points.size(); ++i) {
+            const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
+            const double ay = a.y / 64.0, by = b.y / 64.0, ax = a.x / 64.0, bx = b.x / 64.0;
+            if ((ay > y) == (by > y)) continue;
+            if (ax + (y - ay) / (by - ay) * (bx - ax) > x) w += by > ay ? 1 : -1;
+        }
+    return w;
+}
+
 } // namespace outline_test

@@ -1,8 +1,7 @@
 // Shapes that are neither full nor a slope: their union in a cell, and how they merge with what lies around.
-#include <box2d/box2d.h>
-
 #include <catch2/catch.hpp>
 
+#include "outline/chains.hpp"
 #include "outline/convex.hpp"
 #include "outline/field.hpp"
 #include "support/make.hpp"
@@ -60,18 +59,6 @@ double area(const Polygons& polygons) {
     double sum = 0;
     for (const Polygon& p : polygons) sum += level::area2(p) / 2.0 / kUnit / kUnit;
     return sum;
-}
-
-int winding(const std::vector<Outline>& outlines, double x, double y) {
-    int w = 0;
-    for (const Outline& o : outlines)
-        for (std::size_t i = 0; i < o.points.size(); ++i) {
-            const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
-            const double ay = a.y / 64.0, by = b.y / 64.0, ax = a.x / 64.0, bx = b.x / 64.0;
-            if ((ay > y) == (by > y)) continue;
-            if (ax + (y - ay) / (by - ay) * (bx - ax) > x) w += by > ay ? 1 : -1;
-        }
-    return w;
 }
 
 // How near a point, in 1/64 cells, is to any line of the polygons.
@@ -211,24 +198,13 @@ TEST_CASE("convex parts of any shapes cover what is enclosed", "[forms][convex]"
 }
 
 TEST_CASE("Box2D is stopped by the chains of any shapes where they block", "[forms][physics]") {
-    struct Nearest : b2RayCastCallback {
-        float fraction = 1;
-        float ReportFixture(b2Fixture*, const b2Vec2&, const b2Vec2&, float at) override { return fraction = at; }
-    };
     make::Random random(78);
     for (int round = 0; round < 10; ++round) {
         const Field f = random_field(random, {20 + random.below(20), 20 + random.below(20)});
         b2World world(b2Vec2(0, 0));
         b2BodyDef def;
         b2Body* body = world.CreateBody(&def);
-        for (const Outline& o : outlines(trace(f.size, f.source()))) {
-            std::vector<b2Vec2> points;
-            for (const Point p : o.points)
-                points.emplace_back(static_cast<float>(p.x) / kUnit, static_cast<float>(p.y) / kUnit);
-            b2ChainShape chain;
-            chain.CreateLoop(points.data(), static_cast<int>(points.size()));
-            body->CreateFixture(&chain, 0);
-        }
+        add_chains(*body, outlines(trace(f.size, f.source())));
         for (int i = 0; i < 200; ++i) {
             const double y = random.below(f.size.h * 1000) / 1000.0 + 0.0004;
             const double from = -1, to = f.size.w + 1.0;

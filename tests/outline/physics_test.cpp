@@ -1,24 +1,14 @@
 // A physics engine as the judge: rays cast against chains made of the outlines stop where the cells begin to block.
-#include <box2d/box2d.h>
-
 #include <catch2/catch.hpp>
 #include <cmath>
 
+#include "outline/chains.hpp"
 #include "outline/field.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
 using namespace vic::outline;
 using namespace outline_test;
-
-namespace {
-
-struct Nearest : b2RayCastCallback {
-    float fraction = 1;
-    float ReportFixture(b2Fixture*, const b2Vec2&, const b2Vec2&, float at) override { return fraction = at; }
-};
-
-} // namespace
 
 TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere else", "[outline][physics]") {
     make::Random random(77);
@@ -31,14 +21,7 @@ TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere els
         b2World world(b2Vec2(0, 0));
         b2BodyDef def;
         b2Body* body = world.CreateBody(&def);
-        for (const Outline& o : all) {
-            std::vector<b2Vec2> points;
-            for (const Point p : o.points)
-                points.emplace_back(static_cast<float>(p.x) / kUnit, static_cast<float>(p.y) / kUnit);
-            b2ChainShape chain;
-            chain.CreateLoop(points.data(), static_cast<int>(points.size()));
-            body->CreateFixture(&chain, 0);
-        }
+        add_chains(*body, all);
         for (int ray = 0; ray < 200; ++ray) {
             const double x = random.below(f.size.w * 100) / 100.0 + 0.0031,
                          y = random.below(f.size.h * 100) / 100.0 + 0.0017;

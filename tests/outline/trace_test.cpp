@@ -21,19 +21,6 @@ Field random_field(make::Random& random, Size size, double full, bool slopes) {
     return f;
 }
 
-// The winding number of all outlines round a point; x, y in cells and off every line.
-int winding(const std::vector<Outline>& outlines, double x, double y) {
-    int w = 0;
-    for (const Outline& o : outlines)
-        for (std::size_t i = 0; i < o.points.size(); ++i) {
-            const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
-            const double ay = a.y / 64.0, by = b.y / 64.0, ax = a.x / 64.0, bx = b.x / 64.0;
-            if ((ay > y) == (by > y)) continue;
-            if (ax + (y - ay) / (by - ay) * (bx - ax) > x) w += by > ay ? 1 : -1;
-        }
-    return w;
-}
-
 int flood(const Field& f, bool solid, bool corners, bool outside_too) {
     const Box area = outside_too ? box_of(f.size).grown(1) : box_of(f.size);
     std::set<Point> left;
