@@ -156,12 +156,28 @@ struct Level {
     int plane = 0;     // how many layers lie behind the walker
     std::string atlas; // a picture in the parcel
     std::vector<Tile> tiles;
+    std::vector<std::string> side_notes; // names of notes that hold north, east, south or west, and turn with a tile
     std::vector<PropKind> prop_kinds;
     std::vector<Layer> layers; // back to front
     std::vector<Outline> outlines;
     std::vector<OneWay> one_way;
     std::vector<Mark> marks;
     Walker walker;
+
+    // What a note says of the tile as it lies in the cell: a side is turned with it. Null where it has no such note.
+    nlohmann::json note(Cell cell, const std::string& name) const {
+        if (cell.empty() || cell.tile() >= tiles.size()) return {};
+        const nlohmann::json& notes = tiles[cell.tile()].notes;
+        const auto at = notes.find(name);
+        if (at == notes.end()) return {};
+        bool side = false;
+        for (const std::string& n : side_notes) side = side || n == name;
+        if (!side) return *at;
+        static const char* const words[4] = {"north", "east", "south", "west"};
+        for (int i = 0; i < 4; ++i)
+            if (*at == words[i]) return words[((cell.mirrored() ? 4 - i : i) + cell.quarters()) % 4];
+        return *at;
+    }
 };
 
 namespace detail {
@@ -284,6 +300,7 @@ inline Level load(const std::filesystem::path& folder) {
             }
             out.tiles.push_back(std::move(tile));
         }
+        out.side_notes = j.value("side_notes", std::vector<std::string>());
         // Frames name tiles that may come later in the list.
         for (std::size_t i = 0; i < out.tiles.size(); ++i)
             for (const json& f : j.at("tiles")[i].value("frames", json::array())) {

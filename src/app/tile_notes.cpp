@@ -76,7 +76,7 @@ void TileNotes::addKind() {
     form->addRow(tr("Name"), name);
     auto* type = new QComboBox(&dialog);
     type->setObjectName("noteType");
-    type->addItems({tr("text"), tr("number"), tr("yes or no"), tr("colour"), tr("choice")});
+    type->addItems({tr("text"), tr("number"), tr("yes or no"), tr("colour"), tr("choice"), tr("side of the tile")});
     form->addRow(tr("Holds"), type);
     auto* choices = new QLineEdit(&dialog);
     choices->setObjectName("noteChoices");
@@ -167,12 +167,21 @@ QWidget* TileNotes::editorOf(const level::NoteKind& kind) {
             return button;
         }
         case level::NoteType::choice:
+        case level::NoteType::side:
             break;
     }
     auto* box = new QComboBox(this);
     box->addItem(tr("not said"));
-    for (const std::string& c : kind.choices) box->addItem(QString::fromStdString(c));
-    connect(box, &QComboBox::activated, this, [this, set, id = kind.id, choices = kind.choices](int i) {
+    const bool side = kind.type == level::NoteType::side;
+    if (side) {
+        box->addItems({tr("north"), tr("east"), tr("south"), tr("west")});
+        box->setToolTip(tr("Of the tile as drawn; it turns with the tile"));
+    }
+    const auto choices =
+        side ? std::vector<std::string>(level::side_words().begin(), level::side_words().end()) : kind.choices;
+    if (!side)
+        for (const std::string& c : choices) box->addItem(QString::fromStdString(c));
+    connect(box, &QComboBox::activated, this, [this, set, id = kind.id, choices](int i) {
         if (i == 0)
             change(tr("Remove a note"), [id](level::Tile& t) { t.notes.erase(id); });
         else
@@ -244,6 +253,11 @@ void TileNotes::show(const level::NoteKind& kind, QWidget* editor, const std::ve
     } else if (auto* box = qobject_cast<QComboBox*>(editor)) {
         int index = 0;
         if (same && first && kind.type == level::NoteType::yes_no) index = std::get<bool>(*first) ? 1 : 2;
+        if (same && first && kind.type == level::NoteType::side) {
+            const auto& words = level::side_words();
+            const auto at = std::find(words.begin(), words.end(), std::get<std::string>(*first));
+            index = static_cast<int>(at - words.begin()) + 1;
+        }
         if (same && first && kind.type == level::NoteType::choice)
             index = box->findText(QString::fromStdString(std::get<std::string>(*first)));
         box->setCurrentIndex(same ? index : -1);

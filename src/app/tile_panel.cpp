@@ -378,11 +378,7 @@ void TilePanel::followSheet() {
                       .arg(how.by.w)
                       .arg(how.by.h);
         else if (how.kind == sheet::Fit::Kind::uneven)
-            fit = tr("%1 × %2 px fit the level's %3 × %4 px cells by no whole factor: pixels will be uneven")
-                      .arg(drawn.w)
-                      .arg(drawn.h)
-                      .arg(level->cell.w)
-                      .arg(level->cell.h);
+            fit = unevenFit(how, drawn, level->cell);
     }
     smooth_->setCurrentIndex(s->smooth ? 1 : 0);
     const QSignalBlocker quietUnit(unit_);
@@ -393,6 +389,31 @@ void TilePanel::followSheet() {
                         : tr("a cell of %1 px is no whole number of units").arg(level->cell.w));
     fit_->setText(fit);
     fit_->setVisible(!fit.isEmpty());
+}
+
+// What it takes to make a tile fill its cell, and what would keep the pixels even.
+QString TilePanel::unevenFit(const sheet::Fit& how, Size drawn, Size cell) {
+    const auto factor = [](int up, int down) {
+        const int whole = up / down;
+        if (up % down == 0) return QString("×%1").arg(whole);
+        return whole > 0 ? QString("×%1 %2/%3").arg(whole).arg(up % down).arg(down)
+                         : QString("×%1/%2").arg(up).arg(down);
+    };
+    const QString across = factor(how.up.w, how.down.w);
+    const QString along = factor(how.up.h, how.down.h);
+    const QString by = across == along ? across : tr("%1 across and %2 down").arg(across, along);
+    const QString need = tr("%1 × %2 px fill the level's %3 × %4 px cells at %5, which makes pixels uneven")
+                             .arg(drawn.w)
+                             .arg(drawn.h)
+                             .arg(cell.w)
+                             .arg(cell.h)
+                             .arg(by);
+    const int even = std::max(how.within, 1);
+    return tr("%1. At ×%2 they would fit cells of %3 × %4 px")
+        .arg(need)
+        .arg(even)
+        .arg(drawn.w * even)
+        .arg(drawn.h * even);
 }
 
 void TilePanel::change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge) {

@@ -15,6 +15,7 @@
 #include "app/session.hpp"
 #include "app/shape_editor.hpp"
 #include "app/tile_notes.hpp"
+#include "sheet/cut.hpp"
 
 namespace vic::app {
 
@@ -42,6 +43,7 @@ class TilePanel : public QWidget {
     level::TileId shownFrame_ = 0;
     QWidget* buildSheetPart();
     void followSheet();
+    static QString unevenFit(const sheet::Fit& how, Size drawn, Size cell);
     QWidget* buildPourPart();
     void pour();
     QWidget* pourPart_;

@@ -5,6 +5,22 @@
 
 namespace vic::level {
 
+namespace {
+
+// 0 north … 3 west, -1: none.
+int side_of(const std::string& word) {
+    const auto& all = side_words();
+    const auto at = std::find(all.begin(), all.end(), word);
+    return at == all.end() ? -1 : static_cast<int>(at - all.begin());
+}
+
+} // namespace
+
+const std::array<std::string, 4>& side_words() {
+    static const std::array<std::string, 4> words{"north", "east", "south", "west"};
+    return words;
+}
+
 bool fits(const NoteKind& kind, const NoteValue& value) {
     switch (kind.type) {
         case NoteType::text:
@@ -19,6 +35,8 @@ bool fits(const NoteKind& kind, const NoteValue& value) {
             return std::holds_alternative<std::string>(value) &&
                    std::find(kind.choices.begin(), kind.choices.end(), std::get<std::string>(value)) !=
                        kind.choices.end();
+        case NoteType::side:
+            return std::holds_alternative<std::string>(value) && side_of(std::get<std::string>(value)) >= 0;
     }
     return false;
 }
@@ -33,10 +51,17 @@ NoteValue first_value(const NoteKind& kind) {
             return Rgba{23, 117, 110, 255};
         case NoteType::choice:
             return kind.choices.empty() ? std::string() : kind.choices.front();
+        case NoteType::side:
+            return side_words()[0];
         case NoteType::text:
             break;
     }
     return std::string();
+}
+
+NoteValue turned(const NoteKind& kind, const NoteValue& value, Turn turn) {
+    if (kind.type != NoteType::side || !fits(kind, value)) return value;
+    return side_words()[static_cast<std::size_t>(turned_side(turn, side_of(std::get<std::string>(value))))];
 }
 
 } // namespace vic::level

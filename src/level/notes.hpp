@@ -2,6 +2,7 @@
 // same type everywhere.
 #pragma once
 
+#include <array>
 #include <cstdint>
 #include <map>
 #include <string>
@@ -9,12 +10,13 @@
 #include <vector>
 
 #include "base/image.hpp"
+#include "base/turn.hpp"
 
 namespace vic::level {
 
 using NoteId = std::uint32_t;
 
-enum class NoteType : std::uint8_t { text, number, yes_no, colour, choice };
+enum class NoteType : std::uint8_t { text, number, yes_no, colour, choice, side };
 
 struct NoteKind {
     NoteId id = 0;
@@ -24,7 +26,10 @@ struct NoteKind {
     bool operator==(const NoteKind&) const = default;
 };
 
-// Text and choice are a string.
+// What a note of NoteType::side says, of the tile as drawn: clockwise from north.
+const std::array<std::string, 4>& side_words();
+
+// Text, choice and side are a string.
 using NoteValue = std::variant<std::string, double, bool, Rgba>;
 using Notes = std::map<NoteId, NoteValue>;
 
@@ -33,5 +38,8 @@ bool fits(const NoteKind& kind, const NoteValue& value);
 
 // What a note of the kind holds when it is first written.
 NoteValue first_value(const NoteKind& kind);
+
+// What the note says of a tile that is laid turned: sides turn with it, all else stays.
+NoteValue turned(const NoteKind& kind, const NoteValue& value, Turn turn);
 
 } // namespace vic::level

@@ -247,6 +247,8 @@ std::map<std::string, std::string> files(const Project& project, const Level& le
                    {"jump", level.walker.jump}};
     j["atlas"] = {{"file", "atlas.png"}, {"size", to_json(atlas->image.size())}, {"extrude", 1}};
     j["tiles"] = tiles_json(project, used, *atlas);
+    for (const NoteKind& kind : project.note_kinds)
+        if (kind.type == level::NoteType::side) j["side_notes"].push_back(kind.name);
     j["prop_kinds"] = kinds_json(project, used, *atlas, out);
     j["layers"] = Json::array();
     int plane = 0;

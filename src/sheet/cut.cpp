@@ -2,6 +2,7 @@
 
 #include <cassert>
 #include <map>
+#include <numeric>
 
 #include "sheet/inspect.hpp"
 
@@ -46,7 +47,13 @@ Fit fit_of(Size drawn, Size cell) {
     const Size up{cell.w / drawn.w, cell.h / drawn.h};
     if (cell.w % drawn.w == 0 && cell.h % drawn.h == 0 && up.w == up.h) return {Fit::Kind::enlarged, up};
     if (drawn.w % cell.w == 0 && drawn.h % cell.h == 0) return {Fit::Kind::cells, {drawn.w / cell.w, drawn.h / cell.h}};
-    return {Fit::Kind::uneven, {1, 1}};
+    const int across = std::gcd(drawn.w, cell.w);
+    const int along = std::gcd(drawn.h, cell.h);
+    return {Fit::Kind::uneven,
+            {1, 1},
+            {cell.w / across, cell.h / along},
+            {drawn.w / across, drawn.h / along},
+            std::min(up.w, up.h)};
 }
 
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile) {

@@ -26,6 +26,10 @@ inline Size drawn_size(const level::Cut& cut) { return {cut.tile.w / cut.scale, 
 struct Fit {
     enum class Kind : std::uint8_t { same, enlarged, cells, uneven } kind = Kind::same;
     Size by{1, 1}; // enlarged: the whole factor, both ways the same; cells: how many cells a tile is large
+    // The factor across and down that makes a tile as large as the cell: up / down of each, without common divisors.
+    Size up{1, 1}, down{1, 1};
+    // uneven: the largest whole factor, both ways the same, at which a tile still keeps within the cell; 0: none does.
+    int within = 0;
 };
 Fit fit_of(Size drawn, Size cell);
 

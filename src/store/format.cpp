@@ -24,7 +24,7 @@ const std::vector<std::string>& shape_words() {
     return words;
 }
 const std::vector<std::string>& note_words() {
-    static const std::vector<std::string> words{"text", "number", "yes-no", "colour", "choice"};
+    static const std::vector<std::string> words{"text", "number", "yes-no", "colour", "choice", "side"};
     return words;
 }
 const std::vector<std::string>& join_kind_words() {
@@ -420,6 +420,9 @@ NoteValue read_note(const Field& field, const NoteKind& kind) {
             return field.colour();
         case NoteType::choice:
             return kind.choices[static_cast<std::size_t>(field.word(kind.choices))];
+        case NoteType::side:
+            return level::side_words()[static_cast<std::size_t>(
+                field.word({level::side_words().begin(), level::side_words().end()}))];
         case NoteType::text:
             break;
     }

@@ -92,8 +92,17 @@ TEST_CASE("tags, turns and notes are given to several tiles at once, taken back,
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(tile(3).notes.contains(step));
 
+    answerNote("drains", 5, nullptr);
+    w.click("addNote");
+    (*w).activateWindow();
+    REQUIRE(QTest::qWaitForWindowActive(&*w, 2000));
+    const auto drains = w.session().project().note_kinds.back().id;
+    pick(w.find<QComboBox>("note-drains"), "east");
+    CHECK(tile(3).notes.at(drains) == level::NoteValue(std::string("east")));
+
     w.key(Qt::Key_S, Qt::ControlModifier);
     w.restart();
+    CHECK(tile(5).notes.at(drains) == level::NoteValue(std::string("east")));
     CHECK(tile(5).tags.size() == 2);
     CHECK(tile(5).turns == level::kMirrorOnly);
     CHECK(tile(5).notes.at(damp) == level::NoteValue(0.5));

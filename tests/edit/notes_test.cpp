@@ -3,10 +3,12 @@
 #include <catch2/catch.hpp>
 
 #include "base/error.hpp"
+#include "base/files.hpp"
 #include "edit/sheets.hpp"
 #include "parcel/build.hpp"
 #include "store/format.hpp"
 #include "support/make.hpp"
+#include "vicinum_level.hpp"
 
 using namespace vic;
 using namespace vic::edit;
@@ -22,6 +24,7 @@ level::Project noted_project() {
     p = add_note_kind(p, {0, "burns", NoteType::yes_no, {}});
     p = add_note_kind(p, {0, "glow", NoteType::colour, {}});
     p = add_note_kind(p, {0, "step", NoteType::choice, {"stone", "wood", "wet"}});
+    p = add_note_kind(p, {0, "drains", NoteType::side, {}});
     const auto id = [&](std::size_t i) { return p.note_kinds[i].id; };
     return change_tiles(p, {p.sheets.front()->tiles[3].id}, [&](level::Tile& t) {
         t.tags = {"shore", "wet"};
@@ -30,7 +33,8 @@ level::Project noted_project() {
                    {id(1), 5.5},
                    {id(2), false},
                    {id(3), Rgba{1, 2, 3, 128}},
-                   {id(4), std::string("wet")}};
+                   {id(4), std::string("wet")},
+                   {id(5), std::string("east")}};
     });
 }
 
@@ -69,6 +73,8 @@ TEST_CASE("a note of another type than its kind is refused with its place", "[no
     const auto key = [&](std::size_t i) { return "\"" + std::to_string(p.note_kinds[i].id) + "\":"; };
     CHECK(refused(key(1) + "5.5", key(1) + "\"many\"").find("This is not a number") != std::string::npos);
     CHECK(refused(key(4) + "\"wet\"", key(4) + "\"ice\"").find("is none of: stone, wood, wet") != std::string::npos);
+    CHECK(refused(key(5) + "\"east\"", key(5) + "\"up\"").find("is none of: north, east, south, west") !=
+          std::string::npos);
     CHECK(refused(key(2) + "false", "\"9999\":false").find("The project has no note 9999") != std::string::npos);
     CHECK(refused("\"name\":\"ore\"", "\"name\":\"says\"").find("Two notes are called") != std::string::npos);
     CHECK(refused("[\"stone\",\"wood\",\"wet\"]", "[]").find("nothing to choose") != std::string::npos);
@@ -87,14 +93,42 @@ TEST_CASE("tags and notes reach the parcel by name", "[notes]") {
     CHECK(tile["notes"]["step"] == "wet");
 }
 
+TEST_CASE("a side turns with the tile, here and in the engine, as its pixels do", "[notes]") {
+    level::Project p = noted_project();
+    const level::NoteKind& drains = p.note_kinds.back();
+    level::Level l = *p.levels.front();
+    const level::TileId id = p.sheets.front()->tiles[3].id;
+    for (std::uint8_t code = 0; code < 8; ++code)
+        l.edit(l.layers.front()->id).grid.set({code, 1}, level::Cell(id, {code}, true), 0);
+    make::Folder folder;
+    for (const auto& [name, bytes] : parcel::files(p, l)) write_file(folder / name, bytes);
+    const vicinum::Level engine = vicinum::load(folder.path());
+    // The middle pixel of each side of a picture of 5 × 5.
+    const Point middle[4] = {{2, 0}, {4, 2}, {2, 4}, {0, 2}};
+    for (std::uint8_t code = 0; code < 8; ++code)
+        for (std::size_t side = 0; side < 4; ++side) {
+            std::size_t shown = 4;
+            for (std::size_t i = 0; i < 4; ++i)
+                if (source_pixel({code}, middle[i], 5) == middle[side]) shown = i;
+            INFO("turn " << int(code) << ", side " << side);
+            REQUIRE(shown < 4);
+            CHECK(turned(drains, level::side_words()[side], {code}) == level::NoteValue(level::side_words()[shown]));
+            if (side == 1)
+                CHECK(engine.note(engine.layers.front().cell(code, 1), "drains") == level::side_words()[shown]);
+        }
+    CHECK(engine.note(engine.layers.front().cell(5, 1), "step") == "wet"); // all else stays as it is
+    CHECK(engine.note(engine.layers.front().cell(5, 1), "nothing").is_null());
+    CHECK(engine.note(vicinum::Cell{}, "drains").is_null());
+}
+
 TEST_CASE("a note that goes takes its values along, and no other", "[notes]") {
     const level::Project p = noted_project();
     const auto ore = p.note_kinds[1].id;
     CHECK(noted(p, ore) == 1);
     const level::Project gone = remove_note_kind(p, ore);
-    CHECK(gone.note_kinds.size() == 4);
+    CHECK(gone.note_kinds.size() == 5);
     CHECK(noted(gone, ore) == 0);
-    CHECK(gone.sheets.front()->tiles[3].notes.size() == 4);
+    CHECK(gone.sheets.front()->tiles[3].notes.size() == 5);
     CHECK(note_trouble(p, {0, "", NoteType::text, {}}).english() == "A note needs a name");
     CHECK(note_trouble(p, {0, "ore", NoteType::text, {}}).english() == "There is a note \"ore\" already");
     CHECK(note_trouble(p, {ore, "ore", NoteType::number, {}}).empty());

@@ -117,4 +117,9 @@ TEST_CASE("whether art fits a level's cells, and by what", "[cut]") {
     CHECK(fit_of({16, 16}, {32, 16}).kind == Fit::Kind::uneven); // stretched one way only
     CHECK(fit_of({24, 24}, {16, 16}).kind == Fit::Kind::uneven);
     CHECK(fit_of({12, 12}, {16, 16}).kind == Fit::Kind::uneven);
+    const Fit odd = fit_of({24, 12}, {32, 32}); // 1 1/3 across, 2 2/3 down; unchanged it keeps within the cell
+    CHECK(odd.up == Size{4, 8});
+    CHECK(odd.down == Size{3, 3});
+    CHECK(odd.within == 1);
+    CHECK(fit_of({48, 48}, {32, 32}).within == 0);
 }
