@@ -1,19 +1,49 @@
 // The right side of Join: the chosen case and what serves it.
-#include <QSpinBox>
+#include <QInputDialog>
+#include <QLocale>
+#include <QMenu>
+#include <QTimer>
+#include <cmath>
 
 #include "app/join_stage.hpp"
 #include "app/panel.hpp"
+#include "app/signs.hpp"
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "edit/sheets.hpp"
+#include "join/resolve.hpp"
+#include "sheet/cut.hpp"
 
 namespace vic::app {
+
+namespace {
+
+constexpr std::size_t kCandidates = 3;
+constexpr std::size_t kMostTurned = 128; // tiles of a sheet that are tried in all turns
+
+void clear(QLayout* layout) {
+    QLayoutItem* item = nullptr;
+    while ((item = layout->takeAt(0))) {
+        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
+        delete item;
+    }
+}
+
+QString turnWord(Turn turn) {
+    const QString by[4] = {
+        {}, CasePanel::tr("turned right"), CasePanel::tr("turned round"), CasePanel::tr("turned left")};
+    const QString quarter = by[turn.quarters()];
+    if (!turn.mirrored()) return quarter;
+    return quarter.isEmpty() ? CasePanel::tr("mirrored") : CasePanel::tr("mirrored, %1").arg(quarter);
+}
+
+} // namespace
 
 CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
     : QWidget(parent), session_(session), proof_(proof) {
     auto* column = panelColumn(this);
     addHeading(column, tr("Case"), &aside_);
-    const PictureHead card = addPictureHead(column, this, 84);
+    const PictureHead card = addPictureHead(column, this, 72);
     picture_ = card.picture;
     title_ = card.title;
     title_->setObjectName("caseTitle");
@@ -25,11 +55,51 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
     figures->addStretch();
     figures->addWidget(variants_);
     column->addLayout(figures);
-    column->addWidget(rule(this));
+    serveHead_ = label(tr("Would serve"), "heading");
+    column->addWidget(serveHead_);
+    candidates_ = new QWidget(this);
+    candidates_->setObjectName("candidates");
+    auto* list = new QVBoxLayout(candidates_);
+    list->setContentsMargins(0, 0, 0, 0);
+    list->setSpacing(3);
+    column->addWidget(candidates_);
     weights_ = new QWidget(this);
     new QVBoxLayout(weights_);
     weights_->layout()->setContentsMargins(0, 0, 0, 0);
     column->addWidget(weights_);
+    livelyBox_ = new QWidget(this);
+    auto* lively = new QVBoxLayout(livelyBox_);
+    lively->setContentsMargins(0, 0, 0, 0);
+    lively->setSpacing(3);
+    lively_ = new QSlider(Qt::Horizontal, this);
+    lively_->setObjectName("lively");
+    lively_->setRange(0, 100);
+    lively_->setTracking(false);
+    lively_->setToolTip(tr("How far variants are spread, so that none lies beside itself; their weights hold"));
+    addField(lively, tr("Lively"), lively_, 60);
+    repetition_ = label({}, "quiet", this);
+    repetition_->setObjectName("repetition");
+    lively->addWidget(repetition_);
+    column->addWidget(livelyBox_);
+    connect(lively_, &QSlider::valueChanged, this, [this](int v) {
+        change(
+            tr("How lively the variants are"), [v](level::JoinSet& set) { set.lively = v; }, "lively");
+    });
+    turns_ = new QComboBox(this);
+    turns_->setObjectName("setTurns");
+    turns_->addItem(tr("only as drawn"), uint(level::kNoTurns));
+    turns_->addItem(tr("mirrored"), uint(level::kMirrorOnly));
+    turns_->addItem(tr("turned"), uint(level::kQuarterTurns));
+    turns_->addItem(tr("turned and mirrored"), uint(level::kAllTurns));
+    turns_->setToolTip(
+        tr("How a tile may be laid to serve other cases than its own: 6 drawn tiles can then be 16, "
+           "and 15 can be 47"));
+    addField(column, tr("Tiles may be"), turns_, 78);
+    connect(turns_, &QComboBox::activated, this, [this] {
+        const auto mask = static_cast<std::uint8_t>(turns_->currentData().toUInt());
+        change(tr("Turns of a material's tiles"), [mask](level::JoinSet& set) { set.turns = mask; });
+    });
+    column->addWidget(rule(this));
     auto* head = new QHBoxLayout;
     head->addWidget(label(tr("Sheet as read"), "heading"));
     head->addStretch();
@@ -42,13 +112,13 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
     sheet_->setObjectName("joinSheetView");
     column->addWidget(sheet_);
     connect(sheet_, &SheetView::tileClicked, this, &CasePanel::serve);
+    connect(sheet_, &SheetView::petalClicked, this, &CasePanel::correct);
     connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
-    auto* hint = label(tr("Petals show which neighbours a tile expects. Click a tile to serve the chosen case, "
-                          "Ctrl+click to add it as a variant."),
+    auto* hint = label(tr("Click a petal to correct it, a tile to serve the chosen case; Ctrl+click adds a variant."),
                        "quiet", this);
     hint->setWordWrap(true);
     column->addWidget(hint);
-    readAgain_ = new QPushButton(tr("Read this sheet's joins again"), this);
+    readAgain_ = new QPushButton(tr("Read again"), this);
     readAgain_->setObjectName("readAgain");
     describe(readAgain_, tr("Read joins again"), {}, tr("Cases that the sheet has no tile for stay as they are"));
     connect(readAgain_, &QPushButton::clicked, this, [this] {
@@ -64,7 +134,16 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
                                .arg(read.doubtful.size()),
                            false);
     });
-    column->addWidget(readAgain_);
+    auto* works = new QHBoxLayout;
+    works->addWidget(readAgain_, 1);
+    cards_ = new QPushButton(tr("Order …"), this);
+    cards_->setObjectName("orderCards");
+    describe(
+        cards_, tr("Order cards"), {},
+        tr("Keep the order of this sheet's tiles for other sheets of the same layout, or lay a kept order over it"));
+    connect(cards_, &QPushButton::clicked, this, &CasePanel::showCards);
+    works->addWidget(cards_);
+    column->addLayout(works);
     column->addStretch();
 }
 
@@ -79,12 +158,13 @@ void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
         if (at != variants.end())
             variants.erase(at);
         else
-            variants.push_back({tile, 100});
+            variants.push_back({tile, 100, {}});
     } else {
-        variants = {{tile, 100}};
+        variants = {{tile, 100, {}}};
     }
+    level::Project next = edit::set_case(session_.project(), m->id, mask, variants);
     session_.apply(tr("Tile of a case of %1").arg(QString::fromStdString(m->name)),
-                   edit::rejoin(edit::set_case(session_.project(), m->id, mask, variants)));
+                   edit::rejoin(edit::accept_tile(std::move(next), m->id, tile)));
 }
 
 void CasePanel::follow() {
@@ -98,67 +178,26 @@ void CasePanel::follow() {
     }
     const bool plain = m->joins.kind == level::JoinKind::plain;
     const join::Mask mask = plain ? join::Mask{255} : session_.joinCase();
-    const auto found = m->joins.cases.find(mask);
-    const bool have = found != m->joins.cases.end() && !found->second.empty();
+    const auto variants = join::serving(m->joins, mask);
+    const bool have = !variants.empty();
+    const bool own = m->joins.cases.contains(mask);
     aside_->setText(plain ? tr("plain") : tr("mask %1").arg(mask));
     title_->setText(plain ? tr("Variants") : [&] {
         QString t = spoken(join::describe(mask));
         t[0] = t[0].toUpper();
         return t;
     }());
-    text_->setText(have ? QString() : tr("no tile"));
+    text_->setText(!have ? tr("no tile")
+                   : own ? turnWord(variants.front().turn)
+                         : tr("by a tile that is %1").arg(turnWord(variants.front().turn)));
     setRole(text_, have ? "quiet" : "warning");
-    picture_->setPixmap(have ? tileThumb(session_.project(), found->second.front().tile, 80) : QPixmap());
+    picture_->setPixmap(have ? tileThumb(session_.project(), variants.front().tile, 68, variants.front().turn)
+                             : QPixmap());
     inProof_->setText(tr("in the proof: %1").arg(proof_.cellsOfCase(mask)));
-    variants_->setText(tr("variants: %1").arg(have ? found->second.size() : 0));
+    variants_->setText(tr("variants: %1").arg(variants.size()));
 
-    std::string key = std::to_string(m->id) + "/" + std::to_string(mask);
     std::set<level::TileId> chosen;
-    if (have)
-        for (const auto& v : found->second) {
-            chosen.insert(v.tile);
-            key += "," + std::to_string(v.tile);
-        }
-    if (key != weightsOf_) {
-        weightsOf_ = key;
-        QLayoutItem* item = nullptr;
-        while ((item = weights_->layout()->takeAt(0))) {
-            if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-            delete item;
-        }
-        if (chosen.size() > 1 && chosen.size() <= 16) {
-            auto* grid = new QWidget(weights_);
-            auto* cells = new QGridLayout(grid);
-            cells->setContentsMargins(0, 0, 0, 0);
-            cells->setSpacing(5);
-            int i = 0;
-            for (const auto& v : found->second) {
-                auto* icon = new QLabel(grid);
-                icon->setPixmap(tileThumb(session_.project(), v.tile, 24));
-                auto* box = new QSpinBox(grid);
-                box->setObjectName(QString("weight-%1").arg(v.tile));
-                box->setAccessibleName(tr("Weight of tile %1").arg(v.tile));
-                box->setRange(0, 1000);
-                box->setValue(v.weight);
-                box->setKeyboardTracking(false);
-                connect(box, &QSpinBox::valueChanged, this, [this, id = m->id, mask, tile = v.tile](int w) {
-                    const level::Material* now = session_.project().material(id);
-                    if (!now || !now->joins.cases.contains(mask)) return;
-                    auto all = now->joins.cases.at(mask);
-                    for (auto& one : all)
-                        if (one.tile == tile) one.weight = w;
-                    session_.apply(tr("Weight of a variant"),
-                                   edit::rejoin(edit::set_case(session_.project(), id, mask, all)),
-                                   "weight-" + std::to_string(tile));
-                });
-                cells->addWidget(icon, i / 3, i % 3 * 2);
-                cells->addWidget(box, i / 3, i % 3 * 2 + 1);
-                ++i;
-            }
-            weights_->layout()->addWidget(label(tr("Variants and their weights"), "heading"));
-            weights_->layout()->addWidget(grid);
-        }
-    }
+    for (const auto& v : variants) chosen.insert(v.tile);
     // The sheet that the material's tiles come from, unless the designer has chosen another.
     const QSignalBlocker quiet(sheets_);
     const auto current = sheet_->sheetId();
@@ -177,6 +216,208 @@ void CasePanel::follow() {
     sheet_->setSheet(sheets_->currentData().toUInt());
     sheet_->setChosen(chosen);
     readAgain_->setVisible(!plain);
+    cards_->setVisible(!plain);
+    turns_->setEnabled(!plain);
+    turns_->setCurrentIndex(turns_->findData(uint(m->joins.turns)));
+    followWeights(*m, mask);
+    followLively(*m);
+    followCandidates(*m, mask);
+}
+
+void CasePanel::followWeights(const level::Material& m, join::Mask mask) {
+    std::string key = std::to_string(m.id) + "/" + std::to_string(mask);
+    std::vector<level::Variant> own;
+    if (const auto found = m.joins.cases.find(mask); found != m.joins.cases.end()) own = found->second;
+    for (const auto& v : own) key += "," + std::to_string(v.tile) + "/" + std::to_string(v.turn.code);
+    if (key != weightsOf_) {
+        weightsOf_ = key;
+        clear(weights_->layout());
+        if (own.size() > 1 && own.size() <= 16) {
+            auto* grid = new QWidget(weights_);
+            auto* cells = new QGridLayout(grid);
+            cells->setContentsMargins(0, 0, 0, 0);
+            cells->setSpacing(5);
+            int i = 0;
+            for (const auto& v : own) {
+                auto* icon = new QLabel(grid);
+                icon->setPixmap(tileThumb(session_.project(), v.tile, 24, v.turn));
+                auto* box = new QSpinBox(grid);
+                box->setObjectName(QString("weight-%1").arg(v.tile));
+                box->setAccessibleName(tr("Weight of tile %1").arg(v.tile));
+                box->setRange(0, 1000);
+                box->setValue(v.weight);
+                box->setKeyboardTracking(false);
+                connect(box, &QSpinBox::valueChanged, this,
+                        [this, id = m.id, mask, tile = v.tile, turn = v.turn](int w) {
+                            const level::Material* now = session_.project().material(id);
+                            if (!now || !now->joins.cases.contains(mask)) return;
+                            auto all = now->joins.cases.at(mask);
+                            for (auto& one : all)
+                                if (one.tile == tile && one.turn == turn) one.weight = w;
+                            session_.apply(tr("Weight of a variant"),
+                                           edit::rejoin(edit::set_case(session_.project(), id, mask, all)),
+                                           "weight-" + std::to_string(tile));
+                        });
+                cells->addWidget(icon, i / 3, i % 3 * 2);
+                cells->addWidget(box, i / 3, i % 3 * 2 + 1);
+                ++i;
+            }
+            weights_->layout()->addWidget(label(tr("Variants and their weights"), "heading"));
+            weights_->layout()->addWidget(grid);
+        }
+    }
+}
+
+void CasePanel::change(const QString& name, const std::function<void(level::JoinSet&)>& what,
+                       const std::string& merge) {
+    const level::Material* m = session_.material();
+    if (m) session_.apply(name, edit::change_set(session_.project(), m->id, what), merge);
+}
+
+void CasePanel::correct(level::TileId tile, int mask, int bit) {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    const join::Mask to = edit::with_petal(m->joins.kind, static_cast<join::Mask>(mask), bit);
+    if (to == mask) {
+        emit session_.said(tr("A corner between sides that are not both joined says nothing"), false);
+        return;
+    }
+    session_.apply(tr("Correct a reading"), edit::move_tile(session_.project(), m->id, tile, to));
+    session_.setCase(to);
+}
+
+// How often variants lie beside themselves, on a field of nothing but the material.
+void CasePanel::followLively(const level::Material& m) {
+    if (livelyFor_ == &m) return;
+    livelyFor_ = &m;
+    bool several = false;
+    for (const auto& [mask, variants] : m.joins.cases) several = several || variants.size() > 1;
+    livelyBox_->setVisible(several);
+    const QSignalBlocker quiet(lively_);
+    lively_->setValue(m.joins.lively);
+    if (!several) return;
+    level::Grid field(Size{64, 64});
+    for (int y = 0; y < 64; ++y)
+        for (int x = 0; x < 64; ++x) field.set({x, y}, {}, m.id);
+    join::resolve(session_.rules(), field, box_of(field.size()), 1);
+    const auto r = join::repetition(session_.project(), field, m.id);
+    repetition_->setText(r.pairs == 0 ? tr("the inside has one tile only")
+                                      : tr("beside itself %1 %, by chance %2 %")
+                                            .arg(std::lround(100 * r.share()))
+                                            .arg(std::lround(100 * r.by_chance)));
+}
+
+void CasePanel::followCandidates(const level::Material& m, join::Mask mask) {
+    const bool plain = m.joins.kind == level::JoinKind::plain;
+    serveHead_->setVisible(!plain);
+    candidates_->setVisible(!plain);
+    const auto around = proof_.around(mask);
+    if (plain || (candidatesFor_ == &m && candidatesMask_ == mask && candidatesAround_ == around &&
+                  candidatesIn_ == session_.project().sheets))
+        return;
+    candidatesFor_ = &m;
+    candidatesMask_ = mask;
+    candidatesAround_ = around;
+    candidatesIn_ = session_.project().sheets;
+    clear(candidates_->layout());
+    std::vector<level::SheetId> sheets;
+    std::uint8_t turns = level::kAllTurns;
+    for (const level::SheetId id : {edit::main_sheet(session_.project(), m.joins), sheet_->sheetId()})
+        if (const level::Sheet* s = session_.project().sheet(id);
+            s && std::find(sheets.begin(), sheets.end(), id) == sheets.end()) {
+            sheets.push_back(id);
+            if (s->tiles.size() > kMostTurned) turns = level::kNoTurns;
+        }
+    int n = 0;
+    const auto row = [&](const QPixmap& picture, const QString& text, double fit, const std::function<void()>& go) {
+        auto* b = new QPushButton(candidates_);
+        b->setObjectName(QString("candidate-%1").arg(n++));
+        b->setIcon(picture);
+        b->setIconSize({24, 24});
+        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        b->setText(QString("%1 %   %2").arg(std::lround(100 * fit)).arg(text));
+        b->setStyleSheet("text-align: left; padding: 2px 6px;");
+        b->setToolTip(tr("Click to let it serve the case; the figure says how well it fits at the seams"));
+        connect(b, &QPushButton::clicked, this, [this, go] { QTimer::singleShot(0, this, go); });
+        candidates_->layout()->addWidget(b);
+    };
+    const bool missing = join::serving(m.joins, mask).empty();
+    if (missing)
+        for (const join::Made& made : join::composable(session_.project(), m.joins, m.joins.turns)) {
+            if (made.mask != mask) continue;
+            const Image art = join::composed_art(
+                tilesOf(session_.project()), made.of,
+                sheet::drawn_size(session_.project().sheet(edit::main_sheet(session_.project(), m.joins))->cut));
+            row(art.empty() ? QPixmap() : QPixmap::fromImage(toQImage(art)),
+                tr("composed of %1 tiles").arg(made.sources), 1 - made.error, [this, id = m.id, mask] {
+                    session_.apply(tr("Compose a tile"), edit::compose_missing(session_.project(), id, mask).project);
+                });
+        }
+    for (const join::Candidate& c :
+         join::candidates(session_.project(), m.joins, mask, sheets, turns, around, kCandidates)) {
+        QString text = spoken(edit::tile_name(session_.project(), c.variant.tile));
+        if (c.variant.turn.code != 0) text += ", " + turnWord(c.variant.turn);
+        row(tileThumb(session_.project(), c.variant.tile, 28, c.variant.turn), text, c.fit,
+            [this, id = m.id, mask, v = c.variant] {
+                session_.apply(
+                    tr("Tile of a case of %1").arg(QString::fromStdString(session_.project().material(id)->name)),
+                    edit::rejoin(edit::accept_tile(edit::set_case(session_.project(), id, mask, {v}), id, v.tile)));
+            });
+    }
+    serveHead_->setVisible(n > 0);
+}
+
+void CasePanel::showCards() {
+    const level::Material* m = session_.material();
+    const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
+    if (!m || !s) return;
+    auto* menu = new QMenu(this);
+    menu->setObjectName("orderMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    auto* keep = menu->addAction(tr("Keep this sheet's order as a card …"));
+    keep->setObjectName("keepOrder");
+    connect(keep, &QAction::triggered, this, [this, sheet = s->id] {
+        QTimer::singleShot(0, this, [this, sheet] {
+            const level::Material* now = session_.material();
+            const level::Sheet* of = session_.project().sheet(sheet);
+            if (!now || !of) return;
+            bool ok = false;
+            const QString name = QInputDialog::getText(this, tr("Keep the order of a sheet"), tr("Name of the card:"),
+                                                       QLineEdit::Normal, QString::fromStdString(of->name), &ok)
+                                     .trimmed();
+            if (!ok) return;
+            if (const Text wrong = edit::card_trouble(session_.project(), sheet, *now, name.toStdString());
+                !wrong.empty())
+                return emit session_.said(spoken(wrong), true);
+            session_.apply(tr("Keep an order card"),
+                           edit::keep_order(session_.project(), sheet, *now, name.toStdString()));
+            emit session_.said(tr("Kept the order as the card %1").arg(name), false);
+        });
+    });
+    menu->addSeparator();
+    int fits = 0;
+    for (const level::OrderCard& card : session_.project().order_cards) {
+        if (card.kind != m->joins.kind || !edit::card_fits(card, *s)) continue;
+        ++fits;
+        auto* lay = menu->addAction(tr("Lay %1 over this sheet").arg(QString::fromStdString(card.name)));
+        lay->setObjectName(QString("layOrder-%1").arg(card.id));
+        connect(lay, &QAction::triggered, this, [this, sheet = s->id, id = card.id] {
+            QTimer::singleShot(0, this, [this, sheet, id] {
+                const level::Material* now = session_.material();
+                const level::Sheet* of = session_.project().sheet(sheet);
+                for (const level::OrderCard& c : session_.project().order_cards)
+                    if (c.id == id && now && of && edit::card_fits(c, *of)) {
+                        const auto read = edit::reading_by_card(c, *of);
+                        session_.apply(tr("Lay an order card"),
+                                       edit::rejoin(edit::read_into(session_.project(), now->id, *of, read)));
+                        emit session_.said(tr("%1 tiles serve their cases by the card").arg(read.tiles.size()), false);
+                        return;
+                    }
+            });
+        });
+    }
+    if (fits == 0) menu->addAction(tr("No card of this layout and kind yet"))->setEnabled(false);
+    menu->popup(cards_->mapToGlobal(QPoint(0, cards_->height())));
 }
 
 } // namespace vic::app

@@ -1,10 +1,8 @@
 #include "app/join_stage.hpp"
 
 #include <QKeyEvent>
-#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QTimer>
 #include <cmath>
 
 #include "app/panel.hpp"
@@ -12,262 +10,8 @@
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
-#include "edit/replace.hpp"
-#include "edit/sheets.hpp"
 
 namespace vic::app {
-
-MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 12, 0, 12);
-    column->setSpacing(6);
-    auto* head = new QHBoxLayout;
-    head->setContentsMargins(12, 0, 8, 0);
-    head->addWidget(label(tr("Materials"), "heading"));
-    head->addStretch();
-    auto* add = toolButton(this, "addMaterial", {}, tr("+ new"), {}, "link");
-    describe(add, tr("New material"), {}, tr("From the tiles of a sheet; its joins are read from the art"));
-    connect(add, &QToolButton::clicked, this, [this, add] {
-        auto* menu = new QMenu(this);
-        menu->setAttribute(Qt::WA_DeleteOnClose);
-        for (const auto& s : session_.project().sheets) {
-            if (!s->image || s->tiles.size() < 2) continue;
-            auto* sub = menu->addMenu(QString::fromStdString(s->name));
-            connect(sub->addAction(tr("Edges + corners, read from the art")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::full); });
-            connect(sub->addAction(tr("Edges, read from the art")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::edges); });
-            connect(sub->addAction(tr("Corners, read from the art")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::corners); });
-            connect(sub->addAction(tr("Plain, its tiles as variants")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
-        }
-        if (menu->isEmpty()) menu->addAction(tr("First add a sheet in Cut"))->setEnabled(false);
-        menu->popup(add->mapToGlobal(QPoint(0, add->height())));
-    });
-    head->addWidget(add);
-    column->addLayout(head);
-    list_ = new CardList(this);
-    list_->setObjectName("materialList");
-    list_->setAccessibleName(tr("Materials"));
-    column->addWidget(list_, 1);
-    auto* foot = new QVBoxLayout;
-    foot->setContentsMargins(12, 0, 12, 0);
-    addHeading(foot, tr("Beyond the level's edge"));
-    beyond_ = new QCheckBox(tr("counts as the same"), this);
-    beyond_->setObjectName("beyondIsSame");
-    foot->addWidget(beyond_);
-    column->addLayout(foot);
-    connect(beyond_, &QCheckBox::clicked, this, [this](bool on) {
-        const level::Material* m = session_.material();
-        if (!m) return;
-        level::Project p = session_.project();
-        level::Material changed = *m;
-        changed.joins.beyond_is_same = on;
-        p.put(std::move(changed));
-        session_.apply(tr("What lies beyond the edge"), edit::rejoin(std::move(p)));
-    });
-    connect(list_, &CardList::chosen, this,
-            [this](quint32 id) { session_.setMaterial(static_cast<level::MaterialId>(id)); });
-    connect(list_, &CardList::renamed, this, [this](quint32 id, const QString& name) {
-        const level::Material* m = session_.project().material(static_cast<level::MaterialId>(id));
-        if (!m || name.isEmpty() || name.toStdString() == m->name) return follow();
-        QTimer::singleShot(0, &session_, [this, id, name] {
-            level::Project p = session_.project();
-            if (const Text taken =
-                    edit::name_taken_by_material(p, name.toStdString(), static_cast<level::MaterialId>(id));
-                !taken.empty()) {
-                emit session_.said(spoken(taken), true);
-                return follow();
-            }
-            level::Material changed = *p.material(static_cast<level::MaterialId>(id));
-            changed.name = name.toStdString();
-            p.put(std::move(changed));
-            session_.apply(tr("Rename a material"), std::move(p));
-        });
-    });
-}
-
-void MaterialList::follow() {
-    std::vector<Card> cards;
-    for (const auto& m : session_.project().materials) {
-        const auto cover = join::coverage(m->joins);
-        Card card;
-        card.id = m->id;
-        card.picture = materialThumb(session_.project(), *m, 32);
-        card.title = QString::fromStdString(m->name);
-        if (m->joins.kind == level::JoinKind::plain) {
-            const auto it = m->joins.cases.find(255);
-            card.under =
-                tr("plain · %1 variants").arg(it == m->joins.cases.end() ? 0 : static_cast<int>(it->second.size()));
-        } else {
-            const QString kind = m->joins.kind == level::JoinKind::edges     ? tr("edges")
-                                 : m->joins.kind == level::JoinKind::corners ? tr("corners")
-                                                                             : tr("edges + corners");
-            card.under = tr("%1 · %2 / %3").arg(kind).arg(cover.have).arg(cover.of);
-        }
-        card.ring = cover.of ? double(cover.have) / cover.of : 0;
-        cards.push_back(card);
-    }
-    list_->setCards(cards, session_.materialId());
-    const level::Material* m = session_.material();
-    beyond_->setEnabled(m && m->joins.kind != level::JoinKind::plain);
-    beyond_->setChecked(m && m->joins.beyond_is_same);
-}
-
-// Whole multiples of the art's pixels where that does not waste much room.
-int ProofView::cellSide(int width, int columns) const {
-    const int room = std::max(1, width / columns);
-    const int cell = session_.isOpen() && session_.level() ? session_.level()->cell.w : 16;
-    const int whole = room / cell * cell;
-    return whole * 4 >= room * 3 ? whole : room;
-}
-
-ProofView::ProofView(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
-    setObjectName("proof");
-    setAccessibleName(tr("Proof"));
-    setMouseTracking(true);
-    QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    policy.setHeightForWidth(true);
-    setSizePolicy(policy);
-}
-
-int ProofView::heightForWidth(int width) const {
-    const Size s = patch_.size.empty() ? Size{24, 10} : patch_.size;
-    return cellSide(width, s.w) * s.h;
-}
-
-int ProofView::side() const { return patch_.size.empty() ? 1 : cellSide(width(), patch_.size.w); }
-
-void ProofView::newPatch() {
-    ++seed_;
-    madeFor_.reset();
-    patch_ = {};
-    follow();
-}
-
-void ProofView::follow() {
-    const level::Material* m = session_.material();
-    if (!m) {
-        picture_ = {};
-        update();
-        return;
-    }
-    if (madeFor_ && madeOf_ == m->id && madeFor_->sheets == session_.project().sheets &&
-        madeFor_->material(m->id) == m) {
-        update();
-        return;
-    }
-    if (patch_.cells.empty() || kind_ != m->joins.kind) {
-        kind_ = m->joins.kind;
-        patch_ = join::make_proof(kind_, seed_);
-        updateGeometry();
-    }
-    madeFor_ = session_.document().state();
-    madeOf_ = m->id;
-    grid_ = join::paint_proof(patch_, session_.project(), m->id);
-    // Drawn by the same code as any level, over what lies under the material in the level.
-    level::Level level;
-    level.id = "proof";
-    level.size = patch_.size;
-    level.cell = session_.level() ? session_.level()->cell : Size{16, 16};
-    level.ground = {203, 176, 131, 255};
-    level::Layer layer;
-    layer.id = 1;
-    layer.grid = grid_;
-    level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
-    picture::Canvas canvas(box_of(level.pixels()));
-    picture::draw(session_.project(), level, session_.art(), canvas, canvas.box);
-    picture_ =
-        QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h, QImage::Format_RGB32)
-            .copy();
-    update();
-}
-
-join::Mask ProofView::maskAt(Point cell) const {
-    return join::canonical(join::neighbourhood(grid_, cell, false), kind_);
-}
-
-int ProofView::cellsOfCase(join::Mask mask) const {
-    int n = 0;
-    for (int y = 0; y < patch_.size.h; ++y)
-        for (int x = 0; x < patch_.size.w; ++x) n += grid_.material({x, y}) != 0 && maskAt({x, y}) == mask;
-    return n;
-}
-
-Point ProofView::firstCell(join::Mask mask) const {
-    for (int y = 0; y < patch_.size.h; ++y)
-        for (int x = 0; x < patch_.size.w; ++x)
-            if (grid_.material({x, y}) != 0 && maskAt({x, y}) == mask) return {x, y};
-    return {-1, -1};
-}
-
-QPoint ProofView::cellCentre(Point cell) const { return {cell.x * side() + side() / 2, cell.y * side() + side() / 2}; }
-
-void ProofView::paintEvent(QPaintEvent*) {
-    QPainter p(this);
-    const Tokens t = tokensOf(this);
-    if (picture_.isNull()) {
-        p.setPen(t.quiet);
-        p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap,
-                   tr("No material yet.\nCut a sheet, then read its joins: the button waits there on the right."));
-        return;
-    }
-    const int s = side();
-    p.drawImage(QRect(0, 0, patch_.size.w * s, patch_.size.h * s), picture_);
-    const level::Material* m = session_.material();
-    if (!m || kind_ == level::JoinKind::plain) return;
-    p.setRenderHint(QPainter::Antialiasing);
-    for (int y = 0; y < patch_.size.h; ++y)
-        for (int x = 0; x < patch_.size.w; ++x) {
-            if (grid_.material({x, y}) == 0) continue;
-            const join::Mask mask = maskAt({x, y});
-            const QRectF r(x * s, y * s, s, s);
-            if (session_.rules().missing(m->id, mask)) {
-                QColor wash = t.vermilion;
-                wash.setAlpha(110);
-                p.fillRect(r, wash);
-                p.setPen(QPen(paper().vermilion, 2));
-                p.setBrush(Qt::NoBrush);
-                p.drawRect(r.adjusted(1, 1, -1, -1));
-                const QRectF c = r.adjusted(s * 0.33, s * 0.33, -s * 0.33, -s * 0.33);
-                p.drawLine(c.topLeft(), c.bottomRight());
-                p.drawLine(c.topRight(), c.bottomLeft());
-            }
-            if (mask == session_.joinCase()) {
-                p.setBrush(Qt::NoBrush);
-                p.setPen(QPen(QColor("#FBF8F1"), 4));
-                p.drawRect(r.adjusted(1, 1, -1, -1));
-                p.setPen(QPen(paper().vermilion, 2));
-                p.drawRect(r.adjusted(1, 1, -1, -1));
-            }
-        }
-    if (hover_.x >= 0 && grid_.material(hover_)) {
-        p.setPen(QPen(QColor("#FBF8F1"), 2));
-        p.setBrush(Qt::NoBrush);
-        p.drawRect(QRectF(hover_.x * s + 1, hover_.y * s + 1, s - 2, s - 2));
-    }
-}
-
-void ProofView::mousePressEvent(QMouseEvent* event) {
-    const Point cell{event->pos().x() / side(), event->pos().y() / side()};
-    if (box_of(patch_.size).contains(cell) && grid_.material(cell)) session_.setCase(maskAt(cell));
-}
-
-void ProofView::mouseMoveEvent(QMouseEvent* event) {
-    const Point cell{event->pos().x() / side(), event->pos().y() / side()};
-    if (cell == hover_) return;
-    hover_ = cell;
-    const bool on = box_of(patch_.size).contains(cell) && grid_.material(cell) != 0;
-    emit cellHovered(cell, on ? maskAt(cell) : -1);
-    update();
-}
-
-void ProofView::leaveEvent(QEvent*) {
-    hover_ = {-1, -1};
-    emit cellHovered(hover_, -1);
-    update();
-}
 
 CaseList::CaseList(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("cases");
@@ -320,6 +64,11 @@ void CaseList::follow() {
     update();
 }
 
+void CaseList::setToDraw(const std::vector<join::Mask>& masks) {
+    toDraw_ = {masks.begin(), masks.end()};
+    update();
+}
+
 void CaseList::resizeEvent(QResizeEvent*) { layOut(); }
 
 QPoint CaseList::caseCentre(join::Mask mask) const {
@@ -339,15 +88,19 @@ void CaseList::paintEvent(QPaintEvent*) {
     p.setFont(font);
     p.setPen(t.quiet);
     for (const auto& [text, r] : titles_) p.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, text);
+    std::set<join::Mask> doubtful;
+    for (const auto& d : session_.joinsRead().doubtful) doubtful.insert(d.mask);
     for (const auto& [mask, r] : places_) {
-        const auto found = m->joins.cases.find(mask);
-        const bool have = found != m->joins.cases.end() && !found->second.empty();
+        const auto variants = join::serving(m->joins, mask);
+        const bool own = m->joins.cases.contains(mask);
+        const bool have = !variants.empty();
         if (have) {
-            p.setPen(QPen(t.brine, 2));
+            p.setPen(QPen(own ? t.brine : t.faint, 2));
             p.setBrush(t.window);
             p.drawRect(QRectF(r).adjusted(1, 1, -1, -1));
-            p.drawPixmap(r.adjusted(2, 2, -2, -2), tileThumb(session_.project(), found->second.front().tile, 32));
-            if (found->second.size() > 1) {
+            p.drawPixmap(r.adjusted(2, 2, -2, -2),
+                         tileThumb(session_.project(), variants.front().tile, 32, variants.front().turn));
+            if (variants.size() > 1) {
                 p.setPen(Qt::NoPen);
                 p.setBrush(QColor("#22302D"));
                 p.drawEllipse(QPointF(r.right() - 6, r.bottom() - 6), 7, 7);
@@ -356,7 +109,7 @@ void CaseList::paintEvent(QPaintEvent*) {
                 tiny.setPixelSize(9);
                 p.setFont(tiny);
                 p.drawText(QRectF(r.right() - 13, r.bottom() - 13, 14, 14), Qt::AlignCenter,
-                           QString::number(found->second.size()));
+                           QString::number(variants.size()));
                 p.setFont(font);
             }
         } else {
@@ -374,6 +127,17 @@ void CaseList::paintEvent(QPaintEvent*) {
                         QPointF(r.center()) + QPointF(join::kNeighbour[i].x * 9.0, join::kNeighbour[i].y * 9.0), 2.4,
                         2.4);
         }
+        if (doubtful.contains(mask)) {
+            p.setPen(QPen(t.window, 1));
+            p.setBrush(t.ochre);
+            p.drawEllipse(QPointF(r.right() - 4, r.top() + 5), 4.5, 4.5);
+        }
+        if (toDraw_.contains(mask)) {
+            p.setPen(QPen(t.ink, 2));
+            p.setBrush(Qt::NoBrush);
+            p.drawLine(r.left() + 4, r.bottom() - 2, r.right() - 4, r.bottom() - 2);
+            p.drawLine(r.left() + 4, r.bottom() - 5, r.left() + 9, r.bottom() - 5);
+        }
         if (mask == session_.joinCase()) {
             p.setBrush(Qt::NoBrush);
             p.setPen(QPen(t.vermilion, 2));
@@ -388,8 +152,14 @@ void CaseList::mousePressEvent(QMouseEvent* event) {
 }
 
 void CaseList::mouseMoveEvent(QMouseEvent* event) {
-    for (const auto& [mask, r] : places_)
-        if (r.contains(event->pos())) return setToolTip(spoken(join::describe(mask)));
+    for (const auto& [mask, r] : places_) {
+        if (!r.contains(event->pos())) continue;
+        QString text = spoken(join::describe(mask));
+        for (const auto& d : session_.joinsRead().doubtful)
+            if (d.mask == mask) text += "\n" + tr("Doubtful: %1").arg(spoken(d.why));
+        if (toDraw_.contains(mask)) text += "\n" + tr("One of those to draw");
+        return setToolTip(text);
+    }
     setToolTip({});
 }
 
@@ -407,68 +177,236 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
     column->setContentsMargins(14, 12, 14, 12);
     column->setSpacing(8);
     auto* head = new QHBoxLayout;
-    head->addWidget(label(tr("Proof · every neighbourhood at least once"), "heading"));
+    head->setSpacing(4);
+    head->addWidget(label(tr("Proof"), "heading"));
+    head->addSpacing(8);
+    const std::array<std::array<QString, 3>, 2> modes{
+        {{"proofCases", tr("every case"), tr("A patch in which every neighbourhood occurs at least once")},
+         {"proofPairs", tr("every pair"), tr("A patch in which every case lies beside every other that it can meet")}}};
+    for (std::size_t i = 0; i < modes.size(); ++i) {
+        modes_[i] = toolButton(this, modes[i][0], {}, modes[i][1], modes[i][2], "pill");
+        modes_[i]->setCheckable(true);
+        head->addWidget(modes_[i]);
+        connect(modes_[i], &QToolButton::clicked, this, [this, i] { setMode(static_cast<ProofView::Mode>(i)); });
+    }
+    modes_[0]->setChecked(true);
+    auto* heat =
+        toolButton(this, "seams", {}, tr("seams"), tr("Marks where two tiles do not go on into each other"), "pill");
+    heat->setCheckable(true);
+    head->addSpacing(8);
+    head->addWidget(heat);
     head->addStretch();
     proofAside_ = label({}, "aside");
+    proofAside_->setObjectName("proofAside");
     head->addWidget(proofAside_);
     auto* fresh = toolButton(this, "newPatch", {}, tr("new patch"), {}, "link");
-    describe(fresh, tr("Another patch"), {}, tr("The same cases in another arrangement"));
+    describe(fresh, tr("Another patch"), {}, tr("The same cases in another arrangement; the free patch is emptied"));
     head->addWidget(fresh);
     column->addLayout(head);
-    proof_ = new ProofView(session_, this);
-    connect(fresh, &QToolButton::clicked, proof_, &ProofView::newPatch);
-    column->addWidget(proof_);
+    proof_ = new ProofView(session_, ProofView::Mode::cases, this);
+    free_ = new ProofView(session_, ProofView::Mode::free, this);
+    connect(fresh, &QToolButton::clicked, this, [this] {
+        proof_->newPatch();
+        free_->newPatch();
+        tellPatch();
+    });
+    connect(heat, &QToolButton::toggled, this, [this](bool on) {
+        proof_->setHeat(on);
+        free_->setHeat(on);
+        tellPatch();
+    });
+    connect(free_, &ProofView::painted, this, &JoinCentre::tellPatch);
+    auto* patches = new QHBoxLayout;
+    patches->setSpacing(16);
+    patches->addWidget(proof_, 0, Qt::AlignTop);
+    patches->addWidget(free_, 0, Qt::AlignTop);
+    patches->addStretch();
+    column->addLayout(patches);
     addHeading(column, tr("Cases"), &casesAside_);
+    casesAside_->setObjectName("casesAside");
+    auto* works = new QHBoxLayout;
+    works->setSpacing(6);
+    const auto work = [&](const char* name, const QString& text, const QString& key, const QString& help,
+                          const std::function<void()>& go) {
+        auto* b = toolButton(this, name, {}, text, {}, "pill");
+        describe(b, text, key, help);
+        works->addWidget(b);
+        connect(b, &QToolButton::clicked, this, go);
+        return b;
+    };
+    missing_ = work("nextMissingButton", tr("next missing"), "N", tr("The next case without a tile"),
+                    [this] { nextMissing(); });
+    doubtful_ = work("nextDoubtfulButton", tr("next doubtful"), "D",
+                     tr("The next case whose tile is doubtful or contradicts itself"), [this] { nextDoubtful(); });
+    accept_ = work("acceptTile", tr("accept"), tr("Return"), tr("The doubtful tile of the case is right as it is read"),
+                   [this] { accept(); });
+    compose_ = work("composeMissing", tr("compose"), "C",
+                    tr("Makes tiles for missing cases from the quarters of those that are there, on a sheet of their "
+                       "own that follows the art"),
+                    [this] { composeMissing(); });
+    works->addStretch();
+    least_ = toolButton(this, "leastToDraw", {}, {}, {}, "link");
+    describe(least_, tr("What is the least to draw?"), {},
+             tr("Marks the fewest cases that have to be drawn; all others can be composed of them"));
+    connect(least_, &QToolButton::clicked, this, &JoinCentre::showLeast);
+    works->addWidget(least_);
+    column->addLayout(works);
     cases_ = new CaseList(session_, this);
     auto* scroll = new QScrollArea(this);
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setWidget(cases_);
     column->addWidget(scroll, 1);
-    connect(proof_, &ProofView::cellHovered, this, [this](Point cell, int mask) {
-        const level::Material* m = session_.material();
-        if (!m || mask < 0) {
-            follow();
-            return;
-        }
-        const bool missing = session_.rules().missing(m->id, static_cast<join::Mask>(mask));
-        reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
-                       .arg(cell.x)
-                       .arg(cell.y)
-                       .arg(spoken(join::describe(static_cast<join::Mask>(mask))));
-        reading_ += missing ? tr(" · no tile of %1 has it, the nearest stands in")
-                                  .arg(QString::fromStdString(m->name).toHtmlEscaped())
-                            : tr(" · click chooses the case");
-        emit readingChanged();
-    });
+    for (ProofView* view : {proof_, free_})
+        connect(view, &ProofView::cellHovered, this, [this](Point cell, int mask) {
+            const level::Material* m = session_.material();
+            if (!m || mask < 0) {
+                follow();
+                return;
+            }
+            const bool missing = session_.rules().missing(m->id, static_cast<join::Mask>(mask));
+            reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
+                           .arg(cell.x)
+                           .arg(cell.y)
+                           .arg(spoken(join::describe(static_cast<join::Mask>(mask))));
+            reading_ += missing ? tr(" · no tile of %1 has it, the nearest stands in")
+                                      .arg(QString::fromStdString(m->name).toHtmlEscaped())
+                                : tr(" · click chooses the case");
+            emit readingChanged();
+        });
+}
+
+void JoinCentre::setMode(ProofView::Mode mode) {
+    for (std::size_t i = 0; i < modes_.size(); ++i) modes_[i]->setChecked(i == static_cast<std::size_t>(mode));
+    proof_->setMode(mode);
+    follow();
+}
+
+void JoinCentre::resizeEvent(QResizeEvent*) {
+    const int zoom = std::clamp(std::min(width() / 740, height() / 560), 1, 3);
+    proof_->setZoom(zoom);
+    free_->setZoom(zoom);
+}
+
+// How large the patch is, and how small any could be.
+void JoinCentre::tellPatch() {
+    const level::Material* m = session_.material();
+    if (!m || m->joins.kind == level::JoinKind::plain) return proofAside_->clear();
+    const auto of = proof_->mode() == ProofView::Mode::pairs ? join::ProofOf::pairs : join::ProofOf::cases;
+    QString text =
+        tr("%1 cells, at least %2").arg(proof_->patch().size.area()).arg(join::least_proof(m->joins.kind, of));
+    if (const double worst = std::max(proof_->worstSeam(), free_->worstSeam()); worst > 0)
+        text = tr("worst seam %1 % · %2").arg(std::lround(100 * worst)).arg(text);
+    proofAside_->setText(text);
 }
 
 void JoinCentre::follow() {
-    proof_->follow();
-    cases_->follow();
     const level::Material* m = session_.material();
+    if (m != composableFor_) cases_->setToDraw({});
+    proof_->follow();
+    free_->setVisible(m && proof_->mode() != ProofView::Mode::pairs);
+    free_->follow();
+    cases_->follow();
+    tellPatch();
+    const bool joins = m && m->joins.kind != level::JoinKind::plain;
+    for (QWidget* w : std::initializer_list<QWidget*>{missing_, doubtful_, accept_, compose_, least_})
+        w->setVisible(joins);
     if (!m) {
+        composableFor_ = nullptr;
         casesAside_->clear();
-        proofAside_->clear();
         reading_ = tr("No material yet");
-    } else if (m->joins.kind == level::JoinKind::plain) {
+    } else if (!joins) {
+        composableFor_ = m;
         casesAside_->setText(tr("a plain material has one case: its variants are on the right"));
-        proofAside_->setText(QString::fromStdString(m->name));
         reading_ =
             tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
     } else {
         const auto c = join::coverage(m->joins);
-        casesAside_->setText(tr("%1 have a tile · %2 missing").arg(c.have).arg(c.of - c.have));
-        proofAside_->setText(QString::fromStdString(m->name));
-        const auto found = m->joins.cases.find(session_.joinCase());
-        const bool have = found != m->joins.cases.end();
+        const auto& doubtful = session_.joinsRead().doubtful;
+        if (composableFor_ != m || composableIn_ != session_.project().sheets) {
+            composableFor_ = m;
+            composableIn_ = session_.project().sheets;
+            composable_ = c.have == c.of
+                              ? 0
+                              : static_cast<int>(join::composable(session_.project(), m->joins, m->joins.turns).size());
+        }
+        QString aside = tr("%1 have a tile").arg(c.have);
+        if (c.drawn < c.have) aside += tr(", %1 of them turned").arg(c.have - c.drawn);
+        casesAside_->setText(tr("%1 · %2 missing · %3 doubtful").arg(aside).arg(c.of - c.have).arg(doubtful.size()));
+        missing_->setEnabled(c.have < c.of);
+        doubtful_->setEnabled(!doubtful.empty());
+        const auto here = std::find_if(doubtful.begin(), doubtful.end(),
+                                       [&](const auto& d) { return d.mask == session_.joinCase(); });
+        accept_->setEnabled(here != doubtful.end());
+        compose_->setEnabled(composable_ > 0);
+        compose_->setText(composable_ > 0 ? tr("compose %1 missing").arg(composable_) : tr("compose"));
+        std::set<join::Mask> have;
+        for (const auto& [mask, variants] : m->joins.cases)
+            if (!variants.empty()) have.insert(mask);
+        const auto least = join::least_to_draw(m->joins.kind, have, m->joins.turns, true);
+        least_->setText(least.empty() ? tr("nothing more to draw") : tr("least to draw: %1 more").arg(least.size()));
+        const auto variants = join::serving(m->joins, session_.joinCase());
         reading_ = tr("Case <b>%1</b>").arg(spoken(join::describe(session_.joinCase())));
-        reading_ +=
-            have ? tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant")
-                       .arg(found->second.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(found->second.size()))
-                 : tr(" · missing: click a tile of the sheet to serve it");
+        if (here != doubtful.end())
+            reading_ += tr(" · doubtful: %1 · Return accepts it").arg(spoken(here->why));
+        else if (!variants.empty())
+            reading_ += tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant")
+                            .arg(variants.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(variants.size()));
+        else
+            reading_ += tr(" · missing: click a tile of the sheet to serve it");
     }
     emit readingChanged();
+}
+
+void JoinCentre::showLeast() {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    std::set<join::Mask> have;
+    for (const auto& [mask, variants] : m->joins.cases)
+        if (!variants.empty()) have.insert(mask);
+    const auto least = join::least_to_draw(m->joins.kind, have, m->joins.turns, true);
+    cases_->setToDraw(least);
+    if (least.empty()) {
+        emit session_.said(tr("What is there is enough: the rest can be turned or composed"), false);
+        return;
+    }
+    QStringList names;
+    for (const join::Mask mask : least) names << spoken(join::describe(mask));
+    emit session_.said(tr("Draw %1 more, the rest can be composed: %2").arg(least.size()).arg(names.join(", ")), false);
+}
+
+void JoinCentre::composeMissing() {
+    const level::Material* m = session_.material();
+    if (!m || composable_ == 0) return;
+    const auto made = edit::compose_missing(session_.project(), m->id);
+    const QString name = QString::fromStdString(m->name);
+    session_.apply(tr("Compose the missing tiles of %1").arg(name), made.project);
+    emit session_.said(
+        made.left == 0
+            ? tr("Composed %1 tiles: %2 has a tile for every case").arg(made.made).arg(name)
+            : tr("Composed %1 tiles, %2 cases of %3 are still missing").arg(made.made).arg(made.left).arg(name),
+        false);
+}
+
+void JoinCentre::nextDoubtful() {
+    const auto& all = session_.joinsRead().doubtful;
+    if (all.empty()) {
+        emit session_.said(tr("Nothing is doubtful"), false);
+        return;
+    }
+    const auto next = std::find_if(all.begin(), all.end(), [&](const auto& d) { return d.mask > session_.joinCase(); });
+    session_.setCase(next == all.end() ? all.front().mask : next->mask);
+}
+
+void JoinCentre::accept() {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    for (const auto& d : std::vector(session_.joinsRead().doubtful))
+        if (d.mask == session_.joinCase()) {
+            session_.apply(tr("Accept a reading"), edit::accept_tile(session_.project(), m->id, d.tile));
+            if (!session_.joinsRead().doubtful.empty()) nextDoubtful();
+            return;
+        }
 }
 
 void JoinCentre::nextMissing() {
@@ -479,7 +417,7 @@ void JoinCentre::nextMissing() {
     const auto from = static_cast<std::size_t>(at - masks.begin());
     for (std::size_t i = 1; i <= masks.size(); ++i) {
         const join::Mask mask = masks[(from + i) % masks.size()];
-        if (!m->joins.cases.contains(mask)) return session_.setCase(mask);
+        if (join::serving(m->joins, mask).empty()) return session_.setCase(mask);
     }
     emit session_.said(tr("%1 has a tile for every case").arg(QString::fromStdString(m->name)), false);
 }

@@ -437,4 +437,33 @@ void LevelView::say() {
     emit readingChanged();
 }
 
+Box LevelView::seenCells() const {
+    const QRect a = area();
+    return intersection(spanning(cellAt(a.topLeft()), cellAt(a.bottomRight())), pages_.level().cells());
+}
+
+void LevelView::stepVariant(int by) {
+    const level::Level* level = session_.level();
+    if (!level || !pointer_ || stroke_ || drag_) return;
+    const Point cell = cellAt(*pointer_);
+    // The active layer, if something painted lies there, else the frontmost that has it.
+    const level::Layer* found = nullptr;
+    const auto look = [&](const level::Layer* layer) {
+        if (layer && layer->kind == level::LayerKind::tiles && layer->shown && layer->grid.material(cell) != 0)
+            found = layer;
+    };
+    for (const auto& layer : level->layers) look(layer.get());
+    look(session_.activeLayer());
+    if (!found) return emit session_.said(tr("There is nothing painted here"), false);
+    if (found->locked) return emit session_.said(tr("%1 is locked").arg(QString::fromStdString(found->name)), true);
+    const auto stepped = edit::step_variant(session_.project(), *level, found->id, cell, by);
+    if (!stepped) return emit session_.said(tr("There is only one tile for this place"), false);
+    session_.applyLevel(tr("Variant of a cell"), stepped->level);
+    emit session_.said(tr("Variant %1 of %2, pinned on %3")
+                           .arg(stepped->variant)
+                           .arg(stepped->of)
+                           .arg(QString::fromStdString(found->name)),
+                       false);
+}
+
 } // namespace vic::app

@@ -24,6 +24,10 @@ class LevelView : public QWidget {
     [[nodiscard]] QPoint cellCentre(Point cell) const;
     [[nodiscard]] Point cellAt(QPointF place) const;
     void lookAt(Point cell);
+    // The cells that are in view.
+    [[nodiscard]] Box seenCells() const;
+    // The next (or earlier) variant for the cell under the pointer, pinned there.
+    void stepVariant(int by);
 
     [[nodiscard]] bool showsLattice() const { return lattice_; }
     [[nodiscard]] bool showsOutlines() const { return outlines_; }

@@ -125,6 +125,8 @@ void MainWindow::buildActions() {
                  [this, i] { tray_->pockets()->use(i); });
     auto* take = add("takeCutAction", tr("Take the proposed cut"), Qt::Key_Return, {}, [this] { cut_->takeBest(); });
     take->setProperty("stages", "cut");
+    auto* accept = add("acceptAction", tr("Accept the doubtful tile"), Qt::Key_Return, {}, [this] { join_->accept(); });
+    accept->setProperty("stages", "join");
     auto* joins = add("makeMaterialAction", tr("Read the joins of the sheet"), Qt::Key_M, {}, [this] {
         if (session_.sheet() && session_.sheet()->accepted)
             session_.makeMaterial(session_.sheetId(), session_.kindOf(session_.sheetId()));
@@ -132,6 +134,15 @@ void MainWindow::buildActions() {
     joins->setProperty("stages", "cut");
     auto* missing = add("nextMissing", tr("Next missing case"), Qt::Key_N, {}, [this] { join_->nextMissing(); });
     missing->setProperty("stages", "join");
+    auto* doubtful = add("nextDoubtful", tr("Next doubtful case"), Qt::Key_D, {}, [this] { join_->nextDoubtful(); });
+    doubtful->setProperty("stages", "join");
+    auto* compose =
+        add("composeAction", tr("Compose the missing cases"), Qt::Key_C, {}, [this] { join_->composeMissing(); });
+    compose->setProperty("stages", "join");
+    levelKey("keyVariant", tr("Next variant of the cell under the pointer, pinned"), Qt::Key_V,
+             [this] { levelView_->stepVariant(1); });
+    levelKey("keyVariantBack", tr("Earlier variant of the cell under the pointer, pinned"),
+             QKeySequence(Qt::SHIFT | Qt::Key_V), [this] { levelView_->stepVariant(-1); });
     const auto sort = [this] {
         const Stage s = session_.stage();
         const bool level = s == Stage::lay || s == Stage::dress || s == Stage::bound;

@@ -99,10 +99,16 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     scroll->setFocusPolicy(Qt::NoFocus);
     cutSide_->addWidget(scroll);
     cutSide_->addWidget(kindPanel_);
-    casePanel_ = new CasePanel(session_, *join_->proof(), right_);
+    materialList_->setSeen([this] { return levelView_->seenCells(); });
+    auto* caseScroll = new QScrollArea(right_);
+    caseScroll->setWidgetResizable(true);
+    caseScroll->setFrameShape(QFrame::NoFrame);
+    caseScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    casePanel_ = new CasePanel(session_, *join_->proof(), caseScroll);
+    caseScroll->setWidget(casePanel_);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
-    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, casePanel_, boundPanel_, walkPanel_})
+    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, caseScroll, boundPanel_, walkPanel_})
         right_->addWidget(w);
     row->addWidget(right_);
 

@@ -22,7 +22,13 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
     const bool sheetsSame =
         project_ && project_->sheets == project->sheets && project_->prop_kinds == project->prop_kinds;
     const level::Difference difference = level::difference(level_, level, *project);
-    const bool all = !sheetsSame || difference.everything || tone != toned_;
+    // What lies over its neighbours can change without any cell.
+    const auto over = [](const auto& p) {
+        return std::any_of(p->materials.begin(), p->materials.end(), [](const auto& m) { return m->joins.over; });
+    };
+    const bool joinsSame =
+        project_ && (project_->materials == project->materials || (!over(project_) && !over(project)));
+    const bool all = !joinsSame || !sheetsSame || difference.everything || tone != toned_;
     level_ = level;
     project_ = project;
     toned_ = tone;

@@ -7,6 +7,7 @@
 #include "app/thumbs.hpp"
 #include "base/error.hpp"
 #include "edit/sheets.hpp"
+#include "join/compose_sheet.hpp"
 #include "join/read_kind.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/png.hpp"
@@ -178,6 +179,8 @@ void Session::setProp(level::PropId id) {
 }
 
 void Session::apply(const QString& name, level::Project next, const std::string& merge) {
+    // Derived sheets follow their sources.
+    if (next.sheets != project().sheets) next = join::compose_sheets(std::move(next));
     document_->apply(name.toStdString(), std::move(next), merge);
     waiting_.reset();
     choose();
@@ -244,7 +247,7 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
                       .arg(read.tiles.size())
                       .arg(name)
                       .arg(read.missing.size())
-                      .arg(read.doubtful.size()),
+                      .arg(joinsRead().doubtful.size()),
                   false);
 }
 
@@ -256,6 +259,29 @@ level::JoinKind Session::kindOf(level::SheetId id) {
         if (s->image && s->accepted && s->tiles.size() > 1) slot.second = join::proposed_kind(edit::tile_pictures(*s));
     }
     return slot.first ? slot.second : level::JoinKind::full;
+}
+
+const Session::JoinsRead& Session::joinsRead() {
+    std::shared_ptr<const level::Material> now;
+    for (const auto& m : project().materials)
+        if (m->id == material_) now = m;
+    if (now == joinsReadOf_ && joinsReadIn_ == project().sheets) return joinsRead_;
+    const level::SheetId id = now ? edit::main_sheet(project(), now->joins) : 0;
+    const level::Sheet* sheet = project().sheet(id);
+    const bool readable = sheet && sheet->image && now->joins.kind != level::JoinKind::plain;
+    // Another table of the same kind needs no other reading.
+    const bool sameArt = readable && joinsReadOf_ && joinsReadOf_->id == now->id && joinsRead_.sheet == id &&
+                         joinsReadOf_->joins.kind == now->joins.kind && joinsReadIn_ == project().sheets;
+    if (!sameArt) joinsRead_ = {};
+    if (readable && !sameArt) {
+        joinsRead_.sheet = id;
+        joinsRead_.reading = join::read_joins(edit::tile_pictures(*sheet), now->joins.kind);
+    }
+    joinsRead_.doubtful.clear();
+    if (readable) joinsRead_.doubtful = edit::doubtful_tiles(*sheet, now->joins, joinsRead_.reading);
+    joinsReadOf_ = now;
+    joinsReadIn_ = project().sheets;
+    return joinsRead_;
 }
 
 const join::Rules& Session::rules() {

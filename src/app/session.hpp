@@ -13,6 +13,7 @@
 #include <vector>
 
 #include "edit/document.hpp"
+#include "edit/joins.hpp"
 #include "edit/stroke.hpp"
 #include "findings/check.hpp"
 #include "outline/trace.hpp"
@@ -101,6 +102,14 @@ class Session : public QObject {
     // The kind of joins that the sheet's art fits best; edges + corners for sheets too large to be one set.
     [[nodiscard]] level::JoinKind kindOf(level::SheetId sheet);
 
+    // The joins of the sheet that most of a material's tiles come from, read again; empty for plain materials.
+    struct JoinsRead {
+        level::SheetId sheet = 0;
+        join::JoinReading reading;
+        std::vector<edit::DoubtfulTile> doubtful; // not yet accepted
+    };
+    [[nodiscard]] const JoinsRead& joinsRead();
+
     // Kept up to date with the project.
     [[nodiscard]] const join::Rules& rules();
     [[nodiscard]] picture::Art& art() { return art_; }
@@ -159,6 +168,9 @@ class Session : public QObject {
     bool findingsBusy_ = false;
     std::map<level::SheetId, std::pair<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
     std::map<level::SheetId, std::pair<std::shared_ptr<const level::Sheet>, level::JoinKind>> kinds_;
+    JoinsRead joinsRead_;
+    std::shared_ptr<const level::Material> joinsReadOf_;
+    std::vector<std::shared_ptr<const level::Sheet>> joinsReadIn_;
     std::optional<Waiting> waiting_;
     QFileSystemWatcher watcher_;
     QTimer watchTimer_;

@@ -121,6 +121,7 @@ void Session::watchPictures() {
     if (!watcher_.directories().isEmpty()) watcher_.removePaths(watcher_.directories());
     QStringList paths;
     for (const auto& s : project().sheets) {
+        if (!s->composed.empty()) continue; // its picture follows from others
         const QString file = QString::fromStdString((document_->dir() / s->file).string());
         if (QFileInfo::exists(file)) paths << file;
         // The folder tells of files that come back.
@@ -133,6 +134,7 @@ void Session::lookAtPictures() {
     if (!document_) return;
     std::set<level::SheetId> gone;
     for (const auto& slot : std::vector(project().sheets)) {
+        if (!slot->composed.empty()) continue;
         const fs::path path = document_->dir() / slot->file;
         std::error_code trouble;
         if (!fs::exists(path, trouble)) {
@@ -170,7 +172,7 @@ int Session::findAgain(level::SheetId id, const QString& file) {
     for (const auto& slot : project().sheets) {
         const fs::path target = document_->dir() / slot->file;
         std::error_code trouble;
-        if (slot->image && fs::exists(target, trouble)) continue;
+        if (!slot->composed.empty() || (slot->image && fs::exists(target, trouble))) continue;
         const QString name = QString::fromStdString(fs::path(slot->file).filename().string());
         const QString from = slot->id == id ? file : folder.filePath(name);
         if (!QFileInfo::exists(from)) continue;
@@ -210,7 +212,8 @@ void Session::keepEarlierPictures() {
     bool any = false;
     for (const auto& slot : project().sheets) {
         const auto known = onDisk_.find(slot->file);
-        if (!slot->image || known == onDisk_.end() || known->second == slot->image || *known->second == *slot->image)
+        if (!slot->composed.empty() || !slot->image || known == onDisk_.end() || known->second == slot->image ||
+            *known->second == *slot->image)
             continue;
         const fs::path folder = (document_->dir() / slot->file).parent_path();
         const std::string stem = fs::path(slot->file).stem().string();

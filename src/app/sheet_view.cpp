@@ -256,26 +256,61 @@ void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
     }
 }
 
+SheetView::Petal SheetView::petal(const QRectF& r, unsigned bit) {
+    const double d = std::clamp(r.width() / 7, 2.0, 6.0);
+    const Point n = join::kNeighbour[bit];
+    return {{r.center().x() + n.x * (r.width() / 2 - d * 0.8), r.center().y() + n.y * (r.height() / 2 - d * 0.8)}, d};
+}
+
+QPoint SheetView::petalCentre(std::size_t index, unsigned bit) const {
+    const level::Sheet* s = sheet();
+    return s && index < s->tiles.size() ? petal(place(s->tiles[index].box), bit).at.toPoint() : QPoint();
+}
+
+std::optional<SheetView::PetalHit> SheetView::petalAt(QPointF at) const {
+    const level::Material* m = session_.material();
+    const level::Tile* tile = tileAt(at);
+    if (!m || !tile || m->joins.kind == level::JoinKind::plain) return std::nullopt;
+    for (const auto& [mask, variants] : m->joins.cases)
+        for (const auto& v : variants) {
+            if (v.tile != tile->id || v.turn != Turn{}) continue;
+            for (unsigned i = 0; i < 8; ++i) {
+                if (!join::told_apart(m->joins.kind, i)) continue;
+                const Petal p = petal(place(tile->box), i);
+                if (QLineF(p.at, at).length() <= p.across / 2 + 1.5) return PetalHit{tile->id, mask, int(i)};
+            }
+        }
+    return std::nullopt;
+}
+
 void SheetView::paintPetals(QPainter& p, const level::Sheet& s) {
     const level::Material* m = session_.material();
     if (!m || m->joins.kind == level::JoinKind::plain) return;
+    std::map<level::TileId, const level::Tile*> here;
+    for (const level::Tile& tile : s.tiles) here[tile.id] = &tile;
+    const Tokens t = tokensOf(this);
+    std::set<level::TileId> doubtful;
+    for (const auto& d : session_.joinsRead().doubtful) doubtful.insert(d.tile);
     p.setRenderHint(QPainter::Antialiasing);
+    const auto hit = petalAt(pointer_);
     for (const auto& [mask, variants] : m->joins.cases) {
         for (const auto& v : variants) {
-            for (const level::Tile& tile : s.tiles) {
-                if (tile.id != v.tile) continue;
-                const QRectF r = place(tile.box);
-                const double d = std::clamp(r.width() / 7, 2.0, 6.0);
-                for (unsigned i = 0; i < 8; ++i) {
-                    if (!join::told_apart(m->joins.kind, i)) continue;
-                    const Point n = join::kNeighbour[i];
-                    const QPointF at(r.center().x() + n.x * (r.width() / 2 - d * 0.8),
-                                     r.center().y() + n.y * (r.height() / 2 - d * 0.8));
-                    const bool on = mask & (1U << i);
-                    p.setPen(QPen(QColor("#22302D"), 0.8));
-                    p.setBrush(on ? QBrush(QColor("#FBF8F1")) : QBrush(QColor(34, 48, 45, 130)));
-                    p.drawEllipse(at, d / 2, d / 2);
-                }
+            const auto found = here.find(v.tile);
+            if (found == here.end() || v.turn != Turn{}) continue;
+            const QRectF r = place(found->second->box);
+            if (doubtful.contains(v.tile)) {
+                p.setPen(QPen(t.ochre, 2));
+                p.setBrush(Qt::NoBrush);
+                p.drawRect(r.adjusted(1, 1, -1, -1));
+            }
+            for (unsigned i = 0; i < 8; ++i) {
+                if (!join::told_apart(m->joins.kind, i)) continue;
+                const Petal at = petal(r, i);
+                const bool on = mask & (1U << i);
+                const bool under = underMouse() && hit && hit->tile == v.tile && hit->bit == int(i);
+                p.setPen(under ? QPen(t.vermilion, 2) : QPen(QColor("#22302D"), 0.8));
+                p.setBrush(on ? QBrush(QColor("#FBF8F1")) : QBrush(QColor(34, 48, 45, 130)));
+                p.drawEllipse(at.at, at.across / 2 + (under ? 1 : 0), at.across / 2 + (under ? 1 : 0));
             }
         }
     }
@@ -357,6 +392,11 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
         boxing_ = (event->modifiers() & Qt::ShiftModifier) != 0;
         return;
     }
+    if (use_ == Use::joins && event->modifiers() == Qt::NoModifier)
+        if (const auto hit = petalAt(event->position())) {
+            emit petalClicked(hit->tile, hit->mask, hit->bit);
+            return;
+        }
     if (const level::Tile* t = tileAt(event->position()); t && !t->blank) emit tileClicked(t->id, event->modifiers());
 }
 

@@ -3,6 +3,7 @@
 
 #include <QImage>
 #include <QWidget>
+#include <map>
 #include <optional>
 #include <set>
 
@@ -37,12 +38,16 @@ class SheetView : public QWidget {
     [[nodiscard]] QPoint placeOf(Point pixel) const;
     // The middle of a tile in the widget; of a block the middle of its tag.
     [[nodiscard]] QPoint tileCentre(std::size_t index) const;
+    // The middle of a petal of a tile, in Join.
+    [[nodiscard]] QPoint petalCentre(std::size_t index, unsigned bit) const;
     [[nodiscard]] QSize sizeHint() const override;
     [[nodiscard]] bool hasHeightForWidth() const override { return use_ != Use::cut; }
     [[nodiscard]] int heightForWidth(int width) const override;
 
   signals:
     void tileClicked(vic::level::TileId tile, Qt::KeyboardModifiers modifiers);
+    // A petal of a tile that serves a case `mask`; bit 0 .. 7 clockwise from north.
+    void petalClicked(vic::level::TileId tile, int mask, int bit);
     void tilesDragged(std::vector<vic::level::TileId> tiles);
     void tileHovered(vic::level::TileId tile); // 0 for none
     void boxDrawn(vic::Box pixels);            // in Cut with Shift, or among islands: a box for a prop
@@ -89,6 +94,18 @@ class SheetView : public QWidget {
     // The tag by which a block is taken, at its upper left corner.
     [[nodiscard]] QRectF blockTag(const level::Tile& block) const;
     void paintPetals(QPainter& painter, const level::Sheet& sheet);
+    // Where a petal of a tile with this place lies, and how large it is.
+    struct Petal {
+        QPointF at;
+        double across;
+    };
+    [[nodiscard]] static Petal petal(const QRectF& tile, unsigned bit);
+    struct PetalHit {
+        level::TileId tile;
+        join::Mask mask;
+        int bit;
+    };
+    [[nodiscard]] std::optional<PetalHit> petalAt(QPointF at) const;
 
     Session& session_;
     Use use_;

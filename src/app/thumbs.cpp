@@ -11,9 +11,16 @@ namespace vic::app {
 
 namespace {
 
-QImage artOf(const level::Project& project, level::TileId id) {
+QImage artOf(const level::Project& project, level::TileId id, Turn turn = {}) {
     const auto ref = tilesOf(project).find(id);
-    return ref.tile && ref.sheet->image ? toQImage(sheet::tile_art(*ref.sheet, *ref.tile)) : QImage();
+    QImage art = ref.tile && ref.sheet->image ? toQImage(sheet::tile_art(*ref.sheet, *ref.tile)) : QImage();
+    if (turn.code != 0 && !art.isNull()) {
+        QTransform transform;
+        transform.rotate(90 * turn.quarters());
+        if (turn.mirrored()) transform.scale(-1, 1);
+        art = art.transformed(transform);
+    }
+    return art;
 }
 
 // As large as it fits by whole steps, in the middle.
@@ -55,14 +62,7 @@ QPixmap sheetThumb(const level::Sheet& sheet, int side) {
 }
 
 QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, Turn turn) {
-    QImage art = artOf(project, tile);
-    if (turn.code != 0 && !art.isNull()) {
-        QTransform transform;
-        transform.rotate(90 * turn.quarters());
-        if (turn.mirrored()) transform.scale(-1, 1);
-        art = art.transformed(transform);
-    }
-    return framed(art, side);
+    return framed(artOf(project, tile, turn), side);
 }
 
 QPixmap materialThumb(const level::Project& project, const level::Material& material, int side) {
@@ -76,7 +76,8 @@ QPixmap materialThumb(const level::Project& project, const level::Material& mate
         join::Mask mask = 255;
         if (x == 0) mask &= static_cast<join::Mask>(~(join::kSW | join::kW | join::kNW));
         if (y == 0) mask &= static_cast<join::Mask>(~(join::kNW | join::kN | join::kNE));
-        const QImage tile = artOf(project, rules.choose(material.id, mask, x, y, 3).tile());
+        const level::Cell cell = rules.choose(material.id, mask, x, y, 3);
+        const QImage tile = artOf(project, cell.tile(), cell.turn());
         if (tile.isNull()) continue;
         if (art.isNull()) {
             art = QImage(tile.width() * kCells, tile.height() * kCells, QImage::Format_ARGB32);

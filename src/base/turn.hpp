@@ -48,4 +48,11 @@ inline int turned_corner(Turn t, int c) {
     return (c + t.quarters()) & 3;
 }
 
+// The one turn that does what `first` and then `second` do.
+inline Turn after(Turn first, Turn second) {
+    // Turned by q and then mirrored is mirrored and then turned by -q.
+    const int q = second.mirrored() ? 4 - first.quarters() : first.quarters();
+    return {static_cast<std::uint8_t>(((first.code ^ second.code) & 4) | ((q + second.quarters()) & 3))};
+}
+
 } // namespace vic

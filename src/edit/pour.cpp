@@ -35,10 +35,11 @@ int pour_joins(Project& project, const std::map<TileId, TileId>& source_of, cons
     for (const auto& slot : std::vector(project.materials)) {
         JoinSet joins = slot->joins;
         joins.cases.clear();
+        joins.pairs.clear();
         for (const auto& [mask, variants] : slot->joins.cases)
             for (const Variant& v : variants)
                 for (const TileId target : to)
-                    if (source_of.at(target) == v.tile) joins.cases[mask].push_back({target, v.weight});
+                    if (source_of.at(target) == v.tile) joins.cases[mask].push_back({target, v.weight, v.turn});
         if (joins.cases.empty()) continue;
         const MaterialId old = owner(project, to);
         if (old == slot->id) continue; // poured onto itself
@@ -47,6 +48,8 @@ int pour_joins(Project& project, const std::map<TileId, TileId>& source_of, cons
             m = *project.material(old);
             m.joins.kind = joins.kind;
             m.joins.beyond_is_same = joins.beyond_is_same;
+            m.joins.turns = joins.turns;
+            m.joins.lively = joins.lively;
             for (auto& [mask, variants] : joins.cases) m.joins.cases[mask] = std::move(variants);
             // What served a case of another kind has no place any more.
             std::erase_if(m.joins.cases,

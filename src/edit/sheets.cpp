@@ -114,6 +114,13 @@ std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
     for (const auto& material : project.materials)
         for (const auto& [mask, variants] : material->joins.cases)
             for (const Variant& v : variants) use(v.tile);
+    for (const auto& material : project.materials)
+        for (const auto& [other, cases] : material->joins.pairs)
+            for (const auto& [mask, variants] : cases)
+                for (const Variant& v : variants) use(v.tile);
+    for (const auto& derived : project.sheets) // what others are composed of is used, too
+        for (const level::Composed& c : derived->composed)
+            for (const level::Quarter& q : c) use(q.from);
     std::vector<TileId> out;
     for (const Tile& t : sheet.tiles)
         if (!t.blank && t.id < used.size() && !used[t.id]) out.push_back(t.id);
@@ -134,23 +141,28 @@ Project add_material(Project project, const Sheet& sheet, JoinKind kind, const j
     assert(material.id != 0);
     material.name = free_material_name(project, name);
     material.joins.kind = kind;
+    material.joins.lively = 60;
     if (kind == JoinKind::plain) {
         for (const Tile& t : sheet.tiles)
-            if (!t.blank && !t.is_block()) material.joins.cases[255].push_back({t.id, t.chance});
+            if (!t.blank && !t.is_block()) material.joins.cases[255].push_back({t.id, t.chance, {}});
     }
     added = material.id;
     project.put(material);
     return kind == JoinKind::plain ? project : read_into(std::move(project), material.id, sheet, reading);
 }
 
-Project read_into(Project project, MaterialId id, const Sheet& sheet, const join::JoinReading& reading) {
-    Material material = *project.material(id);
-    std::map<std::uint8_t, std::vector<Variant>> read;
+level::Cases cases_of(const Sheet& sheet, const join::JoinReading& reading) {
+    level::Cases out;
     for (const auto& t : reading.tiles) {
         const Tile& tile = sheet.tiles.at(static_cast<std::size_t>(t.index));
-        read[t.mask].push_back({tile.id, tile.chance});
+        out[t.mask].push_back({tile.id, tile.chance, {}});
     }
-    for (auto& [mask, variants] : read) material.joins.cases[mask] = std::move(variants);
+    return out;
+}
+
+Project read_into(Project project, MaterialId id, const Sheet& sheet, const join::JoinReading& reading) {
+    Material material = *project.material(id);
+    for (auto& [mask, variants] : cases_of(sheet, reading)) material.joins.cases[mask] = std::move(variants);
     project.put(std::move(material));
     return project;
 }

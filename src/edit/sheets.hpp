@@ -45,6 +45,9 @@ std::vector<Image> tile_pictures(const level::Sheet& sheet);
 level::Project add_material(level::Project project, const level::Sheet& sheet, level::JoinKind kind,
                             const join::JoinReading& reading, const std::string& name, level::MaterialId& added);
 
+// The cases that the reading finds tiles for in the sheet.
+level::Cases cases_of(const level::Sheet& sheet, const join::JoinReading& reading);
+
 // Gives a material's join set what the reading of a sheet says; cases that the reading has no tile for stay.
 level::Project read_into(level::Project project, level::MaterialId material, const level::Sheet& sheet,
                          const join::JoinReading& reading);

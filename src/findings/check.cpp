@@ -1,5 +1,6 @@
 #include "findings/check.hpp"
 
+#include <algorithm>
 #include <map>
 
 #include "join/resolve.hpp"
@@ -36,8 +37,9 @@ void check_cells(const Project& project, const Level& level, const Layer& layer,
         if (!tiles.find(cell.tile()).tile && gone++ == 0) first_gone = at;
         const Material* m = material && !cell.pinned() ? project.material(material) : nullptr;
         if (!m || m->joins.kind == JoinKind::plain) return;
-        const auto mask = join::canonical(join::neighbourhood(layer.grid, at, m->joins.beyond_is_same), m->joins.kind);
-        if (!rules.missing(material, mask)) return;
+        const join::Around around = join::around(layer.grid, at);
+        if (!rules.missing(around)) return;
+        const auto mask = join::canonical(rules.mask(around), m->joins.kind);
         auto& [count, where] = missing[{material, mask}];
         if (count++ == 0) where = at;
     });
@@ -52,6 +54,79 @@ void check_cells(const Project& project, const Level& level, const Layer& layer,
                                  "%1 has no tile for \"%2\"; %n cells show the nearest one, the first at %3",
                                  project.material(key.first)->name, join::describe(key.second), place(found.second)),
                        "Choose or draw a tile for the case in Join"});
+}
+
+Finding of_material(std::string kind, Severity severity, Text what, Text remedy) {
+    return {std::move(kind), severity, "", 0, {}, std::move(what), std::move(remedy)};
+}
+
+// What is wrong with the rules of a material.
+void check_rules(const Project& project, const Material& m, std::vector<Finding>& out) {
+    const TileTable tiles(project);
+    const JoinSet& set = m.joins;
+    int gone = 0;
+    int weightless = 0;
+    const auto look = [&](const Cases& cases) {
+        for (const auto& [mask, variants] : cases) {
+            int total = 0;
+            for (const Variant& v : variants) {
+                gone += !tiles.find(v.tile).tile;
+                total += std::max(v.weight, 0);
+            }
+            weightless += !variants.empty() && total == 0;
+        }
+    };
+    look(set.cases);
+    for (const auto& [other, cases] : set.pairs) look(cases);
+    if (gone > 0)
+        out.push_back(of_material("rule-tile-gone", Severity::error,
+                                  say_count(gone, "The rules of \"%1\" name a tile that no sheet has any more",
+                                            "The rules of \"%1\" name %n tiles that no sheet has any more", m.name),
+                                  "Cut the sheet as it was, or let other tiles serve those cases in Join"));
+    if (weightless > 0)
+        out.push_back(of_material("rule-no-weight", Severity::warning,
+                                  say_count(weightless, "A case of \"%1\" has variants, but none with a weight",
+                                            "%n cases of \"%1\" have variants, but none with a weight", m.name),
+                                  "Give one of them a weight in Join; until then the case counts as missing"));
+    for (const MaterialId other : set.same)
+        if (other == m.id)
+            out.push_back(of_material("rule-circular", Severity::warning,
+                                      say("\"%1\" is listed as counting as itself", m.name),
+                                      "That goes without saying and is passed over; take it off the list in Join"));
+        else if (!project.material(other))
+            out.push_back(of_material("rule-material-gone", Severity::warning,
+                                      say("\"%1\" counts a material as the same that is gone", m.name),
+                                      "Take it off the list in Join"));
+    for (const auto& [other, cases] : set.pairs)
+        if (other == m.id || !project.material(other))
+            out.push_back(of_material("rule-material-gone", Severity::warning,
+                                      say("\"%1\" has tiles for meeting a material that is gone", m.name),
+                                      "Take them off the list in Join"));
+        else if (std::find(set.same.begin(), set.same.end(), other) != set.same.end())
+            out.push_back(of_material("rule-circular", Severity::warning,
+                                      say("\"%1\" counts \"%2\" as the same and has tiles for meeting it, which are "
+                                          "never seen",
+                                          m.name, project.material(other)->name),
+                                      "Choose one of the two in Join"));
+}
+
+// Materials that count each other as the same all round while only some of them do so back: seen from one side they
+// join, from the other they do not.
+void check_circles(const Project& project, std::vector<Finding>& out) {
+    const auto counts = [&](MaterialId a, MaterialId b) {
+        const Material* m = project.material(a);
+        return m && std::find(m->joins.same.begin(), m->joins.same.end(), b) != m->joins.same.end();
+    };
+    for (const auto& a : project.materials)
+        for (const MaterialId b : a->joins.same)
+            for (const auto& c : project.materials)
+                if (a->id < b && a->id < c->id && b != c->id && counts(b, c->id) && counts(c->id, a->id) &&
+                    !(counts(b, a->id) && counts(c->id, b) && counts(a->id, c->id)))
+                    out.push_back(of_material(
+                        "rule-circular", Severity::warning,
+                        say("\"%1\", \"%2\" and \"%3\" count each other as the same in a circle, but not back", a->name,
+                            project.material(b) ? project.material(b)->name : std::string(), c->name),
+                        "Let each of them count both others, or break the circle in Join"));
 }
 
 } // namespace
@@ -142,6 +217,8 @@ std::vector<Finding> check(const Project& project) {
                            say("The cut of \"%1\" is only a proposal", sheet->name),
                            "Take it or set it by hand in Cut"});
     }
+    for (const auto& material : project.materials) check_rules(project, *material, out);
+    check_circles(project, out);
     for (const auto& level : project.levels) {
         const auto more = check(project, *level);
         out.insert(out.end(), more.begin(), more.end());

@@ -1,5 +1,6 @@
 #include "join/mask.hpp"
 
+#include <algorithm>
 #include <bit>
 #include <set>
 
@@ -14,15 +15,14 @@ Mask canonical(Mask mask, JoinKind kind) {
         case JoinKind::edges:
             return mask & kSides;
         case JoinKind::corners:
-            return mask & kCorners;
         case JoinKind::full:
             break;
     }
-    Mask out = mask & kSides;
+    Mask out = kind == JoinKind::corners ? Mask{0} : static_cast<Mask>(mask & kSides);
     for (int corner = 1; corner < 8; corner += 2) {
-        const auto before = static_cast<Mask>(1U << (corner - 1));
-        const auto after = static_cast<Mask>(1U << ((corner + 1) % 8));
-        if ((mask & before) && (mask & after)) out = static_cast<Mask>(out | (mask & (1U << corner)));
+        const unsigned sides = (1U << (corner - 1)) | (1U << ((corner + 1) % 8));
+        if ((mask & sides) != sides || !(mask & (1U << corner))) continue;
+        out = static_cast<Mask>(out | (1U << corner) | (kind == JoinKind::corners ? sides : 0U));
     }
     return out;
 }
@@ -40,18 +40,58 @@ const std::vector<Mask>& cases(JoinKind kind) {
     return all[static_cast<std::size_t>(kind)];
 }
 
+Mask of_corners(Mask corners) {
+    unsigned out = 0;
+    for (int corner = 1; corner < 8; corner += 2)
+        if (corners & (1U << corner)) out |= (1U << corner) | (1U << (corner - 1)) | (1U << ((corner + 1) % 8));
+    return static_cast<Mask>(out);
+}
+
 int joined_sides(Mask mask) { return std::popcount(static_cast<unsigned>(mask & kSides)); }
 
 int joined_corners(Mask mask) { return std::popcount(static_cast<unsigned>(mask & kCorners)); }
 
+Mask turned(Mask mask, Turn turn) {
+    unsigned out = 0;
+    for (int i = 0; i < 4; ++i) {
+        if (mask & (1U << (2 * i))) out |= 1U << (2 * turned_side(turn, i));
+        if (mask & (2U << (2 * i))) out |= 2U << (2 * turned_corner(turn, i));
+    }
+    return static_cast<Mask>(out);
+}
+
+namespace {
+
+bool any_weight(const std::vector<level::Variant>& variants) {
+    return std::any_of(variants.begin(), variants.end(), [](const level::Variant& v) { return v.weight > 0; });
+}
+
+} // namespace
+
+std::vector<level::Variant> serving(const level::JoinSet& set, Mask mask) {
+    const Mask want = canonical(mask, set.kind);
+    if (const auto own = set.cases.find(want); own != set.cases.end() && any_weight(own->second)) return own->second;
+    if (set.kind == JoinKind::plain) return {};
+    for (std::uint8_t code = 1; code < 8; ++code) {
+        if (!((set.turns >> code) & 1)) continue;
+        for (const auto& [have, variants] : set.cases) {
+            if (canonical(turned(have, {code}), set.kind) != want || !any_weight(variants)) continue;
+            std::vector<level::Variant> out = variants;
+            for (level::Variant& v : out) v.turn = after(v.turn, {code});
+            return out;
+        }
+    }
+    return {};
+}
+
 Coverage coverage(const level::JoinSet& set) {
-    Coverage out{0, static_cast<int>(cases(set.kind).size())};
-    for (const auto& [mask, variants] : set.cases)
-        for (const auto& v : variants)
-            if (v.weight > 0) {
-                ++out.have;
-                break;
-            }
+    Coverage out{0, static_cast<int>(cases(set.kind).size()), 0};
+    for (const Mask mask : cases(set.kind)) {
+        const auto own = set.cases.find(mask);
+        const bool drawn = own != set.cases.end() && any_weight(own->second);
+        out.drawn += drawn;
+        out.have += drawn || !serving(set, mask).empty();
+    }
     return out;
 }
 
@@ -67,12 +107,6 @@ Text describe(Mask mask) {
         if (between && !(mask & (1U << (2 * i + 1)))) notches.emplace_back(corner_names[i]);
     }
     if (open.size() == 4 && (mask & kCorners) == 0) return "alone";
-    if (open.size() == 4) { // of a set of corners
-        std::vector<Text> joined;
-        for (int i = 0; i < 4; ++i)
-            if (mask & (2U << (2 * i))) joined.emplace_back(corner_names[i]);
-        return joined.size() == 4 ? Text("joined at all corners") : say("joined at the corner %1", listed(joined));
-    }
     if (open.empty() && notches.empty()) return "joined all round";
     if (notches.empty()) return say("open to the %1", listed(open));
     if (open.empty()) return say("inner corner %1", listed(notches));

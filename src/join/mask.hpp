@@ -22,9 +22,12 @@ inline constexpr Mask kCorners = kNE | kSE | kSW | kNW;
 inline constexpr std::array<Point, 8> kNeighbour{
     {{0, -1}, {1, -1}, {1, 0}, {1, 1}, {0, 1}, {-1, 1}, {-1, 0}, {-1, -1}}};
 
-// The mask with all bits cleared that the kind does not tell apart. Of the full kind, a corner counts only between two
-// joined sides, which leaves 47 of the 256.
+// The mask with all bits cleared that the kind does not tell apart. A corner counts only between two joined sides,
+// which leaves 47 of the 256 for the full kind. Of the kind corners what is left are the joined corners, each with its
+// two sides: cells of one material then agree at the corner where four of them meet.
 Mask canonical(Mask mask, level::JoinKind kind);
+// The case of the kind corners in which just these corners join.
+Mask of_corners(Mask corners);
 
 // Whether a kind looks at the neighbour of bit `i` (0 .. 7) at all.
 inline bool told_apart(level::JoinKind kind, unsigned i) {
@@ -40,10 +43,18 @@ int joined_sides(Mask mask);
 // How many of the four corners join, 0 .. 4.
 int joined_corners(Mask mask);
 
-// How many of a set's cases have a tile of their own.
+// The neighbours that a tile drawn for `mask` expects when it is laid turned.
+Mask turned(Mask mask, Turn turn);
+
+// The tiles that serve a case: its own, else those of another case by a turn that the set allows. None where nothing
+// but the nearest case is left.
+std::vector<level::Variant> serving(const level::JoinSet& set, Mask mask);
+
+// How many of a set's cases have tiles, and how many of those tiles of their own.
 struct Coverage {
     int have = 0;
     int of = 0;
+    int drawn = 0;
 };
 Coverage coverage(const level::JoinSet& set);
 

@@ -1,85 +1,182 @@
 #include "join/proof.hpp"
 
 #include <array>
+#include <cmath>
+#include <map>
 
 #include "base/chance.hpp"
 #include "join/resolve.hpp"
+#include "join/seams.hpp"
 
 namespace vic::join {
 
 namespace {
 
-// Counts how often each case occurs in a patch, and keeps the counts while single cells flip.
+// What has to be found, numbered: the cases of a kind, or the pairs of cases that can meet.
+struct Wanted {
+    explicit Wanted(level::JoinKind kind, ProofOf of) : pairs(of == ProofOf::pairs) {
+        const auto& all = cases(kind);
+        for (int m = 0; m < 256; ++m) {
+            const Mask c = canonical(static_cast<Mask>(m), kind);
+            index[static_cast<std::size_t>(m)] =
+                static_cast<std::uint8_t>(std::lower_bound(all.begin(), all.end(), c) - all.begin());
+        }
+        const auto n = all.size();
+        if (!pairs) {
+            count = static_cast<int>(n);
+            return;
+        }
+        for (const Mask a : all)
+            for (const Mask b : all)
+                for (const int side : {1, 2}) count += can_meet(kind, a, b, side);
+    }
+    bool pairs;
+    int count = 0;
+    std::array<std::uint8_t, 256> index{};
+};
+
+// Counts how often everything wanted occurs in a patch, and keeps the counts while single cells flip.
 class Tally {
   public:
-    Tally(ProofPatch& patch, level::JoinKind kind) : patch_(patch), kind_(kind) {
-        for (int y = 0; y < patch.size.h; ++y)
-            for (int x = 0; x < patch.size.w; ++x) count({x, y}, 1);
+    Tally(ProofPatch& patch, const Wanted& wanted)
+        : wanted_(wanted),
+          size_(patch.size),
+          stride_(patch.size.w + 2 * kRim),
+          cells_(static_cast<std::size_t>(stride_ * (patch.size.h + 2 * kRim)), 0),
+          counts_(wanted.pairs ? 2 * 64 * 64 : 64, 0) {
+        for (int y = 0; y < size_.h; ++y)
+            for (int x = 0; x < size_.w; ++x)
+                cells_[at({x, y})] = patch.cells[static_cast<std::size_t>(y * size_.w + x)];
+        for (int y = 0; y < size_.h; ++y)
+            for (int x = 0; x < size_.w; ++x) count({x, y}, 1);
     }
 
     [[nodiscard]] int distinct() const { return distinct_; }
 
-    void flip(Point at) {
-        around(at, -1);
-        patch_.cells[index(at)] ^= 1;
-        around(at, 1);
+    void flip(Point p) {
+        around(p, -1);
+        cells_[at(p)] ^= 1;
+        around(p, 1);
+    }
+
+    void put_into(ProofPatch& patch) const {
+        for (int y = 0; y < size_.h; ++y)
+            for (int x = 0; x < size_.w; ++x)
+                patch.cells[static_cast<std::size_t>(y * size_.w + x)] = cells_[at({x, y})];
     }
 
   private:
-    [[nodiscard]] std::size_t index(Point p) const { return static_cast<std::size_t>(p.y * patch_.size.w + p.x); }
-    [[nodiscard]] bool filled(Point p) const { return box_of(patch_.size).contains(p) && patch_.cells[index(p)] != 0; }
+    static constexpr int kRim = 3; // empty cells round the patch, so that nothing has to be asked
 
-    void around(Point at, int by) {
-        for (int y = at.y - 1; y <= at.y + 1; ++y)
-            for (int x = at.x - 1; x <= at.x + 1; ++x)
-                if (box_of(patch_.size).contains(Point{x, y})) count({x, y}, by);
+    [[nodiscard]] std::size_t at(Point p) const {
+        return static_cast<std::size_t>((p.y + kRim) * stride_ + p.x + kRim);
     }
 
-    void count(Point at, int by) {
-        if (!filled(at)) return;
-        unsigned mask = 0;
-        for (unsigned i = 0; i < 8; ++i)
-            if (filled(at + kNeighbour[i])) mask |= 1U << i;
-        int& n = counts_[canonical(static_cast<Mask>(mask), kind_)];
+    // The cells whose case or pairs depend on the cell: those beside it, for pairs also their western and northern
+    // neighbours.
+    void around(Point p, int by) {
+        const int back = wanted_.pairs ? 2 : 1;
+        for (int y = p.y - back; y <= p.y + 1; ++y)
+            for (int x = p.x - back; x <= p.x + 1; ++x) count({x, y}, by);
+    }
+
+    [[nodiscard]] unsigned case_at(std::size_t i) const {
+        const std::uint8_t* c = &cells_[i];
+        const std::uint8_t* a = c - stride_;
+        const std::uint8_t* b = c + stride_;
+        const int mask = a[0] | a[1] << 1 | c[1] << 2 | b[1] << 3 | b[0] << 4 | b[-1] << 5 | c[-1] << 6 | a[-1] << 7;
+        return wanted_.index[static_cast<std::size_t>(mask)];
+    }
+
+    void tally(std::size_t which, int by) {
+        int& n = counts_[which];
         if (n == 0) ++distinct_;
         n += by;
         if (n == 0) --distinct_;
     }
 
-    ProofPatch& patch_;
-    level::JoinKind kind_;
-    std::array<int, 256> counts_{};
+    void count(Point p, int by) {
+        const std::size_t i = at(p);
+        if (!cells_[i]) return;
+        const unsigned own = case_at(i);
+        if (!wanted_.pairs) return tally(own, by);
+        if (cells_[i + 1]) tally(own * 64 + case_at(i + 1), by);
+        const std::size_t south = i + static_cast<std::size_t>(stride_);
+        if (cells_[south]) tally(64 * 64 + own * 64 + case_at(south), by);
+    }
+
+    const Wanted& wanted_;
+    Size size_;
+    int stride_;
+    std::vector<std::uint8_t> cells_;
+    std::vector<int> counts_;
     int distinct_ = 0;
 };
 
+// Where the search begins, how many flips one try has, and how much the patch grows after a try that failed.
+struct Search {
+    Size size;
+    int steps;
+};
+Search search_of(level::JoinKind kind, ProofOf of) {
+    if (of == ProofOf::pairs)
+        return kind == level::JoinKind::full ? Search{{34, 24}, 200000} : Search{{20, 12}, 100000};
+    if (kind == level::JoinKind::full) return {{12, 9}, 60000};
+    return kind == level::JoinKind::edges ? Search{{6, 5}, 4000} : Search{{7, 6}, 8000};
+}
+
 } // namespace
 
-ProofPatch make_proof(level::JoinKind kind, std::uint32_t seed) {
-    const int wanted = static_cast<int>(cases(kind).size());
-    ProofPatch patch{{24, 10}, {}};
-    // Climb from a random patch by flips that lose no case; start anew, a little larger, in the rare event of a
-    // standstill.
+ProofPatch make_proof(level::JoinKind kind, std::uint32_t seed, ProofOf of) {
+    const Wanted wanted(kind, of);
+    const Search search = search_of(kind, of);
     for (std::uint32_t attempt = 0;; ++attempt) {
-        patch.size = {std::min(24 + static_cast<int>(attempt), 28), attempt < 5 ? 10 : 12};
+        ProofPatch patch;
+        patch.size = {search.size.w + static_cast<int>(attempt / 2), search.size.h + static_cast<int>(attempt / 4)};
         patch.cells.assign(static_cast<std::size_t>(patch.size.area()), 0);
-        // Coarse blocks first: a patch that reads as land and water, not as noise.
-        for (int y = 0; y < patch.size.h; ++y)
-            for (int x = 0; x < patch.size.w; ++x)
-                patch.cells[static_cast<std::size_t>(y * patch.size.w + x)] =
-                    (place_hash(seed + attempt * 977, x / 4, y / 3) & 7) < 5;
-        Tally tally(patch, kind);
-        for (int step = 0; step < 20000 && tally.distinct() < wanted; ++step) {
-            const std::uint64_t h = place_hash(seed + attempt * 977 + 1, step, 7);
-            const Point at{
-                static_cast<int>(scaled(static_cast<std::uint32_t>(h), static_cast<std::uint32_t>(patch.size.w))),
-                static_cast<int>(
-                    scaled(static_cast<std::uint32_t>(h >> 32), static_cast<std::uint32_t>(patch.size.h)))};
+        std::uint64_t state = mix((std::uint64_t{seed} << 32) | attempt);
+        const auto below = [&state](std::uint32_t n) {
+            state = mix(state);
+            return scaled(static_cast<std::uint32_t>(state >> 32), n);
+        };
+        for (std::uint8_t& c : patch.cells) c = below(100) < 62;
+        Tally tally(patch, wanted);
+        for (int step = 0; step < search.steps && tally.distinct() < wanted.count; ++step) {
+            const double heat = 0.9 * (1 - double(step) / search.steps) + 0.12;
+            const Point at{static_cast<int>(below(static_cast<std::uint32_t>(patch.size.w))),
+                           static_cast<int>(below(static_cast<std::uint32_t>(patch.size.h)))};
             const int before = tally.distinct();
             tally.flip(at);
-            if (tally.distinct() < before) tally.flip(at);
+            const int gain = tally.distinct() - before;
+            if (gain < 0 && std::exp(gain / heat) * (1 << 20) < below(1 << 20)) tally.flip(at);
         }
-        if (tally.distinct() == wanted) return patch;
+        if (tally.distinct() < wanted.count) continue;
+        tally.put_into(patch);
+        return patch;
     }
+}
+
+int least_proof(level::JoinKind kind, ProofOf of) {
+    const auto& all = cases(kind);
+    int pairs[3] = {};
+    int open = 0;
+    for (const Mask a : all) {
+        if (kind != level::JoinKind::corners) open += 4 - joined_sides(a);
+        for (const Mask b : all)
+            for (const int side : {1, 2}) pairs[side] += can_meet(kind, a, b, side);
+    }
+    const int needed = of == ProofOf::cases ? static_cast<int>(all.size()) : std::max(pairs[1], pairs[2]);
+    // The smallest area of any shape of patch; `needed` cells with the material, and others for sides that the rim
+    // leaves.
+    int best = 1 << 30;
+    for (int w = 1; w <= 64; ++w)
+        for (int h = w; h <= 64; ++h) {
+            const int empty = of == ProofOf::cases ? std::max(0, (open - 2 * (w + h) + 3) / 4) : 0;
+            // The last column has nothing to its east, the last row nothing to its south.
+            const int cells = of == ProofOf::cases ? needed + empty : needed + std::min(w, h);
+            if (w * h >= cells) best = std::min(best, w * h);
+        }
+    return best;
 }
 
 level::Grid paint_proof(const ProofPatch& patch, const level::Project& project, level::MaterialId material) {

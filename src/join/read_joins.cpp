@@ -7,11 +7,14 @@
 #include <numeric>
 #include <set>
 
+#include "join/seams.hpp"
+
 namespace vic::join {
 
 namespace {
 
 constexpr double kForeign = 40.0; // colour distance from which on a pixel is wholly unlike the material
+constexpr double kFits = 0.15;    // error up to which a seam, or a likeness, counts as evidence
 constexpr double kDoubtful = 0.3; // confidence below which a reading is listed as doubtful
 
 struct Colour {
@@ -82,12 +85,17 @@ double rim_contrast(const Image& tile) {
 class Likeness {
   public:
     explicit Likeness(const Image& centre) : inside_(mean(centre, box_of(centre.size()))) {
-        std::set<std::uint32_t> known;
-        for (const Rgba p : centre.pixels()) {
-            const std::uint32_t key =
-                p.r | (std::uint32_t{p.g} << 8) | (std::uint32_t{p.b} << 16) | (std::uint32_t{p.a} << 24);
-            if (known.insert(key).second) palette_.push_back(seen(p));
-        }
+        learn(centre, box_of(centre.size()));
+    }
+    // Counts the pixels of `part` among the material's.
+    void learn(const Image& tile, const Box& part) {
+        for (int y = part.y; y < part.bottom(); ++y)
+            for (int x = part.x; x < part.right(); ++x) {
+                const Rgba p = tile.at(x, y);
+                const std::uint32_t key =
+                    p.r | (std::uint32_t{p.g} << 8) | (std::uint32_t{p.b} << 16) | (std::uint32_t{p.a} << 24);
+                if (known_.insert(key).second) palette_.push_back(seen(p));
+            }
     }
 
     [[nodiscard]] double unlike(const Image& tile, const Box& part) {
@@ -114,6 +122,7 @@ class Likeness {
     }
 
     Colour inside_;
+    std::set<std::uint32_t> known_;
     std::vector<Colour> palette_;
     std::map<std::uint32_t, double> cache_;
 };
@@ -170,23 +179,69 @@ void list_cases(JoinReading& out, level::JoinKind kind) {
     }
 }
 
-} // namespace
-
-JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre) {
-    assert(kind != level::JoinKind::plain);
-    JoinReading out;
-    std::vector<int> drawn;
-    for (std::size_t i = 0; i < tiles.size(); ++i)
-        if (!tiles[i].empty() && !blank(tiles[i])) drawn.push_back(static_cast<int>(i));
-    if (drawn.empty()) {
-        out.missing = cases(kind);
-        return out;
+// What speaks against a tile: a side that is open between corners that join, or a side that joins and yet goes on into
+// no other tile.
+void find_contradictions(const std::vector<Image>& tiles, const std::vector<std::array<double, 8>>& unlike,
+                         const Split& sides, const Split& corners, level::JoinKind kind, JoinReading& out) {
+    static const Text side_names[4] = {"north", "east", "south", "west"};
+    std::vector<Borders> borders;
+    for (const TileReading& t : out.tiles) borders.push_back(borders_of(tiles[static_cast<std::size_t>(t.index)]));
+    // Of each side that joins, the best seam with any tile that can lie there.
+    struct Best {
+        std::size_t tile;
+        int side;
+        double error;
+    };
+    std::vector<Best> best;
+    if (kind != level::JoinKind::corners)
+        for (std::size_t i = 0; i < out.tiles.size(); ++i)
+            for (int side = 0; side < 4; ++side) {
+                if (!(out.tiles[i].mask & (1U << (2 * side)))) continue;
+                double least = 2;
+                for (std::size_t k = 0; k < out.tiles.size(); ++k) {
+                    const Mask a = out.tiles[i].mask, b = out.tiles[k].mask;
+                    const bool meets =
+                        side == 1 || side == 2 ? can_meet(kind, a, b, side) : can_meet(kind, b, a, (side + 2) & 3);
+                    if (meets && k != i) least = std::min(least, seam_error(borders[i], borders[k], side));
+                }
+                if (least <= 1) best.push_back({i, side, least});
+            }
+    std::vector<double> errors;
+    for (const Best& b : best) errors.push_back(b.error);
+    std::sort(errors.begin(), errors.end());
+    const double usual = errors.empty() ? 0 : errors[errors.size() * 3 / 4];
+    std::set<std::size_t> named;
+    for (const auto& d : out.contradictory) // by what was said already
+        for (std::size_t i = 0; i < out.tiles.size(); ++i)
+            if (out.tiles[i].index == d.index) named.insert(i);
+    for (const Best& b : best)
+        if (b.error > std::max(0.2, 4 * usual + 0.1) && named.insert(b.tile).second)
+            out.contradictory.push_back(
+                {out.tiles[b.tile].index, say("its %1 side joins, but goes on into no other tile",
+                                              side_names[static_cast<std::size_t>(b.side)])});
+    if (kind == level::JoinKind::corners) return;
+    for (std::size_t i = 0; i < out.tiles.size(); ++i) {
+        if (named.contains(i)) continue;
+        for (unsigned side = 0; side < 4; ++side) {
+            const auto sure = [&](unsigned bit, const Split& s, bool like) {
+                const double u = unlike[i][bit & 7];
+                return (u <= s.threshold) == like && certainty(u, s) > 0.6;
+            };
+            if (!sure(2 * side, sides, false) || !sure(2 * side + 1, corners, true) ||
+                !sure(2 * side + 7, corners, true))
+                continue;
+            out.contradictory.push_back(
+                {out.tiles[i].index, say("its %1 side is open, but both its corners there join", side_names[side])});
+            break;
+        }
     }
-    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
-    out.centre = centre.value_or(*std::min_element(
-        drawn.begin(), drawn.end(), [&](int a, int b) { return rim_contrast(tile(a)) < rim_contrast(tile(b)); }));
+}
 
-    Likeness likeness(tile(out.centre));
+JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind, int centre,
+                    Likeness& likeness) {
+    JoinReading out;
+    out.centre = centre;
+    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
     std::vector<std::array<double, 8>> unlike(drawn.size());
     for (std::size_t i = 0; i < drawn.size(); ++i)
         for (int bit = 0; bit < 8; ++bit)
@@ -210,13 +265,37 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
         corner_split.high - corner_split.low < 0.2 * (side_split.high - side_split.low))
         corner_split = side_split;
 
+    std::vector<Borders> borders;
+    for (const int index : drawn) borders.push_back(borders_of(tile(index)));
+    // A weak side is taken for what the seams say, where they say it clearly: whether it joins, and how sure that is.
+    const auto at_seams = [&](std::size_t i, unsigned bit) {
+        const int side = static_cast<int>(bit) / 2;
+        double goes_on = 2;
+        double like_open = 2;
+        for (std::size_t k = 0; k < drawn.size(); ++k) {
+            const double across = unlike[k][(bit + 4) & 7];
+            if (across <= side_split.threshold && certainty(across, side_split) > 0.6)
+                goes_on = std::min(goes_on, seam_error(borders[i], borders[k], side));
+            if (k != i && unlike[k][bit] > side_split.threshold && certainty(unlike[k][bit], side_split) > 0.6)
+                like_open = std::min(like_open, unlike_side(borders[i], borders[k], side));
+        }
+        if (goes_on > 1 || like_open > 1 || std::min(goes_on, like_open) > kFits) return std::pair{false, 0.0};
+        return std::pair{goes_on < like_open, std::min(1.0, 3 * std::abs(goes_on - like_open))};
+    };
     for (std::size_t i = 0; i < drawn.size(); ++i) {
         TileReading reading{drawn[i], 0, 1.0};
         int weakest = -1;
         const auto judge = [&](unsigned bit, const Split& s) {
             const double u = unlike[i][bit];
-            if (u <= s.threshold) reading.mask = static_cast<Mask>(reading.mask | (1U << bit));
-            if (const double sure = certainty(u, s); sure < reading.confidence) {
+            bool joins = u <= s.threshold;
+            double sure = certainty(u, s);
+            if (sure < kDoubtful && bit % 2 == 0)
+                if (const auto [other, surer] = at_seams(i, bit); surer > std::max(sure, kDoubtful)) {
+                    joins = other;
+                    sure = surer;
+                }
+            if (joins) reading.mask = static_cast<Mask>(reading.mask | (1U << bit));
+            if (sure < reading.confidence) {
                 reading.confidence = sure;
                 weakest = static_cast<int>(bit);
             }
@@ -228,7 +307,7 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
             if (kind == level::JoinKind::corners || (kind == level::JoinKind::full && between))
                 judge(bit, corner_split);
         }
-        reading.mask = canonical(reading.mask, kind);
+        reading.mask = kind == level::JoinKind::corners ? of_corners(reading.mask) : canonical(reading.mask, kind);
         if (reading.confidence < kDoubtful && weakest >= 0) {
             static const Text names[8] = {"north side", "north-east corner", "east side", "south-east corner",
                                           "south side", "south-west corner", "west side", "north-west corner"};
@@ -237,7 +316,67 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
         }
         out.tiles.push_back(reading);
     }
+    // Sides of which one half is like the material and the other is not.
+    for (std::size_t i = 0; kind != level::JoinKind::corners && i < drawn.size(); ++i)
+        for (int side = 0; side < 4; ++side) {
+            const Box whole = border_part(tile(drawn[i]).size(), 2 * side);
+            Box first = whole;
+            Box second = whole;
+            (side % 2 ? first.h : first.w) /= 2;
+            if (first.empty()) continue;
+            (side % 2 ? second.y : second.x) += side % 2 ? first.h : first.w;
+            (side % 2 ? second.h : second.w) -= side % 2 ? first.h : first.w;
+            const double a = likeness.unlike(tile(drawn[i]), first);
+            const double b = likeness.unlike(tile(drawn[i]), second);
+            if (std::abs(a - b) < 0.7 * (side_split.high - side_split.low)) continue;
+            static const Text names[4] = {"north", "east", "south", "west"};
+            out.contradictory.push_back({drawn[i], say("one half of its %1 side joins, the other does not",
+                                                       names[static_cast<std::size_t>(side)])});
+            break;
+        }
+    // Where many tiles have such sides it is how the art is drawn.
+    if (out.contradictory.size() > std::max<std::size_t>(2, drawn.size() / 12)) out.contradictory.clear();
     list_cases(out, kind);
+    find_contradictions(tiles, unlike, side_split, corner_split, kind, out);
+    return out;
+}
+
+// How much a reading leaves open.
+double open_ends(const JoinReading& r) {
+    double n = static_cast<double>(r.missing.size() + r.doubtful.size() + r.contradictory.size());
+    for (const auto& d : r.doubled) n += static_cast<double>(d.indices.size()) - 1;
+    return n;
+}
+
+} // namespace
+
+JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre) {
+    assert(kind != level::JoinKind::plain);
+    std::vector<int> drawn;
+    for (std::size_t i = 0; i < tiles.size(); ++i)
+        if (!tiles[i].empty() && !blank(tiles[i])) drawn.push_back(static_cast<int>(i));
+    if (drawn.empty()) {
+        JoinReading out;
+        out.missing = cases(kind);
+        return out;
+    }
+    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
+    const int middle = centre.value_or(*std::min_element(
+        drawn.begin(), drawn.end(), [&](int a, int b) { return rim_contrast(tile(a)) < rim_contrast(tile(b)); }));
+
+    Likeness of_centre(tile(middle));
+    JoinReading out = read_by(tiles, drawn, kind, middle, of_centre);
+    if (kind == level::JoinKind::corners || open_ends(out) == 0) return out;
+    for (const int part : {4, 2}) { // a quarter of each tile's width and height, then half
+        Likeness of_middles(tile(middle));
+        for (const int index : drawn) {
+            const Size s = tile(index).size();
+            const Size box{std::max(1, s.w / part), std::max(1, s.h / part)};
+            of_middles.learn(tile(index), {(s.w - box.w) / 2, (s.h - box.h) / 2, box.w, box.h});
+        }
+        JoinReading again = read_by(tiles, drawn, kind, middle, of_middles);
+        if (open_ends(again) < open_ends(out)) out = std::move(again);
+    }
     return out;
 }
 

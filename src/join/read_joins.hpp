@@ -5,7 +5,9 @@
 // the centre tile and its mean colour is the centre's; the two groups are told apart where the variance between them is
 // greatest (Otsu, "A threshold selection method from gray-level histograms", IEEE Trans. SMC 9, 1979). How far a strip
 // lies from the threshold, in units of the distance between the groups, is its confidence; a tile's is that of its
-// weakest strip.
+// weakest strip. Where cases stay without a tile, the sheet is read once more with the middles of all tiles as the
+// material, for art that changes from its rim inwards; the reading that leaves less open is taken. A weak side is asked
+// at its seams: whether it goes on into sides that join for sure, or looks like sides that are open for sure.
 #pragma once
 
 #include <optional>
@@ -33,6 +35,7 @@ struct JoinReading {
         Text why;
     };
     std::vector<Doubt> doubtful;
+    std::vector<Doubt> contradictory; // tiles whose parts say different things, or that no other tile meets
     struct Double {
         Mask mask;
         std::vector<int> indices;

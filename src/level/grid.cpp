@@ -92,6 +92,13 @@ Chunk& Grid::edit(Point chunk) {
     return const_cast<Chunk&>(*slot);
 }
 
+Chunk* Grid::own(Point chunk) {
+    const auto& row = rows_[static_cast<std::size_t>(chunk.y)];
+    if (!row || row.use_count() > 1) return nullptr;
+    const auto& slot = (*row)[static_cast<std::size_t>(chunk.x)];
+    return slot && slot.use_count() == 1 ? const_cast<Chunk*>(slot.get()) : nullptr;
+}
+
 void Grid::tidy(Point chunk_at) {
     const Chunk* c = chunk(chunk_at);
     if (c && c->blank()) put(chunk_at, nullptr);

@@ -38,6 +38,8 @@ class Grid {
     [[nodiscard]] const Chunk* chunk(Point chunk) const;
     // Unshares and, where absent, makes the chunk. Call tidy() when done, so that blank chunks vanish.
     Chunk& edit(Point chunk);
+    // The chunk to be changed in its place, where no other grid shares it; else null.
+    [[nodiscard]] Chunk* own(Point chunk);
     void tidy(Point chunk);
     // Takes over a chunk as it is; null empties it. The chunk must not be blank nor hold cells outside the grid.
     void put(Point chunk, std::shared_ptr<const Chunk> content);

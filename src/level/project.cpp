@@ -79,6 +79,9 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
     out.everything = a.id != b.id || a.size != b.size || a.cell != b.cell || a.view != b.view || a.ground != b.ground ||
                      a.plane != b.plane || a.layers.size() != b.layers.size();
     const Reach reach = reach_of(kinds);
+    // What lies over its neighbours lets them show through: there a change is seen one cell further.
+    const bool over =
+        std::any_of(kinds.materials.begin(), kinds.materials.end(), [](const auto& m) { return m->joins.over; });
     for (std::size_t i = 0; !out.everything && i < a.layers.size(); ++i) {
         const Layer& la = *a.layers[i];
         const Layer& lb = *b.layers[i];
@@ -88,7 +91,8 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
             break;
         }
         if (la.kind == LayerKind::tiles) {
-            for (const Box& box : differences(la.grid, lb.grid)) out.cells.push_back(reach.seen_from(box));
+            for (const Box& box : differences(la.grid, lb.grid))
+                out.cells.push_back(reach.seen_from(over ? box.grown(1) : box));
         }
         if (la.props == lb.props) continue;
         for (const auto* side : {&la.props, &lb.props}) {

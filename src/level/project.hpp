@@ -11,6 +11,7 @@
 #include "level/level.hpp"
 #include "level/material.hpp"
 #include "level/notes.hpp"
+#include "level/order_card.hpp"
 #include "level/own_tray.hpp"
 #include "level/sheet.hpp"
 
@@ -23,7 +24,8 @@ struct Project {
     std::vector<std::shared_ptr<const PropKind>> prop_kinds;
     std::vector<std::shared_ptr<const Level>> levels;
     std::vector<NoteKind> note_kinds;
-    std::vector<OwnTray> trays;  // in the order of their making
+    std::vector<OwnTray> trays; // in the order of their making
+    std::vector<OrderCard> order_cards;
     int unit = 16;               // pixels of a level that are one unit of the engine; 1 .. 4096
     std::uint32_t next_tile = 1; // the next free TileId
     std::uint32_t next_id = 1;   // the next free id of any other thing

@@ -1,6 +1,7 @@
 // A sheet: one image together with the way it is cut, and the tiles that come of it.
 #pragma once
 
+#include <array>
 #include <memory>
 #include <string>
 #include <vector>
@@ -88,12 +89,22 @@ struct Part {
     bool operator==(const Part&) const = default;
 };
 
+// A tile made of the quarters of others: north-west, north-east, south-east, south-west. Each is the same quarter of
+// its source as that looks when it is laid by the turn.
+struct Quarter {
+    TileId from = 0;
+    Turn turn{};
+    bool operator==(const Quarter&) const = default;
+};
+using Composed = std::array<Quarter, 4>;
+
 struct Sheet {
     SheetId id = 0;
     std::string name;
     std::string file; // relative to the project folder
     Credits credits;
-    std::vector<Part> parts; // of a sheet packed from single pictures; by name
+    std::vector<Composed> composed; // of a derived sheet: how its tiles are made, row by row; empty otherwise
+    std::vector<Part> parts;        // of a sheet packed from single pictures; by name
     Cut cut;
     bool smooth = false;   // whether its art is sampled smoothly where it is drawn at another size; else pixel by pixel
     bool accepted = false; // false while the cut is only the program's proposal

@@ -9,6 +9,7 @@
 #include <set>
 
 #include "base/error.hpp"
+#include "join/resolve.hpp"
 #include "outline/trace.hpp"
 #include "parcel/atlas.hpp"
 #include "sheet/cut.hpp"
@@ -32,6 +33,31 @@ struct Used {
     std::vector<std::uint32_t> index; // by tile id: 1 + place in `tiles`, 0 where unused or gone
     std::vector<const PropKind*> kinds;
 };
+
+// The level as it is seen: what shows through the rims of materials that lie over others gets layers of its own.
+Level with_underlays(const Project& project, const Level& level) {
+    const join::Rules rules(project);
+    if (!rules.any_over()) return level;
+    Level out = level;
+    out.layers.clear();
+    for (std::size_t i = 0; i < level.layers.size(); ++i) {
+        const Layer& layer = *level.layers[i];
+        if (layer.kind == LayerKind::tiles) {
+            Layer below;
+            below.grid = join::underlay(rules, layer.grid, level.cells(), layer.id);
+            if (below.grid.count() > 0) {
+                below.id = 0x40000000U + layer.id; // above all ids that a project gives out
+                below.name = layer.name + ", below";
+                below.shown = layer.shown;
+                below.opacity = layer.opacity;
+                out.layers.push_back(std::make_shared<const Layer>(std::move(below)));
+                if (static_cast<int>(i) < level.plane) ++out.plane;
+            }
+        }
+        out.layers.push_back(level.layers[i]);
+    }
+    return out;
+}
 
 Used used_by(const Project& project, const Level& level) {
     Used out;
@@ -216,7 +242,8 @@ bool is_parcel(const fs::path& dir) {
 
 } // namespace
 
-std::map<std::string, std::string> files(const Project& project, const Level& level) {
+std::map<std::string, std::string> files(const Project& project, const Level& as_laid) {
+    const Level level = with_underlays(project, as_laid);
     const Used used = used_by(project, level);
     std::vector<Image> pictures;
     for (const TileRef& ref : used.tiles)

@@ -95,6 +95,12 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
         level::Cell cell;
     };
     std::vector<Laid> blocks;
+    if (art.over())
+        level::each_cell(join::underlay(*art.over(), layer.grid, cells, layer.id), cells,
+                         [&](Point at, level::Cell cell, level::MaterialId) {
+                             if (const Art::Picture* picture = art.tile(cell, level.cell))
+                                 blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
+                         });
     level::each_cell(
         layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
             if (!cells.contains(at)) { // only blocks reach over from there
@@ -187,6 +193,12 @@ Box prop_box(const level::Prop& prop, const level::PropKind& kind) { return plac
 Box foot_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, kind.drawn_foot()); }
 
 void Art::follow(const level::Project& project) {
+    if (materials_ != project.materials) {
+        materials_ = project.materials;
+        over_.reset();
+        if (std::any_of(materials_.begin(), materials_.end(), [](const auto& m) { return m->joins.over; }))
+            over_.emplace(project);
+    }
     if (sheets_ == project.sheets && !sheets_.empty()) return;
     sheets_ = project.sheets;
     table_ = level::TileTable(project);

@@ -5,6 +5,9 @@
 #include <unordered_map>
 #include <vector>
 
+#include <optional>
+
+#include "join/resolve.hpp"
 #include "level/block.hpp"
 
 namespace vic::picture {
@@ -38,12 +41,16 @@ class Art {
     bool set_clock(std::int64_t ms);
     [[nodiscard]] bool animated(level::TileId tile) const { return tile < frames_.size() && frames_[tile] != 0; }
     [[nodiscard]] const level::TileTable& table() const { return table_; }
+    // The rules by which materials lie over others; null where none does.
+    [[nodiscard]] const join::Rules* over() const { return over_ ? &*over_ : nullptr; }
     const Picture* prop(const level::PropKind& kind, bool mirrored);
     const Picture* whole(level::SheetId sheet);
 
   private:
     level::TileTable table_;
     std::vector<std::shared_ptr<const level::Sheet>> sheets_; // keeps what table_ points into
+    std::vector<std::shared_ptr<const level::Material>> materials_;
+    std::optional<join::Rules> over_;
     std::vector<level::TileId> frames_;      // by tile: whose picture an animated one shows now; empty without such
     std::vector<const level::Tile*> played_; // the animated ones, in sheets_
     std::int64_t clock_ = 0;

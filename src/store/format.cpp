@@ -4,9 +4,9 @@
 #include <cmath>
 #include <set>
 
-#include "join/mask.hpp"
 #include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
+#include "store/format_joins.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::store {
@@ -52,6 +52,13 @@ Json to_json(const Polygons& polygons) {
         out.push_back(std::move(corners));
     }
     return out;
+}
+
+std::vector<LayerId> read_homes(const Field& f) {
+    std::vector<LayerId> homes;
+    if (!f.has("homes")) return homes;
+    for (const Field& id : f["homes"].list(4096)) homes.push_back(static_cast<LayerId>(id.whole(1, UINT32_MAX)));
+    return homes;
 }
 
 namespace {
@@ -116,13 +123,6 @@ Json tile_json(const Tile& t) {
     if (t.turns != kAllTurns) j["turns"] = t.turns;
     for (const auto& [id, value] : t.notes) j["notes"][std::to_string(id)] = to_json(value);
     return j;
-}
-
-std::vector<LayerId> read_homes(const Field& f) {
-    std::vector<LayerId> homes;
-    if (!f.has("homes")) return homes;
-    for (const Field& id : f["homes"].list(4096)) homes.push_back(static_cast<LayerId>(id.whole(1, UINT32_MAX)));
-    return homes;
 }
 
 void read_properties(const Field& f, const Project& project, Tile& t) {
@@ -200,6 +200,7 @@ Json sheet_json(const Sheet& s) {
                 {"scale", s.cut.scale}};
     if (s.smooth) j["smooth"] = true;
     if (s.cut.count != Size{}) j["cut"]["count"] = to_json(s.cut.count);
+    if (!s.composed.empty()) j["composed"] = composed_json(s.composed);
     for (const Part& part : s.parts) j["parts"].push_back({{"name", part.name}, {"box", to_json(part.box)}});
     if (!s.credits.empty()) {
         Json& c = j["credits"];
@@ -230,6 +231,7 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale)
         cut["scale"].refuse("It does not divide the tile size");
     if (f.has("smooth")) s.smooth = f["smooth"].yes();
+    if (f.has("composed")) s.composed = read_composed(f["composed"], project.next_tile);
     if (f.has("parts"))
         for (const Field& p : f["parts"].list(1U << 20))
             s.parts.push_back({p["name"].text(), p["box"].box(0, sheet::kMostSide)});
@@ -244,44 +246,6 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     if (f.has("retired"))
         for (const Field& t : f["retired"].list(1U << 20)) s.retired.push_back(read_tile(t, project, taken));
     return s;
-}
-
-Json material_json(const Material& m) {
-    Json j{{"id", m.id}, {"name", m.name}, {"kind", word_of(join_kind_words(), m.joins.kind)}};
-    j["beyond_is_same"] = m.joins.beyond_is_same;
-    if (!m.homes.empty()) j["homes"] = m.homes;
-    j["cases"] = Json::array();
-    for (const auto& [mask, variants] : m.joins.cases) {
-        Json tiles = Json::array();
-        for (const Variant& v : variants) tiles.push_back({v.tile, v.weight});
-        j["cases"].push_back({{"mask", mask}, {"tiles", tiles}});
-    }
-    return j;
-}
-
-Material read_material(const Field& f, std::uint32_t next_tile) {
-    Material m;
-    m.id = static_cast<MaterialId>(f["id"].number(1, 255));
-    m.name = f["name"].text();
-    m.joins.kind = static_cast<JoinKind>(f["kind"].word(join_kind_words()));
-    m.joins.beyond_is_same = f["beyond_is_same"].yes();
-    m.homes = read_homes(f);
-    for (const Field& c : f["cases"].list(256)) {
-        const auto mask = static_cast<std::uint8_t>(c["mask"].number(0, 255));
-        if (join::canonical(mask, m.joins.kind) != mask)
-            c["mask"].refuse(
-                say("The mask %1 is no case of the kind %2", mask, word_of(join_kind_words(), m.joins.kind)));
-        if (m.joins.cases.contains(mask)) c["mask"].refuse("The case comes twice");
-        auto& variants = m.joins.cases[mask];
-        for (const Field& v : c["tiles"].list(4096)) {
-            const Point pair = v.point(0, static_cast<int>(kMostTiles));
-            if (pair.x < 1 || static_cast<std::uint32_t>(pair.x) >= next_tile)
-                v.refuse(say("Tile %1 was never given out", pair.x));
-            if (pair.y > 1000) v.refuse("A weight is between 0 and 1000");
-            variants.push_back({static_cast<TileId>(pair.x), pair.y});
-        }
-    }
-    return m;
 }
 
 Json kind_json(const PropKind& k) {
@@ -452,6 +416,7 @@ std::string project_to_text(const Project& project) {
     for (const auto& material : project.materials) j["materials"].push_back(material_json(*material));
     j["props"] = Json::array();
     for (const auto& kind : project.prop_kinds) j["props"].push_back(kind_json(*kind));
+    for (const OrderCard& card : project.order_cards) j["order_cards"].push_back(order_card_json(card));
     for (const OwnTray& tray : project.trays) j["trays"].push_back(tray_json(tray));
     return json_lines(j);
 }
@@ -487,6 +452,11 @@ Project project_from_text(const std::string& text, const std::string& file, std:
         PropKind k = read_kind(f, project);
         refuse_twice(f, ids, k.id, [&] { project.put(std::move(k)); });
     }
+    if (root.has("order_cards"))
+        for (const Field& f : root["order_cards"].list(1024)) {
+            OrderCard c = read_order_card(f);
+            refuse_twice(f, ids, c.id, [&] { project.order_cards.push_back(std::move(c)); });
+        }
     if (root.has("trays"))
         for (const Field& f : root["trays"].list(4096)) {
             OwnTray t = read_tray(f);

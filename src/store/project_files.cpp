@@ -3,6 +3,7 @@
 #include <unistd.h>
 
 #include "base/error.hpp"
+#include "join/compose_sheet.hpp"
 #include "sheet/inspect.hpp"
 #include "sheet/png.hpp"
 #include "store/cells.hpp"
@@ -57,6 +58,7 @@ void tidy_up(const fs::path& dir, const std::function<void()>& step) {
 
 void read_pictures(level::Project& project, const fs::path& dir) {
     for (auto& slot : project.sheets) {
+        if (!slot->composed.empty()) continue; // made from the others below
         level::Sheet sheet = *slot;
         const fs::path file = inside(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
         try {
@@ -68,6 +70,8 @@ void read_pictures(level::Project& project, const fs::path& dir) {
         }
         slot = std::make_shared<const level::Sheet>(std::move(sheet));
     }
+    // The pictures of derived sheets follow from their sources; their files are for others to read.
+    project = join::compose_sheets(std::move(project));
 }
 
 } // namespace
@@ -102,6 +106,11 @@ level::Project load(const fs::path& dir) {
 std::map<std::string, std::string> texts(const level::Project& project, const level::Project* saved) {
     std::map<std::string, std::string> out;
     out[kRoot] = project_to_text(project);
+    for (const auto& sheet : project.sheets) {
+        const level::Sheet* old = saved ? saved->sheet(sheet->id) : nullptr;
+        if (!sheet->composed.empty() && sheet->image && !(old && old->image == sheet->image))
+            out[sheet->file] = sheet::encode_png(*sheet->image);
+    }
     for (const auto& level : project.levels) {
         const level::Level* old = saved ? saved->level(level->id) : nullptr;
         if (old == level.get()) continue;

@@ -339,7 +339,7 @@ TEST_CASE("after a rule has changed the levels are joined anew, pinned cells exc
     const Point pin[] = {{20, 20}};
     small.set(lay(small.project, rules, small.level(), small.ground, tile(1), pin).level);
     CHECK(small.level().layer(small.ground)->grid.cell({5, 5}).tile() == 1);
-    small.project = rejoin(set_case(small.project, 1, 0, {{30, 100}}));
+    small.project = rejoin(set_case(small.project, 1, 0, {{30, 100, {}}}));
     CHECK(small.level().layer(small.ground)->grid.cell({5, 5}).tile() == 30);
     CHECK(small.level().layer(small.ground)->grid.cell({20, 20}).tile() == 1);
     const auto before = small.project.levels[0];

@@ -74,7 +74,7 @@ std::string something(make::Random& random, level::Project& p, const std::string
         }
         default: {
             p = rejoin(set_case(p, 1, join::cases(level::JoinKind::full)[static_cast<std::size_t>(random.below(47))],
-                                {{static_cast<level::TileId>(1 + random.below(47)), 1 + random.below(200)}}));
+                                {{static_cast<level::TileId>(1 + random.below(47)), 1 + random.below(200), {}}}));
             return "case";
         }
     }

@@ -137,7 +137,7 @@ TEST_CASE("unused tiles are those that nothing names", "[replace]") {
     level::Level l = *p.levels.front();
     l.edit(small.front).grid.set({3, 4}, level::Cell(tiles[1].id, {}, true), 0);
     p.put(std::move(l));
-    p = set_case(p, 2, 255, {{tiles[4].id, 0}});
+    p = set_case(p, 2, 255, {{tiles[4].id, 0, {}}});
     CHECK(unused_tiles(p, *p.sheet(id)) == std::vector<level::TileId>{tiles[0].id, tiles[2].id, tiles[3].id});
     CHECK(unused_tiles(p, *p.sheets.front()).empty());
 }

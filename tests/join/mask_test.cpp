@@ -30,7 +30,11 @@ TEST_CASE("of the full kind a corner counts only between two joined sides", "[ma
     CHECK(canonical(kCorners, JoinKind::full) == 0);
     CHECK(canonical(255, JoinKind::full) == 255);
     CHECK(canonical(255, JoinKind::edges) == kSides);
-    CHECK(canonical(255, JoinKind::corners) == kCorners);
+    CHECK(canonical(255, JoinKind::corners) == 255);
+    CHECK(canonical(kN | kNE | kE | kW, JoinKind::corners) == (kN | kNE | kE)); // a side counts with its corner only
+    CHECK(canonical(kNE, JoinKind::corners) == 0);                              // and a corner with both its sides
+    CHECK(of_corners(kNE | kSW) == (kN | kNE | kE | kS | kSW | kW));
+    for (const Mask m : cases(JoinKind::corners)) CHECK(of_corners(m & kCorners) == m);
 }
 
 TEST_CASE("bits go clockwise from north", "[mask]") {
@@ -66,8 +70,57 @@ TEST_CASE("cases of corners are told apart in words and by number", "[mask]") {
     std::set<std::string> words;
     for (const Mask m : cases(JoinKind::corners)) words.insert(describe(m).english());
     CHECK(words.size() == 16);
-    CHECK(describe(kCorners).english() == "joined at all corners");
-    CHECK(describe(kNE | kSW).english().find("north-east") != std::string::npos);
+    CHECK(describe(255).english() == "joined all round");
+    CHECK(describe(of_corners(kNE | kSW)).english() == "inner corner south-east and north-west");
     CHECK(describe(0).english() == "alone");
     CHECK(joined_corners(kNE | kSW | kS) == 2);
+}
+
+TEST_CASE("a turned mask is what the neighbours are seen as from the turned tile", "[mask]") {
+    for (std::uint8_t code = 0; code < 8; ++code) {
+        const Turn turn{code};
+        for (unsigned i = 0; i < 8; ++i) {
+            // The middle of a 3 x 3 picture and the neighbour in it, turned with the picture.
+            const Mask now = turned(static_cast<Mask>(1U << i), turn);
+            std::set<Point> seen;
+            for (int y = 0; y < 3; ++y)
+                for (int x = 0; x < 3; ++x)
+                    if (source_pixel(turn, {x, y}, 3) == Point{1, 1} + kNeighbour[i]) seen.insert({x - 1, y - 1});
+            REQUIRE(seen.size() == 1);
+            for (unsigned k = 0; k < 8; ++k) CHECK(((now >> k) & 1) == (kNeighbour[k] == *seen.begin()));
+        }
+        // One turn after another is one turn.
+        for (std::uint8_t second = 0; second < 8; ++second)
+            for (const Mask m : {Mask{kN | kNE}, Mask{kE | kS | kNW}, Mask{kSW}})
+                CHECK(turned(turned(m, turn), {second}) == turned(m, after(turn, {second})));
+    }
+}
+
+TEST_CASE("a case is served by its own tile, else by a turned one the set allows", "[mask]") {
+    level::JoinSet set;
+    set.kind = JoinKind::edges;
+    set.cases[kN] = {{7, 50, {}}};
+    set.cases[0] = {{8, 0, {}}}; // no weight: no tile
+    CHECK(serving(set, kE).empty());
+    CHECK(serving(set, 0).empty());
+    set.turns = level::kQuarterTurns;
+    const auto east = serving(set, kE);
+    REQUIRE(east.size() == 1);
+    CHECK(east.front().tile == 7);
+    CHECK(east.front().weight == 50);
+    CHECK(turned(kN, east.front().turn) == kE);
+    CHECK(coverage(set).have == 4);
+    CHECK(coverage(set).drawn == 1);
+    CHECK(coverage(set).of == 16);
+    // Six tiles turned are all sixteen cases of edges, fifteen are all forty-seven.
+    for (const auto& [kind, least] : {std::pair{JoinKind::edges, 6}, std::pair{JoinKind::full, 15}}) {
+        level::JoinSet few;
+        few.kind = kind;
+        few.turns = level::kQuarterTurns;
+        level::TileId id = 1;
+        for (const Mask m : cases(kind))
+            if (serving(few, m).empty()) few.cases[m] = {{id++, 100, {}}};
+        CHECK(coverage(few).drawn == least);
+        CHECK(coverage(few).have == coverage(few).of);
+    }
 }

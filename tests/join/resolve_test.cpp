@@ -70,7 +70,7 @@ TEST_CASE("strokes resolved one by one give the level resolved at once", "[resol
     const Rules rules(small.project);
     make::Random random(12);
     level::Level level = small.level();
-    for (int stroke = 0; stroke < 2000; ++stroke) {
+    for (int stroke = 0; stroke < 10000; ++stroke) {
         edit::Hand hand;
         const int kind = random.below(10);
         if (kind < 5)
@@ -86,7 +86,7 @@ TEST_CASE("strokes resolved one by one give the level resolved at once", "[resol
             random.flip(0.3) ? edit::box_cells({from.x, from.y, 1 + random.below(9), 1 + random.below(6)})
                              : edit::line_cells(from, {from.x + random.below(12) - 6, from.y + random.below(12) - 6});
         level = edit::lay(small.project, rules, level, small.ground, hand, cells).level;
-        if (stroke % 100 != 99) continue;
+        if (stroke % 250 != 249) continue;
         Grid again = level.layer(small.ground)->grid;
         resolve(rules, again, level.cells(), small.ground);
         REQUIRE(again == level.layer(small.ground)->grid);
@@ -109,8 +109,8 @@ TEST_CASE("a resolve that changes nothing keeps chunks shared", "[resolve]") {
 TEST_CASE("variants come by weight and stay where they are", "[resolve]") {
     make::Small small({200, 200});
     const level::Sheet& sand = *small.project.sheets[1];
-    small.project = edit::set_case(small.project, 2, 255,
-                                   {{sand.tiles[0].id, 300}, {sand.tiles[1].id, 100}, {sand.tiles[2].id, 0}});
+    small.project = edit::set_case(
+        small.project, 2, 255, {{sand.tiles[0].id, 300, {}}, {sand.tiles[1].id, 100, {}}, {sand.tiles[2].id, 0, {}}});
     const Rules rules(small.project);
     std::map<level::TileId, int> tally;
     for (int y = 0; y < 200; ++y)
@@ -139,40 +139,6 @@ TEST_CASE("a missing case is served by the nearest and known as missing", "[reso
 
 TEST_CASE("weights that are all nothing count as no tile", "[resolve]") {
     make::Small small;
-    const level::Project p = edit::set_case(small.project, 1, 255, {{1, 0}, {2, 0}});
+    const level::Project p = edit::set_case(small.project, 1, 255, {{1, 0, {}}, {2, 0, {}}});
     CHECK(Rules(p).missing(1, 255));
-}
-
-TEST_CASE("every case occurs in a proof, for any seed", "[proof]") {
-    for (const JoinKind kind : {JoinKind::edges, JoinKind::corners, JoinKind::full}) {
-        for (std::uint32_t seed = 0; seed < 40; ++seed) {
-            const ProofPatch patch = make_proof(kind, seed);
-            CHECK(patch.size.w <= 28);
-            CHECK(patch.size.h <= 12);
-            std::set<Mask> seen;
-            const auto filled = [&](Point p) {
-                return box_of(patch.size).contains(p) &&
-                       patch.cells[static_cast<std::size_t>(p.y * patch.size.w + p.x)];
-            };
-            for (int y = 0; y < patch.size.h; ++y)
-                for (int x = 0; x < patch.size.w; ++x) {
-                    if (!filled({x, y})) continue;
-                    unsigned mask = 0;
-                    for (unsigned i = 0; i < 8; ++i) mask |= filled(Point{x, y} + kNeighbour[i]) ? 1U << i : 0U;
-                    seen.insert(canonical(static_cast<Mask>(mask), kind));
-                }
-            REQUIRE(seen.size() == cases(kind).size());
-        }
-    }
-    CHECK(make_proof(JoinKind::full, 5).cells == make_proof(JoinKind::full, 5).cells);
-    CHECK(make_proof(JoinKind::full, 5).cells != make_proof(JoinKind::full, 6).cells);
-}
-
-TEST_CASE("a painted proof uses every tile of a full set", "[proof]") {
-    make::Small small;
-    const ProofPatch patch = make_proof(JoinKind::full, 2);
-    const Grid grid = paint_proof(patch, small.project, 1);
-    std::set<level::TileId> used;
-    level::each_cell(grid, box_of(grid.size()), [&](Point, Cell c, level::MaterialId) { used.insert(c.tile()); });
-    CHECK(used.size() == 47);
 }

@@ -68,6 +68,12 @@ Image tile(join::Mask mask, int side, Style style, unsigned seed) {
                 case Style::noisy:
                     c = shade(depth < rim * (0.7 + 0.6 * (h % 97) / 97.0) ? outside : inside, 6);
                     break;
+                case Style::shaded: {
+                    const double deep = std::clamp((depth - rim) / (side / 2.0 - rim), 0.0, 1.0);
+                    const auto part = [&](int v) { return static_cast<std::uint8_t>(v * (1 - 0.45 * deep)); };
+                    c = depth < rim * 0.6 ? line : shade({part(inside.r), part(inside.g), part(inside.b), 255}, 3);
+                    break;
+                }
                 case Style::see_through:
                     c = depth < rim * 0.7 ? Rgba{} : depth < rim ? line : shade(inside, 8);
                     break;

@@ -40,8 +40,9 @@ struct Random {
 // The bytes of every file below a folder, by relative path.
 std::map<std::string, std::string> contents(const std::filesystem::path& folder);
 
-// How a tile of the test's own art looks, in the four styles in which joins are read.
-enum class Style { outlined, textured, noisy, see_through };
+// How a tile of the test's own art looks: the four styles in which joins are read, and art that gets darker from its
+// rim inwards.
+enum class Style { outlined, textured, noisy, see_through, shaded };
 // A tile of `side` pixels that expects `mask`: the material inside, a rim of a quarter where it does not join.
 Image tile(join::Mask mask, int side, Style style, unsigned seed);
 // The tiles of all cases of a kind, in the order of `masks`.

@@ -1,0 +1,267 @@
+// The proof in Join.
+#include <QMouseEvent>
+#include <QPainter>
+#include <cmath>
+
+#include "app/join_stage.hpp"
+#include "app/signs.hpp"
+#include "app/spoken.hpp"
+#include "app/tokens.hpp"
+
+namespace vic::app {
+
+namespace {
+constexpr Size kFree{10, 9};      // cells of the free patch
+constexpr Size kField{12, 9};     // of a plain material, all its own
+constexpr double kShowing = 0.06; // seam errors from which on they are drawn
+} // namespace
+
+ProofView::ProofView(Session& session, Mode mode, QWidget* parent) : QWidget(parent), session_(session), mode_(mode) {
+    setObjectName(mode == Mode::free ? "freePatch" : "proof");
+    setAccessibleName(mode == Mode::free ? tr("Free patch") : tr("Proof"));
+    setMouseTracking(true);
+}
+
+// Whole multiples of the art's pixels, where the art is not large already.
+int ProofView::side() const {
+    const int cell = session_.isOpen() && session_.level() ? session_.level()->cell.w : 16;
+    const int least = mode_ == Mode::pairs ? 16 : 32;
+    return zoom_ * (cell >= least ? least : least / cell * cell);
+}
+
+void ProofView::setZoom(int zoom) {
+    if (zoom_ == zoom) return;
+    zoom_ = zoom;
+    if (!patch_.size.empty()) setFixedSize(patch_.size.w * side(), patch_.size.h * side());
+    update();
+}
+
+Point ProofView::cellAt(QPoint at) const { return {floor_div(at.x(), side()), floor_div(at.y(), side())}; }
+
+void ProofView::newPatch() {
+    if (mode_ == Mode::free)
+        free_ = {};
+    else
+        ++seed_;
+    madeFor_.reset();
+    patch_ = {};
+    follow();
+}
+
+void ProofView::setMode(Mode mode) {
+    mode_ = mode;
+    madeFor_.reset();
+    patch_ = {};
+    clicked_ = {-1, -1};
+    follow();
+}
+
+void ProofView::setHeat(bool on) {
+    heat_ = on;
+    madeFor_.reset();
+    follow();
+}
+
+double ProofView::worstSeam() const {
+    double worst = 0;
+    for (const Seam& s : seams_) worst = std::max(worst, s.error);
+    return worst;
+}
+
+std::array<level::Cell, 4> ProofView::around(join::Mask mask) const {
+    Point at = clicked_;
+    if (!box_of(patch_.size).contains(at) || grid_.material(at) == 0 || maskAt(at) != mask) at = firstCell(mask);
+    std::array<level::Cell, 4> out{};
+    if (at.x < 0) return out;
+    for (unsigned i = 0; i < 4; ++i) out[i] = grid_.cell(at + join::kNeighbour[2 * i]);
+    return out;
+}
+
+void ProofView::follow() {
+    const level::Material* m = session_.material();
+    if (!m) {
+        picture_ = {};
+        setFixedSize(mode_ == Mode::free ? QSize(1, 1) : QSize(560, 288));
+        update();
+        return;
+    }
+    if (madeFor_ && madeOf_ == m->id && madeFor_->sheets == session_.project().sheets &&
+        madeFor_->material(m->id) == m) {
+        update();
+        return;
+    }
+    const bool plain = m->joins.kind == level::JoinKind::plain;
+    if (patch_.cells.empty() || kind_ != m->joins.kind) {
+        kind_ = m->joins.kind;
+        if (free_.cells.empty()) free_ = {kFree, std::vector<std::uint8_t>(static_cast<std::size_t>(kFree.area()), 0)};
+        if (mode_ == Mode::free)
+            patch_ = free_;
+        else if (plain) // of one case there is nothing to prove but how its variants lie beside each other
+            patch_ = {kField, std::vector<std::uint8_t>(static_cast<std::size_t>(kField.area()), 1)};
+        else
+            patch_ = join::make_proof(kind_, seed_, mode_ == Mode::pairs ? join::ProofOf::pairs : join::ProofOf::cases);
+        clicked_ = {-1, -1};
+    }
+    setFixedSize(patch_.size.w * side(), patch_.size.h * side());
+    madeFor_ = session_.document().state();
+    madeOf_ = m->id;
+    grid_ = join::paint_proof(patch_, session_.project(), m->id);
+    // Drawn by the same code as any level, over what lies under the material in the level.
+    level::Level level;
+    level.id = "proof";
+    level.size = patch_.size;
+    level.cell = session_.level() ? session_.level()->cell : Size{16, 16};
+    level.ground = {203, 176, 131, 255};
+    level::Layer layer;
+    layer.id = 1;
+    layer.grid = grid_;
+    level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
+    picture::Canvas canvas(box_of(level.pixels()));
+    picture::draw(session_.project(), level, session_.art(), canvas, canvas.box);
+    seams_.clear();
+    if (heat_) {
+        join::Seams seams(session_.project());
+        for (int y = 0; y < patch_.size.h; ++y)
+            for (int x = 0; x < patch_.size.w; ++x)
+                for (const int to : {1, 2}) {
+                    const Point p{x, y};
+                    const Point q = p + (to == 1 ? Point{1, 0} : Point{0, 1});
+                    if (grid_.cell(p).empty() || grid_.cell(q).empty()) continue;
+                    if (const double e = seams.error(grid_.cell(p), grid_.cell(q), to); e >= kShowing)
+                        seams_.push_back({p, to, e});
+                }
+    }
+    picture_ =
+        QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h, QImage::Format_RGB32)
+            .copy();
+    update();
+}
+
+join::Mask ProofView::maskAt(Point cell) const {
+    return join::canonical(join::neighbourhood(grid_, cell, false), kind_);
+}
+
+int ProofView::cellsOfCase(join::Mask mask) const {
+    int n = 0;
+    for (int y = 0; y < patch_.size.h; ++y)
+        for (int x = 0; x < patch_.size.w; ++x) n += grid_.material({x, y}) != 0 && maskAt({x, y}) == mask;
+    return n;
+}
+
+Point ProofView::firstCell(join::Mask mask) const {
+    for (int y = 0; y < patch_.size.h; ++y)
+        for (int x = 0; x < patch_.size.w; ++x)
+            if (grid_.material({x, y}) != 0 && maskAt({x, y}) == mask) return {x, y};
+    return {-1, -1};
+}
+
+QPoint ProofView::cellCentre(Point cell) const { return {cell.x * side() + side() / 2, cell.y * side() + side() / 2}; }
+
+void ProofView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    const Tokens t = tokensOf(this);
+    if (picture_.isNull()) {
+        p.setPen(t.quiet);
+        p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap,
+                   tr("No material yet.\nCut a sheet, then read its joins: the button waits there on the right."));
+        return;
+    }
+    const int s = side();
+    p.drawImage(QRect(0, 0, patch_.size.w * s, patch_.size.h * s), picture_);
+    const level::Material* m = session_.material();
+    if (heat_) paintHeat(p, s);
+    if (mode_ == Mode::free && std::count(free_.cells.begin(), free_.cells.end(), 1) == 0) {
+        p.setPen(QColor("#4A3C26"));
+        p.drawText(QRect(0, 0, patch_.size.w * s, patch_.size.h * s), Qt::AlignCenter,
+                   tr("Paint here: the left button lays, the right one takes away"));
+    }
+    if (!m || kind_ == level::JoinKind::plain) return;
+    p.setRenderHint(QPainter::Antialiasing);
+    for (int y = 0; y < patch_.size.h; ++y)
+        for (int x = 0; x < patch_.size.w; ++x) {
+            if (grid_.material({x, y}) == 0) continue;
+            const join::Mask mask = maskAt({x, y});
+            const QRectF r(x * s, y * s, s, s);
+            if (session_.rules().missing(m->id, mask)) {
+                QColor wash = t.vermilion;
+                wash.setAlpha(110);
+                p.fillRect(r, wash);
+                p.setPen(QPen(paper().vermilion, 2));
+                p.setBrush(Qt::NoBrush);
+                p.drawRect(r.adjusted(1, 1, -1, -1));
+                const QRectF c = r.adjusted(s * 0.33, s * 0.33, -s * 0.33, -s * 0.33);
+                p.drawLine(c.topLeft(), c.bottomRight());
+                p.drawLine(c.topRight(), c.bottomLeft());
+            }
+            if (mask == session_.joinCase()) {
+                p.setBrush(Qt::NoBrush);
+                p.setPen(QPen(QColor("#FBF8F1"), 4));
+                p.drawRect(r.adjusted(1, 1, -1, -1));
+                p.setPen(QPen(paper().vermilion, 2));
+                p.drawRect(r.adjusted(1, 1, -1, -1));
+            }
+        }
+    if (hover_.x >= 0 && grid_.material(hover_)) {
+        p.setPen(QPen(QColor("#FBF8F1"), 2));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(QRectF(hover_.x * s + 1, hover_.y * s + 1, s - 2, s - 2));
+    }
+}
+
+// Seams that show, the worse the more.
+void ProofView::paintHeat(QPainter& p, int s) {
+    p.setRenderHint(QPainter::Antialiasing, false);
+    for (const Seam& seam : seams_) {
+        QColor hot = paper().vermilion;
+        hot.setAlphaF(static_cast<float>(std::clamp(0.25 + 2.5 * seam.error, 0.0, 1.0)));
+        const int wide = seam.error > 0.2 ? 6 : 4;
+        const int x = seam.cell.x * s;
+        const int y = seam.cell.y * s;
+        p.fillRect(
+            seam.side == 1 ? QRect(x + s - wide / 2, y + 2, wide, s - 4) : QRect(x + 2, y + s - wide / 2, s - 4, wide),
+            hot);
+    }
+}
+
+void ProofView::dab(Point cell) {
+    if (!box_of(patch_.size).contains(cell)) return;
+    std::uint8_t& c = free_.cells[static_cast<std::size_t>(cell.y * free_.size.w + cell.x)];
+    if (c == painting_) return;
+    c = static_cast<std::uint8_t>(painting_);
+    patch_ = free_;
+    madeFor_.reset();
+    follow();
+    emit painted();
+}
+
+void ProofView::mousePressEvent(QMouseEvent* event) {
+    const Point cell = cellAt(event->pos());
+    if (mode_ == Mode::free && (event->button() == Qt::LeftButton || event->button() == Qt::RightButton) &&
+        event->modifiers() == Qt::NoModifier && session_.material()) {
+        painting_ = event->button() == Qt::LeftButton ? 1 : 0;
+        return dab(cell);
+    }
+    if (!box_of(patch_.size).contains(cell) || grid_.material(cell) == 0) return;
+    clicked_ = cell;
+    session_.setCase(maskAt(cell));
+}
+
+void ProofView::mouseReleaseEvent(QMouseEvent*) { painting_ = -1; }
+
+void ProofView::mouseMoveEvent(QMouseEvent* event) {
+    const Point cell = cellAt(event->pos());
+    if (cell == hover_) return;
+    hover_ = cell;
+    if (painting_ >= 0) dab(cell);
+    const bool on = box_of(patch_.size).contains(cell) && grid_.material(cell) != 0;
+    emit cellHovered(cell, on ? maskAt(cell) : -1);
+    update();
+}
+
+void ProofView::leaveEvent(QEvent*) {
+    hover_ = {-1, -1};
+    emit cellHovered(hover_, -1);
+    update();
+}
+
+} // namespace vic::app

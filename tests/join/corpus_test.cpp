@@ -1,0 +1,151 @@
+// Sheets of all kinds, orders, sizes and styles with defects planted in them: what share of tiles is read as drawn, and
+// whether each defect is named.
+#include <catch2/catch.hpp>
+
+#include "join/read_joins.hpp"
+#include "support/make.hpp"
+
+using namespace vic;
+using namespace vic::join;
+using level::JoinKind;
+
+namespace {
+
+const std::pair<make::Style, const char*> kStyles[] = {{make::Style::outlined, "outlined"},
+                                                       {make::Style::textured, "textured"},
+                                                       {make::Style::noisy, "noisy borders"},
+                                                       {make::Style::see_through, "see-through outside"},
+                                                       {make::Style::shaded, "darker inside"}};
+
+// What a tile of a kind shows: of edges all corners between joined sides, of corners what the case says.
+Mask shown(Mask m, JoinKind kind) {
+    if (kind != JoinKind::edges) return m;
+    Mask with = m;
+    for (int c = 1; c < 8; c += 2)
+        if ((m & (1 << (c - 1))) && (m & (1 << ((c + 1) % 8)))) with = static_cast<Mask>(with | (1 << c));
+    return with;
+}
+
+std::vector<Mask> shuffled(JoinKind kind, make::Random& random) {
+    auto order = cases(kind);
+    std::shuffle(order.begin(), order.end(), random.engine);
+    return order;
+}
+
+std::vector<Image> art(const std::vector<Mask>& order, JoinKind kind, int side, make::Style style, unsigned seed) {
+    std::vector<Image> out;
+    for (std::size_t i = 0; i < order.size(); ++i)
+        out.push_back(make::tile(shown(order[i], kind), side, style, seed + static_cast<unsigned>(i) * 31));
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("masks are read as drawn over all kinds, orders, sizes and styles", "[joins-corpus]") {
+    make::Random random(31);
+    int all = 0;
+    int right = 0;
+    std::string table;
+    for (const JoinKind kind : {JoinKind::full, JoinKind::edges})
+        for (const auto& [style, name] : kStyles) {
+            int of = 0;
+            int good = 0;
+            for (const int side : {8, 12, 16, 24, 32, 48, 64}) {
+                const auto order = shuffled(kind, random);
+                const auto r = read_joins(art(order, kind, side, style, static_cast<unsigned>(side)), kind);
+                of += static_cast<int>(order.size());
+                for (const auto& t : r.tiles) good += t.mask == order[static_cast<std::size_t>(t.index)];
+            }
+            table += std::string(kind == JoinKind::full ? "edges + corners, " : "edges, ") + name + ": " +
+                     std::to_string(good) + " of " + std::to_string(of) + "\n";
+            all += of;
+            right += good;
+            CHECK(good * 100 >= of * 96);
+        }
+    INFO(table);
+    CHECK(right * 100 >= all * 98);
+}
+
+TEST_CASE("planted defects are named, and sound sheets are left alone", "[joins-corpus]") {
+    make::Random random(77);
+    int planted = 0;
+    int named = 0;
+    int sheets = 0;
+    int blamed = 0;
+    std::string missed;
+    for (const auto& [style, name] : kStyles)
+        for (const int side : {16, 24, 32})
+            for (const JoinKind kind : {JoinKind::full, JoinKind::edges}) {
+                const auto order = shuffled(kind, random);
+                const auto good = art(order, kind, side, style, static_cast<unsigned>(side));
+                const std::string where =
+                    std::string(name) + " " + std::to_string(side) + (kind == JoinKind::full ? " full" : " edges");
+                const auto sound = read_joins(good, kind);
+                ++sheets;
+                blamed += !sound.missing.empty() || !sound.doubled.empty() || !sound.contradictory.empty();
+                const auto check = [&](bool found, const char* what) {
+                    ++planted;
+                    named += found;
+                    if (!found) missed += where + ": " + what + "\n";
+                };
+                const std::size_t at = static_cast<std::size_t>(random.below(static_cast<int>(order.size())));
+                // A tile that was never drawn.
+                auto tiles = good;
+                tiles[at] = Image({side, side});
+                auto r = read_joins(tiles, kind);
+                check(std::find(r.missing.begin(), r.missing.end(), order[at]) != r.missing.end(), "missing");
+                // One drawn twice, in the place of another.
+                const std::size_t other = (at + 7) % order.size();
+                tiles = good;
+                tiles[at] = make::tile(shown(order[other], kind), side, style, 999);
+                r = read_joins(tiles, kind);
+                bool twice = false;
+                for (const auto& d : r.doubled)
+                    if (d.mask == order[other])
+                        twice = std::find(d.indices.begin(), d.indices.end(), int(at)) != d.indices.end();
+                check(twice && std::find(r.missing.begin(), r.missing.end(), order[at]) != r.missing.end(), "doubled");
+                // A side of which one half joins and the other does not.
+                const auto whole = static_cast<std::size_t>(
+                    std::find(order.begin(), order.end(), canonical(255, kind)) - order.begin());
+                const std::size_t victim = (whole + 5) % order.size();
+                const int bit = 2 * random.below(4);
+                tiles = good;
+                const Image flipped = make::tile(
+                    shown(canonical(static_cast<Mask>(order[victim] ^ (1 << bit)), kind), kind), side, style, 5);
+                for (int y = 0; y < side; ++y)
+                    for (int x = 0; x < side; ++x) {
+                        const bool half = bit == 0 || bit == 4 ? x < side / 2 : y < side / 2;
+                        const bool near = bit == 0   ? y < side / 2
+                                          : bit == 4 ? y >= side / 2
+                                          : bit == 2 ? x >= side / 2
+                                                     : x < side / 2;
+                        if (half && near) tiles[victim].set(x, y, flipped.at(x, y));
+                    }
+                r = read_joins(tiles, kind);
+                bool told = false;
+                for (const auto* list : {&r.doubtful, &r.contradictory})
+                    for (const auto& d : *list) told = told || d.index == int(victim);
+                // Read as its neighbour in the table it is a double, which names it, too.
+                for (const auto& d : r.doubled)
+                    told = told || std::find(d.indices.begin(), d.indices.end(), int(victim)) != d.indices.end();
+                check(told, "half a side");
+                // A joined side on which something else is painted.
+                std::size_t joined = 0;
+                while (!(order[joined] & kE) || joined == whole) ++joined;
+                tiles = good;
+                for (int y = 0; y < side; ++y)
+                    for (int x = side - side / 8 - 1; x < side; ++x)
+                        tiles[joined].set(x, y, (x + y) % 2 ? Rgba{230, 40, 200, 255} : Rgba{250, 250, 90, 255});
+                r = read_joins(tiles, kind);
+                told = false;
+                for (const auto* list : {&r.doubtful, &r.contradictory})
+                    for (const auto& d : *list) told = told || d.index == int(joined);
+                for (const auto& d : r.doubled)
+                    told = told || std::find(d.indices.begin(), d.indices.end(), int(joined)) != d.indices.end();
+                check(told, "a strange side");
+            }
+    INFO(named << " of " << planted << " named\n" << missed);
+    CHECK(named == planted);
+    INFO(blamed << " of " << sheets << " sound sheets blamed");
+    CHECK(blamed == 0);
+}
