@@ -24,7 +24,12 @@ constexpr std::size_t kMostTurned = 128; // tiles of a sheet that are tried in a
 void clear(QLayout* layout) {
     QLayoutItem* item = nullptr;
     while ((item = layout->takeAt(0))) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
+        if (QWidget* w = item->widget()) {
+            // It may be just now that it is telling of a click: it goes later, and is not found any more.
+            w->setObjectName({});
+            w->hide();
+            w->deleteLater();
+        }
         delete item;
     }
 }
@@ -181,7 +186,7 @@ void CasePanel::follow() {
     const auto variants = join::serving(m->joins, mask);
     const bool have = !variants.empty();
     const bool own = m->joins.cases.contains(mask);
-    aside_->setText(plain ? tr("plain") : tr("mask %1").arg(mask));
+    aside_->setText(plain ? tr("plain") : tr("mask %1").arg(join::file_mask(mask, m->joins.kind)));
     title_->setText(plain ? tr("Variants") : [&] {
         QString t = spoken(join::describe(mask));
         t[0] = t[0].toUpper();

@@ -109,16 +109,22 @@ Outcome read_joins(const JoinsOptions& o) {
                                             : level::JoinKind::full;
     const join::JoinReading reading = join::read_joins(tiles, kind, o.centre);
     Outcome out;
+    const auto outward = [&](join::Mask mask) { return join::file_mask(mask, kind); };
     out.json = {{"tiles", Json::array()},
-                {"missing", reading.missing},
+                {"missing", Json::array()},
                 {"doubtful", Json::array()},
-                {"doubled", Json::array()}};
+                {"doubled", Json::array()},
+                {"contradictory", Json::array()}};
+    for (const join::Mask m : reading.missing) out.json["missing"].push_back(outward(m));
     for (const auto& t : reading.tiles)
         out.json["tiles"].push_back(
-            {{"index", t.index}, {"mask", t.mask}, {"confidence", std::round(t.confidence * 1000) / 1000}});
+            {{"index", t.index}, {"mask", outward(t.mask)}, {"confidence", std::round(t.confidence * 1000) / 1000}});
     for (const auto& d : reading.doubtful)
         out.json["doubtful"].push_back({{"index", d.index}, {"why", d.why.english()}});
-    for (const auto& d : reading.doubled) out.json["doubled"].push_back({{"mask", d.mask}, {"indices", d.indices}});
+    for (const auto& d : reading.doubled)
+        out.json["doubled"].push_back({{"mask", outward(d.mask)}, {"indices", d.indices}});
+    for (const auto& d : reading.contradictory)
+        out.json["contradictory"].push_back({{"index", d.index}, {"why", d.why.english()}});
     out.text = std::to_string(reading.tiles.size()) + " tiles read, " + std::to_string(reading.missing.size()) +
                " cases missing, " + std::to_string(reading.doubtful.size()) + " doubtful";
     return out;

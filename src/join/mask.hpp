@@ -38,6 +38,11 @@ inline bool told_apart(level::JoinKind kind, unsigned i) {
 // The canonical masks of a kind, ascending: 1 (plain), 16, 16 or 47.
 const std::vector<Mask>& cases(level::JoinKind kind);
 
+// The mask as files and commands write it: of the kind corners the bits of the corners alone.
+inline Mask file_mask(Mask mask, level::JoinKind kind) {
+    return kind == level::JoinKind::corners ? mask & kCorners : mask;
+}
+
 // How many of the four sides join, 0 .. 4.
 int joined_sides(Mask mask);
 // How many of the four corners join, 0 .. 4.

@@ -15,7 +15,8 @@ using level::Variant;
 
 namespace {
 
-constexpr float kWholly = 96; // colour distance at which two pixels have nothing in common
+constexpr double kTurned = 0.03; // how much worse a tile may fit before a turned one is preferred
+constexpr float kWholly = 96;    // colour distance at which two pixels have nothing in common
 
 using Pixel = std::array<float, 4>;
 
@@ -234,7 +235,9 @@ std::vector<Candidate> candidates(const level::Project& project, const JoinSet& 
             }
         }
     }
-    std::stable_sort(out.begin(), out.end(), [](const Candidate& a, const Candidate& b) { return a.fit > b.fit; });
+    // Of tiles that fit alike the one as it is drawn comes first.
+    const auto rank = [](const Candidate& c) { return c.fit - (c.variant.turn.code != 0 ? kTurned : 0.0); };
+    std::stable_sort(out.begin(), out.end(), [&](const Candidate& a, const Candidate& b) { return rank(a) > rank(b); });
     // Of one tile in several turns that fit equally only the first.
     std::vector<Candidate> distinct;
     std::set<std::pair<level::TileId, int>> seen_fits;

@@ -14,7 +14,7 @@ namespace {
 const std::string& word_of(JoinKind kind) { return join_kind_words().at(static_cast<std::size_t>(kind)); }
 
 // [tile, weight], or [tile, weight, turn] of what is laid turned.
-Json cases_json(const Cases& all) {
+Json cases_json(const Cases& all, JoinKind kind) {
     Json out = Json::array();
     for (const auto& [mask, variants] : all) {
         Json tiles = Json::array();
@@ -23,14 +23,14 @@ Json cases_json(const Cases& all) {
                 tiles.push_back({v.tile, v.weight});
             else
                 tiles.push_back({v.tile, v.weight, v.turn.code});
-        out.push_back({{"mask", mask}, {"tiles", tiles}});
+        out.push_back({{"mask", join::file_mask(mask, kind)}, {"tiles", tiles}});
     }
     return out;
 }
 
 std::uint8_t read_mask(const Field& f, JoinKind kind) {
     auto mask = static_cast<std::uint8_t>(f.number(0, 255));
-    // Joined corners may be written without their sides.
+    // Joined corners are written without their sides.
     if (kind == JoinKind::corners && (mask & join::kSides) == 0) mask = join::of_corners(mask);
     if (join::canonical(mask, kind) != mask)
         f.refuse(say("The mask %1 is no case of the kind %2", mask, word_of(kind)));
@@ -75,8 +75,9 @@ Json material_json(const Material& m) {
     if (!set.same.empty()) j["same"] = set.same;
     if (!set.accepted.empty()) j["accepted"] = set.accepted;
     if (!m.homes.empty()) j["homes"] = m.homes;
-    j["cases"] = cases_json(set.cases);
-    for (const auto& [other, cases] : set.pairs) j["pairs"].push_back({{"with", other}, {"cases", cases_json(cases)}});
+    j["cases"] = cases_json(set.cases, set.kind);
+    for (const auto& [other, cases] : set.pairs)
+        j["pairs"].push_back({{"with", other}, {"cases", cases_json(cases, set.kind)}});
     return j;
 }
 
@@ -116,7 +117,8 @@ Material read_material(const Field& f, std::uint32_t next_tile) {
 
 Json order_card_json(const OrderCard& card) {
     Json masks = Json::array();
-    for (const auto& mask : card.masks) masks.push_back(mask ? static_cast<int>(*mask) : -1);
+    for (const auto& mask : card.masks)
+        masks.push_back(mask ? static_cast<int>(join::file_mask(*mask, card.kind)) : -1);
     return {{"id", card.id},
             {"name", card.name},
             {"kind", word_of(card.kind)},
