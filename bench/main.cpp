@@ -139,6 +139,22 @@ void stroke_core_4096(benchmark::State& state) {
 }
 BENCHMARK(stroke_core_4096)->Unit(benchmark::kMicrosecond);
 
+// The joins alone of one painted cell.
+void resolve_one_cell(benchmark::State& state) {
+    const World& w = world();
+    const join::Rules rules(w.small.project);
+    level::Grid grid = w.small.level().layer(w.small.ground)->grid;
+    join::resolve(rules, grid, box_of(grid.size()), 1);
+    int i = 0;
+    for (auto _ : state) {
+        const Point p{(i * 37) % kSide, (i * 91) % kSide};
+        grid.set(p, {}, static_cast<level::MaterialId>(1 + i % 8));
+        join::resolve(rules, grid, {p.x - 1, p.y - 1, 3, 3}, 1);
+        ++i;
+    }
+}
+BENCHMARK(resolve_one_cell)->Unit(benchmark::kMicrosecond);
+
 void resolve_64(benchmark::State& state) {
     const World& w = world();
     const join::Rules rules(w.small.project);

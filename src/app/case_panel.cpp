@@ -198,7 +198,11 @@ void CasePanel::follow() {
     setRole(text_, have ? "quiet" : "warning");
     picture_->setPixmap(have ? tileThumb(session_.project(), variants.front().tile, 68, variants.front().turn)
                              : QPixmap());
-    inProof_->setText(tr("in the proof: %1").arg(proof_.cellsOfCase(mask)));
+    const auto here = edit::cells_of_case(session_.project(), session_.level(), m->id, mask);
+    inProof_->setText(here < 0 ? tr("in the proof: %1").arg(proof_.cellsOfCase(mask))
+                               : tr("in the proof: %1, in the level: %2")
+                                     .arg(proof_.cellsOfCase(mask))
+                                     .arg(QLocale().toString(qlonglong(here))));
     variants_->setText(tr("variants: %1").arg(variants.size()));
 
     std::set<level::TileId> chosen;

@@ -1,6 +1,7 @@
 #include "app/join_stage.hpp"
 
 #include <QKeyEvent>
+#include <QLocale>
 #include <QMouseEvent>
 #include <QPainter>
 #include <cmath>
@@ -190,11 +191,11 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
         connect(modes_[i], &QToolButton::clicked, this, [this, i] { setMode(static_cast<ProofView::Mode>(i)); });
     }
     modes_[0]->setChecked(true);
-    auto* heat =
+    heat_ =
         toolButton(this, "seams", {}, tr("seams"), tr("Marks where two tiles do not go on into each other"), "pill");
-    heat->setCheckable(true);
+    heat_->setCheckable(true);
     head->addSpacing(8);
-    head->addWidget(heat);
+    head->addWidget(heat_);
     head->addStretch();
     proofAside_ = label({}, "aside");
     proofAside_->setObjectName("proofAside");
@@ -210,7 +211,7 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
         free_->newPatch();
         tellPatch();
     });
-    connect(heat, &QToolButton::toggled, this, [this](bool on) {
+    connect(heat_, &QToolButton::toggled, this, [this](bool on) {
         proof_->setHeat(on);
         free_->setHeat(on);
         tellPatch();
@@ -295,8 +296,17 @@ void JoinCentre::tellPatch() {
     const auto of = proof_->mode() == ProofView::Mode::pairs ? join::ProofOf::pairs : join::ProofOf::cases;
     QString text =
         tr("%1 cells, at least %2").arg(proof_->patch().size.area()).arg(join::least_proof(m->joins.kind, of));
-    if (const double worst = std::max(proof_->worstSeam(), free_->worstSeam()); worst > 0)
-        text = tr("worst seam %1 % · %2").arg(std::lround(100 * worst)).arg(text);
+    if (heat_->isChecked()) {
+        if (seamsFor_ != m || seamsIn_ != session_.project().sheets) {
+            seamsFor_ = m;
+            seamsIn_ = session_.project().sheets;
+            seams_ = join::seam_report(session_.project(), m->joins, 0.2);
+        }
+        text = tr("worst seam of all pairs %1 %, mean %2 % · %3")
+                   .arg(std::lround(100 * seams_.worst))
+                   .arg(QLocale().toString(100 * seams_.mean, 'f', 1))
+                   .arg(text);
+    }
     proofAside_->setText(text);
 }
 
@@ -344,6 +354,11 @@ void JoinCentre::follow() {
         for (const auto& [mask, variants] : m->joins.cases)
             if (!variants.empty()) have.insert(mask);
         const auto least = join::least_to_draw(m->joins.kind, have, m->joins.turns, true);
+        const auto by_turns = join::least_to_draw(m->joins.kind, have, m->joins.turns, false);
+        least_->setToolTip(
+            tr("Marks the fewest cases that have to be drawn so that all others can be composed; without "
+               "composing it would be %1")
+                .arg(by_turns.size()));
         least_->setText(least.empty() ? tr("nothing more to draw") : tr("least to draw: %1 more").arg(least.size()));
         const auto variants = join::serving(m->joins, session_.joinCase());
         reading_ = tr("Case <b>%1</b>").arg(spoken(join::describe(session_.joinCase())));

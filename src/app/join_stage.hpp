@@ -168,6 +168,10 @@ class JoinCentre : public QWidget {
     QLabel* proofAside_;
     QLabel* casesAside_;
     std::array<QToolButton*, 2> modes_{};
+    QToolButton* heat_;
+    join::SeamReport seams_;
+    const level::Material* seamsFor_ = nullptr;
+    std::vector<std::shared_ptr<const level::Sheet>> seamsIn_;
     ProofView* proof_;
     ProofView* free_;
     CaseList* cases_;

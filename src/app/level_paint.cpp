@@ -37,6 +37,31 @@ void LevelView::redraw(const QRect& wanted) {
         for (int x = x0; x <= x1; ++x)
             p.drawImage(onScreen({x * span, y * span, span, span}), pages_.page(small, x, y));
     paintLattice(p, part);
+    paintMissing(p, part);
+}
+
+// Cells that show the nearest case because their own has no tile: a corner in vermilion.
+void LevelView::paintMissing(QPainter& p, const QRect& part) {
+    const level::Level& level = pages_.level();
+    const double w = level.cell.w * zoom();
+    const join::Rules& rules = session_.rules();
+    if (w < 10 || std::all_of(session_.project().materials.begin(), session_.project().materials.end(),
+                              [&](const auto& m) { return rules.complete(m->id); }))
+        return;
+    const Box cells = spanning(cellAt(part.topLeft()), cellAt(part.bottomRight()));
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    p.setBrush(paper().vermilion);
+    for (const level::LayerRef& layer : level.layers) {
+        if (layer->kind != level::LayerKind::tiles || !layer->shown) continue;
+        level::each_cell(layer->grid, cells, [&](Point at, level::Cell cell, level::MaterialId m) {
+            if (m == 0 || cell.pinned() || rules.complete(m) || !rules.missing(join::around(layer->grid, at))) return;
+            const QRectF r = onScreen({at.x * level.cell.w, at.y * level.cell.h, level.cell.w, level.cell.h});
+            const double s = std::clamp(w / 3, 4.0, 10.0);
+            p.drawPolygon(QPolygonF{{r.topRight(), r.topRight() + QPointF(-s, 0), r.topRight() + QPointF(0, s)}});
+        });
+    }
+    p.setRenderHint(QPainter::Antialiasing, false);
 }
 
 void LevelView::paintLattice(QPainter& p, const QRect& part) {

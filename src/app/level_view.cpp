@@ -149,13 +149,18 @@ void LevelView::follow() {
 
 void LevelView::show(const level::Level& level) {
     const auto changed = pages_.show(session_.document().state(), level, session_.stage() == Stage::bound);
-    if (!changed) {
+    // Which cases are missing may change without any cell, and is told of a cell by its neighbours, too.
+    const bool rules = marksOf_ != session_.project().materials;
+    marksOf_ = session_.project().materials;
+    if (!changed || rules) {
         redraw(area());
     } else {
-        for (const Box& cells : *changed)
+        for (const Box& changedCells : *changed) {
+            const Box cells = changedCells.grown(1);
             redraw(onScreen(
                        {cells.x * level.cell.w, cells.y * level.cell.h, cells.w * level.cell.w, cells.h * level.cell.h})
                        .toAlignedRect());
+        }
         if (changed->empty()) return;
     }
     update();

@@ -88,6 +88,7 @@ class LevelView : public QWidget {
     void redraw(const QRect& part);
     void paintRulers(QPainter& painter);
     void paintLattice(QPainter& painter, const QRect& part);
+    void paintMissing(QPainter& painter, const QRect& part);
     void paintOutlines(QPainter& painter, bool hatched);
     void paintGuides(QPainter& painter);
     void paintHover(QPainter& painter);
@@ -116,7 +117,8 @@ class LevelView : public QWidget {
 
     Session& session_;
     Pages pages_;
-    QImage frame_; // the art and lattice of the present camera
+    std::vector<std::shared_ptr<const level::Material>> marksOf_; // by whose rules missing cases are marked
+    QImage frame_;                                                // the art and lattice of the present camera
     int zoomIndex_ = 5;
     QPointF origin_; // the level's pixel at the area's upper left corner
     std::string cameraOf_;

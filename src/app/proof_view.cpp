@@ -172,8 +172,9 @@ void ProofView::paintEvent(QPaintEvent*) {
     if (heat_) paintHeat(p, s);
     if (mode_ == Mode::free && std::count(free_.cells.begin(), free_.cells.end(), 1) == 0) {
         p.setPen(QColor("#4A3C26"));
-        p.drawText(QRect(0, 0, patch_.size.w * s, patch_.size.h * s), Qt::AlignCenter,
-                   tr("Paint here: the left button lays, the right one takes away"));
+        p.drawText(QRect(0, 0, patch_.size.w * s, patch_.size.h * s).adjusted(24, 0, -24, 0),
+                   Qt::AlignCenter | Qt::TextWordWrap,
+                   tr("Paint here:\nthe left button lays, the right one takes away"));
     }
     if (!m || kind_ == level::JoinKind::plain) return;
     p.setRenderHint(QPainter::Antialiasing);

@@ -16,7 +16,8 @@ namespace vic::edit {
 using namespace level;
 
 namespace {
-constexpr double kSure = 0.5; // confidence from which on a reading speaks against the table
+constexpr std::int64_t kCounted = 1 << 18; // cells of a level up to which cases are counted
+constexpr double kSure = 0.5;              // confidence from which on a reading speaks against the table
 } // namespace
 
 Project change_set(Project project, MaterialId id, const std::function<void(JoinSet&)>& change) {
@@ -106,6 +107,20 @@ std::optional<Stepped> step_variant(const Project& project, const Level& level, 
     const Variant& v = all[static_cast<std::size_t>(next)];
     out.level.edit(layer_id).grid.set(cell, Cell(v.tile, v.turn, true), m->id);
     return out;
+}
+
+std::int64_t cells_of_case(const Project& project, const Level* level, MaterialId id, join::Mask mask) {
+    const Material* m = project.material(id);
+    if (!m || !level || level->size.area() > kCounted) return -1;
+    const join::Rules rules(project);
+    std::int64_t n = 0;
+    for (const LayerRef& layer : level->layers) {
+        if (layer->kind != LayerKind::tiles) continue;
+        each_cell(layer->grid, level->cells(), [&](Point p, Cell, MaterialId of) {
+            n += of == id && join::canonical(rules.mask(join::around(layer->grid, p)), m->joins.kind) == mask;
+        });
+    }
+    return n;
 }
 
 SheetId main_sheet(const Project& project, const JoinSet& set) {
@@ -222,15 +237,18 @@ std::vector<DoubtfulTile> doubtful_tiles(const Sheet& sheet, const JoinSet& set,
             if (std::any_of(out.begin(), out.end(), [&](const DoubtfulTile& o) { return o.tile == tile; })) continue;
             out.push_back({tile, serves.at(tile), d.why});
         }
-    for (const join::TileReading& t : reading.tiles) {
-        const TileId tile = sheet.tiles.at(static_cast<std::size_t>(t.index)).id;
-        const auto at = serves.find(tile);
-        if (at == serves.end() || at->second == t.mask || t.confidence < kSure ||
-            std::binary_search(set.accepted.begin(), set.accepted.end(), tile) ||
-            std::any_of(out.begin(), out.end(), [&](const DoubtfulTile& o) { return o.tile == tile; }))
-            continue;
-        out.push_back({tile, at->second, say("by its art it is %1", join::describe(t.mask))});
-    }
+    std::map<TileId, const join::TileReading*> read;
+    for (const join::TileReading& t : reading.tiles) read[sheet.tiles.at(static_cast<std::size_t>(t.index)).id] = &t;
+    for (const auto& [mask, variants] : set.cases)
+        for (const Variant& v : variants) {
+            const auto t = read.find(v.tile);
+            if (v.turn != Turn{} || t == read.end() || t->second->mask == mask || t->second->confidence < kSure ||
+                std::binary_search(set.accepted.begin(), set.accepted.end(), v.tile) ||
+                std::any_of(out.begin(), out.end(),
+                            [&](const DoubtfulTile& o) { return o.tile == v.tile && o.mask == mask; }))
+                continue;
+            out.push_back({v.tile, mask, say("by its art it is %1", join::describe(t->second->mask))});
+        }
     std::stable_sort(out.begin(), out.end(),
                      [](const DoubtfulTile& a, const DoubtfulTile& b) { return a.mask < b.mask; });
     return out;

@@ -53,6 +53,10 @@ struct ComposedCases {
 // `only`: no other case than that.
 ComposedCases compose_missing(level::Project project, level::MaterialId material, std::optional<join::Mask> only = {});
 
+// How many cells of the level show the case; -1 without a level, and for levels too large to be counted at once.
+std::int64_t cells_of_case(const level::Project& project, const level::Level* level, level::MaterialId material,
+                           join::Mask mask);
+
 // The sheet that most of the material's tiles come from; 0 where it has none.
 level::SheetId main_sheet(const level::Project& project, const level::JoinSet& set);
 

@@ -172,6 +172,7 @@ Rules::Rules(const level::Project& project)
         const auto& set = material->joins;
         const std::size_t own = std::size_t{material->id} << 8;
         lay_out(set, set.cases, own, &missing_[own]);
+        for (const Mask mask : cases(set.kind)) lacking_[material->id] |= missing_[own | mask];
         same_[own] = set.beyond_is_same;
         same_[own | material->id] = 1;
         for (const MaterialId other : set.same)

@@ -40,6 +40,8 @@ class Rules {
         return missing_[(std::size_t{m} << 8) | mask] != 0;
     }
     [[nodiscard]] bool missing(const Around& at) const;
+    // Whether no case of the material is missing.
+    [[nodiscard]] bool complete(level::MaterialId m) const { return !lacking_[m]; }
 
     // Of a material that lies over those it meets: the tile that shows through its rim. Empty for all others.
     [[nodiscard]] level::Cell below(const Around& at, int x, int y, std::uint32_t seed) const;
@@ -81,6 +83,7 @@ class Rules {
     std::vector<std::vector<Pair>> pairs_;
     std::array<std::uint8_t, 256> related_{}; // materials that look at which other one they meet
     std::array<std::uint8_t, 256> over_{};
+    std::array<std::uint8_t, 256> lacking_{};
     bool any_related_ = false;
     bool any_over_ = false;
 };

@@ -1,6 +1,7 @@
 #include "outline/solid.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <set>
 #include <tuple>
@@ -304,19 +305,23 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
     };
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind != level::LayerKind::tiles || !layer->solid) continue;
-        // Neighbouring cells mostly hold the same tile; the last answer saves the look-up.
-        std::uint32_t last_bits = 0;
-        SolidCode last = kOpen;
-        bool block = false;
+        // A level has few different cells at any place; what they block is looked up once each.
+        struct Known {
+            std::uint32_t bits = 0;
+            SolidCode code = kOpen;
+            bool block = false;
+        };
+        std::array<Known, 256> known{};
         level::each_cell(layer->grid, tiles.reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
-            if (cell.bits != last_bits) {
-                last_bits = cell.bits;
+            Known& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
+            if (cell.bits != k.bits) {
                 const level::Tile* tile = tiles.find(cell.tile()).tile;
-                block = tile && tile->is_block();
-                last = block ? SolidCode{kOpen} : codes.of(cell);
+                k.bits = cell.bits;
+                k.block = tile && tile->is_block();
+                k.code = k.block ? SolidCode{kOpen} : codes.of(cell);
             }
-            if (!block) {
-                if (cells.contains(at)) add(at, last);
+            if (!k.block) {
+                if (cells.contains(at)) add(at, k.code);
                 return;
             }
             const Box foot = level::foot_under(*tiles.find(cell.tile()).tile, at, cell.turn());

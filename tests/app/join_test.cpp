@@ -10,6 +10,7 @@
 #include <QToolButton>
 
 #include "app/join_stage.hpp"
+#include "app/tokens.hpp"
 #include "base/files.hpp"
 #include "edit/joins.hpp"
 #include "sheet/png.hpp"
@@ -148,7 +149,7 @@ TEST_CASE("a wrong cell in the proof is clicked and mended; a petal corrects a r
     auto* proof = w.find<ProofView>("proof");
     w.click("seams");
     CHECK(proof->worstSeam() > 0.2);
-    CHECK(w.find<QLabel>("proofAside")->text().contains("worst seam"));
+    CHECK(w.find<QLabel>("proofAside")->text().contains("worst seam of all pairs"));
     w.clickAt(proof, proof->cellCentre(proof->firstCell(mask)));
     auto* best = w.find<QPushButton>("candidate-0");
     w.clickAt(best, best->rect().center());
@@ -259,6 +260,35 @@ TEST_CASE("cells are joined anew with their number said first; a variant is step
     choose(w, pinned);
     (*w).activateWindow();
     CHECK(w.layer("Clay").grid.cell(at) == was);
+}
+
+TEST_CASE("a cell whose case is missing is marked in the level until the case has a tile", "[app][join]") {
+    Window w;
+    w.stage("stage-lay");
+    w.pickMaterial("Brine");
+    w.activate("Pans");
+    w.view()->setCamera(3, QPointF(20.0 * 16, 20.0 * 16));
+    w.clickCell({20, 20});
+    const auto vermilion = [&] {
+        QTest::qWait(30);
+        const QImage shot = w.view()->grab().toImage();
+        const QPoint middle = w.view()->cellCentre({20, 20});
+        int n = 0;
+        for (int y = middle.y() - 23; y <= middle.y() + 23; ++y)
+            for (int x = middle.x() + 10; x <= middle.x() + 23; ++x) n += shot.pixelColor(x, y) == paper().vermilion;
+        return n;
+    };
+    w.hover({24, 24});
+    CHECK(vermilion() == 0);
+    const auto id = w.session().activeLayer()->grid.material({20, 20});
+    REQUIRE(id != 0);
+    const join::Mask mask = join::canonical(
+        w.session().rules().mask(join::around(w.session().activeLayer()->grid, {20, 20})), JoinKind::full);
+    w.session().apply("x",
+                      edit::change_set(w.session().project(), id, [&](level::JoinSet& s) { s.cases.erase(mask); }));
+    CHECK(vermilion() > 10);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(vermilion() == 0);
 }
 
 TEST_CASE("the order of a sheet is kept as a card and laid over another", "[app][join]") {

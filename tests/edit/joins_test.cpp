@@ -135,6 +135,15 @@ TEST_CASE("joining anew says how many cells change, and leaves pinned ones unles
     CHECK(rejoin_part(small.project, small.id, level.cells(), true).cells == 0);
 }
 
+TEST_CASE("the cells of a case are counted in a level", "[joins]") {
+    make::Small small;
+    small.set(painted(small, {4, 4, 8, 6}, 1));
+    CHECK(cells_of_case(small.project, &small.level(), 1, 255) == 6 * 4);
+    CHECK(cells_of_case(small.project, &small.level(), 1, 255 & ~(join::kNW | kN | kNE)) == 6);
+    CHECK(cells_of_case(small.project, &small.level(), 1, 0) == 0);
+    CHECK(cells_of_case(small.project, nullptr, 1, 0) == -1);
+}
+
 TEST_CASE("a cell's variant is stepped round and pinned", "[joins]") {
     make::Small small;
     small.set(painted(small, {4, 4, 8, 6}, 2));

@@ -126,6 +126,8 @@ TEST_CASE("a missing case is served by the nearest and known as missing", "[reso
     level::Project p = edit::set_case(small.project, 1, 255 & ~kNE, {});
     const Rules rules(p);
     CHECK(rules.missing(1, 255 & ~kNE));
+    CHECK_FALSE(rules.complete(1));
+    CHECK(Rules(small.project).complete(1));
     CHECK_FALSE(rules.missing(1, 255));
     // Only a corner is wrong with the tile for "joined all round".
     CHECK(rules.choose(1, 255 & ~kNE, 0, 0, 0).tile() == p.material(1)->joins.cases.at(255).front().tile);
