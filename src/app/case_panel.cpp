@@ -39,7 +39,9 @@ QString turnWord(Turn turn) {
         {}, CasePanel::tr("turned right"), CasePanel::tr("turned round"), CasePanel::tr("turned left")};
     const QString quarter = by[turn.quarters()];
     if (!turn.mirrored()) return quarter;
-    return quarter.isEmpty() ? CasePanel::tr("mirrored") : CasePanel::tr("mirrored, %1").arg(quarter);
+    const QString after[4] = {
+        {}, CasePanel::tr("mirrored, right"), CasePanel::tr("upside down"), CasePanel::tr("mirrored, left")};
+    return turn.quarters() == 0 ? CasePanel::tr("mirrored") : after[turn.quarters()];
 }
 
 } // namespace

@@ -452,7 +452,7 @@ void LevelView::stepVariant(int by) {
         if (layer && layer->kind == level::LayerKind::tiles && layer->shown && layer->grid.material(cell) != 0)
             found = layer;
     };
-    for (const auto& layer : level->layers) look(layer.get());
+    for (const level::LayerRef& slab : level->layers) look(slab.get());
     look(session_.activeLayer());
     if (!found) return emit session_.said(tr("There is nothing painted here"), false);
     if (found->locked) return emit session_.said(tr("%1 is locked").arg(QString::fromStdString(found->name)), true);

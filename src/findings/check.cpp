@@ -79,31 +79,31 @@ void check_rules(const Project& project, const Material& m, std::vector<Finding>
     look(set.cases);
     for (const auto& [other, cases] : set.pairs) look(cases);
     if (gone > 0)
-        out.push_back(of_material("rule-tile-gone", Severity::error,
+        out.push_back(of_material("joins-tile-gone", Severity::error,
                                   say_count(gone, "The rules of \"%1\" name a tile that no sheet has any more",
                                             "The rules of \"%1\" name %n tiles that no sheet has any more", m.name),
                                   "Cut the sheet as it was, or let other tiles serve those cases in Join"));
     if (weightless > 0)
-        out.push_back(of_material("rule-no-weight", Severity::warning,
+        out.push_back(of_material("joins-no-weight", Severity::warning,
                                   say_count(weightless, "A case of \"%1\" has variants, but none with a weight",
                                             "%n cases of \"%1\" have variants, but none with a weight", m.name),
                                   "Give one of them a weight in Join; until then the case counts as missing"));
     for (const MaterialId other : set.same)
         if (other == m.id)
-            out.push_back(of_material("rule-circular", Severity::warning,
+            out.push_back(of_material("joins-circular", Severity::warning,
                                       say("\"%1\" is listed as counting as itself", m.name),
                                       "That goes without saying and is passed over; take it off the list in Join"));
         else if (!project.material(other))
-            out.push_back(of_material("rule-material-gone", Severity::warning,
+            out.push_back(of_material("joins-material-gone", Severity::warning,
                                       say("\"%1\" counts a material as the same that is gone", m.name),
                                       "Take it off the list in Join"));
     for (const auto& [other, cases] : set.pairs)
         if (other == m.id || !project.material(other))
-            out.push_back(of_material("rule-material-gone", Severity::warning,
+            out.push_back(of_material("joins-material-gone", Severity::warning,
                                       say("\"%1\" has tiles for meeting a material that is gone", m.name),
                                       "Take them off the list in Join"));
         else if (std::find(set.same.begin(), set.same.end(), other) != set.same.end())
-            out.push_back(of_material("rule-circular", Severity::warning,
+            out.push_back(of_material("joins-circular", Severity::warning,
                                       say("\"%1\" counts \"%2\" as the same and has tiles for meeting it, which are "
                                           "never seen",
                                           m.name, project.material(other)->name),
@@ -123,7 +123,7 @@ void check_circles(const Project& project, std::vector<Finding>& out) {
                 if (a->id < b && a->id < c->id && b != c->id && counts(b, c->id) && counts(c->id, a->id) &&
                     !(counts(b, a->id) && counts(c->id, b) && counts(a->id, c->id)))
                     out.push_back(of_material(
-                        "rule-circular", Severity::warning,
+                        "joins-circular", Severity::warning,
                         say("\"%1\", \"%2\" and \"%3\" count each other as the same in a circle, but not back", a->name,
                             project.material(b) ? project.material(b)->name : std::string(), c->name),
                         "Let each of them count both others, or break the circle in Join"));

@@ -15,7 +15,7 @@ using level::Variant;
 
 namespace {
 
-constexpr double kTurned = 0.03; // how much worse a tile may fit before a turned one is preferred
+constexpr double kTurned = 0.03; // what a turn counts: light and texture turn with the tile
 constexpr float kWholly = 96;    // colour distance at which two pixels have nothing in common
 
 using Pixel = std::array<float, 4>;
@@ -230,14 +230,13 @@ std::vector<Candidate> candidates(const level::Project& project, const JoinSet& 
                 }
                 if (judged == 0) continue;
                 // One side that is wrong spoils the tile, however well the others fit.
-                const double fit = 1 - std::min(1.0, 0.5 * sum / judged + 0.5 * worst);
+                const double error = 0.5 * sum / judged + 0.5 * worst + (code != 0 ? kTurned : 0.0);
+                const double fit = 1 - std::min(1.0, error);
                 out.push_back({{tile.id, 100, {code}}, fit});
             }
         }
     }
-    // Of tiles that fit alike the one as it is drawn comes first.
-    const auto rank = [](const Candidate& c) { return c.fit - (c.variant.turn.code != 0 ? kTurned : 0.0); };
-    std::stable_sort(out.begin(), out.end(), [&](const Candidate& a, const Candidate& b) { return rank(a) > rank(b); });
+    std::stable_sort(out.begin(), out.end(), [](const Candidate& a, const Candidate& b) { return a.fit > b.fit; });
     // Of one tile in several turns that fit equally only the first.
     std::vector<Candidate> distinct;
     std::set<std::pair<level::TileId, int>> seen_fits;

@@ -74,9 +74,10 @@ struct Candidate {
     double fit = 0; // 0 .. 1
     bool operator==(const Candidate&) const = default;
 };
-// Tiles of `sheets` in the turns that `turns` and the tile itself allow, best fit first, at most `most`. A side that
-// joins is compared with what `around` holds there (empty cells are passed over), or with the set's own tiles where
-// nothing is given; a side that does not join with how the set's other tiles look on such a side.
+// A turned tile counts as fitting a little worse: light and texture turn with it. Tiles of `sheets` in the turns that
+// `turns` and the tile itself allow, best fit first, at most `most`. A side that joins is compared with what `around`
+// holds there (empty cells are passed over), or with the set's own tiles where nothing is given; a side that does not
+// join with how the set's other tiles look on such a side.
 std::vector<Candidate> candidates(const level::Project& project, const level::JoinSet& set, Mask mask,
                                   const std::vector<level::SheetId>& sheets, std::uint8_t turns,
                                   const std::array<level::Cell, 4>& around, std::size_t most);

@@ -220,15 +220,15 @@ TEST_CASE("rules that name what is gone, weigh nothing or go in a circle are fin
         return change_set(small.project, 1, change);
     };
     const auto before = codes(small.project);
-    CHECK_FALSE(before.contains("rule-tile-gone"));
-    CHECK(codes(with([](level::JoinSet& s) { s.cases[kN] = {{40000, 100, {}}}; })).contains("rule-tile-gone"));
-    CHECK(codes(with([](level::JoinSet& s) { s.cases[kN] = {{5, 0, {}}, {6, 0, {}}}; })).contains("rule-no-weight"));
-    CHECK(codes(with([](level::JoinSet& s) { s.same = {1}; })).contains("rule-circular"));
-    CHECK(codes(with([](level::JoinSet& s) { s.same = {77}; })).contains("rule-material-gone"));
+    CHECK_FALSE(before.contains("joins-tile-gone"));
+    CHECK(codes(with([](level::JoinSet& s) { s.cases[kN] = {{40000, 100, {}}}; })).contains("joins-tile-gone"));
+    CHECK(codes(with([](level::JoinSet& s) { s.cases[kN] = {{5, 0, {}}, {6, 0, {}}}; })).contains("joins-no-weight"));
+    CHECK(codes(with([](level::JoinSet& s) { s.same = {1}; })).contains("joins-circular"));
+    CHECK(codes(with([](level::JoinSet& s) { s.same = {77}; })).contains("joins-material-gone"));
     CHECK(codes(with([](level::JoinSet& s) {
               s.same = {2};
               s.pairs[2][255] = {{5, 100, {}}};
-          })).contains("rule-circular"));
+          })).contains("joins-circular"));
     // Three that count each other in a circle but not back; back as well is sound.
     level::Project p = small.project;
     level::Material third = *p.material(1);
@@ -241,11 +241,11 @@ TEST_CASE("rules that name what is gone, weigh nothing or go in a circle are fin
     same(1, {2});
     same(2, {3});
     same(3, {1});
-    CHECK(codes(p).contains("rule-circular"));
+    CHECK(codes(p).contains("joins-circular"));
     same(1, {2, 3});
     same(2, {1, 3});
     same(3, {1, 2});
-    CHECK_FALSE(codes(p).contains("rule-circular"));
+    CHECK_FALSE(codes(p).contains("joins-circular"));
     // A case with weights that are all nothing is painted with the nearest that exists.
     level::Project none = with([](level::JoinSet& s) {
         for (auto& [mask, variants] : s.cases)

@@ -19,10 +19,11 @@ using level::JoinKind;
 namespace {
 
 // A project with one sheet of these cases as the material 1.
-level::Project drawn(const std::vector<Mask>& masks, make::Style style, int side, JoinKind kind = JoinKind::full) {
+level::Project drawn(const std::vector<Mask>& masks, make::Style style, int side, JoinKind kind = JoinKind::full,
+                     unsigned seed = 4) {
     level::Project p;
     level::SheetId id = 0;
-    p = edit::add_sheet(std::move(p), "sheets/few.png", make::sheet(make::tiles(masks, side, style, 4), 4, {}, {}),
+    p = edit::add_sheet(std::move(p), "sheets/few.png", make::sheet(make::tiles(masks, side, style, seed), 4, {}, {}),
                         "Few", {{side, side}, {}, {}, 1}, true, id);
     JoinReading reading;
     for (std::size_t i = 0; i < masks.size(); ++i) reading.tiles.push_back({static_cast<int>(i), masks[i], 1.0});
@@ -164,9 +165,12 @@ TEST_CASE("a full set comes of the block of nine and four inner corners, of five
             CHECK(done.left == 0);
             CHECK(done.made == 47 - static_cast<int>(masks.size()));
             CHECK(edit::tile_pictures(*done.project.sheets.back()).size() == static_cast<std::size_t>(done.made));
-            // The source's own seams, between those of its tiles that can meet.
-            const double own = seam_report(before, before.material(1)->joins, 1).worst;
-            CHECK(worst_in_proof(done.project) <= own + 0.06);
+            // No worse than the source's own seams; of so few tiles that hardly any can meet, no worse than those of a
+            // set of which every tile was drawn, drawn three times for the chance in its texture.
+            double own = seam_report(before, before.material(1)->joins, 1).worst;
+            for (unsigned seed = 4; masks.size() < 9 && seed < 7; ++seed)
+                own = std::max(own, worst_in_proof(drawn(cases(JoinKind::full), style, 16, JoinKind::full, seed * 50)));
+            CHECK(worst_in_proof(done.project) <= own + 1e-6);
             // And each composed tile is read as the case that it was made for.
             if (style == make::Style::see_through) continue;
             std::vector<Image> all = edit::tile_pictures(*done.project.sheets.front());

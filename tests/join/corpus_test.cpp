@@ -46,7 +46,7 @@ TEST_CASE("masks are read as drawn over all kinds, orders, sizes and styles", "[
     int all = 0;
     int right = 0;
     std::string table;
-    for (const JoinKind kind : {JoinKind::full, JoinKind::edges})
+    for (const JoinKind kind : {JoinKind::full, JoinKind::edges, JoinKind::corners})
         for (const auto& [style, name] : kStyles) {
             int of = 0;
             int good = 0;
@@ -56,8 +56,10 @@ TEST_CASE("masks are read as drawn over all kinds, orders, sizes and styles", "[
                 of += static_cast<int>(order.size());
                 for (const auto& t : r.tiles) good += t.mask == order[static_cast<std::size_t>(t.index)];
             }
-            table += std::string(kind == JoinKind::full ? "edges + corners, " : "edges, ") + name + ": " +
-                     std::to_string(good) + " of " + std::to_string(of) + "\n";
+            table += std::string(kind == JoinKind::full    ? "edges + corners, "
+                                 : kind == JoinKind::edges ? "edges, "
+                                                           : "corners, ") +
+                     name + ": " + std::to_string(good) + " of " + std::to_string(of) + "\n";
             all += of;
             right += good;
             CHECK(good * 100 >= of * 96);
