@@ -28,9 +28,15 @@ edit::Hand LevelView::effectiveHand(Qt::MouseButton button, Qt::KeyboardModifier
 }
 
 std::vector<Point> LevelView::cellsOf(const Stroke& stroke, Point to) const {
-    if (stroke.box) return edit::box_cells(intersection(spanning(stroke.from, to), pages_.level().cells()));
+    const Box level = session_.level()->cells();
+    if (stroke.tool == Tool::rectangle) return edit::box_cells(intersection(spanning(stroke.from, to), level));
+    if (stroke.tool == Tool::ellipse) return edit::ellipse_cells(spanning(stroke.from, to));
+    if (stroke.tool == Tool::fill)
+        return edit::fill_cells(*session_.level(), stroke.layer, stroke.from, stroke.inView ? seenCells() : level);
     std::vector<Point> cells;
-    for (const Point p : edit::line_cells(stroke.last, to)) {
+    const Point from = stroke.tool == Tool::line ? stroke.from : stroke.last;
+    const bool straight = stroke.tool == Tool::line && (modifiers_ & Qt::ShiftModifier);
+    for (const Point p : edit::line_cells(from, straight ? edit::straight_end(from, to) : to)) {
         const auto tip = edit::pencil_cells(p, stroke.hand.size);
         cells.insert(cells.end(), tip.begin(), tip.end());
     }
@@ -81,7 +87,10 @@ void LevelView::pressCells(QMouseEvent* event, Point cell) {
         emit session_.said(reading_.text, true);
         return;
     }
-    stroke_ = Stroke{*session_.level(), hand, target.layer, cell, cell, session_.tool() == Tool::rectangle};
+    const Tool tool = session_.tool();
+    const bool whole = tool == Tool::rectangle || tool == Tool::line || tool == Tool::ellipse || tool == Tool::fill;
+    stroke_ = Stroke{
+        *session_.level(), hand, target.layer, cell, cell, whole, tool, (event->modifiers() & Qt::ShiftModifier) != 0};
     extend(cell);
 }
 
@@ -327,8 +336,13 @@ void LevelView::preview() {
         const bool stay = (modifiers_ & Qt::ControlModifier) != 0 || hand.kind == edit::Hand::Kind::eraser;
         const edit::Target target = edit::target_of(session_.project(), level, hand, session_.activeLayerId(), stay);
         if (target.obstacle == edit::Obstacle::none) {
-            const int size = session_.tool() == Tool::rectangle ? 1 : hand.size;
-            const auto cells = edit::pencil_cells(cellAt(*pointer_), size);
+            const bool dragged = session_.tool() == Tool::rectangle || session_.tool() == Tool::ellipse;
+            // What would be filled, as far as it is in view.
+            const auto cells = session_.tool() == Tool::fill
+                                   ? edit::fill_cells(level, target.layer, cellAt(*pointer_), seenCells())
+                                   : edit::pencil_cells(cellAt(*pointer_), dragged ? 1 : hand.size);
+            filled_ = static_cast<int>(cells.size());
+            if (filled_ > kMostPreview) return show(level);
             const edit::Laid laid = edit::lay(session_.project(), session_.rules(), level, target.layer, hand, cells);
             joined_ = laid.joined;
             show(laid.level);
@@ -421,7 +435,12 @@ QString LevelView::sentence(bool& warns) const {
             what = spoken(edit::tile_name(project, hand.tile));
         else if (const auto* m = project.material(hand.material))
             what = QString::fromStdString(m->name);
-        text = tr("Lays %1 on %2, %3").arg(bold(what), bold(on), at);
+        if (session_.tool() == Tool::fill)
+            text = tr("Fills %1 cells in view with %2 on %3, and all that hangs together with them; Shift only those")
+                       .arg(QLocale().toString(filled_))
+                       .arg(bold(what), bold(on));
+        else
+            text = tr("Lays %1 on %2, %3").arg(bold(what), bold(on), at);
         if (target.went_home) text += tr(" (its home; Ctrl lays on the active layer)");
         if (!there.isEmpty() && there != what) text += tr(" · replaces %1").arg(there.toHtmlEscaped());
     }

@@ -264,9 +264,9 @@ void LevelView::paintHover(QPainter& p) {
     } else if (session_.stage() == Stage::lay || session_.stage() == Stage::bound) {
         const Point cell = cellAt(*pointer_);
         Box box{cell.x, cell.y, 1, 1};
-        if (stroke_ && stroke_->box)
+        if (stroke_ && (stroke_->tool == Tool::rectangle || stroke_->tool == Tool::ellipse))
             box = spanning(stroke_->from, cell);
-        else if (session_.tool() == Tool::pencil || session_.tool() == Tool::eraser) {
+        else if (session_.tool() == Tool::pencil || session_.tool() == Tool::eraser || session_.tool() == Tool::line) {
             const int before = (session_.hand().size - 1) / 2;
             box = {cell.x - before, cell.y - before, session_.hand().size, session_.hand().size};
             if (const level::Tile* block = session_.blockInHand();

@@ -75,7 +75,9 @@ class LevelView : public QWidget {
         edit::Hand hand;
         level::LayerId layer;
         Point from, last;
-        bool box = false;
+        bool box = false; // laid anew as a whole with every move, not added to
+        Tool tool = Tool::pencil;
+        bool inView = false; // a fill that does not go beyond the view
     };
     struct Drag {
         bool isMark = false;
@@ -130,6 +132,7 @@ class LevelView : public QWidget {
     std::optional<QPointF> pan_;
     bool space_ = false;
     int joined_ = 0;
+    int filled_ = 0; // cells that a fill would change in view
     Reading reading_;
 };
 

@@ -78,6 +78,9 @@ void MainWindow::buildActions() {
         };
     };
     levelKey("keyPencil", tr("Pencil"), Qt::Key_B, tool(Tool::pencil));
+    levelKey("keyLine", tr("Line"), QKeySequence(Qt::SHIFT | Qt::Key_L), tool(Tool::line));
+    levelKey("keyEllipse", tr("Ellipse"), QKeySequence(Qt::SHIFT | Qt::Key_R), tool(Tool::ellipse));
+    levelKey("keyFill", tr("Fill"), QKeySequence(Qt::SHIFT | Qt::Key_F), tool(Tool::fill));
     levelKey("keyRectangle", tr("Rectangle"), Qt::Key_R, tool(Tool::rectangle));
     levelKey("keyEraser", tr("Eraser"), Qt::Key_E, tool(Tool::eraser));
     levelKey("keyPick", tr("Pick up"), Qt::Key_I, tool(Tool::pick));

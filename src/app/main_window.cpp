@@ -213,7 +213,13 @@ void MainWindow::buildToolRow() {
     const std::initializer_list<Entry> entries{
         {Tool::pencil, "toolPencil", "pencil", tr("Pencil"), "B",
          tr("Lays what the Hand holds; Ctrl+wheel changes its size")},
+        {Tool::line, "toolLine", "line", tr("Line"), tr("Shift+L"),
+         tr("From where one presses to where one lets go; Shift keeps it level, upright or diagonal")},
         {Tool::rectangle, "toolRectangle", "rectangle", tr("Rectangle"), "R", tr("Fills the box that one drags")},
+        {Tool::ellipse, "toolEllipse", "ellipse", tr("Ellipse"), tr("Shift+R"),
+         tr("Fills the ellipse in the box that one drags")},
+        {Tool::fill, "toolFill", "fill", tr("Fill"), tr("Shift+F"),
+         tr("All that hangs together and holds the same; shown before the click. With Shift no further than the view")},
         {Tool::eraser, "toolEraser", "eraser", tr("Eraser"), "E",
          tr("Removes from the active layer only; so does the right button with any tool")},
         {Tool::pick, "toolPick", "pick", tr("Pick up"), "I",
@@ -227,6 +233,10 @@ void MainWindow::buildToolRow() {
         auto* b = toolButton(toolRow_, e.id, e.icon, e.name, {}, "tool");
         describe(b, e.name, e.key, e.help);
         b->setCheckable(true);
+        // Only the tool in use has its name beside its sign; the others tell it under the pointer.
+        b->setToolButtonStyle(Qt::ToolButtonIconOnly);
+        connect(b, &QToolButton::toggled, b,
+                [b](bool on) { b->setToolButtonStyle(on ? Qt::ToolButtonTextBesideIcon : Qt::ToolButtonIconOnly); });
         connect(b, &QToolButton::clicked, this, [this, tool = e.tool] { session_.setTool(tool); });
         tools_[e.tool] = b;
         row->addWidget(b);
@@ -483,8 +493,9 @@ void MainWindow::setDark(bool dark) {
         QString("#notice { background: %1; border-top: 2px solid %2; }").arg(t.card.name(), t.vermilion.name()));
     for (auto& [tool, button] : tools_) {
         static const std::map<Tool, const char*> names{
-            {Tool::pencil, "pencil"}, {Tool::rectangle, "rectangle"}, {Tool::eraser, "eraser"}, {Tool::pick, "pick"},
-            {Tool::props, "prop"},    {Tool::start, "start"},         {Tool::exit, "exit"},     {Tool::mark, "mark"}};
+            {Tool::pencil, "pencil"}, {Tool::rectangle, "rectangle"}, {Tool::line, "line"}, {Tool::ellipse, "ellipse"},
+            {Tool::fill, "fill"},     {Tool::eraser, "eraser"},       {Tool::pick, "pick"}, {Tool::props, "prop"},
+            {Tool::start, "start"},   {Tool::exit, "exit"},           {Tool::mark, "mark"}};
         QIcon both = icon(names.at(tool), t.ink);
         const QIcon lit = icon(names.at(tool), dark ? t.window : QColor("#FFFFFF"));
         both.addPixmap(lit.pixmap(40, 40), QIcon::Normal, QIcon::On);

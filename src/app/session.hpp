@@ -25,7 +25,7 @@ namespace vic::app {
 enum class Stage { cut, join, lay, dress, bound, walk, handOver };
 inline constexpr int kStages = 7;
 
-enum class Tool { pencil, rectangle, eraser, pick, props, start, exit, mark };
+enum class Tool { pencil, line, rectangle, ellipse, fill, eraser, pick, props, start, exit, mark };
 
 class Session : public QObject {
     Q_OBJECT

@@ -74,7 +74,7 @@ void Tray::take(const level::TrayItem& item) {
         hand.tile = item.id;
     hand.size = session_.hand().size;
     if (session_.stage() == Stage::dress) session_.setStage(Stage::lay);
-    if (session_.tool() != Tool::pencil && session_.tool() != Tool::rectangle) session_.setTool(Tool::pencil);
+    if (session_.tool() > Tool::fill) session_.setTool(Tool::pencil);
     session_.setHand(hand);
 }
 

@@ -59,6 +59,73 @@ std::vector<Point> box_cells(const Box& box) {
     return cells;
 }
 
+Point straight_end(Point from, Point to) {
+    const int dx = to.x - from.x;
+    const int dy = to.y - from.y;
+    const int ax = std::abs(dx);
+    const int ay = std::abs(dy);
+    // Nearer to a diagonal than to a side: within 22.5 degrees of it (tan = 0.414).
+    if (5 * std::min(ax, ay) > 2 * std::max(ax, ay)) {
+        const int n = std::max(ax, ay);
+        return {from.x + (dx < 0 ? -n : n), from.y + (dy < 0 ? -n : n)};
+    }
+    return ax >= ay ? Point{to.x, from.y} : Point{from.x, to.y};
+}
+
+std::vector<Point> ellipse_cells(const Box& box) {
+    std::vector<Point> cells;
+    const double rx = box.w / 2.0;
+    const double ry = box.h / 2.0;
+    for (int y = box.y; y < box.bottom(); ++y)
+        for (int x = box.x; x < box.right(); ++x) {
+            const double u = (x + 0.5 - box.x - rx) / rx;
+            const double v = (y + 0.5 - box.y - ry) / ry;
+            if (u * u + v * v <= 1.0) cells.push_back({x, y});
+        }
+    return cells;
+}
+
+std::vector<Point> fill_cells(const Level& level, LayerId layer_id, Point at, const Box& within, bool corners) {
+    std::vector<Point> cells;
+    const Layer* layer = level.layer(layer_id);
+    const Box box = intersection(within, level.cells());
+    if (!layer || layer->kind != LayerKind::tiles || !box.contains(at)) return cells;
+    // What a cell holds, as one number.
+    const auto content = [&](Point p) -> std::uint64_t {
+        const Cell c = layer->grid.cell(p);
+        const MaterialId m = layer->grid.material(p);
+        return m != 0 && !c.pinned() ? std::uint64_t{m} << 32 : std::uint64_t{c.bits & 0x07FFFFFFU};
+    };
+    const std::uint64_t wanted = content(at);
+    std::vector<bool> seen(static_cast<std::size_t>(box.size().area()), false);
+    const auto index = [&](Point p) {
+        return static_cast<std::size_t>(p.y - box.y) * static_cast<std::size_t>(box.w) +
+               static_cast<std::size_t>(p.x - box.x);
+    };
+    // Runs of a row at a time (A. R. Smith, "Tint fill", SIGGRAPH 1979).
+    std::vector<Point> seeds{at};
+    while (!seeds.empty()) {
+        const Point seed = seeds.back();
+        seeds.pop_back();
+        if (seen[index(seed)] || content(seed) != wanted) continue;
+        int from = seed.x;
+        int to = seed.x + 1;
+        while (from > box.x && !seen[index({from - 1, seed.y})] && content({from - 1, seed.y}) == wanted) --from;
+        while (to < box.right() && !seen[index({to, seed.y})] && content({to, seed.y}) == wanted) ++to;
+        for (int x = from; x < to; ++x) {
+            seen[index({x, seed.y})] = true;
+            cells.push_back({x, seed.y});
+        }
+        const int reach = corners ? 1 : 0;
+        for (const int y : {seed.y - 1, seed.y + 1}) {
+            if (y < box.y || y >= box.bottom()) continue;
+            for (int x = std::max(from - reach, box.x); x < std::min(to + reach, box.right()); ++x)
+                if (!seen[index({x, y})] && content({x, y}) == wanted) seeds.push_back({x, y});
+        }
+    }
+    return cells;
+}
+
 std::vector<Point> line_cells(Point from, Point to) {
     std::vector<Point> cells;
     const int dx = std::abs(to.x - from.x);

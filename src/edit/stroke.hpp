@@ -42,6 +42,14 @@ std::vector<Point> pencil_cells(Point at, int size);
 // 1965).
 std::vector<Point> line_cells(Point from, Point to);
 std::vector<Point> box_cells(const Box& box);
+// Where a line from `from` towards `to` ends if it keeps to the lattice's directions: level, upright or diagonal.
+Point straight_end(Point from, Point to);
+// The cells whose middle lies in the ellipse that fills the box.
+std::vector<Point> ellipse_cells(const Box& box);
+// The cells that hang together with `at` and hold the same: the same material where it was painted, else the same tile
+// in the same turn, or nothing. None beyond `within`. `corners`: cells that touch at a corner hang together, too.
+std::vector<Point> fill_cells(const level::Level& level, level::LayerId layer, Point at, const Box& within,
+                              bool corners = false);
 
 struct Laid {
     level::Level level;

@@ -360,3 +360,67 @@ TEST_CASE("a duplicated level shares nothing by id", "[levels]") {
     CHECK(copy.marks[0].id >= 1000);
     CHECK(copy.marks[0].cells == level.marks[0].cells);
 }
+
+TEST_CASE("a fill takes what hangs together and holds the same, as a flood cell by cell does", "[fill]") {
+    make::Small small({40, 30});
+    make::Random random(19);
+    for (int round = 0; round < 30; ++round) {
+        level::Level level = small.level();
+        auto& grid = level.edit(small.ground).grid;
+        for (int y = 0; y < 30; ++y)
+            for (int x = 0; x < 40; ++x) {
+                const int what = random.below(5);
+                if (what < 2) grid.set({x, y}, {}, 1);
+                if (what == 2) grid.set({x, y}, level::Cell(7, {2}, true), 1); // by hand: its tile counts
+            }
+        join::resolve(join::Rules(small.project), grid, level.cells(), small.ground);
+        const Point at{random.below(40), random.below(30)};
+        const bool corners = random.flip();
+        const Box within = random.flip() ? level.cells() : Box{5, 4, 25, 20};
+        const auto same = [&](Point p) {
+            const level::Cell a = grid.cell(at), b = grid.cell(p);
+            const bool painted = grid.material(at) && !a.pinned();
+            if (painted) return grid.material(p) == grid.material(at) && !b.pinned();
+            return !(grid.material(p) && !b.pinned()) && a.tile() == b.tile() && a.turn() == b.turn();
+        };
+        std::set<Point> wanted;
+        std::vector<Point> open;
+        if (within.contains(at)) open.push_back(at);
+        while (!open.empty()) {
+            const Point p = open.back();
+            open.pop_back();
+            if (!within.contains(p) || !same(p) || !wanted.insert(p).second) continue;
+            for (unsigned i = 0; i < 8; ++i)
+                if (corners || i % 2 == 0) open.push_back(p + join::kNeighbour[i]);
+        }
+        const auto cells = fill_cells(level, small.ground, at, within, corners);
+        CHECK(std::set<Point>(cells.begin(), cells.end()) == wanted);
+        CHECK(cells.size() == wanted.size()); // each once
+    }
+}
+
+TEST_CASE("a line keeps to the lattice's directions, an ellipse to its box", "[fill]") {
+    for (int dy = -9; dy <= 9; ++dy)
+        for (int dx = -9; dx <= 9; ++dx) {
+            const Point end = straight_end({3, 4}, {3 + dx, 4 + dy});
+            const int ex = std::abs(end.x - 3), ey = std::abs(end.y - 4);
+            CHECK((ex == 0 || ey == 0 || ex == ey));
+            CHECK(std::max(ex, ey) == std::max(std::abs(dx), std::abs(dy)));
+            CHECK((end.x - 3) * dx >= 0);
+            CHECK((end.y - 4) * dy >= 0);
+        }
+    for (const Size size : {Size{1, 1}, Size{2, 2}, Size{9, 5}, Size{30, 21}}) {
+        const auto cells = ellipse_cells({4, 6, size.w, size.h});
+        std::set<Point> in(cells.begin(), cells.end());
+        Box box;
+        for (const Point p : cells) {
+            box = united(box, {p.x, p.y, 1, 1});
+            // The same seen from the other end, both ways.
+            CHECK(in.contains({2 * 4 + size.w - 1 - p.x, p.y}));
+            CHECK(in.contains({p.x, 2 * 6 + size.h - 1 - p.y}));
+        }
+        CHECK(box == Box{4, 6, size.w, size.h});
+        const double area = 3.14159265 * size.w * size.h / 4;
+        CHECK(std::abs(double(cells.size()) - area) <= 0.12 * area + 1);
+    }
+}
