@@ -8,6 +8,7 @@
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
+#include "edit/meeting.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 
@@ -201,19 +202,12 @@ void MaterialList::followOthers() {
             connect(action, &QAction::triggered, this, [this, go] { QTimer::singleShot(0, this, go); });
         };
         const auto id = other->id;
-        option(tr("ends here"), !same && !pair, [this, id] {
-            change(tr("Materials apart"), [id](level::JoinSet& s) {
-                std::erase(s.same, id);
-                s.pairs.erase(id);
-            });
-        });
-        option(tr("counts as the same"), same, [this, id] {
-            change(tr("Materials as the same"), [id](level::JoinSet& s) {
-                s.pairs.erase(id);
-                const auto at = std::lower_bound(s.same.begin(), s.same.end(), id);
-                if (at == s.same.end() || *at != id) s.same.insert(at, id);
-            });
-        });
+        const auto meet = [this, id](const QString& name, bool same) {
+            if (const level::Material* now = session_.material())
+                session_.apply(name, edit::set_meeting(session_.project(), now->id, id, same));
+        };
+        option(tr("ends here"), !same && !pair, [meet] { meet(tr("Materials apart"), false); });
+        option(tr("counts as the same"), same, [meet] { meet(tr("Materials as the same"), true); });
         auto* sheets = menu->addMenu(tr("has tiles of its own for the two, from"));
         for (const auto& s : session_.project().sheets) {
             if (!s->image || s->tiles.size() < 2) continue;
@@ -232,10 +226,8 @@ void MaterialList::readPair(level::MaterialId other, level::SheetId id) {
     const level::Sheet* sheet = session_.project().sheet(id);
     if (!m || !sheet || !sheet->image) return;
     const auto read = join::read_joins(edit::tile_pictures(*sheet), m->joins.kind);
-    change(tr("Tiles where two materials meet"), [&](level::JoinSet& set) {
-        std::erase(set.same, other);
-        set.pairs[other] = edit::cases_of(*sheet, read);
-    });
+    session_.apply(tr("Tiles where two materials meet"),
+                   edit::meet_by_tiles(session_.project(), m->id, other, *sheet, read));
     emit session_.said(tr("Read %1 tiles for the two: missing cases %2, which the material's own tiles serve")
                            .arg(read.tiles.size())
                            .arg(read.missing.size()),

@@ -158,23 +158,35 @@ ProofPatch make_proof(level::JoinKind kind, std::uint32_t seed, ProofOf of) {
 
 int least_proof(level::JoinKind kind, ProofOf of) {
     const auto& all = cases(kind);
-    int pairs[3] = {};
-    int open = 0;
+    int cells = 0;  // with the material
+    int open = 0;   // their sides where it must not lie
+    int inside = 0; // those that have it on all four sides
     for (const Mask a : all) {
-        if (kind != level::JoinKind::corners) open += 4 - joined_sides(a);
-        for (const Mask b : all)
-            for (const int side : {1, 2}) pairs[side] += can_meet(kind, a, b, side);
+        int times = 1;
+        if (of == ProofOf::pairs) {
+            // Each occurrence has one neighbour a side at the most.
+            int beside[4] = {};
+            for (const Mask b : all) {
+                beside[0] += can_meet(kind, a, b, 1);
+                beside[1] += can_meet(kind, b, a, 1);
+                beside[2] += can_meet(kind, a, b, 2);
+                beside[3] += can_meet(kind, b, a, 2);
+            }
+            times = std::max(times, *std::max_element(std::begin(beside), std::end(beside)));
+        }
+        cells += times;
+        if (kind == level::JoinKind::corners) continue; // a side says nothing by itself there
+        open += times * (4 - joined_sides(a));
+        inside += joined_sides(a) == 4 ? times : 0;
     }
-    const int needed = of == ProofOf::cases ? static_cast<int>(all.size()) : std::max(pairs[1], pairs[2]);
-    // The smallest area of any shape of patch; `needed` cells with the material, and others for sides that the rim
-    // leaves.
+    // The smallest of all shapes. A cell without the material serves four open sides; the rim serves its length, but
+    // nothing on it has the material all round.
     int best = 1 << 30;
     for (int w = 1; w <= 64; ++w)
         for (int h = w; h <= 64; ++h) {
-            const int empty = of == ProofOf::cases ? std::max(0, (open - 2 * (w + h) + 3) / 4) : 0;
-            // The last column has nothing to its east, the last row nothing to its south.
-            const int cells = of == ProofOf::cases ? needed + empty : needed + std::min(w, h);
-            if (w * h >= cells) best = std::min(best, w * h);
+            const int empty = std::max(0, (open - 2 * (w + h) + 3) / 4);
+            if (w * h >= cells + empty && std::max(0, w - 2) * std::max(0, h - 2) >= inside)
+                best = std::min(best, w * h);
         }
     return best;
 }

@@ -21,9 +21,9 @@ struct ProofPatch {
 // that is to the least possible. `kind` must not be plain.
 ProofPatch make_proof(level::JoinKind kind, std::uint32_t seed, ProofOf of = ProofOf::cases);
 
-// Cells that no patch can do without, by counting: a cell for every case, and beside them cells without the material
-// for their open sides, of which one serves four, and the rim of the patch its whole length. For pairs: cells enough
-// to have that many neighbours.
+// Cells that no patch can do without, by counting: each case as often as it has different neighbours on one side (of
+// ProofOf::cases once), beside them cells without the material for their open sides, of which one serves four and the
+// rim of the patch its whole length; what joins on all sides lies inside the rim.
 int least_proof(level::JoinKind kind, ProofOf of = ProofOf::cases);
 
 // The patch painted with the material and resolved by the rules of `project`.

@@ -227,6 +227,57 @@ TEST_CASE("turns, liveliness, rank and what counts as the same are set beside th
     CHECK(w.session().project().materials[0]->joins == saved);
 }
 
+TEST_CASE("a material has tiles of its own where it meets another, read from a sheet by its menu", "[app][join]") {
+    Window w;
+    w.stage("stage-join");
+    auto* list = w.find<CardList>("materialList");
+    w.clickAt(list->viewport(), list->cardCentre(2));
+    REQUIRE(w.session().material()->name == "Brine");
+    const auto brine = w.session().materialId();
+    const auto marsh = w.session().project().materials[3]->id;
+    const auto menu = [&](const QString& text, const QString& sheet = {}) {
+        auto* meets = w.find<QToolButton>(QString("meets-%1").arg(marsh).toUtf8().constData());
+        for (QAction* a : meets->menu()->actions()) {
+            if (a->text() == text && sheet.isEmpty()) a->trigger();
+            if (a->menu() && !sheet.isEmpty())
+                for (QAction* s : a->menu()->actions())
+                    if (s->text() == sheet) s->trigger();
+        }
+        QTest::qWait(30);
+    };
+    const level::Sheet* creek = nullptr;
+    for (const auto& s : w.session().project().sheets)
+        if (s->name == "Creek") creek = s.get();
+    REQUIRE(creek);
+    menu({}, "Creek");
+    REQUIRE(w.session().material()->joins.pairs.contains(marsh));
+    CHECK(w.session().material()->joins.pairs.at(marsh).size() == 47);
+    CHECK(w.reading().contains("missing cases 0"));
+    // Brine painted against marsh takes the creek's tiles, against nothing its own.
+    level::Level level = w.level();
+    level::LayerId pans = 0;
+    for (const auto& l : level.layers)
+        if (l->name == "Pans") pans = l->id;
+    auto& grid = level.edit(pans).grid;
+    for (int x = 60; x < 66; ++x) grid.set({x, 2}, {}, x < 63 ? brine : marsh);
+    w.session().applyLevel("x", level);
+    w.click("rejoin");
+    choose(w, action_of("rejoinMenu", "rejoinLevel"));
+    (*w).activateWindow();
+    const auto of_creek = [&](Point p) {
+        const level::TileId tile = w.level().layer(pans)->grid.cell(p).tile();
+        return std::any_of(creek->tiles.begin(), creek->tiles.end(), [&](const auto& t) { return t.id == tile; });
+    };
+    CHECK(of_creek({62, 2}));
+    CHECK_FALSE(of_creek({60, 2}));
+    menu("counts as the same");
+    CHECK(w.session().material()->joins.pairs.empty());
+    CHECK(w.session().material()->joins.same == std::vector<level::MaterialId>{marsh});
+    CHECK_FALSE(of_creek({62, 2}));
+    menu("ends here");
+    CHECK(w.session().material()->joins.same.empty());
+}
+
 TEST_CASE("cells are joined anew with their number said first; a variant is stepped under the pointer", "[app][join]") {
     Window w;
     const level::Layer& ground = w.layer("Clay");

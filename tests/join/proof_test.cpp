@@ -62,7 +62,7 @@ TEST_CASE("in a proof of pairs every case lies beside every other that it can me
                 }
         CHECK(seen.size() == wanted);
         CHECK(patch.size.area() >= least_proof(kind, ProofOf::pairs));
-        CHECK(patch.size.area() <= 6 * least_proof(kind, ProofOf::pairs));
+        CHECK(patch.size.area() <= 4 * least_proof(kind, ProofOf::pairs));
     }
 }
 
