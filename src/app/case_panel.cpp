@@ -248,6 +248,7 @@ void CasePanel::followWeights(const level::Material& m, join::Mask mask) {
             auto* cells = new QGridLayout(grid);
             cells->setContentsMargins(0, 0, 0, 0);
             cells->setSpacing(5);
+            for (const int spins : {1, 3, 5}) cells->setColumnStretch(spins, 1);
             int i = 0;
             for (const auto& v : own) {
                 auto* icon = new QLabel(grid);
@@ -255,6 +256,8 @@ void CasePanel::followWeights(const level::Material& m, join::Mask mask) {
                 auto* box = new QSpinBox(grid);
                 box->setObjectName(QString("weight-%1").arg(v.tile));
                 box->setAccessibleName(tr("Weight of tile %1").arg(v.tile));
+                box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // three stand beside each other
+                box->setMinimumWidth(36);
                 box->setRange(0, 1000);
                 box->setValue(v.weight);
                 box->setKeyboardTracking(false);
