@@ -105,12 +105,14 @@ struct Layer {
     std::string kind; // tiles, props, backdrop
     bool shown = true;
     bool solid = false;
-    double opacity = 1;      // 0 .. 1
-    Rect box;                // tiles: the cells below, in cells of the level
-    std::vector<Cell> cells; // tiles: box.w × box.h, row by row
-    std::vector<Prop> props; // props: in drawing order
-    std::string image;       // backdrop: a picture in the parcel, repeated over the level
-    Colour tint;             // backdrop: multiplied with the picture
+    double opacity = 1;                    // 0 .. 1
+    Rect box;                              // tiles: the cells below, in cells of the level
+    std::vector<Cell> cells;               // tiles: box.w × box.h, row by row
+    std::vector<Prop> props;               // props: in drawing order
+    std::string image;                     // backdrop: a picture in the parcel, repeated over the level
+    Colour tint{255, 255, 255, 255};       // multiplied with what lies on it
+    double parallax_x = 1, parallax_y = 1; // how far it goes along when the frame moves over the level
+    Vec shift;                             // pixels that it is drawn right of and below its place
 
     Cell cell(int x, int y) const {
         if (x < box.x || y < box.y || x >= box.x + box.w || y >= box.y + box.h) return {};
@@ -237,6 +239,12 @@ inline Layer layer_of(const std::filesystem::path& file, const json& j, const Le
     out.kind = j.at("kind");
     out.shown = j.at("shown");
     out.opacity = j.at("opacity");
+    if (j.contains("tint")) out.tint = colour(j.at("tint"));
+    if (j.contains("parallax")) {
+        out.parallax_x = j.at("parallax").at(0);
+        out.parallax_y = j.at("parallax").at(1);
+    }
+    if (j.contains("shift")) out.shift = vec(j.at("shift"));
     if (out.kind == "tiles") {
         out.solid = j.at("solid");
         const json& cells = j.at("cells");
@@ -251,7 +259,6 @@ inline Layer layer_of(const std::filesystem::path& file, const json& j, const Le
         }
     } else if (out.kind == "backdrop") {
         out.image = plain_name(file, j.at("image"));
-        out.tint = colour(j.at("tint"));
     } else {
         fail(file, "unknown kind of layer \"" + out.kind + "\"");
     }

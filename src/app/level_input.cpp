@@ -6,7 +6,9 @@
 
 #include "app/level_view.hpp"
 #include "app/spoken.hpp"
+#include "edit/homes.hpp"
 #include "edit/levels.hpp"
+#include "edit/reshape.hpp"
 
 namespace vic::app {
 
@@ -23,23 +25,49 @@ bool laysCells(Stage stage) { return stage == Stage::lay || stage == Stage::boun
 edit::Hand LevelView::effectiveHand(Qt::MouseButton button, Qt::KeyboardModifiers) const {
     edit::Hand hand = session_.hand();
     const bool erases = button == Qt::RightButton || session_.tool() == Tool::eraser;
-    if (erases) hand.kind = edit::Hand::Kind::eraser;
+    if (erases) {
+        hand.kind = edit::Hand::Kind::eraser;
+        hand.leaves = 0;
+    }
     return hand;
 }
 
-std::vector<Point> LevelView::cellsOf(const Stroke& stroke, Point to) const {
+edit::Target LevelView::targetOf(const edit::Hand& hand, bool stay) const {
+    return edit::target_of(session_.project(), session_.seen(*session_.level()), hand, session_.activeLayerId(), stay);
+}
+
+std::optional<Point> LevelView::pointedCell() const {
+    if (!pointer_ || !area().contains(pointer_->toPoint())) return std::nullopt;
+    return cellAt(*pointer_);
+}
+
+level::Region LevelView::alike(level::LayerId layer, Point at, Tool tool, const Box& within) const {
+    const level::Region* bound = session_.selection().empty() ? nullptr : &session_.selection();
+    // Outside of the selection one fills outside of it.
+    if (bound && !bound->contains(at)) bound = nullptr;
+    return tool == Tool::replace
+               ? edit::alike_cells(*session_.level(), layer, at, within, session_.options().fill, bound)
+               : edit::fill_cells(*session_.level(), layer, at, within, session_.options().fill, bound);
+}
+
+level::Region LevelView::cellsOf(const Stroke& stroke, Point to) const {
     const Box level = session_.level()->cells();
-    if (stroke.tool == Tool::rectangle) return edit::box_cells(intersection(spanning(stroke.from, to), level));
-    if (stroke.tool == Tool::ellipse) return edit::ellipse_cells(spanning(stroke.from, to));
-    if (stroke.tool == Tool::fill)
-        return edit::fill_cells(*session_.level(), stroke.layer, stroke.from, stroke.inView ? seenCells() : level);
-    std::vector<Point> cells;
+    const bool rim = session_.options().rim;
+    if (stroke.tool == Tool::rectangle) {
+        const Box box = spanning(stroke.from, to);
+        return rim ? level::Region(edit::box_rim(box)) : level::Region(box);
+    }
+    if (stroke.tool == Tool::ellipse) {
+        const Box box = spanning(stroke.from, to);
+        return level::Region(rim ? edit::ellipse_rim(box) : edit::ellipse_cells(box));
+    }
+    if (stroke.tool == Tool::fill || stroke.tool == Tool::replace)
+        return alike(stroke.layer, stroke.from, stroke.tool, stroke.inView ? seenCells() : level);
     const Point from = stroke.tool == Tool::line ? stroke.from : stroke.last;
     const bool straight = stroke.tool == Tool::line && (modifiers_ & Qt::ShiftModifier);
-    for (const Point p : edit::line_cells(from, straight ? edit::straight_end(from, to) : to)) {
-        const auto tip = edit::pencil_cells(p, stroke.hand.size);
-        cells.insert(cells.end(), tip.begin(), tip.end());
-    }
+    level::Region cells;
+    for (const Point p : edit::line_cells(from, straight ? edit::straight_end(from, to) : to))
+        for (const Point t : edit::pencil_cells(p, stroke.hand.size, stroke.hand.round)) cells.add(t);
     return cells;
 }
 
@@ -47,7 +75,7 @@ void LevelView::mousePressEvent(QMouseEvent* event) {
     setFocus();
     pointer_ = event->position();
     modifiers_ = event->modifiers();
-    if (!session_.isOpen() || !session_.level() || stroke_ || drag_) return;
+    if (!session_.isOpen() || !session_.level() || stroking() || pull_ || trial_) return;
     if (!quiet_ && mapRect().contains(event->pos()) && event->button() == Qt::LeftButton) {
         const QRect map = mapRect();
         const Size px = pages_.level().pixels();
@@ -61,6 +89,7 @@ void LevelView::mousePressEvent(QMouseEvent* event) {
         return;
     }
     if (event->button() != Qt::LeftButton && event->button() != Qt::RightButton) return;
+    if (!quiet_ && pressGuides(event)) return;
     const Point cell = cellAt(event->position());
     if (session_.stage() == Stage::dress)
         pressProps(event, pixelAt(event->position()));
@@ -70,76 +99,166 @@ void LevelView::mousePressEvent(QMouseEvent* event) {
 
 void LevelView::pressCells(QMouseEvent* event, Point cell) {
     const bool left = event->button() == Qt::LeftButton;
-    if (left && (session_.tool() == Tool::pick || (event->modifiers() & Qt::AltModifier))) {
+    const Tool tool = session_.tool();
+    if (tool == Tool::measure && left) {
+        const Point p = pixelAt(event->position());
+        measure_ = {p, p};
+        measuring_ = true;
+        return update();
+    }
+    if (tool == Tool::measure || (left && (tool == Tool::select || tool == Tool::lasso)) ||
+        (left && tool == Tool::pick)) {
+        if (left) pressSelect(event, cell);
+        if (tool == Tool::measure) measure_.reset();
+        return update();
+    }
+    if (left && (event->modifiers() & Qt::AltModifier)) {
         pick(cell);
         return;
     }
     const edit::Hand hand = effectiveHand(event->button(), event->modifiers());
-    if (hand.kind != edit::Hand::Kind::material && hand.kind != edit::Hand::Kind::tile &&
-        hand.kind != edit::Hand::Kind::eraser) {
+    if (!edit::lays_cells(hand) && hand.kind != edit::Hand::Kind::stamp) {
         emit session_.said(tr("The Hand is empty: pick a material or a tile from the Tray"), true);
         return;
     }
     const bool stay = (event->modifiers() & Qt::ControlModifier) != 0 || hand.kind == edit::Hand::Kind::eraser;
-    const edit::Target target =
-        edit::target_of(session_.project(), *session_.level(), hand, session_.activeLayerId(), stay);
-    if (target.obstacle != edit::Obstacle::none) {
+    const edit::Target target = targetOf(hand, stay);
+    if (target.obstacle != edit::Obstacle::none && hand.kind != edit::Hand::Kind::stamp) {
         emit session_.said(reading_.text, true);
         return;
     }
-    const Tool tool = session_.tool();
-    const bool whole = tool == Tool::rectangle || tool == Tool::line || tool == Tool::ellipse || tool == Tool::fill;
-    stroke_ = Stroke{
-        *session_.level(), hand, target.layer, cell, cell, whole, tool, (event->modifiers() & Qt::ShiftModifier) != 0};
+    const bool stamps = hand.kind == edit::Hand::Kind::stamp;
+    const bool whole = stamps || tool == Tool::rectangle || tool == Tool::line || tool == Tool::ellipse ||
+                       tool == Tool::fill || tool == Tool::replace;
+    stroke_ = Stroke{*session_.level(),
+                     hand,
+                     target.layer,
+                     cell,
+                     cell,
+                     *session_.level(),
+                     session_.project().next_id,
+                     {},
+                     whole,
+                     stamps && tool != Tool::rectangle ? Tool::pencil : tool,
+                     (event->modifiers() & Qt::ShiftModifier) != 0};
     extend(cell);
 }
 
-void LevelView::extend(Point cell) {
-    const std::vector<Point> cells = cellsOf(*stroke_, cell);
+// A growing level makes room for what is laid; what is seen stays where it is on the screen.
+void LevelView::growFor(const Box& cells) {
+    const edit::Edges by = edit::growth(stroke_->level, cells);
+    if (by == edit::Edges{}) return;
+    stroke_->level = edit::extended(session_.rules(), stroke_->level, by);
+    stroke_->before = edit::extended(session_.rules(), stroke_->before, by);
+    const Point move{by.left, by.top};
+    stroke_->from = stroke_->from + move;
+    stroke_->last = stroke_->last + move;
+    stroke_->grown = stroke_->grown + move;
+    const Size c = stroke_->level.cell;
+    origin_ += QPointF(move.x * c.w, move.y * c.h);
+}
+
+void LevelView::layStroke(const level::Level& onto, const level::Region& cells) {
+    Stroke& s = *stroke_;
+    const std::string over = tr("%1, overlay")
+                                 .arg(QString::fromStdString(onto.layer(s.layer) ? onto.layer(s.layer)->name : ""))
+                                 .toStdString();
+    if (s.hand.kind == edit::Hand::Kind::stamp) {
+        const bool drawn = s.tool == Tool::rectangle;
+        const Box box = spanning(s.from, s.last);
+        const level::Stamp what = stampFor(s.hand, drawn ? std::optional(box) : std::nullopt);
+        const bool stay = (modifiers_ & Qt::ControlModifier) != 0;
+        const edit::Stamped laid =
+            edit::stamp(session_.project(), session_.rules(), session_.seen(onto), what,
+                        drawn ? box.corner() : stampCorner(what, s.last), session_.activeLayerId(),
+                        stay ? session_.activeLayerId() : 0, s.hand.pins);
+        s.level = laid.level;
+        // What is only not looked at is still shown in the game.
+        for (const level::LayerRef& l : onto.layers)
+            if (s.level.layer(l->id)->shown != l->shown) s.level.edit(l->id).shown = l->shown;
+        s.nextId = laid.next_id;
+        noLayer_ = laid.no_layer;
+        joined_ = 0;
+        return;
+    }
+    const edit::LaidOver laid = edit::lay_over(session_.project(), session_.rules(), onto, s.before, s.layer, s.hand,
+                                               cells, session_.options().replaces, over);
+    s.level = laid.level;
+    s.nextId = std::max(s.nextId, laid.next_id);
+    joined_ = laid.joined;
+    onOverlay_ = laid.on_overlay;
+    stayedOut_ = laid.stayed_out;
+}
+
+void LevelView::extend(Point to) {
+    if (stroke_->level.grows) {
+        const Point before = stroke_->grown;
+        const int reach = stroke_->hand.size;
+        growFor(Box{to.x - reach, to.y - reach, 2 * reach + 1, 2 * reach + 1});
+        to = to + (stroke_->grown - before);
+    }
     if (stroke_->box) {
-        stroke_->level = *session_.level();
-        stroke_->last = cell;
-        if (static_cast<std::int64_t>(cells.size()) > kMostPreview) {
+        stroke_->last = to;
+        stroke_->level = stroke_->before;
+        const level::Region cells =
+            stroke_->hand.kind == edit::Hand::Kind::stamp ? level::Region() : cellsOf(*stroke_, to);
+        if (cells.count() > kMostPreview) {
+            show(stroke_->level);
             update();
             return;
         }
+        layStroke(stroke_->before, cells);
+    } else {
+        layStroke(stroke_->level, cellsOf(*stroke_, to));
+        stroke_->last = to;
     }
-    const edit::Laid laid =
-        edit::lay(session_.project(), session_.rules(), stroke_->level, stroke_->layer, stroke_->hand, cells);
-    stroke_->level = laid.level;
-    stroke_->last = cell;
-    joined_ = laid.joined;
     show(stroke_->level);
     update();
 }
 
 void LevelView::commit() {
+    if (stroke_->box) {
+        const bool stamps = stroke_->hand.kind == edit::Hand::Kind::stamp;
+        layStroke(stroke_->before, stamps ? level::Region() : cellsOf(*stroke_, stroke_->last));
+    }
     Stroke stroke = std::move(*stroke_);
     stroke_.reset();
-    if (stroke.box) {
-        const auto cells = cellsOf(stroke, stroke.last);
-        stroke.level =
-            edit::lay(session_.project(), session_.rules(), *session_.level(), stroke.layer, stroke.hand, cells).level;
+    const level::Layer* layer = stroke.before.layer(stroke.layer);
+    bool changed = stroke.level.layers.size() != stroke.before.layers.size();
+    for (const level::LayerRef& l : stroke.level.layers) {
+        const level::Layer* old = stroke.before.layer(l->id);
+        changed = changed || !old || !(old->grid == l->grid) || old->props != l->props;
     }
-    const level::Layer* layer = session_.level()->layer(stroke.layer);
-    if (layer->grid == stroke.level.layer(stroke.layer)->grid) {
+    if (!changed) {
+        if (stroke.grown != Point{})
+            origin_ -= QPointF(stroke.grown.x * stroke.level.cell.w, stroke.grown.y * stroke.level.cell.h);
         follow();
         return;
     }
-    const QString on = QString::fromStdString(layer->name);
+    const QString on = layer ? QString::fromStdString(layer->name) : QString();
     QString name;
     if (stroke.hand.kind == edit::Hand::Kind::eraser)
         name = tr("Erase on %1").arg(on);
     else if (stroke.hand.kind == edit::Hand::Kind::tile)
         name = tr("Lay %1 on %2").arg(spoken(edit::tile_name(session_.project(), stroke.hand.tile)), on);
+    else if (stroke.hand.kind == edit::Hand::Kind::spread)
+        name = tr("Spread on %1").arg(on);
+    else if (stroke.hand.kind == edit::Hand::Kind::stamp)
+        name = stroke.hand.stamp->name.empty()
+                   ? tr("Lay what was copied")
+                   : tr("Lay the stamp %1").arg(QString::fromStdString(stroke.hand.stamp->name));
     else if (const auto* m = session_.project().material(stroke.hand.material))
         name = tr("Lay %1 on %2").arg(QString::fromStdString(m->name), on);
-    session_.applyLevel(name, std::move(stroke.level));
+    session_.applyLevel(name, std::move(stroke.level), stroke.nextId);
 }
 
 void LevelView::cancel() {
+    if (stroke_) origin_ -= QPointF(stroke_->grown.x * stroke_->level.cell.w, stroke_->grown.y * stroke_->level.cell.h);
     stroke_.reset();
     drag_.reset();
+    marquee_.reset();
+    moving_.reset();
+    pull_.reset();
     follow();
 }
 
@@ -151,6 +270,7 @@ void LevelView::pick(Point cell) {
     }
     edit::Hand hand = found->hand;
     hand.size = session_.hand().size;
+    hand.round = session_.hand().round;
     session_.setActiveLayer(found->layer);
     session_.setHand(hand);
     if (session_.tool() == Tool::pick || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
@@ -244,6 +364,12 @@ void LevelView::mouseMoveEvent(QMouseEvent* event) {
         if (cell != stroke_->last) extend(cell);
     } else if (drag_) {
         moveDrag(event->position());
+    } else if (marquee_ || moving_) {
+        moveSelect(event->position());
+    } else if (pull_) {
+        movePull(event->position());
+    } else if (measuring_) {
+        measure_->second = pixelAt(event->position());
     } else {
         preview();
     }
@@ -257,8 +383,13 @@ void LevelView::mouseReleaseEvent(QMouseEvent* event) {
         unsetCursor();
         return;
     }
+    measuring_ = false;
     if (stroke_) {
         commit();
+    } else if (marquee_ || moving_) {
+        releaseSelect();
+    } else if (pull_) {
+        releasePull(event->position());
     } else if (drag_) {
         const Drag drag = std::move(*drag_);
         drag_.reset();
@@ -289,7 +420,8 @@ void LevelView::wheelEvent(QWheelEvent* event) {
 
 void LevelView::leaveEvent(QEvent*) {
     pointer_.reset();
-    if (!stroke_ && !drag_ && session_.isOpen() && session_.level()) show(*session_.level());
+    target_ = 0;
+    if (!stroking() && session_.isOpen() && session_.level()) show(trial_ ? *trial_ : *session_.level());
     say();
     update();
 }
@@ -299,8 +431,12 @@ void LevelView::keyPressEvent(QKeyEvent* event) {
         space_ = true;
         setCursor(Qt::OpenHandCursor);
     } else if (event->key() == Qt::Key_Escape) {
-        if (stroke_ || drag_)
+        if (stroking() || pull_)
             cancel();
+        else if (measure_ && session_.tool() == Tool::measure)
+            measure_.reset(), update();
+        else if (!session_.selection().empty())
+            session_.setSelection({});
         else if (session_.tool() > Tool::props)
             session_.setTool(Tool::props);
         else
@@ -324,27 +460,47 @@ void LevelView::keyReleaseEvent(QKeyEvent* event) {
 
 // What the next click would make, drawn before the click.
 void LevelView::preview() {
-    if (stroke_ || drag_ || !session_.isOpen() || !session_.level()) return;
+    if (stroking() || pull_ || !session_.isOpen() || !session_.level()) return;
     const level::Level& level = *session_.level();
     const edit::Hand hand = effectiveHand(Qt::NoButton, modifiers_);
     joined_ = 0;
+    onOverlay_ = stayedOut_ = 0;
+    noLayer_ = 0;
+    target_ = 0;
+    if (trial_) return show(*trial_);
     const bool here =
         pointer_ && !pan_ && area().contains(pointer_->toPoint()) && !mapRect().contains(pointer_->toPoint());
-    if (here && laysCells(session_.stage()) && session_.tool() != Tool::pick && !(modifiers_ & Qt::AltModifier) &&
-        (hand.kind == edit::Hand::Kind::material || hand.kind == edit::Hand::Kind::tile ||
-         hand.kind == edit::Hand::Kind::eraser)) {
+    const bool lays = session_.tool() <= Tool::eraser;
+    if (here && laysCells(session_.stage()) && lays && !(modifiers_ & Qt::AltModifier) &&
+        hand.kind == edit::Hand::Kind::stamp) {
+        const bool stay = (modifiers_ & Qt::ControlModifier) != 0;
+        const level::Stamp what = stampFor(hand, std::nullopt);
+        const edit::Stamped laid = edit::stamp(session_.project(), session_.rules(), session_.seen(level), what,
+                                               stampCorner(what, cellAt(*pointer_)), session_.activeLayerId(),
+                                               stay ? session_.activeLayerId() : 0, hand.pins);
+        noLayer_ = laid.no_layer;
+        return show(laid.level);
+    }
+    if (here && laysCells(session_.stage()) && lays && !(modifiers_ & Qt::AltModifier) && edit::lays_cells(hand)) {
         const bool stay = (modifiers_ & Qt::ControlModifier) != 0 || hand.kind == edit::Hand::Kind::eraser;
-        const edit::Target target = edit::target_of(session_.project(), level, hand, session_.activeLayerId(), stay);
+        const edit::Target target = targetOf(hand, stay);
+        target_ = target.layer;
         if (target.obstacle == edit::Obstacle::none) {
             const bool dragged = session_.tool() == Tool::rectangle || session_.tool() == Tool::ellipse;
+            const bool fills = session_.tool() == Tool::fill || session_.tool() == Tool::replace;
             // What would be filled, as far as it is in view.
-            const auto cells = session_.tool() == Tool::fill
-                                   ? edit::fill_cells(level, target.layer, cellAt(*pointer_), seenCells())
-                                   : edit::pencil_cells(cellAt(*pointer_), dragged ? 1 : hand.size);
-            filled_ = static_cast<int>(cells.size());
+            const Point at = cellAt(*pointer_);
+            const level::Region cells =
+                fills ? alike(target.layer, at, session_.tool(), seenCells())
+                      : level::Region(edit::pencil_cells(at, dragged ? 1 : hand.size, !dragged && hand.round));
+            filled_ = cells.count();
             if (filled_ > kMostPreview) return show(level);
-            const edit::Laid laid = edit::lay(session_.project(), session_.rules(), level, target.layer, hand, cells);
+            const edit::LaidOver laid = edit::lay_over(session_.project(), session_.rules(), level, level, target.layer,
+                                                       hand, cells, session_.options().replaces, std::string());
             joined_ = laid.joined;
+            onOverlay_ = laid.on_overlay;
+            stayedOut_ = laid.stayed_out;
+            if (laid.overlay != 0) target_ = laid.overlay;
             show(laid.level);
             return;
         }
@@ -369,10 +525,15 @@ QString LevelView::sentence(bool& warns) const {
     if (!session_.isOpen() || !session_.level()) return {};
     const level::Level& level = *session_.level();
     const level::Project& project = session_.project();
+    if (trial_) return tr("This is what the plan would lay: nothing is changed yet");
     if (!pointer_ || !area().contains(pointer_->toPoint())) return {};
     const Point cell = cellAt(*pointer_);
     const QString at = tr("cell %1, %2").arg(cell.x).arg(cell.y);
-    if (!level.cells().contains(cell)) return tr("Outside the level");
+    if (session_.tool() == Tool::measure && laysCells(session_.stage()))
+        return measure_ ? measured() : tr("Drag to measure · %1").arg(at);
+    if (!level.cells().contains(cell) && !marquee_ && !moving_)
+        return level.grows ? tr("Beyond the edge: the level grows to here when something is laid")
+                           : tr("Outside the level");
     if (session_.stage() == Stage::dress) {
         if (session_.tool() != Tool::props) return tr("Places a mark in %1").arg(at);
         if (session_.hand().kind == edit::Hand::Kind::prop) {
@@ -396,6 +557,9 @@ QString LevelView::sentence(bool& warns) const {
     }
     if (!laysCells(session_.stage())) return at;
     const edit::Hand hand = effectiveHand(Qt::NoButton, modifiers_);
+    if (session_.tool() == Tool::select || session_.tool() == Tool::lasso ||
+        (session_.tool() == Tool::pick && marquee_))
+        return selectSentence(cell, at);
     if (session_.tool() == Tool::pick || (modifiers_ & Qt::AltModifier)) {
         const auto found = edit::pick(project, level, cell, 0);
         if (!found) return tr("Nothing to pick up in %1").arg(at);
@@ -406,9 +570,20 @@ QString LevelView::sentence(bool& warns) const {
     if (hand.kind == edit::Hand::Kind::empty || hand.kind == edit::Hand::Kind::prop)
         return tr("The Hand is empty · %1 · pick a material or a tile from the Tray, or Alt+click what lies here")
             .arg(at);
+    if (hand.kind == edit::Hand::Kind::stamp) {
+        const level::Stamp& s = *hand.stamp;
+        const QString what = s.name.empty() ? tr("what was copied") : QString::fromStdString(s.name);
+        warns = noLayer_ > 0;
+        if (noLayer_ == static_cast<int>(s.layers.size()))
+            return tr("%1 has no layer here that could take it: it is locked, hidden or missing").arg(bold(what));
+        QString text = tr("Lays %1, %2 × %3 cells, %4").arg(bold(what)).arg(s.size.w).arg(s.size.h).arg(at);
+        text += hand.pins ? tr(" · as it was taken") : tr(" · joins anew at its rim");
+        if (noLayer_ > 0) text += tr(" · %1 of its layers are locked, hidden or missing").arg(noLayer_);
+        return text;
+    }
     const bool erases = hand.kind == edit::Hand::Kind::eraser;
     const bool stay = (modifiers_ & Qt::ControlModifier) != 0 || erases;
-    const edit::Target target = edit::target_of(project, level, hand, session_.activeLayerId(), stay);
+    const edit::Target target = targetOf(hand, stay);
     const level::Layer* layer = level.layer(target.layer);
     const QString on = layer ? QString::fromStdString(layer->name) : QString();
     warns = target.obstacle != edit::Obstacle::none;
@@ -424,25 +599,45 @@ QString LevelView::sentence(bool& warns) const {
         case edit::Obstacle::none:
             break;
     }
+    if (stayedOut_ > 0) {
+        warns = true;
+        return tr("The overlay of %1 is locked or hidden: what would go there is not laid").arg(bold(on));
+    }
     const QString there = spoken(edit::name_at(project, *layer, cell));
     QString text;
-    if (erases) {
+    if (erases && onOverlay_ > 0) {
+        text = tr("Removes what lies over %1, %2").arg(bold(on), at);
+    } else if (erases) {
         text = there.isEmpty() ? tr("Nothing of %1 lies in %2").arg(bold(on), at)
                                : tr("Removes %1 from %2, %3").arg(bold(there), bold(on), at);
     } else {
         QString what;
         if (hand.kind == edit::Hand::Kind::tile)
             what = spoken(edit::tile_name(project, hand.tile));
+        else if (hand.kind == edit::Hand::Kind::spread)
+            what = tr("one of %1").arg(hand.spread.size());
         else if (const auto* m = project.material(hand.material))
             what = QString::fromStdString(m->name);
-        if (session_.tool() == Tool::fill)
+        if (session_.tool() == Tool::replace)
+            text = tr("Replaces %1 cells in view with %2 on %3, and all others like them; Shift only those")
+                       .arg(QLocale().toString(filled_))
+                       .arg(bold(what), bold(on));
+        else if (session_.tool() == Tool::fill)
             text = tr("Fills %1 cells in view with %2 on %3, and all that hangs together with them; Shift only those")
                        .arg(QLocale().toString(filled_))
                        .arg(bold(what), bold(on));
         else
             text = tr("Lays %1 on %2, %3").arg(bold(what), bold(on), at);
         if (target.went_home) text += tr(" (its home; Ctrl lays on the active layer)");
-        if (!there.isEmpty() && there != what) text += tr(" · replaces %1").arg(there.toHtmlEscaped());
+        if (hand.leaves > 0) text += tr(" · leaves %1 % as they are").arg(hand.leaves);
+        if (onOverlay_ > 0)
+            text += tr(" · over %1, which stays").arg(there.isEmpty() ? tr("what lies there") : there.toHtmlEscaped());
+        else if (!there.isEmpty() && there != what && session_.tool() != Tool::replace)
+            text += tr(" · replaces %1").arg(there.toHtmlEscaped());
+        if (!target.went_home)
+            if (const auto home = edit::propose_home(project, level, hand))
+                text += tr(" · H makes %1 its home: %2")
+                            .arg(bold(QString::fromStdString(level.layer(home->layer)->name)), spoken(home->why));
     }
     if (joined_ > 0) text += joined_ == 1 ? tr(" · joins 1 neighbour") : tr(" · joins %1 neighbours").arg(joined_);
     return text;

@@ -66,17 +66,24 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
 
 void LevelView::paintLattice(QPainter& p, const QRect& part) {
     const Size c = pages_.level().cell;
-    if (!lattice_ || c.w * zoom() < 12) return;
+    if (!lattice_ || (c.w * zoom() < 12 && pages_.level().grid_every * c.w * zoom() < 12)) return;
     const QRectF whole = onScreen(box_of(pages_.level().pixels()));
     const QColor line = session_.stage() == Stage::bound ? QColor(80, 70, 50, 26) : QColor(20, 16, 10, 34);
     const int first = static_cast<int>(std::floor((part.left() - whole.left()) / (c.w * zoom())));
     const int last = static_cast<int>(std::ceil((part.right() - whole.left()) / (c.w * zoom())));
+    const int every = pages_.level().grid_every;
+    const QColor strong(20, 16, 10, 110);
+    // Where single cells are too small for lines, the stronger ones stay.
+    const bool close = c.w * zoom() >= 12;
+    const auto ink = [&](int i) {
+        return every > 0 && i % every == 0 ? strong : close ? line : QColor(Qt::transparent);
+    };
     for (int i = std::max(1, first); i <= last; ++i)
-        p.fillRect(QRectF(std::round(whole.left() + i * c.w * zoom()), part.top(), 1, part.height()), line);
+        p.fillRect(QRectF(std::round(whole.left() + i * c.w * zoom()), part.top(), 1, part.height()), ink(i));
     const int top = static_cast<int>(std::floor((part.top() - whole.top()) / (c.h * zoom())));
     const int bottom = static_cast<int>(std::ceil((part.bottom() - whole.top()) / (c.h * zoom())));
     for (int i = std::max(1, top); i <= bottom; ++i)
-        p.fillRect(QRectF(part.left(), std::round(whole.top() + i * c.h * zoom()), part.width(), 1), line);
+        p.fillRect(QRectF(part.left(), std::round(whole.top() + i * c.h * zoom()), part.width(), 1), ink(i));
 }
 
 void LevelView::paintRulers(QPainter& p) {
@@ -119,6 +126,17 @@ void LevelView::paintRulers(QPainter& p) {
             p.drawText(roomy ? cellBox : box, (roomy ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop),
                        QString::number(i));
         }
+    }
+    p.setPen(Qt::NoPen);
+    p.setBrush(t.brine);
+    for (const level::Guide& g : pages_.level().guides) {
+        const QPointF at = onScreen({g.upright ? g.at : 0, g.upright ? 0 : g.at, 0, 0}).topLeft();
+        if (g.upright && at.x() >= kRuler)
+            p.drawPolygon(QPolygonF{{at + QPointF(-4, kRuler - 7 - at.y()), at + QPointF(4, kRuler - 7 - at.y()),
+                                     at + QPointF(0, kRuler - 1 - at.y())}});
+        if (!g.upright && at.y() >= kRuler)
+            p.drawPolygon(QPolygonF{
+                {QPointF(kRuler - 7, at.y() - 4), QPointF(kRuler - 7, at.y() + 4), QPointF(kRuler - 1, at.y())}});
     }
     p.fillRect(0, 0, kRuler, kRuler, t.card);
     p.fillRect(0, kRuler - 1, width(), 1, t.line);
@@ -195,40 +213,47 @@ void LevelView::paintGuides(QPainter& p) {
     const Size c = level.cell;
     p.save();
     p.setClipRect(area());
-    const level::Mark* start = level.first_mark(level::MarkKind::start);
-    if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) {
-        const Point foot = start ? Point{(2 * start->cells.x + start->cells.w) * c.w / 2, start->cells.bottom() * c.h}
-                                 : Point{level.pixels().w / 2, level.pixels().h / 2};
-        const auto along = [](int middle, int shown, int all) {
-            return all <= shown ? (all - shown) / 2 : std::clamp(middle - shown / 2, 0, all - shown);
-        };
-        const Box frame{along(foot.x, level.frame.w, level.pixels().w),
-                        along(foot.y - c.h, level.frame.h, level.pixels().h), level.frame.w, level.frame.h};
-        const QRectF box = onScreen(frame);
-        p.setPen(QPen(QColor(20, 16, 10, 150), 1));
-        p.setBrush(Qt::NoBrush);
-        p.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
-        QPen dash(QColor(255, 255, 255, 235), 1, Qt::CustomDashLine);
-        dash.setDashPattern({5, 4});
-        p.setPen(dash);
-        p.drawRect(box.adjusted(0.5, 0.5, -0.5, -0.5));
-        // Where its corner is out of view, the name stays at the rim.
-        const QPointF corner(std::max(box.left(), double(area().left())),
-                             std::max(box.top(), double(area().top())) + 1);
-        if (box.intersects(QRectF(area())))
-            paintTag(p, corner, tr("frame %1 × %2").arg(level.frame.w).arg(level.frame.h), QColor(34, 48, 45, 225),
-                     QColor("#FBF8F1"));
-    }
-    if (start)
-        paintFigure(p,
-                    onScreen({(2 * start->cells.x + start->cells.w) * c.w / 2 - level.walker.width * c.w / 128,
-                              start->cells.bottom() * c.h - level.walker.height * c.h / 64,
-                              level.walker.width * c.w / 64, level.walker.height * c.h / 64}),
-                    paper().vermilion);
+    paintUserGuides(p);
+    if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) paintFrame(p);
+    paintFigureAndArc(p);
     for (const level::Mark& mark : level.marks)
         paintFlag(p, onScreen({mark.cells.x * c.w, mark.cells.y * c.h, mark.cells.w * c.w, mark.cells.h * c.h}),
                   QString::fromStdString(mark.name),
                   mark.kind == level::MarkKind::note ? paper().ochre : paper().brine);
+    paintMeasure(p);
+    p.restore();
+}
+
+// What is selected: a dashed line around it that is seen on light and dark art.
+void LevelView::paintSelection(QPainter& p) {
+    level::Region cells = marquee_ && marquee_->tool != Tool::pick ? marqueeCells() : session_.selection();
+    if (moving_) cells = cells.moved(moving_->last - moving_->from);
+    if (marquee_ && marquee_->tool == Tool::pick)
+        cells = level::Region(intersection(spanning(marquee_->from, marquee_->last), pages_.level().cells()));
+    if (cells.empty()) return;
+    const Size c = pages_.level().cell;
+    p.save();
+    p.setClipRect(area());
+    const QColor brine = paper().brine;
+    if (c.w * zoom() >= 2)
+        for (const level::Side& side : level::sides(cells, seenCells().grown(1))) {
+            const QPointF from = onScreen({side.from.x * c.w, side.from.y * c.h, 1, 1}).topLeft();
+            const QPointF to = onScreen({side.to.x * c.w, side.to.y * c.h, 1, 1}).topLeft();
+            p.setPen(QPen(QColor("#FBF8F1"), 3, Qt::SolidLine, Qt::SquareCap));
+            p.drawLine(from, to);
+            QPen dash(brine, 3, Qt::CustomDashLine, Qt::FlatCap);
+            dash.setDashPattern({2, 1.4});
+            p.setPen(dash);
+            p.drawLine(from, to);
+        }
+    if (marquee_ && marquee_->tool == Tool::lasso) {
+        QPolygonF line;
+        for (const edit::Place& place : marquee_->line)
+            line << (QPointF(place.x * c.w, place.y * c.h) - origin_) * zoom() + area().topLeft();
+        p.setPen(QPen(brine, 1.5));
+        p.setRenderHint(QPainter::Antialiasing);
+        p.drawPolyline(line);
+    }
     p.restore();
 }
 
@@ -266,7 +291,12 @@ void LevelView::paintHover(QPainter& p) {
         Box box{cell.x, cell.y, 1, 1};
         if (stroke_ && (stroke_->tool == Tool::rectangle || stroke_->tool == Tool::ellipse))
             box = spanning(stroke_->from, cell);
-        else if (session_.tool() == Tool::pencil || session_.tool() == Tool::eraser || session_.tool() == Tool::line) {
+        else if (session_.hand().kind == edit::Hand::Kind::stamp && session_.tool() <= Tool::replace) {
+            const level::Stamp what = stampFor(session_.hand(), std::nullopt);
+            const Point corner = stampCorner(what, cell);
+            box = {corner.x, corner.y, what.size.w, what.size.h};
+        } else if (session_.tool() == Tool::pencil || session_.tool() == Tool::eraser ||
+                   session_.tool() == Tool::line) {
             const int before = (session_.hand().size - 1) / 2;
             box = {cell.x - before, cell.y - before, session_.hand().size, session_.hand().size};
             if (const level::Tile* block = session_.blockInHand();
@@ -277,9 +307,11 @@ void LevelView::paintHover(QPainter& p) {
                 p.drawRect(onScreen({foot.x * c.w, foot.y * c.h, foot.w * c.w, foot.h * c.h}).adjusted(2, 2, -2, -2));
             }
         }
-        p.setPen(QPen(t.vermilion, 2));
+        const bool chooses =
+            session_.tool() == Tool::select || session_.tool() == Tool::lasso || session_.tool() == Tool::measure;
+        p.setPen(QPen(chooses ? paper().brine : t.vermilion, chooses ? 1 : 2));
         p.setBrush(Qt::NoBrush);
-        p.drawRect(onScreen({box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h}));
+        if (!marquee_ && !moving_) p.drawRect(onScreen({box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h}));
     }
     p.restore();
 }
@@ -340,6 +372,7 @@ void LevelView::paintEvent(QPaintEvent*) {
     const bool bound = session_.stage() == Stage::bound;
     if (bound || outlines_) paintOutlines(p, bound);
     if (!quiet_) paintGuides(p);
+    paintSelection(p);
     paintHover(p);
     if (!quiet_) {
         paintRulers(p);

@@ -21,11 +21,13 @@ LevelView::LevelView(Session& session, QWidget* parent) : QWidget(parent), sessi
     setAttribute(Qt::WA_OpaquePaintEvent);
     connect(&session_, &Session::changed, this, &LevelView::follow);
     connect(&session_, &Session::ticked, this, &LevelView::tick);
-    connect(&session_, &Session::handChanged, this, [this] {
+    const auto again = [this] {
         preview();
         say();
         update();
-    });
+    };
+    connect(&session_, &Session::handChanged, this, again);
+    connect(&session_, &Session::selectionChanged, this, again);
 }
 
 double LevelView::zoom() const { return kZooms[zoomIndex_]; }
@@ -99,6 +101,13 @@ void LevelView::lookAt(Point cell) {
     setCamera(std::max(zoom(), 1.0), QPointF((cell.x + 0.5) * c.w, (cell.y + 0.5) * c.h));
 }
 
+void LevelView::setTrial(std::optional<level::Level> level) {
+    trial_ = std::move(level);
+    preview();
+    say();
+    update();
+}
+
 void LevelView::setLattice(bool on) {
     lattice_ = on;
     redraw(area());
@@ -131,8 +140,12 @@ void LevelView::follow() {
     if (other) {
         stroke_.reset();
         drag_.reset();
+        marquee_.reset();
+        moving_.reset();
+        pull_.reset();
+        measure_.reset();
     }
-    if (!stroke_ && !drag_) show(*level);
+    if (!stroking()) show(trial_ ? *trial_ : *level);
     if (other) {
         cameraOf_ = level->id;
         const Size px = level->pixels();
@@ -147,7 +160,8 @@ void LevelView::follow() {
     update();
 }
 
-void LevelView::show(const level::Level& level) {
+void LevelView::show(const level::Level& as_it_is) {
+    const level::Level level = session_.seen(as_it_is);
     const auto changed = pages_.show(session_.document().state(), level, session_.stage() == Stage::bound);
     // Which cases are missing may change without any cell, and is told of a cell by its neighbours, too.
     const bool rules = marksOf_ != session_.project().materials;

@@ -6,6 +6,8 @@
 
 #include "app/pages.hpp"
 #include "app/session.hpp"
+#include "edit/clips.hpp"
+#include "edit/overlay.hpp"
 
 namespace vic::app {
 
@@ -36,6 +38,22 @@ class LevelView : public QWidget {
     void setOutlines(bool on);
     void setFrameGuide(bool on);
     void setQuiet(bool on);
+    void zoomTo(const Box& cells); // as large as they fit
+    // The walker's figure: at the start, or where it is parked, or at the pointer; with the arc of its jump.
+    void setFigureAtPointer(bool on);
+    void parkFigure();
+    void setJumpArc(bool on);
+    [[nodiscard]] bool figureAtPointer() const { return figureAtPointer_; }
+    [[nodiscard]] bool showsJumpArc() const { return jumpArc_; }
+    // The ground it stands on, in pixels of the level: the middle of its foot.
+    [[nodiscard]] Point figureFoot() const;
+    [[nodiscard]] Box framePixels() const; // where the frame's guide stands
+    // The cell under the pointer; none outside of the view.
+    [[nodiscard]] std::optional<Point> pointedCell() const;
+    // The layer that the next click lays on; 0 for none.
+    [[nodiscard]] level::LayerId targetLayer() const { return target_; }
+    // Shows another level in the place of the session's, to be looked at only; null ends that.
+    void setTrial(std::optional<level::Level> level);
 
     // The sentence of the reading line for where the pointer is: rich text, and whether it warns.
     struct Reading {
@@ -43,7 +61,9 @@ class LevelView : public QWidget {
         bool warns = false;
     };
     [[nodiscard]] Reading reading() const { return reading_; }
-    [[nodiscard]] bool stroking() const { return stroke_.has_value() || drag_.has_value(); }
+    [[nodiscard]] bool stroking() const {
+        return stroke_.has_value() || drag_.has_value() || moving_.has_value() || marquee_.has_value();
+    }
 
     static constexpr int kRuler = 22;
 
@@ -75,9 +95,31 @@ class LevelView : public QWidget {
         edit::Hand hand;
         level::LayerId layer;
         Point from, last;
-        bool box = false; // laid anew as a whole with every move, not added to
+        level::Level before;      // as it was, with the same size
+        std::uint32_t nextId = 0; // of the project, if ids were given out
+        Point grown{};            // cells that came to it on the left and above
+        bool box = false;         // laid anew as a whole with every move, not added to
         Tool tool = Tool::pencil;
         bool inView = false; // a fill that does not go beyond the view
+    };
+    // A selection being drawn.
+    struct Marquee {
+        enum class Mode { fresh, add, remove };
+        Tool tool = Tool::select;
+        Mode mode = Mode::fresh;
+        Point from, last;
+        std::vector<edit::Place> line; // lasso
+    };
+    // What is selected, being moved.
+    struct Moving {
+        Point from, last;
+        edit::Stamped moved;
+    };
+    // A guide, or the frame, being dragged. A guide that is let go over its ruler is gone.
+    struct Pull {
+        bool frame = false;
+        level::Guide guide;
+        QPointF grip;
     };
     struct Drag {
         bool isMark = false;
@@ -99,9 +141,37 @@ class LevelView : public QWidget {
     [[nodiscard]] QRectF onScreen(const Box& pixels) const;
     [[nodiscard]] QRect mapRect() const;
 
+    void paintSelection(QPainter& painter);
+    // level_guides.cpp
+    void paintFrame(QPainter& painter);
+    void paintFigureAndArc(QPainter& painter);
+    void paintUserGuides(QPainter& painter);
+    void paintMeasure(QPainter& painter);
+    bool pressGuides(QMouseEvent* event);
+    void movePull(QPointF place);
+    void releasePull(QPointF place);
+    [[nodiscard]] QRect frameTag() const;
+    [[nodiscard]] std::optional<level::Guide> guideAt(QPoint place) const; // its sign on a ruler
+    [[nodiscard]] QString measured() const;
+
+    // level_select.cpp
+    void pressSelect(QMouseEvent* event, Point cell);
+    void moveSelect(QPointF place);
+    void releaseSelect();
+    void pickSeveral();
+    [[nodiscard]] level::Region marqueeCells() const;
+    [[nodiscard]] QString selectSentence(Point cell, const QString& at) const;
+    [[nodiscard]] Point stampCorner(const level::Stamp& stamp, Point cell) const;
+    [[nodiscard]] level::Stamp stampFor(const edit::Hand& hand, const std::optional<Box>& box) const;
+
     // level_input.cpp
+    void layStroke(const level::Level& onto, const level::Region& cells);
+    void growFor(const Box& cells);
     [[nodiscard]] edit::Hand effectiveHand(Qt::MouseButton button, Qt::KeyboardModifiers modifiers) const;
-    [[nodiscard]] std::vector<Point> cellsOf(const Stroke& stroke, Point to) const;
+    [[nodiscard]] level::Region cellsOf(const Stroke& stroke, Point to) const;
+    [[nodiscard]] level::Region alike(level::LayerId layer, Point at, Tool tool, const Box& within) const;
+    // The target of a Hand as the level is looked at: what is not seen is hidden.
+    [[nodiscard]] edit::Target targetOf(const edit::Hand& hand, bool stay) const;
     void pressCells(QMouseEvent* event, Point cell);
     void pressProps(QMouseEvent* event, Point pixel);
     void moveDrag(QPointF place);
@@ -129,10 +199,22 @@ class LevelView : public QWidget {
     Qt::KeyboardModifiers modifiers_;
     std::optional<Stroke> stroke_;
     std::optional<Drag> drag_;
+    std::optional<Marquee> marquee_;
+    std::optional<Moving> moving_;
+    std::optional<Pull> pull_;
+    std::optional<std::pair<Point, Point>> measure_; // pixels of the level
+    bool measuring_ = false;
+    bool figureAtPointer_ = false, jumpArc_ = false;
+    std::map<std::string, Point> parked_; // by level
     std::optional<QPointF> pan_;
     bool space_ = false;
     int joined_ = 0;
-    int filled_ = 0; // cells that a fill would change in view
+    std::int64_t filled_ = 0;    // cells that a fill would change in view
+    std::int64_t onOverlay_ = 0; // cells that would go to, or leave, the overlay
+    std::int64_t stayedOut_ = 0; // cells that would, but it is locked or hidden
+    level::LayerId target_ = 0;
+    std::optional<level::Level> trial_;
+    int noLayer_ = 0; // layers of a stamp that have no place
     Reading reading_;
 };
 

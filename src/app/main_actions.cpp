@@ -41,6 +41,10 @@ void MainWindow::buildActions() {
         [this] { save(); });
     add("undoAction", tr("Undo"), QKeySequence::Undo, {}, [this] { session_.undo(); });
     add("redoAction", tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), {}, [this] { session_.redo(); });
+    add("historyAction", tr("History and keep-points"), QKeySequence(Qt::CTRL | Qt::Key_H), {}, [this] {
+        QWidget* button = workline_->find();
+        history_->open(button->mapToGlobal(QPoint(button->width(), button->height() + 4)));
+    });
     add("findAction", tr("Find"), QKeySequence(Qt::CTRL | Qt::Key_K), {}, [this] { find(); });
     add("openProject", tr("Open a project…"), QKeySequence::Open, {}, [this] { askForProject(); });
     add("addSheetAction", tr("Add a sheet…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_A), {},
@@ -68,7 +72,9 @@ void MainWindow::buildActions() {
                               const std::function<void()>& go) {
         auto* action = add(id, name, key, {}, go);
         action->setProperty("stages", "level");
+        return action;
     };
+    buildLayActions(levelKey);
     const auto tool = [this](Tool t) {
         return [this, t] {
             session_.setStage(t >= Tool::props                   ? Stage::dress
@@ -84,13 +90,17 @@ void MainWindow::buildActions() {
     levelKey("keyRectangle", tr("Rectangle"), Qt::Key_R, tool(Tool::rectangle));
     levelKey("keyEraser", tr("Eraser"), Qt::Key_E, tool(Tool::eraser));
     levelKey("keyPick", tr("Pick up"), Qt::Key_I, tool(Tool::pick));
+    levelKey("keyReplace", tr("Replace"), QKeySequence(Qt::SHIFT | Qt::Key_E), tool(Tool::replace));
+    levelKey("keySelect", tr("Select"), Qt::Key_S, tool(Tool::select));
+    levelKey("keyLasso", tr("Go round"), QKeySequence(Qt::SHIFT | Qt::Key_W), tool(Tool::lasso));
+    levelKey("keyMeasure", tr("Measure"), Qt::Key_M, tool(Tool::measure));
     levelKey("keyProps", tr("Props"), Qt::Key_P, tool(Tool::props));
     levelKey("keyStart", tr("Place the start"), QKeySequence(Qt::SHIFT | Qt::Key_S), tool(Tool::start));
     levelKey("keyExit", tr("Place an exit"), QKeySequence(Qt::SHIFT | Qt::Key_X), tool(Tool::exit));
     levelKey("keyMark", tr("Place a mark"), QKeySequence(Qt::SHIFT | Qt::Key_M), tool(Tool::mark));
-    levelKey("keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { outlineButton_->toggle(); });
-    levelKey("keyFrame", tr("Show the frame"), Qt::Key_F, [this] { frameButton_->toggle(); });
-    levelKey("keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { latticeButton_->toggle(); });
+    levelKey("keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { toolRow_->outlines()->toggle(); });
+    levelKey("keyFrame", tr("Show the frame"), Qt::Key_F, [this] { toolRow_->frame()->toggle(); });
+    levelKey("keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { toolRow_->lattice()->toggle(); });
     levelKey("keyPlay", tr("Let animated tiles play, or stand still"), Qt::Key_A, [this] {
         session_.setPlaying(!session_.playing());
         say(session_.playing() ? tr("Animated tiles play") : tr("Animated tiles stand still"), false);
@@ -102,24 +112,7 @@ void MainWindow::buildActions() {
              [this] { levelView_->zoomStep(1, QPointF(levelView_->width() / 2.0, levelView_->height() / 2.0)); });
     levelKey("keyOut", tr("Zoom out"), Qt::Key_Minus,
              [this] { levelView_->zoomStep(-1, QPointF(levelView_->width() / 2.0, levelView_->height() / 2.0)); });
-    const auto turn = [this](Turn (*how)(Turn)) {
-        return [this, how] {
-            edit::Hand hand = session_.hand();
-            if (hand.kind == edit::Hand::Kind::tile) {
-                const level::TileRef ref = tilesOf(session_.project()).find(hand.tile);
-                const Turn next = allowed_turn(ref.tile ? ref.tile->turns : level::kAllTurns, hand.turn, how);
-                if (next == hand.turn)
-                    say(tr("%1 may not be turned like that")
-                            .arg(spoken(edit::tile_name(session_.project(), hand.tile))),
-                        false);
-                hand.turn = next;
-            } else {
-                hand.turn = how(hand.turn);
-            }
-            if (hand.kind == edit::Hand::Kind::tile || (hand.kind == edit::Hand::Kind::prop && how == mirrored))
-                session_.setHand(hand);
-        };
-    };
+    const auto turn = [this](Turn (*how)(Turn)) { return [this, how] { commands_->turn(how); }; };
     levelKey("keyTurnLeft", tr("Turn the Hand left"), Qt::Key_Comma, turn(turned_left));
     levelKey("keyTurnRight", tr("Turn the Hand right"), Qt::Key_Period, turn(turned_right));
     levelKey("keyMirror", tr("Mirror the Hand"), Qt::Key_Slash, turn(mirrored));
@@ -280,10 +273,26 @@ void MainWindow::showPlaceMenu() {
         }
         menu->addSeparator();
     }
-    for (const char* id : {"newLevel", "duplicateLevel", "renameLevel", "save", "openProject", "look", "keys"}) {
+    for (const char* id : {"newLevel", "duplicateLevel", "renameLevel", "removeLevel", "levelFromPicture", "save",
+                           "openProject", "look", "keys"}) {
+        if (QLatin1String(id) == "levelFromPicture") {
+            // What gives the level another shape.
+            auto* shape = menu->addMenu(tr("Shape of the level"));
+            shape->setObjectName("shapeMenu");
+            for (const char* of : {"extendLevel", "cropContent", "cropSelection", "levelGrows", "turnLevelLeft",
+                                   "turnLevelRight", "mirrorLevel", "flipLevel", "cellSize"})
+                shape->addAction(findChild<QAction*>(of));
+            menu->addSeparator();
+            menu->addAction(findChild<QAction*>(id));
+            menu->addAction(findChild<QAction*>("followPlan"));
+            menu->addAction(findChild<QAction*>("planPicture"));
+            menu->addSeparator();
+            continue;
+        }
         menu->addAction(findChild<QAction*>(id));
-        if (QLatin1String(id) == "renameLevel" || QLatin1String(id) == "openProject") menu->addSeparator();
+        if (QLatin1String(id) == "openProject") menu->addSeparator();
     }
+    if (auto* grows = findChild<QAction*>("levelGrows")) grows->setChecked(session_.level() && session_.level()->grows);
     menu->popup(workline_->place()->mapToGlobal(QPoint(8, workline_->place()->height())));
 }
 
@@ -368,16 +377,18 @@ void MainWindow::showKeys() {
     rows.emplace_back(tr("Alt+click"), tr("Picks up, from any layer"));
     rows.emplace_back(tr("Ctrl+click"), tr("Lays on the active layer, not at home"));
     rows.emplace_back(tr("Middle button, Space"), tr("Moves the view"));
+    rows.emplace_back(tr("Shift+click in the Tray"), tr("Adds to the Hand: a spread"));
     rows.emplace_back(tr("Wheel"), tr("Zooms at the pointer"));
     rows.emplace_back(tr("Ctrl+wheel"), tr("Size of the Hand"));
     rows.emplace_back("Esc", tr("Empties the Hand; leaves Walk"));
-    const int half = (static_cast<int>(rows.size()) + 1) / 2;
+    constexpr int kColumns = 3;
+    const int part = (static_cast<int>(rows.size()) + kColumns - 1) / kColumns;
     for (int i = 0; i < static_cast<int>(rows.size()); ++i) {
-        const int c = i / half * 3;
-        grid->addWidget(label(rows[static_cast<std::size_t>(i)].first, "heading"), i % half, c);
-        grid->addWidget(label(rows[static_cast<std::size_t>(i)].second, "quiet"), i % half, c + 1);
+        const int c = i / part * 3;
+        grid->addWidget(label(rows[static_cast<std::size_t>(i)].first, "heading"), i % part, c);
+        grid->addWidget(label(rows[static_cast<std::size_t>(i)].second, "quiet"), i % part, c + 1);
     }
-    grid->setColumnMinimumWidth(2, 24);
+    for (int i = 1; i < kColumns; ++i) grid->setColumnMinimumWidth(i * 3 - 1, 20);
     box->adjustSize();
     box->move(mapToGlobal(QPoint((width() - box->width()) / 2, (height() - box->height()) / 2)));
     box->show();

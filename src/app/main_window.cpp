@@ -52,10 +52,17 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     left_ = new QStackedWidget(whole);
     leftFrame_ = left_;
     left_->setFixedWidth(kLeftWidth);
-    section_ = new SectionPanel(session_, left_);
+    auto* levelSide = new QWidget(left_);
+    auto* levelColumn = new QVBoxLayout(levelSide);
+    levelColumn->setContentsMargins(0, 0, 0, 0);
+    levelColumn->setSpacing(0);
+    section_ = new SectionPanel(session_, levelSide);
+    strokes_ = new StrokeList(session_, *section_, levelSide);
+    levelColumn->addWidget(section_, 1);
+    levelColumn->addWidget(strokes_);
     sheetList_ = new SheetList(session_, left_);
     materialList_ = new MaterialList(session_, left_);
-    left_->addWidget(section_);
+    left_->addWidget(levelSide);
     left_->addWidget(sheetList_);
     left_->addWidget(materialList_);
     row->addWidget(left_);
@@ -66,7 +73,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     middle->setSpacing(0);
     row->addLayout(middle, 1);
     levelView_ = new LevelView(session_, whole);
-    buildToolRow();
+    commands_ = new LayCommands(session_, *levelView_, this);
+    toolRow_ = new ToolRow(session_, *levelView_, *commands_, whole);
     middle->addWidget(toolRow_);
     centre_ = new QStackedWidget(whole);
     cut_ = new CutCentre(session_, centre_);
@@ -85,7 +93,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     auto* trayColumn = new QVBoxLayout(trayPage);
     trayColumn->setContentsMargins(0, 0, 0, 0);
     trayColumn->setSpacing(0);
-    tray_ = new Tray(session_, trayPage);
+    tray_ = new Tray(session_, *commands_, trayPage);
     propPanel_ = new PropPanel(session_, trayPage);
     trayColumn->addWidget(tray_, 1);
     trayColumn->addWidget(propPanel_);
@@ -108,7 +116,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     caseScroll->setWidget(casePanel_);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
-    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, caseScroll, boundPanel_, walkPanel_})
+    plan_ = new PlanPanel(session_, *levelView_, right_);
+    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, caseScroll, boundPanel_, walkPanel_, plan_})
         right_->addWidget(w);
     row->addWidget(right_);
 
@@ -148,16 +157,19 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     line->addWidget(saved_);
     column->addWidget(readingLine_);
     finder_ = new Finder(this);
+    history_ = new HistoryPanel(session_, this);
 
     buildActions();
     setDark(QSettings().value("look/dark", false).toBool());
 
     connect(&session_, &Session::changed, this, &MainWindow::follow);
     connect(&session_, &Session::handChanged, this, [this] {
-        for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
+        toolRow_->follow();
         propPanel_->follow();
         read();
     });
+    connect(&session_, &Session::selectionChanged, toolRow_, &ToolRow::follow);
+    connect(plan_, &PlanPanel::activeChanged, this, &MainWindow::followStage);
     connect(&session_, &Session::stageChanged, this, &MainWindow::followStage);
     connect(&session_, &Session::findingsChanged, this, [this] {
         workline_->follow();
@@ -166,10 +178,6 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     });
     connect(&session_, &Session::said, this, &MainWindow::say);
     connect(levelView_, &LevelView::readingChanged, this, &MainWindow::read);
-    connect(levelView_, &LevelView::cameraChanged, this, [this] {
-        const double z = levelView_->zoom() * 100;
-        zoomLabel_->setText(tr("%1 %").arg(z < 10 ? QString::number(z, 'f', 1) : QString::number(z)));
-    });
     connect(cut_, &CutCentre::readingChanged, this, &MainWindow::read);
     connect(cut_, &CutCentre::modeChanged, this, &MainWindow::follow);
     connect(join_, &JoinCentre::readingChanged, this, &MainWindow::read);
@@ -197,95 +205,24 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     followStage();
 }
 
-void MainWindow::buildToolRow() {
-    toolRow_ = new QWidget(this);
-    toolRow_->setObjectName("toolRow");
-    toolRow_->setFixedHeight(40);
-    auto* row = new QHBoxLayout(toolRow_);
-    row->setContentsMargins(10, 4, 10, 4);
-    row->setSpacing(4);
-    struct Entry {
-        Tool tool;
-        const char* id;
-        const char* icon;
-        QString name, key, help;
-    };
-    const std::initializer_list<Entry> entries{
-        {Tool::pencil, "toolPencil", "pencil", tr("Pencil"), "B",
-         tr("Lays what the Hand holds; Ctrl+wheel changes its size")},
-        {Tool::line, "toolLine", "line", tr("Line"), tr("Shift+L"),
-         tr("From where one presses to where one lets go; Shift keeps it level, upright or diagonal")},
-        {Tool::rectangle, "toolRectangle", "rectangle", tr("Rectangle"), "R", tr("Fills the box that one drags")},
-        {Tool::ellipse, "toolEllipse", "ellipse", tr("Ellipse"), tr("Shift+R"),
-         tr("Fills the ellipse in the box that one drags")},
-        {Tool::fill, "toolFill", "fill", tr("Fill"), tr("Shift+F"),
-         tr("All that hangs together and holds the same; shown before the click. With Shift no further than the view")},
-        {Tool::eraser, "toolEraser", "eraser", tr("Eraser"), "E",
-         tr("Removes from the active layer only; so does the right button with any tool")},
-        {Tool::pick, "toolPick", "pick", tr("Pick up"), "I",
-         tr("Takes what lies under the pointer into the Hand; so does Alt+click")},
-        {Tool::props, "toolProps", "prop", tr("Props"), "P", tr("Places, moves and removes props")},
-        {Tool::start, "toolStart", "start", tr("Start"), tr("Shift+S"), tr("Where the walker begins")},
-        {Tool::exit, "toolExit", "exit", tr("Exit"), tr("Shift+X"), tr("Where the level is won")},
-        {Tool::mark, "toolMark", "mark", tr("Mark"), tr("Shift+M"), tr("A named place that the engine is told of")},
-    };
-    for (const Entry& e : entries) {
-        auto* b = toolButton(toolRow_, e.id, e.icon, e.name, {}, "tool");
-        describe(b, e.name, e.key, e.help);
-        b->setCheckable(true);
-        // Only the tool in use has its name beside its sign; the others tell it under the pointer.
-        b->setToolButtonStyle(Qt::ToolButtonIconOnly);
-        connect(b, &QToolButton::toggled, b,
-                [b](bool on) { b->setToolButtonStyle(on ? Qt::ToolButtonTextBesideIcon : Qt::ToolButtonIconOnly); });
-        connect(b, &QToolButton::clicked, this, [this, tool = e.tool] { session_.setTool(tool); });
-        tools_[e.tool] = b;
-        row->addWidget(b);
-    }
-    row->addSpacing(6);
-    row->addWidget(upright(toolRow_));
-    row->addSpacing(6);
-    const auto toggle = [&](const char* id, const char* iconName, const QString& name, const QString& key,
-                            const QString& help, bool on) {
-        auto* b = toolButton(toolRow_, id, iconName, {}, {}, "toggle");
-        describe(b, name, key, help);
-        b->setCheckable(true);
-        b->setChecked(on);
-        row->addWidget(b);
-        return b;
-    };
-    outlineButton_ =
-        toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"), false);
-    frameButton_ = toggle("showFrame", "frame", tr("Frame"), "F", tr("What the game shows at the start"), true);
-    latticeButton_ = toggle("showLattice", "snap", tr("Lattice"), "L", tr("Lines between the cells"), true);
-    connect(outlineButton_, &QToolButton::toggled, levelView_, &LevelView::setOutlines);
-    connect(frameButton_, &QToolButton::toggled, levelView_, &LevelView::setFrameGuide);
-    connect(latticeButton_, &QToolButton::toggled, levelView_, &LevelView::setLattice);
-    row->addStretch();
-    cellLabel_ = label({}, "quiet", toolRow_);
-    row->addWidget(cellLabel_);
-    row->addSpacing(10);
-    zoomLabel_ = label({}, "quiet", toolRow_);
-    zoomLabel_->setObjectName("zoom");
-    row->addWidget(zoomLabel_);
-}
-
 void MainWindow::followStage() {
     const Stage stage = session_.stage();
     if (stage != Stage::walk)
         before_ = stage == Stage::cut || stage == Stage::join || stage == Stage::handOver ? Stage::lay : stage;
     left_->setCurrentWidget(stage == Stage::cut    ? static_cast<QWidget*>(sheetList_)
                             : stage == Stage::join ? static_cast<QWidget*>(materialList_)
-                                                   : section_);
+                                                   : section_->parentWidget());
     QWidget* centres[kStages] = {cut_, join_, levelView_, levelView_, levelView_, walk_, handOver_};
     centre_->setCurrentWidget(centres[static_cast<int>(stage)]);
     const bool level = stage == Stage::lay || stage == Stage::dress || stage == Stage::bound;
     toolRow_->setVisible(level && !quiet_);
-    for (auto& [tool, button] : tools_) button->setVisible((tool >= Tool::props) == (stage == Stage::dress));
-    outlineButton_->setVisible(stage != Stage::bound);
+    toolRow_->followStage();
+    if (stage != Stage::lay) plan_->leave();
     right_->setCurrentIndex(stage == Stage::cut     ? 1
                             : stage == Stage::join  ? 2
                             : stage == Stage::bound ? 3
                             : stage == Stage::walk  ? 4
+                            : plan_->active()       ? 5
                                                     : 0);
     rightFrame_->setVisible(stage != Stage::handOver && !quiet_);
     leftFrame_->setVisible(stage != Stage::handOver && !quiet_);
@@ -325,9 +262,7 @@ void MainWindow::follow() {
         propPanel_->follow();
         if (stage == Stage::bound) boundPanel_->follow();
     }
-    for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
-    const level::Level* level = session_.level();
-    cellLabel_->setText(level ? tr("Lattice %1 px").arg(level->cell.w) : QString());
+    toolRow_->follow();
     setWindowTitle(
         tr("%1%2 – Vicinum")
             .arg(session_.document().unsaved() ? "• " : "", QString::fromStdString(session_.project().name)));
@@ -356,6 +291,7 @@ void MainWindow::read() {
         default:
             text = levelView_->reading().text;
             warns = levelView_->reading().warns;
+            section_->lightSlab(levelView_->targetLayer());
     }
     if (!message_.isEmpty() && !warns) text = message_;
     // On the dark line the tool's colour is the lighter vermilion, warnings ochre.
@@ -491,23 +427,7 @@ void MainWindow::setDark(bool dark) {
             .arg(dark ? "#121816" : "#22302D", "#FBF8F1", "#A5B2AB"));
     notice_->setStyleSheet(
         QString("#notice { background: %1; border-top: 2px solid %2; }").arg(t.card.name(), t.vermilion.name()));
-    for (auto& [tool, button] : tools_) {
-        static const std::map<Tool, const char*> names{
-            {Tool::pencil, "pencil"}, {Tool::rectangle, "rectangle"}, {Tool::line, "line"}, {Tool::ellipse, "ellipse"},
-            {Tool::fill, "fill"},     {Tool::eraser, "eraser"},       {Tool::pick, "pick"}, {Tool::props, "prop"},
-            {Tool::start, "start"},   {Tool::exit, "exit"},           {Tool::mark, "mark"}};
-        QIcon both = icon(names.at(tool), t.ink);
-        const QIcon lit = icon(names.at(tool), dark ? t.window : QColor("#FFFFFF"));
-        both.addPixmap(lit.pixmap(40, 40), QIcon::Normal, QIcon::On);
-        button->setIcon(both);
-    }
-    const std::initializer_list<std::pair<QToolButton*, const char*>> toggles{
-        {outlineButton_, "outline"}, {frameButton_, "frame"}, {latticeButton_, "snap"}};
-    for (const auto& [button, name] : toggles) {
-        QIcon both = icon(name, t.ink);
-        both.addPixmap(icon(name, t.panel).pixmap(40, 40), QIcon::Normal, QIcon::On);
-        button->setIcon(both);
-    }
+    toolRow_->setLook(t);
     for (auto* b : workline_->findChildren<QToolButton*>())
         if (b->objectName() == "undo" || b->objectName() == "redo") b->setIcon(icon(b->objectName(), t.ink));
     section_->follow();

@@ -11,13 +11,17 @@
 #include "app/cut_stage.hpp"
 #include "app/finder.hpp"
 #include "app/hand_over.hpp"
+#include "app/history_panel.hpp"
 #include "app/join_stage.hpp"
 #include "app/kind_panel.hpp"
 #include "app/level_view.hpp"
+#include "app/plan_panel.hpp"
 #include "app/section_panel.hpp"
 #include "app/sheet_list.hpp"
 #include "app/side_panels.hpp"
+#include "app/stroke_list.hpp"
 #include "app/tile_panel.hpp"
+#include "app/tool_row.hpp"
 #include "app/tray.hpp"
 #include "app/workline.hpp"
 
@@ -41,7 +45,6 @@ class MainWindow : public QMainWindow {
     bool eventFilter(QObject* object, QEvent* event) override;
 
   private:
-    void buildToolRow();
     void buildActions();
     QAction* add(const QString& id, const QString& name, const QKeySequence& key, const QString& help,
                  const std::function<void()>& go);
@@ -58,6 +61,11 @@ class MainWindow : public QMainWindow {
     void showPlaceMenu();
     void newLevel();
     void renameLevel();
+    void buildLayActions(const std::function<QAction*(const QString&, const QString&, const QKeySequence&,
+                                                      const std::function<void()>&)>& levelKey);
+    void askForPlan();
+    void askForCellSize();
+    void askForEdges();
     void find();
     void showKeys();
     void setQuiet(bool on);
@@ -68,8 +76,13 @@ class MainWindow : public QMainWindow {
     Session session_;
     Workline* workline_;
     QStackedWidget *left_, *centre_, *right_;
-    QWidget *leftFrame_, *rightFrame_, *leftLine_, *rightLine_, *toolRow_;
+    QWidget *leftFrame_, *rightFrame_, *leftLine_, *rightLine_;
+    ToolRow* toolRow_;
+    LayCommands* commands_;
     SectionPanel* section_;
+    StrokeList* strokes_;
+    HistoryPanel* history_;
+    PlanPanel* plan_;
     SheetList* sheetList_;
     MaterialList* materialList_;
     QWidget* handOverLeft_;
@@ -91,10 +104,6 @@ class MainWindow : public QMainWindow {
     QWidget* notice_;
     QLabel* noticeText_;
     Finder* finder_;
-    std::map<Tool, QToolButton*> tools_;
-    QToolButton *latticeButton_, *outlineButton_, *frameButton_;
-    QLabel* cellLabel_;
-    QLabel* zoomLabel_;
     std::vector<QAction*> actions_;
     Stage before_ = Stage::lay; // where Esc returns to from Walk
     bool quiet_ = false;

@@ -20,7 +20,6 @@ namespace vic::app {
 
 namespace {
 
-constexpr int kClosed = 52;
 constexpr int kPlane = 26;
 
 QColor meanColour(const Image& image) {
@@ -31,15 +30,6 @@ QColor meanColour(const Image& image) {
     }
     if (n == 0) return "#B8AC94";
     return QColor(static_cast<int>(r / n), static_cast<int>(g / n), static_cast<int>(b / n));
-}
-
-// Free, because a slab may be gone by the time an edit of its drawer arrives.
-void change(Session& session, level::LayerId layer, const QString& name, const std::function<void(level::Layer&)>& what,
-            const std::string& merge = {}) {
-    if (!session.level() || !session.level()->layer(layer)) return;
-    level::Level next = *session.level();
-    what(next.edit(layer));
-    session.applyLevel(name, std::move(next), merge);
 }
 
 } // namespace
@@ -55,118 +45,6 @@ Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer, int inde
         buildDrawer(*l);
     else
         setFixedHeight(l ? kClosed : kPlane);
-}
-
-void Slab::buildDrawer(const level::Layer& layer) {
-    const QString title = QString::fromStdString(layer.name);
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(14, kClosed + 2, 12, 12);
-    column->setSpacing(7);
-
-    auto* name = new QLineEdit(title, this);
-    name->setObjectName("layerName");
-    connect(name, &QLineEdit::editingFinished, this, [s = &session_, id = layer_, name, title] {
-        const QString text = name->text().trimmed();
-        if (text.isEmpty() || text == title) return;
-        QTimer::singleShot(0, s, [s, id, text] {
-            change(*s, id, tr("Rename a layer"), [&](level::Layer& l) { l.name = text.toStdString(); });
-        });
-    });
-    addField(column, tr("Name"), name, 54);
-
-    auto* opacity = new QSlider(Qt::Horizontal, this);
-    opacity->setObjectName("layerOpacity");
-    opacity->setRange(0, 100);
-    opacity->setValue(layer.opacity);
-    addField(column, tr("Opacity"), opacity, 54);
-    connect(opacity, &QSlider::valueChanged, this, [s = &session_, id = layer_](int v) {
-        change(
-            *s, id, tr("Opacity of a layer"), [&](level::Layer& l) { l.opacity = v; }, "opacity-" + std::to_string(id));
-    });
-    const auto check = [&](const QString& text, const char* id, bool on, const QString& step,
-                           bool level::Layer::*field) {
-        auto* box = new QCheckBox(text, this);
-        box->setObjectName(id);
-        box->setChecked(on);
-        connect(box, &QCheckBox::toggled, this, [s = &session_, id = layer_, step, field](bool v) {
-            QTimer::singleShot(
-                0, s, [s, id, step, field, v] { change(*s, id, step, [&](level::Layer& l) { l.*field = v; }); });
-        });
-        column->addWidget(box);
-    };
-    if (layer.kind == level::LayerKind::tiles)
-        check(tr("Its tiles block the walker"), "layerSolid", layer.solid, tr("What a layer blocks"),
-              &level::Layer::solid);
-    if (layer.kind == level::LayerKind::backdrop) {
-        auto* picture = new QComboBox(this);
-        picture->setObjectName("backdropPicture");
-        picture->addItem(tr("no picture"), 0U);
-        for (const auto& s : session_.project().sheets) picture->addItem(QString::fromStdString(s->name), s->id);
-        picture->setCurrentIndex(std::max(0, picture->findData(layer.backdrop.sheet)));
-        addField(column, tr("Picture"), picture, 54);
-        connect(picture, &QComboBox::activated, this, [s = &session_, id = layer_, picture] {
-            const auto sheet = picture->currentData().toUInt();
-            QTimer::singleShot(0, s, [s, id, sheet] {
-                change(*s, id, tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop.sheet = sheet; });
-            });
-        });
-        auto* tint = new QComboBox(this);
-        tint->setObjectName("backdropTint");
-        const std::initializer_list<std::pair<QString, Rgba>> tints{
-            {tr("as drawn"), {255, 255, 255, 255}}, {tr("paler"), {255, 255, 255, 170}},
-            {tr("clay"), {216, 210, 192, 255}},     {tr("dusk"), {176, 160, 190, 255}},
-            {tr("sea"), {150, 200, 205, 255}},      {tr("night"), {96, 110, 140, 255}}};
-        for (const auto& [text, c] : tints) tint->addItem(text, QColor(c.r, c.g, c.b, c.a));
-        const Rgba now = layer.backdrop.tint;
-        const int at = tint->findData(QColor(now.r, now.g, now.b, now.a));
-        if (at < 0) tint->addItem(tr("its own"), QColor(now.r, now.g, now.b, now.a));
-        tint->setCurrentIndex(at < 0 ? tint->count() - 1 : at);
-        addField(column, tr("Tint"), tint, 54);
-        connect(tint, &QComboBox::activated, this, [s = &session_, id = layer_, tint] {
-            const QColor c = tint->currentData().value<QColor>();
-            QTimer::singleShot(0, s, [s, id, c] {
-                change(*s, id, tr("Tint of a backdrop"), [&](level::Layer& l) {
-                    l.backdrop.tint = {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
-                                       static_cast<std::uint8_t>(c.blue()), static_cast<std::uint8_t>(c.alpha())};
-                });
-            });
-        });
-    }
-    auto* row = new QHBoxLayout;
-    row->setSpacing(4);
-    const Tokens t = tokensOf(&panel_);
-    const auto button = [&](const char* id, const QString& iconName, const QString& text, const QString& help) {
-        auto* b = toolButton(&panel_, id, iconName, {}, {}, "card");
-        b->setIcon(icon(iconName, t.ink));
-        describe(b, text, {}, help);
-        row->addWidget(b);
-        return b;
-    };
-    const bool shown = layer.shown;
-    const bool locked = layer.locked;
-    auto* show = button("layerShown", shown ? "shown" : "hidden", shown ? tr("Hide") : tr("Show"),
-                        tr("Hidden layers are hidden in the game too"));
-    connect(show, &QToolButton::clicked, this, [s = &session_, id = layer_, shown] {
-        QTimer::singleShot(0, s, [s, id, shown] {
-            change(*s, id, shown ? tr("Hide a layer") : tr("Show a layer"), [&](level::Layer& l) { l.shown = !shown; });
-        });
-    });
-    auto* lock = button("layerLocked", locked ? "locked" : "open", locked ? tr("Unlock") : tr("Lock"),
-                        tr("Nothing is laid on a locked layer"));
-    connect(lock, &QToolButton::clicked, this, [s = &session_, id = layer_, locked] {
-        QTimer::singleShot(0, s, [s, id, locked] {
-            change(*s, id, locked ? tr("Unlock a layer") : tr("Lock a layer"),
-                   [&](level::Layer& l) { l.locked = !locked; });
-        });
-    });
-    row->addStretch();
-    auto* remove = button("layerRemove", "remove", tr("Remove the layer"), tr("Undo brings it back"));
-    connect(remove, &QToolButton::clicked, this, [this] {
-        QTimer::singleShot(0, &session_, [s = &session_, id = layer_] {
-            s->applyLevel(tr("Remove a layer"), edit::remove_layer(*s->level(), id));
-        });
-    });
-    column->addLayout(row);
 }
 
 QColor Slab::colour(const level::Layer& layer) const {
@@ -226,6 +104,13 @@ void Slab::paintEvent(QPaintEvent*) {
         p.setBrush(t.card);
         p.drawRoundedRect(QRectF(rect()).adjusted(6.5, 1.5, -6.5, -1.5), 10, 10);
     }
+    if (lit_) { // what is under the pointer goes here
+        QColor glow = t.vermilion;
+        glow.setAlpha(30);
+        p.setPen(QPen(t.vermilion, 1.5));
+        p.setBrush(glow);
+        p.drawRoundedRect(QRectF(6.5, 1.5, width() - 13, kClosed - 3), 10, 10);
+    }
     if (hasFocus()) {
         p.setPen(QPen(t.brine, 1));
         p.setBrush(Qt::NoBrush);
@@ -270,6 +155,8 @@ void Slab::paintEvent(QPaintEvent*) {
         under = tr("props · %1").arg(layer->props.size());
     else
         under = tr("backdrop");
+    if (layer->overlay_of != 0) under = tr("overlay");
+    if (session_.solo() == layer_) under += tr(" · alone");
     if (!layer->shown) under += tr(" · hidden");
     if (layer->locked) under += tr(" · locked");
     if (layer->opacity < 100) under += tr(" · %1 %").arg(layer->opacity);
@@ -281,9 +168,28 @@ void Slab::paintEvent(QPaintEvent*) {
                QFontMetrics(font).elidedText(under, Qt::ElideRight, width() - x - 12));
 }
 
+void Slab::setLit(bool on) {
+    if (lit_ == on) return;
+    lit_ = on;
+    update();
+}
+
 void Slab::mousePressEvent(QMouseEvent* event) {
     grip_ = event->pos();
     dragging_ = false;
+    if (event->button() == Qt::RightButton) {
+        // The slab is made anew when its layer becomes the active one.
+        const QPoint at = event->globalPosition().toPoint();
+        QTimer::singleShot(0, &panel_, [panel = &panel_, s = &session_, layer = layer_, at] {
+            if (!layer) return;
+            s->setActiveLayer(layer);
+            auto* menu = new QMenu(panel);
+            menu->setObjectName("slabMenu");
+            menu->setAttribute(Qt::WA_DeleteOnClose);
+            for (QAction* a : panel->menuActions()) menu->addAction(a);
+            menu->popup(at);
+        });
+    }
 }
 
 void Slab::mouseMoveEvent(QMouseEvent* event) {
@@ -376,10 +282,10 @@ void SectionPanel::follow() {
         signature = (tokensOf(this).dark ? "dark/" : "light/") + level->id + "/" +
                     std::to_string(session_.activeLayerId()) + "/" + std::to_string(level->plane);
         for (const level::LayerRef& l : level->layers) {
-            signature += "|" + std::to_string(l->id);
+            signature += "|" + std::to_string(l->id) + l->group + (l->id == session_.solo() ? "a" : "");
             if (l->id == session_.activeLayerId())
                 signature += l->name + (l->shown ? "s" : "h") + (l->locked ? "l" : "o") + (l->solid ? "b" : "p") +
-                             std::to_string(l->backdrop.sheet);
+                             std::to_string(l->backdrop.sheet) + std::to_string(l->overlay_of);
         }
         if (const auto* a = session_.activeLayer(); a && a->kind == level::LayerKind::backdrop)
             signature += std::to_string(session_.project().sheets.size());
@@ -400,17 +306,58 @@ void SectionPanel::rebuild() {
         s->deleteLater();
     }
     slabs_.clear();
+    for (QToolButton* h : heads_) {
+        h->setObjectName({});
+        h->hide();
+        h->deleteLater();
+    }
+    heads_.clear();
     while (column_->count() > 0) delete column_->takeAt(0);
     if (const level::Level* level = session_.level()) {
         const auto order = edit::section_order(*level);
+        std::string group;
         for (int i = static_cast<int>(order.size()) - 1; i >= 0; --i) {
+            const level::Layer* l = level->layer(order[static_cast<std::size_t>(i)].layer);
+            // A head before the slabs of a group; a click folds them away.
+            if (l && !l->group.empty() && l->group != group) {
+                auto* head = toolButton(
+                    list_, QString("group-%1").arg(QString::fromStdString(l->group)), {},
+                    (folded(l->group) ? tr("▸ %1") : tr("▾ %1")).arg(QString::fromStdString(l->group)), {}, "link");
+                head->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+                connect(head, &QToolButton::clicked, this,
+                        [this, g = l->group] { QTimer::singleShot(0, this, [this, g] { fold(g, !folded(g)); }); });
+                column_->addWidget(head);
+                heads_.push_back(head);
+                head->show();
+            }
+            group = l ? l->group : std::string();
+            const bool away = l && !l->group.empty() && folded(l->group) && l->id != session_.activeLayerId();
             auto* slab = new Slab(session_, *this, order[static_cast<std::size_t>(i)].layer, i);
             column_->addWidget(slab);
             slabs_.push_back(slab);
-            slab->show();
+            slab->setVisible(!away);
         }
     }
     column_->addStretch();
+}
+
+level::LayerId SectionPanel::layerAt(QPoint globalPos) const {
+    for (const Slab* s : slabs_)
+        if (s->isVisible() && s->rect().contains(s->mapFromGlobal(globalPos))) return s->layer();
+    return 0;
+}
+
+void SectionPanel::lightSlab(level::LayerId layer) {
+    for (Slab* s : slabs_) s->setLit(layer != 0 && s->layer() == layer);
+}
+
+void SectionPanel::fold(const std::string& group, bool on) {
+    if (on)
+        folded_.insert(group);
+    else
+        folded_.erase(group);
+    signature_.clear();
+    follow();
 }
 
 int SectionPanel::dropIndex(QPoint globalPos) const {

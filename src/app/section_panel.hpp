@@ -2,9 +2,12 @@
 // plane between them. The active slab opens like a drawer.
 #pragma once
 
+#include <QAction>
 #include <QScrollArea>
+#include <QToolButton>
 #include <QVBoxLayout>
 #include <map>
+#include <set>
 
 #include "app/session.hpp"
 
@@ -12,12 +15,16 @@ namespace vic::app {
 
 class SectionPanel;
 
+inline constexpr int kClosed = 52; // pixels of a slab that is not open
+
 // One entry of the Section; `layer` 0 is the walker's plane.
 class Slab : public QWidget {
     Q_OBJECT
   public:
     Slab(Session& session, SectionPanel& panel, level::LayerId layer, int index);
     [[nodiscard]] int index() const { return index_; }
+    [[nodiscard]] level::LayerId layer() const { return layer_; }
+    void setLit(bool on);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -28,11 +35,13 @@ class Slab : public QWidget {
 
   private:
     void buildDrawer(const level::Layer& layer);
+    void buildMore(const level::Layer& layer, QVBoxLayout& column);
     [[nodiscard]] QColor colour(const level::Layer& layer) const;
     Session& session_;
     SectionPanel& panel_;
     level::LayerId layer_;
     int index_;
+    bool lit_ = false;
     QPoint grip_;
     bool dragging_ = false;
 };
@@ -46,6 +55,14 @@ class SectionPanel : public QWidget {
     [[nodiscard]] int dropIndex(QPoint globalPos) const;
     void showDrop(int index);
     void dropped(int from, int to);
+    // The layer whose slab is there; 0 for none.
+    [[nodiscard]] level::LayerId layerAt(QPoint globalPos) const;
+    void lightSlab(level::LayerId layer); // 0: none
+    // Commands on the active layer that the slab's menu offers.
+    void setMenuActions(std::vector<QAction*> actions) { menuActions_ = std::move(actions); }
+    [[nodiscard]] const std::vector<QAction*>& menuActions() const { return menuActions_; }
+    [[nodiscard]] bool folded(const std::string& group) const { return folded_.contains(group); }
+    void fold(const std::string& group, bool on);
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -57,6 +74,9 @@ class SectionPanel : public QWidget {
     QVBoxLayout* column_;
     QWidget* marker_;
     std::vector<Slab*> slabs_;
+    std::vector<QToolButton*> heads_; // of groups
+    std::vector<QAction*> menuActions_;
+    std::set<std::string> folded_; // groups whose slabs are not shown
     std::string signature_;
 };
 

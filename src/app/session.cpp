@@ -6,6 +6,7 @@
 
 #include "app/thumbs.hpp"
 #include "base/error.hpp"
+#include "edit/clips.hpp"
 #include "edit/sheets.hpp"
 #include "join/compose_sheet.hpp"
 #include "join/read_kind.hpp"
@@ -68,6 +69,9 @@ void Session::open(const QString& dir) {
     document_ = std::move(opened);
     levelId_.clear();
     hand_ = {};
+    lastHands_.clear();
+    selection_.clear();
+    solo_ = 0;
     readings_.clear();
     waiting_.reset();
     gone_.clear();
@@ -77,9 +81,11 @@ void Session::open(const QString& dir) {
     watchPictures();
     tried_ = Tried::no;
     traceOf_ = {};
+    planKept_.clear();
     choose();
     emit changed();
     emit handChanged();
+    followPlans(); // a plan may have been painted on while the project was closed
 }
 
 const level::Level* Session::level() const { return document_ ? project().level(levelId_) : nullptr; }
@@ -92,6 +98,8 @@ const level::Layer* Session::activeLayer() const {
 void Session::choose() {
     const level::Project& p = project();
     if (!p.level(levelId_)) levelId_ = p.levels.empty() ? "" : p.levels.front()->id;
+    if (const level::Level* l = level(); !l || !l->layer(solo_)) solo_ = 0;
+    if (const level::Level* l = level()) selection_.keep(l->cells());
     if (const level::Level* l = level(); l && !l->layer(activeLayer_)) {
         activeLayer_ = 0;
         for (const level::LayerRef& layer : l->layers)
@@ -107,7 +115,18 @@ void Session::choose() {
     const bool handGone = (hand_.kind == edit::Hand::Kind::material && !p.material(hand_.material)) ||
                           (hand_.kind == edit::Hand::Kind::tile && !table.find(hand_.tile).tile) ||
                           (hand_.kind == edit::Hand::Kind::prop && !p.prop_kind(hand_.prop));
-    if (handGone) setHand({});
+    const auto there = [&](const edit::SpreadItem& i) {
+        return i.material != 0 ? p.material(i.material) != nullptr : table.find(i.tile).tile != nullptr;
+    };
+    if (hand_.kind == edit::Hand::Kind::spread && !std::all_of(hand_.spread.begin(), hand_.spread.end(), there)) {
+        edit::Hand rest = hand_;
+        std::erase_if(rest.spread, [&](const auto& i) { return !there(i); });
+        setHand(rest.spread.empty() ? edit::Hand{} : rest);
+    }
+    if (handGone) {
+        setHand({});
+        lastHands_.clear();
+    }
 }
 
 void Session::setStage(Stage stage) {
@@ -131,13 +150,61 @@ void Session::setTool(Tool tool) {
 void Session::setHand(const edit::Hand& hand) {
     hand_ = hand;
     hand_.size = std::clamp(hand_.size, 1, 16);
+    hand_.leaves = std::clamp(hand_.leaves, 0, 99);
+    if (hand_.kind != edit::Hand::Kind::empty && hand_.kind != edit::Hand::Kind::eraser) {
+        // The same thing in another size or turn is still the same Hand.
+        const auto thing = [](edit::Hand h) {
+            h.size = 1;
+            h.turn = {};
+            h.seed = 0;
+            h.leaves = 0;
+            h.round = false;
+            for (edit::SpreadItem& i : h.spread) i.weight = 0;
+            return h;
+        };
+        std::erase_if(lastHands_, [&](const edit::Hand& h) { return thing(h) == thing(hand_); });
+        lastHands_.insert(lastHands_.begin(), hand_);
+        if (lastHands_.size() > 10) lastHands_.pop_back();
+    }
     emit handChanged();
+}
+
+void Session::setOptions(const ToolOptions& options) {
+    options_ = options;
+    emit changed();
+    emit handChanged();
+}
+
+void Session::setSelection(level::Region cells) {
+    if (const level::Level* l = level()) cells.keep(l->cells());
+    selection_ = std::move(cells);
+    emit selectionChanged();
+}
+
+std::vector<level::LayerId> Session::selectedLayers() const {
+    const level::Level* l = level();
+    return l ? edit::concerned(seen(*l), activeLayer_, options_.allLayers) : std::vector<level::LayerId>{};
+}
+
+void Session::setSolo(level::LayerId layer) {
+    solo_ = layer;
+    emit changed();
+}
+
+level::Level Session::seen(const level::Level& level) const {
+    if (!level.layer(solo_)) return level;
+    level::Level out = level;
+    for (const level::LayerRef& l : level.layers)
+        if (l->id != solo_ && l->shown) out.edit(l->id).shown = false;
+    return out;
 }
 
 void Session::setLevel(const std::string& id) {
     levelId_ = id;
     activeLayer_ = 0;
     prop_ = 0;
+    solo_ = 0;
+    selection_.clear();
     choose();
     emit changed();
 }
@@ -191,6 +258,38 @@ void Session::applyLevel(const QString& name, level::Level next, const std::stri
     level::Project p = project();
     p.put(std::move(next));
     apply(name, std::move(p), merge);
+}
+
+void Session::applyLevel(const QString& name, level::Level next, std::uint32_t nextId) {
+    level::Project p = project();
+    p.next_id = std::max(p.next_id, nextId);
+    p.put(std::move(next));
+    apply(name, std::move(p));
+}
+
+void Session::goTo(std::size_t place) {
+    document_->go_to(place);
+    waiting_.reset();
+    choose();
+    emit changed();
+}
+
+void Session::keepPoint(const QString& name) {
+    document_->keep(name.toStdString());
+    emit said(tr("Kept as %1").arg(name), false);
+    emit changed();
+}
+
+void Session::goBack(std::size_t keepPoint) {
+    document_->go_back(keepPoint);
+    waiting_.reset();
+    choose();
+    emit changed();
+}
+
+void Session::forget(std::size_t keepPoint) {
+    document_->forget(keepPoint);
+    emit changed();
 }
 
 void Session::undo() {

@@ -13,7 +13,9 @@
 #include <vector>
 
 #include "edit/document.hpp"
+#include "edit/fill.hpp"
 #include "edit/joins.hpp"
+#include "edit/plans.hpp"
 #include "edit/stroke.hpp"
 #include "findings/check.hpp"
 #include "outline/trace.hpp"
@@ -25,7 +27,31 @@ namespace vic::app {
 enum class Stage { cut, join, lay, dress, bound, walk, handOver };
 inline constexpr int kStages = 7;
 
-enum class Tool { pencil, line, rectangle, ellipse, fill, eraser, pick, props, start, exit, mark };
+enum class Tool {
+    pencil,
+    line,
+    rectangle,
+    ellipse,
+    fill,
+    replace,
+    eraser,
+    select,
+    lasso,
+    pick,
+    measure,
+    props,
+    start,
+    exit,
+    mark
+};
+
+// How the tools of Lay go about it.
+struct ToolOptions {
+    bool rim = false;       // rectangle and ellipse: the rim alone
+    edit::FillOptions fill; // fill, replace, and what is selected as alike
+    bool replaces = false;  // see-through tiles take the place of what is there
+    bool allLayers = true;  // a selection concerns every shown layer, not only the active one
+};
 
 class Session : public QObject {
     Q_OBJECT
@@ -55,6 +81,21 @@ class Session : public QObject {
     [[nodiscard]] const std::vector<level::TileId>& tiles() const { return tiles_; }
     [[nodiscard]] level::PropId prop() const { return prop_; }
 
+    [[nodiscard]] const ToolOptions& options() const { return options_; }
+    void setOptions(const ToolOptions& options);
+    // The cells chosen in the level; none for another level than the one shown.
+    [[nodiscard]] const level::Region& selection() const { return selection_; }
+    void setSelection(level::Region cells);
+    // The layers that a command on the selection concerns.
+    [[nodiscard]] std::vector<level::LayerId> selectedLayers() const;
+    // The layer that is seen alone; 0 for none. A way of looking, not of the project.
+    [[nodiscard]] level::LayerId solo() const { return solo_; }
+    void setSolo(level::LayerId layer);
+    // The level as it is looked at.
+    [[nodiscard]] level::Level seen(const level::Level& level) const;
+    // The last ten Hands, the latest first.
+    [[nodiscard]] const std::vector<edit::Hand>& lastHands() const { return lastHands_; }
+
     void setStage(Stage stage);
     void setTool(Tool tool);
     void setHand(const edit::Hand& hand);
@@ -69,6 +110,12 @@ class Session : public QObject {
     // One step of history each.
     void apply(const QString& name, level::Project next, const std::string& merge = {});
     void applyLevel(const QString& name, level::Level next, const std::string& merge = {});
+    // The same for changes that gave out ids.
+    void applyLevel(const QString& name, level::Level next, std::uint32_t nextId);
+    void goTo(std::size_t place);        // in the history
+    void keepPoint(const QString& name); // these three throw InputError
+    void goBack(std::size_t keepPoint);
+    void forget(std::size_t keepPoint);
     void undo();
     void redo();
     void save(); // throws InputError
@@ -87,6 +134,14 @@ class Session : public QObject {
     void putBack(level::SheetId sheet);
     // Whether the sheet's file has vanished since it was read.
     [[nodiscard]] bool fileGone(level::SheetId sheet) const { return gone_.contains(sheet); }
+
+    // Lays a level after a plan and keeps it as what the level follows. The picture comes from `file`, relative to the
+    // project; cells that were changed by hand since are listed in planKept(). Throws InputError.
+    edit::Followed planned(const level::Plan& plan) const;
+    void layPlan(const level::Plan& plan);
+    // Copies a picture from anywhere into the project's plans; returns its relative path. Throws InputError.
+    QString adoptPlan(const QString& file);
+    [[nodiscard]] const std::vector<Point>& planKept() const { return planKept_; }
 
     // A change that loses something in use waits for an answer; any other is applied at once.
     void propose(const QString& name, level::Project next, const std::string& merge = {});
@@ -138,6 +193,7 @@ class Session : public QObject {
     void stageChanged();
     void findingsChanged();
     void handChanged();
+    void selectionChanged();
     void said(const QString& text, bool trouble); // a message for the reading line
 
   private:
@@ -145,12 +201,19 @@ class Session : public QObject {
     void watchPictures();
     void lookAtPictures();
     void keepEarlierPictures();
-    void choose(); // after the project changed: what was chosen and is gone is replaced
+    void followPlans(); // whose pictures have changed on disk
+    void choose();      // after the project changed: what was chosen and is gone is replaced
     std::unique_ptr<edit::Document> document_;
     std::string levelId_;
     Stage stage_ = Stage::lay;
     Tool tool_ = Tool::pencil;
     edit::Hand hand_;
+    std::vector<edit::Hand> lastHands_;
+    ToolOptions options_;
+    level::Region selection_;
+    level::LayerId solo_ = 0;
+    std::vector<Point> planKept_;
+    std::map<std::string, std::string> planBytes_; // by relative file, as last followed
     level::LayerId activeLayer_ = 0;
     level::SheetId sheet_ = 0;
     level::MaterialId material_ = 0;

@@ -127,6 +127,12 @@ void Session::watchPictures() {
         // The folder tells of files that come back.
         if (const QString dir = QFileInfo(file).path(); QFileInfo::exists(dir) && !paths.contains(dir)) paths << dir;
     }
+    for (const auto& l : project().levels) {
+        if (!l->plan) continue;
+        const QString file = QString::fromStdString((document_->dir() / l->plan->file).string());
+        if (QFileInfo::exists(file) && !paths.contains(file)) paths << file;
+        if (const QString dir = QFileInfo(file).path(); QFileInfo::exists(dir) && !paths.contains(dir)) paths << dir;
+    }
     if (!paths.isEmpty()) watcher_.addPaths(paths);
 }
 
@@ -161,6 +167,7 @@ void Session::lookAtPictures() {
         if (!waiting_) emit said(tr("%1 has changed on the disk and was read again").arg(nameOf(*slot)), false);
     }
     gone_ = std::move(gone);
+    followPlans();
     watchPictures();
     emit changed();
 }

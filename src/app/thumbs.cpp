@@ -95,4 +95,78 @@ QPixmap propThumb(const level::Project& project, const level::PropKind& kind, in
     return framed(toQImage(cropped(*s->image, kind.box)).mirrored(mirrored, false), side);
 }
 
+namespace {
+
+QImage drawn(const level::Project& project, const level::Level& level, const Box& pixels) {
+    static picture::Art art; // kept between pictures; for the window's thread alone
+    art.follow(project);
+    picture::Canvas canvas(pixels);
+    picture::draw(project, level, art, canvas, pixels);
+    QImage out(pixels.w, pixels.h, QImage::Format_RGB32);
+    for (int y = 0; y < pixels.h; ++y)
+        std::copy_n(&canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(pixels.w)], pixels.w,
+                    reinterpret_cast<std::uint32_t*>(out.scanLine(y)));
+    return out;
+}
+
+} // namespace
+
+QPixmap levelThumb(const level::Project& project, const level::Level& level, const Box& cells, QSize size) {
+    constexpr int kMost = 28; // cells a side that are still told apart
+    Box box = intersection(cells.grown(1), level.cells());
+    if (box.empty()) return {};
+    // As wide as the picture is.
+    const auto fitted = [&](int have, int want, int all) { return std::clamp(want, std::min(have, all), all); };
+    const double ratio = double(size.width()) / size.height();
+    Size wanted{std::min(box.w, kMost), std::min(box.h, kMost)};
+    wanted.w = fitted(wanted.w, static_cast<int>(std::lround(wanted.h * ratio)), level.size.w);
+    wanted.h = fitted(wanted.h, static_cast<int>(std::lround(wanted.w / ratio)), level.size.h);
+    const auto corner = [](int from, int have, int want, int all) {
+        return std::clamp(from + (have - want) / 2, 0, all - want);
+    };
+    box = {corner(box.x, box.w, wanted.w, level.size.w), corner(box.y, box.h, wanted.h, level.size.h), wanted.w,
+           wanted.h};
+    const Size c = level.cell;
+    const QImage art = drawn(project, level, {box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h});
+    return QPixmap::fromImage(
+        art.scaled(size, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation).copy(QRect(QPoint(0, 0), size)));
+}
+
+QPixmap stepThumb(const level::Project* before, const level::Project& after, const std::string& id, QSize size) {
+    const level::Level* level = after.level(id);
+    const level::Level* was = before ? before->level(id) : nullptr;
+    if (before)
+        for (const auto& l : after.levels)
+            if (before->level(l->id) != l.get()) {
+                level = l.get();
+                was = before->level(l->id);
+                break;
+            }
+    if (!level) return {};
+    Box cells;
+    if (was && was != level)
+        for (const Box& box : level::difference(*was, *level, after).cells) cells = united(cells, box);
+    if (cells.empty()) cells = {level->size.w / 2 - 8, level->size.h / 2 - 5, 16, 10};
+    return levelThumb(after, *level, intersection(cells, level->cells()), size);
+}
+
+QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int side) {
+    level::Level level;
+    level.size = stamp.size;
+    level.cell = stamp.cell;
+    level.ground = {190, 180, 160, 255};
+    level::LayerId id = 0;
+    for (const level::StampLayer& from : stamp.layers) {
+        auto layer = std::make_shared<level::Layer>();
+        layer->id = ++id;
+        layer->kind = from.kind;
+        layer->grid = from.grid;
+        layer->props = from.props;
+        level.layers.push_back(layer);
+    }
+    constexpr int kMost = 24;
+    const Size cells{std::min(stamp.size.w, kMost), std::min(stamp.size.h, kMost)};
+    return framed(drawn(project, level, {0, 0, cells.w * level.cell.w, cells.h * level.cell.h}), side);
+}
+
 } // namespace vic::app

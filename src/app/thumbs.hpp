@@ -15,5 +15,10 @@ QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, T
 // How the material looks where it ends: its north-west corner, from its own cases.
 QPixmap materialThumb(const level::Project& project, const level::Material& material, int side);
 QPixmap propThumb(const level::Project& project, const level::PropKind& kind, int side, bool mirrored = false);
+// A part of a level, its middle where it is too large.
+QPixmap levelThumb(const level::Project& project, const level::Level& level, const Box& cells, QSize size);
+// What a step changed in the level: the part of it, as it is afterwards. `before` may be null.
+QPixmap stepThumb(const level::Project* before, const level::Project& after, const std::string& level, QSize size);
+QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int side);
 
 } // namespace vic::app

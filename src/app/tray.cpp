@@ -1,6 +1,7 @@
 #include "app/tray.hpp"
 
 #include <QHBoxLayout>
+#include <QInputDialog>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QScrollArea>
@@ -11,10 +12,9 @@
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "app/tokens.hpp"
+#include "edit/clips.hpp"
 
 namespace vic::app {
-
-namespace {
 
 QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int side) {
     switch (hand.kind) {
@@ -26,6 +26,24 @@ QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int s
         case edit::Hand::Kind::prop:
             if (const auto* k = project.prop_kind(hand.prop)) return propThumb(project, *k, side, hand.turn.mirrored());
             break;
+        case edit::Hand::Kind::spread: {
+            // Four of the things it chooses from.
+            QPixmap out(side, side);
+            out.fill(Qt::transparent);
+            QPainter p(&out);
+            const int half = side / 2;
+            for (std::size_t i = 0; i < std::min<std::size_t>(4, hand.spread.size()); ++i) {
+                const edit::SpreadItem& item = hand.spread[i];
+                const auto* m = project.material(item.material);
+                p.drawPixmap(
+                    static_cast<int>(i % 2) * half, static_cast<int>(i / 2) * half,
+                    m ? materialThumb(project, *m, half - 1) : tileThumb(project, item.tile, half - 1, item.turn));
+            }
+            return out;
+        }
+        case edit::Hand::Kind::stamp:
+            return stampThumb(project,
+                              hand.turn.code == 0 ? *hand.stamp : edit::turned(project, *hand.stamp, hand.turn), side);
         default:
             break;
     }
@@ -42,13 +60,15 @@ QString handName(const level::Project& project, const edit::Hand& hand) {
         case edit::Hand::Kind::prop:
             if (const auto* k = project.prop_kind(hand.prop)) return QString::fromStdString(k->name);
             break;
+        case edit::Hand::Kind::spread:
+            return HandCard::tr("Spread of %1").arg(hand.spread.size());
+        case edit::Hand::Kind::stamp:
+            return hand.stamp->name.empty() ? HandCard::tr("Copied") : QString::fromStdString(hand.stamp->name);
         default:
             break;
     }
     return HandCard::tr("Empty");
 }
-
-} // namespace
 
 HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("handCard");
@@ -100,19 +120,27 @@ void HandCard::paintEvent(QPaintEvent*) {
         const level::Tile* block = session_.blockInHand();
         kind =
             block ? tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h) : tr("a tile, pinned");
+    } else if (hand.kind == edit::Hand::Kind::spread) {
+        kind = tr("by chance, steady");
+    } else if (hand.kind == edit::Hand::Kind::stamp) {
+        kind = tr("%1 × %2 cells").arg(hand.stamp->size.w).arg(hand.stamp->size.h);
     } else {
         kind = tr("a prop");
     }
     p.drawText(QRect(x, 32, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
     std::vector<std::pair<QString, QString>> rows;
-    if (hand.kind != edit::Hand::Kind::prop) rows.emplace_back(tr("Size"), QString("%1 × %1").arg(hand.size));
-    if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::prop) {
+    if (hand.kind != edit::Hand::Kind::prop && hand.kind != edit::Hand::Kind::stamp)
+        rows.emplace_back(tr("Size"), hand.round ? tr("%1, round").arg(hand.size) : QString("%1 × %1").arg(hand.size));
+    if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::prop ||
+        hand.kind == edit::Hand::Kind::stamp) {
         QString turn = hand.turn.quarters() == 0 ? (hand.turn.mirrored() ? QString() : tr("as drawn"))
                                                  : QString("%1°").arg(hand.turn.quarters() * 90);
         if (hand.turn.mirrored()) turn += turn.isEmpty() ? tr("mirrored") : tr(", mirrored");
         rows.emplace_back(tr("Turn"), turn);
     }
-    if (session_.level()) {
+    if (hand.kind == edit::Hand::Kind::stamp) {
+        rows.emplace_back(tr("Layers"), QString::number(hand.stamp->layers.size()));
+    } else if (session_.level()) {
         const auto target = edit::target_of(project, *session_.level(), hand, session_.activeLayerId(), false);
         const level::Layer* layer = session_.level()->layer(target.layer);
         rows.emplace_back(target.went_home ? tr("Home") : tr("Layer"),
@@ -154,14 +182,23 @@ void Pockets::keep(int index) {
 
 QString Pockets::packed() const {
     QStringList all;
-    for (const auto& h : hands_)
-        all << QString("%1:%2:%3:%4:%5:%6")
-                   .arg(static_cast<int>(h.kind))
-                   .arg(h.material)
-                   .arg(h.tile)
-                   .arg(h.prop)
-                   .arg(h.turn.code)
-                   .arg(h.size);
+    for (const auto& h : hands_) {
+        QStringList spread;
+        for (const edit::SpreadItem& i : h.spread)
+            spread << QString("%1/%2/%3/%4").arg(i.material).arg(i.tile).arg(i.turn.code).arg(i.weight);
+        all << QStringList{QString::number(static_cast<int>(h.kind)),
+                           QString::number(h.material),
+                           QString::number(h.tile),
+                           QString::number(h.prop),
+                           QString::number(h.turn.code),
+                           QString::number(h.size),
+                           QString::number(h.round),
+                           QString::number(h.leaves),
+                           QString::number(h.seed),
+                           spread.join(','),
+                           QString::number(h.stamp ? h.stamp->id : 0)}
+                   .join(':');
+    }
     return all.join(' ');
 }
 
@@ -171,14 +208,30 @@ void Pockets::unpack(const QString& text) {
         hands_[i] = {};
         if (static_cast<qsizetype>(i) >= all.size()) continue;
         const QStringList parts = all[static_cast<qsizetype>(i)].split(':');
-        if (parts.size() != 6) continue;
+        if (parts.size() < 6) continue;
         edit::Hand h;
-        h.kind = static_cast<edit::Hand::Kind>(std::clamp(parts[0].toInt(), 0, 4));
+        h.kind = static_cast<edit::Hand::Kind>(std::clamp(parts[0].toInt(), 0, 6));
         h.material = static_cast<level::MaterialId>(parts[1].toUInt());
         h.tile = parts[2].toUInt();
         h.prop = parts[3].toUInt();
         h.turn.code = static_cast<std::uint8_t>(parts[4].toUInt() & 7U);
         h.size = std::clamp(parts[5].toInt(), 1, 16);
+        if (parts.size() > 10) {
+            h.round = parts[6].toInt() != 0;
+            h.leaves = std::clamp(parts[7].toInt(), 0, 99);
+            h.seed = parts[8].toUInt();
+            for (const QString& one : parts[9].split(',', Qt::SkipEmptyParts)) {
+                const QStringList of = one.split('/');
+                if (of.size() == 4)
+                    h.spread.push_back({static_cast<level::MaterialId>(of[0].toUInt()), of[1].toUInt(),
+                                        Turn{static_cast<std::uint8_t>(of[2].toUInt() & 7U)},
+                                        std::clamp(of[3].toInt(), 0, 1000)});
+            }
+            if (h.kind == edit::Hand::Kind::stamp) h.stamp = session_.project().stamp(parts[10].toUInt());
+        }
+        // What was only copied does not outlive the window.
+        if ((h.kind == edit::Hand::Kind::stamp && !h.stamp) || (h.kind == edit::Hand::Kind::spread && h.spread.empty()))
+            h = {};
         hands_[i] = h;
     }
     update();
@@ -215,14 +268,17 @@ void Pockets::mousePressEvent(QMouseEvent* event) {
         use(index);
 }
 
-Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("tray");
     auto* column = panelColumn(this);
     QLabel* aside = nullptr;
     addHeading(column, tr("Hand"), &aside);
     aside->setText(tr("Esc to empty"));
+    aside->setToolTip(tr("Shift+H offers the last ten"));
     card_ = new HandCard(session_, this);
     column->addWidget(card_);
+    options_ = new HandOptions(session_, commands, this);
+    column->addWidget(options_);
     auto* look = new QHBoxLayout;
     look->setSpacing(6);
     search_ = new QLineEdit(this);
@@ -255,9 +311,9 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
     tabs_ = new QButtonGroup(this);
-    const QString names[3] = {tr("Materials"), tr("Tiles"), tr("Props")};
-    static const char* ids[3] = {"trayMaterials", "trayTiles", "trayProps"};
-    for (int i = 0; i < 3; ++i) {
+    const QString names[kTabs] = {tr("Materials"), tr("Tiles"), tr("Props"), tr("Stamps")};
+    static const char* ids[kTabs] = {"trayMaterials", "trayTiles", "trayProps", "trayStamps"};
+    for (int i = 0; i < kTabs; ++i) {
         auto* b = toolButton(this, ids[i], {}, names[i], {}, "pill");
         b->setCheckable(true);
         tabs_->addButton(b, i);
@@ -283,6 +339,8 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     };
     materials_ = list("materialTray", tr("Materials"));
     props_ = list("propTray", tr("Props"));
+    stamps_ = list("stampTray", tr("Stamps"));
+    stamps_->setEditTriggers(QAbstractItemView::EditKeyPressed);
     found_ = list("foundTray", tr("Gathered"));
     auto* tiles = new QWidget(stack_);
     auto* inner = new QVBoxLayout(tiles);
@@ -298,6 +356,7 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     stack_->addWidget(materials_);
     stack_->addWidget(tiles);
     stack_->addWidget(props_);
+    stack_->addWidget(stamps_);
     stack_->addWidget(found_);
     column->addWidget(stack_, 1);
     empty_ = label({}, "quiet", this);
@@ -329,6 +388,16 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
     connect(props_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
         take({level::TrayItem::Kind::prop, item->data(Qt::UserRole).toUInt()});
     });
+    connect(stamps_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::stamp;
+        hand.stamp = session_.project().stamp(item->data(Qt::UserRole).toUInt());
+        if (!hand.stamp) return;
+        if (session_.tool() > Tool::replace) session_.setTool(Tool::pencil);
+        session_.setHand(hand);
+    });
+    stamps_->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(stamps_, &QWidget::customContextMenuRequested, this, &Tray::showStampMenu);
     connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
     connect(sheet_, &SheetView::tileClicked, this, [this](level::TileId tile) {
         take({level::TrayItem::Kind::tile, tile});
@@ -347,7 +416,7 @@ Tray::Tray(Session& session, QWidget* parent) : QWidget(parent), session_(sessio
 void Tray::setTab(int tab) {
     // What is gathered belongs to no tab.
     tabs_->setExclusive(tab != Gathered);
-    for (int i = 0; i < 3; ++i) tabs_->button(i)->setChecked(i == tab);
+    for (int i = 0; i < kTabs; ++i) tabs_->button(i)->setChecked(i == tab);
     stack_->setCurrentIndex(tab);
     follow();
 }
@@ -368,8 +437,10 @@ void Tray::fill(QListWidget* list, Tab tab) {
     };
     if (tab == Materials)
         for (const auto& m : p.materials) add(materialThumb(p, *m, 48), m->name, m->id);
-    else
+    else if (tab == Props)
         for (const auto& k : p.prop_kinds) add(propThumb(p, *k, 48), k->name, k->id);
+    else
+        for (const auto& s : p.stamps) add(stampThumb(p, *s, 48), s->name, s->id);
 }
 
 void Tray::showEvent(QShowEvent* event) {
@@ -380,14 +451,16 @@ void Tray::showEvent(QShowEvent* event) {
 void Tray::follow() {
     if (!session_.isOpen()) return;
     card_->follow();
+    options_->follow();
     pockets_->update();
     if (!isVisible()) return; // its many small pictures are drawn when it is seen again
     const level::Project& p = session_.project();
     if (!filledFor_ || filledFor_->sheets != p.sheets || filledFor_->materials != p.materials ||
-        filledFor_->prop_kinds != p.prop_kinds) {
+        filledFor_->prop_kinds != p.prop_kinds || filledFor_->stamps != p.stamps) {
         filledFor_ = session_.document().state();
         fill(materials_, Materials);
         fill(props_, Props);
+        fill(stamps_, Stamps);
         const auto current = sheet_->sheetId();
         sheets_->clear();
         for (const auto& s : p.sheets)
@@ -405,6 +478,7 @@ void Tray::follow() {
     followWhich();
     mark(materials_, hand.kind == edit::Hand::Kind::material, hand.material);
     mark(props_, hand.kind == edit::Hand::Kind::prop, hand.prop);
+    mark(stamps_, hand.kind == edit::Hand::Kind::stamp, hand.kind == edit::Hand::Kind::stamp ? hand.stamp->id : 0);
     sheet_->setChosen(hand.kind == edit::Hand::Kind::tile ? std::set<level::TileId>{hand.tile}
                                                           : std::set<level::TileId>{});
     QString hint;
@@ -420,10 +494,33 @@ void Tray::follow() {
         hint = tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.");
     if (stack_->currentIndex() == Tiles && p.sheets.empty())
         hint = tr("No tiles yet: drop a PNG of tiles on the window.");
+    if (stack_->currentIndex() == Stamps && p.stamps.empty())
+        hint = tr("No stamps yet: select cells in the level and press Ctrl+T.");
     if (stack_->currentIndex() == Props && p.prop_kinds.empty())
         hint = tr("No props yet: in Cut, hold Shift and draw a box around one.");
     empty_->setText(hint);
     empty_->setVisible(!hint.isEmpty());
+}
+
+void Tray::showStampMenu(QPoint at) {
+    const QListWidgetItem* item = stamps_->itemAt(at);
+    if (!item) return;
+    const level::StampId id = item->data(Qt::UserRole).toUInt();
+    auto* menu = new QMenu(this);
+    menu->setObjectName("stampMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    connect(menu->addAction(tr("Rename…")), &QAction::triggered, this, [this, id] {
+        const auto stamp = session_.project().stamp(id);
+        bool ok = false;
+        const QString name = QInputDialog::getText(this, tr("Rename the stamp"), tr("Name:"), QLineEdit::Normal,
+                                                   QString::fromStdString(stamp->name), &ok)
+                                 .trimmed();
+        if (!ok || name.isEmpty()) return;
+        session_.apply(tr("Rename a stamp"), edit::keep_stamp(session_.project(), *stamp, name.toStdString()));
+    });
+    connect(menu->addAction(tr("Remove")), &QAction::triggered, this,
+            [this, id] { session_.apply(tr("Remove a stamp"), edit::remove_stamp(session_.project(), id)); });
+    menu->popup(stamps_->mapToGlobal(at));
 }
 
 } // namespace vic::app

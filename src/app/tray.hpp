@@ -13,9 +13,13 @@
 #include <deque>
 #include <optional>
 
+#include "app/hand_options.hpp"
 #include "app/sheet_view.hpp"
 
 namespace vic::app {
+
+QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int side);
+QString handName(const level::Project& project, const edit::Hand& hand);
 
 // What will be laid, drawn as it would look.
 class HandCard : public QWidget {
@@ -55,18 +59,20 @@ class Pockets : public QWidget {
 class Tray : public QWidget {
     Q_OBJECT
   public:
-    Tray(Session& session, QWidget* parent);
+    Tray(Session& session, LayCommands& commands, QWidget* parent);
     void follow();
     [[nodiscard]] Pockets* pockets() const { return pockets_; }
     [[nodiscard]] QString packedRecents() const; // for the settings
     void unpackRecents(const QString& text);
     void search(); // goes to the field
+    void showLastHands();
 
   protected:
     void showEvent(QShowEvent* event) override;
 
   private:
-    enum Tab { Materials, Tiles, Props, Gathered };
+    enum Tab { Materials, Tiles, Props, Stamps, Gathered };
+    static constexpr int kTabs = 4;
     // What is gathered: what the search finds, what was in the Hand lately, or a tray of one's own.
     enum class Source { tabs, search, recent, own };
     void setTab(int tab);
@@ -79,6 +85,7 @@ class Tray : public QWidget {
     [[nodiscard]] const level::OwnTray* own() const;
     [[nodiscard]] std::optional<level::TrayItem> inHand() const;
     void fill(QListWidget* list, Tab tab);
+    void showStampMenu(QPoint at);
     Source source_ = Source::tabs;
     level::OwnTrayId own_ = 0;
     std::deque<level::TrayItem> recents_;
@@ -90,10 +97,12 @@ class Tray : public QWidget {
     QListWidget* found_;
     Session& session_;
     HandCard* card_;
+    HandOptions* options_;
     QButtonGroup* tabs_;
     QStackedWidget* stack_;
     QListWidget* materials_;
     QListWidget* props_;
+    QListWidget* stamps_;
     QComboBox* sheets_;
     SheetView* sheet_;
     QLabel* empty_;

@@ -1,4 +1,5 @@
 // Of the Tray: searching, what was used lately, and trays of one's own.
+#include <QApplication>
 #include <QDialog>
 #include <QDialogButtonBox>
 #include <QFormLayout>
@@ -72,9 +73,14 @@ void Tray::take(const level::TrayItem& item) {
         hand.material = static_cast<level::MaterialId>(item.id);
     else
         hand.tile = item.id;
+    // With Shift it comes to what the Hand holds already: a spread chooses among them.
+    if (QApplication::keyboardModifiers() & Qt::ShiftModifier)
+        hand = with_more(session_.hand(), {hand.material, hand.tile, {}, 100});
+    if (hand.kind == edit::Hand::Kind::spread && hand.spread.empty()) hand = {};
     hand.size = session_.hand().size;
+    hand.round = session_.hand().round;
     if (session_.stage() == Stage::dress) session_.setStage(Stage::lay);
-    if (session_.tool() > Tool::fill) session_.setTool(Tool::pencil);
+    if (session_.tool() > Tool::replace || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
     session_.setHand(hand);
 }
 
@@ -306,6 +312,20 @@ void Tray::unpackRecents(const QString& text) {
         if (parts.size() == 2)
             recents_.push_back({static_cast<Kind>(std::clamp(parts[0].toInt(), 0, 2)), parts[1].toUInt()});
     }
+}
+
+void Tray::showLastHands() {
+    auto* menu = new QMenu(this);
+    menu->setObjectName("lastHands");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (const edit::Hand& hand : session_.lastHands())
+        connect(menu->addAction(QIcon(handPicture(session_.project(), hand, 24)), handName(session_.project(), hand)),
+                &QAction::triggered, this, [this, hand] {
+                    if (hand.kind == edit::Hand::Kind::prop) session_.setStage(Stage::dress);
+                    session_.setHand(hand);
+                });
+    if (menu->isEmpty()) menu->addAction(tr("Nothing was in the Hand yet"))->setEnabled(false);
+    menu->popup(card_->mapToGlobal(QPoint(12, 24)));
 }
 
 } // namespace vic::app

@@ -1,17 +1,28 @@
 #include "edit/document.hpp"
 
+#include <algorithm>
+
 #include "store/project_files.hpp"
 
 namespace vic::edit {
 
 Document::Document(level::Project project, fs::path dir)
-    : dir_(std::move(dir)), now_(std::make_shared<const level::Project>(std::move(project))), saved_(now_) {}
+    : dir_(std::move(dir)),
+      now_(std::make_shared<const level::Project>(std::move(project))),
+      saved_(now_),
+      opened_(std::chrono::system_clock::now()) {}
 
-Document Document::open(const fs::path& dir) { return Document(store::load(dir), dir); }
+Document Document::open(const fs::path& dir) {
+    Document out(store::load(dir), dir);
+    for (const store::Kept& k : store::kept_states(dir))
+        out.kept_.push_back({k.id, k.name, Moment(std::chrono::seconds(k.when)), nullptr});
+    return out;
+}
 
 void Document::apply(std::string name, level::Project next, const std::string& merge) {
     const bool joins = !merge.empty() && merge == merge_ && !past_.empty();
-    if (!joins) past_.push_back({std::move(name), now_});
+    if (!joins) past_.push_back({std::move(name), now_, {}});
+    past_.back().when = std::chrono::system_clock::now();
     merge_ = merge;
     future_.clear();
     now_ = std::make_shared<const level::Project>(std::move(next));
@@ -33,6 +44,42 @@ void Document::redo() {
     std::swap(step.other, now_);
     past_.push_back(std::move(step));
     merge_.clear();
+}
+
+std::vector<Document::Past> Document::history() const {
+    std::vector<Past> out;
+    out.push_back({"", opened_, past_.empty() ? now_ : past_.front().other});
+    for (std::size_t i = 0; i < past_.size(); ++i)
+        out.push_back({past_[i].name, past_[i].when, i + 1 < past_.size() ? past_[i + 1].other : now_});
+    for (std::size_t i = future_.size(); i-- > 0;) out.push_back({future_[i].name, future_[i].when, future_[i].other});
+    return out;
+}
+
+void Document::go_to(std::size_t place) {
+    while (past_.size() > place && can_undo()) undo();
+    while (past_.size() < place && can_redo()) redo();
+}
+
+void Document::keep(const std::string& name) {
+    const Moment when = std::chrono::system_clock::now();
+    const auto seconds = std::chrono::duration_cast<std::chrono::seconds>(when.time_since_epoch()).count();
+    const std::string id = store::keep_state(*now_, dir_, name, seconds);
+    kept_.insert(kept_.begin(), {id, name, when, now_});
+}
+
+void Document::go_back(std::size_t keep_point) {
+    KeepPoint& kept = kept_.at(keep_point);
+    if (!kept.state) kept.state = std::make_shared<const level::Project>(store::load_kept(dir_, kept.id));
+    level::Project next = *kept.state;
+    // Numbers that were given out since are never given out again.
+    next.next_tile = std::max(next.next_tile, now_->next_tile);
+    next.next_id = std::max(next.next_id, now_->next_id);
+    apply(kept.name, std::move(next));
+}
+
+void Document::forget(std::size_t keep_point) {
+    store::forget_kept(dir_, kept_.at(keep_point).id);
+    kept_.erase(kept_.begin() + static_cast<std::ptrdiff_t>(keep_point));
 }
 
 void Document::save() {

@@ -1,6 +1,7 @@
 // A project under change: its present state, how it came to be, and where it is kept.
 #pragma once
 
+#include <chrono>
 #include <memory>
 #include <string>
 #include <vector>
@@ -11,6 +12,16 @@
 namespace vic::edit {
 
 using ProjectState = std::shared_ptr<const level::Project>;
+
+using Moment = std::chrono::system_clock::time_point;
+
+// A named state of the project to come back to. It is kept in the project's folder and outlives the history.
+struct KeepPoint {
+    std::string id; // names its folder
+    std::string name;
+    Moment when{};
+    ProjectState state; // null until it is gone back to, for those of earlier times
+};
 
 class Document {
   public:
@@ -33,6 +44,24 @@ class Document {
     void undo();
     void redo();
 
+    // The states from the first (0, as opened) to the last that can be redone; `now` is the present one's place.
+    struct Past {
+        std::string name; // of the step that led to it; empty for the first
+        Moment when{};
+        ProjectState state;
+    };
+    [[nodiscard]] std::vector<Past> history() const;
+    [[nodiscard]] std::size_t now() const { return past_.size(); }
+    // As many steps back or forward as it takes. `place` is one of history()'s.
+    void go_to(std::size_t place);
+
+    // Keep-points, the latest first. A new one is written at once; going back to one is a step of history, so nothing
+    // is lost by it. Throw InputError.
+    [[nodiscard]] const std::vector<KeepPoint>& keep_points() const { return kept_; }
+    void keep(const std::string& name);
+    void go_back(std::size_t keep_point);
+    void forget(std::size_t keep_point);
+
     // Whether the state on disk is another than the present one.
     [[nodiscard]] bool unsaved() const { return now_ != saved_; }
     void save(); // throws InputError; the document is then still unsaved
@@ -41,6 +70,7 @@ class Document {
     struct Step {
         std::string name;
         ProjectState other; // the state before (in the past) or after (in the future)
+        Moment when{};
     };
     fs::path dir_;
     ProjectState now_;
@@ -48,6 +78,8 @@ class Document {
     std::vector<Step> past_;
     std::vector<Step> future_;
     std::string merge_;
+    Moment opened_{};
+    std::vector<KeepPoint> kept_;
 };
 
 } // namespace vic::edit

@@ -1,27 +1,42 @@
 #include "edit/stroke.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <cassert>
+#include <map>
 
+#include "base/chance.hpp"
 #include "level/block.hpp"
 
 namespace vic::edit {
 
 using namespace level;
 
+namespace {
+
+LayerId home_of_tile(const Project& project, const Level& level, TileId tile) {
+    for (const auto& sheet : project.sheets)
+        for (const Tile& t : sheet->tiles)
+            if (t.id == tile)
+                if (const LayerId home = home_in(level, t.homes)) return home;
+    const Material* m = project.material(material_of(project, tile));
+    return m ? home_in(level, m->homes) : 0;
+}
+
+} // namespace
+
 Target target_of(const Project& project, const Level& level, const Hand& hand, LayerId active, bool stay) {
     Target out{active, false, Obstacle::none};
     if (!stay) {
         LayerId home = 0;
-        if (hand.kind == Hand::Kind::material) {
-            if (const Material* m = project.material(hand.material)) home = home_in(level, m->homes);
-        } else if (hand.kind == Hand::Kind::tile) {
-            for (const auto& sheet : project.sheets)
-                for (const Tile& t : sheet->tiles)
-                    if (t.id == hand.tile) home = home_in(level, t.homes);
-            if (!home)
-                if (const Material* m = project.material(material_of(project, hand.tile)))
-                    home = home_in(level, m->homes);
+        const SpreadItem of = hand.kind == Hand::Kind::spread && !hand.spread.empty()
+                                  ? hand.spread.front()
+                                  : SpreadItem{hand.material, hand.tile};
+        const bool spreads = hand.kind == Hand::Kind::spread;
+        if (hand.kind == Hand::Kind::material || (spreads && of.material != 0)) {
+            if (const Material* m = project.material(of.material)) home = home_in(level, m->homes);
+        } else if (hand.kind == Hand::Kind::tile || spreads) {
+            home = home_of_tile(project, level, of.tile);
         } else if (hand.kind == Hand::Kind::prop) {
             // Props go to the active layer if it takes them, else to the frontmost layer of props behind the walker.
             const Layer* layer = level.layer(active);
@@ -46,10 +61,25 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
     return out;
 }
 
-std::vector<Point> pencil_cells(Point at, int size) {
-    const int before = (size - 1) / 2;
-    return box_cells({at.x - before, at.y - before, size, size});
+bool lays_cells(const Hand& hand) {
+    return hand.kind == Hand::Kind::material || hand.kind == Hand::Kind::tile || hand.kind == Hand::Kind::eraser ||
+           hand.kind == Hand::Kind::spread;
 }
+
+std::vector<Point> pencil_cells(Point at, int size, bool round) {
+    const int before = (size - 1) / 2;
+    const Box box{at.x - before, at.y - before, size, size};
+    return round ? ellipse_cells(box) : box_cells(box);
+}
+
+std::vector<Point> box_rim(const Box& box) {
+    std::vector<Point> cells;
+    for (const Point p : box_cells(box))
+        if (p.x == box.x || p.y == box.y || p.x == box.right() - 1 || p.y == box.bottom() - 1) cells.push_back(p);
+    return cells;
+}
+
+std::vector<Point> ellipse_rim(const Box& box) { return Region(ellipse_cells(box)).rim().cells(); }
 
 std::vector<Point> box_cells(const Box& box) {
     std::vector<Point> cells;
@@ -82,47 +112,6 @@ std::vector<Point> ellipse_cells(const Box& box) {
             const double v = (y + 0.5 - box.y - ry) / ry;
             if (u * u + v * v <= 1.0) cells.push_back({x, y});
         }
-    return cells;
-}
-
-std::vector<Point> fill_cells(const Level& level, LayerId layer_id, Point at, const Box& within, bool corners) {
-    std::vector<Point> cells;
-    const Layer* layer = level.layer(layer_id);
-    const Box box = intersection(within, level.cells());
-    if (!layer || layer->kind != LayerKind::tiles || !box.contains(at)) return cells;
-    // What a cell holds, as one number.
-    const auto content = [&](Point p) -> std::uint64_t {
-        const Cell c = layer->grid.cell(p);
-        const MaterialId m = layer->grid.material(p);
-        return m != 0 && !c.pinned() ? std::uint64_t{m} << 32 : std::uint64_t{c.bits & 0x07FFFFFFU};
-    };
-    const std::uint64_t wanted = content(at);
-    std::vector<bool> seen(static_cast<std::size_t>(box.size().area()), false);
-    const auto index = [&](Point p) {
-        return static_cast<std::size_t>(p.y - box.y) * static_cast<std::size_t>(box.w) +
-               static_cast<std::size_t>(p.x - box.x);
-    };
-    // Runs of a row at a time (A. R. Smith, "Tint fill", SIGGRAPH 1979).
-    std::vector<Point> seeds{at};
-    while (!seeds.empty()) {
-        const Point seed = seeds.back();
-        seeds.pop_back();
-        if (seen[index(seed)] || content(seed) != wanted) continue;
-        int from = seed.x;
-        int to = seed.x + 1;
-        while (from > box.x && !seen[index({from - 1, seed.y})] && content({from - 1, seed.y}) == wanted) --from;
-        while (to < box.right() && !seen[index({to, seed.y})] && content({to, seed.y}) == wanted) ++to;
-        for (int x = from; x < to; ++x) {
-            seen[index({x, seed.y})] = true;
-            cells.push_back({x, seed.y});
-        }
-        const int reach = corners ? 1 : 0;
-        for (const int y : {seed.y - 1, seed.y + 1}) {
-            if (y < box.y || y >= box.bottom()) continue;
-            for (int x = std::max(from - reach, box.x); x < std::min(to + reach, box.right()); ++x)
-                if (!seen[index({x, y})] && content({x, y}) == wanted) seeds.push_back({x, y});
-        }
-    }
     return cells;
 }
 
@@ -166,62 +155,155 @@ std::vector<LaidBlock> in_the_way(const TileTable& tiles, const Grid& grid, cons
 
 } // namespace
 
+namespace {
+
+constexpr std::size_t kCounted = 64; // chunks up to which joined neighbours are counted
+
+std::uint64_t chance_at(const Hand& hand, LayerId layer, Point cell) {
+    return place_hash((std::uint64_t{hand.seed} << 32) | layer, cell.x, cell.y);
+}
+
+// What a cell becomes.
+struct Content {
+    Cell cell;
+    MaterialId material = 0;
+};
+
+// Lays cells for which no block has to be looked after, a chunk at a time.
+void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& grid, const Region& cells) {
+    const bool spreads = hand.kind == Hand::Kind::spread;
+    const bool uniform = !spreads && hand.leaves == 0;
+    std::map<TileId, MaterialId> materials; // of the tiles of a spread
+    for (const SpreadItem& i : hand.spread)
+        if (i.tile != 0) materials[i.tile] = material_of(project, i.tile);
+    const auto content_of = [&](const SpreadItem& item) {
+        return item.material != 0 ? Content{{}, item.material}
+                                  : Content{Cell(item.tile, item.turn, true), materials[item.tile]};
+    };
+    Content all;
+    if (hand.kind == Hand::Kind::material) all.material = hand.material;
+    if (hand.kind == Hand::Kind::tile) all = {Cell(hand.tile, hand.turn, true), material_of(project, hand.tile)};
+    std::shared_ptr<const Chunk> whole; // a chunk full of what is laid, shared by all that become so
+    const Box level = box_of(grid.size());
+    cells.each_chunk([&](Point at, const Region::Rows& rows) {
+        const Box here = intersection({at.x * kChunk, at.y * kChunk, kChunk, kChunk}, level);
+        if (here.empty()) return;
+        const Chunk* old = grid.chunk(at);
+        const bool erases = hand.kind == Hand::Kind::eraser;
+        if (erases && !old) return;
+        const bool full = here.w == kChunk && here.h == kChunk &&
+                          std::all_of(rows.begin(), rows.end(), [](std::uint64_t r) { return r == ~std::uint64_t{0}; });
+        // Pinned cells of the material stay, so a chunk with anything in it is gone through.
+        if (full && uniform && (erases || hand.kind == Hand::Kind::tile || !old)) {
+            if (!erases && !whole) {
+                auto made = std::make_shared<Chunk>();
+                made->cells.fill(all.cell);
+                made->materials.fill(all.material);
+                whole = std::move(made);
+            }
+            grid.put(at, erases ? nullptr : whole);
+            return;
+        }
+        Chunk& chunk = grid.edit(at);
+        for (int y = here.y; y < here.bottom(); ++y) {
+            const auto row = static_cast<std::size_t>(y - at.y * kChunk);
+            for (std::uint64_t bits = rows[row]; bits != 0; bits &= bits - 1) {
+                const int column = std::countr_zero(bits);
+                const Point p{at.x * kChunk + column, y};
+                if (p.x >= here.right()) break;
+                if (!uniform && left_out(hand, layer, p)) continue;
+                const Content content = spreads ? content_of(choice(hand, layer, p)) : all;
+                const std::size_t i = row * kChunk + static_cast<std::size_t>(column);
+                const bool paints = content.material != 0 && content.cell.bits == 0;
+                if (paints && chunk.cells[i].pinned() && chunk.materials[i] == content.material) continue;
+                chunk.cells[i] = content.cell;
+                chunk.materials[i] = content.material;
+            }
+        }
+        grid.tidy(at);
+    });
+}
+
+} // namespace
+
+bool left_out(const Hand& hand, LayerId layer, Point cell) {
+    return hand.leaves > 0 && scaled(static_cast<std::uint32_t>(chance_at(hand, layer, cell)), 100) <
+                                  static_cast<std::uint32_t>(hand.leaves);
+}
+
+SpreadItem choice(const Hand& hand, LayerId layer, Point cell) {
+    if (hand.kind != Hand::Kind::spread) return {hand.material, hand.tile, hand.turn, 100};
+    std::uint32_t total = 0;
+    for (const SpreadItem& i : hand.spread) total += static_cast<std::uint32_t>(i.weight);
+    if (total == 0) return hand.spread.empty() ? SpreadItem{} : hand.spread.front();
+    std::uint32_t at = scaled(static_cast<std::uint32_t>(chance_at(hand, layer, cell) >> 32), total);
+    for (const SpreadItem& i : hand.spread) {
+        if (at < static_cast<std::uint32_t>(i.weight)) return i;
+        at -= static_cast<std::uint32_t>(i.weight);
+    }
+    return hand.spread.back();
+}
+
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& hand,
          std::span<const Point> cells) {
+    return lay(project, rules, level, layer, hand, Region(cells));
+}
+
+Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& hand,
+         const Region& cells) {
     Laid out{level, {}, 0};
     assert(level.layer(layer) && level.layer(layer)->kind == LayerKind::tiles);
+    const Box bounds = intersection(cells.bounds(), level.cells());
+    if (bounds.empty() || !lays_cells(hand)) return out;
     Grid& grid = out.level.edit(layer).grid;
     const Grid before = grid;
-    const MaterialId of_tile = hand.kind == Hand::Kind::tile ? material_of(project, hand.tile) : MaterialId{0};
     const Tile* block = hand.kind == Hand::Kind::tile ? block_of(project, hand.tile) : nullptr;
-    const bool any_blocks = !reach_of(project).none();
-    const TileTable tiles = any_blocks ? TileTable(project) : TileTable();
-    Box laid, lifted;
-    const auto lift = [&](Point p) {
-        grid.set(p, {}, 0);
-        lifted = united(lifted, {p.x, p.y, 1, 1});
-    };
-    for (const Point p : cells) {
-        if (!level.cells().contains(p)) continue;
-        switch (hand.kind) {
-            case Hand::Kind::material:
-                if (!(grid.cell(p).pinned() && grid.material(p) == hand.material)) grid.set(p, {}, hand.material);
-                break;
-            case Hand::Kind::tile:
-                if (block) {
-                    const auto others = in_the_way(tiles, grid, *block, p, hand.turn);
-                    // A stroke sets one beside the other; another block makes room.
-                    if (std::any_of(others.begin(), others.end(),
-                                    [&](const LaidBlock& o) { return o.cell.tile() == hand.tile; }))
-                        continue;
-                    for (const LaidBlock& o : others) lift(o.at);
-                }
-                grid.set(p, Cell(hand.tile, hand.turn, true), of_tile);
-                break;
-            case Hand::Kind::eraser:
+    Box lifted;
+    if (reach_of(project).none()) {
+        lay_chunks(project, hand, layer, grid, cells);
+    } else {
+        // Where there are blocks, each cell is looked at by itself.
+        const TileTable tiles(project);
+        const auto lift = [&](Point p) {
+            grid.set(p, {}, 0);
+            lifted = united(lifted, {p.x, p.y, 1, 1});
+        };
+        for (const Point p : cells.cells()) {
+            if (!level.cells().contains(p) || left_out(hand, layer, p)) continue;
+            if (hand.kind == Hand::Kind::eraser) {
                 // A block goes where its foot is touched, or its picture where nothing else lies.
-                if (any_blocks)
-                    if (const LaidBlock over = block_at(tiles, grid, p);
-                        over.tile &&
-                        (grid.cell(p).empty() || foot_under(*over.tile, over.at, over.cell.turn()).contains(p)))
-                        lift(over.at);
+                if (const LaidBlock over = block_at(tiles, grid, p);
+                    over.tile &&
+                    (grid.cell(p).empty() || foot_under(*over.tile, over.at, over.cell.turn()).contains(p)))
+                    lift(over.at);
                 grid.set(p, {}, 0);
-                break;
-            default:
-                break;
+                continue;
+            }
+            if (block) {
+                const auto others = in_the_way(tiles, grid, *block, p, hand.turn);
+                // A stroke sets one beside the other; another block makes room.
+                if (std::any_of(others.begin(), others.end(),
+                                [&](const LaidBlock& o) { return o.cell.tile() == hand.tile; }))
+                    continue;
+                for (const LaidBlock& o : others) lift(o.at);
+            }
+            const SpreadItem item = choice(hand, layer, p);
+            if (item.material != 0) {
+                if (!(grid.cell(p).pinned() && grid.material(p) == item.material)) grid.set(p, {}, item.material);
+            } else {
+                grid.set(p, Cell(item.tile, item.turn, true), material_of(project, item.tile));
+            }
         }
-        laid = united(laid, {p.x, p.y, 1, 1});
     }
-    if (laid.empty()) return out;
-    out.touched = intersection(united(laid, lifted).grown(1), level.cells());
+    out.touched = intersection(united(bounds, lifted).grown(1), level.cells());
     join::resolve(rules, grid, out.touched, layer);
-    // Rim cells only: those laid themselves differ anyway.
-    for (int y = out.touched.y; y < out.touched.bottom(); ++y)
-        for (int x = out.touched.x; x < out.touched.right(); ++x) {
-            const bool inner = laid.contains(Point{x, y});
-            if (!inner && grid.cell({x, y}) != before.cell({x, y})) ++out.joined;
-            if (inner) x = laid.right() - 1;
-        }
+    std::size_t chunks = 0;
+    cells.each_chunk([&](Point, const Region::Rows&) { ++chunks; });
+    if (chunks <= kCounted) {
+        Region rim = cells.grown(true);
+        rim.remove(cells);
+        rim.each([&](Point p) { out.joined += grid.cell(p) != before.cell(p); });
+    }
     return out;
 }
 

@@ -2,6 +2,7 @@
 // stroke are the same calculation.
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <span>
 #include <string>
@@ -10,19 +11,38 @@
 #include "base/text.hpp"
 #include "join/resolve.hpp"
 #include "level/project.hpp"
+#include "level/region.hpp"
 
 namespace vic::edit {
 
+// One of the things that a spread chooses from.
+struct SpreadItem {
+    level::MaterialId material = 0; // either this
+    level::TileId tile = 0;         // or that
+    Turn turn{};                    // of the tile
+    int weight = 100;               // 0 .. 1000
+    bool operator==(const SpreadItem&) const = default;
+};
+
 struct Hand {
-    enum class Kind : std::uint8_t { empty, material, tile, eraser, prop };
+    enum class Kind : std::uint8_t { empty, material, tile, eraser, prop, spread, stamp };
     Kind kind = Kind::empty;
     level::MaterialId material = 0;
     level::TileId tile = 0;
     level::PropKindId prop = 0;
-    Turn turn;    // tiles; of props only whether mirrored
-    int size = 1; // cells a side of the pencil and the eraser, 1 .. 16
+    Turn turn;          // tiles and stamps; of props only whether mirrored
+    int size = 1;       // cells a side of the pencil and the eraser, 1 .. 16
+    bool round = false; // whether the pencil's tip is round
+    int leaves = 0;     // per cent of the cells that are left as they are, 0 .. 99
+    std::vector<SpreadItem> spread;
+    std::uint32_t seed =
+        0; // another one, another choice of the spread and of what is left; each cell's choice is steady
+    std::shared_ptr<const level::Stamp> stamp;
+    bool pins = false; // of stamps: painted cells stay as they were taken, they do not join anew
     bool operator==(const Hand&) const = default;
 };
+// The Hand may lay on cells: it is a material, a tile, a spread or the eraser.
+bool lays_cells(const Hand& hand);
 
 enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind };
 
@@ -36,8 +56,8 @@ struct Target {
 Target target_of(const level::Project& project, const level::Level& level, const Hand& hand, level::LayerId active,
                  bool stay);
 
-// The cells of a square pencil of `size` around (and right and below of) `at`.
-std::vector<Point> pencil_cells(Point at, int size);
+// The cells of a pencil of `size` around (and right and below of) `at`.
+std::vector<Point> pencil_cells(Point at, int size, bool round = false);
 // The cells from one to the other without a gap (Bresenham, "Algorithm for computer control of a digital plotter",
 // 1965).
 std::vector<Point> line_cells(Point from, Point to);
@@ -46,24 +66,30 @@ std::vector<Point> box_cells(const Box& box);
 Point straight_end(Point from, Point to);
 // The cells whose middle lies in the ellipse that fills the box.
 std::vector<Point> ellipse_cells(const Box& box);
-// The cells that hang together with `at` and hold the same: the same material where it was painted, else the same tile
-// in the same turn, or nothing. None beyond `within`. `corners`: cells that touch at a corner hang together, too.
-std::vector<Point> fill_cells(const level::Level& level, level::LayerId layer, Point at, const Box& within,
-                              bool corners = false);
+// The rim of an ellipse or a box, one cell thick.
+std::vector<Point> ellipse_rim(const Box& box);
+std::vector<Point> box_rim(const Box& box);
 
 struct Laid {
     level::Level level;
     Box touched;    // the cells laid and the neighbours that were joined anew
-    int joined = 0; // neighbours, not laid themselves, whose tile changed
+    int joined = 0; // neighbours, not laid themselves, whose tile changed; not counted for very many
 };
 
-// The level after the Hand (a material, tile or eraser) was laid on the cells of one layer, joins included. Cells
-// outside the level are passed over; a pinned cell stays where the same material is painted over it. The layer must be
-// a tile layer. Of blocks no two feet overlap: one of the same tile in the way stays, so that a stroke sets one beside
-// the other, and one of another tile goes. The eraser takes a block away by any cell of its foot, and by its picture
-// where nothing else lies.
+// The level after the Hand (a material, tile, spread or eraser) was laid on the cells of one layer, joins included.
+// Cells outside the level are passed over; a pinned cell stays where the same material is painted over it. The layer
+// must be a tile layer. Of blocks no two feet overlap: one of the same tile in the way stays, so that a stroke sets one
+// beside the other, and one of another tile goes. The eraser takes a block away by any cell of its foot, and by its
+// picture where nothing else lies.
+Laid lay(const level::Project& project, const join::Rules& rules, const level::Level& level, level::LayerId layer,
+         const Hand& hand, const level::Region& cells);
 Laid lay(const level::Project& project, const join::Rules& rules, const level::Level& level, level::LayerId layer,
          const Hand& hand, std::span<const Point> cells);
+
+// Whether the spread, or the chance to be left, lays nothing at the cell; steady for the same seed and layer.
+bool left_out(const Hand& hand, level::LayerId layer, Point cell);
+// What the Hand lays at the cell if it is not left out: of a spread, the choice.
+SpreadItem choice(const Hand& hand, level::LayerId layer, Point cell);
 
 // What lies at a cell: of the active layer, if anything, else of the frontmost shown layer. For picking up.
 struct Picked {

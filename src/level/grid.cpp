@@ -1,5 +1,6 @@
 #include "level/grid.hpp"
 
+#include <algorithm>
 #include <cassert>
 #include <cstring>
 
@@ -11,6 +12,7 @@ std::size_t index_in_chunk(Point at) { return static_cast<std::size_t>((at.y % k
 
 // The least box of unequal cells in two chunks, in cells of the chunk; null stands for a blank one.
 Box difference(const Chunk* a, const Chunk* b) {
+    if (a == b) return {};
     static const Chunk blank;
     if (!a) a = &blank;
     if (!b) b = &blank;
@@ -67,14 +69,16 @@ MaterialId Grid::material(Point at) const {
 
 void Grid::put(Point chunk, std::shared_ptr<const Chunk> content) {
     auto& row = rows_[static_cast<std::size_t>(chunk.y)];
-    auto copy = row ? std::make_shared<Row>(*row) : std::make_shared<Row>(static_cast<std::size_t>(chunks().w));
-    (*copy)[static_cast<std::size_t>(chunk.x)] = std::move(content);
-    bool any = false;
-    for (const auto& c : *copy) any = any || c;
-    if (any)
-        row = std::move(copy);
-    else
-        row.reset();
+    if (!row && !content) return;
+    // A row that only this grid holds is changed in place; const is taken off what was made non-const here.
+    if (!row)
+        row = std::make_shared<Row>(static_cast<std::size_t>(chunks().w));
+    else if (row.use_count() > 1)
+        row = std::make_shared<Row>(*row);
+    auto& slot = const_cast<Row&>(*row)[static_cast<std::size_t>(chunk.x)];
+    const bool empties = !content;
+    slot = std::move(content);
+    if (empties && std::none_of(row->begin(), row->end(), [](const auto& c) { return c != nullptr; })) row.reset();
 }
 
 Chunk& Grid::edit(Point chunk) {
@@ -141,10 +145,38 @@ void Grid::read_materials(const Box& cells, MaterialId* out, std::size_t stride,
     }
 }
 
-Grid Grid::resized(Size cells) const {
+Grid Grid::resized(Size cells) const { return moved({0, 0}, cells); }
+
+Grid Grid::moved(Point by, Size cells) const {
     Grid out(cells);
-    each_cell(*this, box_of(cells), [&](Point at, Cell cell, MaterialId material) { out.set(at, cell, material); });
+    const bool whole = by.x % kChunk == 0 && by.y % kChunk == 0;
+    const Point chunks_by{by.x / kChunk, by.y / kChunk};
+    for (int cy = 0; cy < chunks().h; ++cy) {
+        if (!rows_[static_cast<std::size_t>(cy)]) continue;
+        for (int cx = 0; cx < chunks().w; ++cx) {
+            const std::shared_ptr<const Chunk>& from =
+                (*rows_[static_cast<std::size_t>(cy)])[static_cast<std::size_t>(cx)];
+            if (!from) continue;
+            const Box here = intersection({cx * kChunk, cy * kChunk, kChunk, kChunk}, box_of(size_)).moved(by);
+            if (whole && box_of(cells).contains(here)) {
+                out.put(Point{cx, cy} + chunks_by, from);
+                continue;
+            }
+            each_cell(*this, here.moved({-by.x, -by.y}),
+                      [&](Point at, Cell cell, MaterialId material) { out.set(at + by, cell, material); });
+        }
+    }
     return out;
+}
+
+Box Grid::bounds() const {
+    Box found;
+    for (int cy = 0; cy < chunks().h; ++cy)
+        for (int cx = 0; cx < chunks().w; ++cx) {
+            const Box part = difference(chunk({cx, cy}), nullptr);
+            if (!part.empty()) found = united(found, part.moved({cx * kChunk, cy * kChunk}));
+        }
+    return found;
 }
 
 std::int64_t Grid::count() const {

@@ -10,8 +10,8 @@
 
 namespace vic::level {
 
-inline constexpr int kChunk = 64;       // cells a side
-inline constexpr int kMostCells = 8192; // cells a side of a level
+inline constexpr int kChunk = 64;        // cells a side
+inline constexpr int kMostCells = 16384; // cells a side of a level
 
 struct Chunk {
     std::array<Cell, kChunk * kChunk> cells{};           // row by row
@@ -49,6 +49,10 @@ class Grid {
 
     // The same cells in a grid of another size; what falls outside is gone.
     [[nodiscard]] Grid resized(Size cells) const;
+    // The same, with every cell moved. Chunks stay shared where `by` is whole chunks and nothing is cut off.
+    [[nodiscard]] Grid moved(Point by, Size cells) const;
+    // The least box that holds all cells with anything in them.
+    [[nodiscard]] Box bounds() const;
 
     // How many cells hold a tile.
     [[nodiscard]] std::int64_t count() const;

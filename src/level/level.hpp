@@ -2,11 +2,13 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "base/image.hpp"
 #include "level/grid.hpp"
+#include "level/plan.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::level {
@@ -58,11 +60,16 @@ struct Layer {
     LayerKind kind = LayerKind::tiles;
     bool shown = true;
     bool locked = false;
-    bool solid = false;      // whether the shapes of its tiles block
-    int opacity = 100;       // per cent
-    Grid grid;               // tiles only
-    std::vector<Prop> props; // props only, in the order they were placed
-    Backdrop backdrop;       // backdrop only
+    bool solid = false;            // whether the shapes of its tiles block
+    int opacity = 100;             // per cent
+    Rgba tint{255, 255, 255, 255}; // multiplied with what lies on it; tiles and props only, its alpha is not used
+    Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
+    Point shift{0, 0};             // half cells, -1 .. 1 each; not of solid layers
+    std::string group;             // "Shore/Plants": what the Section folds together; may be empty
+    LayerId overlay_of = 0;        // the layer whose see-through tiles it takes; 0 for none
+    Grid grid;                     // tiles only
+    std::vector<Prop> props;       // props only, in the order they were placed
+    Backdrop backdrop;             // backdrop only
 };
 
 enum class View : std::uint8_t { from_above, from_the_side };
@@ -87,6 +94,13 @@ struct Mark {
 
 using LayerRef = std::shared_ptr<const Layer>;
 
+// A line to build along.
+struct Guide {
+    bool upright = false;
+    int at = 0; // pixels from the level's left or upper edge
+    auto operator<=>(const Guide&) const = default;
+};
+
 struct Level {
     std::string id; // names its files; never changes
     std::string name;
@@ -99,6 +113,11 @@ struct Level {
     std::vector<Mark> marks;
     Size frame{320, 224}; // pixels that the game shows
     Walker walker;
+    bool grows = false;            // whether laying beyond an edge moves the edge, by whole chunks
+    std::optional<Point> frame_at; // where the frame's guide stands, its corner in pixels; around the start without
+    int grid_every = 0;            // cells between the stronger lines of the lattice; 0 for none
+    std::vector<Guide> guides;     // sorted
+    std::optional<Plan> plan;      // the picture that the level follows
 
     [[nodiscard]] const Layer* layer(LayerId id) const;
     [[nodiscard]] int index_of(LayerId id) const; // -1 where there is none

@@ -69,7 +69,7 @@ Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
 
 bool same_settings(const Layer& a, const Layer& b) {
     return a.id == b.id && a.kind == b.kind && a.shown == b.shown && a.opacity == b.opacity && a.solid == b.solid &&
-           a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
+           a.tint == b.tint && a.shift == b.shift && a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
 }
 
 } // namespace
@@ -92,14 +92,14 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
         }
         if (la.kind == LayerKind::tiles) {
             for (const Box& box : differences(la.grid, lb.grid))
-                out.cells.push_back(reach.seen_from(over ? box.grown(1) : box));
+                out.cells.push_back(reach.seen_from(over || lb.shift != Point{} ? box.grown(1) : box));
         }
         if (la.props == lb.props) continue;
         for (const auto* side : {&la.props, &lb.props}) {
             const auto& other = side == &la.props ? lb.props : la.props;
             for (const Prop& prop : *side)
                 if (std::find(other.begin(), other.end(), prop) == other.end())
-                    out.cells.push_back(cells_of(prop, b, kinds));
+                    out.cells.push_back(cells_of(prop, b, kinds).grown(lb.shift != Point{} ? 1 : 0));
         }
     }
     if (out.everything) out.cells.clear();
@@ -127,6 +127,14 @@ void Project::put(Sheet sheet) { put_by_id(sheets, std::move(sheet)); }
 void Project::put(Material material) { put_by_id(materials, std::move(material)); }
 void Project::put(PropKind kind) { put_by_id(prop_kinds, std::move(kind)); }
 void Project::put(Level level) { put_by_id(levels, std::move(level)); }
+
+void Project::put(Stamp stamp) { put_by_id(stamps, std::move(stamp)); }
+
+std::shared_ptr<const Stamp> Project::stamp(StampId id) const {
+    for (const auto& s : stamps)
+        if (s->id == id) return s;
+    return nullptr;
+}
 
 void Project::remove_level(const std::string& id) {
     std::erase_if(levels, [&](const auto& level) { return level->id == id; });

@@ -14,6 +14,7 @@
 #include "level/order_card.hpp"
 #include "level/own_tray.hpp"
 #include "level/sheet.hpp"
+#include "level/stamp.hpp"
 
 namespace vic::level {
 
@@ -26,15 +27,18 @@ struct Project {
     std::vector<NoteKind> note_kinds;
     std::vector<OwnTray> trays; // in the order of their making
     std::vector<OrderCard> order_cards;
-    int unit = 16;               // pixels of a level that are one unit of the engine; 1 .. 4096
-    std::uint32_t next_tile = 1; // the next free TileId
-    std::uint32_t next_id = 1;   // the next free id of any other thing
+    std::vector<std::shared_ptr<const Stamp>> stamps;
+    std::vector<FrameSize> frames; // what devices show, to choose a level's frame from
+    int unit = 16;                 // pixels of a level that are one unit of the engine; 1 .. 4096
+    std::uint32_t next_tile = 1;   // the next free TileId
+    std::uint32_t next_id = 1;     // the next free id of any other thing
 
     [[nodiscard]] const Sheet* sheet(SheetId id) const;
     [[nodiscard]] const Material* material(MaterialId id) const;
     [[nodiscard]] const PropKind* prop_kind(PropKindId id) const;
     [[nodiscard]] const Level* level(const std::string& id) const;
     [[nodiscard]] const NoteKind* note_kind(NoteId id) const;
+    [[nodiscard]] std::shared_ptr<const Stamp> stamp(StampId id) const;
     [[nodiscard]] MaterialId free_material() const; // 0 where all 255 are taken
 
     // Puts a thing in the place of the one with its id, or behind the last.
@@ -42,6 +46,7 @@ struct Project {
     void put(Material material);
     void put(PropKind kind);
     void put(Level level);
+    void put(Stamp stamp);
     void remove_level(const std::string& id);
 
     // A level id made from `name` that no level has.

@@ -50,6 +50,9 @@ Level with_underlays(const Project& project, const Level& level) {
                 below.name = layer.name + ", below";
                 below.shown = layer.shown;
                 below.opacity = layer.opacity;
+                below.tint = layer.tint;
+                below.parallax = layer.parallax;
+                below.shift = layer.shift;
                 out.layers.push_back(std::make_shared<const Layer>(std::move(below)));
                 if (static_cast<int>(i) < level.plane) ++out.plane;
             }
@@ -286,6 +289,11 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
                {"kind", store::layer_kind_words().at(static_cast<std::size_t>(layer.kind))},
                {"shown", layer.shown},
                {"opacity", layer.opacity / 100.0}};
+        const Layer plain;
+        if (layer.tint != plain.tint && layer.kind != LayerKind::backdrop) l["tint"] = to_json(layer.tint);
+        if (layer.parallax != plain.parallax) l["parallax"] = {layer.parallax.x / 100.0, layer.parallax.y / 100.0};
+        if (layer.shift != plain.shift)
+            l["shift"] = {layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
         if (layer.kind == LayerKind::tiles) {
             const std::string name = "cells-" + std::to_string(layer.id) + ".u32";
             const Box box = cells_plane(layer, level, used, out[name]);

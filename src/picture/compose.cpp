@@ -52,16 +52,25 @@ std::uint32_t tinted(std::uint32_t p, Rgba tint) {
            (part(8, tint.g * tint.a / 255U) << 8) | part(0, tint.b * tint.a / 255U);
 }
 
-void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, int opacity) {
+// Each colour of a premultiplied pixel times that of the tint.
+std::uint32_t coloured(std::uint32_t p, Rgba tint) {
+    const auto part = [&](int shift, unsigned by) { return ((((p >> shift) & 255U) * by + 127) / 255) << shift; };
+    return (p & 0xFF000000U) | part(16, tint.r) | part(8, tint.g) | part(0, tint.b);
+}
+
+void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, const Layer& layer) {
     const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
-    const auto alpha = static_cast<std::uint32_t>((opacity * 255 + 50) / 100);
+    const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
+    const bool tints = layer.tint.r != 255 || layer.tint.g != 255 || layer.tint.b != 255;
     for (int y = seen.y; y < seen.bottom(); ++y) {
         const std::uint32_t* from =
             &picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)];
         std::uint32_t* to =
             &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
                            static_cast<std::size_t>(seen.x - canvas.box.x)];
-        if (picture.opaque && alpha == 255)
+        if (tints)
+            for (int x = 0; x < seen.w; ++x) to[x] = over(scaled_bytes(coloured(from[x], layer.tint), alpha), to[x]);
+        else if (picture.opaque && alpha == 255)
             std::copy(from, from + seen.w, to);
         else if (alpha == 255)
             for (int x = 0; x < seen.w; ++x) to[x] = over(from[x], to[x]);
@@ -87,8 +96,9 @@ void draw_gone(Canvas& canvas, const Box& clip, const Box& cell) {
 void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
     const int cw = level.cell.w;
     const int ch = level.cell.h;
-    const Box cells{clip.x / cw, clip.y / ch, (clip.right() - 1) / cw - clip.x / cw + 1,
-                    (clip.bottom() - 1) / ch - clip.y / ch + 1};
+    const Point first{floor_div(clip.x, cw), floor_div(clip.y, ch)};
+    const Box cells{first.x, first.y, floor_div(clip.right() - 1, cw) - first.x + 1,
+                    floor_div(clip.bottom() - 1, ch) - first.y + 1};
     struct Laid {
         int foot;
         Point at;
@@ -99,7 +109,7 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
         level::each_cell(join::underlay(*art.over(), layer.grid, cells, layer.id), cells,
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              if (const Art::Picture* picture = art.tile(cell, level.cell))
-                                 blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
+                                 blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer);
                          });
     level::each_cell(
         layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
@@ -114,7 +124,7 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
                 blocks.push_back(
                     {level::foot_under(*art.table().find(cell.tile()).tile, at, cell.turn()).bottom(), at, cell});
             else if (picture)
-                blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer.opacity);
+                blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer);
             else
                 draw_gone(canvas, clip, {at.x * cw, at.y * ch, cw, ch});
         });
@@ -127,7 +137,7 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
         const Box px =
             level::pixels_of(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(), level.cell);
         if (picture)
-            blit(canvas, clip, *picture, px.corner(), layer.opacity);
+            blit(canvas, clip, *picture, px.corner(), layer);
         else
             draw_gone(canvas, clip, {block.at.x * cw, block.at.y * ch, cw, ch});
     }
@@ -148,7 +158,7 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
         const Box box = prop_box(*prop, kind);
         const Art::Picture* picture = art.prop(kind, prop->mirrored);
         if (picture)
-            blit(canvas, clip, *picture, box.corner(), layer.opacity);
+            blit(canvas, clip, *picture, box.corner(), layer);
         else
             draw_gone(canvas, clip, box);
     }
@@ -296,17 +306,24 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
     }
     for (const level::LayerRef& layer : level.layers) {
         if (!layer->shown || layer->opacity <= 0) continue;
+        // A shifted layer is drawn as it lies, on a canvas that is moved the other way.
+        const Point shift{layer->shift.x * level.cell.w / 2, layer->shift.y * level.cell.h / 2};
+        const Box there = canvas.box;
+        canvas.box = there.moved({-shift.x, -shift.y});
+        const Box seen = clip.moved({-shift.x, -shift.y});
         switch (layer->kind) {
             case LayerKind::tiles:
-                draw_tiles(level, *layer, art, canvas, clip);
+                draw_tiles(level, *layer, art, canvas, seen);
                 break;
             case LayerKind::props:
-                draw_props(project, *layer, art, canvas, clip);
+                draw_props(project, *layer, art, canvas, seen);
                 break;
             case LayerKind::backdrop:
+                canvas.box = there;
                 draw_backdrop(*layer, art, canvas, clip);
                 break;
         }
+        canvas.box = there;
     }
 }
 

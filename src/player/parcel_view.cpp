@@ -33,20 +33,32 @@ struct ParcelView::Game {
             QImage image(QString::fromStdString((level.folder / layer.image).string()));
             if (image.isNull())
                 throw std::runtime_error((level.folder / layer.image).string() + ": the backdrop cannot be read");
-            image = image.convertToFormat(QImage::Format_ARGB32);
-            for (int y = 0; y < image.height(); ++y) {
-                auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
-                for (int x = 0; x < image.width(); ++x)
-                    line[x] = qRgba(qRed(line[x]) * layer.tint.r / 255, qGreen(line[x]) * layer.tint.g / 255,
-                                    qBlue(line[x]) * layer.tint.b / 255, qAlpha(line[x]) * layer.tint.a / 255);
-            }
-            backdrops[layer.image] = QPixmap::fromImage(image);
+            backdrops[layer.image] = QPixmap::fromImage(tinted(image, layer.tint));
         }
+    }
+    static QImage tinted(const QImage& picture, vicinum::Colour tint) {
+        QImage image = picture.convertToFormat(QImage::Format_ARGB32);
+        for (int y = 0; y < image.height(); ++y) {
+            auto* line = reinterpret_cast<QRgb*>(image.scanLine(y));
+            for (int x = 0; x < image.width(); ++x)
+                line[x] = qRgba(qRed(line[x]) * tint.r / 255, qGreen(line[x]) * tint.g / 255,
+                                qBlue(line[x]) * tint.b / 255, qAlpha(line[x]) * tint.a / 255);
+        }
+        return image;
+    }
+    // The atlas in the colours of a layer, made when first asked for.
+    const QImage& atlas_of(const vicinum::Layer& layer) {
+        const QRgb key = qRgb(layer.tint.r, layer.tint.g, layer.tint.b);
+        if (key == qRgb(255, 255, 255)) return atlas;
+        const auto known = atlases.find(key);
+        if (known != atlases.end()) return known->second;
+        return atlases[key] = tinted(atlas, layer.tint).convertToFormat(QImage::Format_ARGB32_Premultiplied);
     }
     vicinum::Level level; // stays where it is: the world points into it
     walk::World world;
     QImage atlas;
-    int reach = 0; // cells that blocks can be seen beyond the one where they lie
+    int reach = 0;                  // cells that blocks can be seen beyond the one where they lie
+    std::map<QRgb, QImage> atlases; // tinted ones
     std::map<std::string, QImage> pieces;
     std::map<std::string, QPixmap> backdrops;
 };
@@ -175,18 +187,25 @@ void ParcelView::keyReleaseEvent(QKeyEvent* event) {
 
 void ParcelView::focusOutEvent(QFocusEvent*) { input_ = {}; }
 
-void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vicinum::Rect& frame) {
+void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vicinum::Rect& view) {
     const vicinum::Level& level = game_->level;
     if (!layer.shown) return;
+    // What goes along by half is seen as if the frame had moved by half; on whole pixels of the game.
+    const QPoint aside(static_cast<int>(std::lround(view.x * (1 - layer.parallax_x))) + layer.shift.x,
+                       static_cast<int>(std::lround(view.y * (1 - layer.parallax_y))) + layer.shift.y);
+    const vicinum::Rect frame{view.x - aside.x(), view.y - aside.y(), view.w, view.h};
+    const QImage& atlas = game_->atlas_of(layer);
+    p.save();
+    p.translate(aside);
     p.setOpacity(layer.opacity);
     if (layer.kind == "backdrop") {
         const auto found = game_->backdrops.find(layer.image);
         if (found != game_->backdrops.end())
             p.drawTiledPixmap(QRect(0, 0, level.size.x * level.cell.x, level.size.y * level.cell.y), found->second);
     } else if (layer.kind == "tiles") {
-        const int x0 = std::max(0, frame.x / level.cell.x),
+        const int x0 = std::max(0, floor_div(frame.x, level.cell.x)),
                   x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
-        const int y0 = std::max(0, frame.y / level.cell.y),
+        const int y0 = std::max(0, floor_div(frame.y, level.cell.y)),
                   y1 = std::min(level.size.y - 1, (frame.y + frame.h) / level.cell.y);
         const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
         struct Block {
@@ -208,14 +227,14 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
                 const QPoint at(x * level.cell.x, y * level.cell.y);
                 if (cell.quarters() == 0 && !cell.mirrored()) {
-                    p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
+                    p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
                     continue;
                 }
                 p.save();
                 p.translate(at + QPointF(level.cell.x / 2.0, level.cell.y / 2.0));
                 p.rotate(90 * cell.quarters());
                 if (cell.mirrored()) p.scale(-1, 1);
-                p.drawImage(QPointF(-level.cell.x / 2.0, -level.cell.y / 2.0), game_->atlas, QRect(a.x, a.y, a.w, a.h));
+                p.drawImage(QPointF(-level.cell.x / 2.0, -level.cell.y / 2.0), atlas, QRect(a.x, a.y, a.w, a.h));
                 p.restore();
             }
         std::sort(blocks.begin(), blocks.end(), [](const Block& a, const Block& b) {
@@ -231,9 +250,9 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 (block.cell.x() - column) * level.cell.x + floor_div(aside * level.cell.x, 16),
                 (block.cell.y() - tile.pivot.y) * level.cell.y + floor_div(tile.offset.y * level.cell.y, 16));
             if (cell.mirrored())
-                p.drawImage(at, game_->atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+                p.drawImage(at, atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
             else
-                p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
+                p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
         }
     } else {
         for (const vicinum::Prop& prop : layer.props) {
@@ -251,12 +270,12 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 continue;
             }
             if (prop.mirrored)
-                p.drawImage(at, game_->atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+                p.drawImage(at, atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
             else
-                p.drawImage(at, game_->atlas, QRect(a.x, a.y, a.w, a.h));
+                p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
         }
     }
-    p.setOpacity(1);
+    p.restore();
 }
 
 void ParcelView::paintOutlines(QPainter& p) {

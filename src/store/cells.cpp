@@ -156,28 +156,53 @@ void read_row_line(Lines& lines, std::uint32_t next_tile, Size size, Grid& grid,
 
 } // namespace
 
+std::vector<std::string> write_rows(const Grid& grid) {
+    std::vector<std::string> out;
+    std::vector<Content> row;
+    for (int y = 0; y < grid.size().h; ++y) {
+        read_row(grid, y, row);
+        std::size_t first = 0;
+        while (first < row.size() && row[first].empty()) ++first;
+        if (first == row.size()) continue;
+        std::size_t end = row.size();
+        while (row[end - 1].empty()) --end;
+        std::string& line = out.emplace_back();
+        append(line, y);
+        line += ' ';
+        append(line, static_cast<long>(first));
+        for (std::size_t i = first; i < end;) {
+            std::size_t same = i + 1;
+            while (same < end && row[same] == row[i]) ++same;
+            append_run(line, row[i], static_cast<int>(same - i));
+            i = same;
+        }
+    }
+    return out;
+}
+
+Grid read_rows(const std::vector<std::string>& rows, Size size, const std::string& file, const std::string& where,
+               std::uint32_t next_tile) {
+    Grid grid(size);
+    int last_row = -1;
+    for (const std::string& row : rows) {
+        try {
+            Lines lines(row, file);
+            lines.next();
+            read_row_line(lines, next_tile, size, grid, last_row);
+        } catch (const InputError& e) {
+            throw InputError(e.problem, file, Text::verbatim(where), e.remedy);
+        }
+    }
+    return grid;
+}
+
 std::string write_cells(const level::Level& level) {
     std::string out = std::string(kHead) + "\n";
-    std::vector<Content> row;
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind != LayerKind::tiles) continue;
         out += "layer " + std::to_string(layer->id) + "\n";
-        for (int y = 0; y < level.size.h; ++y) {
-            read_row(layer->grid, y, row);
-            std::size_t first = 0;
-            while (first < row.size() && row[first].empty()) ++first;
-            if (first == row.size()) continue;
-            std::size_t end = row.size();
-            while (row[end - 1].empty()) --end;
-            append(out, y);
-            out += ' ';
-            append(out, static_cast<long>(first));
-            for (std::size_t i = first; i < end;) {
-                std::size_t same = i + 1;
-                while (same < end && row[same] == row[i]) ++same;
-                append_run(out, row[i], static_cast<int>(same - i));
-                i = same;
-            }
+        for (const std::string& line : write_rows(layer->grid)) {
+            out += line;
             out += '\n';
         }
     }

@@ -11,6 +11,12 @@ namespace vic::store {
 
 std::string write_cells(const level::Level& level);
 
+// The rows of a grid that hold anything, without a head, as they stand in a file of cells.
+std::vector<std::string> write_rows(const level::Grid& grid);
+// The grid of that size that they came from. Throws InputError; `where` is their place in the file.
+level::Grid read_rows(const std::vector<std::string>& rows, Size size, const std::string& file,
+                      const std::string& where, std::uint32_t next_tile);
+
 // Fills the grids of the level's tile layers, which must be empty and have the level's size. A layer of the text that
 // the level does not have is refused, as is a cell outside the level, a tile from `next_tile` on, or a second text for
 // a layer. Throws InputError with the line.

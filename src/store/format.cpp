@@ -7,6 +7,7 @@
 #include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/format_joins.hpp"
+#include "store/format_lay.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::store {
@@ -283,14 +284,8 @@ Json layer_json(const Layer& l) {
     if (l.kind == LayerKind::tiles) j["solid"] = l.solid;
     if (l.kind == LayerKind::backdrop)
         j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
-    if (l.kind == LayerKind::props) {
-        j["props"] = Json::array();
-        for (const Prop& p : l.props) {
-            Json prop{{"id", p.id}, {"kind", p.kind}, {"at", to_json(p.at)}};
-            if (p.mirrored) prop["mirrored"] = true;
-            j["props"].push_back(std::move(prop));
-        }
-    }
+    if (l.kind == LayerKind::props) j["props"] = props_json(l.props);
+    put_layer_settings(j, l);
     return j;
 }
 
@@ -312,17 +307,8 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
             f["backdrop"]["sheet"].refuse("There is no such sheet");
         l.backdrop.tint = f["backdrop"]["tint"].colour();
     }
-    if (l.kind == LayerKind::props) {
-        for (const Field& p : f["props"].list(1U << 22)) {
-            Prop prop;
-            prop.id = static_cast<PropId>(p["id"].whole(1, UINT32_MAX));
-            prop.kind = static_cast<PropKindId>(p["kind"].whole(1, UINT32_MAX));
-            if (!project.prop_kind(prop.kind)) p["kind"].refuse(say("There is no prop %1", prop.kind));
-            prop.at = p["at"].point(-kFar, kFar);
-            prop.mirrored = p.has("mirrored") && p["mirrored"].yes();
-            l.props.push_back(prop);
-        }
-    }
+    if (l.kind == LayerKind::props) l.props = read_props(f["props"], &project);
+    read_layer_settings(f, l);
     return l;
 }
 
@@ -417,6 +403,9 @@ std::string project_to_text(const Project& project) {
     j["props"] = Json::array();
     for (const auto& kind : project.prop_kinds) j["props"].push_back(kind_json(*kind));
     for (const OrderCard& card : project.order_cards) j["order_cards"].push_back(order_card_json(card));
+    for (const auto& stamp : project.stamps) j["stamps"].push_back(stamp_json(*stamp));
+    for (const FrameSize& frame : project.frames)
+        j["frames"].push_back({{"name", frame.name}, {"size", to_json(frame.size)}});
     for (const OwnTray& tray : project.trays) j["trays"].push_back(tray_json(tray));
     return json_lines(j);
 }
@@ -457,6 +446,14 @@ Project project_from_text(const std::string& text, const std::string& file, std:
             OrderCard c = read_order_card(f);
             refuse_twice(f, ids, c.id, [&] { project.order_cards.push_back(std::move(c)); });
         }
+    if (root.has("stamps"))
+        for (const Field& f : root["stamps"].list(4096)) {
+            Stamp s = read_stamp(f, project);
+            refuse_twice(f, ids, s.id, [&] { project.put(std::move(s)); });
+        }
+    if (root.has("frames"))
+        for (const Field& f : root["frames"].list(256))
+            project.frames.push_back({f["name"].text(256), f["size"].size(1, 1 << 16)});
     if (root.has("trays"))
         for (const Field& f : root["trays"].list(4096)) {
             OwnTray t = read_tray(f);
@@ -486,6 +483,7 @@ std::string level_to_text(const Level& level) {
                    {"height", level.walker.height},
                    {"speed", level.walker.speed},
                    {"jump", level.walker.jump}};
+    put_level_extras(j, level);
     j["marks"] = Json::array();
     for (const Mark& m : level.marks) j["marks"].push_back(mark_json(m));
     j["layers"] = Json::array();
@@ -508,6 +506,7 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     const Field walker = root["walker"];
     level.walker = {walker["width"].number(1, 64 * 64), walker["height"].number(1, 64 * 64),
                     walker["speed"].real(0, 1000), walker["jump"].real(0, 1000)};
+    read_level_extras(root, level);
     std::set<std::uint32_t> ids;
     for (const Field& f : root["marks"].list(1U << 20)) {
         const Mark m = read_mark(f);

@@ -2,6 +2,9 @@
 
 #include <unistd.h>
 
+#include <algorithm>
+#include <tuple>
+
 #include "base/error.hpp"
 #include "join/compose_sheet.hpp"
 #include "sheet/inspect.hpp"
@@ -56,7 +59,7 @@ void tidy_up(const fs::path& dir, const std::function<void()>& step) {
     ::rmdir((dir / kWork).c_str()); // only when it is an empty folder
 }
 
-void read_pictures(level::Project& project, const fs::path& dir) {
+void read_pictures(level::Project& project, const fs::path& dir) { // the pictures' folder
     for (auto& slot : project.sheets) {
         if (!slot->composed.empty()) continue; // made from the others below
         level::Sheet sheet = *slot;
@@ -76,7 +79,10 @@ void read_pictures(level::Project& project, const fs::path& dir) {
 
 } // namespace
 
-level::Project load(const fs::path& dir) {
+namespace {
+
+// A project whose pictures lie in another folder than its other files.
+level::Project load_from(const fs::path& dir, const fs::path& pictures) {
     std::error_code trouble;
     if (!fs::is_directory(dir, trouble))
         throw InputError("There is no such project folder", dir.string(), "",
@@ -89,7 +95,7 @@ level::Project load(const fs::path& dir) {
     const std::string root_text = read_file(inside(dir, kRoot, root.string(), ""), 1U << 29);
     std::vector<std::string> level_ids;
     level::Project project = project_from_text(root_text, root.string(), level_ids);
-    read_pictures(project, dir);
+    read_pictures(project, pictures);
     for (const std::string& id : level_ids) {
         const fs::path file = inside(dir, "levels/" + id + ".json", root.string(), "levels");
         const fs::path cells = inside(dir, "levels/" + id + ".cells", root.string(), "levels");
@@ -101,6 +107,59 @@ level::Project load(const fs::path& dir) {
         project.put(std::move(level));
     }
     return project;
+}
+
+constexpr const char* kKept = ".vicinum/kept";
+constexpr const char* kKeptName = "kept.json";
+
+} // namespace
+
+level::Project load(const fs::path& dir) { return load_from(dir, dir); }
+
+std::string keep_state(const level::Project& project, const fs::path& dir, const std::string& name, std::int64_t when) {
+    const std::string stem = std::to_string(when) + "-" + slug(name, "kept");
+    std::string id = stem;
+    std::error_code trouble;
+    for (int n = 2; fs::exists(dir / kKept / id, trouble); ++n) id = stem + "-" + std::to_string(n);
+    const fs::path place = dir / kKept / id;
+    // The name is written last: a folder without it is no keep-point.
+    save(project, place);
+    const Json head{{"format", "vicinum-kept"}, {"version", 1}, {"name", name}, {"when", when}};
+    write_file(place / kKeptName, json_lines(head));
+    flush_folder(place);
+    return id;
+}
+
+std::vector<Kept> kept_states(const fs::path& dir) {
+    std::vector<Kept> out;
+    std::error_code trouble;
+    for (const auto& entry : fs::directory_iterator(dir / kKept, trouble)) {
+        const fs::path file = entry.path() / kKeptName;
+        if (!fs::is_regular_file(file, trouble)) continue;
+        try {
+            const Json json = parse_json(read_file(file, 1U << 20), file.string());
+            const Field root(json, file.string(), "");
+            check_format(root, "vicinum-kept", 1);
+            out.push_back({entry.path().filename().string(), root["name"].text(), root["when"].whole(0, 1LL << 40)});
+        } catch (const InputError&) {
+            // A damaged keep-point is no reason not to open the project; its folder stays as it is.
+        }
+    }
+    std::sort(out.begin(), out.end(),
+              [](const Kept& a, const Kept& b) { return std::tuple(-a.when, a.id) < std::tuple(-b.when, b.id); });
+    return out;
+}
+
+level::Project load_kept(const fs::path& dir, const std::string& id) { return load_from(dir / kKept / id, dir); }
+
+void forget_kept(const fs::path& dir, const std::string& id) {
+    std::error_code trouble;
+    const fs::path place = dir / kKept / id;
+    fs::remove(place / kKeptName, trouble); // from here on it is no keep-point any more
+    fs::remove_all(place, trouble);
+    if (trouble)
+        throw InputError(say("The keep-point cannot be removed: %1", trouble.message()), place.string(), "",
+                         "Check who may write there");
 }
 
 std::map<std::string, std::string> texts(const level::Project& project, const level::Project* saved) {

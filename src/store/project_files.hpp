@@ -1,9 +1,11 @@
 // A project on disk. Formats: docs/formats/project.md.
 #pragma once
 
+#include <cstdint>
 #include <functional>
 #include <map>
 #include <string>
+#include <vector>
 
 #include "base/files.hpp"
 #include "level/project.hpp"
@@ -30,6 +32,18 @@ void create(const level::Project& project, const fs::path& dir);
 // Copies a picture into the project's sheets/ folder under a free name; a file that is there already and has the same
 // bytes serves. Returns the path relative to the project.
 std::string adopt_picture(const fs::path& dir, const fs::path& picture);
+
+// Keep-points: states of the project under .vicinum/kept, complete but for the pictures, which they share with it.
+struct Kept {
+    std::string id; // names its folder
+    std::string name;
+    std::int64_t when = 0; // seconds since 1970
+};
+// Writes one; returns its id. Throws InputError.
+std::string keep_state(const level::Project& project, const fs::path& dir, const std::string& name, std::int64_t when);
+std::vector<Kept> kept_states(const fs::path& dir);                   // the latest first; damaged ones are passed over
+level::Project load_kept(const fs::path& dir, const std::string& id); // throws InputError
+void forget_kept(const fs::path& dir, const std::string& id);         // throws InputError
 
 // The files of a project as text, by relative path; without the pictures.
 std::map<std::string, std::string> texts(const level::Project& project, const level::Project* saved = nullptr);

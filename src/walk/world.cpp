@@ -10,7 +10,6 @@ namespace vic::walk {
 namespace {
 
 constexpr float kTick = 1.0F / kTicks;
-constexpr float kGravity = 40.0F;     // cells a second squared, seen from the side
 constexpr float kFastestFall = 24.0F; // cells a second
 constexpr float kAirControl = 0.2F;   // share of the wanted speed taken on a tick in the air
 constexpr int kJumpGrace = 5;         // ticks after leaving the ground in which a jump still counts

@@ -10,7 +10,8 @@
 
 namespace vic::walk {
 
-inline constexpr int kTicks = 60; // a second
+inline constexpr int kTicks = 60;        // a second
+inline constexpr float kGravity = 40.0F; // cells a second squared, seen from the side
 
 // What the player of the game holds down during a tick.
 struct Input {

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 
 #include "edit/document.hpp"
+#include "edit/fill.hpp"
 #include "edit/levels.hpp"
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
@@ -393,7 +394,7 @@ TEST_CASE("a fill takes what hangs together and holds the same, as a flood cell 
             for (unsigned i = 0; i < 8; ++i)
                 if (corners || i % 2 == 0) open.push_back(p + join::kNeighbour[i]);
         }
-        const auto cells = fill_cells(level, small.ground, at, within, corners);
+        const auto cells = fill_cells(level, small.ground, at, within, {Alike::content, corners, false}).cells();
         CHECK(std::set<Point>(cells.begin(), cells.end()) == wanted);
         CHECK(cells.size() == wanted.size()); // each once
     }

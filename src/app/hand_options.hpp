@@ -1,0 +1,39 @@
+// What can be said of the Hand below its card: its home, what it leaves out, what it spreads, how a stamp is laid.
+#pragma once
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QSlider>
+#include <QVBoxLayout>
+#include <QWidget>
+
+#include "app/lay_commands.hpp"
+
+namespace vic::app {
+
+class HandOptions : public QWidget {
+    Q_OBJECT
+  public:
+    HandOptions(Session& session, LayCommands& commands, QWidget* parent);
+    void follow();
+
+  private:
+    void fillSpread();
+    Session& session_;
+    LayCommands& commands_;
+    QWidget *homeRow_, *leavesRow_, *stampRow_, *spreadBox_;
+    QComboBox* home_;
+    QSlider* leaves_;
+    QLabel* share_;
+    QPushButton *cast_, *keep_;
+    QCheckBox *pins_, *nine_;
+    QVBoxLayout* spread_;
+    std::vector<edit::SpreadItem> shown_;
+};
+
+// The Hand with one thing more to choose from: what it holds and the new thing become a spread.
+edit::Hand with_more(const edit::Hand& hand, const edit::SpreadItem& item);
+
+} // namespace vic::app

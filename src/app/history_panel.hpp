@@ -1,0 +1,23 @@
+// History as a list with pictures, and the keep-points: opened under its button.
+#pragma once
+
+#include <QFrame>
+#include <QListWidget>
+
+#include "app/session.hpp"
+
+namespace vic::app {
+
+class HistoryPanel : public QFrame {
+    Q_OBJECT
+  public:
+    HistoryPanel(Session& session, QWidget* parent);
+    void open(QPoint upperRight); // on the screen
+
+  private:
+    void fill();
+    Session& session_;
+    QListWidget *steps_, *kept_;
+};
+
+} // namespace vic::app

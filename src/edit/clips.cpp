@@ -1,0 +1,361 @@
+#include "edit/clips.hpp"
+
+#include <algorithm>
+#include <cassert>
+#include <cmath>
+#include <map>
+
+#include "base/chance.hpp"
+#include "edit/reshape.hpp"
+#include "level/block.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+namespace {
+
+Point cell_of(const Level& level, Point pixel) {
+    return {floor_div(pixel.x, level.cell.w), floor_div(pixel.y, level.cell.h)};
+}
+
+const Layer* place_for(const Level& level, const Stamp& stamp, const StampLayer& from, LayerId fallback, LayerId only) {
+    const auto usable = [&](LayerId id) -> const Layer* {
+        const Layer* l = level.layer(id);
+        return l && l->kind == from.kind ? l : nullptr;
+    };
+    if (stamp.layers.size() == 1)
+        if (const Layer* l = usable(only)) return l;
+    if (const Layer* l = usable(from.from)) return l;
+    for (const LayerRef& l : level.layers)
+        if (l->name == from.name && l->kind == from.kind) return l.get();
+    return stamp.layers.size() == 1 ? usable(fallback) : nullptr;
+}
+
+Region within_level(const Region& region, const Level& level) {
+    Region out = region;
+    out.keep(level.cells());
+    return out;
+}
+
+} // namespace
+
+std::vector<LayerId> concerned(const Level& level, LayerId one, bool all) {
+    std::vector<LayerId> out;
+    for (const LayerRef& l : level.layers)
+        if (l->kind != LayerKind::backdrop && (all ? l->shown && !l->locked : l->id == one)) out.push_back(l->id);
+    return out;
+}
+
+Stamp take(const Level& level, const Region& region, const std::vector<LayerId>& layers) {
+    const Box bounds = region.bounds();
+    assert(!bounds.empty());
+    Stamp out;
+    out.size = bounds.size();
+    out.cell = level.cell;
+    for (const LayerRef& l : level.layers) {
+        if (std::find(layers.begin(), layers.end(), l->id) == layers.end()) continue;
+        StampLayer layer{l->id, l->name, l->kind, {}, {}};
+        if (l->kind == LayerKind::tiles) {
+            layer.grid = Grid(bounds.size());
+            each_cell(l->grid, bounds, [&](Point p, Cell c, MaterialId m) {
+                if (region.contains(p)) layer.grid.set(p - bounds.corner(), c, m);
+            });
+            if (layer.grid.bounds().empty()) continue;
+        } else {
+            for (Prop p : l->props) {
+                if (!region.contains(cell_of(level, p.at))) continue;
+                p.at = p.at - Point{bounds.x * level.cell.w, bounds.y * level.cell.h};
+                layer.props.push_back(p);
+            }
+            if (layer.props.empty()) continue;
+        }
+        out.layers.push_back(std::move(layer));
+    }
+    return out;
+}
+
+Level cleared(const Project& project, const join::Rules& rules, const Level& level, const Region& region,
+              const std::vector<LayerId>& layers) {
+    Level out = level;
+    for (const LayerId id : layers) {
+        const Layer* l = level.layer(id);
+        if (!l) continue;
+        if (l->kind == LayerKind::tiles) {
+            Hand eraser;
+            eraser.kind = Hand::Kind::eraser;
+            out = lay(project, rules, out, id, eraser, region).level;
+        } else if (l->kind == LayerKind::props) {
+            const auto inside = [&](const Prop& p) { return region.contains(cell_of(level, p.at)); };
+            if (std::any_of(l->props.begin(), l->props.end(), inside)) std::erase_if(out.edit(id).props, inside);
+        }
+    }
+    return out;
+}
+
+Stamped stamp(const Project& project, const join::Rules& rules, const Level& level, const Stamp& what, Point at,
+              LayerId fallback, LayerId only, bool pins) {
+    Stamped out;
+    out.level = level;
+    out.next_id = project.next_id;
+    for (const StampLayer& from : what.layers) {
+        const Layer* to = place_for(level, what, from, fallback, only);
+        if (!to || to->locked || !to->shown) {
+            ++out.no_layer;
+            continue;
+        }
+        if (from.kind == LayerKind::props) {
+            Layer& layer = out.level.edit(to->id);
+            for (Prop p : from.props) {
+                if (!project.prop_kind(p.kind)) continue;
+                p.id = out.next_id++;
+                p.at = p.at + Point{at.x * level.cell.w, at.y * level.cell.h};
+                layer.props.push_back(p);
+                ++out.props;
+            }
+            continue;
+        }
+        Grid& grid = out.level.edit(to->id).grid;
+        Box laid;
+        each_cell(from.grid, box_of(from.grid.size()), [&](Point p, Cell c, MaterialId m) {
+            const Point place = p + at;
+            if (!level.cells().contains(place) || c.tile() >= project.next_tile) return;
+            if (m != 0 && !project.material(m)) m = 0;
+            const bool pin = pins || c.pinned() || m == 0;
+            grid.set(place, pin ? Cell(c.tile(), c.turn(), c.tile() != 0) : Cell{}, m);
+            laid = united(laid, {place.x, place.y, 1, 1});
+            ++out.cells;
+        });
+        if (laid.empty()) continue;
+        const Box touched = intersection(laid.grown(1), level.cells());
+        join::resolve(rules, grid, touched, to->id);
+        out.touched = united(out.touched, touched);
+    }
+    return out;
+}
+
+Stamp turned(const Project& project, const Stamp& stamp, Turn turn) {
+    Stamp out = stamp;
+    const Size size = turned_size(turn, stamp.size);
+    out.size = size;
+    const Size pixels{stamp.size.w * stamp.cell.w, stamp.size.h * stamp.cell.h};
+    const TileTable tiles(project);
+    for (StampLayer& layer : out.layers) {
+        if (layer.kind == LayerKind::tiles) {
+            layer.grid = turned_grid(tiles, layer.grid, turn);
+        } else {
+            for (Prop& p : layer.props) {
+                p.at = turned_place(turn, p.at, pixels);
+                p.mirrored = p.mirrored != turn.mirrored();
+            }
+        }
+    }
+    return out;
+}
+
+namespace {
+
+// Which column (or row) of `had` stands at `i` of `want`.
+int stretched_index(int i, int want, int had) {
+    const int rim = std::max(1, had / 3);
+    const int first = had == 1 ? 0 : rim; // kept at the beginning
+    const int last = had <= 1 ? 0 : rim;  // kept at the end
+    const int middle = std::max(1, had - first - last);
+    if (want <= first + last) { // the middle is lost first, then the rims from within
+        const int front = (want + 1) / 2;
+        return i < front ? std::min(i, had - 1) : had - (want - i);
+    }
+    if (i < first) return i;
+    if (i >= want - last) return had - (want - i);
+    if (had - first - last <= 0) return std::min(first - 1 + (i - first) % 2, had - 1);
+    return first + (i - first) % middle;
+}
+
+template <class Source>
+Stamp remade(const Stamp& stamp, Size size, Source source) {
+    Stamp out = stamp;
+    out.size = size;
+    std::erase_if(out.layers, [](const StampLayer& l) { return l.kind != LayerKind::tiles; });
+    for (StampLayer& layer : out.layers) {
+        const Grid from = layer.grid;
+        layer.grid = Grid(size);
+        for (int y = 0; y < size.h; ++y)
+            for (int x = 0; x < size.w; ++x) {
+                const Point p = source(Point{x, y});
+                layer.grid.set({x, y}, from.cell(p), from.material(p));
+            }
+    }
+    return out;
+}
+
+} // namespace
+
+Stamp stretched(const Stamp& stamp, Size size) {
+    return remade(stamp, size, [&](Point p) {
+        return Point{stretched_index(p.x, size.w, stamp.size.w), stretched_index(p.y, size.h, stamp.size.h)};
+    });
+}
+
+Stamp patterned(const Stamp& stamp, const Box& box) {
+    return remade(stamp, box.size(), [&](Point p) {
+        const Point at = p + box.corner();
+        return Point{at.x - floor_div(at.x, stamp.size.w) * stamp.size.w,
+                     at.y - floor_div(at.y, stamp.size.h) * stamp.size.h};
+    });
+}
+
+Stamped moved(const Project& project, const join::Rules& rules, const Level& level, const Region& region,
+              const std::vector<LayerId>& layers, Point by) {
+    const Region cells = within_level(region, level);
+    Stamped out{level, project.next_id, {}, 0, 0, 0};
+    if (cells.empty() || by == Point{}) return out;
+    const Stamp content = take(level, cells, layers);
+    const Box from = cells.bounds();
+    const Level without = cleared(project, rules, level, cells, layers);
+    out = stamp(project, rules, without, content, from.corner() + by, 0, 0, false);
+    // What was moved is still the same prop.
+    std::map<PropId, PropId> same;
+    out.next_id = project.next_id;
+    std::uint32_t fresh = project.next_id;
+    for (const StampLayer& l : content.layers)
+        for (const Prop& p : l.props)
+            if (project.prop_kind(p.kind)) same[fresh++] = p.id;
+    if (!same.empty())
+        for (const LayerRef& l : std::vector(out.level.layers)) {
+            if (l->kind != LayerKind::props) continue;
+            for (Prop& p : out.level.edit(l->id).props)
+                if (const auto found = same.find(p.id); found != same.end()) p.id = found->second;
+        }
+    out.touched = united(out.touched, intersection(from.grown(1), level.cells()));
+    return out;
+}
+
+Stamped moved_to(const Project& project, const join::Rules& rules, const Level& level, const Region& region,
+                 LayerId from, LayerId to) {
+    const Region cells = within_level(region, level);
+    Stamped out{level, project.next_id, {}, 0, 0, 0};
+    const Layer* target = level.layer(to);
+    if (cells.empty() || from == to || !level.layer(from)) return out;
+    if (!target || target->kind != level.layer(from)->kind) {
+        out.no_layer = 1;
+        return out;
+    }
+    const Stamp content = take(level, cells, {from});
+    if (content.layers.empty()) return out;
+    const Level without = cleared(project, rules, level, cells, {from});
+    out = stamp(project, rules, without, content, cells.bounds().corner(), to, to, false);
+    if (out.no_layer > 0) { // it stays where it is rather than nowhere
+        out.level = level;
+        return out;
+    }
+    out.touched = intersection(cells.bounds().grown(1), level.cells());
+    return out;
+}
+
+Laid thinned(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Region& region,
+             int per_cent, std::uint32_t seed) {
+    Region gone;
+    if (const Layer* l = level.layer(layer); l && l->kind == LayerKind::tiles)
+        region.each([&](Point p) {
+            if (l->grid.cell(p).bits == 0 && l->grid.material(p) == 0) return;
+            const auto chance = static_cast<std::uint32_t>(place_hash((std::uint64_t{seed} << 32) ^ ~layer, p.x, p.y));
+            if (scaled(chance, 100) < static_cast<std::uint32_t>(per_cent)) gone.add(p);
+        });
+    Hand eraser;
+    eraser.kind = Hand::Kind::eraser;
+    return lay(project, rules, level, layer, eraser, gone);
+}
+
+Laid rerolled(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Region& region,
+              const Hand& hand) {
+    const Layer* l = level.layer(layer);
+    if (!l || l->kind != LayerKind::tiles) return {level, {}, 0};
+    const auto mine = [&](Point p) {
+        const Cell c = l->grid.cell(p);
+        const MaterialId m = l->grid.material(p);
+        if (c.bits == 0 && m == 0) return true;
+        const auto is = [&](const SpreadItem& i) {
+            return i.material != 0 ? i.material == m && !c.pinned() : i.tile == c.tile();
+        };
+        return hand.kind == Hand::Kind::spread ? std::any_of(hand.spread.begin(), hand.spread.end(), is)
+                                               : is({hand.material, hand.tile});
+    };
+    Region cells;
+    region.each([&](Point p) {
+        if (level.cells().contains(p) && mine(p)) cells.add(p);
+    });
+    Hand eraser;
+    eraser.kind = Hand::Kind::eraser;
+    const Laid without = lay(project, rules, level, layer, eraser, cells);
+    return lay(project, rules, without.level, layer, hand, cells);
+}
+
+Replaced replaced(const Project& project, const join::Rules& rules, const Level& level, const Region& region,
+                  const std::vector<LayerId>& layers, const Hand& what, const Hand& by) {
+    Replaced out{level, 0};
+    const Region cells = within_level(region, level);
+    for (const LayerId id : layers) {
+        const Layer* l = level.layer(id);
+        if (!l || l->kind != LayerKind::tiles || l->locked || !l->shown) continue;
+        Region found;
+        each_cell(l->grid, cells.bounds(), [&](Point p, Cell c, MaterialId m) {
+            const bool is = what.kind == Hand::Kind::material ? m == what.material && !c.pinned()
+                                                              : c.tile() == what.tile && (m == 0 || c.pinned());
+            if (is && cells.contains(p)) found.add(p);
+        });
+        if (found.empty()) continue;
+        out.cells += found.count();
+        out.level = lay(project, rules, out.level, id, by, found).level;
+    }
+    return out;
+}
+
+Region lasso(const std::vector<Place>& line, const Box& within) {
+    Region out;
+    if (line.size() < 3) return out;
+    double top = line[0].y;
+    double bottom = line[0].y;
+    for (const Place& p : line) {
+        top = std::min(top, p.y);
+        bottom = std::max(bottom, p.y);
+    }
+    const int first = std::max(within.y, static_cast<int>(std::floor(top - 0.5)));
+    const int last = std::min(within.bottom() - 1, static_cast<int>(std::ceil(bottom)));
+    for (int y = first; y <= last; ++y) {
+        // Where the line crosses the middles of this row, in pairs.
+        std::vector<double> at;
+        const double middle = y + 0.5;
+        for (std::size_t i = 0; i < line.size(); ++i) {
+            const Place a = line[i];
+            const Place b = line[(i + 1) % line.size()];
+            if ((a.y <= middle) == (b.y <= middle)) continue;
+            at.push_back(a.x + (middle - a.y) / (b.y - a.y) * (b.x - a.x));
+        }
+        std::sort(at.begin(), at.end());
+        for (std::size_t i = 0; i + 1 < at.size(); i += 2) {
+            const int from = std::max(within.x, static_cast<int>(std::ceil(at[i] - 0.5)));
+            const int to = std::min(within.right() - 1, static_cast<int>(std::ceil(at[i + 1] - 0.5)) - 1);
+            if (to >= from) out.add(Box{from, y, to - from + 1, 1});
+        }
+    }
+    return out;
+}
+
+Project keep_stamp(Project project, Stamp stamp, const std::string& name) {
+    const auto taken = [&](const std::string& n) {
+        return std::any_of(project.stamps.begin(), project.stamps.end(),
+                           [&](const auto& s) { return s->name == n && s->id != stamp.id; });
+    };
+    stamp.name = name;
+    for (int n = 2; taken(stamp.name); ++n) stamp.name = name + " " + std::to_string(n);
+    if (stamp.id == 0) stamp.id = project.next_id++;
+    project.put(std::move(stamp));
+    return project;
+}
+
+Project remove_stamp(Project project, StampId id) {
+    std::erase_if(project.stamps, [&](const auto& s) { return s->id == id; });
+    return project;
+}
+
+} // namespace vic::edit

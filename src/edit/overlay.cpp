@@ -1,0 +1,100 @@
+#include "edit/overlay.hpp"
+
+#include <algorithm>
+#include <cassert>
+
+#include "edit/levels.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+namespace {
+
+bool any_see_through(const Project& project, const Hand& hand) {
+    if (hand.kind == Hand::Kind::tile) return see_through(project, hand.tile);
+    return hand.kind == Hand::Kind::spread && std::any_of(hand.spread.begin(), hand.spread.end(), [&](const auto& i) {
+               return i.tile != 0 && see_through(project, i.tile);
+           });
+}
+
+// Of the cells, those that hold anything else than the tile would be there.
+Region taken(const Grid& grid, const Region& cells, const Hand& hand, LayerId layer) {
+    Region out;
+    cells.each([&](Point p) {
+        const Cell c = grid.cell(p);
+        if (c.bits == 0 && grid.material(p) == 0) return;
+        if (hand.kind != Hand::Kind::eraser && c.tile() == choice(hand, layer, p).tile) return;
+        out.add(p);
+    });
+    return out;
+}
+
+} // namespace
+
+bool see_through(const Project& project, TileId id) {
+    for (const auto& sheet : project.sheets)
+        for (const Tile& t : sheet->tiles) {
+            if (t.id != id) continue;
+            if (!sheet->image) return false;
+            const Box box = intersection(t.box, box_of(sheet->image->size()));
+            for (int y = box.y; y < box.bottom(); ++y)
+                for (int x = box.x; x < box.right(); ++x)
+                    if (sheet->image->at(x, y).a < 255) return true;
+            return false;
+        }
+    return false;
+}
+
+LayerId overlay_of(const Level& level, LayerId layer) {
+    for (const LayerRef& l : level.layers)
+        if (layer != 0 && l->overlay_of == layer && l->kind == LayerKind::tiles) return l->id;
+    return 0;
+}
+
+LaidOver lay_over(const Project& project, const join::Rules& rules, const Level& level, const Level& before,
+                  LayerId layer, const Hand& hand, const Region& cells, bool replaces,
+                  const std::string& overlay_name) {
+    LaidOver out;
+    out.level = level;
+    out.next_id = project.next_id;
+    const auto put = [&](LayerId on, const Region& part) {
+        const Laid laid = lay(project, rules, out.level, on, hand, part);
+        out.level = laid.level;
+        out.touched = united(out.touched, laid.touched);
+        out.joined += laid.joined;
+    };
+    const LayerId overlay = overlay_of(level, layer);
+    const Layer* over = level.layer(overlay);
+    const bool erases = hand.kind == Hand::Kind::eraser;
+    Region there;
+    if (erases && over && before.layer(overlay)) {
+        there = taken(before.layer(overlay)->grid, cells, hand, overlay);
+    } else if (!erases && !replaces && before.layer(layer) && any_see_through(project, hand)) {
+        there = taken(before.layer(layer)->grid, cells, hand, layer);
+        // An overlay that is itself painted over is not stacked any higher.
+        if (level.layer(layer)->overlay_of != 0) there.clear();
+    }
+    Region here = cells;
+    here.remove(there);
+    put(layer, here);
+    if (there.empty()) return out;
+    if (over && (over->locked || !over->shown)) {
+        out.stayed_out = there.count();
+        return out;
+    }
+    out.overlay = overlay;
+    if (!over) {
+        out.overlay = out.next_id++;
+        out.level = add_layer(out.level, out.overlay, overlay_name, LayerKind::tiles, layer);
+        out.level.edit(out.overlay).overlay_of = layer;
+        out.level.edit(out.overlay).shift = level.layer(layer)->shift;
+        out.level.edit(out.overlay).parallax = level.layer(layer)->parallax;
+        out.level.edit(out.overlay).group = level.layer(layer)->group;
+    }
+    out.on_overlay = there.count();
+    put(out.overlay, there);
+    return out;
+}
+
+} // namespace vic::edit

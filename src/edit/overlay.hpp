@@ -1,0 +1,33 @@
+// Laying without wiping out: see-through tiles go to the overlay of their layer where something lies already, and the
+// eraser takes from the overlay first.
+#pragma once
+
+#include "edit/stroke.hpp"
+
+namespace vic::edit {
+
+// Whether any pixel of the tile lets something show through; not where its picture is lost.
+bool see_through(const level::Project& project, level::TileId tile);
+
+// The overlay of the layer in this level; 0 where it has none.
+level::LayerId overlay_of(const level::Level& level, level::LayerId layer);
+
+struct LaidOver {
+    level::Level level;
+    Box touched;
+    int joined = 0;
+    std::uint32_t next_id = 0;   // of the project afterwards: an overlay that was made has an id of it
+    level::LayerId overlay = 0;  // that took or gave some of the cells; 0 where none was concerned
+    std::int64_t on_overlay = 0; // cells that went there, or were erased there
+    std::int64_t stayed_out = 0; // cells that would belong on the overlay, but that is locked or hidden
+};
+
+// Lays the Hand on the cells. What lay there when the stroke began, in `before`, decides: a see-through tile over
+// something else goes to the overlay, which is made right in front of the layer, named `overlay_name`, when first
+// needed; unless `replaces`. The eraser takes what the overlay has, and from the layer itself where that has nothing.
+// A level that grows must have been grown for the cells. `next_id` is the project's.
+LaidOver lay_over(const level::Project& project, const join::Rules& rules, const level::Level& level,
+                  const level::Level& before, level::LayerId layer, const Hand& hand, const level::Region& cells,
+                  bool replaces, const std::string& overlay_name);
+
+} // namespace vic::edit

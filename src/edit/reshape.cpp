@@ -1,0 +1,225 @@
+#include "edit/reshape.hpp"
+
+#include <algorithm>
+#include <cassert>
+#include <map>
+
+#include "edit/levels.hpp"
+#include "edit/overlay.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+Point turned_place(Turn turn, Point p, Size size) {
+    if (turn.mirrored()) p.x = size.w - 1 - p.x;
+    for (int i = 0; i < turn.quarters(); ++i) {
+        p = {size.h - 1 - p.y, p.x};
+        std::swap(size.w, size.h);
+    }
+    return p;
+}
+
+Size turned_size(Turn turn, Size size) {
+    if (turn.quarters() % 2 != 0) std::swap(size.w, size.h);
+    return size;
+}
+
+Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn) {
+    Grid out(turned_size(turn, grid.size()));
+    each_cell(grid, box_of(grid.size()), [&](Point p, Cell c, MaterialId m) {
+        Turn now = after(c.turn(), turn);
+        const Tile* t = tiles.find(c.tile()).tile;
+        if (c.tile() == 0 || (t && ((t->turns >> now.code) & 1) == 0)) now = c.turn();
+        out.set(turned_place(turn, p, grid.size()), Cell(c.tile(), now, c.pinned()), m);
+    });
+    return out;
+}
+
+Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
+    Level out = level;
+    const auto limited = [](int n) { return std::clamp(n, 1, kMostCells); };
+    out.size = {limited(level.size.w + by.left + by.right), limited(level.size.h + by.top + by.bottom)};
+    const Point move{by.left, by.top};
+    const Point pixels{by.left * level.cell.w, by.top * level.cell.h};
+    for (const LayerRef& l : level.layers) {
+        Layer& layer = out.edit(l->id);
+        for (Prop& p : layer.props) p.at = p.at + pixels;
+        if (l->kind != LayerKind::tiles) continue;
+        layer.grid = l->grid.moved(move, out.size);
+        // What lies at an edge, old or new, has other neighbours now. Variants go by place, so a moved level keeps
+        // those it has.
+        const Box old = level.cells().moved(move);
+        for (const Box& edge : {Box{old.x - 1, old.y - 1, old.w + 2, 2}, Box{old.x - 1, old.bottom() - 1, old.w + 2, 2},
+                                Box{old.x - 1, old.y - 1, 2, old.h + 2}, Box{old.right() - 1, old.y - 1, 2, old.h + 2},
+                                Box{0, 0, out.size.w, 1}, Box{0, out.size.h - 1, out.size.w, 1},
+                                Box{0, 0, 1, out.size.h}, Box{out.size.w - 1, 0, 1, out.size.h}})
+            join::resolve(rules, layer.grid, edge, l->id);
+    }
+    std::vector<Mark> marks;
+    for (Mark m : level.marks) {
+        m.cells = intersection(m.cells.moved(move), out.cells());
+        if (!m.cells.empty()) marks.push_back(m);
+    }
+    out.marks = std::move(marks);
+    for (Guide& g : out.guides) g.at += g.upright ? pixels.x : pixels.y;
+    if (out.frame_at) out.frame_at = *out.frame_at + pixels;
+    if (out.plan) out.plan->at = out.plan->at + move;
+    return out;
+}
+
+Box content(const Level& level) {
+    Box out;
+    for (const LayerRef& l : level.layers) {
+        if (l->kind == LayerKind::tiles) out = united(out, l->grid.bounds());
+        for (const Prop& p : l->props)
+            out = united(out, {floor_div(p.at.x, level.cell.w), floor_div(p.at.y, level.cell.h), 1, 1});
+    }
+    for (const Mark& m : level.marks) out = united(out, m.cells);
+    return intersection(out, level.cells());
+}
+
+Edges growth(const Level& level, const Box& cells) {
+    Edges out;
+    if (!level.grows || cells.empty()) return out;
+    const auto chunks = [](int n) { return n <= 0 ? 0 : (n + kChunk - 1) / kChunk * kChunk; };
+    out = {chunks(-cells.x), chunks(-cells.y), chunks(cells.right() - level.size.w),
+           chunks(cells.bottom() - level.size.h)};
+    if (level.size.w + out.left + out.right > kMostCells) out.left = out.right = 0;
+    if (level.size.h + out.top + out.bottom > kMostCells) out.top = out.bottom = 0;
+    return out;
+}
+
+bool can_turn(const Level& level, Turn turn) { return turn.quarters() % 2 == 0 || level.cell.w == level.cell.h; }
+
+Level turned(const Project& project, const join::Rules& rules, const Level& level, Turn turn) {
+    assert(can_turn(level, turn));
+    Level out = level;
+    out.size = turned_size(turn, level.size);
+    const TileTable tiles(project);
+    for (const LayerRef& l : level.layers) {
+        Layer& layer = out.edit(l->id);
+        if (l->kind == LayerKind::tiles) {
+            layer.grid = turned_grid(tiles, l->grid, turn);
+            join::resolve(rules, layer.grid, out.cells(), l->id);
+        }
+        for (Prop& p : layer.props) {
+            p.at = turned_place(turn, p.at, level.pixels());
+            p.mirrored = p.mirrored != turn.mirrored();
+        }
+    }
+    for (Mark& m : out.marks) {
+        const Point a = turned_place(turn, m.cells.corner(), level.size);
+        const Point b = turned_place(turn, {m.cells.right() - 1, m.cells.bottom() - 1}, level.size);
+        m.cells = spanning(a, b);
+    }
+    for (Guide& g : out.guides) {
+        // A guide is the line before a pixel: it is turned as the two pixels beside it are.
+        const auto place = [&](int at) {
+            const Point p = turned_place(turn, g.upright ? Point{at, 0} : Point{0, at}, level.pixels());
+            return (turn.quarters() % 2 != 0) != g.upright ? p.x : p.y;
+        };
+        const int before = place(g.at - 1);
+        const int after_it = place(g.at);
+        g = {(turn.quarters() % 2 != 0) != g.upright, std::max(before, after_it)};
+    }
+    std::sort(out.guides.begin(), out.guides.end());
+    out.frame_at.reset();
+    out.plan.reset();
+    return out;
+}
+
+Rescaled rescaled(const Project& project, const Level& level, Size cell) {
+    Rescaled out{level, {}};
+    const auto scaled = [](int at, int to, int from) { return floor_div(at * to, from); };
+    out.level.cell = cell;
+    for (const LayerRef& l : level.layers) {
+        if (l->props.empty()) continue;
+        for (Prop& p : out.level.edit(l->id).props)
+            p.at = {scaled(p.at.x, cell.w, level.cell.w), scaled(p.at.y, cell.h, level.cell.h)};
+    }
+    for (Guide& g : out.level.guides)
+        g.at = g.upright ? scaled(g.at, cell.w, level.cell.w) : scaled(g.at, cell.h, level.cell.h);
+    if (out.level.frame_at)
+        out.level.frame_at =
+            Point{scaled(level.frame_at->x, cell.w, level.cell.w), scaled(level.frame_at->y, cell.h, level.cell.h)};
+    const bool up = cell.w % level.cell.w == 0 && cell.h % level.cell.h == 0;
+    const bool down = level.cell.w % cell.w == 0 && level.cell.h % cell.h == 0;
+    // Whether the art has a pixel for each of the cell's, or a whole number of them.
+    int uneven = 0;
+    std::int64_t tiles = 0;
+    for (const auto& sheet : project.sheets)
+        for (const Tile& t : sheet->tiles) {
+            if (t.is_block()) continue;
+            ++tiles;
+            const Size art{t.box.w / sheet->cut.scale, t.box.h / sheet->cut.scale};
+            if (art.empty() || cell.w % art.w != 0 || cell.h % art.h != 0) ++uneven;
+        }
+    if (cell == level.cell)
+        out.says = "Nothing changes";
+    else if (uneven == 0 && (up || down))
+        out.says = up ? say("The picture stays and is drawn %1 times as large", cell.w / level.cell.w)
+                      : say("The picture stays and is drawn %1 times as small", level.cell.w / cell.w);
+    else if (uneven == 0)
+        out.says = "Every tile fits the new cell by a whole factor; cells and props keep their places in cells";
+    else
+        out.says =
+            say("%1 of %2 tiles do not fit the new cell by a whole factor and will be drawn uneven; cells and "
+                "props keep their places in cells",
+                uneven, tiles);
+    return out;
+}
+
+Level duplicate_layer(const Level& level, LayerId id, const std::string& name, std::uint32_t& next_id) {
+    const int index = level.index_of(id);
+    assert(index >= 0);
+    Layer copy = *level.layers[static_cast<std::size_t>(index)];
+    copy.id = next_id++;
+    copy.name = name;
+    copy.overlay_of = 0;
+    for (Prop& p : copy.props) p.id = next_id++;
+    Level out = level;
+    out.layers.insert(out.layers.begin() + index + 1, std::make_shared<const Layer>(std::move(copy)));
+    if (index < level.plane) ++out.plane;
+    return out;
+}
+
+Merged merged_down(const Project& project, const join::Rules& rules, const Level& level, LayerId id) {
+    Merged out{level, false, 0};
+    const int index = level.index_of(id);
+    if (index < 1) return out;
+    const Layer& above = *level.layers[static_cast<std::size_t>(index)];
+    const Layer& below = *level.layers[static_cast<std::size_t>(index) - 1];
+    if (above.kind != below.kind || above.kind == LayerKind::backdrop || below.locked || above.locked ||
+        above.shift != below.shift)
+        return out;
+    out.done = true;
+    Layer& to = out.level.edit(below.id);
+    if (above.kind == LayerKind::props) {
+        to.props.insert(to.props.end(), above.props.begin(), above.props.end());
+        out.level = remove_layer(out.level, id);
+        return out;
+    }
+    Grid left = above.grid;
+    std::map<TileId, bool> shows;
+    each_cell(above.grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
+        auto [known, fresh] = shows.try_emplace(c.tile(), false);
+        if (fresh) known->second = see_through(project, c.tile());
+        if (known->second && (below.grid.cell(p).bits != 0 || below.grid.material(p) != 0)) {
+            ++out.stayed;
+            return;
+        }
+        to.grid.set(p, c, m);
+        left.set(p, {}, 0);
+    });
+    join::resolve(rules, to.grid, level.cells(), below.id);
+    if (out.stayed == 0) {
+        out.level = remove_layer(out.level, id);
+    } else {
+        join::resolve(rules, left, level.cells(), id);
+        out.level.edit(id).grid = left;
+    }
+    return out;
+}
+
+} // namespace vic::edit

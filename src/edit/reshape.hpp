@@ -1,0 +1,56 @@
+// A level as a whole given another shape: extended, cropped, turned, mirrored, with another cell size; and its layers
+// merged and duplicated.
+#pragma once
+
+#include "base/text.hpp"
+#include "join/resolve.hpp"
+#include "level/project.hpp"
+
+namespace vic::edit {
+
+// Where something at `p` of a box of `size` comes to lie when the box is turned; and how large that is then.
+Point turned_place(Turn turn, Point p, Size size);
+Size turned_size(Turn turn, Size size);
+// A grid turned with its tiles. Tiles that must not be turned so keep their own turn, as blocks do for quarter turns.
+level::Grid turned_grid(const level::TileTable& tiles, const level::Grid& grid, Turn turn);
+
+// So many cells more at each edge; negative numbers crop. Marks, props, guides and the plan keep their place; marks
+// that lie outside afterwards go, props beyond the edge stay. The joins along the edges are resolved anew. The result
+// has 1 to kMostCells cells a side.
+struct Edges {
+    int left = 0, top = 0, right = 0, bottom = 0;
+    bool operator==(const Edges&) const = default;
+};
+level::Level extended(const join::Rules& rules, const level::Level& level, const Edges& by);
+// What of the level has anything in it; the start and exits count.
+Box content(const level::Level& level);
+// The edges by which a growing level must move so that it holds the cells: whole chunks, none where it does already.
+Edges growth(const level::Level& level, const Box& cells);
+
+// Whether the level can be turned like that: quarter turns need square cells.
+bool can_turn(const level::Level& level, Turn turn);
+// The level turned with all its tiles, props, marks and guides; it follows no plan any more.
+level::Level turned(const level::Project& project, const join::Rules& rules, const level::Level& level, Turn turn);
+
+// Another size of its cells, in pixels: everything keeps its place in cells, props are moved along. `says` tells what
+// becomes of the pictures of its tiles.
+struct Rescaled {
+    level::Level level;
+    Text says;
+};
+Rescaled rescaled(const level::Project& project, const level::Level& level, Size cell);
+
+// A copy of the layer right in front of it, with ids of its own from `next_id` on.
+level::Level duplicate_layer(const level::Level& level, level::LayerId id, const std::string& name,
+                             std::uint32_t& next_id);
+// The layer laid onto the one of the same kind right behind it, and gone. See-through tiles over something else would
+// wipe that out: they stay on the layer, which then stays. No change where there is none behind, or it is locked.
+struct Merged {
+    level::Level level;
+    bool done = false;
+    std::int64_t stayed = 0;
+};
+Merged merged_down(const level::Project& project, const join::Rules& rules, const level::Level& level,
+                   level::LayerId id);
+
+} // namespace vic::edit

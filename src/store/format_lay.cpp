@@ -1,0 +1,236 @@
+#include "store/format_lay.hpp"
+
+#include <algorithm>
+
+#include "store/cells.hpp"
+#include "store/format.hpp"
+#include "store/stamp_text.hpp"
+
+namespace vic::store {
+
+using namespace level;
+
+namespace {
+
+constexpr int kFar = 1 << 24; // no coordinate of a project is further from 0
+
+const std::vector<std::string>& plan_words() {
+    static const std::vector<std::string> words{"nothing", "material", "tile", "prop", "mark"};
+    return words;
+}
+
+// A row of a plan as runs of keys: "5x2 1 3x-", `-` where none fits.
+std::string row_text(const std::uint8_t* row, int count) {
+    std::string out;
+    for (int x = 0; x < count;) {
+        int same = x + 1;
+        while (same < count && row[same] == row[x]) ++same;
+        if (!out.empty()) out += ' ';
+        if (same - x > 1) out += std::to_string(same - x) + 'x';
+        out += row[x] == kNoKey ? "-" : std::to_string(row[x]);
+        x = same;
+    }
+    return out;
+}
+
+void read_row_text(const Field& f, std::size_t keys, int count, std::vector<std::uint8_t>& out) {
+    const std::string text = f.text(1U << 16);
+    std::size_t at = 0;
+    int have = 0;
+    const auto number = [&]() -> int {
+        int n = 0;
+        const std::size_t from = at;
+        while (at < text.size() && text[at] >= '0' && text[at] <= '9' && n <= kMostPlan)
+            n = n * 10 + (text[at++] - '0');
+        if (at == from) f.refuse("A number is missing");
+        return n;
+    };
+    const auto key = [&]() -> std::uint8_t {
+        if (at < text.size() && text[at] == '-') {
+            ++at;
+            return kNoKey;
+        }
+        const int k = number();
+        if (k >= static_cast<int>(keys)) f.refuse(say("The plan has no key %1", k));
+        return static_cast<std::uint8_t>(k);
+    };
+    while (at < text.size()) {
+        int times = 1;
+        const std::size_t from = at;
+        if (text[at] != '-') {
+            times = number();
+            if (at < text.size() && text[at] == 'x')
+                ++at;
+            else
+                at = from, times = 1;
+        }
+        const std::uint8_t k = key();
+        if (times < 1 || have + times > count) f.refuse("The row is longer than the plan");
+        out.insert(out.end(), static_cast<std::size_t>(times), k);
+        have += times;
+        if (at < text.size() && text[at++] != ' ') f.refuse("A space is missing");
+    }
+    if (have != count) f.refuse("The row is shorter than the plan");
+}
+
+Json plan_json(const Plan& plan) {
+    Json j{{"file", plan.file},     {"at", to_json(plan.at)}, {"bottom_up", plan.bottom_up},
+           {"gather", plan.gather}, {"layer", plan.layer},    {"keys", Json::array()}};
+    for (const PlanKey& k : plan.keys) {
+        Json key{{"colour", to_json(k.colour)}, {"is", plan_words().at(static_cast<std::size_t>(k.kind))}};
+        if (k.id != 0) key["id"] = k.id;
+        if (!k.name.empty()) key["name"] = k.name;
+        j["keys"].push_back(std::move(key));
+    }
+    j["size"] = to_json(plan.size);
+    j["laid"] = Json::array();
+    for (int y = 0; y < plan.size.h; ++y)
+        j["laid"].push_back(row_text(&plan.laid[static_cast<std::size_t>(y * plan.size.w)], plan.size.w));
+    return j;
+}
+
+Plan read_plan(const Field& f) {
+    Plan plan;
+    plan.file = f["file"].text();
+    plan.at = f["at"].point(-kMostCells, kMostCells);
+    plan.bottom_up = f["bottom_up"].yes();
+    plan.gather = f["gather"].number(0, 441);
+    plan.layer = static_cast<LayerId>(f["layer"].whole(0, UINT32_MAX));
+    for (const Field& k : f["keys"].list(kMostPlanKeys)) {
+        PlanKey key;
+        key.colour = k["colour"].colour();
+        key.kind = static_cast<PlanKey::Kind>(k["is"].word(plan_words()));
+        // What is named here may be gone meanwhile; then nothing is laid.
+        if (k.has("id")) key.id = static_cast<std::uint32_t>(k["id"].whole(1, UINT32_MAX));
+        if (k.has("name")) key.name = k["name"].text(256);
+        plan.keys.push_back(std::move(key));
+    }
+    plan.size = f["size"].size(0, kMostPlan);
+    const auto rows = f["laid"].list(kMostPlan);
+    if (static_cast<int>(rows.size()) != plan.size.h) f["laid"].refuse("There is not a row for each of the plan");
+    for (const Field& row : rows) read_row_text(row, plan.keys.size(), plan.size.w, plan.laid);
+    return plan;
+}
+
+} // namespace
+
+void put_layer_settings(Json& j, const Layer& l) {
+    const Layer plain;
+    if (l.tint != plain.tint) j["tint"] = to_json(l.tint);
+    if (l.parallax != plain.parallax) j["parallax"] = to_json(l.parallax);
+    if (l.shift != plain.shift) j["shift"] = to_json(l.shift);
+    if (!l.group.empty()) j["group"] = l.group;
+    if (l.overlay_of != 0) j["overlay_of"] = l.overlay_of;
+}
+
+void read_layer_settings(const Field& f, Layer& l) {
+    if (f.has("tint")) l.tint = f["tint"].colour();
+    if (f.has("parallax")) l.parallax = f["parallax"].point(0, 400);
+    if (f.has("shift")) {
+        l.shift = f["shift"].point(-1, 1);
+        if (l.solid && l.shift != Point{}) f["shift"].refuse("A layer that blocks lies on the lattice");
+    }
+    if (f.has("group")) l.group = f["group"].text(256);
+    if (f.has("overlay_of")) l.overlay_of = static_cast<LayerId>(f["overlay_of"].whole(1, UINT32_MAX));
+}
+
+void put_level_extras(Json& j, const Level& level) {
+    if (level.grows) j["grows"] = true;
+    if (level.frame_at) j["frame_at"] = to_json(*level.frame_at);
+    if (level.grid_every != 0) j["grid_every"] = level.grid_every;
+    for (const Guide& g : level.guides) j["guides"].push_back({{"upright", g.upright}, {"at", g.at}});
+    if (level.plan) j["plan"] = plan_json(*level.plan);
+}
+
+void read_level_extras(const Field& f, Level& level) {
+    if (f.has("grows")) level.grows = f["grows"].yes();
+    if (f.has("frame_at")) level.frame_at = f["frame_at"].point(-kFar, kFar);
+    if (f.has("grid_every")) level.grid_every = f["grid_every"].number(0, kMostCells);
+    if (f.has("guides"))
+        for (const Field& g : f["guides"].list(1024))
+            level.guides.push_back({g["upright"].yes(), g["at"].number(-kFar, kFar)});
+    std::sort(level.guides.begin(), level.guides.end());
+    if (f.has("plan")) level.plan = read_plan(f["plan"]);
+}
+
+Json props_json(const std::vector<Prop>& props) {
+    Json out = Json::array();
+    for (const Prop& p : props) {
+        Json prop{{"id", p.id}, {"kind", p.kind}, {"at", to_json(p.at)}};
+        if (p.mirrored) prop["mirrored"] = true;
+        out.push_back(std::move(prop));
+    }
+    return out;
+}
+
+std::vector<Prop> read_props(const Field& f, const Project* project) {
+    std::vector<Prop> out;
+    for (const Field& p : f.list(1U << 22)) {
+        Prop prop;
+        prop.id = static_cast<PropId>(p["id"].whole(1, UINT32_MAX));
+        prop.kind = static_cast<PropKindId>(p["kind"].whole(1, UINT32_MAX));
+        if (project && !project->prop_kind(prop.kind)) p["kind"].refuse(say("There is no prop %1", prop.kind));
+        prop.at = p["at"].point(-kFar, kFar);
+        prop.mirrored = p.has("mirrored") && p["mirrored"].yes();
+        out.push_back(prop);
+    }
+    return out;
+}
+
+Json stamp_json(const Stamp& s) {
+    Json j{{"id", s.id}, {"name", s.name}, {"size", to_json(s.size)}, {"cell", to_json(s.cell)}};
+    if (s.nine) j["nine"] = true;
+    j["layers"] = Json::array();
+    for (const StampLayer& l : s.layers) {
+        Json layer{
+            {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind))}};
+        if (l.kind == LayerKind::tiles)
+            layer["rows"] = write_rows(l.grid);
+        else
+            layer["props"] = props_json(l.props);
+        j["layers"].push_back(std::move(layer));
+    }
+    return j;
+}
+
+Stamp read_stamp(const Field& f, const Project& project) {
+    Stamp s;
+    s.id = static_cast<StampId>(f["id"].whole(1, UINT32_MAX));
+    s.name = f["name"].text();
+    s.size = f["size"].size(1, 1024);
+    s.cell = f["cell"].size(1, 1024);
+    s.nine = f.has("nine") && f["nine"].yes();
+    for (const Field& l : f["layers"].list(256)) {
+        StampLayer layer;
+        layer.from = static_cast<LayerId>(l["from"].whole(0, UINT32_MAX));
+        layer.name = l["name"].text();
+        layer.kind = static_cast<LayerKind>(l["kind"].word(layer_kind_words()));
+        if (layer.kind == LayerKind::backdrop) l["kind"].refuse("A stamp has no backdrops");
+        if (layer.kind == LayerKind::tiles) {
+            std::vector<std::string> rows;
+            for (const Field& row : l["rows"].list(1024)) rows.push_back(row.text(1U << 16));
+            layer.grid = read_rows(rows, s.size, l.file(), l["rows"].path(), project.next_tile);
+        } else {
+            layer.props = read_props(l["props"], nullptr);
+            // What is named here may be gone meanwhile.
+            std::erase_if(layer.props, [&](const Prop& p) { return !project.prop_kind(p.kind); });
+        }
+        s.layers.push_back(std::move(layer));
+    }
+    return s;
+}
+
+std::string stamp_to_text(const Stamp& stamp) {
+    Stamp named = stamp;
+    named.id = std::max<StampId>(1, stamp.id); // what is only copied has none
+    return json_lines(stamp_json(named));
+}
+
+Stamp stamp_from_text(const std::string& text, const std::string& name, const Project& project) {
+    const Json json = parse_json(text, name);
+    Stamp stamp = read_stamp(Field(json, name, ""), project);
+    stamp.id = 0;
+    return stamp;
+}
+
+} // namespace vic::store

@@ -1,0 +1,25 @@
+// The parts of the files that laying needs: a layer's finer settings, plans, guides, stamps, frames of devices.
+#pragma once
+
+#include "level/project.hpp"
+#include "store/fields.hpp"
+
+namespace vic::store {
+
+// Only what differs from a plain layer is written.
+void put_layer_settings(Json& j, const level::Layer& layer);
+void read_layer_settings(const Field& f, level::Layer& layer);
+
+// Growing, guides, the frame's place, the stronger lines, the plan.
+void put_level_extras(Json& j, const level::Level& level);
+void read_level_extras(const Field& f, level::Level& level);
+
+Json stamp_json(const level::Stamp& stamp);
+// Tiles must be below the project's next; kinds of props must be the project's. Throws InputError.
+level::Stamp read_stamp(const Field& f, const level::Project& project);
+
+Json props_json(const std::vector<level::Prop>& props);
+// Kinds must be the project's, where one is given.
+std::vector<level::Prop> read_props(const Field& f, const level::Project* project);
+
+} // namespace vic::store
