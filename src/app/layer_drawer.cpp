@@ -60,6 +60,8 @@ void Slab::buildMore(const level::Layer& layer, QVBoxLayout& column) {
             box->setSuffix(unit);
             box->setKeyboardTracking(false);
             box->setValue(across ? now.x : now.y);
+            box->setMinimumWidth(40);
+            box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
             describe(box, name, {}, help);
             inner->addWidget(box);
             connect(box, &QSpinBox::valueChanged, this, [s = &session_, layer = layer_, across, what, field](int v) {
@@ -75,6 +77,7 @@ void Slab::buildMore(const level::Layer& layer, QVBoxLayout& column) {
     if (layer.kind != level::LayerKind::backdrop) {
         auto* tint = new QComboBox(this);
         tint->setObjectName("layerTint");
+        tint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
         for (const auto& [text, c] : kTints) tint->addItem(tr(text), QColor(c.r, c.g, c.b));
         const QColor now(layer.tint.r, layer.tint.g, layer.tint.b);
         if (tint->findData(now) < 0) tint->addItem(tr("its own"), now);
@@ -187,6 +190,7 @@ void Slab::buildDrawer(const level::Layer& layer) {
     const auto button = [&](const char* id, const QString& iconName, const QString& text, const QString& help) {
         auto* b = toolButton(&panel_, id, iconName, {}, {}, "card");
         b->setIcon(icon(iconName, t.ink));
+        b->setStyleSheet("padding: 5px 7px;");
         describe(b, text, {}, help);
         row->addWidget(b);
         return b;
@@ -208,11 +212,8 @@ void Slab::buildDrawer(const level::Layer& layer) {
                    [&](level::Layer& l) { l.locked = !locked; });
         });
     });
-    auto* alone = button("layerSolo", "shown", session_.solo() == layer_ ? tr("All again") : tr("Alone"),
+    auto* alone = button("layerSolo", "alone", session_.solo() == layer_ ? tr("All again") : tr("Alone"),
                          tr("Looks at this layer alone; nothing of the level changes"));
-    alone->setIcon({});
-    alone->setText(tr("alone"));
-    alone->setToolButtonStyle(Qt::ToolButtonTextOnly);
     alone->setCheckable(true);
     alone->setChecked(session_.solo() == layer_);
     connect(alone, &QToolButton::clicked, this, [s = &session_, id = layer_](bool on) {

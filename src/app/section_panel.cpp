@@ -40,9 +40,8 @@ Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer, int inde
     setFocusPolicy(Qt::TabFocus);
     const level::Layer* l = session.level()->layer(layer);
     setAccessibleName(l ? QString::fromStdString(l->name) : tr("The walker's plane"));
-    setMinimumHeight(l ? kClosed : kPlane);
     if (l && session.activeLayerId() == layer)
-        buildDrawer(*l);
+        buildDrawer(*l); // as high as its drawer
     else
         setFixedHeight(l ? kClosed : kPlane);
 }

@@ -4,6 +4,7 @@
 #include <QFileInfo>
 #include <algorithm>
 
+#include "app/spoken.hpp"
 #include "app/thumbs.hpp"
 #include "base/error.hpp"
 #include "edit/clips.hpp"
@@ -85,6 +86,17 @@ void Session::open(const QString& dir) {
     choose();
     emit changed();
     emit handChanged();
+    for (const store::Damage& d : document_->damages()) {
+        const level::Level* l = project().level(d.level);
+        const level::Layer* layer = l ? l->layer(d.layer) : nullptr;
+        if (layer)
+            emit said(
+                tr("The layer %1 of %2 is damaged: %3. What could be read is shown and locked; the file as it was "
+                   "is kept as %4")
+                    .arg(QString::fromStdString(layer->name), QString::fromStdString(l->name), spoken(d.what),
+                         QString::fromStdString(d.aside)),
+                true);
+    }
     followPlans(); // a plan may have been painted on while the project was closed
 }
 

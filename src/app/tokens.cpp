@@ -72,6 +72,7 @@ QPushButton[role="primary"]:hover { background: @vermilionDeep; }
 QPushButton[role="primary"]:disabled { background: @line; border-color: @line; color: @quiet; }
 QToolButton { background: transparent; color: @ink; border: 1px solid transparent; border-radius: 6px; padding: 4px 8px; }
 QToolButton:hover { background: @card; border-color: @line; }
+QToolButton[role="tool"], QToolButton[role="toggle"] { padding: 4px 5px; }
 QToolButton[role="tool"]:checked { background: @vermilion; color: @onVermilion; font-weight: 600; border-color: @vermilion; }
 QToolButton[role="toggle"]:checked { background: @ink; color: @panel; border-color: @ink; }
 QToolButton[role="link"] { color: @quiet; font-size: 12px; padding: 2px 6px; }
@@ -82,7 +83,7 @@ QLineEdit, QSpinBox, QDoubleSpinBox, QComboBox { background: @card; color: @ink;
 QLineEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus { border-color: @brine; }
 QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button { width: 0; border: 0; }
 QComboBox::drop-down { border: 0; width: 18px; }
-QComboBox::down-arrow { image: none; width: 0; height: 0; }
+QComboBox::down-arrow { image: url(:/icons/down.svg); width: 10px; height: 10px; margin-right: 6px; }
 QComboBox QAbstractItemView { background: @card; color: @ink; border: 1px solid @line; selection-background-color: @brine; selection-color: @onBrine; outline: 0; }
 QCheckBox { spacing: 7px; color: @ink; }
 QCheckBox::indicator, QListWidget::indicator { width: 14px; height: 14px; border: 1px solid @quiet; border-radius: 4px; background: @card; }
@@ -98,9 +99,9 @@ QScrollBar::handle:horizontal { background: @line; border-radius: 3px; min-width
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
 QListWidget { background: transparent; border: 0; outline: 0; }
-QListWidget#materialTray::item, QListWidget#propTray::item, QListWidget#foundTray::item, QListWidget#frames::item { border: 2px solid transparent; border-radius: 7px; padding: 1px; color: @ink; }
-QListWidget#materialTray::item:hover, QListWidget#propTray::item:hover, QListWidget#foundTray::item:hover, QListWidget#frames::item:hover { background: @card; }
-QListWidget#materialTray::item:selected, QListWidget#propTray::item:selected, QListWidget#foundTray::item:selected, QListWidget#frames::item:selected { background: @card; border-color: @vermilion; color: @ink; }
+QListWidget#materialTray::item, QListWidget#propTray::item, QListWidget#stampTray::item, QListWidget#foundTray::item, QListWidget#frames::item { border: 2px solid transparent; border-radius: 7px; padding: 1px; color: @ink; }
+QListWidget#materialTray::item:hover, QListWidget#propTray::item:hover, QListWidget#stampTray::item:hover, QListWidget#foundTray::item:hover, QListWidget#frames::item:hover { background: @card; }
+QListWidget#materialTray::item:selected, QListWidget#propTray::item:selected, QListWidget#stampTray::item:selected, QListWidget#foundTray::item:selected, QListWidget#frames::item:selected { background: @card; border-color: @vermilion; color: @ink; }
 QMenu { background: @card; color: @ink; border: 1px solid @line; padding: 4px; }
 QMenu::item { padding: 5px 22px 5px 12px; border-radius: 4px; }
 QMenu::item:selected { background: @brine; color: @onBrine; }

@@ -31,7 +31,7 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     setFixedHeight(40);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(10, 4, 10, 4);
-    row->setSpacing(3);
+    row->setSpacing(2);
     buildTools();
     row->addSpacing(4);
     row->addWidget(upright(this));
@@ -39,7 +39,7 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     options_ = new QWidget(this);
     auto* inner = new QHBoxLayout(options_);
     inner->setContentsMargins(0, 0, 0, 0);
-    inner->setSpacing(3);
+    inner->setSpacing(2);
     row->addWidget(options_);
     buildOptions();
     row->addStretch();
@@ -113,10 +113,8 @@ void ToolRow::buildTools() {
         auto* b = toolButton(this, e.id, e.icon, e.name, {}, "tool");
         describe(b, e.name, e.key, e.help);
         b->setCheckable(true);
-        // Only the tool in use has its name beside its sign; the others tell it under the pointer.
+        // Signs alone: there are many, and the reading line says what the one in use does.
         b->setToolButtonStyle(Qt::ToolButtonIconOnly);
-        connect(b, &QToolButton::toggled, b,
-                [b](bool on) { b->setToolButtonStyle(on ? Qt::ToolButtonTextBesideIcon : Qt::ToolButtonIconOnly); });
         connect(b, &QToolButton::clicked, this, [this, tool = e.tool] { session_.setTool(tool); });
         tools_[e.tool] = b;
         icons_[b] = e.icon;
@@ -191,7 +189,7 @@ void ToolRow::buildOptions() {
     };
     grow_ = button("selectGrow", "add", tr("Grow the selection"), tr("Ctrl++"), tr("By one cell on all sides"));
     shrink_ =
-        button("selectShrink", "remove", tr("Shrink the selection"), tr("Ctrl+-"), tr("By one cell on all sides"));
+        button("selectShrink", "less", tr("Shrink the selection"), tr("Ctrl+-"), tr("By one cell on all sides"));
     selectAll_ = button("selectKeep", "stamp", tr("Keep as a stamp"), tr("Ctrl+T"),
                         tr("What is selected goes into the Tray, to be laid again"));
     connect(grow_, &QToolButton::clicked, this, [this] { commands_.grow(true); });

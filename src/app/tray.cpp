@@ -309,13 +309,14 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
         if (!gathered_.empty()) take(gathered_.front());
     });
     auto* row = new QHBoxLayout;
-    row->setSpacing(6);
+    row->setSpacing(4);
     tabs_ = new QButtonGroup(this);
     const QString names[kTabs] = {tr("Materials"), tr("Tiles"), tr("Props"), tr("Stamps")};
     static const char* ids[kTabs] = {"trayMaterials", "trayTiles", "trayProps", "trayStamps"};
     for (int i = 0; i < kTabs; ++i) {
         auto* b = toolButton(this, ids[i], {}, names[i], {}, "pill");
         b->setCheckable(true);
+        b->setStyleSheet("padding: 2px 6px;");
         tabs_->addButton(b, i);
         row->addWidget(b);
     }

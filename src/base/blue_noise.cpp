@@ -91,10 +91,24 @@ std::array<std::uint16_t, kAll> ranks() {
     return out;
 }
 
+const auto& table() {
+    static const auto all = ranks();
+    return all;
+}
+
 } // namespace
 
+void spread_row(std::uint32_t seed, int x, int y, int n, std::uint32_t* out) {
+    const auto& all = table();
+    const std::uint32_t shift = cell_hash(seed, 0, 0);
+    const auto v = (static_cast<std::uint32_t>(y) + (shift >> 8)) & (kSide - 1);
+    const auto* row = &all[v * kSide];
+    for (int i = 0; i < n; ++i)
+        out[i] = std::uint32_t{row[(static_cast<std::uint32_t>(x + i) + shift) & (kSide - 1)]} << 20;
+}
+
 std::uint32_t spread_threshold(std::uint32_t seed, int x, int y) {
-    static const auto all = ranks();
+    const auto& all = table();
     // Seeds look at other parts of the pattern.
     const std::uint32_t shift = cell_hash(seed, 0, 0);
     const auto u = (static_cast<std::uint32_t>(x) + shift) & (kSide - 1);

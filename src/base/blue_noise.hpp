@@ -10,4 +10,7 @@ namespace vic {
 // the place itself. Source: R. Ulichney, "The void-and-cluster method for dither array generation", SPIE 1913 (1993).
 std::uint32_t spread_threshold(std::uint32_t seed, int x, int y);
 
+// The upper 12 bits of it for `n` places of a row, shifted to the top.
+void spread_row(std::uint32_t seed, int x, int y, int n, std::uint32_t* out);
+
 } // namespace vic

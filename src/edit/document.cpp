@@ -13,7 +13,11 @@ Document::Document(level::Project project, fs::path dir)
       opened_(std::chrono::system_clock::now()) {}
 
 Document Document::open(const fs::path& dir) {
-    Document out(store::load(dir), dir);
+    std::vector<store::Damage> damages;
+    Document out(store::load(dir, &damages), dir);
+    out.damages_ = std::move(damages);
+    // What could be read only in part is another state than that on disk: a save writes it whole.
+    if (!out.damages_.empty()) out.saved_ = std::make_shared<const level::Project>();
     for (const store::Kept& k : store::kept_states(dir))
         out.kept_.push_back({k.id, k.name, Moment(std::chrono::seconds(k.when)), nullptr});
     return out;

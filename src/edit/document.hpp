@@ -8,6 +8,7 @@
 
 #include "base/files.hpp"
 #include "level/project.hpp"
+#include "store/project_files.hpp"
 
 namespace vic::edit {
 
@@ -27,7 +28,9 @@ class Document {
   public:
     // A new document without a past. `dir` is the project's folder.
     Document(level::Project project, fs::path dir);
-    static Document open(const fs::path& dir); // throws InputError
+    // Layers whose cells are damaged do not keep it from being opened; damages() tells of them. Throws InputError.
+    static Document open(const fs::path& dir);
+    [[nodiscard]] const std::vector<store::Damage>& damages() const { return damages_; }
 
     [[nodiscard]] const level::Project& project() const { return *now_; }
     [[nodiscard]] ProjectState state() const { return now_; }
@@ -80,6 +83,7 @@ class Document {
     std::string merge_;
     Moment opened_{};
     std::vector<KeepPoint> kept_;
+    std::vector<store::Damage> damages_;
 };
 
 } // namespace vic::edit

@@ -250,10 +250,12 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
 }
 
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& hand,
-         const Region& cells) {
+         const Region& wanted) {
     Laid out{level, {}, 0};
     assert(level.layer(layer) && level.layer(layer)->kind == LayerKind::tiles);
-    const Box bounds = intersection(cells.bounds(), level.cells());
+    Region cells = wanted;
+    if (!level.cells().contains(cells.bounds())) cells.keep(level.cells());
+    const Box bounds = cells.bounds();
     if (bounds.empty() || !lays_cells(hand)) return out;
     Grid& grid = out.level.edit(layer).grid;
     const Grid before = grid;

@@ -4,6 +4,7 @@
 #include <bit>
 #include <cstring>
 #include <future>
+#include <map>
 
 #if defined(__x86_64__)
 #include <immintrin.h>
@@ -103,6 +104,85 @@ RowState look_up_row(const MaterialId* a, const MaterialId* h, const MaterialId*
     return state;
 }
 #endif
+
+constexpr int kFew = 8; // variants of a case up to which a row is chosen at once
+
+// Chooses among few variants for `n` cells side by side: the same as Rules::variant(), but with the thresholds on the
+// hash itself, so that there is nothing to branch on.
+struct FewVariants {
+    std::array<std::uint32_t, kFew> from{}; // the least threshold from which each is chosen
+    std::array<std::uint32_t, kFew> cells{};
+    int count = 0;
+    std::uint32_t lively = 0; // hashes below it take the spread threshold
+    bool always = false;      // all do
+};
+[[gnu::always_inline]] inline void choose_row(const FewVariants& few, int count, const std::uint32_t* spread, int x,
+                                              int y, std::uint32_t seed, int n, std::uint32_t* __restrict out) {
+    const auto row = static_cast<std::uint32_t>(y);
+    const std::uint32_t all = few.always ? ~0U : 0U;
+    for (int i = 0; i < n; ++i) {
+        const auto column = static_cast<std::uint32_t>(x + i);
+        const std::uint32_t h = cell_hash(seed, column, row);
+        const std::uint32_t lively = cell_hash(seed ^ 0x51ED270BU, column, row);
+        const std::uint32_t spreads = all | (lively < few.lively ? ~0U : 0U);
+        const std::uint32_t threshold = (((spread[i] | (h & 0xFFFFFU)) & spreads)) | (h & ~spreads);
+        std::uint32_t now = few.cells[0];
+        for (int k = 1; k < count; ++k)
+            now = threshold >= few.from[static_cast<std::size_t>(k)] ? few.cells[static_cast<std::size_t>(k)] : now;
+        out[i] = now;
+    }
+}
+using ChooseRow = void (*)(const FewVariants&, const std::uint32_t*, int, int, std::uint32_t, int, std::uint32_t*);
+void choose_row_plain(const FewVariants& few, const std::uint32_t* spread, int x, int y, std::uint32_t seed, int n,
+                      std::uint32_t* out) {
+    choose_row(few, few.count, spread, x, y, seed, n, out);
+}
+#if defined(__x86_64__)
+// The hash of eight places of a row: cell_hash().
+[[gnu::target("avx2"), gnu::always_inline]] inline __m256i hash_wide(__m256i columns, std::uint32_t mixed) {
+    __m256i h = _mm256_xor_si256(_mm256_mullo_epi32(columns, _mm256_set1_epi32(static_cast<int>(0x9E3779B1U))),
+                                 _mm256_set1_epi32(static_cast<int>(mixed)));
+    h = _mm256_mullo_epi32(_mm256_xor_si256(h, _mm256_srli_epi32(h, 15)),
+                           _mm256_set1_epi32(static_cast<int>(0x2C1B3C6DU)));
+    h = _mm256_mullo_epi32(_mm256_xor_si256(h, _mm256_srli_epi32(h, 12)),
+                           _mm256_set1_epi32(static_cast<int>(0x297A2D39U)));
+    return _mm256_xor_si256(h, _mm256_srli_epi32(h, 15));
+}
+[[gnu::target("avx2"), gnu::always_inline]] inline __m256i not_less(__m256i a, __m256i b) {
+    return _mm256_cmpeq_epi32(_mm256_max_epu32(a, b), a);
+}
+
+[[gnu::target("avx2")]] void choose_row_wide(const FewVariants& few, const std::uint32_t* spread, int x, int y,
+                                             std::uint32_t seed, int n, std::uint32_t* out) {
+    const std::uint32_t line = static_cast<std::uint32_t>(y) * 0x85EBCA77U;
+    __m256i columns = _mm256_add_epi32(_mm256_set1_epi32(x), _mm256_setr_epi32(0, 1, 2, 3, 4, 5, 6, 7));
+    const __m256i all = _mm256_set1_epi32(few.always ? -1 : 0);
+    const __m256i lively = _mm256_set1_epi32(static_cast<int>(few.lively));
+    int i = 0;
+    for (; i + 8 <= n; i += 8) {
+        const __m256i h = hash_wide(columns, line + seed);
+        const __m256i dice = hash_wide(columns, line + (seed ^ 0x51ED270BU));
+        const __m256i spreads =
+            _mm256_or_si256(all, _mm256_andnot_si256(not_less(dice, lively), _mm256_set1_epi32(-1)));
+        const __m256i even = _mm256_or_si256(_mm256_loadu_si256(reinterpret_cast<const __m256i*>(spread + i)),
+                                             _mm256_and_si256(h, _mm256_set1_epi32(0xFFFFF)));
+        const __m256i threshold = _mm256_blendv_epi8(h, even, spreads);
+        __m256i now = _mm256_set1_epi32(static_cast<int>(few.cells[0]));
+        for (std::size_t k = 1; k < static_cast<std::size_t>(few.count); ++k)
+            now = _mm256_blendv_epi8(now, _mm256_set1_epi32(static_cast<int>(few.cells[k])),
+                                     not_less(threshold, _mm256_set1_epi32(static_cast<int>(few.from[k]))));
+        _mm256_storeu_si256(reinterpret_cast<__m256i*>(out + i), now);
+        columns = _mm256_add_epi32(columns, _mm256_set1_epi32(8));
+    }
+    choose_row(few, few.count, spread + i, x + i, y, seed, n - i, out + i);
+}
+#endif
+ChooseRow best_choose_row() {
+#if defined(__x86_64__)
+    if (__builtin_cpu_supports("avx2")) return choose_row_wide;
+#endif
+    return choose_row_plain;
+}
 
 using LookUp = RowState (*)(const MaterialId*, const MaterialId*, const MaterialId*, int, std::uint8_t*,
                             const std::uint32_t*, const std::uint32_t*, std::uint32_t*);
@@ -212,6 +292,35 @@ std::uint32_t Rules::variant(std::uint32_t entry, int x, int y, std::uint32_t se
     return choice->cell;
 }
 
+void Rules::variants(std::uint32_t entry, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) const {
+    static const ChooseRow choose = best_choose_row();
+    constexpr int kPart = 64;
+    const Choice* list = &choices_[entry & ~kMany];
+    const std::uint32_t count = list[0].up_to;
+    if (n < 8 || count > kFew) {
+        for (int i = 0; i < n; ++i) out[i] = variant(entry, x + i, y, seed);
+        return;
+    }
+    FewVariants few;
+    const std::uint64_t total = list[1].up_to;
+    std::uint64_t before = 0;
+    for (std::uint32_t i = 0; i < count; ++i) {
+        const Choice& c = list[2 + i];
+        few.from[static_cast<std::size_t>(few.count)] =
+            static_cast<std::uint32_t>(((before << 32) + total - 1) / total);
+        few.cells[static_cast<std::size_t>(few.count++)] = c.cell;
+        before = c.up_to;
+    }
+    few.always = list[0].cell >= 100;
+    few.lively = static_cast<std::uint32_t>(((std::uint64_t{list[0].cell} << 32) + 99) / 100);
+    std::array<std::uint32_t, kPart> spread{};
+    for (int i = 0; i < n; i += kPart) {
+        const int m = std::min(kPart, n - i);
+        if (list[0].cell != 0) spread_row(seed, x + i, y, m, spread.data());
+        choose(few, spread.data(), x + i, y, seed, m, out + i);
+    }
+}
+
 Mask Rules::mask(const Around& at) const {
     unsigned out = 0;
     const std::size_t own = std::size_t{at.own} << 8;
@@ -291,8 +400,17 @@ bool Rules::join_row(const MaterialId* above, const MaterialId* here, const Mate
         }
         if (row.any & kMany) {
             changed = 1;
-            for (int i = 0; i < n; ++i)
-                if (cells[i].bits & kMany) cells[i].bits = variant(cells[i].bits, x0 + from + i, y, seed);
+            for (int i = 0; i < n;) {
+                const std::uint32_t entry = cells[i].bits;
+                if (!(entry & kMany)) {
+                    ++i;
+                    continue;
+                }
+                int end = i + 1;
+                while (end < n && cells[end].bits == entry) ++end;
+                variants(entry, x0 + from + i, y, seed, end - i, &cells[i].bits);
+                i = end;
+            }
         }
     }
     return changed != 0;
@@ -373,6 +491,40 @@ void resolve_part(const Rules& rules, Grid& grid, Point at, const Box& part, std
     }
 }
 
+// Chunks that a fill has made share one content. Where such a chunk lies among its like, each of its cells is inside
+// the material, and the joined chunk can be shared as well.
+class Solid {
+  public:
+    Solid(const Rules& rules, const Grid& grid) : rules_(rules), grid_(grid) {}
+
+    // The joined chunk for the place; null where it has to be gone through.
+    std::shared_ptr<const level::Chunk> at(Point chunk) {
+        const level::Chunk* here = grid_.chunk(chunk);
+        for (const Point by : kNeighbour)
+            if (grid_.chunk(chunk + by) != here) return nullptr;
+        const auto [known, fresh] = joined_.try_emplace(here, nullptr);
+        if (fresh) known->second = joined(*here);
+        return known->second;
+    }
+
+  private:
+    std::shared_ptr<const level::Chunk> joined(const level::Chunk& chunk) const {
+        const MaterialId m = chunk.materials.front();
+        const auto cell = rules_.inside(m);
+        if (!cell ||
+            std::any_of(chunk.materials.begin(), chunk.materials.end(), [&](MaterialId o) { return o != m; }) ||
+            std::any_of(chunk.cells.begin(), chunk.cells.end(), [](Cell c) { return c.pinned(); }))
+            return nullptr;
+        auto out = std::make_shared<level::Chunk>(chunk);
+        out->cells.fill(*cell);
+        return out;
+    }
+
+    const Rules& rules_;
+    const Grid& grid_;
+    std::map<const level::Chunk*, std::shared_ptr<const level::Chunk>> joined_;
+};
+
 } // namespace
 
 void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t seed) {
@@ -382,9 +534,15 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
     const int last = (box.bottom() - 1) / kChunk;
     const auto join = [&](int from, int to) {
         Fresh fresh;
+        Solid solid(rules, grid);
         for (int cy = from; cy < to; ++cy)
             for (int cx = box.x / kChunk; cx <= (box.right() - 1) / kChunk; ++cx)
-                if (grid.chunk({cx, cy}))
+                if (!grid.chunk({cx, cy}))
+                    continue;
+                else if (auto shared =
+                             box.contains(Box{cx * kChunk, cy * kChunk, kChunk, kChunk}) ? solid.at({cx, cy}) : nullptr)
+                    fresh.emplace_back(Point{cx, cy}, std::move(shared));
+                else
                     resolve_part(rules, grid, {cx, cy}, intersection(box, {cx * kChunk, cy * kChunk, kChunk, kChunk}),
                                  seed, grid.chunk({cx + 1, cy}), fresh);
         return fresh;

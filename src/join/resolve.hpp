@@ -3,6 +3,7 @@
 
 #include <array>
 #include <cstdint>
+#include <optional>
 #include <vector>
 
 #include "join/mask.hpp"
@@ -49,6 +50,12 @@ class Rules {
     [[nodiscard]] bool any_over() const { return any_over_; }
     [[nodiscard]] bool over(level::MaterialId m) const { return over_[m] != 0; }
 
+    // The one cell that any place inside the material gets; nothing where it depends on the place.
+    [[nodiscard]] std::optional<level::Cell> inside(level::MaterialId m) const {
+        const std::uint32_t entry = table_[(std::size_t{m} << 8) | 255U];
+        return m == 0 || (entry & kMany) || related_[m] ? std::nullopt : std::optional(Cell(entry));
+    }
+
     // One row of `count` cells, into `out`, which may be `was` itself. The three rows of materials are read
     // from index -1 to count. Cells without a material and pinned ones are left as they are. Columns x0 .. x0 + count -
     // 1, row y. Gives whether anything changed.
@@ -73,6 +80,8 @@ class Rules {
         return entry & kMany ? variant(entry, x, y, seed) : entry;
     }
     [[nodiscard]] std::uint32_t variant(std::uint32_t entry, int x, int y, std::uint32_t seed) const;
+    // The same for `n` cells of a row.
+    void variants(std::uint32_t entry, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) const;
     [[nodiscard]] const Pair* pair(const Around& at) const;
 
     std::vector<std::uint32_t>

@@ -6,6 +6,7 @@
 
 #include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
+#include "store/cells.hpp"
 #include "store/format_joins.hpp"
 #include "store/format_lay.hpp"
 #include "store/project_files.hpp"
@@ -484,6 +485,7 @@ std::string level_to_text(const Level& level) {
                    {"speed", level.walker.speed},
                    {"jump", level.walker.jump}};
     put_level_extras(j, level);
+    for (const Point block : blocks_of(level)) j["blocks"].push_back(to_json(block));
     j["marks"] = Json::array();
     for (const Mark& m : level.marks) j["marks"].push_back(mark_json(m));
     j["layers"] = Json::array();
@@ -491,7 +493,8 @@ std::string level_to_text(const Level& level) {
     return json_lines(j);
 }
 
-Level level_from_text(const std::string& text, const std::string& file, const Project& project) {
+Level level_from_text(const std::string& text, const std::string& file, const Project& project,
+                      std::vector<Point>* blocks) {
     const Json json = parse_json(text, file);
     const Field root(json, file, "");
     check_format(root, "vicinum-level", kLevelVersion);
@@ -517,6 +520,14 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
         refuse_twice(f, ids, l.id, [&] { level.layers.push_back(std::make_shared<const Layer>(std::move(l))); });
     }
     level.plane = root["plane"].number(0, static_cast<int>(level.layers.size()));
+    if (in_blocks(level) && root.has("blocks")) {
+        for (const Field& f : root["blocks"].list(1U << 12)) {
+            const Point block = f.point(0, kMostCells / kBlock);
+            if (block.x * kBlock >= level.size.w || block.y * kBlock >= level.size.h)
+                f.refuse("The block lies outside the level");
+            if (blocks) blocks->push_back(block);
+        }
+    }
     return level;
 }
 

@@ -16,8 +16,10 @@ std::string level_to_text(const level::Level& level);
 // Without pictures and levels; the ids of the levels are put into `level_ids`. Throws InputError.
 level::Project project_from_text(const std::string& text, const std::string& file, std::vector<std::string>& level_ids);
 
-// With empty grids. Props must be of kinds that the project has. Throws InputError.
-level::Level level_from_text(const std::string& text, const std::string& file, const level::Project& project);
+// With empty grids. Props must be of kinds that the project has. `blocks` are those that hold its cells, of a level
+// that is kept in blocks. Throws InputError.
+level::Level level_from_text(const std::string& text, const std::string& file, const level::Project& project,
+                             std::vector<Point>* blocks = nullptr);
 
 // Words used in files, in the order of the enumerations.
 const std::vector<std::string>& shape_words();

@@ -3,6 +3,9 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <future>
+#include <mutex>
+#include <set>
 #include <tuple>
 
 #include "base/error.hpp"
@@ -81,8 +84,69 @@ void read_pictures(level::Project& project, const fs::path& dir) { // the pictur
 
 namespace {
 
+std::string cells_name(const std::string& id) { return "levels/" + id + ".cells"; }
+std::string block_name(const std::string& id, Point block) {
+    return "levels/" + id + "/" + std::to_string(block.x) + "-" + std::to_string(block.y) + ".cells";
+}
+Box block_box(Point block) { return {block.x * kBlock, block.y * kBlock, kBlock, kBlock}; }
+
+// The names of the files that hold the level's cells, with the part that each holds.
+std::map<std::string, Box> cell_files(const level::Level& level) {
+    std::map<std::string, Box> out;
+    if (!in_blocks(level)) out[cells_name(level.id)] = level.cells();
+    for (const Point block : blocks_of(level)) out[block_name(level.id, block)] = block_box(block);
+    return out;
+}
+
+// A damaged file is kept as it was under another name: the next save writes anew what could be read.
+std::string kept_aside(const fs::path& file, const std::string& bytes) {
+    std::error_code trouble;
+    for (int n = 1;; ++n) {
+        const fs::path aside = file.string() + ".damaged" + (n == 1 ? "" : "-" + std::to_string(n));
+        if (fs::exists(aside, trouble)) {
+            if (fs::file_size(aside, trouble) == bytes.size() && read_file(aside) == bytes) return aside.string();
+            continue;
+        }
+        write_file(aside, bytes);
+        flush_folder(aside.parent_path());
+        return aside.string();
+    }
+}
+
+void read_level_cells(const fs::path& dir, const fs::path& root, level::Level& level, const std::vector<Point>& blocks,
+                      std::uint32_t next_tile, const join::Rules& rules, std::vector<Damage>* damages) {
+    CellReader reader(level, next_tile);
+    std::mutex guard;
+    const auto read = [&](const std::string& name, const Box& part) {
+        const fs::path file = inside(dir, name, root.string(), "levels");
+        const std::string bytes = read_file(file);
+        std::vector<DamagedCells> damaged;
+        reader.read(bytes, file.string(), part, damages ? &damaged : nullptr);
+        if (damaged.empty()) return;
+        const std::string aside = kept_aside(file, bytes);
+        const std::lock_guard lock(guard);
+        for (const DamagedCells& d : damaged) damages->push_back({level.id, d.layer, d.file, aside, d.what});
+    };
+    if (!in_blocks(level)) {
+        read(cells_name(level.id), level.cells());
+    } else {
+        // Rows of blocks share nothing, so two threads can fill them.
+        const auto every_other = [&](int which) {
+            for (const Point block : blocks)
+                if (block.y % 2 == which) read(block_name(level.id, block), block_box(block));
+        };
+        auto other = std::async(std::launch::async, every_other, 1);
+        every_other(0);
+        other.get();
+    }
+    reader.finish(rules);
+    if (!damages) return;
+    for (const Damage& d : *damages)
+        if (d.level == level.id) level.edit(d.layer).locked = true;
+}
+
 // A project whose pictures lie in another folder than its other files.
-level::Project load_from(const fs::path& dir, const fs::path& pictures) {
+level::Project load_from(const fs::path& dir, const fs::path& pictures, std::vector<Damage>* damages = nullptr) {
     std::error_code trouble;
     if (!fs::is_directory(dir, trouble))
         throw InputError("There is no such project folder", dir.string(), "",
@@ -96,14 +160,15 @@ level::Project load_from(const fs::path& dir, const fs::path& pictures) {
     std::vector<std::string> level_ids;
     level::Project project = project_from_text(root_text, root.string(), level_ids);
     read_pictures(project, pictures);
+    const join::Rules rules(project);
     for (const std::string& id : level_ids) {
         const fs::path file = inside(dir, "levels/" + id + ".json", root.string(), "levels");
-        const fs::path cells = inside(dir, "levels/" + id + ".cells", root.string(), "levels");
-        level::Level level = level_from_text(read_file(file, 1U << 29), file.string(), project);
+        std::vector<Point> blocks;
+        level::Level level = level_from_text(read_file(file, 1U << 29), file.string(), project, &blocks);
         if (level.id != id)
             throw InputError(say("The level calls itself \"%1\"", level.id), file.string(), "id",
                              "File and id belong together: rename one of them back");
-        read_cells(read_file(cells), cells.string(), project.next_tile, level);
+        read_level_cells(dir, root, level, blocks, project.next_tile, rules, damages);
         project.put(std::move(level));
     }
     return project;
@@ -114,7 +179,7 @@ constexpr const char* kKeptName = "kept.json";
 
 } // namespace
 
-level::Project load(const fs::path& dir) { return load_from(dir, dir); }
+level::Project load(const fs::path& dir, std::vector<Damage>* damages) { return load_from(dir, dir, damages); }
 
 std::string keep_state(const level::Project& project, const fs::path& dir, const std::string& name, std::int64_t when) {
     const std::string stem = std::to_string(when) + "-" + slug(name, "kept");
@@ -170,15 +235,29 @@ std::map<std::string, std::string> texts(const level::Project& project, const le
         if (!sheet->composed.empty() && sheet->image && !(old && old->image == sheet->image))
             out[sheet->file] = sheet::encode_png(*sheet->image);
     }
+    const join::Rules rules(project);
+    // What is told by rule is told anew when the rules have changed.
+    const bool rules_same = saved && saved->materials == project.materials;
     for (const auto& level : project.levels) {
         const level::Level* old = saved ? saved->level(level->id) : nullptr;
-        if (old == level.get()) continue;
-        out["levels/" + level->id + ".json"] = level_to_text(*level);
-        bool same = old && old->size == level->size && old->layers.size() == level->layers.size();
-        for (std::size_t i = 0; same && i < level->layers.size(); ++i)
-            same = old->layers[i] == level->layers[i] ||
-                   (old->layers[i]->id == level->layers[i]->id && old->layers[i]->grid == level->layers[i]->grid);
-        if (!same) out["levels/" + level->id + ".cells"] = write_cells(*level);
+        if (old == level.get() && rules_same) continue;
+        if (old != level.get()) out["levels/" + level->id + ".json"] = level_to_text(*level);
+        bool alike = rules_same && old && old->size == level->size && old->layers.size() == level->layers.size();
+        for (std::size_t i = 0; alike && i < level->layers.size(); ++i)
+            alike = old->layers[i]->id == level->layers[i]->id && old->layers[i]->kind == level->layers[i]->kind;
+        for (const auto& [name, part] : cell_files(*level)) {
+            // A file is written where a cell of its part, or one beside it by which it is joined, has changed.
+            const auto touched = [&] {
+                for (std::size_t i = 0; i < level->layers.size(); ++i) {
+                    if (level->layers[i] == old->layers[i] || level->layers[i]->kind != level::LayerKind::tiles)
+                        continue;
+                    for (const Box& box : level::differences(old->layers[i]->grid, level->layers[i]->grid))
+                        if (!intersection(box.grown(1), part).empty()) return true;
+                }
+                return false;
+            };
+            if (!alike || touched()) out[name] = write_cells(*level, rules, part);
+        }
     }
     return out;
 }
@@ -207,6 +286,15 @@ void save(const level::Project& project, const fs::path& dir, const level::Proje
     flush_folder(dir / kWork);
     if (step) step();
     tidy_up(dir, step);
+    // Cells that no level names any more. Left behind by a crash they would do no harm.
+    if (!saved) return;
+    std::set<std::string> named;
+    for (const auto& level : project.levels)
+        for (const auto& [name, part] : cell_files(*level)) named.insert(name);
+    for (const auto& level : saved->levels)
+        if (project.level(level->id) != level.get())
+            for (const auto& [name, part] : cell_files(*level))
+                if (!named.contains(name) && project.level(level->id)) fs::remove(dir / name, trouble);
 }
 
 void create(const level::Project& project, const fs::path& dir) {

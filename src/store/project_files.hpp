@@ -8,16 +8,26 @@
 #include <vector>
 
 #include "base/files.hpp"
+#include "base/text.hpp"
 #include "level/project.hpp"
 
 namespace vic::store {
 
 inline constexpr int kProjectVersion = 1;
-inline constexpr int kLevelVersion = 1;
+inline constexpr int kLevelVersion = 2; // 2: large levels in blocks
 
 // The project in the folder `dir`. A save that was cut short is finished or undone first. A picture that cannot be read
 // leaves its sheet with a `trouble` text and no image; anything else that is wrong throws InputError.
-level::Project load(const fs::path& dir);
+// Where `damages` is given, cells of a layer that cannot be read do not keep the others from being opened: they are
+// listed, the layer keeps what could be read and is locked, and the file as it was is kept beside itself.
+struct Damage {
+    std::string level;
+    level::LayerId layer = 0;
+    std::string file;
+    std::string aside; // the copy that is kept untouched
+    Text what;
+};
+level::Project load(const fs::path& dir, std::vector<Damage>* damages = nullptr);
 
 // Writes what differs from `saved` (everything where null). All files change at once or not at all: they are first
 // written and flushed to a folder of their own, whose renaming decides; what is left to do after that is finished by

@@ -4,7 +4,9 @@
 #include <catch2/catch.hpp>
 
 #include "base/files.hpp"
+#include "edit/reshape.hpp"
 #include "edit/sheets.hpp"
+#include "edit/stroke.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/png.hpp"
 #include "store/cells.hpp"
@@ -265,7 +267,7 @@ TEST_CASE("a level file that is wrong is refused", "[store]") {
     make::Folder dir;
     make::save_with_pictures(rich(7).project, dir.path());
     const std::string good = read_file(dir / "levels/place.json");
-    for (const auto& [from, to] : {std::pair<std::string, std::string>{"[130,90]", "[9000,90]"},
+    for (const auto& [from, to] : {std::pair<std::string, std::string>{"[130,90]", "[17000,90]"},
                                    {"[130,90]", "[0,90]"},
                                    {"\"plane\": 3", "\"plane\": 4"},
                                    {"\"above\"", "\"below\""},
@@ -293,23 +295,38 @@ TEST_CASE("a level file that is wrong is refused", "[store]") {
     CHECK_THROWS_AS(load(dir.path()), InputError);
 }
 
+namespace {
+
+std::string cells_text(const make::Small& small) {
+    return write_cells(small.level(), join::Rules(small.project), small.level().cells());
+}
+level::Level emptied(const make::Small& small) {
+    level::Level level = small.level();
+    for (const level::LayerRef& l : small.level().layers)
+        if (l->kind == level::LayerKind::tiles) level.edit(l->id).grid = level::Grid(level.size);
+    return level;
+}
+void read_all(const make::Small& small, const std::string& text, const std::string& file, level::Level& into,
+              std::vector<DamagedCells>* damaged = nullptr) {
+    CellReader reader(into, small.project.next_tile);
+    reader.read(text, file, into.cells(), damaged);
+    reader.finish(join::Rules(small.project));
+}
+
+} // namespace
+
 TEST_CASE("damaged cells are refused with line and character", "[cells]") {
     const make::Small small = rich(8);
-    const std::string good = write_cells(small.level());
-    const auto empty = [&] {
-        level::Level level = small.level();
-        for (const level::LayerRef& l : small.level().layers)
-            if (l->kind == level::LayerKind::tiles) level.edit(l->id).grid = level::Grid(level.size);
-        return level;
-    };
+    const std::string good = cells_text(small);
+    const auto empty = [&] { return emptied(small); };
     level::Level back = empty();
-    read_cells(good, "a.cells", small.project.next_tile, back);
+    read_all(small, good, "a.cells", back);
     CHECK(back.layer(small.ground)->grid == small.level().layer(small.ground)->grid);
 
     const std::string layer = "layer " + std::to_string(small.ground) + "\n";
     const std::string head = "vicinum-cells 1\n";
     const std::vector<std::string> bad{"",
-                                       "vicinum-cells 2\nend\n",
+                                       "vicinum-cells 3\nend\n",
                                        "something\nend\n",
                                        head,
                                        good.substr(0, good.size() - 4),
@@ -333,11 +350,11 @@ TEST_CASE("damaged cells are refused with line and character", "[cells]") {
     for (const std::string& text : bad) {
         INFO(text.substr(0, 60));
         level::Level into = empty();
-        CHECK_THROWS_AS(read_cells(text, "a.cells", small.project.next_tile, into), InputError);
+        CHECK_THROWS_AS(read_all(small, text, "a.cells", into), InputError);
     }
     try {
         level::Level into = empty();
-        read_cells(head + layer + "3 4 1 2 x\nend\n", "a.cells", small.project.next_tile, into);
+        read_all(small, head + layer + "3 4 1 2 x\nend\n", "a.cells", into);
     } catch (const InputError& e) {
         CHECK(e.where.english() == "line 3, character 9");
     }
@@ -345,22 +362,135 @@ TEST_CASE("damaged cells are refused with line and character", "[cells]") {
 
 TEST_CASE("random damage to cells never does worse than be refused", "[cells]") {
     const make::Small small = rich(9);
-    const std::string good = write_cells(small.level());
+    const std::string good = cells_text(small);
     make::Random random(2);
     for (int i = 0; i < 500; ++i) {
         std::string text = good;
         for (int k = 0; k <= random.below(3); ++k)
             text[static_cast<std::size_t>(random.below(static_cast<int>(text.size())))] =
                 static_cast<char>(32 + random.below(95));
-        level::Level level = small.level();
-        for (const level::LayerRef& l : small.level().layers)
-            if (l->kind == level::LayerKind::tiles) level.edit(l->id).grid = level::Grid(level.size);
+        level::Level level = emptied(small);
         try {
-            read_cells(text, "a", small.project.next_tile, level);
+            read_all(small, text, "a", level);
+        } catch (const InputError&) {
+        }
+        // With the damaged told of instead, only a file that is none at all is refused.
+        level::Level most = emptied(small);
+        std::vector<DamagedCells> damaged;
+        try {
+            read_all(small, text, "a", most, &damaged);
         } catch (const InputError&) {
         }
     }
     SUCCEED();
+}
+
+TEST_CASE("painted cells are told by their material, and any that are otherwise are told whole", "[cells]") {
+    make::Small small({30, 20});
+    const join::Rules rules(small.project);
+    edit::Hand rock;
+    rock.kind = edit::Hand::Kind::material;
+    rock.material = 1;
+    level::Level level =
+        edit::lay(small.project, rules, small.level(), small.ground, rock, edit::box_cells({2, 2, 9, 6})).level;
+    small.set(level);
+    const std::string text = cells_text(small);
+    CHECK(text.find("\n3 2 9x~1\n") != std::string::npos);
+    // One cell that the rules would choose otherwise: it stays as it is.
+    level.edit(small.ground).grid.set({5, 4}, level::Cell(7, {}, false), 1);
+    small.set(level);
+    const std::string odd = cells_text(small);
+    CHECK(odd.find("\n4 2 3x~1 7~1 5x~1\n") != std::string::npos);
+    level::Level back = emptied(small);
+    read_all(small, odd, "a", back);
+    CHECK(back.layer(small.ground)->grid == level.layer(small.ground)->grid);
+    // The first format told every tile; it is still read.
+    std::string first = "vicinum-cells 1\nlayer " + std::to_string(small.ground) + "\n";
+    for (const std::string& row : write_rows(level.layer(small.ground)->grid)) first += row + "\n";
+    level::Level old = emptied(small);
+    read_all(small, first + "layer " + std::to_string(small.front) + "\nend\n", "a", old);
+    CHECK(old.layer(small.ground)->grid == level.layer(small.ground)->grid);
+}
+
+TEST_CASE("other rules do not change what an unchanged level shows when it is opened again", "[store]") {
+    make::Folder dir;
+    make::Small small = rich(12);
+    make::save_with_pictures(small.project, dir.path());
+    // A rule changes, but the level's cells are left as they are.
+    level::Project next = small.project;
+    level::Material m = *next.material(1);
+    m.joins.cases[255] = {{3, 100, {}}};
+    next.put(m);
+    save(next, dir.path(), &small.project);
+    const level::Project back = load(dir.path());
+    CHECK(back.level(small.id)->layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+}
+
+TEST_CASE("a large level is kept in blocks, and one cell changes one of them", "[store]") {
+    make::Folder dir;
+    make::Small small({1300, 700});
+    const join::Rules rules(small.project);
+    edit::Hand rock;
+    rock.kind = edit::Hand::Kind::material;
+    rock.material = 1;
+    small.set(edit::lay(small.project, rules, small.level(), small.ground, rock, level::Region(Box{500, 400, 300, 200}))
+                  .level);
+    make::save_with_pictures(small.project, dir.path());
+    const auto files = make::contents(dir.path());
+    CHECK(files.contains("levels/place/0-0.cells"));
+    CHECK(files.contains("levels/place/1-1.cells"));
+    CHECK_FALSE(files.contains("levels/place/2-0.cells")); // nothing lies there
+    CHECK_FALSE(files.contains("levels/place.cells"));
+    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+    level::Project next = small.project;
+    next.put(edit::lay(next, rules, small.level(), small.ground, rock, std::vector<Point>{{1250, 20}}).level);
+    save(next, dir.path(), &small.project);
+    int changed = 0;
+    for (const auto& [name, bytes] : make::contents(dir.path()))
+        if (!files.contains(name) || files.at(name) != bytes) ++changed;
+    CHECK(changed == 2); // the block that is new, and the level that names it
+    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid ==
+          next.level(small.id)->layer(small.ground)->grid);
+    // Cropped to less than a block it is one file, and the blocks are gone.
+    level::Project small_again = next;
+    small_again.put(edit::extended(rules, *next.level(small.id), {-500, -400, -500, -100}));
+    save(small_again, dir.path(), &next);
+    const auto after = make::contents(dir.path());
+    CHECK(after.contains("levels/place.cells"));
+    CHECK_FALSE(after.contains("levels/place/0-0.cells"));
+    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid ==
+          small_again.level(small.id)->layer(small.ground)->grid);
+}
+
+TEST_CASE("a damaged layer is named, locked and kept aside; the others open", "[store]") {
+    make::Folder dir;
+    const make::Small small = rich(13);
+    make::save_with_pictures(small.project, dir.path());
+    const std::string good = read_file(dir / "levels/place.cells");
+    const std::string mark = "layer " + std::to_string(small.front) + "\n";
+    for (const bool cut_off : {false, true}) {
+        std::string bad = good;
+        const auto at = bad.find(mark) + mark.size();
+        if (cut_off)
+            bad = bad.substr(0, at);
+        else
+            bad.insert(at, "0 0 what\n");
+        write_file(dir / "levels/place.cells", bad);
+        CHECK_THROWS_AS(load(dir.path()), InputError); // where nobody asks for what is left
+        std::vector<Damage> damages;
+        const level::Project p = load(dir.path(), &damages);
+        REQUIRE(damages.size() >= 1);
+        CHECK(damages[0].level == small.id);
+        CHECK(damages[0].layer == small.front);
+        CHECK(damages[0].what.english().find(cut_off ? "cut off" : "line") != std::string::npos);
+        CHECK(read_file(damages[0].aside) == bad);
+        CHECK(p.level(small.id)->layer(small.front)->locked);
+        CHECK(p.level(small.id)->layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+        CHECK_FALSE(p.level(small.id)->layer(small.ground)->locked);
+        save(p, dir.path());
+        CHECK(load(dir.path()).levels.size() == small.project.levels.size()); // sound again
+        CHECK(read_file(damages[0].aside) == bad);
+    }
 }
 
 TEST_CASE("a picture that is lost or broken leaves the project open", "[store]") {
