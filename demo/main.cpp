@@ -177,10 +177,17 @@ void make(const fs::path& dir) {
                                           {"Cellar water", "Water"}})
         m.home(material, cellar, layer);
     m.project.put(cellar);
+    // What lies over the ground: see-through, so that it goes to an overlay.
+    const auto crust = m.put("Crust", pell::crust_sheet(), plain);
+    for (std::size_t i = 0; i < 4; ++i) m.name_tile(crust, i, "Salt crust " + std::to_string(i + 1), TileShape::none);
+    m.name_tile(crust, 4, "Pebbles", TileShape::none);
+    m.name_tile(crust, 5, "Straw", TileShape::none);
     store::save(m.project, dir);
     // Not part of the project: a sheet to drop on the window, for the first level of the guide.
     fs::create_directories(dir / "to-add");
     write_file(dir / "to-add/gravel.png", sheet::encode_png(pell::gravel_sheet()));
+    // And a small picture from which a level can be laid.
+    write_file(dir / "to-add/north-pans.png", sheet::encode_png(pell::north_pans_plan()));
 }
 
 } // namespace

@@ -27,11 +27,14 @@ Image cellar_wall_sheet();
 Image catwalk_sheet();
 Image slope_sheet(); // north-east, south-east, south-west, north-west
 Image water_sheet(); // surface, then deep
+Image crust_sheet(); // see-through: four of salt crust, one of pebbles, one of straw
 // Pictures for backdrops.
 Image silt_backdrop();
 Image props_sheet(std::vector<PropArt>& props);
 
 // A set that the demo does not use yet, for the first level of the guide: dry gravel paths.
 Image gravel_sheet();
+// A level as a picture, one pixel a cell: pans, a creek and a boardwalk in 32 by 32.
+Image north_pans_plan();
 
 } // namespace pell

@@ -276,6 +276,52 @@ Image water_sheet() {
     return sheet_of(tiles, 6, 0, 0, ink::none);
 }
 
+Image crust_sheet() {
+    Image sheet({6 * kTile, kTile});
+    for (int tile = 0; tile < 6; ++tile) {
+        // A few blobs, each a little round, so that the ground shows between them.
+        struct Blob {
+            double x, y, r;
+        };
+        std::vector<Blob> blobs;
+        const int many = tile < 4 ? 2 + tile % 3 : 0;
+        for (int i = 0; i < many; ++i)
+            blobs.push_back(
+                {4 + 8 * chance(i, tile, 901), 4 + 8 * chance(i, tile, 902), 1.6 + 2.4 * chance(i, tile, 903)});
+        for (int y = 0; y < kTile; ++y)
+            for (int x = 0; x < kTile; ++x) {
+                const double c = chance(x, y, 910 + tile);
+                Rgba colour = ink::none;
+                for (const Blob& b : blobs) {
+                    const double d = std::hypot(x - b.x, (y - b.y) * 1.3) + 0.8 * c;
+                    if (d < b.r)
+                        colour = c > 0.8 ? ink::salt_shade : ink::salt;
+                    else if (d < b.r + 0.9 && colour.a == 0)
+                        colour = y > b.y ? ink::salt_deep : ink::salt_shade;
+                }
+                if (tile == 4 && c > 0.93) colour = c > 0.965 ? ink::stone_light : ink::stone;
+                if (tile == 5 && (x + 2 * y) % 7 == 0 && c > 0.45) colour = c > 0.75 ? ink::straw : ink::oak;
+                sheet.set(tile * kTile + x, y, colour);
+            }
+    }
+    return sheet;
+}
+
+Image north_pans_plan() {
+    Image plan({32, 32}, ink::clay);
+    // Three rows of pans with dykes of clay between them, a creek at the right, marsh beyond it.
+    for (int row = 0; row < 3; ++row)
+        for (int column = 0; column < 2; ++column) fill(plan, {2 + column * 10, 3 + row * 9, 8, 6}, ink::brine);
+    for (int y = 0; y < 32; ++y) {
+        const int bank = 24 + static_cast<int>(std::lround(1.6 * std::sin(y / 5.0)));
+        fill(plan, {bank, y, 4, 1}, ink::creek);
+        fill(plan, {bank + 4, y, 32 - bank - 4, 1}, ink::moss);
+    }
+    fill(plan, {0, 10, 32, 1}, ink::plank); // the boardwalk, also over the creek
+    plan.set(3, 30, ink::vermilion);        // where the walker begins
+    return plan;
+}
+
 Image silt_backdrop() {
     constexpr int side = 64;
     Image image({side, side});

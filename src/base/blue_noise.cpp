@@ -103,8 +103,12 @@ void spread_row(std::uint32_t seed, int x, int y, int n, std::uint32_t* out) {
     const std::uint32_t shift = cell_hash(seed, 0, 0);
     const auto v = (static_cast<std::uint32_t>(y) + (shift >> 8)) & (kSide - 1);
     const auto* row = &all[v * kSide];
-    for (int i = 0; i < n; ++i)
-        out[i] = std::uint32_t{row[(static_cast<std::uint32_t>(x + i) + shift) & (kSide - 1)]} << 20;
+    auto u = (static_cast<std::uint32_t>(x) + shift) & (kSide - 1);
+    for (int i = 0; i < n;) { // up to where the pattern begins again
+        const int end = std::min(n, i + static_cast<int>(kSide - u));
+        for (const auto* from = row + u; i < end; ++i, ++from) out[i] = std::uint32_t{*from} << 20;
+        u = 0;
+    }
 }
 
 std::uint32_t spread_threshold(std::uint32_t seed, int x, int y) {

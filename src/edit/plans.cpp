@@ -6,6 +6,7 @@
 #include "edit/homes.hpp"
 #include "edit/levels.hpp"
 #include "edit/reshape.hpp"
+#include "join/mask.hpp"
 
 namespace vic::edit {
 
@@ -185,42 +186,73 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
         const std::uint8_t k = p.laid[static_cast<std::size_t>(at.y * p.size.w + at.x)];
         return k == kNoKey || !exists(project, p.keys[k]) ? &nothing : &p.keys[k];
     };
+    // A thing stands on what most of the cells around it mean.
+    const auto ground_of = [&](const Plan& p, Point cell) -> const PlanKey* {
+        const PlanKey* own = key_of(p, cell);
+        if (!own || (own->kind != Kind::prop && own->kind != Kind::mark)) return own;
+        std::map<const PlanKey*, int> around;
+        for (const Point by : join::kNeighbour)
+            if (const PlanKey* k = key_of(p, cell + by); k && (k->kind == Kind::material || k->kind == Kind::tile))
+                ++around[k];
+        const PlanKey* best = &nothing;
+        int most = 0;
+        for (const PlanKey& k : p.keys) // in the order of the keys, so that it is always the same one
+            if (const auto found = around.find(&k); found != around.end() && found->second > most) {
+                most = found->second;
+                best = &k;
+            }
+        return best;
+    };
+    const auto thing_of = [&](const Plan& p, Point cell) -> const PlanKey* {
+        const PlanKey* own = key_of(p, cell);
+        return own && own->kind != Kind::prop && own->kind != Kind::mark ? &nothing : own;
+    };
     // What is laid is gathered first, and laid as one for each key.
     std::map<std::pair<LayerId, std::size_t>, Region> lays; // by index of the key
     std::map<LayerId, Region> erased;
     std::vector<std::pair<Point, PlanKey>> things; // props and marks
     const Box all =
         intersection(old ? united(covered, {old->at.x, old->at.y, old->size.w, old->size.h}) : covered, level.cells());
+    // Whether the plan means something else at the cell now, and it is still as the plan laid it.
+    const auto changes = [&](const PlanKey* now, const PlanKey* was, Point p) {
+        if (was && same_meaning(*now, *was)) return false;
+        if (!was) return now->kind != Kind::nothing;
+        const LayerId on = layer_for(project, level, *now, plan.layer);
+        const bool mine = was->kind == Kind::nothing
+                              ? empty_at(level, *now, on, p)
+                              : as_laid(level, *was, layer_for(project, level, *was, old->layer), p);
+        if (!mine && (out.by_hand.empty() || out.by_hand.back() != p)) out.by_hand.push_back(p);
+        return mine;
+    };
     for (int y = all.y; y < all.bottom(); ++y)
         for (int x = all.x; x < all.right(); ++x) {
             const Point p{x, y};
-            const PlanKey* now = key_of(plan, p);
-            const PlanKey* was = old ? key_of(*old, p) : nullptr;
+            const PlanKey* now = ground_of(plan, p);
+            const PlanKey* was = old ? ground_of(*old, p) : nullptr;
             if (!now) now = &nothing; // the picture has shrunk
-            if (was && same_meaning(*now, *was)) continue;
-            const LayerId on = layer_for(project, level, *now, plan.layer);
-            if (was) {
-                const LayerId had = layer_for(project, level, *was, old->layer);
-                const bool mine =
-                    was->kind == Kind::nothing ? empty_at(level, *now, on, p) : as_laid(level, *was, had, p);
-                if (!mine) {
-                    out.by_hand.push_back(p);
-                    continue;
-                }
-                if (was->kind == Kind::material || was->kind == Kind::tile) erased[had].add(p);
-                if (was->kind == Kind::prop)
-                    std::erase_if(level.edit(had).props,
+            bool changed = false;
+            if (changes(now, was, p)) {
+                changed = true;
+                if (was && was->kind != Kind::nothing) erased[layer_for(project, level, *was, old->layer)].add(p);
+                if (now->kind != Kind::nothing)
+                    lays[{layer_for(project, level, *now, plan.layer),
+                          static_cast<std::size_t>(now - plan.keys.data())}]
+                        .add(p);
+            }
+            now = thing_of(plan, p);
+            was = old ? thing_of(*old, p) : nullptr;
+            if (!now) now = &nothing;
+            if (changes(now, was, p)) {
+                changed = true;
+                if (was && was->kind == Kind::prop)
+                    std::erase_if(level.edit(layer_for(project, level, *was, 0)).props,
                                   [&](const Prop& prop) { return prop.kind == was->id && prop.at == stand(level, p); });
-                if (was->kind == Kind::mark)
+                if (was && was->kind == Kind::mark)
                     std::erase_if(level.marks,
                                   [&](const Mark& m) { return m.name == was->name && m.cells.corner() == p; });
+                if (now->kind != Kind::nothing) things.emplace_back(p, *now);
             }
-            if (now->kind == Kind::nothing && !was) continue;
-            ++out.laid;
-            if (now->kind == Kind::material || now->kind == Kind::tile)
-                lays[{on, static_cast<std::size_t>(now - plan.keys.data())}].add(p);
-            else if (now->kind != Kind::nothing)
-                things.emplace_back(p, *now);
+            out.laid += changed;
         }
     Hand eraser;
     eraser.kind = Hand::Kind::eraser;

@@ -205,6 +205,23 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
             return;
         }
         Chunk& chunk = grid.edit(at);
+        if (uniform && here.w == kChunk && here.h == kChunk) {
+            // Without a branch for each cell: a cell that is laid, and is not pinned with the same material, changes.
+            const bool paints = all.material != 0 && all.cell.bits == 0;
+            for (std::size_t y = 0; y < kChunk; ++y) {
+                if (rows[y] == 0) continue;
+                Cell* cells = &chunk.cells[y * kChunk];
+                MaterialId* materials = &chunk.materials[y * kChunk];
+                for (std::size_t x = 0; x < kChunk; ++x) {
+                    const bool keeps = paints && cells[x].pinned() && materials[x] == all.material;
+                    const bool lays = ((rows[y] >> x) & 1U) != 0 && !keeps;
+                    cells[x].bits = lays ? all.cell.bits : cells[x].bits;
+                    materials[x] = lays ? all.material : materials[x];
+                }
+            }
+            if (erases) grid.tidy(at);
+            return;
+        }
         for (int y = here.y; y < here.bottom(); ++y) {
             const auto row = static_cast<std::size_t>(y - at.y * kChunk);
             for (std::uint64_t bits = rows[row]; bits != 0; bits &= bits - 1) {

@@ -292,16 +292,15 @@ std::uint32_t Rules::variant(std::uint32_t entry, int x, int y, std::uint32_t se
     return choice->cell;
 }
 
-void Rules::variants(std::uint32_t entry, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) const {
-    static const ChooseRow choose = best_choose_row();
-    constexpr int kPart = 64;
-    const Choice* list = &choices_[entry & ~kMany];
+namespace {
+
+constexpr int kPart = 64; // cells of a row that are chosen at once
+
+// Nothing for more than a few.
+template <class Choice>
+bool few_of(const Choice* list, FewVariants& few) {
     const std::uint32_t count = list[0].up_to;
-    if (n < 8 || count > kFew) {
-        for (int i = 0; i < n; ++i) out[i] = variant(entry, x + i, y, seed);
-        return;
-    }
-    FewVariants few;
+    if (count > kFew) return false;
     const std::uint64_t total = list[1].up_to;
     std::uint64_t before = 0;
     for (std::uint32_t i = 0; i < count; ++i) {
@@ -313,12 +312,36 @@ void Rules::variants(std::uint32_t entry, int x, int y, std::uint32_t seed, int 
     }
     few.always = list[0].cell >= 100;
     few.lively = static_cast<std::uint32_t>(((std::uint64_t{list[0].cell} << 32) + 99) / 100);
+    return true;
+}
+
+void choose_part(const FewVariants& few, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) {
+    static const ChooseRow choose = best_choose_row();
     std::array<std::uint32_t, kPart> spread{};
     for (int i = 0; i < n; i += kPart) {
         const int m = std::min(kPart, n - i);
-        if (list[0].cell != 0) spread_row(seed, x + i, y, m, spread.data());
+        if (few.lively != 0 || few.always) spread_row(seed, x + i, y, m, spread.data());
         choose(few, spread.data(), x + i, y, seed, m, out + i);
     }
+}
+
+} // namespace
+
+void Rules::variants(std::uint32_t entry, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) const {
+    if (n >= 8) {
+        FewVariants few;
+        if (few_of(&choices_[entry & ~kMany], few)) return choose_part(few, x, y, seed, n, out);
+    }
+    for (int i = 0; i < n; ++i) out[i] = variant(entry, x + i, y, seed);
+}
+
+bool Rules::inside_rows(MaterialId m, int x, int y, int w, int h, std::uint32_t seed, Cell* out) const {
+    const std::uint32_t entry = table_[(std::size_t{m} << 8) | 255U];
+    FewVariants few;
+    if (m == 0 || related_[m] || !(entry & kMany) || !few_of(&choices_[entry & ~kMany], few)) return false;
+    for (int row = 0; row < h; ++row)
+        choose_part(few, x, y + row, seed, w, &out[static_cast<std::size_t>(row) * static_cast<std::size_t>(w)].bits);
+    return true;
 }
 
 Mask Rules::mask(const Around& at) const {
@@ -498,31 +521,45 @@ class Solid {
     Solid(const Rules& rules, const Grid& grid) : rules_(rules), grid_(grid) {}
 
     // The joined chunk for the place; null where it has to be gone through.
-    std::shared_ptr<const level::Chunk> at(Point chunk) {
+    std::shared_ptr<const level::Chunk> at(Point chunk, std::uint32_t seed) {
         const level::Chunk* here = grid_.chunk(chunk);
         for (const Point by : kNeighbour)
             if (grid_.chunk(chunk + by) != here) return nullptr;
-        const auto [known, fresh] = joined_.try_emplace(here, nullptr);
-        if (fresh) known->second = joined(*here);
-        return known->second;
+        const auto [known, fresh] = known_.try_emplace(here);
+        Known& k = known->second;
+        if (fresh) {
+            k.material = whole(*here);
+            if (const auto cell = rules_.inside(k.material)) {
+                auto shared = std::make_shared<level::Chunk>(*here);
+                shared->cells.fill(*cell);
+                k.joined = std::move(shared);
+            }
+        }
+        if (k.joined || k.material == 0) return k.joined;
+        auto own = std::make_shared<level::Chunk>();
+        own->materials.fill(k.material);
+        return rules_.inside_rows(k.material, chunk.x * kChunk, chunk.y * kChunk, kChunk, kChunk, seed,
+                                  own->cells.data())
+                   ? own
+                   : nullptr;
     }
 
   private:
-    std::shared_ptr<const level::Chunk> joined(const level::Chunk& chunk) const {
+    struct Known {
+        MaterialId material = 0; // that it is full of, without pinned cells
+        std::shared_ptr<const level::Chunk> joined;
+    };
+    static MaterialId whole(const level::Chunk& chunk) {
         const MaterialId m = chunk.materials.front();
-        const auto cell = rules_.inside(m);
-        if (!cell ||
-            std::any_of(chunk.materials.begin(), chunk.materials.end(), [&](MaterialId o) { return o != m; }) ||
+        if (std::any_of(chunk.materials.begin(), chunk.materials.end(), [&](MaterialId o) { return o != m; }) ||
             std::any_of(chunk.cells.begin(), chunk.cells.end(), [](Cell c) { return c.pinned(); }))
-            return nullptr;
-        auto out = std::make_shared<level::Chunk>(chunk);
-        out->cells.fill(*cell);
-        return out;
+            return 0;
+        return m;
     }
 
     const Rules& rules_;
     const Grid& grid_;
-    std::map<const level::Chunk*, std::shared_ptr<const level::Chunk>> joined_;
+    std::map<const level::Chunk*, Known> known_;
 };
 
 } // namespace
@@ -539,8 +576,9 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
             for (int cx = box.x / kChunk; cx <= (box.right() - 1) / kChunk; ++cx)
                 if (!grid.chunk({cx, cy}))
                     continue;
-                else if (auto shared =
-                             box.contains(Box{cx * kChunk, cy * kChunk, kChunk, kChunk}) ? solid.at({cx, cy}) : nullptr)
+                else if (auto shared = box.contains(Box{cx * kChunk, cy * kChunk, kChunk, kChunk})
+                                           ? solid.at({cx, cy}, seed)
+                                           : nullptr)
                     fresh.emplace_back(Point{cx, cy}, std::move(shared));
                 else
                     resolve_part(rules, grid, {cx, cy}, intersection(box, {cx * kChunk, cy * kChunk, kChunk, kChunk}),

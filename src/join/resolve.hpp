@@ -56,6 +56,10 @@ class Rules {
         return m == 0 || (entry & kMany) || related_[m] ? std::nullopt : std::optional(Cell(entry));
     }
 
+    // Chooses for a box of places inside the material, `w` a row; false where there is no choice, or too many to choose
+    // from at once, or it depends on the neighbours.
+    bool inside_rows(level::MaterialId m, int x, int y, int w, int h, std::uint32_t seed, level::Cell* out) const;
+
     // One row of `count` cells, into `out`, which may be `was` itself. The three rows of materials are read
     // from index -1 to count. Cells without a material and pinned ones are left as they are. Columns x0 .. x0 + count -
     // 1, row y. Gives whether anything changed.

@@ -67,6 +67,12 @@ TEST_CASE("a level is laid from a picture, joins and all, whichever way up", "[p
         CHECK(f.level.layer(small.props)->props[0].at == Point{1 * 16 + 8, 9 * 16 - 1});
         REQUIRE(f.level.first_mark(level::MarkKind::start));
         CHECK(f.level.first_mark(level::MarkKind::start)->cells == Box{10, 9, 1, 1});
+        // A thing in the midst of a material stands on it.
+        Image amidst = painting();
+        amidst.set(5, 2, kPost);
+        const Followed on = follow_plan(small.project, rules, small.level(), plan, plan::upright(amidst, bottom_up));
+        CHECK(on.level.layer(small.ground)->grid.material({5, 2}) == 1);
+        CHECK(on.level.layer(small.props)->props.size() == 2);
         // It is kept with the level.
         level::Project p = small.project;
         p.put(f.level);
