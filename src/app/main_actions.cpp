@@ -177,6 +177,16 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
     return QMainWindow::eventFilter(object, event);
 }
 
+// Esc is the level's, wherever in the panels one clicked last.
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && centre_->currentWidget() == levelView_ && !levelView_->hasFocus()) {
+        levelView_->setFocus();
+        QApplication::sendEvent(levelView_, event);
+        return;
+    }
+    QMainWindow::keyPressEvent(event);
+}
+
 void MainWindow::focusCentre() {
     const Stage stage = session_.stage();
     if (stage == Stage::cut)

@@ -135,3 +135,48 @@ TEST_CASE("outlines followed through a session are those of the last state", "[h
     }
     CHECK(live == outline::trace(level, tiles));
 }
+
+TEST_CASE("taking back ten thousand random edits gives every state as it was", "[history]") {
+    make::Small small({64, 48});
+    Document document(small.project, "/nowhere");
+    make::Random random(2024);
+    // Everything that cells hold, as one number: states are values, and none may ever change behind one's back.
+    const auto sum = [&](const level::Project& p) {
+        std::uint64_t out = 0;
+        for (const level::LayerRef& l : p.level(small.id)->layers) {
+            if (l->kind != level::LayerKind::tiles) continue;
+            level::each_cell(l->grid, box_of(l->grid.size()), [&](Point at, level::Cell c, level::MaterialId m) {
+                std::uint64_t h = out ^ (std::uint64_t{c.bits} << 8) ^ m;
+                h = (h ^ static_cast<std::uint64_t>(at.x * 977 + at.y)) * 0x9E3779B97F4A7C15ULL;
+                out = h ^ (h >> 29);
+            });
+        }
+        return out;
+    };
+    std::vector<std::uint64_t> sums{sum(document.project())};
+    const join::Rules rules(document.project());
+    constexpr int kEdits = 10000;
+    for (int i = 0; i < kEdits; ++i) {
+        Hand hand;
+        const int kind = random.below(4);
+        hand.kind = kind == 0 ? Hand::Kind::eraser : kind == 1 ? Hand::Kind::tile : Hand::Kind::material;
+        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        hand.tile = static_cast<level::TileId>(49 + random.below(4));
+        hand.leaves = random.flip(0.2) ? 50 : 0;
+        const Point at{random.below(64), random.below(48)};
+        level::Project next = document.project();
+        next.put(lay(next, rules, *next.level(small.id), random.flip() ? small.ground : small.front, hand,
+                     box_cells({at.x, at.y, 1 + random.below(6), 1 + random.below(6)}))
+                     .level);
+        document.apply("Edit", std::move(next));
+        if (i % 50 == 49) sums.push_back(sum(document.project()));
+    }
+    for (int i = kEdits; i > 0; --i) {
+        if (i % 50 == 0) REQUIRE(sum(document.project()) == sums[static_cast<std::size_t>(i / 50)]);
+        document.undo();
+    }
+    CHECK(sum(document.project()) == sums[0]);
+    CHECK_FALSE(document.can_undo());
+    for (int i = 0; i < kEdits; ++i) document.redo();
+    CHECK(sum(document.project()) == sums.back());
+}
