@@ -143,6 +143,52 @@ int main(int argc, char** argv) {
     s.take("cut-reading");
     session.undo();
 
+    // A spread of salt crust over clay, of which seven in ten cells are left out.
+    session.setStage(Stage::lay);
+    s.layer("Clay");
+    edit::Hand crust;
+    crust.kind = edit::Hand::Kind::spread;
+    for (const auto& sheet : session.project().sheets)
+        if (sheet->name == "Crust")
+            for (std::size_t i = 0; i < 4; ++i) crust.spread.push_back({0, sheet->tiles[i].id, {}, 100});
+    crust.leaves = 70;
+    crust.size = 9;
+    crust.round = true;
+    session.setHand(crust);
+    s.window.levelView()->setCamera(2, QPointF(22.0 * 16, 17.0 * 16));
+    s.pointAt({22, 15});
+    s.take("lay-spread");
+
+    // The cellar with the walker's jump, something selected.
+    session.setHand({});
+    session.setLevel("pump-cellar");
+    s.window.levelView()->setCamera(2, QPointF(17.0 * 16, 14.0 * 16));
+    s.window.findChild<QAction*>("figureJump")->trigger();
+    session.setTool(Tool::select);
+    session.setSelection(level::Region(Box{13, 16, 4, 4}));
+    s.pointAt({19, 11});
+    s.take("lay-side");
+    s.window.findChild<QAction*>("figureJump")->trigger();
+    session.setSelection({});
+    session.setTool(Tool::pencil);
+
+    // A level from a picture, before it is laid.
+    {
+        level::Project p = session.project();
+        level::Level north = level::make_level(p, "North pans", {32, 32}, {16, 16}, level::View::from_above);
+        const std::string id = north.id;
+        p.put(std::move(north));
+        session.apply("North pans", std::move(p));
+        session.setLevel(id);
+        auto* plan = s.window.findChild<PlanPanel*>();
+        plan->begin(a[1] + "/to-add/north-pans.png");
+        s.window.levelView()->fit();
+        s.take("plan");
+        plan->leave();
+        session.undo();
+        session.setLevel("brine-pans");
+    }
+
     session.setStage(Stage::lay);
     s.window.levelView()->setCamera(2, QPointF(50.0 * 16, 20.0 * 16));
     s.window.findChild<QAction*>("look")->trigger();

@@ -20,6 +20,7 @@ namespace vic::app {
 namespace {
 // Above this, outlines are not counted while one works; the corners are.
 constexpr int kMostCounted = 200000;
+constexpr std::size_t kPartsCountedAtOnce = 4096;
 } // namespace
 
 Session::Session(QObject* parent) : QObject(parent) {
@@ -28,6 +29,15 @@ Session::Session(QObject* parent) : QObject(parent) {
     connect(&watchTimer_, &QTimer::timeout, this, &Session::lookAtPictures);
     connect(&watcher_, &QFileSystemWatcher::fileChanged, &watchTimer_, qOverload<>(&QTimer::start));
     connect(&watcher_, &QFileSystemWatcher::directoryChanged, &watchTimer_, qOverload<>(&QTimer::start));
+    countTimer_.setSingleShot(true);
+    countTimer_.setInterval(250);
+    connect(&countTimer_, &QTimer::timeout, this, [this] {
+        if (!level()) return;
+        countNow_ = true;
+        static_cast<void>(outlineCount(*level()));
+        countNow_ = false;
+        emit changed();
+    });
     playTimer_.setInterval(30);
     connect(&playTimer_, &QTimer::timeout, this, [this] {
         clock_ = clockBefore_ + playSince_.elapsed();
@@ -429,7 +439,9 @@ const outline::Trace& Session::trace(const level::Level& level) {
 
 int Session::outlineCount(const level::Level& level) {
     const outline::Trace& t = trace(level);
-    if (!counted_) {
+    // Of a very large level they are counted when nothing else happens; until then the last number stands.
+    if (!counted_ && t.parts.size() > kPartsCountedAtOnce && !countTimer_.isActive() && !countNow_) countTimer_.start();
+    if (!counted_ && (t.parts.size() <= kPartsCountedAtOnce || countNow_)) {
         outlineCount_ = t.corner_count() > kMostCounted ? -1 : static_cast<int>(outline::outlines(t).size());
         counted_ = true;
     }

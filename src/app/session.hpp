@@ -251,6 +251,8 @@ class Session : public QObject {
     std::vector<std::shared_ptr<const level::Sheet>> traceSheets_;
     int outlineCount_ = 0;
     bool counted_ = false;
+    bool countNow_ = false;
+    QTimer countTimer_;
     Tried tried_ = Tried::no;
     std::shared_ptr<const level::Level> triedLevel_;
 };

@@ -1,5 +1,7 @@
 #include "cli/commands.hpp"
 
+#include <algorithm>
+#include <cctype>
 #include <cmath>
 
 #include "edit/sheets.hpp"
@@ -7,6 +9,7 @@
 #include "outline/convex.hpp"
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
+#include "plan/read_plan.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/islands.hpp"
 #include "sheet/png.hpp"
@@ -207,6 +210,38 @@ Outcome trace(const std::string& file) {
                 {"outlines", outlines.size()},
                 {"rectangles", outline::rectangle_count(size, cells)}};
     out.text = std::to_string(outlines.size()) + " outlines with " + std::to_string(vertices) + " corners";
+    return out;
+}
+
+bool is_plan_key(const std::string& text) {
+    return text.size() > 8 && text[0] == '#' && text[7] == '=' &&
+           std::all_of(text.begin() + 1, text.begin() + 7, [](unsigned char c) { return std::isxdigit(c) != 0; });
+}
+
+Outcome plan(const std::string& file, const std::vector<std::string>& keys, bool snap, int gather) {
+    const Image picture = plan::read_picture(read_file(file), file);
+    std::vector<Rgba> colours;
+    std::vector<std::string> names;
+    for (const std::string& key : keys) {
+        const unsigned long v = std::stoul(key.substr(1, 6), nullptr, 16);
+        colours.push_back(
+            {static_cast<std::uint8_t>(v >> 16), static_cast<std::uint8_t>(v >> 8), static_cast<std::uint8_t>(v), 255});
+        names.push_back(key.substr(8));
+    }
+    Outcome out;
+    out.json = {{"counts", Json::object()}, {"unknown", 0}};
+    for (const std::string& name : names) out.json["counts"][name] = 0;
+    std::int64_t unknown = 0;
+    for (const std::uint8_t k : plan::assigned(picture, colours, gather, snap)) {
+        if (k == level::kNoKey)
+            ++unknown;
+        else
+            out.json["counts"][names[k]] = out.json["counts"][names[k]].get<std::int64_t>() + 1;
+    }
+    out.json["unknown"] = unknown;
+    for (const auto& [name, count] : out.json["counts"].items())
+        out.text += name + " " + std::to_string(count.get<std::int64_t>()) + "\n";
+    out.text += "unknown " + std::to_string(unknown);
     return out;
 }
 

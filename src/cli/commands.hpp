@@ -3,6 +3,7 @@
 
 #include <optional>
 #include <string>
+#include <vector>
 
 #include "base/geometry.hpp"
 #include "store/fields.hpp"
@@ -28,6 +29,10 @@ struct JoinsOptions {
 };
 Outcome read_joins(const JoinsOptions& options);
 Outcome trace(const std::string& grid);
+// Keys are "#rrggbb=name"; several colours may have one name. `gather` only counts with `snap`.
+Outcome plan(const std::string& image, const std::vector<std::string>& keys, bool snap, int gather);
+// Whether the text is such a key.
+bool is_plan_key(const std::string& text);
 Outcome make_project(const std::string& dir, const std::string& name);
 struct SheetOptions {
     std::string project, image, name;

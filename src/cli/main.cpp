@@ -5,6 +5,7 @@
 #include <iostream>
 
 #include "cli/commands.hpp"
+#include "level/plan.hpp"
 
 namespace {
 
@@ -75,6 +76,19 @@ int main(int argc, char** argv) {
         action = [o] { return cli::read_joins(o); };
     });
 
+    std::vector<std::string> keys;
+    bool snap = false;
+    int gather = level::Plan().gather;
+    auto* plan = app.add_subcommand("plan", "Count what the colours of a small picture mean, one pixel a cell");
+    plan->add_option("IMAGE", a)->required();
+    plan->add_option("--key", keys, "A colour and its name, '#rrggbb=name'; as often as wanted")
+        ->check([](const std::string& text) {
+            return cli::is_plan_key(text) ? std::string() : "a key is '#rrggbb=name', not '" + text + "'";
+        });
+    plan->add_flag("--snap", snap, "Take near colours and smoothed edges for the colours that are meant");
+    plan->add_option("--gather", gather, "How far off a colour may be with --snap, 0 to 441")
+        ->check(CLI::Range(0, 441));
+    plan->callback([&] { action = [&] { return cli::plan(a, keys, snap, gather); }; });
     auto* trace = app.add_subcommand("trace", "Merge a grid of 0 and 1 into outlines");
     trace->add_option("GRID", a)->required();
     trace->callback([&] { action = [&] { return cli::trace(a); }; });

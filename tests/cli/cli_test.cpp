@@ -101,6 +101,33 @@ TEST_CASE("read-joins reads masks", "[cli]") {
     CHECK(run("read-joins --kind full --tile big " + (dir / "tiles.png").string()).code == 2);
 }
 
+TEST_CASE("plan counts what colours mean, exactly or snapped", "[cli]") {
+    make::Folder dir;
+    Image p({10, 6}, {40, 90, 120, 255});
+    for (int y = 0; y < 6; ++y)
+        for (int x = 0; x < 4; ++x) p.set(x, y, {200, 180, 150, 255});
+    for (int y = 0; y < 6; ++y) p.set(4, y, {120, 135, 135, 255}); // a smoothed edge
+    p.set(9, 5, {43, 88, 124, 255});                               // the noise of compression
+    p.set(0, 0, {255, 0, 255, 255});                               // nothing that is known
+    write_file(dir / "plan.png", sheet::encode_png(p));
+    const std::string keys = " --key '#c8b496=clay' --key '#285a78=creek'";
+    const Ran exact = run("plan --json " + (dir / "plan.png").string() + keys);
+    CHECK(exact.code == 0);
+    CHECK(exact.json()["counts"]["clay"] == 23);
+    CHECK(exact.json()["counts"]["creek"] == 29);
+    CHECK(exact.json()["unknown"] == 8);
+    const Ran snapped = run("plan --json " + (dir / "plan.png").string() + keys + " --snap");
+    CHECK(snapped.json()["counts"]["clay"].get<int>() + snapped.json()["counts"]["creek"].get<int>() == 59);
+    CHECK(snapped.json()["counts"]["creek"].get<int>() >= 30);
+    CHECK(snapped.json()["unknown"] == 1);
+    CHECK(run("plan " + (dir / "plan.png").string() + " --key clay").code == 2);
+    CHECK(run("plan " + (dir / "none.png").string() + keys).code == 3);
+    write_file(dir / "huge.png", sheet::encode_png(Image({2000, 3}, {1, 2, 3, 255})));
+    const Ran huge = run("plan --json " + (dir / "huge.png").string() + keys);
+    CHECK(huge.code == 3);
+    CHECK(huge.json()["error"]["what"].get<std::string>().find("2000") != std::string::npos);
+}
+
 TEST_CASE("trace merges a grid", "[cli]") {
     make::Folder dir;
     write_file(dir / "grid.csv", "1,1,1,0\n1,0,1,0\n1,1,1,1\n0,0,0,0\n0,1,0,0\n");
