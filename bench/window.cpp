@@ -7,6 +7,8 @@
 #include <QSettings>
 #include <QTemporaryDir>
 #include <QTest>
+#include <algorithm>
+#include <chrono>
 
 #include "app/main_window.hpp"
 #include "base/chance.hpp"
@@ -34,6 +36,16 @@ void open() {
                                                         1U));
         }
     join::resolve(join::Rules(small.project), grid, level.cells(), small.ground);
+    // Seven more layers as full as the first, for panning; none of them is painted on.
+    for (int i = 0; i < 7; ++i) {
+        auto layer = std::make_shared<level::Layer>(*level.layer(small.ground));
+        layer->id = small.project.next_id++;
+        layer->name = "Layer " + std::to_string(i);
+        layer->solid = false;
+        join::resolve(join::Rules(small.project), layer->grid, level.cells(), layer->id);
+        level.layers.insert(level.layers.begin() + 1, std::move(layer));
+    }
+    level.plane += 7;
     small.set(level);
     make::save_with_pictures(small.project, folder->path());
     window = std::make_unique<app::MainWindow>();
@@ -82,6 +94,41 @@ void click_in_window(benchmark::State& state) {
     }
 }
 BENCHMARK(click_in_window)->Unit(benchmark::kMillisecond)->Iterations(60);
+
+// Panning and zooming over eight full layers of 4096 x 4096 cells: the median frame, and the one that only 1 in 100
+// exceed. `zoom` in eighths.
+void pan_over_eight_layers(benchmark::State& state) {
+    app::LevelView* view = window->levelView();
+    const double zoom = double(state.range(0)) / 8;
+    std::vector<double> frames;
+    double x = 1024.0 * 16;
+    double y = 1500.0 * 16;
+    view->setCamera(zoom, {x, y});
+    view->repaint();
+    for (auto _ : state) {
+        // A pan of a hand's speed, and now and then a step of zooming there and back.
+        x += 24 / zoom;
+        y += 7 / zoom;
+        if (x > 3000.0 * 16) x = 1024.0 * 16;
+        if (y > 3000.0 * 16) y = 1024.0 * 16;
+        const bool zooms = frames.size() % 40 == 39;
+        const auto begin = std::chrono::steady_clock::now();
+        view->setCamera(zooms ? zoom * 2 : zoom, {x, y});
+        view->repaint();
+        frames.push_back(std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    std::sort(frames.begin(), frames.end());
+    state.counters["median_ms"] = frames[frames.size() / 2];
+    state.counters["1_in_100_ms"] = frames[frames.size() * 99 / 100];
+    state.counters["worst_ms"] = frames.back();
+}
+BENCHMARK(pan_over_eight_layers)
+    ->ArgName("zoom_in_eighths")
+    ->Arg(8)
+    ->Arg(1)
+    ->Arg(16)
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(800);
 
 } // namespace
 

@@ -208,7 +208,7 @@ void HandOptions::follow() {
     if (single) {
         const QSignalBlocker quiet(home_);
         home_->clear();
-        const auto proposed = edit::propose_home(session_.project(), *level, hand);
+        const auto& proposed = session_.proposedHome();
         home_->addItem(proposed ? tr("none yet") : tr("none"), 0U);
         for (auto l = level->layers.rbegin(); l != level->layers.rend(); ++l)
             if ((*l)->kind == level::LayerKind::tiles) {

@@ -236,7 +236,7 @@ void LayCommands::castAgain() {
 
 void LayCommands::makeHome() {
     if (!session_.level()) return;
-    const auto home = edit::propose_home(session_.project(), *session_.level(), session_.hand());
+    const auto home = session_.proposedHome();
     if (!home) return emit session_.said(tr("It has a home already, or there is none to propose"), false);
     session_.apply(tr("Give a home"),
                    edit::set_home(session_.project(), *session_.level(), session_.hand(), home->layer));

@@ -159,7 +159,10 @@ std::optional<level::Guide> LevelView::guideAt(QPoint place) const {
 bool LevelView::pressGuides(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton) return false;
     const QPoint place = event->pos();
-    if (frameTag().contains(place) && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) {
+    // Where something would be laid, laying goes first.
+    const bool idle = session_.hand().kind == edit::Hand::Kind::empty ||
+                      (session_.tool() >= Tool::select && session_.tool() <= Tool::measure);
+    if (idle && frameTag().contains(place) && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) {
         const Box frame = framePixels();
         const Point at = pixelAt(place);
         pull_ = Pull{true, {}, QPointF(frame.x - at.x, frame.y - at.y)};

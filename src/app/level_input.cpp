@@ -635,7 +635,7 @@ QString LevelView::sentence(bool& warns) const {
         else if (!there.isEmpty() && there != what && session_.tool() != Tool::replace)
             text += tr(" · replaces %1").arg(there.toHtmlEscaped());
         if (!target.went_home)
-            if (const auto home = edit::propose_home(project, level, hand))
+            if (const auto& home = session_.proposedHome())
                 text += tr(" · H makes %1 its home: %2")
                             .arg(bold(QString::fromStdString(level.layer(home->layer)->name)), spoken(home->why));
     }

@@ -3,6 +3,7 @@
 #include <QPainter>
 #include <QResizeEvent>
 #include <cmath>
+#include <cstring>
 
 namespace vic::app {
 
@@ -43,16 +44,42 @@ void LevelView::setCamera(double zoom, QPointF centre) {
     int best = 0;
     for (int i = 0; i < kZoomCount; ++i)
         if (std::abs(kZooms[i] - zoom) < std::abs(kZooms[best] - zoom)) best = i;
+    const bool sameZoom = best == zoomIndex_;
+    const QPointF before = origin_;
     zoomIndex_ = best;
     const QRect a = area();
     const QPointF corner = centre - QPointF(a.width(), a.height()) / (2 * this->zoom());
     // Whole screen pixels, so that the art does not swim.
     origin_ = QPointF(std::round(corner.x() * this->zoom()), std::round(corner.y() * this->zoom())) / this->zoom();
-    redraw(area());
+    if (!sameZoom || !scroll((before - origin_) * this->zoom())) redraw(area());
     preview();
     say();
     update();
     emit cameraChanged();
+}
+
+// Moves what is drawn by whole screen pixels and draws only what came into view. False where that cannot be done.
+bool LevelView::scroll(QPointF by) {
+    const double ratio = frame_.devicePixelRatio();
+    const QPoint d(static_cast<int>(std::lround(by.x() * ratio)), static_cast<int>(std::lround(by.y() * ratio)));
+    const QRect a = area();
+    if (frame_.isNull() || ratio != std::floor(ratio) || std::abs(d.x()) >= a.width() * ratio ||
+        std::abs(d.y()) >= a.height() * ratio || QPointF(d) / ratio != QPointF(std::round(by.x()), std::round(by.y())))
+        return false;
+    const int r = static_cast<int>(ratio);
+    const QRect all(a.topLeft() * r, a.size() * r);
+    const QRect from = all.intersected(all.translated(-d));
+    const QRect to = from.translated(d);
+    const auto bytes = static_cast<std::size_t>(from.width()) * 4;
+    for (int i = 0; i < from.height(); ++i) {
+        const int row = d.y() > 0 ? from.height() - 1 - i : i; // so that no row is written before it is read
+        std::memmove(frame_.scanLine(to.top() + row) + to.left() * 4,
+                     frame_.constScanLine(from.top() + row) + from.left() * 4, bytes);
+    }
+    const QPoint s = d / r;
+    if (s.x() != 0) redraw(QRect(s.x() > 0 ? a.left() : a.right() + 1 + s.x(), a.top(), std::abs(s.x()), a.height()));
+    if (s.y() != 0) redraw(QRect(a.left(), s.y() > 0 ? a.top() : a.bottom() + 1 + s.y(), a.width(), std::abs(s.y())));
+    return true;
 }
 
 void LevelView::zoomStep(int by, QPointF at) {
@@ -128,6 +155,7 @@ void LevelView::setQuiet(bool on) {
     const QPointF kept = centre();
     quiet_ = on;
     setCamera(zoom(), kept);
+    redraw(area());
 }
 
 void LevelView::follow() {

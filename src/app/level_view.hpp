@@ -130,6 +130,7 @@ class LevelView : public QWidget {
 
     // level_paint.cpp
     void redraw(const QRect& part);
+    bool scroll(QPointF by);
     void paintRulers(QPainter& painter);
     void paintLattice(QPainter& painter, const QRect& part);
     void paintMissing(QPainter& painter, const QRect& part);

@@ -32,6 +32,9 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
     level_ = level;
     project_ = project;
     toned_ = tone;
+    const bool small = picture::can_draw_small(*project_, level_, kLeast);
+    if (small != drawsSmall_) pages_.clear();
+    drawsSmall_ = small;
     if (all) {
         pages_.clear();
         return std::nullopt;
@@ -79,9 +82,12 @@ std::vector<Box> Pages::tick(std::int64_t ms, const Box& seen) {
     return drawn;
 }
 
-void Pages::draw(QImage& image, Point corner, const Box& part) {
+void Pages::draw(QImage& image, Point corner, const Box& part, int small) {
     picture::Canvas canvas(part);
-    picture::draw(*project_, level_, art_, canvas, part);
+    if (small == 0)
+        picture::draw(*project_, level_, art_, canvas, part);
+    else
+        picture::draw_small(*project_, level_, art_, canvas, part, small);
     for (int y = 0; y < part.h; ++y) {
         auto* to = reinterpret_cast<std::uint32_t*>(image.scanLine(part.y - corner.y + y)) + (part.x - corner.x);
         const std::uint32_t* from = &canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(part.w)];
@@ -133,7 +139,11 @@ const QImage& Pages::page(int small, int x, int y) {
     if ((x + 1) * whole > pixels.w || (y + 1) * whole > pixels.h) image.fill(Qt::black); // beyond the level's edge
     if (x * whole < pixels.w && y * whole < pixels.h) {
         if (small == 0)
-            draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)));
+            draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)), 0);
+        else if (drawsSmall_)
+            draw(image, {x * kSide, y * kSide},
+                 intersection({x * kSide, y * kSide, kSide, kSide}, {0, 0, pixels.w >> small, pixels.h >> small}),
+                 small);
         else
             halve(small, x, y, image, {0, 0, kSide, kSide});
     }
@@ -153,8 +163,8 @@ void Pages::patch(const Box& pixels) {
                 const auto found = pages_.find({small, x, y});
                 if (found == pages_.end()) continue;
                 const Box part = intersection(scaled, {x * kSide, y * kSide, kSide, kSide});
-                if (small == 0)
-                    draw(found->second.image, {x * kSide, y * kSide}, part);
+                if (small == 0 || drawsSmall_)
+                    draw(found->second.image, {x * kSide, y * kSide}, part, small);
                 else
                     halve(small, x, y, found->second.image, part.moved({-x * kSide, -y * kSide}));
             }

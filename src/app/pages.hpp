@@ -37,7 +37,7 @@ class Pages {
         std::uint64_t used = 0;
     };
     using Key = std::tuple<int, int, int>;
-    void draw(QImage& image, Point corner, const Box& part);
+    void draw(QImage& image, Point corner, const Box& part, int small);
     void halve(int small, int x, int y, QImage& image, const Box& part);
     void patch(const Box& pixels);
     void trim();
@@ -46,6 +46,7 @@ class Pages {
     edit::ProjectState project_;
     level::Level level_;
     bool toned_ = false;
+    bool drawsSmall_ = false; // small pages are drawn as such, not made from large ones
     std::map<Key, Page> pages_;
     std::uint64_t clock_ = 0;
 };

@@ -208,6 +208,23 @@ std::vector<level::LayerId> Session::selectedLayers() const {
     return l ? edit::concerned(seen(*l), activeLayer_, options_.allLayers) : std::vector<level::LayerId>{};
 }
 
+const std::optional<edit::HomeProposal>& Session::proposedHome() {
+    const level::Level* l = level();
+    edit::Hand hand;
+    hand.kind = hand_.kind;
+    hand.material = hand_.material;
+    hand.tile = hand_.tile;
+    const std::size_t layers = l ? l->layers.size() : 0;
+    auto& of = proposedOf_;
+    if (of.hand != hand || of.level != levelId_ || of.layers != layers || of.sheets != project().sheets ||
+        of.materials != project().materials) {
+        of = {hand, levelId_, layers, project().sheets, project().materials};
+        proposed_ = l ? edit::propose_home(project(), *l, hand) : std::nullopt;
+    }
+    if (proposed_ && !(l && l->layer(proposed_->layer))) proposed_.reset();
+    return proposed_;
+}
+
 void Session::setSolo(level::LayerId layer) {
     solo_ = layer;
     emit changed();

@@ -14,6 +14,7 @@
 
 #include "edit/document.hpp"
 #include "edit/fill.hpp"
+#include "edit/homes.hpp"
 #include "edit/joins.hpp"
 #include "edit/plans.hpp"
 #include "edit/stroke.hpp"
@@ -93,6 +94,8 @@ class Session : public QObject {
     void setSolo(level::LayerId layer);
     // The level as it is looked at.
     [[nodiscard]] level::Level seen(const level::Level& level) const;
+    // The home that is proposed for the Hand; worked out once for a Hand, not for every stroke.
+    [[nodiscard]] const std::optional<edit::HomeProposal>& proposedHome();
     // The last ten Hands, the latest first.
     [[nodiscard]] const std::vector<edit::Hand>& lastHands() const { return lastHands_; }
 
@@ -212,6 +215,14 @@ class Session : public QObject {
     ToolOptions options_;
     level::Region selection_;
     level::LayerId solo_ = 0;
+    std::optional<edit::HomeProposal> proposed_;
+    struct {
+        edit::Hand hand;
+        std::string level;
+        std::size_t layers = 0;
+        std::vector<std::shared_ptr<const level::Sheet>> sheets;
+        std::vector<std::shared_ptr<const level::Material>> materials;
+    } proposedOf_;
     std::vector<Point> planKept_;
     std::map<std::string, std::string> planBytes_; // by relative file, as last followed
     level::LayerId activeLayer_ = 0;

@@ -45,7 +45,7 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     row->addStretch();
     outlines_ = toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"));
     frame_ = toggle("showFrame", "frame", tr("Frame"), "F",
-                    tr("What the game shows; its tag can be dragged, the right button offers devices"));
+                    tr("What the game shows; dragged by its tag while the Hand is empty, the right button offers devices"));
     jump_ = toggle("showJump", "jump", tr("Jump"), "J", tr("How high and far the figure jumps, from where it stands"));
     lattice_ = toggle("showLattice", "snap", tr("Lattice"), "L",
                       tr("Lines between the cells; the right button offers stronger ones"));

@@ -10,6 +10,18 @@
 namespace vic::app {
 
 namespace {
+
+// Whether any cell holds something: told by the first chunk that is there.
+bool anything(const level::Grid& grid) {
+    for (int y = 0; y < grid.chunks().h; ++y)
+        for (int x = 0; x < grid.chunks().w; ++x)
+            if (grid.chunk({x, y})) return true;
+    return false;
+}
+
+} // namespace
+
+namespace {
 constexpr int kDotAt = 18; // pixels from the top
 }
 
@@ -173,8 +185,7 @@ std::pair<QString, StageMark> Workline::stateOf(Stage stage) const {
             if (!level) return {tr("no level"), StageMark::none};
             const int n = static_cast<int>(level->layers.size());
             bool laid = false;
-            for (const level::LayerRef& l : level->layers)
-                laid = laid || !(l->grid == level::Grid(l->grid.size().empty() ? Size{1, 1} : l->grid.size()));
+            for (const level::LayerRef& l : level->layers) laid = laid || anything(l->grid);
             return {n == 1 ? tr("1 layer") : tr("%1 layers").arg(n), laid ? StageMark::complete : StageMark::none};
         }
         case Stage::dress: {

@@ -1,6 +1,7 @@
 #include "picture/compose.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cassert>
 
 #include "base/chance.hpp"
@@ -52,6 +53,30 @@ std::uint32_t tinted(std::uint32_t p, Rgba tint) {
            (part(8, tint.g * tint.a / 255U) << 8) | part(0, tint.b * tint.a / 255U);
 }
 
+// The mean of each 2^small pixels across and down; the picture begins `phase` pixels inside the first of them.
+Art::Picture shrunk(const Art::Picture& from, int small, Point phase) {
+    const int s = 1 << small;
+    Art::Picture out;
+    out.block = from.block;
+    out.size = {(from.size.w + phase.x + s - 1) / s, (from.size.h + phase.y + s - 1) / s};
+    out.opaque = from.opaque && phase == Point{} && from.size.w % s == 0 && from.size.h % s == 0;
+    out.pixels.resize(static_cast<std::size_t>(out.size.area()));
+    const std::uint32_t all = static_cast<std::uint32_t>(s) * static_cast<std::uint32_t>(s);
+    for (int y = 0; y < out.size.h; ++y)
+        for (int x = 0; x < out.size.w; ++x) {
+            std::array<std::uint32_t, 4> sum{};
+            for (int fy = std::max(0, y * s - phase.y); fy < std::min(from.size.h, (y + 1) * s - phase.y); ++fy)
+                for (int fx = std::max(0, x * s - phase.x); fx < std::min(from.size.w, (x + 1) * s - phase.x); ++fx) {
+                    const std::uint32_t p = from.pixels[static_cast<std::size_t>(fy * from.size.w + fx)];
+                    for (std::size_t i = 0; i < 4; ++i) sum[i] += (p >> (8 * i)) & 255U;
+                }
+            std::uint32_t pixel = 0;
+            for (std::size_t i = 0; i < 4; ++i) pixel |= ((sum[i] + all / 2) / all) << (8 * i);
+            out.pixels[static_cast<std::size_t>(y * out.size.w + x)] = pixel;
+        }
+    return out;
+}
+
 // Each colour of a premultiplied pixel times that of the tint.
 std::uint32_t coloured(std::uint32_t p, Rgba tint) {
     const auto part = [&](int shift, unsigned by) { return ((((p >> shift) & 255U) * by + 127) / 255) << shift; };
@@ -93,46 +118,88 @@ void draw_gone(Canvas& canvas, const Box& clip, const Box& cell) {
     }
 }
 
-void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
-    const int cw = level.cell.w;
-    const int ch = level.cell.h;
-    const Point first{floor_div(clip.x, cw), floor_div(clip.y, ch)};
-    const Box cells{first.x, first.y, floor_div(clip.right() - 1, cw) - first.x + 1,
-                    floor_div(clip.bottom() - 1, ch) - first.y + 1};
-    struct Laid {
+// The cells of a level that have a pixel in the clip.
+Box cells_in(const level::Level& level, const Box& clip) {
+    const Point first{floor_div(clip.x, level.cell.w), floor_div(clip.y, level.cell.h)};
+    return {first.x, first.y, floor_div(clip.right() - 1, level.cell.w) - first.x + 1,
+            floor_div(clip.bottom() - 1, level.cell.h) - first.y + 1};
+}
+
+// What of a layer of tiles is to be seen.
+struct Seen {
+    struct Flat {
+        Point at;
+        const Art::Picture* picture; // null for a tile that is gone
+    };
+    struct Block {
         int foot;
         Point at;
         level::Cell cell;
     };
-    std::vector<Laid> blocks;
-    if (art.over())
+    std::vector<Flat> flats;
+    std::vector<Block> blocks;
+};
+
+// `covered` tells of the cells which lie under something opaque of a layer in front, a byte each; what this layer
+// covers is added. Null where the layer does not lie as the others do.
+Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box& cells,
+             std::vector<std::uint8_t>* covered) {
+    Seen out;
+    // The last pictures found, so that most cells need no look-up; they stay where they are while more are made.
+    struct Found {
+        std::uint32_t bits = 0;
+        const Art::Picture* picture = nullptr;
+    };
+    std::array<Found, 256> found{};
+    const bool covers = layer.opacity >= 100;
+    level::each_cell(
+        layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
+            const bool inside = cells.contains(at);
+            std::uint8_t* hidden =
+                covered && inside
+                    ? &(*covered)[static_cast<std::size_t>(at.y - cells.y) * static_cast<std::size_t>(cells.w) +
+                                  static_cast<std::size_t>(at.x - cells.x)]
+                    : nullptr;
+            const std::uint32_t bits = cell.bits & 0x07FFFFFFU;
+            Found& slot = found[(bits ^ (bits >> 21)) & 255U];
+            if (slot.picture == nullptr || slot.bits != bits) slot = {bits, art.tile(cell, level.cell)};
+            const Art::Picture* picture = slot.picture;
+            if (picture ? picture->block : !inside) { // only blocks reach over from beyond
+                const level::Tile* tile = art.table().find(cell.tile()).tile;
+                if (tile && tile->is_block())
+                    out.blocks.push_back({level::foot_under(*tile, at, cell.turn()).bottom(), at, cell});
+                return;
+            }
+            if (!inside || (hidden && *hidden != 0)) return;
+            out.flats.push_back({at, picture});
+            if (hidden && covers && (!picture || picture->opaque)) *hidden = 1;
+        });
+    // Blocks stand on what is flat, and what stands further down stands in front.
+    std::sort(out.blocks.begin(), out.blocks.end(), [](const auto& a, const auto& b) {
+        return std::tuple(a.foot, a.at.x, a.at.y) < std::tuple(b.foot, b.at.x, b.at.y);
+    });
+    return out;
+}
+
+void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
+                const Seen& seen) {
+    const int cw = level.cell.w;
+    const int ch = level.cell.h;
+    if (art.over()) {
+        const Box cells = cells_in(level, clip);
         level::each_cell(join::underlay(*art.over(), layer.grid, cells, layer.id), cells,
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              if (const Art::Picture* picture = art.tile(cell, level.cell))
                                  blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer);
                          });
-    level::each_cell(
-        layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
-            if (!cells.contains(at)) { // only blocks reach over from there
-                const level::Tile* tile = art.table().find(cell.tile()).tile;
-                if (tile && tile->is_block())
-                    blocks.push_back({level::foot_under(*tile, at, cell.turn()).bottom(), at, cell});
-                return;
-            }
-            const Art::Picture* picture = art.tile(cell, level.cell);
-            if (picture && picture->block)
-                blocks.push_back(
-                    {level::foot_under(*art.table().find(cell.tile()).tile, at, cell.turn()).bottom(), at, cell});
-            else if (picture)
-                blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer);
-            else
-                draw_gone(canvas, clip, {at.x * cw, at.y * ch, cw, ch});
-        });
-    // Blocks stand on what is flat, and what stands further down stands in front.
-    std::sort(blocks.begin(), blocks.end(), [](const Laid& a, const Laid& b) {
-        return std::tuple(a.foot, a.at.x, a.at.y) < std::tuple(b.foot, b.at.x, b.at.y);
-    });
-    for (const Laid& block : blocks) {
+    }
+    for (const Seen::Flat& flat : seen.flats) {
+        if (flat.picture)
+            blit(canvas, clip, *flat.picture, {flat.at.x * cw, flat.at.y * ch}, layer);
+        else
+            draw_gone(canvas, clip, {flat.at.x * cw, flat.at.y * ch, cw, ch});
+    }
+    for (const Seen::Block& block : seen.blocks) {
         const Art::Picture* picture = art.tile(block.cell, level.cell);
         const Box px =
             level::pixels_of(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(), level.cell);
@@ -143,11 +210,15 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
     }
 }
 
-void draw_props(const level::Project& project, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
+// `small`: the canvas is in small pixels.
+void draw_props(const level::Project& project, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
+                int small) {
+    const int s = 1 << small;
+    const Box clip_full{clip.x * s, clip.y * s, clip.w * s, clip.h * s};
     std::vector<const level::Prop*> seen;
     for (const level::Prop& prop : layer.props) {
         const level::PropKind* kind = project.prop_kind(prop.kind);
-        if (kind && !intersection(prop_box(prop, *kind), clip).empty()) seen.push_back(&prop);
+        if (kind && !intersection(prop_box(prop, *kind), clip_full).empty()) seen.push_back(&prop);
     }
     // What stands further down stands in front.
     std::sort(seen.begin(), seen.end(), [](const level::Prop* a, const level::Prop* b) {
@@ -156,11 +227,14 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
     for (const level::Prop* prop : seen) {
         const level::PropKind& kind = *project.prop_kind(prop->kind);
         const Box box = prop_box(*prop, kind);
-        const Art::Picture* picture = art.prop(kind, prop->mirrored);
+        const Point corner{floor_div(box.x, s), floor_div(box.y, s)};
+        const Art::Picture* picture =
+            small == 0 ? art.prop(kind, prop->mirrored)
+                       : art.small_prop(kind, prop->mirrored, box.corner() - Point{corner.x * s, corner.y * s});
         if (picture)
-            blit(canvas, clip, *picture, box.corner(), layer);
+            blit(canvas, clip, *picture, corner, layer);
         else
-            draw_gone(canvas, clip, box);
+            draw_gone(canvas, clip, {corner.x, corner.y, std::max(1, box.w / s), std::max(1, box.h / s)});
     }
 }
 
@@ -222,6 +296,7 @@ void Art::follow(const level::Project& project) {
     tiles_.clear();
     props_.clear();
     wholes_.clear();
+    shrunk_.clear();
 }
 
 bool Art::set_clock(std::int64_t ms) {
@@ -243,9 +318,17 @@ const Art::Picture* Art::tile(level::Cell laid, Size pixels) {
     if (animated(laid.tile())) cell = level::Cell(frames_[laid.tile()], laid.turn(), false);
     const std::uint64_t key = (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
                               (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) |
-                              static_cast<std::uint64_t>(pixels.h & 0x3FFF);
+                              static_cast<std::uint64_t>(pixels.h & 0x3FFF) |
+                              (static_cast<std::uint64_t>(small_) << 56);
     const auto known = tiles_.find(key);
     if (known != tiles_.end()) return &known->second;
+    if (small_ != 0) {
+        const int small = small_;
+        small_ = 0;
+        const Picture* whole = tile(laid, {pixels.w << small, pixels.h << small});
+        small_ = small;
+        return whole ? &tiles_.emplace(key, shrunk(*whole, small, {})).first->second : nullptr;
+    }
     const level::TileRef ref = table_.find(cell.tile());
     if (!ref.tile || !ref.sheet->image) return nullptr;
     if (ref.tile->is_block()) {
@@ -285,7 +368,27 @@ const Art::Picture* Art::prop(const level::PropKind& kind, bool mirrored) {
     return nullptr;
 }
 
+const Art::Picture* Art::small_prop(const level::PropKind& kind, bool mirrored, Point phase) {
+    std::uint64_t key = place_key(kind, mirrored);
+    for (const int v : {kind.sheet > 0 ? static_cast<int>(kind.sheet) : 0, small_, phase.x, phase.y})
+        key = mix(key ^ static_cast<std::uint32_t>(v));
+    const auto known = shrunk_.find(key);
+    if (known != shrunk_.end()) return &known->second;
+    const Picture* whole = prop(kind, mirrored);
+    return whole ? &shrunk_.emplace(key, shrunk(*whole, small_, phase)).first->second : nullptr;
+}
+
 const Art::Picture* Art::whole(level::SheetId id) {
+    if (small_ != 0) {
+        const std::uint64_t key = mix((std::uint64_t{id} << 8) | static_cast<std::uint64_t>(small_));
+        const auto small_known = shrunk_.find(key);
+        if (small_known != shrunk_.end()) return &small_known->second;
+        const int small = small_;
+        small_ = 0;
+        const Picture* full = whole(id);
+        small_ = small;
+        return full ? &shrunk_.emplace(key, shrunk(*full, small, {})).first->second : nullptr;
+    }
     const auto known = wholes_.find(id);
     if (known != wholes_.end()) return &known->second;
     for (const auto& sheet : sheets_)
@@ -293,7 +396,10 @@ const Art::Picture* Art::whole(level::SheetId id) {
     return nullptr;
 }
 
-void draw(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part) {
+namespace {
+
+void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
+                 int small) {
     const Box clip = intersection(intersection(part, canvas.box), box_of(level.pixels()));
     if (clip.empty()) return;
     art.follow(project);
@@ -304,7 +410,20 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
                            static_cast<std::size_t>(clip.x - canvas.box.x)];
         std::fill(row, row + clip.w, ground);
     }
-    for (const level::LayerRef& layer : level.layers) {
+    // From the front on: what lies under something opaque need not be drawn.
+    const Box cells = cells_in(level, clip);
+    std::vector<std::uint8_t> covered(static_cast<std::size_t>(cells.size().area()), 0);
+    std::vector<Seen> seen_on(level.layers.size());
+    for (std::size_t i = level.layers.size(); i-- > 0;) {
+        const Layer& layer = *level.layers[i];
+        if (layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
+        const Point shift{layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
+        seen_on[i] = shift == Point{}
+                         ? seen_of(level, layer, art, cells, &covered)
+                         : seen_of(level, layer, art, cells_in(level, clip.moved({-shift.x, -shift.y})), nullptr);
+    }
+    for (std::size_t i = 0; i < level.layers.size(); ++i) {
+        const level::LayerRef& layer = level.layers[i];
         if (!layer->shown || layer->opacity <= 0) continue;
         // A shifted layer is drawn as it lies, on a canvas that is moved the other way.
         const Point shift{layer->shift.x * level.cell.w / 2, layer->shift.y * level.cell.h / 2};
@@ -313,10 +432,10 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
         const Box seen = clip.moved({-shift.x, -shift.y});
         switch (layer->kind) {
             case LayerKind::tiles:
-                draw_tiles(level, *layer, art, canvas, seen);
+                draw_tiles(level, *layer, art, canvas, seen, seen_on[i]);
                 break;
             case LayerKind::props:
-                draw_props(project, *layer, art, canvas, seen);
+                draw_props(project, *layer, art, canvas, seen, small);
                 break;
             case LayerKind::backdrop:
                 canvas.box = there;
@@ -325,6 +444,32 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
         }
         canvas.box = there;
     }
+}
+
+} // namespace
+
+void draw(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part) {
+    draw_layers(project, level, art, canvas, part, 0);
+}
+
+bool can_draw_small(const level::Project& project, const level::Level& level, int small) {
+    const int s = 1 << small;
+    if (level.cell.w % s != 0 || level.cell.h % s != 0) return false;
+    return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
+        if (l->shift != Point{} && (level.cell.w / 2 % s != 0 || level.cell.h / 2 % s != 0)) return false;
+        if (l->kind != LayerKind::backdrop) return true;
+        const level::Sheet* sheet = project.sheet(l->backdrop.sheet);
+        return !sheet || !sheet->image || (sheet->image->width() % s == 0 && sheet->image->height() % s == 0);
+    });
+}
+
+void draw_small(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
+                int small) {
+    level::Level less = level;
+    less.cell = {level.cell.w >> small, level.cell.h >> small};
+    art.set_small(small);
+    draw_layers(project, less, art, canvas, part, small);
+    art.set_small(0);
 }
 
 Image render(const level::Project& project, const level::Level& level, int scale) {

@@ -45,6 +45,10 @@ class Art {
     [[nodiscard]] const join::Rules* over() const { return over_ ? &*over_ : nullptr; }
     const Picture* prop(const level::PropKind& kind, bool mirrored);
     const Picture* whole(level::SheetId sheet);
+    // From here on tiles, props and wholes are pictures of 1/2^small of their size, averaged; 0 at first. `pixels` of
+    // tile() are then those of the small cell. A small prop whose corner lies `phase` pixels inside its first pixel.
+    void set_small(int small) { small_ = small; }
+    const Picture* small_prop(const level::PropKind& kind, bool mirrored, Point phase);
 
   private:
     level::TileTable table_;
@@ -57,11 +61,20 @@ class Art {
     std::unordered_map<std::uint64_t, Picture> tiles_;
     std::unordered_map<std::uint64_t, Picture> props_;
     std::unordered_map<level::SheetId, Picture> wholes_;
+    std::unordered_map<std::uint64_t, Picture> shrunk_; // props and wholes at small scales
+    int small_ = 0;
 };
 
 // Draws the pixels `part` (cut to the canvas) of the level. Cells whose tile is gone, and painted cells without a tile,
 // get a crossed box, so that no hole is silent.
 void draw(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part);
+
+// The same at 1/2^small of its size: `canvas` and `part` are in small pixels. Each picture is averaged by itself, which
+// is the mean of the whole where pictures lie on whole small pixels. To be used where can_draw_small() says so.
+void draw_small(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
+                int small);
+// Whether cells, backdrops and shifts of the level come out as whole small pixels.
+bool can_draw_small(const level::Project& project, const level::Level& level, int small);
 
 // The whole level, each pixel enlarged `scale` times (1 .. 16).
 Image render(const level::Project& project, const level::Level& level, int scale);

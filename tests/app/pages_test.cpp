@@ -81,3 +81,49 @@ TEST_CASE("small pages are the mean of what they stand for", "[app][pages]") {
         REQUIRE(std::abs(qGreen(half.pixel(x, y)) - sum / 4.0) <= 1);
     }
 }
+
+TEST_CASE("a small page drawn at once is the mean of the large ones", "[app][pages]") {
+    make::Small small({128, 128});
+    const join::Rules rules(small.project);
+    level::Level level = small.level();
+    make::Random random(5);
+    edit::Hand hand;
+    hand.kind = edit::Hand::Kind::material;
+    for (int i = 0; i < 60; ++i) {
+        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        level = edit::lay(
+                    small.project, rules, level, random.flip() ? small.ground : small.front, hand,
+                    edit::box_cells({random.below(128), random.below(128), 1 + random.below(30), 1 + random.below(20)}))
+                    .level;
+    }
+    for (int i = 0; i < 40; ++i)
+        level.edit(small.props)
+            .props.push_back({static_cast<std::uint32_t>(7000 + i),
+                              small.prop,
+                              {random.below(2048), random.below(2048)},
+                              random.flip()});
+    level.edit(small.front).opacity = 60;
+    picture::Art art;
+    Pages pages(art);
+    pages.show(std::make_shared<const level::Project>(small.project), level, false);
+    const Image whole = picture::render(small.project, level, 1);
+    for (const int scale : {1, 3, 4}) {
+        const int s = 1 << scale;
+        double off = 0;
+        int most = 0;
+        int n = 0;
+        for (int y = 0; y < 2048 / s; y += 3)
+            for (int x = 0; x < 2048 / s; x += 3) {
+                const QImage& page = pages.page(scale, x / Pages::kSide, y / Pages::kSide);
+                int sum = 0;
+                for (int k = 0; k < s * s; ++k) sum += whole.at(x * s + k % s, y * s + k / s).g;
+                const int d =
+                    std::abs(qGreen(page.pixel(x % Pages::kSide, y % Pages::kSide)) - (sum + s * s / 2) / (s * s));
+                most = std::max(most, d);
+                off += d;
+                ++n;
+            }
+        INFO("scale " << scale << " most " << most);
+        CHECK(off / n < 1.0); // exact but for roundings, and for what lies see-through over an edge
+    }
+}

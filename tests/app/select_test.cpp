@@ -369,6 +369,11 @@ TEST_CASE("frame, guides, measuring and the figure help to build", "[app][guides
     w.view()->setCamera(1, QPointF(w.view()->framePixels().x + 100.0, w.view()->framePixels().y + 100.0));
     const Box frame = w.view()->framePixels();
     const QPoint tag = w.view()->cellCentre({frame.x / 16, frame.y / 16}) + QPoint(4, 2);
+    // With something in the Hand that is laid, and the frame stays.
+    pull(tag, tag + QPoint(32, 0));
+    CHECK_FALSE(w.level().frame_at);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.key(Qt::Key_Escape);
     pull(tag, tag + QPoint(64, 32));
     REQUIRE(w.level().frame_at);
     CHECK(std::abs(w.level().frame_at->x - frame.x - 64) <= 16);
