@@ -130,10 +130,10 @@ level::Project large(make::Small& small) {
     level::Level level = *p.level(small.id);
     const join::Rules rules(p);
     while (level.layers.size() < 5) {
-        auto layer = std::make_shared<level::Layer>(*level.layer(small.ground));
-        layer->id = p.next_id++;
-        layer->name = "Layer " + std::to_string(layer->id);
-        level.layers.push_back(layer);
+        const auto slab = std::make_shared<level::Layer>(*level.layer(small.ground));
+        slab->id = p.next_id++;
+        slab->name = "Layer " + std::to_string(slab->id);
+        level.layers.push_back(slab);
     }
     int n = 0;
     for (const level::LayerRef& l : std::vector(level.layers)) {

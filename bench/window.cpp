@@ -38,12 +38,12 @@ void open() {
     join::resolve(join::Rules(small.project), grid, level.cells(), small.ground);
     // Seven more layers as full as the first, for panning; none of them is painted on.
     for (int i = 0; i < 7; ++i) {
-        auto layer = std::make_shared<level::Layer>(*level.layer(small.ground));
-        layer->id = small.project.next_id++;
-        layer->name = "Layer " + std::to_string(i);
-        layer->solid = false;
-        join::resolve(join::Rules(small.project), layer->grid, level.cells(), layer->id);
-        level.layers.insert(level.layers.begin() + 1, std::move(layer));
+        const auto slab = std::make_shared<level::Layer>(*level.layer(small.ground));
+        slab->id = small.project.next_id++;
+        slab->name = "Layer " + std::to_string(i);
+        slab->solid = false;
+        join::resolve(join::Rules(small.project), slab->grid, level.cells(), slab->id);
+        level.layers.insert(level.layers.begin() + 1, slab);
     }
     level.plane += 7;
     small.set(level);

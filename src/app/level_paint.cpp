@@ -66,12 +66,12 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
 
 void LevelView::paintLattice(QPainter& p, const QRect& part) {
     const Size c = pages_.level().cell;
-    if (!lattice_ || (c.w * zoom() < 12 && pages_.level().grid_every * c.w * zoom() < 12)) return;
+    if (!lattice_ || (c.w * zoom() < 12 && pages_.level().lines_every * c.w * zoom() < 12)) return;
     const QRectF whole = onScreen(box_of(pages_.level().pixels()));
     const QColor line = session_.stage() == Stage::bound ? QColor(80, 70, 50, 26) : QColor(20, 16, 10, 34);
     const int first = static_cast<int>(std::floor((part.left() - whole.left()) / (c.w * zoom())));
     const int last = static_cast<int>(std::ceil((part.right() - whole.left()) / (c.w * zoom())));
-    const int every = pages_.level().grid_every;
+    const int every = pages_.level().lines_every;
     const QColor strong(20, 16, 10, 110);
     // Where single cells are too small for lines, the stronger ones stay.
     const bool close = c.w * zoom() >= 12;

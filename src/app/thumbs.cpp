@@ -157,12 +157,12 @@ QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int
     level.ground = {190, 180, 160, 255};
     level::LayerId id = 0;
     for (const level::StampLayer& from : stamp.layers) {
-        auto layer = std::make_shared<level::Layer>();
-        layer->id = ++id;
-        layer->kind = from.kind;
-        layer->grid = from.grid;
-        layer->props = from.props;
-        level.layers.push_back(layer);
+        const auto slab = std::make_shared<level::Layer>();
+        slab->id = ++id;
+        slab->kind = from.kind;
+        slab->grid = from.grid;
+        slab->props = from.props;
+        level.layers.push_back(slab);
     }
     constexpr int kMost = 24;
     const Size cells{std::min(stamp.size.w, kMost), std::min(stamp.size.h, kMost)};

@@ -259,10 +259,10 @@ void ToolRow::showLatticeMenu() {
         auto* a =
             menu->addAction(every == 0 ? tr("No stronger lines") : tr("A stronger line every %1 cells").arg(every));
         a->setCheckable(true);
-        a->setChecked(session_.level()->grid_every == every);
+        a->setChecked(session_.level()->lines_every == every);
         connect(a, &QAction::triggered, this, [this, every] {
             level::Level next = *session_.level();
-            next.grid_every = every;
+            next.lines_every = every;
             session_.applyLevel(tr("Stronger lines of the lattice"), std::move(next));
         });
     }

@@ -115,7 +115,7 @@ struct Level {
     Walker walker;
     bool grows = false;            // whether laying beyond an edge moves the edge, by whole chunks
     std::optional<Point> frame_at; // where the frame's guide stands, its corner in pixels; around the start without
-    int grid_every = 0;            // cells between the stronger lines of the lattice; 0 for none
+    int lines_every = 0;            // cells between the stronger lines of the lattice; 0 for none
     std::vector<Guide> guides;     // sorted
     std::optional<Plan> plan;      // the picture that the level follows
 

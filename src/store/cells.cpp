@@ -337,9 +337,9 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
     const InputError cut("The file is cut off", file, "its end", "Restore it from version control or a backup");
     if (!damaged) throw cut;
     // The layer it broke off in, and all that should come after.
-    for (const auto& [layer, own_grid] : grids_)
-        if (layer == id || !seen.contains(layer))
-            damaged->push_back({layer, file, say("%1 (%2)", cut.problem, cut.where)});
+    for (const auto& [own_id, own_grid] : grids_)
+        if (own_id == id || !seen.contains(own_id))
+            damaged->push_back({own_id, file, say("%1 (%2)", cut.problem, cut.where)});
 }
 
 void CellReader::finish(const join::Rules& rules) {

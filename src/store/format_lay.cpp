@@ -137,7 +137,7 @@ void read_layer_settings(const Field& f, Layer& l) {
 void put_level_extras(Json& j, const Level& level) {
     if (level.grows) j["grows"] = true;
     if (level.frame_at) j["frame_at"] = to_json(*level.frame_at);
-    if (level.grid_every != 0) j["grid_every"] = level.grid_every;
+    if (level.lines_every != 0) j["lines_every"] = level.lines_every;
     for (const Guide& g : level.guides) j["guides"].push_back({{"upright", g.upright}, {"at", g.at}});
     if (level.plan) j["plan"] = plan_json(*level.plan);
 }
@@ -145,7 +145,7 @@ void put_level_extras(Json& j, const Level& level) {
 void read_level_extras(const Field& f, Level& level) {
     if (f.has("grows")) level.grows = f["grows"].yes();
     if (f.has("frame_at")) level.frame_at = f["frame_at"].point(-kFar, kFar);
-    if (f.has("grid_every")) level.grid_every = f["grid_every"].number(0, kMostCells);
+    if (f.has("lines_every")) level.lines_every = f["lines_every"].number(0, kMostCells);
     if (f.has("guides"))
         for (const Field& g : f["guides"].list(1024))
             level.guides.push_back({g["upright"].yes(), g["at"].number(-kFar, kFar)});
