@@ -108,14 +108,15 @@ Rgba brick_at(int x, int y, int seed, const std::array<Rgba, 3>& bricks, Rgba mo
 }
 
 Image sheet_of(const std::vector<Image>& tiles, int columns, int margin, int gap, Rgba gap_colour) {
+    const Size tile = tiles.front().size();
     const int rows = (static_cast<int>(tiles.size()) + columns - 1) / columns;
-    Image out({2 * margin + columns * kTile + (columns - 1) * gap, 2 * margin + rows * kTile + (rows - 1) * gap},
+    Image out({2 * margin + columns * tile.w + (columns - 1) * gap, 2 * margin + rows * tile.h + (rows - 1) * gap},
               gap_colour);
     for (std::size_t i = 0; i < static_cast<std::size_t>(columns * rows); ++i) {
-        const int cx = margin + static_cast<int>(i) % columns * (kTile + gap);
-        const int cy = margin + static_cast<int>(i) / columns * (kTile + gap);
-        for (int y = 0; y < kTile; ++y)
-            for (int x = 0; x < kTile; ++x) out.set(cx + x, cy + y, i < tiles.size() ? tiles[i].at(x, y) : ink::none);
+        const int cx = margin + static_cast<int>(i) % columns * (tile.w + gap);
+        const int cy = margin + static_cast<int>(i) / columns * (tile.h + gap);
+        for (int y = 0; y < tile.h; ++y)
+            for (int x = 0; x < tile.w; ++x) out.set(cx + x, cy + y, i < tiles.size() ? tiles[i].at(x, y) : ink::none);
     }
     return out;
 }

@@ -32,7 +32,7 @@ class Builder {
         layer.kind = kind;
         layer.solid = solid;
         layer.opacity = opacity;
-        if (kind == LayerKind::tiles) layer.grid = level::Grid(level.size);
+        if (level::has_cells(kind)) layer.grid = level::Grid(level.size);
         const LayerId id = layer.id;
         level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
         return id;
@@ -303,6 +303,42 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     b.mark("Start", level::MarkKind::start, {7, 17, 1, 2});
     b.mark("Upper gallery", level::MarkKind::note, {38, 13, 2, 2});
     b.mark("Exit", level::MarkKind::exit, {75, 23, 1, 2});
+    return b.level;
+}
+
+level::Level salt_store(level::Project& project, const Stock& stock) {
+    Builder b(project, stock, "salt-store", "Salt store", level::View::from_above, {20, 18});
+    b.level.cell = {32, 16};
+    b.level.lattice = LatticeKind::isometric;
+    b.level.ground = {84, 96, 78, 255};
+    const LayerId yard = b.add("Yard", LayerKind::tiles);
+    const LayerId floor = b.add("Floor", LayerKind::tiles);
+    const LayerId walls = b.add("Walls", LayerKind::tiles, true);
+    b.level.plane = 3;
+    const LayerId blockers = b.add("Quay edge", LayerKind::blockers);
+    b.paint(yard, "Store yard", Box{0, 0, 20, 18});
+    // The store: planks within walls at its back, open to the front; a ramp of planks to the quay.
+    const Box store{3, 3, 12, 11};
+    b.paint(floor, "Store floor", store);
+    b.paint(floor, "Store floor", Box{7, 14, 3, 4});
+    for (int i = 0; i < store.w; ++i)
+        if (i < 5 || i > 7) b.tile(walls, i % 3 == 1 ? "Store wall 2" : "Store wall 1", {store.x + i, store.y});
+    for (int i = 1; i < store.h; ++i)
+        b.tile(walls, i % 4 == 2 ? "Store wall 2" : "Store wall 1", {store.x, store.y + i});
+    for (const Point p : {Point{5, 5}, {6, 5}, {5, 6}, {7, 5}, {5, 8}, {6, 8}, {5, 9}})
+        b.tile(walls, (p.x + p.y) % 2 == 0 ? "Salt heap 1" : "Salt heap 2", p);
+    for (const Point p : {Point{12, 5}, {13, 5}, {13, 6}, {12, 11}, {13, 11}, {13, 12}})
+        b.tile(walls, (p.x + p.y) % 2 == 0 ? "Crate 1" : "Crate 2", p);
+    // Nobody walks off the quay.
+    edit::Hand edge = edit::blocker_hand(level::TileShape::full);
+    std::vector<Point> rim;
+    for (int x = 0; x < 20; ++x)
+        for (int y = 0; y < 18; ++y)
+            if (x == 19 || y == 17 || x == 0 || y == 0) rim.push_back({x, y});
+    b.level = edit::lay(project, join::Rules(project), b.level, blockers, edge, rim).level;
+    b.mark("Quay", level::MarkKind::start, {8, 15, 1, 1});
+    b.mark("To the pans", level::MarkKind::exit, {9, 4, 1, 1});
+    b.level.frame = {320, 224};
     return b.level;
 }
 

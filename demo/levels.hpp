@@ -1,4 +1,4 @@
-// The two levels of Pell Saltern, laid with the same strokes that the window uses.
+// The levels of Pell Saltern, laid with the same strokes that the window uses.
 #pragma once
 
 #include <map>
@@ -18,5 +18,6 @@ struct Stock {
 
 vic::level::Level brine_pans(vic::level::Project& project, const Stock& stock);
 vic::level::Level pump_cellar(vic::level::Project& project, const Stock& stock);
+vic::level::Level salt_store(vic::level::Project& project, const Stock& stock); // isometric
 
 } // namespace pell

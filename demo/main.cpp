@@ -182,6 +182,20 @@ void make(const fs::path& dir) {
     for (std::size_t i = 0; i < 4; ++i) m.name_tile(crust, i, "Salt crust " + std::to_string(i + 1), TileShape::none);
     m.name_tile(crust, 4, "Pebbles", TileShape::none);
     m.name_tile(crust, 5, "Straw", TileShape::none);
+    // The salt store, on an isometric lattice.
+    const level::Cut diamonds{{32, 16}, {}, {}, 1};
+    const auto floor = m.put("Store floor", pell::store_floor_sheet(), diamonds);
+    const auto yard = m.put("Store yard", pell::yard_sheet(), diamonds);
+    const auto store = m.put("Store walls", pell::store_sheet(), {{32, 36}, {}, {}, 1});
+    m.material("Store floor", floor, JoinKind::full);
+    m.material("Store yard", yard, JoinKind::plain);
+    for (const std::size_t i : {0U, 1U}) m.name_tile(store, i, "Store wall " + std::to_string(i + 1), TileShape::full);
+    for (const std::size_t i : {2U, 3U}) m.name_tile(store, i, "Salt heap " + std::to_string(i - 1), TileShape::full);
+    for (const std::size_t i : {4U, 5U}) m.name_tile(store, i, "Crate " + std::to_string(i - 3), TileShape::full);
+    const level::Level salt_store = pell::salt_store(m.project, m.stock);
+    for (const auto& [material, layer] : {std::pair{"Store floor", "Floor"}, {"Store yard", "Yard"}})
+        m.home(material, salt_store, layer);
+    m.project.put(salt_store);
     store::save(m.project, dir);
     // Not part of the project: a sheet to drop on the window, for the first level of the guide.
     fs::create_directories(dir / "to-add");

@@ -32,6 +32,12 @@ Image crust_sheet(); // see-through: four of salt crust, one of pebbles, one of 
 Image silt_backdrop();
 Image props_sheet(std::vector<PropArt>& props);
 
+// Seen aslant, of diamonds of 32 × 16 pixels: a floor of 47 cases, four of the yard, and what stands up: two walls, two
+// heaps of salt, two crates.
+Image store_floor_sheet();
+Image yard_sheet();
+Image store_sheet();
+
 // A set that the demo does not use yet, for the first level of the guide: dry gravel paths.
 Image gravel_sheet();
 // A level as a picture, one pixel a cell: pans, a creek and a boardwalk in 32 by 32.

@@ -1,8 +1,9 @@
 // Loads a level built by Vicinum (a "parcel": one folder per level) into plain C++17 structs.
 // One header; needs only nlohmann-json and the standard library. The format: docs/formats/parcel.md.
 //
-// Units: cells and pixels as named; outlines and one-way edges in 1/64 cells; y grows downwards.
-// Errors: load() throws std::runtime_error with the file and what is wrong; nothing is half loaded.
+// Units: cells and pixels as named; outlines and one-way edges in 1/64 cells; y grows downwards. On an isometric level
+// a cell is a diamond: its x goes right and down on the screen, its y left and down; see Level::corner and
+// picture_place. Errors: load() throws std::runtime_error with the file and what is wrong; nothing is half loaded.
 #pragma once
 
 #include <array>
@@ -12,12 +13,17 @@
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace vicinum {
 
-inline constexpr int kParcelVersion = 1;
+inline constexpr int kParcelVersion = 2;
 inline constexpr int kUnit = 64; // outline coordinates per cell
+
+namespace detail {
+inline int floor_div(int a, int b) { return a >= 0 ? a / b : -((-a + b - 1) / b); }
+} // namespace detail
 
 struct Vec {
     int x = 0, y = 0;
@@ -105,6 +111,7 @@ struct Layer {
     std::string kind; // tiles, props, backdrop
     bool shown = true;
     bool solid = false;
+    std::string collision_class;           // of a solid layer; see Level::collision_classes
     double opacity = 1;                    // 0 .. 1
     Rect box;                              // tiles: the cells below, in cells of the level
     std::vector<Cell> cells;               // tiles: box.w × box.h, row by row
@@ -146,12 +153,20 @@ struct Walker {
     double jump = 0;           // cells; side view only
 };
 
+// What blocks on the layers of one collision class alone.
+struct CollisionClass {
+    std::string name; // empty for layers that name none
+    std::vector<Outline> outlines;
+    std::vector<OneWay> one_way;
+};
+
 struct Level {
     std::filesystem::path folder;
     std::string id, name;
     bool from_the_side = false;
-    Vec size;      // cells
-    Vec cell;      // pixels of a cell
+    Vec size; // cells
+    Vec cell; // pixels of a cell, or of the box around it
+    bool isometric = false;
     int unit = 16; // pixels that are one unit of the engine
     Colour ground;
     Vec frame;         // pixels that the game shows
@@ -163,8 +178,56 @@ struct Level {
     std::vector<Layer> layers; // back to front
     std::vector<Outline> outlines;
     std::vector<OneWay> one_way;
+    std::vector<CollisionClass> collision_classes; // the same by class, where any layer names one; else empty
     std::vector<Mark> marks;
     Walker walker;
+
+    // The upper left corner of the box around a cell, in pixels. Of an isometric level some lie left of 0.
+    Vec corner(int x, int y) const {
+        if (!isometric) return {x * cell.x, y * cell.y};
+        return {detail::floor_div((x - y) * cell.x, 2), detail::floor_div((x + y) * cell.y, 2)};
+    }
+    // Pixels of a place given in cells and parts of them: x and y of the result.
+    std::pair<double, double> pixel(double x, double y) const {
+        if (!isometric) return {x * cell.x, y * cell.y};
+        return {(x - y + 1) * cell.x / 2, (x + y) * cell.y / 2};
+    }
+    // The other way round.
+    std::pair<double, double> place(double px, double py) const {
+        if (!isometric) return {px / cell.x, py / cell.y};
+        const double across = (2 * px - cell.x) / cell.x, down = 2 * py / cell.y;
+        return {(down + across) / 2, (down - across) / 2};
+    }
+    // The pixels of all cells.
+    Rect bounds() const {
+        if (!isometric) return {0, 0, size.x * cell.x, size.y * cell.y};
+        const int left = corner(0, size.y - 1).x, right = corner(size.x - 1, 0).x + cell.x;
+        return {left, 0, right - left, corner(size.x - 1, size.y - 1).y + cell.y};
+    }
+    // Where the picture of what lies in a cell is drawn, in pixels: the atlas box of the tile at its own size, mirrored
+    // left-right where Cell::mirrored() says so. On isometric levels that is all that a cell's turn changes; draw from
+    // the back, by the sum of x and y of the foot's last cell.
+    Rect picture_place(int x, int y, Cell what) const {
+        const Tile& t = tiles[what.tile()];
+        const int column = what.mirrored() ? t.cells.x - 1 - t.pivot.x : t.pivot.x;
+        const int aside = what.mirrored() ? -t.offset.x : t.offset.x;
+        const Vec moved{detail::floor_div(aside * cell.x, 16), detail::floor_div(t.offset.y * cell.y, 16)};
+        if (!isometric) {
+            const Vec c = corner(x - column, y - t.pivot.y);
+            return {c.x + moved.x, c.y + moved.y, t.atlas.w, t.atlas.h};
+        }
+        const Rect foot = foot_cells(x, y, what);
+        const int left = corner(foot.x, foot.y + foot.h - 1).x, right = corner(foot.x + foot.w - 1, foot.y).x + cell.x;
+        const int bottom = corner(foot.x + foot.w - 1, foot.y + foot.h - 1).y + cell.y;
+        return {left + detail::floor_div(right - left - t.atlas.w, 2) + moved.x, bottom - t.atlas.h + moved.y,
+                t.atlas.w, t.atlas.h};
+    }
+    // The cells on which a tile or block stands.
+    Rect foot_cells(int x, int y, Cell what) const {
+        const Tile& t = tiles[what.tile()];
+        const int column = what.mirrored() ? t.cells.x - 1 - t.pivot.x : t.pivot.x;
+        return {x - column, y - t.pivot.y + t.stands, t.cells.x, t.cells.y - t.stands};
+    }
 
     // What a note says of the tile as it lies in the cell: a side is turned with it. Null where it has no such note.
     nlohmann::json note(Cell cell, const std::string& name) const {
@@ -232,6 +295,26 @@ inline std::vector<Cell> cells_of(const std::filesystem::path& file, const Rect&
     return cells;
 }
 
+inline std::vector<Outline> outlines_of(const std::filesystem::path& file, const json& list) {
+    std::vector<Outline> out;
+    for (const json& o : list) {
+        Outline outline;
+        outline.hole = o.at("hole");
+        const json& points = o.at("points");
+        for (std::size_t i = 0; i + 1 < points.size(); i += 2)
+            outline.points.push_back({points[i].get<int>(), points[i + 1].get<int>()});
+        if (outline.points.size() < 3) fail(file, "an outline has fewer than three points");
+        out.push_back(std::move(outline));
+    }
+    return out;
+}
+
+inline std::vector<OneWay> one_way_of(const json& list) {
+    std::vector<OneWay> out;
+    for (const json& e : list) out.push_back({vec(e.at("from")), vec(e.at("to")), e.at("side")});
+    return out;
+}
+
 inline Layer layer_of(const std::filesystem::path& file, const json& j, const Level& level) {
     Layer out;
     out.id = j.at("id");
@@ -247,6 +330,7 @@ inline Layer layer_of(const std::filesystem::path& file, const json& j, const Le
     if (j.contains("shift")) out.shift = vec(j.at("shift"));
     if (out.kind == "tiles") {
         out.solid = j.at("solid");
+        out.collision_class = j.value("collision_class", std::string());
         const json& cells = j.at("cells");
         out.box = rect(cells.at("box"));
         if (out.box.w > 0)
@@ -282,6 +366,9 @@ inline Level load(const std::filesystem::path& folder) {
         out.from_the_side = j.at("view") == "side";
         out.size = vec(j.at("size"));
         out.cell = vec(j.at("cell"));
+        const std::string lattice = j.value("lattice", std::string("square"));
+        if (lattice != "square" && lattice != "isometric") fail(file, "unknown lattice \"" + lattice + "\"");
+        out.isometric = lattice == "isometric";
         out.unit = j.value("unit", 16);
         if (out.unit < 1) fail(file, "the engine's unit is less than a pixel");
         out.ground = colour(j.at("ground"));
@@ -326,16 +413,11 @@ inline Level load(const std::filesystem::path& folder) {
             out.prop_kinds.push_back(std::move(kind));
         }
         for (const json& l : j.at("layers")) out.layers.push_back(layer_of(file, l, out));
-        for (const json& o : j.at("outlines")) {
-            Outline outline;
-            outline.hole = o.at("hole");
-            const json& points = o.at("points");
-            for (std::size_t i = 0; i + 1 < points.size(); i += 2)
-                outline.points.push_back({points[i].get<int>(), points[i + 1].get<int>()});
-            if (outline.points.size() < 3) fail(file, "an outline has fewer than three points");
-            out.outlines.push_back(std::move(outline));
-        }
-        for (const json& e : j.at("one_way")) out.one_way.push_back({vec(e.at("from")), vec(e.at("to")), e.at("side")});
+        out.outlines = outlines_of(file, j.at("outlines"));
+        out.one_way = one_way_of(j.at("one_way"));
+        for (const json& c : j.value("collision_classes", json::array()))
+            out.collision_classes.push_back(
+                {c.at("name"), outlines_of(file, c.at("outlines")), one_way_of(c.at("one_way"))});
         for (const json& m : j.at("marks"))
             out.marks.push_back({m.at("id"), m.at("name"), m.at("kind"), rect(m.at("cells"))});
         const json& w = j.at("walker");

@@ -6,8 +6,10 @@
 #include <QToolButton>
 
 #include "app/panel.hpp"
+#include "app/shape_editor.hpp"
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
+#include "app/tokens.hpp"
 #include "edit/homes.hpp"
 
 namespace vic::app {
@@ -95,6 +97,24 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
         session_.setHand(hand);
     });
     connect(cast_, &QPushButton::clicked, this, [this] { commands_.castAgain(); });
+
+    blockerRow_ = row();
+    blockerRow_->layout()->setSpacing(2);
+    for (const auto shape : {level::TileShape::full, level::TileShape::half_south, level::TileShape::slope_se,
+                             level::TileShape::thin_se, level::TileShape::thick_se, level::TileShape::one_way_north}) {
+        auto* b = toolButton(blockerRow_, QString("blocker-%1").arg(static_cast<int>(shape)), {}, {}, {}, "tool");
+        describe(b, shapeName(shape), {}, tr("What blocks in the cells that are laid; , and . turn it, / mirrors it"));
+        b->setCheckable(true);
+        connect(b, &QToolButton::clicked, this, [this, shape] {
+            edit::Hand hand = edit::blocker_hand(shape);
+            hand.size = session_.hand().size;
+            hand.round = session_.hand().round;
+            session_.setHand(hand);
+        });
+        blockerRow_->layout()->addWidget(b);
+        shapes_[shape] = b;
+    }
+    static_cast<QHBoxLayout*>(blockerRow_->layout())->addStretch();
 
     stampRow_ = row();
     pins_ = new QCheckBox(tr("as taken"), stampRow_);
@@ -198,13 +218,19 @@ void HandOptions::follow() {
     const edit::Hand& hand = session_.hand();
     const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
     const bool lays = level && (hand.kind == Kind::material || hand.kind == Kind::tile || hand.kind == Kind::spread);
-    setVisible(lays || (level && hand.kind == Kind::stamp));
+    setVisible(lays || (level && (hand.kind == Kind::stamp || hand.kind == Kind::blocker)));
     if (!level) return;
     const bool single = hand.kind == Kind::material || hand.kind == Kind::tile;
     homeRow_->setVisible(single);
     leavesRow_->setVisible(lays);
     spreadBox_->setVisible(hand.kind == Kind::spread);
     stampRow_->setVisible(hand.kind == Kind::stamp);
+    blockerRow_->setVisible(hand.kind == Kind::blocker);
+    if (hand.kind == Kind::blocker)
+        for (const auto& [shape, button] : shapes_) {
+            button->setIcon(shapeSign(shape, tokensOf(this)));
+            button->setChecked(hand.tile == 1 + static_cast<level::TileId>(shape));
+        }
     if (single) {
         const QSignalBlocker quiet(home_);
         home_->clear();

@@ -6,8 +6,10 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QSlider>
+#include <QToolButton>
 #include <QVBoxLayout>
 #include <QWidget>
+#include <map>
 
 #include "app/lay_commands.hpp"
 
@@ -23,7 +25,8 @@ class HandOptions : public QWidget {
     void fillSpread();
     Session& session_;
     LayCommands& commands_;
-    QWidget *homeRow_, *leavesRow_, *stampRow_, *spreadBox_;
+    QWidget *homeRow_, *leavesRow_, *stampRow_, *spreadBox_, *blockerRow_;
+    std::map<level::TileShape, QToolButton*> shapes_;
     QComboBox* home_;
     QSlider* leaves_;
     QLabel* share_;

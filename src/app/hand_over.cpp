@@ -108,7 +108,7 @@ void HandOverPage::showLevels() {
             shown = level;
             QPixmap picture;
             // Larger levels would take too long to draw just for a card.
-            if (level->pixels().area() <= 4096 * 4096)
+            if (level->pixels().size().area() <= 4096 * 4096)
                 picture = QPixmap::fromImage(toQImage(picture::render(p, *level, 1)))
                               .scaled(432, 276, Qt::KeepAspectRatio, Qt::SmoothTransformation);
             card = new LevelCard(picture, QString::fromStdString(level->name), this);

@@ -86,9 +86,13 @@ class ProofView : public QWidget {
   private:
     [[nodiscard]] join::Mask maskAt(Point cell) const;
     [[nodiscard]] int side() const; // screen pixels of a cell
+    // How the patch lies: as diamonds for art that is drawn aslant. In pixels of the widget, from `corner_` on.
+    [[nodiscard]] Lattice lattice() const;
+    [[nodiscard]] QPolygonF shapeOf(Point cell, double inset) const;
+    void fitSize();
     [[nodiscard]] Point cellAt(QPoint at) const;
     void dab(Point cell);
-    void paintHeat(QPainter& painter, int side);
+    void paintHeat(QPainter& painter);
     struct Seam {
         Point cell;
         int side; // 1 east, 2 south
@@ -105,6 +109,8 @@ class ProofView : public QWidget {
     level::Grid grid_;
     std::vector<Seam> seams_;
     QImage picture_;
+    bool aslant_ = false;
+    Point corner_; // of the patch's first cell, in the widget
     edit::ProjectState madeFor_;
     level::MaterialId madeOf_ = 0;
     Point hover_{-1, -1};

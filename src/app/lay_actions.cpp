@@ -4,6 +4,7 @@
 #include <QInputDialog>
 #include <QRegularExpression>
 
+#include "app/level_form.hpp"
 #include "app/main_window.hpp"
 #include "app/spoken.hpp"
 #include "base/error.hpp"
@@ -32,8 +33,15 @@ void MainWindow::buildLayActions(const std::function<QAction*(const QString&, co
     levelKey("toLayer", tr("Move what is selected to the active layer"), QKeySequence(Qt::CTRL | Qt::Key_M),
              [c] { c->toActiveLayer(); });
     levelKey("keepStampAction", tr("Keep as a stamp"), QKeySequence(Qt::CTRL | Qt::Key_T), [c] { c->keepStamp(); });
-    levelKey("thinOut", tr("Thin out what is selected by a quarter"), QKeySequence(Qt::SHIFT | Qt::Key_T),
-             [c] { c->thinOut(25); });
+    levelKey("thinOut", tr("Thin out what is selected"), QKeySequence(Qt::SHIFT | Qt::Key_T), [c] { c->thinOut(); });
+    levelKey("thinShare", tr("Thin out by how much…"), QKeySequence(Qt::CTRL | Qt::ALT | Qt::Key_T), [this, c] {
+        bool ok = false;
+        const int share = QInputDialog::getInt(this, tr("Thin out"), tr("Per cent that are taken away:"),
+                                               c->thinShare(), 1, 100, 5, &ok);
+        if (!ok) return;
+        c->setThinShare(share);
+        c->thinOut();
+    });
     levelKey("castAgain", tr("Cast the spread again"), QKeySequence(Qt::SHIFT | Qt::Key_C), [c] { c->castAgain(); });
     levelKey("makeHome", tr("Take the proposed home"), Qt::Key_H, [c] { c->makeHome(); });
     levelKey("lastHandsAction", tr("The last ten Hands"), QKeySequence(Qt::SHIFT | Qt::Key_H),
@@ -55,8 +63,12 @@ void MainWindow::buildLayActions(const std::function<QAction*(const QString&, co
     levelKey("duplicateLayerAction", tr("Duplicate the layer"), QKeySequence(Qt::CTRL | Qt::Key_J),
              [c] { c->duplicateLayer(); });
     levelKey("mergeDown", tr("Merge down"), QKeySequence(Qt::CTRL | Qt::Key_E), [c] { c->mergeDown(); });
-    levelKey("soloLayer", tr("Look at the layer alone, or at all"), QKeySequence(Qt::SHIFT | Qt::Key_Q),
-             [this] { session_.setSolo(session_.solo() ? 0 : session_.activeLayerId()); });
+    levelKey("soloLayer", tr("Look at the layer alone, or at all again"), QKeySequence(Qt::SHIFT | Qt::Key_Q), [this] {
+        if (session_.anyAlone())
+            session_.noneAlone();
+        else
+            session_.setAlone(session_.activeLayerId(), true);
+    });
     section_->setMenuActions({findChild<QAction*>("duplicateLayerAction"), findChild<QAction*>("mergeDown"),
                               findChild<QAction*>("soloLayer"), findChild<QAction*>("toLayer")});
 
@@ -72,7 +84,7 @@ void MainWindow::buildLayActions(const std::function<QAction*(const QString&, co
     levelKey("mirrorLevel", tr("Mirror the level, left to right"), {}, [c] { c->turnLevel(mirrored(Turn{})); });
     levelKey("flipLevel", tr("Mirror the level, top to bottom"), {},
              [c] { c->turnLevel(turned_right(turned_right(mirrored(Turn{})))); });
-    levelKey("cellSize", tr("Cell size of the level…"), {}, [this] { askForCellSize(); });
+    levelKey("cellSize", tr("Cells of the level…"), {}, [this] { askForCellSize(); });
     add("levelFromPicture", tr("Level from a picture…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), {},
         [this] { askForPlan(); });
     add("followPlan", tr("The plan that the level follows"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_P), {},
@@ -115,16 +127,14 @@ void MainWindow::askForPlan() {
 
 void MainWindow::askForCellSize() {
     if (!session_.level()) return;
-    bool ok = false;
-    const Size had = session_.level()->cell;
-    const QString text = QInputDialog::getText(
-        this, tr("Cell size"), tr("In pixels (\"32\", or \"32x16\" where it is not square):"), QLineEdit::Normal,
-        had.w == had.h ? QString::number(had.w) : QString("%1x%2").arg(had.w).arg(had.h), &ok);
-    const auto m = QRegularExpression("^\\s*(\\d{1,4})(?:\\s*[x×]\\s*(\\d{1,4}))?\\s*$").match(text);
-    if (!ok || !m.hasMatch()) return;
-    const int w = std::clamp(m.captured(1).toInt(), 1, 1024);
-    const int h = m.captured(2).isEmpty() ? w : std::clamp(m.captured(2).toInt(), 1, 1024);
-    commands_->setCellSize({w, h});
+    const level::Level& now = *session_.level();
+    const LevelShape had{QString::fromStdString(now.name), now.size, now.cell, now.lattice, now.view};
+    const auto says = [this](const LevelShape& asked) {
+        return spoken(edit::rescaled(session_.project(), *session_.level(), asked.cell, asked.lattice).says);
+    };
+    LevelForm form(had, false, says, this);
+    if (form.exec() != QDialog::Accepted) return;
+    commands_->setCells(form.shape().cell, form.shape().lattice);
 }
 
 void MainWindow::askForEdges() {

@@ -118,8 +118,8 @@ void LayCommands::remove() {
 void LayCommands::turn(Turn (*how)(Turn)) {
     const bool selects = session_.tool() == Tool::select || session_.tool() == Tool::lasso;
     if (selects && !session_.selection().empty()) {
-        const Turn turn = how(Turn{});
         const level::Level& level = *session_.level();
+        const Turn turn = level.geometry().of_places(how(Turn{}));
         if (!edit::can_turn(level, turn))
             return emit session_.said(tr("Cells that are not square can only be mirrored"), false);
         const auto layers = session_.selectedLayers();
@@ -143,6 +143,8 @@ void LayCommands::turn(Turn (*how)(Turn)) {
     edit::Hand hand = session_.hand();
     if (hand.kind == edit::Hand::Kind::tile) {
         const level::TileRef ref = tilesOf(session_.project()).find(hand.tile);
+        if (session_.level() && session_.level()->lattice != LatticeKind::square && how != mirrored)
+            return emit session_.said(tr("A tile that is seen aslant can only be mirrored"), false);
         const Turn next = allowed_turn(ref.tile ? ref.tile->turns : level::kAllTurns, hand.turn, how);
         if (next == hand.turn)
             emit session_.said(
@@ -155,7 +157,7 @@ void LayCommands::turn(Turn (*how)(Turn)) {
     if (hand.kind == edit::Hand::Kind::stamp && session_.level() && !edit::can_turn(*session_.level(), hand.turn))
         return emit session_.said(tr("Cells that are not square can only be mirrored"), false);
     if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::stamp ||
-        (hand.kind == edit::Hand::Kind::prop && how == mirrored))
+        hand.kind == edit::Hand::Kind::blocker || (hand.kind == edit::Hand::Kind::prop && how == mirrored))
         session_.setHand(hand);
 }
 
@@ -211,14 +213,14 @@ void LayCommands::toActiveLayer() {
     emit session_.said(tr("Moved to %1: %2").arg(name).arg(cells), false);
 }
 
-void LayCommands::thinOut(int perCent) {
+void LayCommands::thinOut() {
     if (!anySelected() || !session_.activeLayer()) return;
-    if (session_.activeLayer()->kind != level::LayerKind::tiles || session_.activeLayer()->locked)
+    if (!session_.activeLayer()->has_cells() || session_.activeLayer()->locked)
         return emit session_.said(
             tr("%1 is locked or has no tiles").arg(QString::fromStdString(session_.activeLayer()->name)), true);
     edit::Laid thin = edit::thinned(session_.project(), session_.rules(), *session_.level(), session_.activeLayerId(),
-                                    session_.selection(), perCent, ++thinSeed_);
-    session_.applyLevel(tr("Thin out"), std::move(thin.level));
+                                    session_.selection(), thinShare_, ++thinSeed_);
+    session_.applyLevel(tr("Thin out by %1 %").arg(thinShare_), std::move(thin.level));
 }
 
 void LayCommands::castAgain() {
@@ -251,8 +253,9 @@ void LayCommands::zoomToSelection() {
         view_.zoomTo(session_.selection().bounds());
 }
 
-void LayCommands::turnLevel(Turn turn) {
+void LayCommands::turnLevel(Turn seen) {
     if (!session_.level()) return;
+    const Turn turn = session_.level()->geometry().of_places(seen);
     if (!edit::can_turn(*session_.level(), turn))
         return emit session_.said(tr("Cells that are not square can only be mirrored"), true);
     session_.setSelection({});
@@ -292,10 +295,13 @@ void LayCommands::setGrows(bool on) {
     session_.applyLevel(on ? tr("Let the level grow") : tr("Keep the level's size"), std::move(next));
 }
 
-void LayCommands::setCellSize(Size cell) {
+void LayCommands::setCells(Size cell, LatticeKind kind) {
     if (!session_.level()) return;
-    edit::Rescaled next = edit::rescaled(session_.project(), *session_.level(), cell);
-    session_.applyLevel(tr("Another cell size"), std::move(next.level));
+    const Lattice had = session_.level()->geometry();
+    if (had == Lattice{kind, cell}) return;
+    edit::Rescaled next = edit::rescaled(session_.project(), *session_.level(), cell, kind);
+    session_.applyLevel(kind == had.kind ? tr("Another cell size") : tr("Another lattice"), std::move(next.level));
+    if (kind != had.kind) view_.fit();
     emit session_.said(spoken(next.says), false);
 }
 

@@ -26,7 +26,9 @@ class LayCommands : public QObject {
     void keepStamp();
     void stampIntoTray(const QString& name);
     void toActiveLayer(); // moves what is selected there from all other shown layers of its kind
-    void thinOut(int perCent);
+    void thinOut();       // by the share that was chosen last
+    [[nodiscard]] int thinShare() const { return thinShare_; } // per cent
+    void setThinShare(int perCent) { thinShare_ = perCent; }
     void castAgain(); // another choice of the spread, in the Hand and where it is selected
     void makeHome();  // takes the proposed home
     void zoomToSelection();
@@ -36,7 +38,7 @@ class LayCommands : public QObject {
     void cropToSelection();
     void setGrows(bool on);
     void extendLevel(const edit::Edges& by);
-    void setCellSize(Size cell);
+    void setCells(Size cell, LatticeKind kind);
     void duplicateLayer();
     void mergeDown();
     void planPicture(const QString& file); // the level as a plan picture
@@ -46,6 +48,7 @@ class LayCommands : public QObject {
     Session& session_;
     LevelView& view_;
     std::uint32_t thinSeed_ = 0;
+    int thinShare_ = 25;
 };
 
 } // namespace vic::app

@@ -74,6 +74,7 @@ void Slab::buildMore(const level::Layer& layer, QVBoxLayout& column) {
         }
         addField(&column, name, row, 54);
     };
+    if (layer.kind == level::LayerKind::blockers) return; // nobody sees them
     if (layer.kind != level::LayerKind::backdrop) {
         auto* tint = new QComboBox(this);
         tint->setObjectName("layerTint");
@@ -125,7 +126,8 @@ void Slab::buildDrawer(const level::Layer& layer) {
     opacity->setObjectName("layerOpacity");
     opacity->setRange(0, 100);
     opacity->setValue(layer.opacity);
-    addField(column, tr("Opacity"), opacity, 54);
+    opacity->setVisible(layer.kind != level::LayerKind::blockers);
+    if (layer.kind != level::LayerKind::blockers) addField(column, tr("Opacity"), opacity, 54);
     connect(opacity, &QSlider::valueChanged, this, [s = &session_, id = layer_](int v) {
         change(
             *s, id, tr("Opacity of a layer"), [&](level::Layer& l) { l.opacity = v; }, "opacity-" + std::to_string(id));
@@ -144,6 +146,25 @@ void Slab::buildDrawer(const level::Layer& layer) {
     if (layer.kind == level::LayerKind::tiles)
         check(tr("Its tiles block the walker"), "layerSolid", layer.solid, tr("What a layer blocks"),
               &level::Layer::solid);
+    if (layer.blocks()) {
+        auto* name_of = new QLineEdit(QString::fromStdString(layer.collision_class), this);
+        name_of->setObjectName("layerClass");
+        name_of->setPlaceholderText(tr("none"));
+        name_of->setMaxLength(64);
+        describe(name_of, tr("Collision class"), {},
+                 tr("A name by which the engine tells what blocks here from what blocks elsewhere: water, wall …"));
+        addField(column, tr("Class"), name_of, 54);
+        connect(name_of, &QLineEdit::editingFinished, this,
+                [s = &session_, id = layer_, name_of, was = layer.collision_class] {
+                    const std::string text = name_of->text().trimmed().toStdString();
+                    if (text == was) return;
+                    QTimer::singleShot(0, s, [s, id, text] {
+                        change(*s, id, tr("Collision class of a layer"),
+                               [&](level::Layer& l) { l.collision_class = text; });
+                    });
+                });
+    }
+    if (layer.kind == level::LayerKind::planting) buildPlanting(layer, *column);
     if (layer.overlay_of != 0)
         if (const level::Layer* below = session_.level()->layer(layer.overlay_of))
             column->addWidget(label(
@@ -212,13 +233,13 @@ void Slab::buildDrawer(const level::Layer& layer) {
                    [&](level::Layer& l) { l.locked = !locked; });
         });
     });
-    auto* alone = button("layerSolo", "alone", session_.solo() == layer_ ? tr("All again") : tr("Alone"),
-                         tr("Looks at this layer alone; nothing of the level changes"));
+    auto* alone = button("layerSolo", "alone", session_.isAlone(layer_) ? tr("With the others") : tr("Alone"),
+                         tr("Looks at this layer alone, or at several that are so; nothing of the level changes. "
+                            "Shift+Q shows all again"));
     alone->setCheckable(true);
-    alone->setChecked(session_.solo() == layer_);
-    connect(alone, &QToolButton::clicked, this, [s = &session_, id = layer_](bool on) {
-        QTimer::singleShot(0, s, [s, id, on] { s->setSolo(on ? id : 0); });
-    });
+    alone->setChecked(session_.isAlone(layer_));
+    connect(alone, &QToolButton::clicked, this,
+            [s = &session_, id = layer_](bool on) { QTimer::singleShot(0, s, [s, id, on] { s->setAlone(id, on); }); });
     row->addStretch();
     auto* remove = button("layerRemove", "remove", tr("Remove the layer"), tr("Undo brings it back"));
     connect(remove, &QToolButton::clicked, this, [this] {

@@ -18,13 +18,19 @@ constexpr int kGrip = 5; // screen pixels around a guide's sign on the ruler
 
 Point LevelView::figureFoot() const {
     const level::Level& level = pages_.level();
-    const Size c = level.cell;
-    const auto middle = [&](Point cell) { return Point{cell.x * c.w + c.w / 2, (cell.y + 1) * c.h}; };
+    // On the lower edge of a square, in the middle of a diamond.
+    const Point under{0, level.lattice == LatticeKind::square ? 1 : 0};
+    const auto middle = [&](Point cell) { return level.geometry().stand(cell) + under; };
     if (figureAtPointer_)
         if (const auto cell = pointedCell()) return middle(*cell);
     if (const auto parked = parked_.find(level.id); parked != parked_.end()) return parked->second;
-    if (const level::Mark* start = level.first_mark(level::MarkKind::start))
-        return {(2 * start->cells.x + start->cells.w) * c.w / 2, start->cells.bottom() * c.h};
+    if (const level::Mark* start = level.first_mark(level::MarkKind::start)) {
+        const bool square = level.lattice == LatticeKind::square;
+        const Lattice::Pixels at =
+            level.geometry().pixel_of({start->cells.x + start->cells.w / 2.0,
+                                       square ? double(start->cells.bottom()) : start->cells.y + start->cells.h / 2.0});
+        return {static_cast<int>(at.x), static_cast<int>(at.y)};
+    }
     return middle({level.size.w / 2, level.size.h / 2});
 }
 
@@ -36,8 +42,8 @@ void LevelView::setFigureAtPointer(bool on) {
 void LevelView::parkFigure() {
     const auto cell = pointedCell();
     if (!cell) return;
-    const Size c = pages_.level().cell;
-    parked_[pages_.level().id] = {cell->x * c.w + c.w / 2, (cell->y + 1) * c.h};
+    parked_[pages_.level().id] =
+        geometry().stand(*cell) + Point{0, pages_.level().lattice == LatticeKind::square ? 1 : 0};
     figureAtPointer_ = false;
     update();
 }
@@ -82,8 +88,9 @@ void LevelView::paintFigureAndArc(QPainter& p) {
             QColor(34, 48, 45, 225), QColor("#FBF8F1"));
     }
     paintFigure(p,
-                onScreen({foot.x - level.walker.width * c.w / 128, foot.y - level.walker.height * c.h / 64,
-                          level.walker.width * c.w / 64, level.walker.height * c.h / 64}),
+                onScreen({foot.x - level.walker.width * c.w / 128,
+                          foot.y - level.walker.height * level.geometry().upright() / 64, level.walker.width * c.w / 64,
+                          level.walker.height * level.geometry().upright() / 64}),
                 paper().vermilion);
 }
 
@@ -91,13 +98,19 @@ Box LevelView::framePixels() const {
     const level::Level& level = pages_.level();
     if (level.frame_at) return {level.frame_at->x, level.frame_at->y, level.frame.w, level.frame.h};
     const level::Mark* start = level.first_mark(level::MarkKind::start);
-    const Size c = level.cell;
-    const Point foot = start ? Point{(2 * start->cells.x + start->cells.w) * c.w / 2, start->cells.bottom() * c.h}
-                             : Point{level.pixels().w / 2, level.pixels().h / 2};
-    const auto along = [](int middle, int shown, int all) {
-        return all <= shown ? (all - shown) / 2 : std::clamp(middle - shown / 2, 0, all - shown);
+    const Box all = level.pixels();
+    const Lattice l = level.geometry();
+    Point foot{all.x + all.w / 2, all.y + all.h / 2};
+    if (start) {
+        const Lattice::Pixels at =
+            l.pixel_of({start->cells.x + start->cells.w / 2.0,
+                        l.square() ? double(start->cells.bottom()) : start->cells.y + start->cells.h / 2.0});
+        foot = {static_cast<int>(at.x), static_cast<int>(at.y)};
+    }
+    const auto along = [](int middle, int shown, int from, int whole) {
+        return from + (whole <= shown ? (whole - shown) / 2 : std::clamp(middle - from - shown / 2, 0, whole - shown));
     };
-    return {along(foot.x, level.frame.w, level.pixels().w), along(foot.y - c.h, level.frame.h, level.pixels().h),
+    return {along(foot.x, level.frame.w, all.x, all.w), along(foot.y - l.upright(), level.frame.h, all.y, all.h),
             level.frame.w, level.frame.h};
 }
 
@@ -216,6 +229,13 @@ void LevelView::releasePull(QPointF place) {
     session_.applyLevel(tr("Place a guide"), std::move(next), "guide");
 }
 
+// Cells along both of the lattice's directions.
+QPointF LevelView::measuredCells() const {
+    const auto [a, b] = *measure_;
+    const CellPlace from = geometry().place_of(a.x, a.y), to = geometry().place_of(b.x, b.y);
+    return {std::abs(to.x - from.x), std::abs(to.y - from.y)};
+}
+
 QString LevelView::measured() const {
     const level::Level& level = pages_.level();
     const auto [a, b] = *measure_;
@@ -224,11 +244,12 @@ QString LevelView::measured() const {
     const double far = std::hypot(dx, dy);
     const QLocale locale;
     const auto number = [&](double v) { return locale.toString(v, 'f', v < 10 && v != std::floor(v) ? 2 : 0); };
+    const QPointF cells = measuredCells();
     QString text = tr("<b>%1 × %2 px</b> · %3 × %4 cells · %5 × %6 units of the engine")
-                       .arg(number(dx), number(dy), number(dx / level.cell.w), number(dy / level.cell.h),
+                       .arg(number(dx), number(dy), number(cells.x()), number(cells.y()),
                             number(dx / session_.project().unit), number(dy / session_.project().unit));
     text += tr(" · %1 px across").arg(number(far));
-    const double tall = level.walker.height / 64.0 * level.cell.h;
+    const double tall = level.walker.height / 64.0 * level.geometry().upright();
     text += tr(" · %1 walkers high").arg(number(dy / tall));
     if (const double jump = walk::jump_length(level.walker) * level.cell.w;
         jump > 0 && level.view == level::View::from_the_side)
@@ -253,23 +274,21 @@ void LevelView::paintMeasure(QPainter& p) {
         p.drawLine(b - across, b + across);
     }
     p.restore();
-    const Size c = pages_.level().cell;
     const QLocale locale;
-    const double dx = std::abs(measure_->second.x - measure_->first.x) / double(c.w);
-    const double dy = std::abs(measure_->second.y - measure_->first.y) / double(c.h);
+    const QPointF cells = measuredCells();
     paintTag(p, line.center() + QPointF(8, 6),
-             tr("%1 × %2 cells").arg(locale.toString(dx, 'f', 1), locale.toString(dy, 'f', 1)), QColor(34, 48, 45, 225),
-             QColor("#FBF8F1"));
+             tr("%1 × %2 cells").arg(locale.toString(cells.x(), 'f', 1), locale.toString(cells.y(), 'f', 1)),
+             QColor(34, 48, 45, 225), QColor("#FBF8F1"));
 }
 
 void LevelView::zoomTo(const Box& cells) {
     if (cells.empty()) return;
-    const Size c = pages_.level().cell;
     const QRect a = area();
-    const QPointF middle((cells.x + cells.w / 2.0) * c.w, (cells.y + cells.h / 2.0) * c.h);
+    const Box px = geometry().box(cells);
+    const QPointF middle(px.x + px.w / 2.0, px.y + px.h / 2.0);
     double best = 1.0 / 16;
     for (const double z : {1.0 / 8, 1.0 / 4, 1.0 / 2, 1.0, 2.0, 3.0, 4.0, 6.0, 8.0})
-        if (cells.w * c.w * z <= a.width() && cells.h * c.h * z <= a.height()) best = z;
+        if (px.w * z <= a.width() && px.h * z <= a.height()) best = z;
     setCamera(best, middle);
 }
 

@@ -78,9 +78,9 @@ void LevelView::mousePressEvent(QMouseEvent* event) {
     if (!session_.isOpen() || !session_.level() || stroking() || pull_ || trial_) return;
     if (!quiet_ && mapRect().contains(event->pos()) && event->button() == Qt::LeftButton) {
         const QRect map = mapRect();
-        const Size px = pages_.level().pixels();
-        setCamera(zoom(), QPointF(double(event->pos().x() - map.x()) / map.width() * px.w,
-                                  double(event->pos().y() - map.y()) / map.height() * px.h));
+        const Box px = extent();
+        setCamera(zoom(), QPointF(px.x + double(event->pos().x() - map.x()) / map.width() * px.w,
+                                  px.y + double(event->pos().y() - map.y()) / map.height() * px.h));
         return;
     }
     if (event->button() == Qt::MiddleButton || (event->button() == Qt::LeftButton && space_)) {
@@ -154,8 +154,8 @@ void LevelView::growFor(const Box& cells) {
     stroke_->from = stroke_->from + move;
     stroke_->last = stroke_->last + move;
     stroke_->grown = stroke_->grown + move;
-    const Size c = stroke_->level.cell;
-    origin_ += QPointF(move.x * c.w, move.y * c.h);
+    const Point pixels = geometry().step(move);
+    origin_ += QPointF(pixels.x, pixels.y);
 }
 
 void LevelView::layStroke(const level::Level& onto, const level::Region& cells) {
@@ -230,8 +230,8 @@ void LevelView::commit() {
         changed = changed || !old || !(old->grid == l->grid) || old->props != l->props;
     }
     if (!changed) {
-        if (stroke.grown != Point{})
-            origin_ -= QPointF(stroke.grown.x * stroke.level.cell.w, stroke.grown.y * stroke.level.cell.h);
+        const Point back = geometry().step(stroke.grown);
+        origin_ -= QPointF(back.x, back.y);
         follow();
         return;
     }
@@ -241,6 +241,8 @@ void LevelView::commit() {
         name = tr("Erase on %1").arg(on);
     else if (stroke.hand.kind == edit::Hand::Kind::tile)
         name = tr("Lay %1 on %2").arg(spoken(edit::tile_name(session_.project(), stroke.hand.tile)), on);
+    else if (stroke.hand.kind == edit::Hand::Kind::blocker)
+        name = tr("Lay blockers on %1").arg(on);
     else if (stroke.hand.kind == edit::Hand::Kind::spread)
         name = tr("Spread on %1").arg(on);
     else if (stroke.hand.kind == edit::Hand::Kind::stamp)
@@ -253,7 +255,10 @@ void LevelView::commit() {
 }
 
 void LevelView::cancel() {
-    if (stroke_) origin_ -= QPointF(stroke_->grown.x * stroke_->level.cell.w, stroke_->grown.y * stroke_->level.cell.h);
+    if (stroke_) {
+        const Point back = geometry().step(stroke_->grown);
+        origin_ -= QPointF(back.x, back.y);
+    }
     stroke_.reset();
     drag_.reset();
     marquee_.reset();
@@ -262,8 +267,14 @@ void LevelView::cancel() {
     follow();
 }
 
+// Blockers are picked up only where one is at work on them: they are not seen.
+level::LayerId LevelView::pickedFirst() const {
+    const level::Layer* active = session_.activeLayer();
+    return active && active->kind == level::LayerKind::blockers ? active->id : 0;
+}
+
 void LevelView::pick(Point cell) {
-    const auto found = edit::pick(session_.project(), *session_.level(), cell, 0);
+    const auto found = edit::pick(session_.project(), *session_.level(), cell, pickedFirst());
     if (!found) {
         emit session_.said(tr("There is nothing to pick up here"), true);
         return;
@@ -561,7 +572,7 @@ QString LevelView::sentence(bool& warns) const {
         (session_.tool() == Tool::pick && marquee_))
         return selectSentence(cell, at);
     if (session_.tool() == Tool::pick || (modifiers_ & Qt::AltModifier)) {
-        const auto found = edit::pick(project, level, cell, 0);
+        const auto found = edit::pick(project, level, cell, pickedFirst());
         if (!found) return tr("Nothing to pick up in %1").arg(at);
         const level::Layer* layer = level.layer(found->layer);
         return tr("Picks up %1 from %2, %3")
@@ -595,7 +606,11 @@ QString LevelView::sentence(bool& warns) const {
         case edit::Obstacle::hidden:
             return tr("%1 is hidden: show it first, nothing is laid").arg(bold(on));
         case edit::Obstacle::wrong_kind:
-            return tr("%1 takes no tiles: choose a tile layer in the Section").arg(bold(on));
+            return layer->kind == level::LayerKind::blockers
+                       ? tr("%1 takes blockers only: choose its slab in the Section to lay some").arg(bold(on))
+                   : hand.kind == edit::Hand::Kind::blocker
+                       ? tr("%1 takes no blockers: add a layer of blockers in the Section").arg(bold(on))
+                       : tr("%1 takes no tiles: choose a tile layer in the Section").arg(bold(on));
         case edit::Obstacle::none:
             break;
     }
@@ -614,6 +629,8 @@ QString LevelView::sentence(bool& warns) const {
         QString what;
         if (hand.kind == edit::Hand::Kind::tile)
             what = spoken(edit::tile_name(project, hand.tile));
+        else if (hand.kind == edit::Hand::Kind::blocker)
+            what = tr("a blocker");
         else if (hand.kind == edit::Hand::Kind::spread)
             what = tr("one of %1").arg(hand.spread.size());
         else if (const auto* m = project.material(hand.material))
@@ -653,7 +670,8 @@ void LevelView::say() {
 
 Box LevelView::seenCells() const {
     const QRect a = area();
-    return intersection(spanning(cellAt(a.topLeft()), cellAt(a.bottomRight())), pages_.level().cells());
+    const Point first = pixelAt(a.topLeft()), last = pixelAt(a.bottomRight());
+    return intersection(geometry().cells_in(spanning(first, last)), pages_.level().cells());
 }
 
 void LevelView::stepVariant(int by) {

@@ -22,17 +22,16 @@ void LevelView::redraw(const QRect& wanted) {
     const Tokens t = tokensOf(this);
     p.fillRect(part, t.outside);
     if (pages_.empty() || !session_.isOpen() || !session_.level()) return;
-    const Size px = pages_.level().pixels();
-    const QRectF whole = onScreen(box_of(px));
-    p.setClipRect(part.intersected(whole.toAlignedRect()));
+    const Box px = extent();
+    p.setClipRect(part.intersected(onScreen(px).toAlignedRect()));
     const int small = zoomIndex_ < 4 ? 4 - zoomIndex_ : 0;
     const int span = Pages::kSide << small; // level pixels of a page
     const QPointF from = origin_ + QPointF(part.topLeft() - area().topLeft()) / zoom();
     const QPointF to = from + QPointF(part.width(), part.height()) / zoom();
-    const int x0 = std::max(0, static_cast<int>(std::floor(from.x() / span)));
-    const int y0 = std::max(0, static_cast<int>(std::floor(from.y() / span)));
-    const int x1 = std::min((px.w - 1) / span, static_cast<int>(std::floor(to.x() / span)));
-    const int y1 = std::min((px.h - 1) / span, static_cast<int>(std::floor(to.y() / span)));
+    const int x0 = std::max(floor_div(px.x, span), static_cast<int>(std::floor(from.x() / span)));
+    const int y0 = std::max(floor_div(px.y, span), static_cast<int>(std::floor(from.y() / span)));
+    const int x1 = std::min(floor_div(px.right() - 1, span), static_cast<int>(std::floor(to.x() / span)));
+    const int y1 = std::min(floor_div(px.bottom() - 1, span), static_cast<int>(std::floor(to.y() / span)));
     for (int y = y0; y <= y1; ++y)
         for (int x = x0; x <= x1; ++x)
             p.drawImage(onScreen({x * span, y * span, span, span}), pages_.page(small, x, y));
@@ -48,7 +47,7 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
     if (w < 10 || std::all_of(session_.project().materials.begin(), session_.project().materials.end(),
                               [&](const auto& m) { return rules.complete(m->id); }))
         return;
-    const Box cells = spanning(cellAt(part.topLeft()), cellAt(part.bottomRight()));
+    const Box cells = geometry().cells_in(spanning(pixelAt(part.topLeft()), pixelAt(part.bottomRight())));
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(Qt::NoPen);
     p.setBrush(paper().vermilion);
@@ -56,8 +55,13 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
         if (layer->kind != level::LayerKind::tiles || !layer->shown) continue;
         level::each_cell(layer->grid, cells, [&](Point at, level::Cell cell, level::MaterialId m) {
             if (m == 0 || cell.pinned() || rules.complete(m) || !rules.missing(join::around(layer->grid, at))) return;
-            const QRectF r = onScreen({at.x * level.cell.w, at.y * level.cell.h, level.cell.w, level.cell.h});
+            const QRectF r = around({at.x, at.y, 1, 1});
             const double s = std::clamp(w / 3, 4.0, 10.0);
+            if (!geometry().square()) {
+                const QPointF right(r.right(), r.center().y());
+                p.drawPolygon(QPolygonF{{right, right + QPointF(-s, -s / 2), right + QPointF(-s, s / 2)}});
+                return;
+            }
             p.drawPolygon(QPolygonF{{r.topRight(), r.topRight() + QPointF(-s, 0), r.topRight() + QPointF(0, s)}});
         });
     }
@@ -67,7 +71,8 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
 void LevelView::paintLattice(QPainter& p, const QRect& part) {
     const Size c = pages_.level().cell;
     if (!lattice_ || (c.w * zoom() < 12 && pages_.level().lines_every * c.w * zoom() < 12)) return;
-    const QRectF whole = onScreen(box_of(pages_.level().pixels()));
+    if (!geometry().square()) return paintDiamonds(p, part);
+    const QRectF whole = onScreen(pages_.level().pixels());
     const QColor line = session_.stage() == Stage::bound ? QColor(80, 70, 50, 26) : QColor(20, 16, 10, 34);
     const int first = static_cast<int>(std::floor((part.left() - whole.left()) / (c.w * zoom())));
     const int last = static_cast<int>(std::ceil((part.right() - whole.left()) / (c.w * zoom())));
@@ -84,6 +89,74 @@ void LevelView::paintLattice(QPainter& p, const QRect& part) {
     const int bottom = static_cast<int>(std::ceil((part.bottom() - whole.top()) / (c.h * zoom())));
     for (int i = std::max(1, top); i <= bottom; ++i)
         p.fillRect(QRectF(part.left(), std::round(whole.top() + i * c.h * zoom()), part.width(), 1), ink(i));
+}
+
+// The lines of an isometric lattice, and the level's edge: around it nothing can be laid.
+void LevelView::paintDiamonds(QPainter& p, const QRect& part) {
+    const level::Level& level = pages_.level();
+    const QTransform to = cellsToScreen();
+    const bool close = level.cell.w * zoom() >= 20;
+    const int every = level.lines_every;
+    const QColor line = session_.stage() == Stage::bound ? QColor(80, 70, 50, 40) : QColor(20, 16, 10, 48);
+    const Box seen = intersection(
+        geometry().cells_in(spanning(pixelAt(part.topLeft()), pixelAt(part.bottomRight()))).grown(1), level.cells());
+    if (seen.empty()) return;
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    const auto along = [&](int from, int end, const auto& place) {
+        for (int i = std::max(1, from); i < end; ++i) {
+            const bool strong = every > 0 && i % every == 0;
+            if (!strong && !close) continue;
+            p.setPen(QPen(strong ? QColor(20, 16, 10, 120) : line, 1));
+            const auto [a, b] = place(i);
+            p.drawLine(to.map(a), to.map(b));
+        }
+    };
+    along(seen.x, std::min(seen.right() + 1, level.size.w),
+          [&](int x) { return std::pair(QPointF(x, seen.y), QPointF(x, seen.bottom())); });
+    along(seen.y, std::min(seen.bottom() + 1, level.size.h),
+          [&](int y) { return std::pair(QPointF(seen.x, y), QPointF(seen.right(), y)); });
+    p.setPen(QPen(QColor(251, 248, 241, 150), 1));
+    p.setBrush(Qt::NoBrush);
+    p.drawPolygon(shapeOf(level.cells()));
+    p.restore();
+}
+
+// Along both upper edges of an isometric level: which column and row begins there. The rulers tell the same where the
+// edges are out of view.
+void LevelView::paintEdgeNumbers(QPainter& p) {
+    const level::Level& level = pages_.level();
+    const QTransform to = cellsToScreen();
+    const double step = level.cell.w * zoom() / 2; // screen pixels from one to the next
+    int every = 1;
+    for (const int e : {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
+        every = e;
+        if (e * step >= 26) break;
+    }
+    const auto hover = pointedCell();
+    QFont font = this->font();
+    font.setPixelSize(11);
+    p.save();
+    p.setClipRect(area());
+    const double out = 11 / std::max(1.0, level.cell.h * zoom() / 2.0);
+    const auto number = [&](QPointF place, int n, bool lit) {
+        const QPointF at = to.map(place);
+        if (!area().contains(at.toPoint())) return;
+        font.setWeight(lit ? QFont::Bold : QFont::Normal);
+        p.setFont(font);
+        const QRectF box(at - QPointF(24, 8), QSizeF(48, 16));
+        p.setPen(QColor(20, 16, 10, 170));
+        p.drawText(box.translated(1, 1), Qt::AlignCenter, QString::number(n));
+        p.setPen(lit ? QColor("#FF9C86") : QColor("#F4EEE2"));
+        p.drawText(box, Qt::AlignCenter, QString::number(n));
+    };
+    for (int x = 0; x < level.size.w; x += every) number({x + 0.5, -out}, x, hover && hover->x == x);
+    for (int y = 0; y < level.size.h; y += every) number({-out, y + 0.5}, y, hover && hover->y == y);
+    if (hover && level.cells().contains(*hover)) {
+        if (hover->x % every != 0) number({hover->x + 0.5, -out}, hover->x, true);
+        if (hover->y % every != 0) number({-out, hover->y + 0.5}, hover->y, true);
+    }
+    p.restore();
 }
 
 void LevelView::paintRulers(QPainter& p) {
@@ -106,7 +179,7 @@ void LevelView::paintRulers(QPainter& p) {
     const Point hover = pointer_ && a.contains(pointer_->toPoint()) ? cellAt(*pointer_) : Point{-1, -1};
     for (int axis = 0; axis < 2; ++axis) {
         const double unit = (axis == 0 ? c.w : c.h) * zoom();
-        const double start = axis == 0 ? onScreen({0, 0, 1, 1}).left() : onScreen({0, 0, 1, 1}).top();
+        const double start = rulerStart(axis);
         const int size = axis == 0 ? width() : height();
         const int cells = axis == 0 ? count.width() : count.height();
         const int mine = axis == 0 ? hover.x : hover.y;
@@ -115,7 +188,7 @@ void LevelView::paintRulers(QPainter& p) {
                 axis == 0 ? QRectF(start + mine * unit, 0, unit, kRuler) : QRectF(0, start + mine * unit, kRuler, unit);
             p.fillRect(lit, QColor(t.vermilion.red(), t.vermilion.green(), t.vermilion.blue(), 50));
         }
-        const int first = std::max(0, static_cast<int>((kRuler - start) / unit) / every * every);
+        const int first = std::max(0, static_cast<int>(std::floor((kRuler - start) / unit)) / every * every);
         for (int i = first; i < cells && start + i * unit < size; i += every) {
             const double at = start + i * unit;
             if (at < kRuler - unit) continue;
@@ -143,13 +216,32 @@ void LevelView::paintRulers(QPainter& p) {
     p.fillRect(kRuler - 1, 0, 1, height(), t.line);
 }
 
+// Where the first cell's mark lies on the upper (0) or left (1) ruler. On an isometric lattice the rulers tell which
+// column's or row's line comes in there.
+double LevelView::rulerStart(int axis) const {
+    const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
+    if (geometry().square()) return axis == 0 ? zero.x() : zero.y();
+    const Size c = pages_.level().cell;
+    const QPointF top = zero + QPointF(c.w / 2.0 * zoom(), 0); // the first cell's upper corner
+    const double slope = double(c.h) / c.w;
+    return axis == 0 ? top.x() - (kRuler - top.y()) / slope : top.y() + (kRuler - top.x()) * slope;
+}
+
+// What a prop stands on: its foot, aslant the diamond in it.
+QPolygonF LevelView::footShape(const Box& foot) const {
+    const QRectF box = onScreen(foot);
+    if (geometry().square()) return QPolygonF(box);
+    const double half = box.width() / 2 * pages_.level().cell.h / pages_.level().cell.w;
+    const QPointF m = box.center();
+    return {{QPointF(m.x(), m.y() - half), QPointF(box.right(), m.y()), QPointF(m.x(), m.y() + half),
+             QPointF(box.left(), m.y())}};
+}
+
 void LevelView::paintOutlines(QPainter& p, bool hatched) {
     const level::Level& level = pages_.level();
     const Tokens t = tokensOf(this);
     const QRect a = area();
-    const Point first = cellAt(a.topLeft());
-    const Point last = cellAt(a.bottomRight());
-    const Box seen = intersection({first.x, first.y, last.x - first.x + 1, last.y - first.y + 1}, level.cells());
+    const Box seen = seenCells();
     if (seen.empty()) return;
     const level::TileTable& tiles = tilesOf(session_.project());
     const outline::Drawing d = outline::drawing(
@@ -159,13 +251,17 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
         seen.grown(1));
     const Size c = level.cell;
     const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
+    const bool square = geometry().square();
+    const QTransform slant = cellsToScreen();
     const auto at = [&](Point units) { // whole cells lie on whole pixels of the picture, as the view draws them
+        if (!square) return slant.map(QPointF(units.x, units.y) / outline::kUnit);
         if (units.x % outline::kUnit == 0 && units.y % outline::kUnit == 0)
             return onScreen({units.x / outline::kUnit * c.w, units.y / outline::kUnit * c.h, 1, 1}).topLeft();
         return zero + QPointF(units.x * c.w * zoom(), units.y * c.h * zoom()) / outline::kUnit;
     };
     p.save();
-    p.setClipRect(a.intersected(onScreen(box_of(level.pixels())).toAlignedRect().adjusted(-2, -2, 2, 2)));
+    p.setClipRect(a.intersected(onScreen(level.pixels()).toAlignedRect().adjusted(-2, -2, 2, 2)));
+    if (!square) p.setRenderHint(QPainter::Antialiasing);
     const QColor ink = paper().ink;
     if (hatched) {
         // Anchored to the level, so that the hatching does not swim while one pans.
@@ -173,9 +269,13 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
         p.setBrushOrigin(QPoint(static_cast<int>(std::lround(anchor.x())) % kHatchSide,
                                 static_cast<int>(std::lround(anchor.y())) % kHatchSide));
         const QBrush hatch = hatching();
-        for (const Box& run : d.runs) p.fillRect(onScreen({run.x * c.w, run.y * c.h, run.w * c.w, run.h * c.h}), hatch);
         p.setPen(Qt::NoPen);
         p.setBrush(hatch);
+        for (const Box& run : d.runs)
+            if (square)
+                p.fillRect(around(run), hatch);
+            else
+                p.drawPolygon(shapeOf(run));
         for (const level::Polygon& polygon : d.polygons) {
             QPolygonF corners;
             for (const Point p2 : polygon) corners << at(p2);
@@ -185,11 +285,11 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
             for (const level::Prop& prop : layer->props) {
                 const level::PropKind* kind = session_.project().prop_kind(prop.kind);
                 if (kind && kind->blocks) {
-                    const QRectF foot = onScreen(picture::foot_box(prop, *kind));
-                    p.fillRect(foot, hatch);
+                    const QPolygonF foot = footShape(picture::foot_box(prop, *kind));
+                    p.drawPolygon(foot);
                     p.setPen(QPen(ink, 1.5));
                     p.setBrush(Qt::NoBrush);
-                    p.drawRect(foot);
+                    p.drawPolygon(foot);
                     p.setBrush(hatch);
                     p.setPen(Qt::NoPen);
                 }
@@ -202,24 +302,77 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     }
     p.setPen(QPen(ink, 2, Qt::SolidLine, Qt::SquareCap));
     for (const auto& line : d.lines) p.drawLine(at(line.from), at(line.to));
-    for (const auto& [cell, side] : d.one_way)
-        paintOneWay(p, onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}), side, ink);
+    for (const auto& [cell, side] : d.one_way) {
+        if (square) {
+            paintOneWay(p, around({cell.x, cell.y, 1, 1}), side, ink);
+            continue;
+        }
+        const double s = c.w * zoom() * 0.6;
+        p.save();
+        p.setTransform(QTransform::fromScale(1 / s, 1 / s) * QTransform::fromTranslate(cell.x, cell.y) * slant, true);
+        paintOneWay(p, QRectF(0, 0, s, s), side, ink);
+        p.restore();
+    }
     p.restore();
     Q_UNUSED(t);
 }
 
+// Blockers are not seen in the game; here they are brine hatching, stronger on the active layer.
+void LevelView::paintBlockers(QPainter& p) {
+    const level::Level& level = pages_.level();
+    const QTransform to = cellsToScreen();
+    const bool close = level.cell.w * zoom() >= 4;
+    p.save();
+    p.setClipRect(area());
+    if (!geometry().square()) p.setRenderHint(QPainter::Antialiasing);
+    const QPointF anchor = onScreen({0, 0, 1, 1}).topLeft();
+    p.setBrushOrigin(QPoint(static_cast<int>(std::lround(anchor.x())) % kHatchSide,
+                            static_cast<int>(std::lround(anchor.y())) % kHatchSide));
+    for (const level::LayerRef& layer : level.layers) {
+        if (layer->kind != level::LayerKind::blockers || !layer->shown) continue;
+        QColor ink = paper().brine;
+        ink.setAlpha(layer->id == session_.activeLayerId() ? 235 : 110);
+        QColor wash = ink;
+        wash.setAlpha(ink.alpha() / 5);
+        level::each_cell(layer->grid, seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
+            const level::TileShape shape = level::blocker_shape(cell);
+            if (level::is_one_way(shape)) {
+                paintOneWay(p, around({at.x, at.y, 1, 1}), level::one_way_side(shape), ink);
+                return;
+            }
+            for (const level::Polygon& polygon : level::polygons_of(shape)) {
+                QPolygonF corners;
+                for (const Point c : polygon)
+                    corners << to.map(
+                        QPointF(at.x + double(c.x) / level::kShapeSide, at.y + double(c.y) / level::kShapeSide));
+                p.setPen(close ? QPen(ink, 1) : QPen(Qt::NoPen));
+                p.setBrush(close ? wash : ink);
+                p.drawPolygon(corners);
+                if (!close) continue;
+                p.setBrush(QBrush(ink, Qt::BDiagPattern));
+                p.setPen(Qt::NoPen);
+                p.drawPolygon(corners);
+            }
+        });
+    }
+    p.restore();
+}
+
 void LevelView::paintGuides(QPainter& p) {
     const level::Level& level = pages_.level();
-    const Size c = level.cell;
     p.save();
     p.setClipRect(area());
     paintUserGuides(p);
     if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) paintFrame(p);
     paintFigureAndArc(p);
-    for (const level::Mark& mark : level.marks)
-        paintFlag(p, onScreen({mark.cells.x * c.w, mark.cells.y * c.h, mark.cells.w * c.w, mark.cells.h * c.h}),
-                  QString::fromStdString(mark.name),
+    for (const level::Mark& mark : level.marks) {
+        QRectF place = around(mark.cells);
+        // Aslant a flag stands in the middle.
+        if (!geometry().square()) place = QRectF(QPointF(place.center().x(), place.top()), place.center());
+        if (!geometry().square()) place.setWidth(1);
+        paintFlag(p, place, QString::fromStdString(mark.name),
                   mark.kind == level::MarkKind::note ? paper().ochre : paper().brine);
+    }
     paintMeasure(p);
     p.restore();
 }
@@ -235,10 +388,12 @@ void LevelView::paintSelection(QPainter& p) {
     p.save();
     p.setClipRect(area());
     const QColor brine = paper().brine;
+    const QTransform corners = cellsToScreen();
+    if (!geometry().square()) p.setRenderHint(QPainter::Antialiasing);
     if (c.w * zoom() >= 2)
         for (const level::Side& side : level::sides(cells, seenCells().grown(1))) {
-            const QPointF from = onScreen({side.from.x * c.w, side.from.y * c.h, 1, 1}).topLeft();
-            const QPointF to = onScreen({side.to.x * c.w, side.to.y * c.h, 1, 1}).topLeft();
+            const QPointF from = corners.map(QPointF(side.from.x, side.from.y));
+            const QPointF to = corners.map(QPointF(side.to.x, side.to.y));
             p.setPen(QPen(QColor("#FBF8F1"), 3, Qt::SolidLine, Qt::SquareCap));
             p.drawLine(from, to);
             QPen dash(brine, 3, Qt::CustomDashLine, Qt::FlatCap);
@@ -248,8 +403,7 @@ void LevelView::paintSelection(QPainter& p) {
         }
     if (marquee_ && marquee_->tool == Tool::lasso) {
         QPolygonF line;
-        for (const edit::Place& place : marquee_->line)
-            line << (QPointF(place.x * c.w, place.y * c.h) - origin_) * zoom() + area().topLeft();
+        for (const edit::Place& place : marquee_->line) line << corners.map(QPointF(place.x, place.y));
         p.setPen(QPen(brine, 1.5));
         p.setRenderHint(QPainter::Antialiasing);
         p.drawPolyline(line);
@@ -260,7 +414,6 @@ void LevelView::paintSelection(QPainter& p) {
 void LevelView::paintHover(QPainter& p) {
     if (!pointer_ || pan_ || !area().contains(pointer_->toPoint())) return;
     const level::Level& level = pages_.level();
-    const Size c = level.cell;
     const Tokens t = tokensOf(this);
     p.save();
     p.setClipRect(area());
@@ -279,12 +432,13 @@ void LevelView::paintHover(QPainter& p) {
                 p.setBrush(Qt::NoBrush);
                 p.drawRoundedRect(onScreen(picture::prop_box(prop, *kind)).adjusted(-1, -1, 1, 1), 3, 3);
                 p.setPen(QPen(t.vermilion, 1, Qt::DashLine));
-                p.drawRect(onScreen(picture::foot_box(prop, *kind)));
+                p.drawPolygon(footShape(picture::foot_box(prop, *kind)));
             }
         if (session_.tool() != Tool::props) {
             const Point cell = cellAt(*pointer_);
             p.setPen(QPen(t.vermilion, 2));
-            p.drawRect(onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}));
+            p.setBrush(Qt::NoBrush);
+            drawCells(p, {cell.x, cell.y, 1, 1});
         }
     } else if (session_.stage() == Stage::lay || session_.stage() == Stage::bound) {
         const Point cell = cellAt(*pointer_);
@@ -301,23 +455,25 @@ void LevelView::paintHover(QPainter& p) {
             box = {cell.x - before, cell.y - before, session_.hand().size, session_.hand().size};
             if (const level::Tile* block = session_.blockInHand();
                 block && session_.tool() == Tool::pencil && session_.hand().size == 1) {
-                box = level::cells_under(*block, cell, session_.hand().turn);
-                const Box foot = level::foot_under(*block, cell, session_.hand().turn);
+                const Turn turn = geometry().shown(session_.hand().turn);
+                const Box foot = level::foot_under(*block, cell, turn);
+                box = geometry().square() ? level::cells_under(*block, cell, turn) : foot;
                 p.setPen(QPen(t.vermilion, 1, Qt::DashLine));
-                p.drawRect(onScreen({foot.x * c.w, foot.y * c.h, foot.w * c.w, foot.h * c.h}).adjusted(2, 2, -2, -2));
+                p.setBrush(Qt::NoBrush);
+                if (geometry().square()) drawCells(p, foot, 2);
             }
         }
         const bool chooses =
             session_.tool() == Tool::select || session_.tool() == Tool::lasso || session_.tool() == Tool::measure;
         p.setPen(QPen(chooses ? paper().brine : t.vermilion, chooses ? 1 : 2));
         p.setBrush(Qt::NoBrush);
-        if (!marquee_ && !moving_) p.drawRect(onScreen({box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h}));
+        if (!marquee_ && !moving_ && !trial_) drawCells(p, box);
     }
     p.restore();
 }
 
 QRect LevelView::mapRect() const {
-    const Size px = pages_.level().pixels();
+    const Box px = extent();
     const QRect a = area();
     if (px.empty() || (px.w * zoom() <= a.width() && px.h * zoom() <= a.height())) return {};
     const double scale = std::min(126.0 / px.w, 96.0 / px.h);
@@ -328,7 +484,7 @@ QRect LevelView::mapRect() const {
 void LevelView::paintMap(QPainter& p) {
     const QRect map = mapRect();
     if (map.isEmpty() || stroking()) return;
-    const Size px = pages_.level().pixels();
+    const Box px = extent();
     p.save();
     p.fillRect(map.adjusted(-4, -4, 4, 4), paper().ink);
     // The smallest pages serve; for levels too large for them, what is in view is marked on a plain ground.
@@ -339,16 +495,18 @@ void LevelView::paintMap(QPainter& p) {
         p.setClipRect(map);
         const double sx = double(map.width()) / px.w;
         const double sy = double(map.height()) / px.h;
-        for (int y = 0; y * span < px.h; ++y)
-            for (int x = 0; x * span < px.w; ++x)
-                p.drawImage(QRectF(map.x() + x * span * sx, map.y() + y * span * sy, span * sx, span * sy),
-                            pages_.page(small, x, y));
+        for (int y = floor_div(px.y, span); y * span < px.bottom(); ++y)
+            for (int x = floor_div(px.x, span); x * span < px.right(); ++x)
+                p.drawImage(
+                    QRectF(map.x() + (x * span - px.x) * sx, map.y() + (y * span - px.y) * sy, span * sx, span * sy),
+                    pages_.page(small, x, y));
     } else {
         p.fillRect(map, paper().outside.lighter(140));
     }
     const QRect a = area();
-    QRectF seen(map.x() + origin_.x() / px.w * map.width(), map.y() + origin_.y() / px.h * map.height(),
-                a.width() / zoom() / px.w * map.width(), a.height() / zoom() / px.h * map.height());
+    QRectF seen(map.x() + (origin_.x() - px.x) / px.w * map.width(),
+                map.y() + (origin_.y() - px.y) / px.h * map.height(), a.width() / zoom() / px.w * map.width(),
+                a.height() / zoom() / px.h * map.height());
     p.setClipping(false);
     p.setPen(QPen(QColor("#FBF8F1"), 1.5));
     p.setBrush(Qt::NoBrush);
@@ -371,6 +529,8 @@ void LevelView::paintEvent(QPaintEvent*) {
     p.drawImage(0, 0, frame_);
     const bool bound = session_.stage() == Stage::bound;
     if (bound || outlines_) paintOutlines(p, bound);
+    if (!bound && !quiet_) paintBlockers(p);
+    if (!quiet_ && !geometry().square()) paintEdgeNumbers(p);
     if (!quiet_) paintGuides(p);
     paintSelection(p);
     paintHover(p);

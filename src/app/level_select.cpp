@@ -52,8 +52,8 @@ void LevelView::moveSelect(QPointF place) {
     marquee_->last = cell;
     if (marquee_->tool == Tool::lasso) {
         const QPointF p = origin_ + (place - area().topLeft()) / zoom();
-        const Size c = session_.level()->cell;
-        marquee_->line.push_back({p.x() / c.w, p.y() / c.h});
+        const CellPlace at = geometry().place_of(p.x(), p.y());
+        marquee_->line.push_back({at.x, at.y});
     }
     update();
 }
@@ -112,7 +112,9 @@ Point LevelView::stampCorner(const level::Stamp& stamp, Point cell) const {
 }
 
 level::Stamp LevelView::stampFor(const edit::Hand& hand, const std::optional<Box>& box) const {
-    level::Stamp what = hand.turn.code == 0 ? *hand.stamp : edit::turned(session_.project(), *hand.stamp, hand.turn);
+    level::Stamp what = hand.turn.code == 0
+                            ? *hand.stamp
+                            : edit::turned(session_.project(), *hand.stamp, geometry().of_places(hand.turn));
     if (!box) return what;
     return what.nine ? edit::stretched(what, box->size()) : edit::patterned(what, *box);
 }

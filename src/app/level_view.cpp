@@ -94,12 +94,12 @@ void LevelView::zoomStep(int by, QPointF at) {
 void LevelView::fit() {
     const level::Level* level = session_.level();
     if (!level) return;
-    const Size px = level->pixels();
+    const Box px = picture::extent(session_.project(), *level);
     const QRect a = area();
     double best = kZooms[0];
     for (const double z : kZooms)
         if (px.w * z <= a.width() && px.h * z <= a.height()) best = z;
-    setCamera(best, QPointF(px.w, px.h) / 2);
+    setCamera(best, QPointF(px.x + px.w / 2.0, px.y + px.h / 2.0));
 }
 
 QRectF LevelView::onScreen(const Box& pixels) const {
@@ -107,9 +107,39 @@ QRectF LevelView::onScreen(const Box& pixels) const {
     return {corner, QSizeF(pixels.w, pixels.h) * zoom()};
 }
 
-QPoint LevelView::cellCentre(Point cell) const {
-    const Size c = pages_.level().cell;
-    return onScreen({cell.x * c.w, cell.y * c.h, c.w, c.h}).center().toPoint();
+QPoint LevelView::cellCentre(Point cell) const { return onScreen(geometry().box(cell)).center().toPoint(); }
+
+QTransform LevelView::cellsToScreen() const {
+    const Lattice l = geometry();
+    const auto at = [&](double x, double y) {
+        const Lattice::Pixels p = l.pixel_of({x, y});
+        return (QPointF(p.x, p.y) - origin_) * zoom() + area().topLeft();
+    };
+    const QPointF zero = at(0, 0), x = at(1, 0) - zero, y = at(0, 1) - zero;
+    return {x.x(), x.y(), y.x(), y.y(), zero.x(), zero.y()};
+}
+
+QPolygonF LevelView::shapeOf(const Box& cells) const {
+    if (geometry().square()) return QPolygonF(around(cells));
+    return cellsToScreen().map(QPolygonF({QPointF(cells.x, cells.y), QPointF(cells.right(), cells.y),
+                                          QPointF(cells.right(), cells.bottom()), QPointF(cells.x, cells.bottom())}));
+}
+
+void LevelView::drawCells(QPainter& p, const Box& cells, double inset) const {
+    if (geometry().square()) {
+        p.drawRect(around(cells).adjusted(inset, inset, -inset, -inset));
+        return;
+    }
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    QPolygonF shape = shapeOf(cells);
+    if (inset > 0) {
+        const QPointF middle = shape.boundingRect().center();
+        const double by = 1 - 3 * inset / std::max(8.0, shape.boundingRect().width());
+        for (QPointF& corner : shape) corner = middle + (corner - middle) * by;
+    }
+    p.drawPolygon(shape);
+    p.restore();
 }
 
 Point LevelView::pixelAt(QPointF place) const {
@@ -117,15 +147,11 @@ Point LevelView::pixelAt(QPointF place) const {
     return {static_cast<int>(std::floor(p.x())), static_cast<int>(std::floor(p.y()))};
 }
 
-Point LevelView::cellAt(QPointF place) const {
-    const Point p = pixelAt(place);
-    const Size c = pages_.level().cell;
-    return {floor_div(p.x, std::max(1, c.w)), floor_div(p.y, std::max(1, c.h))};
-}
+Point LevelView::cellAt(QPointF place) const { return geometry().cell_at(pixelAt(place)); }
 
 void LevelView::lookAt(Point cell) {
-    const Size c = pages_.level().cell;
-    setCamera(std::max(zoom(), 1.0), QPointF((cell.x + 0.5) * c.w, (cell.y + 0.5) * c.h));
+    const Lattice::Pixels p = geometry().pixel_of({cell.x + 0.5, cell.y + 0.5});
+    setCamera(std::max(zoom(), 1.0), QPointF(p.x, p.y));
 }
 
 void LevelView::setTrial(std::optional<level::Level> level) {
@@ -176,11 +202,13 @@ void LevelView::follow() {
     if (!stroking()) show(trial_ ? *trial_ : *level);
     if (other) {
         cameraOf_ = level->id;
-        const Size px = level->pixels();
+        const Box px = level->pixels();
         // Where the walker begins is where one looks first.
-        QPointF look(px.w / 2.0, px.h / 2.0);
-        if (const level::Mark* start = level->first_mark(level::MarkKind::start))
-            look = QPointF(start->cells.x * level->cell.w, start->cells.y * level->cell.h);
+        QPointF look(px.x + px.w / 2.0, px.y + px.h / 2.0);
+        if (const level::Mark* start = level->first_mark(level::MarkKind::start)) {
+            const Point corner = level->geometry().corner(start->cells.corner());
+            look = QPointF(corner.x, corner.y);
+        }
         setCamera(zoom(), look);
     }
     preview();
@@ -199,9 +227,7 @@ void LevelView::show(const level::Level& as_it_is) {
     } else {
         for (const Box& changedCells : *changed) {
             const Box cells = changedCells.grown(1);
-            redraw(onScreen(
-                       {cells.x * level.cell.w, cells.y * level.cell.h, cells.w * level.cell.w, cells.h * level.cell.h})
-                       .toAlignedRect());
+            redraw(around(cells).toAlignedRect());
         }
         if (changed->empty()) return;
     }
@@ -211,12 +237,8 @@ void LevelView::show(const level::Level& as_it_is) {
 
 void LevelView::tick() {
     if (!isVisible() || !session_.isOpen() || pages_.empty()) return;
-    const QRect a = area();
-    const Point first = cellAt(a.topLeft()), last = cellAt(a.bottomRight());
-    const Size c = pages_.level().cell;
-    const auto drawn = pages_.tick(session_.clock(), intersection(spanning(first, last), pages_.level().cells()));
-    for (const Box& cells : drawn)
-        redraw(onScreen({cells.x * c.w, cells.y * c.h, cells.w * c.w, cells.h * c.h}).toAlignedRect());
+    const auto drawn = pages_.tick(session_.clock(), seenCells());
+    for (const Box& cells : drawn) redraw(around(cells).toAlignedRect());
     if (!drawn.empty()) update();
 }
 

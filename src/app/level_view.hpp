@@ -133,11 +133,25 @@ class LevelView : public QWidget {
     bool scroll(QPointF by);
     void paintRulers(QPainter& painter);
     void paintLattice(QPainter& painter, const QRect& part);
+    void paintEdgeNumbers(QPainter& painter);
+    void paintDiamonds(QPainter& painter, const QRect& part);
+    [[nodiscard]] double rulerStart(int axis) const;
+    [[nodiscard]] QPolygonF footShape(const Box& foot) const;
     void paintMissing(QPainter& painter, const QRect& part);
     void paintOutlines(QPainter& painter, bool hatched);
+    void paintBlockers(QPainter& painter);
     void paintGuides(QPainter& painter);
     void paintHover(QPainter& painter);
     void paintMap(QPainter& painter);
+    // The lattice of the level.
+    [[nodiscard]] Lattice geometry() const { return pages_.level().geometry(); }
+    // From cells (and parts of them) to the widget.
+    [[nodiscard]] QTransform cellsToScreen() const;
+    // Cells as they lie on the screen: their outline, and the box around that.
+    [[nodiscard]] QPolygonF shapeOf(const Box& cells) const;
+    [[nodiscard]] QRectF around(const Box& cells) const { return onScreen(geometry().box(cells)); }
+    void drawCells(QPainter& painter, const Box& cells, double inset = 0) const;
+    [[nodiscard]] Box extent() const { return pages_.extent(); }
     [[nodiscard]] QRect area() const; // what is left of the widget inside the rulers
     [[nodiscard]] QRectF onScreen(const Box& pixels) const;
     [[nodiscard]] QRect mapRect() const;
@@ -153,6 +167,7 @@ class LevelView : public QWidget {
     void releasePull(QPointF place);
     [[nodiscard]] QRect frameTag() const;
     [[nodiscard]] std::optional<level::Guide> guideAt(QPoint place) const; // its sign on a ruler
+    [[nodiscard]] QPointF measuredCells() const;
     [[nodiscard]] QString measured() const;
 
     // level_select.cpp
@@ -182,6 +197,7 @@ class LevelView : public QWidget {
     void preview();
     void say();
     void pick(Point cell);
+    [[nodiscard]] level::LayerId pickedFirst() const;
     [[nodiscard]] QString sentence(bool& warns) const;
     [[nodiscard]] Point pixelAt(QPointF place) const;
 

@@ -7,6 +7,7 @@
 #include <QMessageBox>
 #include <QSettings>
 
+#include "app/level_form.hpp"
 #include "app/main_window.hpp"
 #include "app/panel.hpp"
 #include "app/spoken.hpp"
@@ -229,28 +230,19 @@ void MainWindow::askForProject() {
 
 void MainWindow::newLevel() {
     if (!session_.isOpen()) return;
-    bool ok = false;
-    const QString text = QInputDialog::getText(
-        this, tr("Add a level"),
-        tr("Name, and size in cells if it is not to be 96 × 64 (\"Upper pans 128x96\"; \"side\" for a side view):"),
-        QLineEdit::Normal, tr("New level"), &ok);
-    if (!ok || text.trimmed().isEmpty()) return;
-    QString name = text.trimmed();
-    Size size{96, 64};
-    const QRegularExpression dimensions("\\b(\\d{1,4})\\s*[x×]\\s*(\\d{1,4})\\b");
-    if (const auto m = dimensions.match(name); m.hasMatch()) {
-        size = {std::clamp(m.captured(1).toInt(), 1, level::kMostCells),
-                std::clamp(m.captured(2).toInt(), 1, level::kMostCells)};
-        name.remove(dimensions);
+    LevelShape asked;
+    asked.name = tr("New level");
+    if (const level::Level* now = session_.level()) {
+        asked.cell = now->cell;
+        asked.lattice = now->lattice;
     }
-    const QRegularExpression side("\\bside\\b");
-    const bool fromSide = name.contains(side);
-    name.remove(side);
+    LevelForm form(asked, true, {}, this);
+    if (form.exec() != QDialog::Accepted) return;
+    asked = form.shape();
     level::Project p = session_.project();
-    const Size cell = session_.level() ? session_.level()->cell : Size{16, 16};
     level::Level level =
-        level::make_level(p, name.simplified().toStdString(), size, cell,
-                          fromSide ? level::View::from_the_side : level::View::from_above, layerNames());
+        level::make_level(p, asked.name.toStdString(), asked.size, asked.cell, asked.view, layerNames());
+    level.lattice = asked.lattice;
     const std::string id = level.id;
     p.put(std::move(level));
     session_.apply(tr("Add a level"), std::move(p));

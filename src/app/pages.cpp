@@ -32,18 +32,17 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
     level_ = level;
     project_ = project;
     toned_ = tone;
+    const Box before = extent_;
+    extent_ = picture::extent(*project_, level_);
     const bool small = picture::can_draw_small(*project_, level_, kLeast);
     if (small != drawsSmall_) pages_.clear();
     drawsSmall_ = small;
-    if (all) {
+    if (all || before != extent_) {
         pages_.clear();
         return std::nullopt;
     }
     for (const Box& cells : difference.cells) {
-        const Box inside = intersection(cells, level_.cells());
-        if (!inside.empty())
-            patch({inside.x * level_.cell.w, inside.y * level_.cell.h, inside.w * level_.cell.w,
-                   inside.h * level_.cell.h});
+        if (const Box pixels = intersection(level_.geometry().box(cells), extent_); !pixels.empty()) patch(pixels);
     }
     return difference.cells;
 }
@@ -55,29 +54,30 @@ std::vector<Box> Pages::tick(std::int64_t ms, const Box& seen) {
     if (!art_.set_clock(ms)) return drawn;
     for (const level::LayerRef& layer : level_.layers) {
         if (layer->kind != level::LayerKind::tiles || !layer->shown) continue;
-        level::each_cell(
-            layer->grid, art_.table().reach().seen_in(seen), [&](Point at, level::Cell cell, level::MaterialId) {
-                if (!art_.animated(cell.tile())) return;
-                const Box own{at.x, at.y, 1, 1};
-                const Box box =
-                    art_.table().find(cell.tile()).tile->is_block() ? art_.table().reach().seen_from(own) : own;
-                // Water lies in runs: one patch for each.
-                if (!drawn.empty() && drawn.back().y == box.y && drawn.back().h == box.h &&
-                    drawn.back().right() >= box.x)
-                    drawn.back().w = box.right() - drawn.back().x;
-                else
-                    drawn.push_back(box);
-            });
+        level::each_cell(layer->grid, art_.reach(level_.geometry()).seen_in(seen),
+                         [&](Point at, level::Cell cell, level::MaterialId) {
+                             if (!art_.animated(cell.tile())) return;
+                             const Box own{at.x, at.y, 1, 1};
+                             const Box box = level_.lattice != LatticeKind::square ||
+                                                     art_.table().find(cell.tile()).tile->is_block()
+                                                 ? art_.reach(level_.geometry()).seen_from(own)
+                                                 : own;
+                             // Water lies in runs: one patch for each.
+                             if (!drawn.empty() && drawn.back().y == box.y && drawn.back().h == box.h &&
+                                 drawn.back().right() >= box.x)
+                                 drawn.back().w = box.right() - drawn.back().x;
+                             else
+                                 drawn.push_back(box);
+                         });
     }
     if (drawn.size() > 64) {
         Box all;
         for (const Box& box : drawn) all = united(all, box);
         drawn = {intersection(all, seen)};
     }
-    const Size c = level_.cell;
     for (Box& box : drawn) {
-        box = intersection(box, level_.cells());
-        if (!box.empty()) patch({box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h});
+        if (level_.lattice == LatticeKind::square) box = intersection(box, level_.cells());
+        if (const Box pixels = intersection(level_.geometry().box(box), extent_); !pixels.empty()) patch(pixels);
     }
     return drawn;
 }
@@ -134,16 +134,15 @@ const QImage& Pages::page(int small, int x, int y) {
     }
     trim();
     QImage image(kSide, kSide, QImage::Format_RGB32);
-    const Size pixels = level_.pixels();
     const int whole = kSide << small;
-    if ((x + 1) * whole > pixels.w || (y + 1) * whole > pixels.h) image.fill(Qt::black); // beyond the level's edge
-    if (x * whole < pixels.w && y * whole < pixels.h) {
+    const Box own{x * kSide, y * kSide, kSide, kSide};
+    const Box covered{x * whole, y * whole, whole, whole};
+    if (!extent_.contains(covered)) image.fill(Qt::black); // beyond the level's edge
+    if (!intersection(covered, extent_).empty()) {
         if (small == 0)
-            draw(image, {x * kSide, y * kSide}, intersection({x * kSide, y * kSide, kSide, kSide}, box_of(pixels)), 0);
-        else if (drawsSmall_)
-            draw(image, {x * kSide, y * kSide},
-                 intersection({x * kSide, y * kSide, kSide, kSide}, {0, 0, pixels.w >> small, pixels.h >> small}),
-                 small);
+            draw(image, own.corner(), intersection(own, extent_), 0);
+        else if (drawsSmall_) // the level begins at 0, 0 then
+            draw(image, own.corner(), intersection(own, {0, 0, extent_.w >> small, extent_.h >> small}), small);
         else
             halve(small, x, y, image, {0, 0, kSide, kSide});
     }
@@ -158,8 +157,8 @@ void Pages::patch(const Box& pixels) {
         const Box scaled{pixels.x >> small, pixels.y >> small,
                          ((pixels.right() - 1) >> small) - (pixels.x >> small) + 1,
                          ((pixels.bottom() - 1) >> small) - (pixels.y >> small) + 1};
-        for (int y = scaled.y / kSide; y <= (scaled.bottom() - 1) / kSide; ++y) {
-            for (int x = scaled.x / kSide; x <= (scaled.right() - 1) / kSide; ++x) {
+        for (int y = floor_div(scaled.y, kSide); y <= floor_div(scaled.bottom() - 1, kSide); ++y) {
+            for (int x = floor_div(scaled.x, kSide); x <= floor_div(scaled.right() - 1, kSide); ++x) {
                 const auto found = pages_.find({small, x, y});
                 if (found == pages_.end()) continue;
                 const Box part = intersection(scaled, {x * kSide, y * kSide, kSide, kSide});

@@ -29,6 +29,8 @@ class Pages {
     const QImage& page(int small, int x, int y);
 
     [[nodiscard]] const level::Level& level() const { return level_; }
+    // The pixels that the level shows anything in. Pages lie on a raster from pixel 0, 0 on, also left of and above it.
+    [[nodiscard]] const Box& extent() const { return extent_; }
     [[nodiscard]] bool empty() const { return project_ == nullptr; }
 
   private:
@@ -45,6 +47,7 @@ class Pages {
     picture::Art& art_;
     edit::ProjectState project_;
     level::Level level_;
+    Box extent_;
     bool toned_ = false;
     bool drawsSmall_ = false; // small pages are drawn as such, not made from large ones
     std::map<Key, Page> pages_;

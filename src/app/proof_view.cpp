@@ -7,6 +7,7 @@
 #include "app/signs.hpp"
 #include "app/spoken.hpp"
 #include "app/tokens.hpp"
+#include "sheet/aslant.hpp"
 
 namespace vic::app {
 
@@ -32,11 +33,45 @@ int ProofView::side() const {
 void ProofView::setZoom(int zoom) {
     if (zoom_ == zoom) return;
     zoom_ = zoom;
-    if (!patch_.size.empty()) setFixedSize(patch_.size.w * side(), patch_.size.h * side());
+    if (!patch_.size.empty()) fitSize();
     update();
 }
 
-Point ProofView::cellAt(QPoint at) const { return {floor_div(at.x(), side()), floor_div(at.y(), side())}; }
+Lattice ProofView::lattice() const {
+    return aslant_ ? Lattice{LatticeKind::isometric, {2 * side(), side()}}
+                   : Lattice{LatticeKind::square, {side(), side()}};
+}
+
+void ProofView::fitSize() {
+    const Box all = lattice().box(box_of(patch_.size));
+    corner_ = {-all.x, -all.y};
+    setFixedSize(all.w, all.h);
+}
+
+Point ProofView::cellAt(QPoint at) const { return lattice().cell_at(Point{at.x(), at.y()} - corner_); }
+
+QPolygonF ProofView::shapeOf(Point cell, double inset) const {
+    const auto at = [&](double x, double y) {
+        const Lattice::Pixels p = lattice().pixel_of({cell.x + x, cell.y + y});
+        return QPointF(p.x + corner_.x, p.y + corner_.y);
+    };
+    const double in = inset / side(), out = 1 - in;
+    return {{at(in, in), at(out, in), at(out, out), at(in, out)}};
+}
+
+namespace {
+
+// Whether the first sheet that has a case's tile is drawn aslant.
+bool drawn_aslant(const level::Project& project, const level::Material& material) {
+    for (const auto& [mask, variants] : material.joins.cases)
+        for (const level::Variant& v : variants)
+            for (const auto& sheet : project.sheets)
+                for (const level::Tile& t : sheet->tiles)
+                    if (t.id == v.tile) return sheet::aslant(*sheet);
+    return false;
+}
+
+} // namespace
 
 void ProofView::newPatch() {
     if (mode_ == Mode::free)
@@ -102,7 +137,8 @@ void ProofView::follow() {
             patch_ = join::make_proof(kind_, seed_, mode_ == Mode::pairs ? join::ProofOf::pairs : join::ProofOf::cases);
         clicked_ = {-1, -1};
     }
-    setFixedSize(patch_.size.w * side(), patch_.size.h * side());
+    aslant_ = drawn_aslant(session_.project(), *m);
+    fitSize();
     madeFor_ = session_.document().state();
     madeOf_ = m->id;
     grid_ = join::paint_proof(patch_, session_.project(), m->id);
@@ -111,12 +147,16 @@ void ProofView::follow() {
     level.id = "proof";
     level.size = patch_.size;
     level.cell = session_.level() ? session_.level()->cell : Size{16, 16};
+    if (aslant_) {
+        level.lattice = LatticeKind::isometric;
+        level.cell = {lattice().cell.w / zoom_, lattice().cell.h / zoom_};
+    }
     level.ground = {203, 176, 131, 255};
     level::Layer layer;
     layer.id = 1;
     layer.grid = grid_;
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
-    picture::Canvas canvas(box_of(level.pixels()));
+    picture::Canvas canvas(level.pixels());
     picture::draw(session_.project(), level, session_.art(), canvas, canvas.box);
     seams_.clear();
     if (heat_) {
@@ -155,7 +195,7 @@ Point ProofView::firstCell(join::Mask mask) const {
     return {-1, -1};
 }
 
-QPoint ProofView::cellCentre(Point cell) const { return {cell.x * side() + side() / 2, cell.y * side() + side() / 2}; }
+QPoint ProofView::cellCentre(Point cell) const { return shapeOf(cell, 0).boundingRect().center().toPoint(); }
 
 void ProofView::paintEvent(QPaintEvent*) {
     QPainter p(this);
@@ -167,13 +207,12 @@ void ProofView::paintEvent(QPaintEvent*) {
         return;
     }
     const int s = side();
-    p.drawImage(QRect(0, 0, patch_.size.w * s, patch_.size.h * s), picture_);
+    p.drawImage(rect(), picture_);
     const level::Material* m = session_.material();
-    if (heat_) paintHeat(p, s);
+    if (heat_) paintHeat(p);
     if (mode_ == Mode::free && std::count(free_.cells.begin(), free_.cells.end(), 1) == 0) {
         p.setPen(QColor("#4A3C26"));
-        p.drawText(QRect(0, 0, patch_.size.w * s, patch_.size.h * s).adjusted(24, 0, -24, 0),
-                   Qt::AlignCenter | Qt::TextWordWrap,
+        p.drawText(rect().adjusted(24, 0, -24, 0), Qt::AlignCenter | Qt::TextWordWrap,
                    tr("Paint here:\nthe left button lays, the right one takes away"));
     }
     if (!m || kind_ == level::JoinKind::plain) return;
@@ -182,45 +221,45 @@ void ProofView::paintEvent(QPaintEvent*) {
         for (int x = 0; x < patch_.size.w; ++x) {
             if (grid_.material({x, y}) == 0) continue;
             const join::Mask mask = maskAt({x, y});
-            const QRectF r(x * s, y * s, s, s);
+            const QPolygonF rim = shapeOf({x, y}, 1);
             if (session_.rules().missing(m->id, mask)) {
                 QColor wash = t.vermilion;
                 wash.setAlpha(110);
-                p.fillRect(r, wash);
+                p.setBrush(wash);
                 p.setPen(QPen(paper().vermilion, 2));
+                p.drawPolygon(rim);
                 p.setBrush(Qt::NoBrush);
-                p.drawRect(r.adjusted(1, 1, -1, -1));
-                const QRectF c = r.adjusted(s * 0.33, s * 0.33, -s * 0.33, -s * 0.33);
-                p.drawLine(c.topLeft(), c.bottomRight());
-                p.drawLine(c.topRight(), c.bottomLeft());
+                const QPolygonF c = shapeOf({x, y}, s * 0.33);
+                p.drawLine(c[0], c[2]);
+                p.drawLine(c[1], c[3]);
             }
             if (mask == session_.joinCase()) {
                 p.setBrush(Qt::NoBrush);
                 p.setPen(QPen(QColor("#FBF8F1"), 4));
-                p.drawRect(r.adjusted(1, 1, -1, -1));
+                p.drawPolygon(rim);
                 p.setPen(QPen(paper().vermilion, 2));
-                p.drawRect(r.adjusted(1, 1, -1, -1));
+                p.drawPolygon(rim);
             }
         }
     if (hover_.x >= 0 && grid_.material(hover_)) {
         p.setPen(QPen(QColor("#FBF8F1"), 2));
         p.setBrush(Qt::NoBrush);
-        p.drawRect(QRectF(hover_.x * s + 1, hover_.y * s + 1, s - 2, s - 2));
+        p.drawPolygon(shapeOf(hover_, 1));
     }
 }
 
 // Seams that show, the worse the more.
-void ProofView::paintHeat(QPainter& p, int s) {
-    p.setRenderHint(QPainter::Antialiasing, false);
+void ProofView::paintHeat(QPainter& p) {
+    p.setRenderHint(QPainter::Antialiasing, aslant_);
     for (const Seam& seam : seams_) {
         QColor hot = paper().vermilion;
         hot.setAlphaF(static_cast<float>(std::clamp(0.25 + 2.5 * seam.error, 0.0, 1.0)));
-        const int wide = seam.error > 0.2 ? 6 : 4;
-        const int x = seam.cell.x * s;
-        const int y = seam.cell.y * s;
-        p.fillRect(
-            seam.side == 1 ? QRect(x + s - wide / 2, y + 2, wide, s - 4) : QRect(x + 2, y + s - wide / 2, s - 4, wide),
-            hot);
+        p.setPen(QPen(hot, seam.error > 0.2 ? 6 : 4, Qt::SolidLine, Qt::FlatCap));
+        const QPolygonF cell = shapeOf(seam.cell, 0);
+        // The side's ends stay free, so that seams are told apart.
+        const QPointF a = cell[seam.side == 1 ? 1 : 3], b = cell[2];
+        const QPointF in = (b - a) * (2.0 / side());
+        p.drawLine(a + in, b - in);
     }
 }
 

@@ -32,6 +32,13 @@ QColor meanColour(const Image& image) {
     return QColor(static_cast<int>(r / n), static_cast<int>(g / n), static_cast<int>(b / n));
 }
 
+// What a drawer shows of a planting as controls; numbers under the mouse live on.
+std::string planting_signature(const level::Layer& layer) {
+    std::string out = "/";
+    for (const auto& k : layer.planting.kinds) out += std::to_string(k.kind) + ",";
+    return out + std::to_string(layer.planting.on) + "," + std::to_string(layer.planting.material);
+}
+
 } // namespace
 
 Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer, int index)
@@ -51,7 +58,8 @@ QColor Slab::colour(const level::Layer& layer) const {
         const level::Sheet* s = session_.project().sheet(layer.backdrop.sheet);
         return s && s->image ? meanColour(*s->image) : QColor("#C9BFA8");
     }
-    if (layer.kind == level::LayerKind::props) {
+    if (layer.kind == level::LayerKind::blockers) return paper().ink.lighter(220);
+    if (layer.has_props()) {
         if (layer.props.empty()) return "#B8AC94";
         const auto* kind = session_.project().prop_kind(layer.props.front().kind);
         const level::Sheet* s = kind ? session_.project().sheet(kind->sheet) : nullptr;
@@ -129,7 +137,7 @@ void Slab::paintEvent(QPaintEvent*) {
     p.drawPolygon(front);
     p.setBrush(top.darker(165));
     p.drawPolygon(side);
-    if (layer->solid && layer->kind == level::LayerKind::tiles) {
+    if (layer->blocks()) {
         p.save();
         QPainterPath path;
         path.addPolygon(face);
@@ -152,10 +160,14 @@ void Slab::paintEvent(QPaintEvent*) {
         under = layer->solid ? tr("tiles · block") : tr("tiles");
     else if (layer->kind == level::LayerKind::props)
         under = tr("props · %1").arg(layer->props.size());
+    else if (layer->kind == level::LayerKind::planting)
+        under = tr("planting · %1").arg(layer->props.size());
+    else if (layer->kind == level::LayerKind::blockers)
+        under = tr("blockers");
     else
         under = tr("backdrop");
     if (layer->overlay_of != 0) under = tr("overlay");
-    if (session_.solo() == layer_) under += tr(" · alone");
+    if (session_.isAlone(layer_)) under += tr(" · alone");
     if (!layer->shown) under += tr(" · hidden");
     if (layer->locked) under += tr(" · locked");
     if (layer->opacity < 100) under += tr(" · %1 %").arg(layer->opacity);
@@ -240,7 +252,9 @@ SectionPanel::SectionPanel(Session& session, QWidget* parent) : QWidget(parent),
         const std::initializer_list<std::tuple<QString, QString, level::LayerKind>> kinds{
             {tr("Tiles"), tr("Tiles"), level::LayerKind::tiles},
             {tr("Props"), tr("Props"), level::LayerKind::props},
-            {tr("Backdrop"), tr("Backdrop"), level::LayerKind::backdrop}};
+            {tr("Planting"), tr("Planting"), level::LayerKind::planting},
+            {tr("Backdrop"), tr("Backdrop"), level::LayerKind::backdrop},
+            {tr("Blockers"), tr("Blockers"), level::LayerKind::blockers}};
         for (const auto& [text, name, kind] : kinds)
             connect(menu->addAction(text), &QAction::triggered, this, [this, n = name, k = kind] {
                 level::Project p = session_.project();
@@ -281,10 +295,11 @@ void SectionPanel::follow() {
         signature = (tokensOf(this).dark ? "dark/" : "light/") + level->id + "/" +
                     std::to_string(session_.activeLayerId()) + "/" + std::to_string(level->plane);
         for (const level::LayerRef& l : level->layers) {
-            signature += "|" + std::to_string(l->id) + l->group + (l->id == session_.solo() ? "a" : "");
+            signature += "|" + std::to_string(l->id) + l->group + (session_.isAlone(l->id) ? "a" : "");
             if (l->id == session_.activeLayerId())
                 signature += l->name + (l->shown ? "s" : "h") + (l->locked ? "l" : "o") + (l->solid ? "b" : "p") +
-                             std::to_string(l->backdrop.sheet) + std::to_string(l->overlay_of);
+                             std::to_string(l->backdrop.sheet) + std::to_string(l->overlay_of) +
+                             std::to_string(static_cast<int>(l->kind)) + planting_signature(*l);
         }
         if (const auto* a = session_.activeLayer(); a && a->kind == level::LayerKind::backdrop)
             signature += std::to_string(session_.project().sheets.size());

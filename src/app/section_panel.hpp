@@ -36,6 +36,7 @@ class Slab : public QWidget {
   private:
     void buildDrawer(const level::Layer& layer);
     void buildMore(const level::Layer& layer, QVBoxLayout& column);
+    void buildPlanting(const level::Layer& layer, QVBoxLayout& column); // planting_drawer.cpp
     [[nodiscard]] QColor colour(const level::Layer& layer) const;
     Session& session_;
     SectionPanel& panel_;

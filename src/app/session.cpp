@@ -82,7 +82,7 @@ void Session::open(const QString& dir) {
     hand_ = {};
     lastHands_.clear();
     selection_.clear();
-    solo_ = 0;
+    alone_.clear();
     readings_.clear();
     waiting_.reset();
     gone_.clear();
@@ -120,7 +120,7 @@ const level::Layer* Session::activeLayer() const {
 void Session::choose() {
     const level::Project& p = project();
     if (!p.level(levelId_)) levelId_ = p.levels.empty() ? "" : p.levels.front()->id;
-    if (const level::Level* l = level(); !l || !l->layer(solo_)) solo_ = 0;
+    std::erase_if(alone_, [l = level()](level::LayerId id) { return !l || !l->layer(id); });
     if (const level::Level* l = level()) selection_.keep(l->cells());
     if (const level::Level* l = level(); l && !l->layer(activeLayer_)) {
         activeLayer_ = 0;
@@ -225,16 +225,24 @@ const std::optional<edit::HomeProposal>& Session::proposedHome() {
     return proposed_;
 }
 
-void Session::setSolo(level::LayerId layer) {
-    solo_ = layer;
+void Session::setAlone(level::LayerId layer, bool on) {
+    if (on)
+        alone_.insert(layer);
+    else
+        alone_.erase(layer);
+    emit changed();
+}
+
+void Session::noneAlone() {
+    alone_.clear();
     emit changed();
 }
 
 level::Level Session::seen(const level::Level& level) const {
-    if (!level.layer(solo_)) return level;
+    if (alone_.empty()) return level;
     level::Level out = level;
     for (const level::LayerRef& l : level.layers)
-        if (l->id != solo_ && l->shown) out.edit(l->id).shown = false;
+        if (!isAlone(l->id) && l->shown) out.edit(l->id).shown = false;
     return out;
 }
 
@@ -242,7 +250,7 @@ void Session::setLevel(const std::string& id) {
     levelId_ = id;
     activeLayer_ = 0;
     prop_ = 0;
-    solo_ = 0;
+    alone_.clear();
     selection_.clear();
     choose();
     emit changed();
@@ -250,6 +258,14 @@ void Session::setLevel(const std::string& id) {
 
 void Session::setActiveLayer(level::LayerId id) {
     activeLayer_ = id;
+    // On a layer of blockers there is but one thing to lay, and nowhere else.
+    const level::Layer* layer = activeLayer();
+    const bool blockers = layer && layer->kind == level::LayerKind::blockers;
+    const bool lays = stage_ == Stage::lay || stage_ == Stage::bound;
+    if (blockers && lays && hand_.kind != edit::Hand::Kind::blocker)
+        setHand(edit::blocker_hand(level::TileShape::full));
+    else if (!blockers && hand_.kind == edit::Hand::Kind::blocker)
+        setHand({});
     emit changed();
 }
 

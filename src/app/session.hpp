@@ -89,9 +89,11 @@ class Session : public QObject {
     void setSelection(level::Region cells);
     // The layers that a command on the selection concerns.
     [[nodiscard]] std::vector<level::LayerId> selectedLayers() const;
-    // The layer that is seen alone; 0 for none. A way of looking, not of the project.
-    [[nodiscard]] level::LayerId solo() const { return solo_; }
-    void setSolo(level::LayerId layer);
+    // The layers that are seen alone; none of them where all are seen. A way of looking, not of the project.
+    [[nodiscard]] bool anyAlone() const { return !alone_.empty(); }
+    [[nodiscard]] bool isAlone(level::LayerId layer) const { return alone_.contains(layer); }
+    void setAlone(level::LayerId layer, bool on);
+    void noneAlone();
     // The level as it is looked at.
     [[nodiscard]] level::Level seen(const level::Level& level) const;
     // The home that is proposed for the Hand; worked out once for a Hand, not for every stroke.
@@ -214,7 +216,7 @@ class Session : public QObject {
     std::vector<edit::Hand> lastHands_;
     ToolOptions options_;
     level::Region selection_;
-    level::LayerId solo_ = 0;
+    std::set<level::LayerId> alone_;
     std::optional<edit::HomeProposal> proposed_;
     struct {
         edit::Hand hand;

@@ -42,7 +42,9 @@ const std::vector<TileShape> kRows[3] = {
     {TileShape::slope_ne, TileShape::slope_nw, TileShape::thin_ne, TileShape::thick_ne, TileShape::thick_nw,
      TileShape::thin_nw, TileShape::one_way_west, TileShape::one_way_east}};
 
-QString nameOf(TileShape shape) {
+} // namespace
+
+QString shapeName(level::TileShape shape) {
     switch (shape) {
         case TileShape::none:
             return ShapeEditor::tr("None");
@@ -93,10 +95,11 @@ QString nameOf(TileShape shape) {
     }
 }
 
-QPixmap signOf(TileShape shape, const Tokens& t) {
-    QPixmap pixmap(20, 20);
+QPixmap shapeSign(level::TileShape shape, const Tokens& t, int side) {
+    QPixmap pixmap(side, side);
     pixmap.fill(Qt::transparent);
     QPainter p(&pixmap);
+    p.scale(side / 20.0, side / 20.0);
     p.setPen(QPen(t.faint, 1, Qt::DotLine));
     p.drawRect(2, 2, 16, 16);
     p.setRenderHint(QPainter::Antialiasing);
@@ -119,8 +122,6 @@ QPixmap signOf(TileShape shape, const Tokens& t) {
     }
     return pixmap;
 }
-
-} // namespace
 
 ShapeBoard::ShapeBoard(QWidget* parent) : QWidget(parent) {
     setObjectName("shapeBoard");
@@ -310,7 +311,7 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
         row->setSpacing(2);
         for (const TileShape shape : shapes) {
             auto* b = toolButton(this, QString("shape-%1").arg(static_cast<int>(shape)), {}, {}, {}, "tool");
-            describe(b, nameOf(shape), {}, tr("What the chosen tiles block"));
+            describe(b, shapeName(shape), {}, tr("What the chosen tiles block"));
             add(row, b);
             connect(b, &QToolButton::clicked, this, [this, shape] { give(shape, {}); });
             shapes_[shape] = b;
@@ -362,7 +363,7 @@ ShapeEditor::ShapeEditor(Session& session, QWidget* parent) : QWidget(parent), s
 
 void ShapeEditor::paintSigns() {
     const Tokens t = tokensOf(this);
-    for (const auto& [shape, button] : shapes_) button->setIcon(signOf(shape, t));
+    for (const auto& [shape, button] : shapes_) button->setIcon(shapeSign(shape, t));
 }
 
 void ShapeEditor::changeEvent(QEvent* event) {

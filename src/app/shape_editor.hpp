@@ -13,6 +13,12 @@
 
 namespace vic::app {
 
+struct Tokens;
+
+// A shape's name, and its sign: how it fills a cell, with a rim, in a square of `side` pixels.
+QString shapeName(level::TileShape shape);
+QPixmap shapeSign(level::TileShape shape, const Tokens& t, int side = 20);
+
 // The tile's art with its shape over it; corners are dragged on a lattice of 1/16 cell.
 class ShapeBoard : public QWidget {
     Q_OBJECT

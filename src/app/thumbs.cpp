@@ -2,21 +2,37 @@
 
 #include <QPainter>
 #include <cmath>
+#include <map>
 
 #include "app/signs.hpp"
 #include "join/proof.hpp"
+#include "sheet/aslant.hpp"
 #include "sheet/cut.hpp"
 
 namespace vic::app {
 
 namespace {
 
+// Whether a sheet is drawn aslant; looked at once for as long as the project has it.
+bool drawnAslant(const level::Project& project, const level::Sheet* sheet) {
+    static std::vector<std::shared_ptr<const level::Sheet>> of;
+    static std::map<const level::Sheet*, bool> known;
+    if (of != project.sheets) {
+        of = project.sheets;
+        known.clear();
+    }
+    const auto [found, fresh] = known.try_emplace(sheet, false);
+    if (fresh && sheet) found->second = sheet::aslant(*sheet);
+    return found->second;
+}
+
 QImage artOf(const level::Project& project, level::TileId id, Turn turn = {}) {
     const auto ref = tilesOf(project).find(id);
     QImage art = ref.tile && ref.sheet->image ? toQImage(sheet::tile_art(*ref.sheet, *ref.tile)) : QImage();
     if (turn.code != 0 && !art.isNull()) {
         QTransform transform;
-        transform.rotate(90 * turn.quarters());
+        // Aslant there is no other side to show, only left and right.
+        if (!drawnAslant(project, ref.sheet)) transform.rotate(90 * turn.quarters());
         if (turn.mirrored()) transform.scale(-1, 1);
         art = art.transformed(transform);
     }
@@ -70,6 +86,8 @@ QPixmap materialThumb(const level::Project& project, const level::Material& mate
     // Three by three cells from the corner inwards.
     constexpr int kCells = 3;
     QImage art;
+    Lattice lattice;
+    Point corner;
     for (int i = 0; i < kCells * kCells; ++i) {
         const int x = i % kCells;
         const int y = i / kCells;
@@ -80,11 +98,20 @@ QPixmap materialThumb(const level::Project& project, const level::Material& mate
         const QImage tile = artOf(project, cell.tile(), cell.turn());
         if (tile.isNull()) continue;
         if (art.isNull()) {
-            art = QImage(tile.width() * kCells, tile.height() * kCells, QImage::Format_ARGB32);
+            // Diamonds are half as high as wide; what stands up reaches above them.
+            const bool aslant = drawnAslant(project, tilesOf(project).find(cell.tile()).sheet);
+            lattice = aslant
+                          ? Lattice{LatticeKind::isometric, {tile.width(), std::min(tile.height(), tile.width() / 2)}}
+                          : Lattice{LatticeKind::square, {tile.width(), tile.height()}};
+            const Box all = lattice.box({0, 0, kCells, kCells});
+            const int above = tile.height() - lattice.cell.h;
+            corner = {-all.x, -all.y + above};
+            art = QImage(all.w, all.h + above, QImage::Format_ARGB32);
             art.fill(Qt::transparent);
         }
         QPainter p(&art);
-        p.drawImage(x * tile.width(), y * tile.height(), tile);
+        const Point at = lattice.corner({x, y}) + corner;
+        p.drawImage(at.x, at.y + lattice.cell.h - tile.height(), tile);
     }
     return framed(art, side);
 }
@@ -126,8 +153,7 @@ QPixmap levelThumb(const level::Project& project, const level::Level& level, con
     };
     box = {corner(box.x, box.w, wanted.w, level.size.w), corner(box.y, box.h, wanted.h, level.size.h), wanted.w,
            wanted.h};
-    const Size c = level.cell;
-    const QImage art = drawn(project, level, {box.x * c.w, box.y * c.h, box.w * c.w, box.h * c.h});
+    const QImage art = drawn(project, level, level.geometry().box(box));
     return QPixmap::fromImage(
         art.scaled(size, Qt::KeepAspectRatioByExpanding, Qt::SmoothTransformation).copy(QRect(QPoint(0, 0), size)));
 }
@@ -154,6 +180,7 @@ QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int
     level::Level level;
     level.size = stamp.size;
     level.cell = stamp.cell;
+    level.lattice = stamp.lattice;
     level.ground = {190, 180, 160, 255};
     level::LayerId id = 0;
     for (const level::StampLayer& from : stamp.layers) {
@@ -166,7 +193,10 @@ QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int
     }
     constexpr int kMost = 24;
     const Size cells{std::min(stamp.size.w, kMost), std::min(stamp.size.h, kMost)};
-    return framed(drawn(project, level, {0, 0, cells.w * level.cell.w, cells.h * level.cell.h}), side);
+    Box pixels = level.geometry().box(box_of(cells));
+    if (level.lattice != LatticeKind::square)
+        pixels = intersection(picture::extent(project, level), {pixels.x, pixels.y - pixels.h, pixels.w, 2 * pixels.h});
+    return framed(drawn(project, level, pixels), side);
 }
 
 } // namespace vic::app

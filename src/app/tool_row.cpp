@@ -44,8 +44,9 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     buildOptions();
     row->addStretch();
     outlines_ = toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"));
-    frame_ = toggle("showFrame", "frame", tr("Frame"), "F",
-                    tr("What the game shows; dragged by its tag while the Hand is empty, the right button offers devices"));
+    frame_ =
+        toggle("showFrame", "frame", tr("Frame"), "F",
+               tr("What the game shows; dragged by its tag while the Hand is empty, the right button offers devices"));
     jump_ = toggle("showJump", "jump", tr("Jump"), "J", tr("How high and far the figure jumps, from where it stands"));
     lattice_ = toggle("showLattice", "snap", tr("Lattice"), "L",
                       tr("Lines between the cells; the right button offers stronger ones"));
@@ -188,8 +189,7 @@ void ToolRow::buildOptions() {
         return b;
     };
     grow_ = button("selectGrow", "add", tr("Grow the selection"), tr("Ctrl++"), tr("By one cell on all sides"));
-    shrink_ =
-        button("selectShrink", "less", tr("Shrink the selection"), tr("Ctrl+-"), tr("By one cell on all sides"));
+    shrink_ = button("selectShrink", "less", tr("Shrink the selection"), tr("Ctrl+-"), tr("By one cell on all sides"));
     selectAll_ = button("selectKeep", "stamp", tr("Keep as a stamp"), tr("Ctrl+T"),
                         tr("What is selected goes into the Tray, to be laid again"));
     connect(grow_, &QToolButton::clicked, this, [this] { commands_.grow(true); });
@@ -298,10 +298,13 @@ void ToolRow::follow() {
     replaces_->setChecked(o.replaces);
     for (auto* b : {grow_, shrink_, selectAll_}) b->setVisible(selects(t) && !session_.selection().empty());
     const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
+    const bool isometric = level && level->lattice != LatticeKind::square;
     cell_->setText(!level                           ? QString()
+                   : isometric                      ? tr("◇ %1 × %2 px").arg(level->cell.w).arg(level->cell.h)
                    : level->cell.w == level->cell.h ? tr("%1 px").arg(level->cell.w)
                                                     : tr("%1 × %2 px").arg(level->cell.w).arg(level->cell.h));
-    cell_->setToolTip(tr("A cell of the lattice, in pixels"));
+    cell_->setToolTip(isometric ? tr("A cell of the isometric lattice: the box around its diamond, in pixels")
+                                : tr("A cell of the lattice, in pixels"));
 }
 
 void ToolRow::setLook(const Tokens& t) {

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "app/panel.hpp"
+#include "app/shape_editor.hpp"
 #include "app/signs.hpp"
 #include "app/spoken.hpp"
 #include "app/thumbs.hpp"
@@ -41,9 +42,12 @@ QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int s
             }
             return out;
         }
-        case edit::Hand::Kind::stamp:
-            return stampThumb(project,
-                              hand.turn.code == 0 ? *hand.stamp : edit::turned(project, *hand.stamp, hand.turn), side);
+        case edit::Hand::Kind::stamp: {
+            const Turn turn = Lattice{hand.stamp->lattice, hand.stamp->cell}.of_places(hand.turn);
+            return stampThumb(project, turn.code == 0 ? *hand.stamp : edit::turned(project, *hand.stamp, turn), side);
+        }
+        case edit::Hand::Kind::blocker:
+            return shapeSign(level::blocker_shape(level::Cell(hand.tile, hand.turn, false)), paper(), side);
         default:
             break;
     }
@@ -64,6 +68,8 @@ QString handName(const level::Project& project, const edit::Hand& hand) {
             return HandCard::tr("Spread of %1").arg(hand.spread.size());
         case edit::Hand::Kind::stamp:
             return hand.stamp->name.empty() ? HandCard::tr("Copied") : QString::fromStdString(hand.stamp->name);
+        case edit::Hand::Kind::blocker:
+            return HandCard::tr("Blocker");
         default:
             break;
     }
@@ -120,6 +126,8 @@ void HandCard::paintEvent(QPaintEvent*) {
         const level::Tile* block = session_.blockInHand();
         kind =
             block ? tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h) : tr("a tile, pinned");
+    } else if (hand.kind == edit::Hand::Kind::blocker) {
+        kind = shapeName(level::blocker_shape(level::Cell(hand.tile, hand.turn, false)));
     } else if (hand.kind == edit::Hand::Kind::spread) {
         kind = tr("by chance, steady");
     } else if (hand.kind == edit::Hand::Kind::stamp) {

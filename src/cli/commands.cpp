@@ -297,6 +297,11 @@ Outcome add_level(const LevelOptions& o) {
     const level::Project before = project;
     level::Level level = level::make_level(project, o.name, o.size, o.cell,
                                            o.view == "side" ? level::View::from_the_side : level::View::from_above);
+    if (o.lattice == "isometric") {
+        if (level.view != level::View::from_above)
+            throw InputError("An isometric level is seen from above", "", "--lattice", "Leave out --view side");
+        level.lattice = LatticeKind::isometric;
+    }
     Json layers = Json::array();
     for (const level::LayerRef& layer : level.layers) layers.push_back({{"id", layer->id}, {"name", layer->name}});
     Outcome out;
@@ -421,7 +426,7 @@ Outcome walk(const std::string& dir, const std::string& script) {
 Outcome render(const std::string& dir, const std::string& id, const std::string& to, int scale) {
     const level::Project project = store::load(dir);
     const level::Level& level = level_of(project, id, dir);
-    const std::int64_t pixels = level.pixels().area() * scale * scale;
+    const std::int64_t pixels = level.pixels().size().area() * scale * scale;
     if (pixels > sheet::kMostPixels)
         throw InputError(say("The picture would have %1 pixels", pixels), to, "--scale",
                          say("At most %1 are written", sheet::kMostPixels));

@@ -42,7 +42,7 @@ struct SheetOptions {
 };
 Outcome add_sheet(const SheetOptions& options);
 struct LevelOptions {
-    std::string project, name = "Level", view = "above";
+    std::string project, name = "Level", view = "above", lattice = "square";
     Size size{96, 64};
     Size cell{16, 16};
 };

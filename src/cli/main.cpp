@@ -39,8 +39,8 @@ int main(int argc, char** argv) {
     app.add_flag("--json", as_json, "One JSON object on standard output, and nothing else there");
     std::function<cli::Outcome()> action;
 
-    std::string a, b, c, tile, margin = "0x0", spacing = "0x0", kind = "full", name, view = "above", size = "96x64",
-                               cell = "16";
+    std::string a, b, c, tile, margin = "0x0", spacing = "0x0", kind = "full", name, view = "above", lattice = "square",
+                               size = "96x64", cell = "16";
     int centre = -1, scale = 1;
 
     auto* read_sheet = app.add_subcommand("read-sheet", "Read how a picture of tiles is cut");
@@ -118,8 +118,9 @@ int main(int argc, char** argv) {
     add_level->add_option("--size", size, "WxH in cells");
     add_level->add_option("--cell", cell, "WxH in pixels");
     add_level->add_option("--view", view)->check(CLI::IsMember({"above", "side"}));
+    add_level->add_option("--lattice", lattice)->check(CLI::IsMember({"square", "isometric"}));
     add_level->callback([&] {
-        const cli::LevelOptions o{a, name, view, size_of(size), size_of(cell)};
+        const cli::LevelOptions o{a, name, view, lattice, size_of(size), size_of(cell)};
         action = [o] { return cli::add_level(o); };
     });
 

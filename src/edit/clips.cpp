@@ -15,9 +15,7 @@ using namespace level;
 
 namespace {
 
-Point cell_of(const Level& level, Point pixel) {
-    return {floor_div(pixel.x, level.cell.w), floor_div(pixel.y, level.cell.h)};
-}
+Point cell_of(const Level& level, Point pixel) { return level.geometry().cell_at(pixel); }
 
 const Layer* place_for(const Level& level, const Stamp& stamp, const StampLayer& from, LayerId fallback, LayerId only) {
     const auto usable = [&](LayerId id) -> const Layer* {
@@ -53,10 +51,11 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
     Stamp out;
     out.size = bounds.size();
     out.cell = level.cell;
+    out.lattice = level.lattice;
     for (const LayerRef& l : level.layers) {
         if (std::find(layers.begin(), layers.end(), l->id) == layers.end()) continue;
         StampLayer layer{l->id, l->name, l->kind, {}, {}};
-        if (l->kind == LayerKind::tiles) {
+        if (l->has_cells()) {
             layer.grid = Grid(bounds.size());
             each_cell(l->grid, bounds, [&](Point p, Cell c, MaterialId m) {
                 if (region.contains(p)) layer.grid.set(p - bounds.corner(), c, m);
@@ -65,7 +64,7 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
         } else {
             for (Prop p : l->props) {
                 if (!region.contains(cell_of(level, p.at))) continue;
-                p.at = p.at - Point{bounds.x * level.cell.w, bounds.y * level.cell.h};
+                p.at = p.at - level.geometry().step(bounds.corner());
                 layer.props.push_back(p);
             }
             if (layer.props.empty()) continue;
@@ -81,11 +80,11 @@ Level cleared(const Project& project, const join::Rules& rules, const Level& lev
     for (const LayerId id : layers) {
         const Layer* l = level.layer(id);
         if (!l) continue;
-        if (l->kind == LayerKind::tiles) {
+        if (l->has_cells()) {
             Hand eraser;
             eraser.kind = Hand::Kind::eraser;
             out = lay(project, rules, out, id, eraser, region).level;
-        } else if (l->kind == LayerKind::props) {
+        } else if (l->has_props()) {
             const auto inside = [&](const Prop& p) { return region.contains(cell_of(level, p.at)); };
             if (std::any_of(l->props.begin(), l->props.end(), inside)) std::erase_if(out.edit(id).props, inside);
         }
@@ -104,12 +103,12 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
             ++out.no_layer;
             continue;
         }
-        if (from.kind == LayerKind::props) {
+        if (has_props(from.kind)) {
             Layer& layer = out.level.edit(to->id);
             for (Prop p : from.props) {
                 if (!project.prop_kind(p.kind)) continue;
                 p.id = out.next_id++;
-                p.at = p.at + Point{at.x * level.cell.w, at.y * level.cell.h};
+                p.at = p.at + level.geometry().step(at);
                 layer.props.push_back(p);
                 ++out.props;
             }
@@ -119,10 +118,12 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         Box laid;
         each_cell(from.grid, box_of(from.grid.size()), [&](Point p, Cell c, MaterialId m) {
             const Point place = p + at;
-            if (!level.cells().contains(place) || c.tile() >= project.next_tile) return;
+            const std::uint32_t limit = from.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile;
+            if (!level.cells().contains(place) || c.tile() >= limit) return;
             if (m != 0 && !project.material(m)) m = 0;
             const bool pin = pins || c.pinned() || m == 0;
-            grid.set(place, pin ? Cell(c.tile(), c.turn(), c.tile() != 0) : Cell{}, m);
+            const Turn turn = from.kind == LayerKind::blockers ? c.turn() : level.geometry().shown(c.turn());
+            grid.set(place, pin ? Cell(c.tile(), turn, c.tile() != 0) : Cell{}, m);
             laid = united(laid, {place.x, place.y, 1, 1});
             ++out.cells;
         });
@@ -138,17 +139,13 @@ Stamp turned(const Project& project, const Stamp& stamp, Turn turn) {
     Stamp out = stamp;
     const Size size = turned_size(turn, stamp.size);
     out.size = size;
-    const Size pixels{stamp.size.w * stamp.cell.w, stamp.size.h * stamp.cell.h};
+    const Lattice lattice{stamp.lattice, stamp.cell};
     const TileTable tiles(project);
     for (StampLayer& layer : out.layers) {
-        if (layer.kind == LayerKind::tiles) {
-            layer.grid = turned_grid(tiles, layer.grid, turn);
-        } else {
-            for (Prop& p : layer.props) {
-                p.at = turned_place(turn, p.at, pixels);
-                p.mirrored = p.mirrored != turn.mirrored();
-            }
-        }
+        if (has_cells(layer.kind))
+            layer.grid = turned_grid(tiles, layer.grid, turn, lattice, layer.kind == LayerKind::blockers);
+        else
+            layer.props = turned_props(lattice, std::move(layer.props), turn, stamp.size);
     }
     return out;
 }
@@ -175,7 +172,7 @@ template <class Source>
 Stamp remade(const Stamp& stamp, Size size, Source source) {
     Stamp out = stamp;
     out.size = size;
-    std::erase_if(out.layers, [](const StampLayer& l) { return l.kind != LayerKind::tiles; });
+    std::erase_if(out.layers, [](const StampLayer& l) { return !has_cells(l.kind); });
     for (StampLayer& layer : out.layers) {
         const Grid from = layer.grid;
         layer.grid = Grid(size);
@@ -222,7 +219,7 @@ Stamped moved(const Project& project, const join::Rules& rules, const Level& lev
             if (project.prop_kind(p.kind)) same[fresh++] = p.id;
     if (!same.empty())
         for (const LayerRef& l : std::vector(out.level.layers)) {
-            if (l->kind != LayerKind::props) continue;
+            if (!l->has_props()) continue;
             for (Prop& p : out.level.edit(l->id).props)
                 if (const auto found = same.find(p.id); found != same.end()) p.id = found->second;
         }
@@ -255,7 +252,7 @@ Stamped moved_to(const Project& project, const join::Rules& rules, const Level& 
 Laid thinned(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Region& region,
              int per_cent, std::uint32_t seed) {
     Region gone;
-    if (const Layer* l = level.layer(layer); l && l->kind == LayerKind::tiles)
+    if (const Layer* l = level.layer(layer); l && l->has_cells())
         region.each([&](Point p) {
             if (l->grid.cell(p).bits == 0 && l->grid.material(p) == 0) return;
             const auto chance = static_cast<std::uint32_t>(place_hash((std::uint64_t{seed} << 32) ^ ~layer, p.x, p.y));

@@ -6,6 +6,26 @@
 
 namespace vic::edit {
 
+namespace {
+
+// Bytes of cells in `a` that `b` does not share, and a little for each step.
+std::size_t own_bytes(const level::Project& a, const level::Project& b) {
+    std::size_t bytes = 4096;
+    for (const auto& level : a.levels) {
+        const level::Level* other = b.level(level->id);
+        if (other == level.get()) continue;
+        for (const level::LayerRef& layer : level->layers) {
+            const level::Layer* there = other ? other->layer(layer->id) : nullptr;
+            if (there == layer.get()) continue;
+            bytes += level::unshared(layer->grid, there ? there->grid : level::Grid()) * sizeof(level::Chunk) +
+                     layer->props.size() * sizeof(level::Prop);
+        }
+    }
+    return bytes;
+}
+
+} // namespace
+
 Document::Document(level::Project project, fs::path dir)
     : dir_(std::move(dir)),
       now_(std::make_shared<const level::Project>(std::move(project))),
@@ -25,11 +45,30 @@ Document Document::open(const fs::path& dir) {
 
 void Document::apply(std::string name, level::Project next, const std::string& merge) {
     const bool joins = !merge.empty() && merge == merge_ && !past_.empty();
-    if (!joins) past_.push_back({std::move(name), now_, {}});
+    if (!joins) past_.push_back({std::move(name), now_, {}, 0});
     past_.back().when = std::chrono::system_clock::now();
     merge_ = merge;
+    for (const Step& step : future_) held_ -= step.bytes;
     future_.clear();
     now_ = std::make_shared<const level::Project>(std::move(next));
+    Step& last = past_.back();
+    held_ -= last.bytes;
+    last.bytes = own_bytes(*last.other, *now_);
+    held_ += last.bytes;
+    keep_to_budget();
+}
+
+void Document::set_budget(std::size_t bytes) {
+    budget_ = bytes;
+    keep_to_budget();
+}
+
+// The last step always stays.
+void Document::keep_to_budget() {
+    std::size_t gone = 0;
+    while (held_ > budget_ && gone + 1 < past_.size()) held_ -= past_[gone++].bytes;
+    past_.erase(past_.begin(), past_.begin() + static_cast<std::ptrdiff_t>(gone));
+    let_go_ += gone;
 }
 
 void Document::undo() {

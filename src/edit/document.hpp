@@ -36,6 +36,12 @@ class Document {
     [[nodiscard]] ProjectState state() const { return now_; }
     [[nodiscard]] const fs::path& dir() const { return dir_; }
 
+    // How many bytes of cells the history may hold on to (1 GiB at first): beyond that the oldest steps are let go.
+    // Those are gone; keep-points stay.
+    void set_budget(std::size_t bytes);
+    [[nodiscard]] std::size_t held() const { return held_; }     // bytes, by the cells that steps do not share
+    [[nodiscard]] std::size_t let_go() const { return let_go_; } // steps
+
     // One step of history. Steps that follow one another with the same non-empty `merge` become one, so that a slider
     // that is dragged is undone at once.
     void apply(std::string name, level::Project next, const std::string& merge = {});
@@ -74,13 +80,18 @@ class Document {
         std::string name;
         ProjectState other; // the state before (in the past) or after (in the future)
         Moment when{};
+        std::size_t bytes = 0; // of cells that `other` does not share with what came after (or before)
     };
+    void keep_to_budget();
     fs::path dir_;
     ProjectState now_;
     ProjectState saved_;
     std::vector<Step> past_;
     std::vector<Step> future_;
     std::string merge_;
+    std::size_t budget_ = std::size_t{1} << 30;
+    std::size_t held_ = 0;
+    std::size_t let_go_ = 0;
     Moment opened_{};
     std::vector<KeepPoint> kept_;
     std::vector<store::Damage> damages_;

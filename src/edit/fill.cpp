@@ -29,7 +29,7 @@ class Open {
     Open(const Level& level, LayerId layer, Point at, const FillOptions& options, const Region* bound)
         : alike_(options.alike), bound_(bound && !bound->empty() ? bound : nullptr) {
         for (const LayerRef& l : level.layers)
-            if (l->kind == LayerKind::tiles && (l->id == layer || (options.all_layers && l->shown)))
+            if (l->has_cells() && (l->id == layer || (options.all_layers && l->shown)))
                 wanted_.push_back({&l->grid, content(alike_, l->grid.cell(at), l->grid.material(at))});
     }
     [[nodiscard]] bool any() const { return !wanted_.empty(); }

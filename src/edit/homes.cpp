@@ -105,13 +105,13 @@ std::optional<HomeProposal> propose_home(const Project& project, const Level& le
     if (hand.kind == Hand::Kind::tile) {
         const Tile* t = tile_of(project, hand.tile);
         blocks = t && t->shape != TileShape::none;
-        shows_through = see_through(project, hand.tile);
+        shows_through = see_through(project, hand.tile, level.geometry());
     } else if (const Material* m = project.material(hand.material)) {
         for (const auto& [mask, variants] : m->joins.cases)
             for (const Variant& v : variants) {
                 const Tile* t = tile_of(project, v.tile);
                 blocks = blocks || (t && t->shape != TileShape::none);
-                if (mask == 255) shows_through = shows_through || see_through(project, v.tile);
+                if (mask == 255) shows_through = shows_through || see_through(project, v.tile, level.geometry());
             }
     }
     if (blocks && solid) return HomeProposal{solid->id, "it blocks, and so does this layer"};

@@ -14,7 +14,7 @@ Level add_layer(Level level, LayerId id, const std::string& name, LayerKind kind
     layer.id = id;
     layer.name = name;
     layer.kind = kind;
-    if (kind == LayerKind::tiles) layer.grid = Grid(level.size);
+    if (level::has_cells(kind)) layer.grid = Grid(level.size);
     const int index = level.index_of(behind) + 1;
     level.layers.insert(level.layers.begin() + index, std::make_shared<const Layer>(std::move(layer)));
     if (index <= level.plane && behind != 0 && index - 1 < level.plane)
@@ -134,9 +134,8 @@ const Mark* mark_at(const Level& level, Point cell) {
 }
 
 Point snapped(const Level& level, Point pixel) {
-    const int cx = floor_div(pixel.x, level.cell.w);
-    const int cy = floor_div(pixel.y, level.cell.h);
-    return {cx * level.cell.w + level.cell.w / 2, (cy + 1) * level.cell.h - 1};
+    const Lattice lattice = level.geometry();
+    return lattice.stand(lattice.cell_at(pixel));
 }
 
 Level duplicate(Project& project, const Level& level, const std::string& name) {

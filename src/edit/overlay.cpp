@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cassert>
+#include <cmath>
 
 #include "edit/levels.hpp"
 
@@ -11,10 +12,10 @@ using namespace level;
 
 namespace {
 
-bool any_see_through(const Project& project, const Hand& hand) {
-    if (hand.kind == Hand::Kind::tile) return see_through(project, hand.tile);
+bool any_see_through(const Project& project, const Hand& hand, const Lattice& lattice) {
+    if (hand.kind == Hand::Kind::tile) return see_through(project, hand.tile, lattice);
     return hand.kind == Hand::Kind::spread && std::any_of(hand.spread.begin(), hand.spread.end(), [&](const auto& i) {
-               return i.tile != 0 && see_through(project, i.tile);
+               return i.tile != 0 && see_through(project, i.tile, lattice);
            });
 }
 
@@ -32,15 +33,23 @@ Region taken(const Grid& grid, const Region& cells, const Hand& hand, LayerId la
 
 } // namespace
 
-bool see_through(const Project& project, TileId id) {
+bool see_through(const Project& project, TileId id, const Lattice& lattice) {
     for (const auto& sheet : project.sheets)
         for (const Tile& t : sheet->tiles) {
             if (t.id != id) continue;
             if (!sheet->image) return false;
             const Box box = intersection(t.box, box_of(sheet->image->size()));
+            // Half the height of the cell's diamond in pixels of the art.
+            const double half = t.box.w * lattice.cell.h / (2.0 * lattice.cell.w);
+            const auto counts = [&](int x, int y) {
+                if (lattice.square()) return true;
+                const double across = std::abs(x + 0.5 - t.box.x - t.box.w / 2.0) / (t.box.w / 2.0);
+                const double down = std::abs(y + 0.5 - (t.box.bottom() - half)) / half;
+                return across + down < 1 - 3.0 / std::max(4.0, half);
+            };
             for (int y = box.y; y < box.bottom(); ++y)
                 for (int x = box.x; x < box.right(); ++x)
-                    if (sheet->image->at(x, y).a < 255) return true;
+                    if (sheet->image->at(x, y).a < 255 && counts(x, y)) return true;
             return false;
         }
     return false;
@@ -70,7 +79,7 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
     Region there;
     if (erases && over && before.layer(overlay)) {
         there = taken(before.layer(overlay)->grid, cells, hand, overlay);
-    } else if (!erases && !replaces && before.layer(layer) && any_see_through(project, hand)) {
+    } else if (!erases && !replaces && before.layer(layer) && any_see_through(project, hand, level.geometry())) {
         there = taken(before.layer(layer)->grid, cells, hand, layer);
         // An overlay that is itself painted over is not stacked any higher.
         if (level.layer(layer)->overlay_of != 0) there.clear();

@@ -6,8 +6,9 @@
 
 namespace vic::edit {
 
-// Whether any pixel of the tile lets something show through; not where its picture is lost.
-bool see_through(const level::Project& project, level::TileId tile);
+// Whether any pixel of the tile lets something show through; not where its picture is lost. Of an isometric tile only
+// the diamond of its cell counts, at the lower edge of its picture, without the pixels along its rim.
+bool see_through(const level::Project& project, level::TileId tile, const Lattice& lattice = {});
 
 // The overlay of the layer in this level; 0 where it has none.
 level::LayerId overlay_of(const level::Level& level, level::LayerId layer);

@@ -65,7 +65,7 @@ LayerId layer_for(const Project& project, const Level& level, const PlanKey& key
     return 0;
 }
 
-Point stand(const Level& level, Point cell) { return snapped(level, {cell.x * level.cell.w, cell.y * level.cell.h}); }
+Point stand(const Level& level, Point cell) { return level.geometry().stand(cell); }
 
 // Whether the cell still is as the key laid it.
 bool as_laid(const Level& level, const PlanKey& key, LayerId on, Point cell) {

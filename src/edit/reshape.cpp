@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cassert>
+#include <cmath>
 #include <map>
 
 #include "edit/levels.hpp"
@@ -25,12 +26,15 @@ Size turned_size(Turn turn, Size size) {
     return size;
 }
 
-Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn) {
+Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Lattice& lattice, bool blockers) {
+    const Turn pictures = lattice.shown(turn);
     Grid out(turned_size(turn, grid.size()));
     each_cell(grid, box_of(grid.size()), [&](Point p, Cell c, MaterialId m) {
-        Turn now = after(c.turn(), turn);
-        const Tile* t = tiles.find(c.tile()).tile;
-        if (c.tile() == 0 || (t && ((t->turns >> now.code) & 1) == 0)) now = c.turn();
+        Turn now = after(c.turn(), pictures);
+        const Tile* t = blockers ? nullptr : tiles.find(c.tile()).tile;
+        // Changed over is what a tile shows that is mirrored.
+        const Turn asked = lattice.square() || now == Turn{} ? now : Turn{4};
+        if (c.tile() == 0 || (t && ((t->turns >> asked.code) & 1) == 0)) now = c.turn();
         out.set(turned_place(turn, p, grid.size()), Cell(c.tile(), now, c.pinned()), m);
     });
     return out;
@@ -41,11 +45,11 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
     const auto limited = [](int n) { return std::clamp(n, 1, kMostCells); };
     out.size = {limited(level.size.w + by.left + by.right), limited(level.size.h + by.top + by.bottom)};
     const Point move{by.left, by.top};
-    const Point pixels{by.left * level.cell.w, by.top * level.cell.h};
+    const Point pixels = level.geometry().step(move);
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.edit(l->id);
         for (Prop& p : layer.props) p.at = p.at + pixels;
-        if (l->kind != LayerKind::tiles) continue;
+        if (!l->has_cells()) continue;
         layer.grid = l->grid.moved(move, out.size);
         // What lies at an edge, old or new, has other neighbours now. Variants go by place, so a moved level keeps
         // those it has.
@@ -71,9 +75,11 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
 Box content(const Level& level) {
     Box out;
     for (const LayerRef& l : level.layers) {
-        if (l->kind == LayerKind::tiles) out = united(out, l->grid.bounds());
-        for (const Prop& p : l->props)
-            out = united(out, {floor_div(p.at.x, level.cell.w), floor_div(p.at.y, level.cell.h), 1, 1});
+        if (l->has_cells()) out = united(out, l->grid.bounds());
+        for (const Prop& p : l->props) {
+            const Point at = level.geometry().cell_at(p.at);
+            out = united(out, {at.x, at.y, 1, 1});
+        }
     }
     for (const Mark& m : level.marks) out = united(out, m.cells);
     return intersection(out, level.cells());
@@ -90,7 +96,35 @@ Edges growth(const Level& level, const Box& cells) {
     return out;
 }
 
-bool can_turn(const Level& level, Turn turn) { return turn.quarters() % 2 == 0 || level.cell.w == level.cell.h; }
+bool can_turn(const Level& level, Turn turn) {
+    return turn.quarters() % 2 == 0 || level.cell.w == level.cell.h || level.lattice == LatticeKind::isometric;
+}
+
+namespace {
+
+// Where a pixel comes to lie when the cells around it are turned.
+Point turned_pixel(const Lattice& lattice, Turn turn, Point p, Size cells) {
+    if (lattice.square()) return turned_place(turn, p, {cells.w * lattice.cell.w, cells.h * lattice.cell.h});
+    CellPlace at = lattice.place_of(p.x, p.y);
+    if (turn.mirrored()) at.x = cells.w - at.x;
+    for (int i = 0; i < turn.quarters(); ++i) {
+        at = {cells.h - at.y, at.x};
+        std::swap(cells.w, cells.h);
+    }
+    const Lattice::Pixels px = lattice.pixel_of(at);
+    return {static_cast<int>(std::lround(px.x)), static_cast<int>(std::lround(px.y))};
+}
+
+} // namespace
+
+std::vector<Prop> turned_props(const Lattice& lattice, std::vector<Prop> props, Turn turn, Size cells) {
+    // Aslant, left and right change places where x and y do; a quarter turn shows the same side of a thing.
+    for (Prop& p : props) {
+        p.at = turned_pixel(lattice, turn, p.at, cells);
+        p.mirrored = p.mirrored != turn.mirrored();
+    }
+    return props;
+}
 
 Level turned(const Project& project, const join::Rules& rules, const Level& level, Turn turn) {
     assert(can_turn(level, turn));
@@ -99,24 +133,25 @@ Level turned(const Project& project, const join::Rules& rules, const Level& leve
     const TileTable tiles(project);
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.edit(l->id);
-        if (l->kind == LayerKind::tiles) {
-            layer.grid = turned_grid(tiles, l->grid, turn);
+        if (l->has_cells()) {
+            layer.grid =
+                turned_grid(tiles, l->grid, turn, l->kind == LayerKind::blockers ? Lattice{} : level.geometry(),
+                            l->kind == LayerKind::blockers);
             join::resolve(rules, layer.grid, out.cells(), l->id);
         }
-        for (Prop& p : layer.props) {
-            p.at = turned_place(turn, p.at, level.pixels());
-            p.mirrored = p.mirrored != turn.mirrored();
-        }
+        layer.props = turned_props(level.geometry(), std::move(layer.props), turn, level.size);
     }
     for (Mark& m : out.marks) {
         const Point a = turned_place(turn, m.cells.corner(), level.size);
         const Point b = turned_place(turn, {m.cells.right() - 1, m.cells.bottom() - 1}, level.size);
         m.cells = spanning(a, b);
     }
+    // The screen's directions are none of an isometric lattice's.
+    if (level.lattice != LatticeKind::square) out.guides.clear();
     for (Guide& g : out.guides) {
         // A guide is the line before a pixel: it is turned as the two pixels beside it are.
         const auto place = [&](int at) {
-            const Point p = turned_place(turn, g.upright ? Point{at, 0} : Point{0, at}, level.pixels());
+            const Point p = turned_place(turn, g.upright ? Point{at, 0} : Point{0, at}, level.pixels().size());
             return (turn.quarters() % 2 != 0) != g.upright ? p.x : p.y;
         };
         const int before = place(g.at - 1);
@@ -129,8 +164,48 @@ Level turned(const Project& project, const join::Rules& rules, const Level& leve
     return out;
 }
 
-Rescaled rescaled(const Project& project, const Level& level, Size cell) {
+namespace {
+
+// Another kind of lattice: all cells stay, what stands in them stands in the same.
+Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
     Rescaled out{level, {}};
+    out.level.cell = cell;
+    out.level.lattice = kind;
+    const Lattice from = level.geometry();
+    const Lattice to = out.level.geometry();
+    const auto moved = [&](Point p) {
+        const Lattice::Pixels at = to.pixel_of(from.place_of(p.x, p.y));
+        return Point{static_cast<int>(std::lround(at.x)), static_cast<int>(std::lround(at.y))};
+    };
+    std::int64_t turned = 0;
+    for (const LayerRef& l : level.layers) {
+        Layer& layer = out.level.edit(l->id);
+        for (Prop& p : layer.props) p.at = moved(p.at);
+        if (l->kind != LayerKind::tiles || kind == LatticeKind::square) continue;
+        each_cell(l->grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
+            const Turn shown = to.shown(c.turn());
+            if (shown == c.turn()) return;
+            layer.grid.set(p, Cell(c.tile(), shown, c.pinned()), m);
+            ++turned;
+        });
+    }
+    if (kind == LatticeKind::isometric) out.level.view = View::from_above;
+    out.level.guides.clear();
+    out.level.frame_at.reset();
+    out.says = kind == LatticeKind::isometric
+                   ? say("All cells stay where they are and become diamonds. Tiles are drawn as wide as a cell, higher "
+                         "ones stand up; %1 lie turned and are shown unturned, as what is seen aslant can only be "
+                         "mirrored",
+                         turned)
+                   : Text("All cells stay where they are and become boxes; each tile fills its box");
+    return out;
+}
+
+} // namespace
+
+Rescaled rescaled(const Project& project, const Level& level, Size cell, LatticeKind kind) {
+    Rescaled out{level, {}};
+    if (kind != level.lattice) return relaid(level, cell, kind);
     const auto scaled = [](int at, int to, int from) { return floor_div(at * to, from); };
     out.level.cell = cell;
     for (const LayerRef& l : level.layers) {
@@ -190,8 +265,8 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     if (index < 1) return out;
     const Layer& above = *level.layers[static_cast<std::size_t>(index)];
     const Layer& below = *level.layers[static_cast<std::size_t>(index) - 1];
-    if (above.kind != below.kind || above.kind == LayerKind::backdrop || below.locked || above.locked ||
-        above.shift != below.shift)
+    if (above.kind != below.kind || !(above.has_cells() || above.kind == LayerKind::props) || below.locked ||
+        above.locked || above.shift != below.shift)
         return out;
     out.done = true;
     Layer& to = out.level.edit(below.id);
@@ -204,7 +279,7 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     std::map<TileId, bool> shows;
     each_cell(above.grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
         auto [known, fresh] = shows.try_emplace(c.tile(), false);
-        if (fresh) known->second = see_through(project, c.tile());
+        if (fresh && above.kind == LayerKind::tiles) known->second = see_through(project, c.tile(), level.geometry());
         if (known->second && (below.grid.cell(p).bits != 0 || below.grid.material(p) != 0)) {
             ++out.stayed;
             return;

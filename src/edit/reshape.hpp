@@ -12,7 +12,11 @@ namespace vic::edit {
 Point turned_place(Turn turn, Point p, Size size);
 Size turned_size(Turn turn, Size size);
 // A grid turned with its tiles. Tiles that must not be turned so keep their own turn, as blocks do for quarter turns.
-level::Grid turned_grid(const level::TileTable& tiles, const level::Grid& grid, Turn turn);
+// On isometric lattices tiles are only mirrored, see Lattice::shown. Blockers are turned without asking any tile.
+level::Grid turned_grid(const level::TileTable& tiles, const level::Grid& grid, Turn turn, const Lattice& lattice = {},
+                        bool blockers = false);
+// The props of a box of cells that is turned. Of isometric ones the places are rounded to whole pixels.
+std::vector<level::Prop> turned_props(const Lattice& lattice, std::vector<level::Prop> props, Turn turn, Size cells);
 
 // So many cells more at each edge; negative numbers crop. Marks, props, guides and the plan keep their place; marks
 // that lie outside afterwards go, props beyond the edge stay. The joins along the edges are resolved anew. The result
@@ -27,18 +31,18 @@ Box content(const level::Level& level);
 // The edges by which a growing level must move so that it holds the cells: whole chunks, none where it does already.
 Edges growth(const level::Level& level, const Box& cells);
 
-// Whether the level can be turned like that: quarter turns need square cells.
+// Whether the level can be turned like that: quarter turns need square cells or an isometric lattice.
 bool can_turn(const level::Level& level, Turn turn);
 // The level turned with all its tiles, props, marks and guides; it follows no plan any more.
 level::Level turned(const level::Project& project, const join::Rules& rules, const level::Level& level, Turn turn);
 
-// Another size of its cells, in pixels: everything keeps its place in cells, props are moved along. `says` tells what
-// becomes of the pictures of its tiles.
+// Another size of its cells, in pixels, or another lattice: everything keeps its place in cells, props are moved along.
+// `says` tells what becomes of the pictures of its tiles. An isometric level is seen from above.
 struct Rescaled {
     level::Level level;
     Text says;
 };
-Rescaled rescaled(const level::Project& project, const level::Level& level, Size cell);
+Rescaled rescaled(const level::Project& project, const level::Level& level, Size cell, LatticeKind kind);
 
 // A copy of the layer right in front of it, with ids of its own from `next_id` on.
 level::Level duplicate_layer(const level::Level& level, level::LayerId id, const std::string& name,

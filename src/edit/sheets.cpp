@@ -6,6 +6,7 @@
 
 #include "edit/replace.hpp"
 #include "join/resolve.hpp"
+#include "sheet/aslant.hpp"
 #include "sheet/cut.hpp"
 
 namespace vic::edit {
@@ -129,8 +130,9 @@ std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
 
 std::vector<Image> tile_pictures(const Sheet& sheet) {
     std::vector<Image> pictures;
+    const bool aslant = sheet::aslant(sheet);
     for (std::size_t i = 0; i < sheet::lattice_tiles(sheet); ++i)
-        pictures.push_back(sheet::tile_art(sheet, sheet.tiles[i]));
+        pictures.push_back(sheet::ground_art(sheet, sheet.tiles[i], aslant));
     return pictures;
 }
 

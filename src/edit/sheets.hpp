@@ -37,7 +37,7 @@ level::Project remove_block(level::Project project, level::TileId block);
 // The sheet's tiles that no cell holds and no case names; blank ones are left out.
 std::vector<level::TileId> unused_tiles(const level::Project& project, const level::Sheet& sheet);
 
-// The art of a sheet's tiles, blocks left out, as read_joins() takes it.
+// The art of a sheet's tiles, blocks left out, as read_joins() takes it: what is drawn aslant is seen from above.
 std::vector<Image> tile_pictures(const level::Sheet& sheet);
 
 // A new material from the tiles of a sheet. Of the plain kind all tiles that are not blank become variants, weighted by

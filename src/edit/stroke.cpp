@@ -37,10 +37,16 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
             if (const Material* m = project.material(of.material)) home = home_in(level, m->homes);
         } else if (hand.kind == Hand::Kind::tile || spreads) {
             home = home_of_tile(project, level, of.tile);
+        } else if (hand.kind == Hand::Kind::blocker) {
+            // There is one kind of layer for them: the active one, else the frontmost.
+            const Layer* layer = level.layer(active);
+            if (!layer || layer->kind != LayerKind::blockers)
+                for (const LayerRef& l : level.layers)
+                    if (l->kind == LayerKind::blockers) home = l->id;
         } else if (hand.kind == Hand::Kind::prop) {
             // Props go to the active layer if it takes them, else to the frontmost layer of props behind the walker.
             const Layer* layer = level.layer(active);
-            if (!layer || layer->kind != LayerKind::props)
+            if (!layer || !layer->has_props())
                 for (int i = 0; i < static_cast<int>(level.layers.size()); ++i) {
                     const auto& l = level.layers[static_cast<std::size_t>(i)];
                     if (l->kind == LayerKind::props && (home == 0 || i < level.plane)) home = l->id;
@@ -49,10 +55,14 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
         if (home && home != active) out = {home, true, Obstacle::none};
     }
     const Layer* layer = level.layer(out.layer);
-    const LayerKind wanted = hand.kind == Hand::Kind::prop ? LayerKind::props : LayerKind::tiles;
+    const auto takes = [&] {
+        if (hand.kind == Hand::Kind::prop) return layer->has_props();
+        if (hand.kind == Hand::Kind::eraser) return layer->has_cells();
+        return layer->kind == (hand.kind == Hand::Kind::blocker ? LayerKind::blockers : LayerKind::tiles);
+    };
     if (!layer)
         out.obstacle = Obstacle::no_layer;
-    else if (layer->kind != wanted)
+    else if (!takes())
         out.obstacle = Obstacle::wrong_kind;
     else if (layer->locked)
         out.obstacle = Obstacle::locked;
@@ -63,7 +73,14 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
 
 bool lays_cells(const Hand& hand) {
     return hand.kind == Hand::Kind::material || hand.kind == Hand::Kind::tile || hand.kind == Hand::Kind::eraser ||
-           hand.kind == Hand::Kind::spread;
+           hand.kind == Hand::Kind::spread || hand.kind == Hand::Kind::blocker;
+}
+
+Hand blocker_hand(TileShape shape) {
+    Hand out;
+    out.kind = Hand::Kind::blocker;
+    out.tile = 1 + static_cast<TileId>(shape);
+    return out;
 }
 
 std::vector<Point> pencil_cells(Point at, int size, bool round) {
@@ -171,6 +188,7 @@ struct Content {
 
 // Lays cells for which no block has to be looked after, a chunk at a time.
 void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& grid, const Region& cells) {
+    const bool lays_tile = hand.kind == Hand::Kind::tile || hand.kind == Hand::Kind::blocker;
     const bool spreads = hand.kind == Hand::Kind::spread;
     const bool uniform = !spreads && hand.leaves == 0;
     std::map<TileId, MaterialId> materials; // of the tiles of a spread
@@ -182,7 +200,9 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
     };
     Content all;
     if (hand.kind == Hand::Kind::material) all.material = hand.material;
-    if (hand.kind == Hand::Kind::tile) all = {Cell(hand.tile, hand.turn, true), material_of(project, hand.tile)};
+    if (lays_tile)
+        all = {Cell(hand.tile, hand.turn, true),
+               hand.kind == Hand::Kind::tile ? material_of(project, hand.tile) : MaterialId{0}};
     std::shared_ptr<const Chunk> whole; // a chunk full of what is laid, shared by all that become so
     const Box level = box_of(grid.size());
     cells.each_chunk([&](Point at, const Region::Rows& rows) {
@@ -194,7 +214,7 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
         const bool full = here.w == kChunk && here.h == kChunk &&
                           std::all_of(rows.begin(), rows.end(), [](std::uint64_t r) { return r == ~std::uint64_t{0}; });
         // Pinned cells of the material stay, so a chunk with anything in it is gone through.
-        if (full && uniform && (erases || hand.kind == Hand::Kind::tile || !old)) {
+        if (full && uniform && (erases || lays_tile || !old)) {
             if (!erases && !whole) {
                 auto made = std::make_shared<Chunk>();
                 made->cells.fill(all.cell);
@@ -266,10 +286,24 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
     return lay(project, rules, level, layer, hand, Region(cells));
 }
 
-Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& hand,
+namespace {
+
+// The Hand with its turns as the lattice can show them.
+Hand shown_on(const Lattice& lattice, Hand hand) {
+    if (lattice.square() || hand.kind == Hand::Kind::blocker) return hand;
+    hand.turn = lattice.shown(hand.turn);
+    for (SpreadItem& i : hand.spread) i.turn = lattice.shown(i.turn);
+    return hand;
+}
+
+} // namespace
+
+Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& asked,
          const Region& wanted) {
     Laid out{level, {}, 0};
-    assert(level.layer(layer) && level.layer(layer)->kind == LayerKind::tiles);
+    assert(level.layer(layer) && level.layer(layer)->has_cells());
+    const bool blockers = level.layer(layer)->kind == LayerKind::blockers;
+    const Hand hand = shown_on(level.geometry(), asked);
     Region cells = wanted;
     if (!level.cells().contains(cells.bounds())) cells.keep(level.cells());
     const Box bounds = cells.bounds();
@@ -278,7 +312,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
     const Grid before = grid;
     const Tile* block = hand.kind == Hand::Kind::tile ? block_of(project, hand.tile) : nullptr;
     Box lifted;
-    if (reach_of(project).none()) {
+    if (blockers || reach_of(project).none()) {
         lay_chunks(project, hand, layer, grid, cells);
     } else {
         // Where there are blocks, each cell is looked at by itself.
@@ -291,7 +325,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
             if (!level.cells().contains(p) || left_out(hand, layer, p)) continue;
             if (hand.kind == Hand::Kind::eraser) {
                 // A block goes where its foot is touched, or its picture where nothing else lies.
-                if (const LaidBlock over = block_at(tiles, grid, p);
+                if (const LaidBlock over = block_at(tiles, grid, p, level.lattice != LatticeKind::square);
                     over.tile &&
                     (grid.cell(p).empty() || foot_under(*over.tile, over.at, over.cell.turn()).contains(p)))
                     lift(over.at);
@@ -329,10 +363,18 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
 std::optional<Picked> pick(const Project& project, const Level& level, Point cell, LayerId active) {
     const TileTable tiles = reach_of(project).none() ? TileTable() : TileTable(project);
     const auto at = [&](const Layer& layer) -> std::optional<Picked> {
-        if (layer.kind != LayerKind::tiles || !layer.shown) return std::nullopt;
+        if (!layer.has_cells() || !layer.shown) return std::nullopt;
+        if (layer.kind == LayerKind::blockers) {
+            const Cell held = layer.grid.cell(cell);
+            if (held.empty() || layer.id != active) return std::nullopt;
+            Picked out{layer.id, blocker_hand(TileShape::none)};
+            out.hand.tile = held.tile();
+            out.hand.turn = held.turn();
+            return out;
+        }
         Cell c = layer.grid.cell(cell);
         MaterialId m = layer.grid.material(cell);
-        if (const LaidBlock over = block_at(tiles, layer.grid, cell); over.tile) {
+        if (const LaidBlock over = block_at(tiles, layer.grid, cell, level.lattice != LatticeKind::square); over.tile) {
             c = over.cell;
             m = 0;
         }
@@ -365,6 +407,7 @@ Text tile_name(const Project& project, TileId tile) {
 
 Text name_at(const Project& project, const Layer& layer, Point cell) {
     const Cell c = layer.grid.cell(cell);
+    if (layer.kind == LayerKind::blockers) return c.empty() ? Text() : Text("a blocker");
     if (!reach_of(project).none())
         if (const LaidBlock over = block_at(TileTable(project), layer.grid, cell); over.tile)
             return tile_name(project, over.tile->id);

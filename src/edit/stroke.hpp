@@ -25,12 +25,12 @@ struct SpreadItem {
 };
 
 struct Hand {
-    enum class Kind : std::uint8_t { empty, material, tile, eraser, prop, spread, stamp };
+    enum class Kind : std::uint8_t { empty, material, tile, eraser, prop, spread, stamp, blocker };
     Kind kind = Kind::empty;
     level::MaterialId material = 0;
-    level::TileId tile = 0;
+    level::TileId tile = 0; // of blockers 1 + the shape, as their cells hold it
     level::PropKindId prop = 0;
-    Turn turn;          // tiles and stamps; of props only whether mirrored
+    Turn turn;          // tiles, blockers and stamps; of props only whether mirrored
     int size = 1;       // cells a side of the pencil and the eraser, 1 .. 16
     bool round = false; // whether the pencil's tip is round
     int leaves = 0;     // per cent of the cells that are left as they are, 0 .. 99
@@ -41,7 +41,7 @@ struct Hand {
     bool pins = false; // of stamps: painted cells stay as they were taken, they do not join anew
     bool operator==(const Hand&) const = default;
 };
-// The Hand may lay on cells: it is a material, a tile, a spread or the eraser.
+// The Hand may lay on cells: it is a material, a tile, a spread, a blocker or the eraser.
 bool lays_cells(const Hand& hand);
 
 enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind };
@@ -78,9 +78,9 @@ struct Laid {
 
 // The level after the Hand (a material, tile, spread or eraser) was laid on the cells of one layer, joins included.
 // Cells outside the level are passed over; a pinned cell stays where the same material is painted over it. The layer
-// must be a tile layer. Of blocks no two feet overlap: one of the same tile in the way stays, so that a stroke sets one
-// beside the other, and one of another tile goes. The eraser takes a block away by any cell of its foot, and by its
-// picture where nothing else lies.
+// must be one of tiles, or for blockers of those. Of blocks no two feet overlap: one of the same tile in the way stays,
+// so that a stroke sets one beside the other, and one of another tile goes. The eraser takes a block away by any cell
+// of its foot, and by its picture where nothing else lies.
 Laid lay(const level::Project& project, const join::Rules& rules, const level::Level& level, level::LayerId layer,
          const Hand& hand, const level::Region& cells);
 Laid lay(const level::Project& project, const join::Rules& rules, const level::Level& level, level::LayerId layer,
@@ -91,7 +91,10 @@ bool left_out(const Hand& hand, level::LayerId layer, Point cell);
 // What the Hand lays at the cell if it is not left out: of a spread, the choice.
 SpreadItem choice(const Hand& hand, level::LayerId layer, Point cell);
 
-// What lies at a cell: of the active layer, if anything, else of the frontmost shown layer. For picking up.
+// A Hand that lays a blocker of this shape.
+Hand blocker_hand(level::TileShape shape);
+
+// What lies at a cell: of the active layer, if anything, else of the frontmost shown layer of tiles. For picking up.
 struct Picked {
     level::LayerId layer = 0;
     Hand hand;

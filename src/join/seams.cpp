@@ -4,7 +4,7 @@
 #include <cmath>
 #include <set>
 
-#include "sheet/cut.hpp"
+#include "sheet/aslant.hpp"
 
 namespace vic::join {
 
@@ -112,8 +112,15 @@ const Borders* Seams::borders(Cell cell) {
     const level::TileRef ref = table_.find(cell.tile());
     std::unique_ptr<Borders> made;
     if (ref.tile && ref.sheet->image && box_of(ref.sheet->image->size()).contains(ref.tile->box))
-        made = std::make_unique<Borders>(borders_of(laid_art(sheet::tile_art(*ref.sheet, *ref.tile), cell.turn())));
+        made = std::make_unique<Borders>(
+            borders_of(laid_art(sheet::ground_art(*ref.sheet, *ref.tile, aslant(*ref.sheet)), cell.turn())));
     return known_.emplace(cell.bits & 0x07FFFFFFU, std::move(made)).first->second.get();
+}
+
+bool Seams::aslant(const level::Sheet& sheet) {
+    const auto [known, fresh] = aslant_.try_emplace(sheet.id, false);
+    if (fresh) known->second = sheet::aslant(sheet);
+    return known->second;
 }
 
 double Seams::error(Cell a, Cell b, int side) {

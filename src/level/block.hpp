@@ -9,8 +9,12 @@ namespace vic::level {
 Box cells_under(const Tile& tile, Point at, Turn turn);
 // The cells of them on which it stands.
 Box foot_under(const Tile& tile, Point at, Turn turn);
-// The pixels of the level that its picture covers.
-Box pixels_of(const Tile& tile, Point at, Turn turn, Size cell);
+// The pixels of the level that the picture of a tile or block covers. On a square lattice it fills its cells. On an
+// isometric one it is as wide as its columns and as high as the art then is; it stands with its lower edge at that of
+// its foot, in the middle.
+Box picture_box(const Tile& tile, Point at, Turn turn, const Lattice& lattice);
+// How large that picture is.
+Size picture_size(const Tile& tile, const Lattice& lattice);
 
 // The block of a layer that has the cell under it: of several the one whose foot is furthest down. Nothing where there
 // is none.
@@ -19,6 +23,7 @@ struct LaidBlock {
     Cell cell;
     const Tile* tile = nullptr;
 };
-LaidBlock block_at(const TileTable& tiles, const Grid& grid, Point cell);
+// Where rows that stand up cover no cells (on isometric lattices) only the feet are looked at.
+LaidBlock block_at(const TileTable& tiles, const Grid& grid, Point cell, bool feet_only = false);
 
 } // namespace vic::level

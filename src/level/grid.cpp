@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cassert>
 #include <cstring>
+#include <unordered_set>
 
 namespace vic::level {
 
@@ -208,6 +209,19 @@ std::vector<Box> differences(const Grid& a, const Grid& b) {
         }
     }
     return found;
+}
+
+std::size_t unshared(const Grid& a, const Grid& b) {
+    std::unordered_set<const Chunk*> own; // one chunk may lie at many places
+    for (std::size_t cy = 0; cy < a.rows_.size(); ++cy) {
+        if (!a.rows_[cy] || (cy < b.rows_.size() && a.rows_[cy] == b.rows_[cy])) continue;
+        for (int cx = 0; cx < a.chunks().w; ++cx) {
+            const Point at{cx, static_cast<int>(cy)};
+            const Chunk* chunk = a.chunk(at);
+            if (chunk && (cy >= b.rows_.size() || cx >= b.chunks().w || chunk != b.chunk(at))) own.insert(chunk);
+        }
+    }
+    return own.size();
 }
 
 bool operator==(const Grid& a, const Grid& b) { return a.size_ == b.size_ && differences(a, b).empty(); }

@@ -60,6 +60,8 @@ class Grid {
     // The least boxes, at most one a chunk, outside of which `a` and `b` are equal. Same sizes. Shared chunks cost
     // nothing.
     friend std::vector<Box> differences(const Grid& a, const Grid& b);
+    // How many chunks of `a` are not shared with `b`.
+    friend std::size_t unshared(const Grid& a, const Grid& b);
     friend bool operator==(const Grid& a, const Grid& b);
 
   private:
@@ -69,6 +71,7 @@ class Grid {
 };
 
 std::vector<Box> differences(const Grid& a, const Grid& b);
+std::size_t unshared(const Grid& a, const Grid& b);
 bool operator==(const Grid& a, const Grid& b);
 
 // Calls visit(cell position, Cell, MaterialId) for each cell of `within` that holds a tile or a material, in reading

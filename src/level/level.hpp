@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "base/image.hpp"
+#include "base/lattice.hpp"
 #include "level/grid.hpp"
 #include "level/plan.hpp"
 #include "level/sheet.hpp"
@@ -52,7 +53,31 @@ struct Backdrop {
     bool operator==(const Backdrop&) const = default;
 };
 
-enum class LayerKind : std::uint8_t { tiles, props, backdrop };
+// Of a layer of props that is planted: what, where and how dense. The props are the layer's.
+struct Planting {
+    struct Kind {
+        PropKindId kind = 0;
+        int weight = 100; // 0 .. 1000
+        bool operator==(const Kind&) const = default;
+    };
+    std::vector<Kind> kinds;
+    LayerId on = 0;          // the layer of tiles on which it grows; 0: any that is shown
+    MaterialId material = 0; // where this is painted; 0: wherever something lies
+    int apart = 24;          // pixels between the feet of two, at the least; 1 .. 4096
+    int leaves = 0;          // per cent of the places that stay empty, 0 .. 99
+    std::uint32_t seed = 1;
+    bool operator==(const Planting&) const = default;
+};
+
+// Blockers are cells that block and are not seen: each holds 1 + its TileShape where others hold a tile.
+enum class LayerKind : std::uint8_t { tiles, props, backdrop, blockers, planting };
+inline bool has_cells(LayerKind kind) { return kind == LayerKind::tiles || kind == LayerKind::blockers; }
+inline bool has_props(LayerKind kind) { return kind == LayerKind::props || kind == LayerKind::planting; }
+
+inline constexpr std::uint32_t kBlockerLimit = kTileShapes; // what the cells of blockers hold is below this
+inline TileShape blocker_shape(Cell cell) {
+    return cell.empty() ? TileShape::none : turned(static_cast<TileShape>(cell.tile() - 1), cell.turn());
+}
 
 struct Layer {
     LayerId id = 0;
@@ -60,16 +85,22 @@ struct Layer {
     LayerKind kind = LayerKind::tiles;
     bool shown = true;
     bool locked = false;
-    bool solid = false;            // whether the shapes of its tiles block
+    bool solid = false;            // whether the shapes of its tiles block; blockers always do
+    std::string collision_class;   // of solid ones: what the engine tells masses apart by; may be empty
     int opacity = 100;             // per cent
     Rgba tint{255, 255, 255, 255}; // multiplied with what lies on it; tiles and props only, its alpha is not used
     Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
     Point shift{0, 0};             // half cells, -1 .. 1 each; not of solid layers
     std::string group;             // "Shore/Plants": what the Section folds together; may be empty
     LayerId overlay_of = 0;        // the layer whose see-through tiles it takes; 0 for none
-    Grid grid;                     // tiles only
-    std::vector<Prop> props;       // props only, in the order they were placed
+    Grid grid;                     // tiles and blockers only
+    std::vector<Prop> props;       // props and planting only, in the order they were placed
     Backdrop backdrop;             // backdrop only
+    Planting planting;             // planting only
+
+    [[nodiscard]] bool has_cells() const { return level::has_cells(kind); }
+    [[nodiscard]] bool has_props() const { return level::has_props(kind); }
+    [[nodiscard]] bool blocks() const { return kind == LayerKind::blockers || (kind == LayerKind::tiles && solid); }
 };
 
 enum class View : std::uint8_t { from_above, from_the_side };
@@ -106,7 +137,8 @@ struct Level {
     std::string name;
     View view = View::from_above;
     Size size;                                        // cells
-    Size cell{16, 16};                                // pixels
+    Size cell{16, 16};                                // pixels; of the box around a cell
+    LatticeKind lattice = LatticeKind::square;        // isometric levels are seen from above
     Rgba ground{58, 69, 66, 255};                     // seen where no layer has anything
     std::vector<std::shared_ptr<const Layer>> layers; // back to front
     int plane = 0;                                    // how many layers lie behind the walker
@@ -115,7 +147,7 @@ struct Level {
     Walker walker;
     bool grows = false;            // whether laying beyond an edge moves the edge, by whole chunks
     std::optional<Point> frame_at; // where the frame's guide stands, its corner in pixels; around the start without
-    int lines_every = 0;            // cells between the stronger lines of the lattice; 0 for none
+    int lines_every = 0;           // cells between the stronger lines of the lattice; 0 for none
     std::vector<Guide> guides;     // sorted
     std::optional<Plan> plan;      // the picture that the level follows
 
@@ -125,7 +157,9 @@ struct Level {
     Layer& edit(LayerId id);
     [[nodiscard]] const Mark* first_mark(MarkKind kind) const;
     [[nodiscard]] Box cells() const { return box_of(size); }
-    [[nodiscard]] Size pixels() const { return {size.w * cell.w, size.h * cell.h}; }
+    [[nodiscard]] Lattice geometry() const { return {lattice, cell}; }
+    // The pixels of its cells. What stands up at the back of an isometric level reaches above them.
+    [[nodiscard]] Box pixels() const { return geometry().box(cells()); }
 };
 
 // What of the picture changed between two states of a level.

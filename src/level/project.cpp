@@ -62,23 +62,22 @@ Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
     const Point pivot = kind->drawn_pivot();
     const int left = prop.mirrored ? size.w - 1 - pivot.x : pivot.x;
     const Box px{prop.at.x - left, prop.at.y - pivot.y, size.w, size.h};
-    const int x = floor_div(px.x, level.cell.w);
-    const int y = floor_div(px.y, level.cell.h);
-    return {x, y, floor_div(px.right() - 1, level.cell.w) - x + 1, floor_div(px.bottom() - 1, level.cell.h) - y + 1};
+    return level.geometry().cells_in(px);
 }
 
 bool same_settings(const Layer& a, const Layer& b) {
     return a.id == b.id && a.kind == b.kind && a.shown == b.shown && a.opacity == b.opacity && a.solid == b.solid &&
-           a.tint == b.tint && a.shift == b.shift && a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
+           a.collision_class == b.collision_class && a.tint == b.tint && a.shift == b.shift &&
+           a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
 }
 
 } // namespace
 
 Difference difference(const Level& a, const Level& b, const Project& kinds) {
     Difference out;
-    out.everything = a.id != b.id || a.size != b.size || a.cell != b.cell || a.view != b.view || a.ground != b.ground ||
-                     a.plane != b.plane || a.layers.size() != b.layers.size();
-    const Reach reach = reach_of(kinds);
+    out.everything = a.id != b.id || a.size != b.size || a.geometry() != b.geometry() || a.view != b.view ||
+                     a.ground != b.ground || a.plane != b.plane || a.layers.size() != b.layers.size();
+    const Reach reach = reach_of(kinds, b.geometry());
     // What lies over its neighbours lets them show through: there a change is seen one cell further.
     const bool over =
         std::any_of(kinds.materials.begin(), kinds.materials.end(), [](const auto& m) { return m->joins.over; });
@@ -90,7 +89,7 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
             out.everything = true;
             break;
         }
-        if (la.kind == LayerKind::tiles) {
+        if (la.has_cells()) {
             for (const Box& box : differences(la.grid, lb.grid))
                 out.cells.push_back(reach.seen_from(over || lb.shift != Point{} ? box.grown(1) : box));
         }
@@ -193,7 +192,7 @@ Level make_level(Project& project, const std::string& name, Size cells, Size cel
         layer.name = layer_name;
         layer.kind = kind;
         layer.solid = solid;
-        if (kind == LayerKind::tiles) layer.grid = Grid(cells);
+        if (level::has_cells(kind)) layer.grid = Grid(cells);
         level.layers.push_back(std::make_shared<const Layer>(std::move(layer)));
     };
     add(names.ground, LayerKind::tiles, true);

@@ -74,6 +74,9 @@ struct Reach {
     }
 };
 Reach reach_of(const Project& project);
+// How far the pictures of tiles go beyond the cell where they are laid on this lattice: of isometric tiles all that
+// stand higher than a cell, too.
+Reach reach_of(const Project& project, const Lattice& lattice);
 
 // Finds tiles by id in constant time. Points into the project it was made from, which must outlive it.
 class TileTable {

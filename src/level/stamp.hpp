@@ -16,16 +16,17 @@ struct StampLayer {
     LayerId from = 0; // the layer it was taken from, where it is laid again if the level has it
     std::string name; // of that layer: in other levels, the layer of this name takes it
     LayerKind kind = LayerKind::tiles;
-    Grid grid;               // tiles: as large as the stamp
-    std::vector<Prop> props; // props: in pixels from the stamp's corner
+    Grid grid;               // tiles and blockers: as large as the stamp
+    std::vector<Prop> props; // props: in pixels from the corner of the stamp's first cell
     bool operator==(const StampLayer&) const = default;
 };
 
 struct Stamp {
-    StampId id = 0;                 // 0 for what is only copied
-    std::string name;               // no two stamps have the same
-    Size size;                      // cells
-    Size cell{16, 16};              // pixels, of the level it was taken from
+    StampId id = 0;    // 0 for what is only copied
+    std::string name;  // no two stamps have the same
+    Size size;         // cells
+    Size cell{16, 16}; // pixels, of the level it was taken from
+    LatticeKind lattice = LatticeKind::square;
     bool nine = false;              // whether it is stretched: its corners stay, its rims and middle repeat
     std::vector<StampLayer> layers; // back to front
     bool operator==(const Stamp&) const = default;

@@ -304,6 +304,12 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
         ++shapes;
     };
     for (const level::LayerRef& layer : level.layers) {
+        if (layer->kind == level::LayerKind::blockers) {
+            level::each_cell(layer->grid, cells, [&](Point at, level::Cell cell, level::MaterialId) {
+                add(at, forms.code_of(level::blocker_shape(cell)));
+            });
+            continue;
+        }
         if (layer->kind != level::LayerKind::tiles || !layer->solid) continue;
         // A level has few different cells at any place; what they block is looked up once each.
         struct Known {

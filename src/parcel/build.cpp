@@ -10,6 +10,7 @@
 
 #include "base/error.hpp"
 #include "join/resolve.hpp"
+#include "level/block.hpp"
 #include "outline/trace.hpp"
 #include "parcel/atlas.hpp"
 #include "sheet/cut.hpp"
@@ -205,6 +206,23 @@ Json one_way_json(const outline::Trace& trace) {
     return out;
 }
 
+// The collision classes of what blocks, by name; none where no layer has one.
+std::set<std::string> classes_of(const Level& level) {
+    std::set<std::string> out;
+    for (const level::LayerRef& layer : level.layers)
+        if (layer->blocks()) out.insert(layer->collision_class);
+    if (out == std::set<std::string>{""}) out.clear();
+    return out;
+}
+
+// The level with what blocks of one class alone.
+Level only_class(const Level& level, const std::string& name) {
+    Level out = level;
+    std::erase_if(out.layers, [&](const level::LayerRef& l) { return !l->blocks() || l->collision_class != name; });
+    out.plane = 0;
+    return out;
+}
+
 // One paragraph per sheet that the level shows anything of.
 std::string credits_text(const Project& project, const Level& level, const Used& used) {
     std::set<SheetId> shown;
@@ -251,8 +269,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     std::vector<Image> pictures;
     for (const TileRef& ref : used.tiles)
         pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile),
-                                     {ref.tile->block.cells.w * level.cell.w, ref.tile->block.cells.h * level.cell.h},
-                                     ref.sheet->smooth));
+                                     level::picture_size(*ref.tile, level.geometry()), ref.sheet->smooth));
     for (const PropKind* kind : used.kinds) // those in pieces have files of their own
         pictures.push_back(kind->piece ? Image({1, 1}) : art_of(project, *kind));
     const auto atlas = pack(pictures, kAtlasSide);
@@ -262,12 +279,13 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", 1},
+           {"version", level.lattice == LatticeKind::square ? 1 : 2},
            {"id", level.id},
            {"name", level.name},
            {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
            {"size", to_json(level.size)},
            {"cell", to_json(level.cell)},
+           {"lattice", store::lattice_words().at(static_cast<std::size_t>(level.lattice))},
            {"unit", project.unit},
            {"ground", to_json(level.ground)},
            {"frame", to_json(level.frame)},
@@ -284,9 +302,11 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     int plane = 0;
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const Layer& layer = *level.layers[i];
+        if (layer.kind == LayerKind::blockers) continue;                          // all of them is in the outlines
+        const LayerKind kind = layer.has_props() ? LayerKind::props : layer.kind; // planted or placed is one
         Json l{{"id", layer.id},
                {"name", layer.name},
-               {"kind", store::layer_kind_words().at(static_cast<std::size_t>(layer.kind))},
+               {"kind", store::layer_kind_words().at(static_cast<std::size_t>(kind))},
                {"shown", layer.shown},
                {"opacity", layer.opacity / 100.0}};
         const Layer plain;
@@ -298,8 +318,9 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
             const std::string name = "cells-" + std::to_string(layer.id) + ".u32";
             const Box box = cells_plane(layer, level, used, out[name]);
             l["solid"] = layer.solid;
+            if (layer.solid && !layer.collision_class.empty()) l["collision_class"] = layer.collision_class;
             l["cells"] = {{"file", name}, {"box", to_json(box)}};
-        } else if (layer.kind == LayerKind::props) {
+        } else if (layer.has_props()) {
             l["props"] = props_json(layer, used);
         } else {
             const Sheet* sheet = project.sheet(layer.backdrop.sheet);
@@ -316,6 +337,11 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     const outline::Trace trace = outline::trace(level, TileTable(project));
     j["outlines"] = outlines_json(trace);
     j["one_way"] = one_way_json(trace);
+    for (const std::string& name : classes_of(level)) {
+        const outline::Trace own = outline::trace(only_class(level, name), TileTable(project));
+        j["collision_classes"].push_back(
+            {{"name", name}, {"outlines", outlines_json(own)}, {"one_way", one_way_json(own)}});
+    }
     j["marks"] = Json::array();
     for (const Mark& m : level.marks)
         j["marks"].push_back({{"id", m.id},

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cassert>
+#include <cmath>
 
 #include "base/chance.hpp"
 #include "sheet/cut.hpp"
@@ -16,6 +17,7 @@ namespace {
 
 constexpr std::uint32_t kGoneInk = 0xFFC2452D;
 constexpr std::uint32_t kGonePaper = 0xFFF1ECE0;
+constexpr int kMostAbove = 4; // cells by which an isometric level is higher than its ground
 
 std::uint32_t premultiplied(Rgba c) {
     const auto scale = [&](unsigned v) { return (v * c.a + 127) / 255; };
@@ -104,25 +106,66 @@ void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at
     }
 }
 
-void draw_gone(Canvas& canvas, const Box& clip, const Box& cell) {
+void draw_gone(Canvas& canvas, const Box& clip, const Box& cell, bool diamond = false) {
     const Box seen = intersection(cell, clip);
     for (int y = seen.y; y < seen.bottom(); ++y) {
         for (int x = seen.x; x < seen.right(); ++x) {
             const int dx = x - cell.x;
             const int dy = y - cell.y;
-            const bool rim = dx == 0 || dy == 0 || dx == cell.w - 1 || dy == cell.h - 1;
-            const bool cross = dx * cell.h / cell.w == dy || dx * cell.h / cell.w == cell.h - 1 - dy;
+            bool rim = dx == 0 || dy == 0 || dx == cell.w - 1 || dy == cell.h - 1;
+            bool cross = dx * cell.h / cell.w == dy || dx * cell.h / cell.w == cell.h - 1 - dy;
+            if (diamond) {
+                const double off = std::abs(2.0 * dx + 1 - cell.w) / cell.w + std::abs(2.0 * dy + 1 - cell.h) / cell.h;
+                if (off > 1) continue;
+                cross = dx == cell.w / 2 || dy == cell.h / 2;
+                rim = off > 1 - 4.0 / cell.h;
+            }
             canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
                           static_cast<std::size_t>(x - canvas.box.x)] = rim || cross ? kGoneInk : kGonePaper;
         }
     }
 }
 
-// The cells of a level that have a pixel in the clip.
-Box cells_in(const level::Level& level, const Box& clip) {
-    const Point first{floor_div(clip.x, level.cell.w), floor_div(clip.y, level.cell.h)};
-    return {first.x, first.y, floor_div(clip.right() - 1, level.cell.w) - first.x + 1,
-            floor_div(clip.bottom() - 1, level.cell.h) - first.y + 1};
+// What of an isometric layer is to be seen in the clip, from the back: what lies further down lies in front.
+struct Aslant {
+    Point at;
+    int depth; // of its foot's foremost cell
+    level::Cell cell;
+    const Art::Picture* picture; // null for a tile that is gone
+    Box box;                     // pixels
+};
+std::vector<Aslant> aslant_in(const level::Level& level, const level::Grid& grid, Art& art, const Box& clip) {
+    const Lattice lattice = level.geometry();
+    std::vector<Aslant> out;
+    level::each_cell(grid, art.reach(lattice).seen_in(lattice.cells_in(clip)),
+                     [&](Point at, level::Cell cell, level::MaterialId) {
+                         const level::Tile* tile = art.table().find(cell.tile()).tile;
+                         const Box box = tile ? level::picture_box(*tile, at, cell.turn(), lattice) : lattice.box(at);
+                         if (intersection(box, clip).empty()) return;
+                         const Box foot = tile ? level::foot_under(*tile, at, cell.turn()) : Box{at.x, at.y, 1, 1};
+                         out.push_back({at, foot.right() + foot.bottom(), cell, art.tile(cell, lattice), box});
+                     });
+    std::sort(out.begin(), out.end(), [](const Aslant& a, const Aslant& b) {
+        return std::tuple(a.depth, a.at.x) < std::tuple(b.depth, b.at.x);
+    });
+    return out;
+}
+
+void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
+    const auto draw_all = [&](const level::Grid& grid) {
+        for (const Aslant& a : aslant_in(level, grid, art, clip)) {
+            if (a.picture)
+                blit(canvas, clip, *a.picture, a.box.corner(), layer);
+            else
+                draw_gone(canvas, clip, level.geometry().box(a.at), true);
+        }
+    };
+    if (art.over()) {
+        const Box cells =
+            intersection(art.reach(level.geometry()).seen_in(level.geometry().cells_in(clip)), level.cells());
+        draw_all(join::underlay(*art.over(), layer.grid, cells, layer.id));
+    }
+    draw_all(layer.grid);
 }
 
 // What of a layer of tiles is to be seen.
@@ -144,6 +187,7 @@ struct Seen {
 // covers is added. Null where the layer does not lie as the others do.
 Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box& cells,
              std::vector<std::uint8_t>* covered) {
+    const Lattice lattice = level.geometry();
     Seen out;
     // The last pictures found, so that most cells need no look-up; they stay where they are while more are made.
     struct Found {
@@ -162,7 +206,7 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
                     : nullptr;
             const std::uint32_t bits = cell.bits & 0x07FFFFFFU;
             Found& slot = found[(bits ^ (bits >> 21)) & 255U];
-            if (slot.picture == nullptr || slot.bits != bits) slot = {bits, art.tile(cell, level.cell)};
+            if (slot.picture == nullptr || slot.bits != bits) slot = {bits, art.tile(cell, lattice)};
             const Art::Picture* picture = slot.picture;
             if (picture ? picture->block : !inside) { // only blocks reach over from beyond
                 const level::Tile* tile = art.table().find(cell.tile()).tile;
@@ -186,7 +230,7 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
     const int cw = level.cell.w;
     const int ch = level.cell.h;
     if (art.over()) {
-        const Box cells = cells_in(level, clip);
+        const Box cells = level.geometry().cells_in(clip);
         level::each_cell(join::underlay(*art.over(), layer.grid, cells, layer.id), cells,
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              if (const Art::Picture* picture = art.tile(cell, level.cell))
@@ -201,8 +245,8 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
     }
     for (const Seen::Block& block : seen.blocks) {
         const Art::Picture* picture = art.tile(block.cell, level.cell);
-        const Box px =
-            level::pixels_of(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(), level.cell);
+        const Box px = level::picture_box(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(),
+                                          level.geometry());
         if (picture)
             blit(canvas, clip, *picture, px.corner(), layer);
         else
@@ -238,15 +282,16 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
     }
 }
 
+int wrapped(int v, int size) { return v - floor_div(v, size) * size; }
+
 void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
     const Art::Picture* picture = art.whole(layer.backdrop.sheet);
     if (!picture) return;
     const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
     for (int y = clip.y; y < clip.bottom(); ++y) {
         for (int x = clip.x; x < clip.right(); ++x) {
-            const std::uint32_t p =
-                picture
-                    ->pixels[static_cast<std::size_t>((y % picture->size.h) * picture->size.w + x % picture->size.w)];
+            const std::uint32_t p = picture->pixels[static_cast<std::size_t>(
+                wrapped(y, picture->size.h) * picture->size.w + wrapped(x, picture->size.w))];
             std::uint32_t& to =
                 canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
                               static_cast<std::size_t>(x - canvas.box.x)];
@@ -286,6 +331,7 @@ void Art::follow(const level::Project& project) {
     if (sheets_ == project.sheets && !sheets_.empty()) return;
     sheets_ = project.sheets;
     table_ = level::TileTable(project);
+    aslant_.reset();
     frames_.clear();
     played_.clear();
     for (const auto& sheet : sheets_)
@@ -313,13 +359,24 @@ bool Art::set_clock(std::int64_t ms) {
     return changed;
 }
 
-const Art::Picture* Art::tile(level::Cell laid, Size pixels) {
+const level::Reach& Art::reach(const Lattice& lattice) {
+    if (lattice.square()) return table_.reach();
+    if (!aslant_ || aslant_->first != lattice) {
+        level::Project sheets;
+        sheets.sheets = sheets_;
+        aslant_ = {lattice, level::reach_of(sheets, lattice)};
+    }
+    return aslant_->second;
+}
+
+const Art::Picture* Art::tile(level::Cell laid, const Lattice& lattice) {
+    const Size pixels = lattice.cell;
     level::Cell cell = laid;
     if (animated(laid.tile())) cell = level::Cell(frames_[laid.tile()], laid.turn(), false);
-    const std::uint64_t key = (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
-                              (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) |
-                              static_cast<std::uint64_t>(pixels.h & 0x3FFF) |
-                              (static_cast<std::uint64_t>(small_) << 56);
+    const std::uint64_t key =
+        (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
+        (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) | static_cast<std::uint64_t>(pixels.h & 0x3FFF) |
+        (static_cast<std::uint64_t>(small_) << 56) | (lattice.square() ? 0 : std::uint64_t{1} << 31);
     const auto known = tiles_.find(key);
     if (known != tiles_.end()) return &known->second;
     if (small_ != 0) {
@@ -331,6 +388,15 @@ const Art::Picture* Art::tile(level::Cell laid, Size pixels) {
     }
     const level::TileRef ref = table_.find(cell.tile());
     if (!ref.tile || !ref.sheet->image) return nullptr;
+    if (!lattice.square()) {
+        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), level::picture_size(*ref.tile, lattice),
+                              ref.sheet->smooth);
+        if (cell.turn().mirrored())
+            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
+        Picture& picture = tiles_.emplace(key, prepared(art)).first->second;
+        picture.block = ref.tile->is_block();
+        return &picture;
+    }
     if (ref.tile->is_block()) {
         const Size all{ref.tile->block.cells.w * pixels.w, ref.tile->block.cells.h * pixels.h};
         Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), all, ref.sheet->smooth);
@@ -398,11 +464,30 @@ const Art::Picture* Art::whole(level::SheetId id) {
 
 namespace {
 
+Box extent_of(const level::Level& level, Art& art) {
+    Box out = level.pixels();
+    if (level.lattice == LatticeKind::square) return out;
+    const int above = std::min(art.reach(level.geometry()).top * level.cell.h, kMostAbove * level.cell.w);
+    out.y -= above;
+    out.h += above;
+    return out;
+}
+
+} // namespace
+
+Box extent(const level::Project& project, const level::Level& level) {
+    Art art;
+    if (level.lattice != LatticeKind::square) art.follow(project);
+    return extent_of(level, art);
+}
+
+namespace {
+
 void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
                  int small) {
-    const Box clip = intersection(intersection(part, canvas.box), box_of(level.pixels()));
-    if (clip.empty()) return;
     art.follow(project);
+    const Box clip = intersection(intersection(part, canvas.box), extent_of(level, art));
+    if (clip.empty()) return;
     const std::uint32_t ground = premultiplied({level.ground.r, level.ground.g, level.ground.b, 255});
     for (int y = clip.y; y < clip.bottom(); ++y) {
         std::uint32_t* row =
@@ -411,16 +496,18 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         std::fill(row, row + clip.w, ground);
     }
     // From the front on: what lies under something opaque need not be drawn.
-    const Box cells = cells_in(level, clip);
+    const Lattice lattice = level.geometry();
+    const bool square = lattice.square();
+    const Box cells = square ? lattice.cells_in(clip) : Box{};
     std::vector<std::uint8_t> covered(static_cast<std::size_t>(cells.size().area()), 0);
     std::vector<Seen> seen_on(level.layers.size());
     for (std::size_t i = level.layers.size(); i-- > 0;) {
         const Layer& layer = *level.layers[i];
-        if (layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
+        if (!square || layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
         const Point shift{layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
         seen_on[i] = shift == Point{}
                          ? seen_of(level, layer, art, cells, &covered)
-                         : seen_of(level, layer, art, cells_in(level, clip.moved({-shift.x, -shift.y})), nullptr);
+                         : seen_of(level, layer, art, lattice.cells_in(clip.moved({-shift.x, -shift.y})), nullptr);
     }
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const level::LayerRef& layer = level.layers[i];
@@ -432,9 +519,16 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const Box seen = clip.moved({-shift.x, -shift.y});
         switch (layer->kind) {
             case LayerKind::tiles:
+                if (!square) {
+                    draw_aslant(level, *layer, art, canvas, seen);
+                    break;
+                }
                 draw_tiles(level, *layer, art, canvas, seen, seen_on[i]);
                 break;
+            case LayerKind::blockers: // what is not seen
+                break;
             case LayerKind::props:
+            case LayerKind::planting:
                 draw_props(project, *layer, art, canvas, seen, small);
                 break;
             case LayerKind::backdrop:
@@ -454,6 +548,8 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
 
 bool can_draw_small(const level::Project& project, const level::Level& level, int small) {
     const int s = 1 << small;
+    // The rims of diamonds share their pixels: their means are not the mean of the whole.
+    if (level.lattice != LatticeKind::square) return false;
     if (level.cell.w % s != 0 || level.cell.h % s != 0) return false;
     return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
         if (l->shift != Point{} && (level.cell.w / 2 % s != 0 || level.cell.h / 2 % s != 0)) return false;
@@ -475,9 +571,9 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
 Image render(const level::Project& project, const level::Level& level, int scale) {
     assert(scale >= 1 && scale <= 16);
     Art art;
-    Canvas canvas(box_of(level.pixels()));
+    Canvas canvas(extent(project, level));
     draw(project, level, art, canvas, canvas.box);
-    Image out(level.pixels());
+    Image out(canvas.box.size());
     for (int y = 0; y < out.height(); ++y) {
         for (int x = 0; x < out.width(); ++x) {
             const std::uint32_t p = canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width()) +

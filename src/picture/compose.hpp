@@ -34,9 +34,11 @@ class Art {
     // Call before drawing, whenever the project may have changed. Cheap when nothing has.
     void follow(const level::Project& project);
 
-    // A tile as it fills a cell (or a block its cells) of `pixels`; null where no tile has the id or its picture is
-    // lost.
-    const Picture* tile(level::Cell cell, Size pixels);
+    // A tile as large as level::picture_size() says; null where no tile has the id or its picture is lost.
+    const Picture* tile(level::Cell cell, const Lattice& lattice);
+    const Picture* tile(level::Cell cell, Size pixels) { return tile(cell, Lattice{LatticeKind::square, pixels}); }
+    // How far the pictures of the tiles go beyond their cells.
+    const level::Reach& reach(const Lattice& lattice);
     // The time of animated tiles, in milliseconds; 0 at first. Returns whether any of them shows another frame now.
     bool set_clock(std::int64_t ms);
     [[nodiscard]] bool animated(level::TileId tile) const { return tile < frames_.size() && frames_[tile] != 0; }
@@ -58,6 +60,7 @@ class Art {
     std::vector<level::TileId> frames_;      // by tile: whose picture an animated one shows now; empty without such
     std::vector<const level::Tile*> played_; // the animated ones, in sheets_
     std::int64_t clock_ = 0;
+    std::optional<std::pair<Lattice, level::Reach>> aslant_; // the reach on the last isometric lattice
     std::unordered_map<std::uint64_t, Picture> tiles_;
     std::unordered_map<std::uint64_t, Picture> props_;
     std::unordered_map<level::SheetId, Picture> wholes_;
@@ -75,6 +78,10 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
                 int small);
 // Whether cells, backdrops and shifts of the level come out as whole small pixels.
 bool can_draw_small(const level::Project& project, const level::Level& level, int small);
+
+// The pixels in which a level shows anything: those of its cells, and above an isometric level what its highest tiles
+// can reach.
+Box extent(const level::Project& project, const level::Level& level);
 
 // The whole level, each pixel enlarged `scale` times (1 .. 16).
 Image render(const level::Project& project, const level::Level& level, int scale);

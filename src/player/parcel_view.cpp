@@ -17,6 +17,7 @@ struct ParcelView::Game {
                     .convertToFormat(QImage::Format_ARGB32_Premultiplied);
         if (atlas.isNull())
             throw std::runtime_error((level.folder / level.atlas).string() + ": the atlas cannot be read");
+        for (const vicinum::Tile& tile : level.tiles) highest = std::max(highest, tile.atlas.h);
         for (const vicinum::Tile& tile : level.tiles)
             if (tile.is_block())
                 reach = std::max({reach, tile.cells.x + std::abs(tile.offset.x) / 16 + 1,
@@ -57,6 +58,7 @@ struct ParcelView::Game {
     vicinum::Level level; // stays where it is: the world points into it
     walk::World world;
     QImage atlas;
+    int highest = 0;                // pixels of the highest picture of a tile
     int reach = 0;                  // cells that blocks can be seen beyond the one where they lie
     std::map<QRgb, QImage> atlases; // tinted ones
     std::map<std::string, QImage> pieces;
@@ -200,8 +202,17 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
     p.setOpacity(layer.opacity);
     if (layer.kind == "backdrop") {
         const auto found = game_->backdrops.find(layer.image);
-        if (found != game_->backdrops.end())
-            p.drawTiledPixmap(QRect(0, 0, level.size.x * level.cell.x, level.size.y * level.cell.y), found->second);
+        if (found != game_->backdrops.end()) {
+            // Anchored to pixel 0, 0, also where the level begins left of it.
+            const vicinum::Rect all = level.bounds();
+            const QPixmap& picture = found->second;
+            const QPoint first(floor_div(all.x, picture.width()) * picture.width(),
+                               floor_div(all.y, picture.height()) * picture.height());
+            p.setClipRect(QRect(all.x, all.y, all.w, all.h), Qt::IntersectClip);
+            p.drawTiledPixmap(QRect(first, QPoint(all.x + all.w, all.y + all.h)), picture);
+        }
+    } else if (layer.kind == "tiles" && level.isometric) {
+        paintAslant(p, layer, atlas, frame);
     } else if (layer.kind == "tiles") {
         const int x0 = std::max(0, floor_div(frame.x, level.cell.x)),
                   x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
@@ -242,13 +253,9 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
         });
         for (const Block& block : blocks) {
             const vicinum::Cell cell = layer.cell(block.cell.x(), block.cell.y());
-            const vicinum::Tile& tile = level.tiles[cell.tile()];
             const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
-            const int column = cell.mirrored() ? tile.cells.x - 1 - tile.pivot.x : tile.pivot.x;
-            const int aside = cell.mirrored() ? -tile.offset.x : tile.offset.x;
-            const QPoint at(
-                (block.cell.x() - column) * level.cell.x + floor_div(aside * level.cell.x, 16),
-                (block.cell.y() - tile.pivot.y) * level.cell.y + floor_div(tile.offset.y * level.cell.y, 16));
+            const vicinum::Rect place = level.picture_place(block.cell.x(), block.cell.y(), cell);
+            const QPoint at(place.x, place.y);
             if (cell.mirrored())
                 p.drawImage(at, atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
             else
@@ -278,21 +285,63 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
     p.restore();
 }
 
+// From the back: what stands further down on the screen stands in front.
+void ParcelView::paintAslant(QPainter& p, const vicinum::Layer& layer, const QImage& atlas,
+                             const vicinum::Rect& frame) {
+    const vicinum::Level& level = game_->level;
+    const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
+    struct Piece {
+        int depth, x, y;
+    };
+    std::vector<Piece> pieces;
+    // Whatever is seen stands in a cell between the frame's corners, or below them by as much as the highest tile.
+    const auto at = [&](int px, int py) { return level.place(px, py); };
+    const int above = game_->highest;
+    const int x0 = static_cast<int>(at(frame.x, frame.y).first) - game_->reach - 2;
+    const int x1 = static_cast<int>(at(frame.x + frame.w, frame.y + frame.h + above).first) + game_->reach + 2;
+    const int y0 = static_cast<int>(at(frame.x + frame.w, frame.y).second) - game_->reach - 2;
+    const int y1 = static_cast<int>(at(frame.x, frame.y + frame.h + above).second) + game_->reach + 2;
+    const QRect seen(frame.x, frame.y, frame.w, frame.h);
+    for (int y = std::max({0, y0, layer.box.y}); y <= std::min({level.size.y - 1, y1, layer.box.y + layer.box.h}); ++y)
+        for (int x = std::max({0, x0, layer.box.x}); x <= std::min({level.size.x - 1, x1, layer.box.x + layer.box.w});
+             ++x) {
+            const vicinum::Cell cell = layer.cell(x, y);
+            if (cell.empty()) continue;
+            const vicinum::Rect r = level.picture_place(x, y, cell);
+            if (!seen.intersects(QRect(r.x, r.y, r.w, r.h))) continue;
+            const vicinum::Rect foot = level.foot_cells(x, y, cell);
+            pieces.push_back({foot.x + foot.w + foot.y + foot.h, x, y});
+        }
+    std::sort(pieces.begin(), pieces.end(),
+              [](const Piece& a, const Piece& b) { return std::tuple(a.depth, a.x) < std::tuple(b.depth, b.x); });
+    for (const Piece& piece : pieces) {
+        const vicinum::Cell cell = layer.cell(piece.x, piece.y);
+        const vicinum::Rect r = level.picture_place(piece.x, piece.y, cell);
+        const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
+        if (cell.mirrored())
+            p.drawImage(QPoint(r.x, r.y), atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+        else
+            p.drawImage(QPoint(r.x, r.y), atlas, QRect(a.x, a.y, a.w, a.h));
+    }
+}
+
 void ParcelView::paintOutlines(QPainter& p) {
     const vicinum::Level& level = game_->level;
-    const double sx = double(level.cell.x) / vicinum::kUnit, sy = double(level.cell.y) / vicinum::kUnit;
+    const auto at = [&](vicinum::Vec v) {
+        const auto [x, y] = level.pixel(double(v.x) / vicinum::kUnit, double(v.y) / vicinum::kUnit);
+        return QPointF(x, y);
+    };
     p.setBrush(Qt::NoBrush);
     for (const bool under : {true, false}) {
         p.setPen(QPen(under ? QColor("#FBF8F1") : QColor("#22302D"), under ? 1.6 : 0.8));
         for (const auto& o : level.outlines) {
             QPolygonF polygon;
-            for (const auto v : o.points) polygon << QPointF(v.x * sx, v.y * sy);
+            for (const auto v : o.points) polygon << at(v);
             p.drawPolygon(polygon);
         }
     }
     p.setPen(QPen(QColor("#22302D"), 0.8, Qt::DashLine));
-    for (const auto& e : level.one_way)
-        p.drawLine(QPointF(e.from.x * sx, e.from.y * sy), QPointF(e.to.x * sx, e.to.y * sy));
+    for (const auto& e : level.one_way) p.drawLine(at(e.from), at(e.to));
 }
 
 void ParcelView::paintEvent(QPaintEvent*) {
@@ -310,14 +359,20 @@ void ParcelView::paintEvent(QPaintEvent*) {
     p.translate(corner);
     p.scale(zoom, zoom);
     p.translate(-frame.x, -frame.y);
-    const QRect whole(0, 0, level.size.x * level.cell.x, level.size.y * level.cell.y);
-    p.fillRect(whole, QColor(level.ground.r, level.ground.g, level.ground.b));
+    const vicinum::Rect all = level.bounds();
+    // Aslant the ground goes on around the level: only its diamond has anything on it.
+    if (level.isometric)
+        p.fillRect(QRect(frame.x, frame.y, frame.w, frame.h), QColor(level.ground.r, level.ground.g, level.ground.b));
+    else
+        p.fillRect(QRect(all.x, all.y, all.w, all.h), QColor(level.ground.r, level.ground.g, level.ground.b));
     for (std::size_t i = 0; i <= level.layers.size(); ++i) {
         if (static_cast<int>(i) == level.plane) {
             // The walker, on whole pixels of the game.
             const double w = double(level.walker.width) / vicinum::kUnit * level.cell.x;
-            const double h = double(level.walker.height) / vicinum::kUnit * level.cell.y;
-            const QRectF box(std::round(foot.x * level.cell.x - w / 2), std::round(foot.y * level.cell.y - h), w, h);
+            const double h =
+                double(level.walker.height) / vicinum::kUnit * (level.isometric ? level.cell.x / 2.0 : level.cell.y);
+            const auto [fx, fy] = level.pixel(foot.x, foot.y);
+            const QRectF box(std::round(fx - w / 2), std::round(fy - h), w, h);
             p.save();
             p.setRenderHint(QPainter::Antialiasing);
             const double head = h * 0.15;

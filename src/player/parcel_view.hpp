@@ -50,6 +50,7 @@ class ParcelView : public QWidget {
     struct Game;
     void setKey(int key, bool down);
     void paintLayer(QPainter& painter, const vicinum::Layer& layer, const vicinum::Rect& frame);
+    void paintAslant(QPainter& painter, const vicinum::Layer& layer, const QImage& atlas, const vicinum::Rect& frame);
     void paintOutlines(QPainter& painter);
     std::unique_ptr<Game> game_;
     walk::Input input_;

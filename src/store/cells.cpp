@@ -219,7 +219,7 @@ std::vector<Point> blocks_of(const level::Level& level) {
     constexpr int kChunks = kBlock / kChunk;
     const auto holds = [&](Point block) {
         for (const level::LayerRef& l : level.layers) {
-            if (l->kind != LayerKind::tiles) continue;
+            if (!l->has_cells()) continue;
             for (int y = 0; y < kChunks; ++y)
                 for (int x = 0; x < kChunks; ++x)
                     if (l->grid.chunk({block.x * kChunks + x, block.y * kChunks + y})) return true;
@@ -264,7 +264,7 @@ std::string write_cells(const level::Level& level, const join::Rules& rules, con
     std::string out = std::string(kHead) + "\n";
     std::vector<Content> row;
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->kind != LayerKind::tiles) continue;
+        if (!layer->has_cells()) continue;
         out += "layer " + std::to_string(layer->id) + "\n";
         Grid ruled = layer->grid;
         join::resolve(rules, ruled, part, layer->id);
@@ -283,7 +283,10 @@ std::string write_cells(const level::Level& level, const join::Rules& rules, con
 CellReader::CellReader(level::Level& level, std::uint32_t next_tile)
     : level_(level), next_tile_(next_tile), rows_(static_cast<std::size_t>((level.size.h + kBlock - 1) / kBlock)) {
     for (const level::LayerRef& l : std::vector(level.layers))
-        if (l->kind == LayerKind::tiles) grids_[l->id] = &level.edit(l->id).grid;
+        if (l->has_cells()) {
+            grids_[l->id] = &level.edit(l->id).grid;
+            if (l->kind == LayerKind::blockers) blockers_.insert(l->id);
+        }
 }
 
 void CellReader::read(std::string_view text, const std::string& file, const Box& wanted,
@@ -311,7 +314,7 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
             } else if (lines.line().starts_with("layer ")) {
                 for (int i = 0; i < 6; ++i) lines.take("layer "[i]);
                 id = lines.number(UINT32_MAX);
-                if (!grids_.contains(id)) lines.refuse(say("The level has no tile layer %1", id));
+                if (!grids_.contains(id)) lines.refuse(say("The level has no layer of cells %1", id));
                 if (!seen.insert(id).second) lines.refuse(say("Layer %1 comes twice", id));
                 grid = grids_.at(id);
                 last_row = part.y - 1;
@@ -320,7 +323,8 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
                 if (!grid) lines.refuse("Cells come before any layer");
                 auto& told = own.told[id];
                 bool& by_rule = own.by_rule[id];
-                read_row_line(lines, next_tile_, part, last_row, [&](Point at, const Content& c, int count) {
+                const std::uint32_t limit = blockers_.contains(id) ? level::kBlockerLimit : next_tile_;
+                read_row_line(lines, limit, part, last_row, [&](Point at, const Content& c, int count) {
                     fill(*grid, at, count, c);
                     by_rule = by_rule || c.by_rule;
                     if (!c.by_rule && c.material != 0 && !c.cell.pinned())

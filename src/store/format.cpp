@@ -34,9 +34,14 @@ const std::vector<std::string>& join_kind_words() {
     return words;
 }
 const std::vector<std::string>& layer_kind_words() {
-    static const std::vector<std::string> words{"tiles", "props", "backdrop"};
+    static const std::vector<std::string> words{"tiles", "props", "backdrop", "blockers", "planting"};
     return words;
 }
+const std::vector<std::string>& lattice_words() {
+    static const std::vector<std::string> words{"square", "isometric"};
+    return words;
+}
+
 const std::vector<std::string>& view_words() {
     static const std::vector<std::string> words{"above", "side"};
     return words;
@@ -283,9 +288,11 @@ Json layer_json(const Layer& l) {
     Json j{{"id", l.id},       {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind)},
            {"shown", l.shown}, {"locked", l.locked}, {"opacity", l.opacity}};
     if (l.kind == LayerKind::tiles) j["solid"] = l.solid;
+    if (!l.collision_class.empty()) j["collision_class"] = l.collision_class;
     if (l.kind == LayerKind::backdrop)
         j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
-    if (l.kind == LayerKind::props) j["props"] = props_json(l.props);
+    if (l.has_props()) j["props"] = props_json(l.props);
+    if (l.kind == LayerKind::planting) j["planting"] = planting_json(l.planting);
     put_layer_settings(j, l);
     return j;
 }
@@ -298,17 +305,17 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
     l.shown = f["shown"].yes();
     l.locked = f["locked"].yes();
     l.opacity = f["opacity"].number(0, 100);
-    if (l.kind == LayerKind::tiles) {
-        l.solid = f["solid"].yes();
-        l.grid = Grid(cells);
-    }
+    if (l.kind == LayerKind::tiles) l.solid = f["solid"].yes();
+    if (l.has_cells()) l.grid = Grid(cells);
+    if (f.has("collision_class")) l.collision_class = f["collision_class"].text(64);
     if (l.kind == LayerKind::backdrop) {
         l.backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].whole(0, UINT32_MAX));
         if (l.backdrop.sheet && !project.sheet(l.backdrop.sheet))
             f["backdrop"]["sheet"].refuse("There is no such sheet");
         l.backdrop.tint = f["backdrop"]["tint"].colour();
     }
-    if (l.kind == LayerKind::props) l.props = read_props(f["props"], &project);
+    if (l.has_props()) l.props = read_props(f["props"], &project);
+    if (l.kind == LayerKind::planting) l.planting = read_planting(f["planting"], project);
     read_layer_settings(f, l);
     return l;
 }
@@ -480,6 +487,7 @@ std::string level_to_text(const Level& level) {
            {"ground", to_json(level.ground)},
            {"frame", to_json(level.frame)},
            {"plane", level.plane}};
+    if (level.lattice != LatticeKind::square) j["lattice"] = word_of(lattice_words(), level.lattice);
     j["walker"] = {{"width", level.walker.width},
                    {"height", level.walker.height},
                    {"speed", level.walker.speed},
@@ -504,6 +512,9 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     level.view = static_cast<View>(root["view"].word(view_words()));
     level.size = root["size"].size(1, kMostCells);
     level.cell = root["cell"].size(1, 1024);
+    if (root.has("lattice")) level.lattice = static_cast<LatticeKind>(root["lattice"].word(lattice_words()));
+    if (level.lattice != LatticeKind::square && level.view != View::from_above)
+        root["lattice"].refuse("An isometric level is seen from above");
     level.ground = root["ground"].colour();
     level.frame = root["frame"].size(1, 1 << 16);
     const Field walker = root["walker"];

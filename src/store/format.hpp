@@ -26,6 +26,7 @@ const std::vector<std::string>& shape_words();
 const std::vector<std::string>& join_kind_words();
 const std::vector<std::string>& layer_kind_words();
 const std::vector<std::string>& view_words();
+const std::vector<std::string>& lattice_words();
 const std::vector<std::string>& mark_words();
 const std::vector<std::string>& note_words();
 

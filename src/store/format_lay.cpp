@@ -177,14 +177,37 @@ std::vector<Prop> read_props(const Field& f, const Project* project) {
     return out;
 }
 
+Json planting_json(const Planting& p) {
+    Json j{{"on", p.on},         {"material", p.material}, {"apart", p.apart},
+           {"leaves", p.leaves}, {"seed", p.seed},         {"kinds", Json::array()}};
+    for (const Planting::Kind& k : p.kinds) j["kinds"].push_back({{"kind", k.kind}, {"weight", k.weight}});
+    return j;
+}
+
+Planting read_planting(const Field& f, const Project& project) {
+    Planting p;
+    p.on = static_cast<LayerId>(f["on"].whole(0, UINT32_MAX));
+    p.material = static_cast<MaterialId>(f["material"].number(0, 255));
+    p.apart = f["apart"].number(1, 4096);
+    p.leaves = f["leaves"].number(0, 99);
+    p.seed = static_cast<std::uint32_t>(f["seed"].whole(0, UINT32_MAX));
+    for (const Field& k : f["kinds"].list(1024)) {
+        Planting::Kind kind{static_cast<PropKindId>(k["kind"].whole(1, UINT32_MAX)), k["weight"].number(0, 1000)};
+        // A kind that is gone is planted no more.
+        if (project.prop_kind(kind.kind)) p.kinds.push_back(kind);
+    }
+    return p;
+}
+
 Json stamp_json(const Stamp& s) {
     Json j{{"id", s.id}, {"name", s.name}, {"size", to_json(s.size)}, {"cell", to_json(s.cell)}};
+    if (s.lattice != LatticeKind::square) j["lattice"] = lattice_words().at(static_cast<std::size_t>(s.lattice));
     if (s.nine) j["nine"] = true;
     j["layers"] = Json::array();
     for (const StampLayer& l : s.layers) {
         Json layer{
             {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind))}};
-        if (l.kind == LayerKind::tiles)
+        if (has_cells(l.kind))
             layer["rows"] = write_rows(l.grid);
         else
             layer["props"] = props_json(l.props);
@@ -199,6 +222,7 @@ Stamp read_stamp(const Field& f, const Project& project) {
     s.name = f["name"].text();
     s.size = f["size"].size(1, 1024);
     s.cell = f["cell"].size(1, 1024);
+    if (f.has("lattice")) s.lattice = static_cast<LatticeKind>(f["lattice"].word(lattice_words()));
     s.nine = f.has("nine") && f["nine"].yes();
     for (const Field& l : f["layers"].list(256)) {
         StampLayer layer;
@@ -206,10 +230,11 @@ Stamp read_stamp(const Field& f, const Project& project) {
         layer.name = l["name"].text();
         layer.kind = static_cast<LayerKind>(l["kind"].word(layer_kind_words()));
         if (layer.kind == LayerKind::backdrop) l["kind"].refuse("A stamp has no backdrops");
-        if (layer.kind == LayerKind::tiles) {
+        if (has_cells(layer.kind)) {
             std::vector<std::string> rows;
             for (const Field& row : l["rows"].list(1024)) rows.push_back(row.text(1U << 16));
-            layer.grid = read_rows(rows, s.size, l.file(), l["rows"].path(), project.next_tile);
+            layer.grid = read_rows(rows, s.size, l.file(), l["rows"].path(),
+                                   layer.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile);
         } else {
             layer.props = read_props(l["props"], nullptr);
             // What is named here may be gone meanwhile.

@@ -18,6 +18,9 @@ Json stamp_json(const level::Stamp& stamp);
 // Tiles must be below the project's next; kinds of props must be the project's. Throws InputError.
 level::Stamp read_stamp(const Field& f, const level::Project& project);
 
+Json planting_json(const level::Planting& planting);
+level::Planting read_planting(const Field& f, const level::Project& project);
+
 Json props_json(const std::vector<level::Prop>& props);
 // Kinds must be the project's, where one is given.
 std::vector<level::Prop> read_props(const Field& f, const level::Project* project);

@@ -249,8 +249,7 @@ std::map<std::string, std::string> texts(const level::Project& project, const le
             // A file is written where a cell of its part, or one beside it by which it is joined, has changed.
             const auto touched = [&] {
                 for (std::size_t i = 0; i < level->layers.size(); ++i) {
-                    if (level->layers[i] == old->layers[i] || level->layers[i]->kind != level::LayerKind::tiles)
-                        continue;
+                    if (level->layers[i] == old->layers[i] || !level->layers[i]->has_cells()) continue;
                     for (const Box& box : level::differences(old->layers[i]->grid, level->layers[i]->grid))
                         if (!intersection(box.grown(1), part).empty()) return true;
                 }

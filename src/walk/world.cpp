@@ -62,12 +62,14 @@ struct World::Parts : b2ContactListener {
         if (!kind.blocks || kind.foot.w <= 0 || kind.foot.h <= 0) return;
         const int pivot = prop.mirrored ? kind.atlas.w - 1 - kind.pivot.x : kind.pivot.x;
         const int fx = prop.mirrored ? kind.atlas.w - kind.foot.x - kind.foot.w : kind.foot.x;
-        const float x = static_cast<float>(prop.at.x - pivot + fx) / static_cast<float>(level->cell.x);
-        const float y = static_cast<float>(prop.at.y - kind.pivot.y + kind.foot.y) / static_cast<float>(level->cell.y);
+        // Aslant a foot is the diamond in its box: as wide as the square that it stands on.
+        const double px = prop.at.x - pivot + fx + kind.foot.w / 2.0;
+        const double py = prop.at.y - kind.pivot.y + kind.foot.y + kind.foot.h / 2.0;
+        const auto [x, y] = level->place(px, py);
         const float w = static_cast<float>(kind.foot.w) / static_cast<float>(level->cell.x);
-        const float h = static_cast<float>(kind.foot.h) / static_cast<float>(level->cell.y);
+        const float h = level->isometric ? w : static_cast<float>(kind.foot.h) / static_cast<float>(level->cell.y);
         b2PolygonShape box;
-        box.SetAsBox(w / 2, h / 2, {x + w / 2, y + h / 2}, 0);
+        box.SetAsBox(w / 2, h / 2, {static_cast<float>(x), static_cast<float>(y)}, 0);
         b2FixtureDef def;
         def.shape = &box;
         def.friction = 0;
@@ -109,7 +111,9 @@ struct World::Parts : b2ContactListener {
         } else {
             // Seen from above only the foot collides: as deep as it is wide, but no deeper than the figure.
             foot_half = std::min(half.x, half.y);
-            shape.SetAsBox(half.x, foot_half, {0, half.y - foot_half}, 0);
+            // Aslant it stands in the middle of its foot.
+            if (level->isometric) foot_half = half.x;
+            shape.SetAsBox(half.x, foot_half, {0, half.y - (level->isometric ? 0 : foot_half)}, 0);
         }
         b2FixtureDef fixture;
         fixture.shape = &shape;
@@ -222,6 +226,8 @@ struct World::Parts : b2ContactListener {
     void tick_above(const Input& input) {
         b2Vec2 way(static_cast<float>(input.right) - static_cast<float>(input.left),
                    static_cast<float>(input.down) - static_cast<float>(input.up));
+        // The keys go by the screen: right is x more and y less, down both more.
+        if (level->isometric) way = {way.x + way.y, way.y - way.x};
         if (way.LengthSquared() > 0) way.Normalize();
         walker->SetLinearVelocity(static_cast<float>(level->walker.speed) * way);
         on_ground = true;
@@ -229,11 +235,12 @@ struct World::Parts : b2ContactListener {
 
     void note_touches() {
         const b2Vec2 p = walker->GetPosition();
-        const float top = side ? p.y - half.y : p.y + half.y - 2 * foot_half;
+        const float below = level->isometric ? foot_half : 0; // the foot's middle
+        const float top = side ? p.y - half.y : p.y + half.y + below - 2 * foot_half;
         for (const vicinum::Mark& m : level->marks) {
             const bool apart = p.x + half.x <= static_cast<float>(m.cells.x) ||
                                p.x - half.x >= static_cast<float>(m.cells.x + m.cells.w) ||
-                               p.y + half.y <= static_cast<float>(m.cells.y) ||
+                               p.y + half.y + below <= static_cast<float>(m.cells.y) ||
                                top >= static_cast<float>(m.cells.y + m.cells.h);
             if (apart || std::find(touched.begin(), touched.end(), m.id) != touched.end()) continue;
             touched.push_back(m.id);
@@ -264,7 +271,8 @@ World::World(const vicinum::Level& level) : parts_(std::make_unique<Parts>(level
     Position start{level.size.x / 2.0, level.size.y / 2.0};
     for (const vicinum::Mark& m : level.marks) {
         if (m.kind != "start") continue;
-        start = {m.cells.x + m.cells.w / 2.0, double(m.cells.y + m.cells.h)};
+        start = {m.cells.x + m.cells.w / 2.0,
+                 level.isometric ? m.cells.y + m.cells.h / 2.0 : double(m.cells.y + m.cells.h)};
         break;
     }
     place(start);
@@ -311,13 +319,15 @@ bool World::fell_out() const {
 }
 
 vicinum::Rect follow(const vicinum::Level& level, Position foot, vicinum::Vec frame) {
-    const auto along = [](double centre, int shown, int whole) {
-        if (whole <= shown) return (whole - shown) / 2;
-        return std::clamp(static_cast<int>(std::lround(centre - shown / 2.0)), 0, whole - shown);
+    const auto along = [](double centre, int shown, int from, int whole) {
+        if (whole <= shown) return from + (whole - shown) / 2;
+        return std::clamp(static_cast<int>(std::lround(centre - shown / 2.0)), from, from + whole - shown);
     };
     const double height = double(level.walker.height) / vicinum::kUnit;
-    return {along(foot.x * level.cell.x, frame.x, level.size.x * level.cell.x),
-            along((foot.y - height / 2) * level.cell.y, frame.y, level.size.y * level.cell.y), frame.x, frame.y};
+    const vicinum::Rect all = level.bounds();
+    const auto [x, y] = level.pixel(foot.x, foot.y);
+    const double upright = level.isometric ? level.cell.x / 2.0 : level.cell.y; // pixels of a cell's height
+    return {along(x, frame.x, all.x, all.w), along(y - height / 2 * upright, frame.y, all.y, all.h), frame.x, frame.y};
 }
 
 Try play(const vicinum::Level& level, const std::vector<Step>& script) {

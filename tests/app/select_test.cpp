@@ -394,14 +394,14 @@ TEST_CASE("frame, guides, measuring and the figure help to build", "[app][guides
     // Looked at alone, the other layers are hidden to the eye and to the brush, not in the level.
     w.activate("Marsh");
     w.key(Qt::Key_Q, Qt::ShiftModifier);
-    CHECK(w.session().solo() == w.layer("Marsh").id);
+    CHECK(w.session().isAlone(w.layer("Marsh").id));
     CHECK_FALSE(w.view()->shown().layer(w.layer("Clay").id)->shown);
     CHECK(w.layer("Clay").shown);
     w.pickMaterial("Clay");
     w.hover({20, 18});
     CHECK(w.view()->reading().warns); // its home is not looked at
     w.key(Qt::Key_Q, Qt::ShiftModifier);
-    CHECK(w.session().solo() == 0);
+    CHECK(!w.session().anyAlone());
 }
 
 TEST_CASE("the last ten Hands come back, and a pocket keeps a spread", "[app][hand]") {

@@ -357,12 +357,12 @@ TEST_CASE("another cell size keeps every place in cells and says what becomes of
     make::Small small({20, 20});
     level::Level level = add_prop(small.level(), small.props, {77, small.prop, {35, 50}, false});
     level.guides = {{true, 32}};
-    const Rescaled twice = rescaled(small.project, level, {32, 32});
+    const Rescaled twice = rescaled(small.project, level, {32, 32}, LatticeKind::square);
     CHECK(twice.level.cell == Size{32, 32});
     CHECK(twice.level.layer(small.props)->props[0].at == Point{70, 100});
     CHECK(twice.level.guides[0].at == 64);
     CHECK(twice.says.english().find("2 times as large") != std::string::npos);
-    CHECK(rescaled(small.project, twice.level, {16, 16}).level.layer(small.props)->props[0].at == Point{35, 50});
-    CHECK(rescaled(small.project, level, {24, 16}).says.english().find("uneven") != std::string::npos);
-    CHECK(rescaled(small.project, level, {16, 16}).says.english() == "Nothing changes");
+    CHECK(rescaled(small.project, twice.level, {16, 16}, LatticeKind::square).level.layer(small.props)->props[0].at == Point{35, 50});
+    CHECK(rescaled(small.project, level, {24, 16}, LatticeKind::square).says.english().find("uneven") != std::string::npos);
+    CHECK(rescaled(small.project, level, {16, 16}, LatticeKind::square).says.english() == "Nothing changes");
 }
