@@ -113,7 +113,8 @@ struct Layer {
     bool solid = false;
     std::string collision_class;           // of a solid layer; see Level::collision_classes
     double opacity = 1;                    // 0 .. 1
-    Rect box;                              // tiles: the cells below, in cells of the level
+    Vec cell_size;                         // pixels of its cells: those of the level, or a whole part of them
+    Rect box;                              // tiles: the cells below, in cells of the layer
     std::vector<Cell> cells;               // tiles: box.w × box.h, row by row
     std::vector<Prop> props;               // props: in drawing order
     std::string image;                     // backdrop: a picture in the parcel, repeated over the level
@@ -183,19 +184,20 @@ struct Level {
     Walker walker;
 
     // The upper left corner of the box around a cell, in pixels. Of an isometric level some lie left of 0.
-    Vec corner(int x, int y) const {
-        if (!isometric) return {x * cell.x, y * cell.y};
-        return {detail::floor_div((x - y) * cell.x, 2), detail::floor_div((x + y) * cell.y, 2)};
+    Vec corner(int x, int y) const { return corner(x, y, cell); }
+    Vec corner(int x, int y, Vec c) const { // `c`: pixels of a cell, for layers with cells of their own
+        if (!isometric) return {x * c.x, y * c.y};
+        return {detail::floor_div((x - y - 1) * c.x, 2), detail::floor_div((x + y) * c.y, 2)};
     }
     // Pixels of a place given in cells and parts of them: x and y of the result.
     std::pair<double, double> pixel(double x, double y) const {
         if (!isometric) return {x * cell.x, y * cell.y};
-        return {(x - y + 1) * cell.x / 2, (x + y) * cell.y / 2};
+        return {(x - y) * cell.x / 2, (x + y) * cell.y / 2};
     }
     // The other way round.
     std::pair<double, double> place(double px, double py) const {
         if (!isometric) return {px / cell.x, py / cell.y};
-        const double across = (2 * px - cell.x) / cell.x, down = 2 * py / cell.y;
+        const double across = 2 * px / cell.x, down = 2 * py / cell.y;
         return {(down + across) / 2, (down - across) / 2};
     }
     // The pixels of all cells.
@@ -204,23 +206,27 @@ struct Level {
         const int left = corner(0, size.y - 1).x, right = corner(size.x - 1, 0).x + cell.x;
         return {left, 0, right - left, corner(size.x - 1, size.y - 1).y + cell.y};
     }
-    // Where the picture of what lies in a cell is drawn, in pixels: the atlas box of the tile at its own size, mirrored
-    // left-right where Cell::mirrored() says so. On isometric levels that is all that a cell's turn changes; draw from
-    // the back, by the sum of x and y of the foot's last cell.
-    Rect picture_place(int x, int y, Cell what) const {
+    // Where the picture of what lies in a cell of a layer is drawn, in pixels; its box of the atlas is to be scaled to
+    // that where it has another size (a tile that lies on layers of different cells). Mirrored left-right where
+    // Cell::mirrored() says so. On isometric levels that is all that a cell's turn changes; draw those from the back,
+    // by the sum of x and y of the foot's last cell.
+    Rect picture_place(const Layer& layer, int x, int y, Cell what) const {
         const Tile& t = tiles[what.tile()];
+        const Vec c = layer.cell_size;
         const int column = what.mirrored() ? t.cells.x - 1 - t.pivot.x : t.pivot.x;
         const int aside = what.mirrored() ? -t.offset.x : t.offset.x;
-        const Vec moved{detail::floor_div(aside * cell.x, 16), detail::floor_div(t.offset.y * cell.y, 16)};
+        const Vec moved{detail::floor_div(aside * c.x, 16), detail::floor_div(t.offset.y * c.y, 16)};
+        const int w = t.cells.x * c.x;
         if (!isometric) {
-            const Vec c = corner(x - column, y - t.pivot.y);
-            return {c.x + moved.x, c.y + moved.y, t.atlas.w, t.atlas.h};
+            const Vec at = corner(x - column, y - t.pivot.y, c);
+            return {at.x + moved.x, at.y + moved.y, w, t.cells.y * c.y};
         }
+        const int h = t.atlas.w > 0 ? (t.atlas.h * w + t.atlas.w / 2) / t.atlas.w : c.y;
         const Rect foot = foot_cells(x, y, what);
-        const int left = corner(foot.x, foot.y + foot.h - 1).x, right = corner(foot.x + foot.w - 1, foot.y).x + cell.x;
-        const int bottom = corner(foot.x + foot.w - 1, foot.y + foot.h - 1).y + cell.y;
-        return {left + detail::floor_div(right - left - t.atlas.w, 2) + moved.x, bottom - t.atlas.h + moved.y,
-                t.atlas.w, t.atlas.h};
+        const int left = corner(foot.x, foot.y + foot.h - 1, c).x;
+        const int right = corner(foot.x + foot.w - 1, foot.y, c).x + c.x;
+        const int bottom = corner(foot.x + foot.w - 1, foot.y + foot.h - 1, c).y + c.y;
+        return {left + detail::floor_div(right - left - w, 2) + moved.x, bottom - h + moved.y, w, h};
     }
     // The cells on which a tile or block stands.
     Rect foot_cells(int x, int y, Cell what) const {
@@ -322,6 +328,8 @@ inline Layer layer_of(const std::filesystem::path& file, const json& j, const Le
     out.kind = j.at("kind");
     out.shown = j.at("shown");
     out.opacity = j.at("opacity");
+    out.cell_size = j.contains("cell") ? vec(j.at("cell")) : level.cell;
+    if (out.cell_size.x < 1 || out.cell_size.y < 1) fail(file, "a layer's cells have no size");
     if (j.contains("tint")) out.tint = colour(j.at("tint"));
     if (j.contains("parallax")) {
         out.parallax_x = j.at("parallax").at(0);

@@ -38,31 +38,29 @@ bool LayCommands::anySelected() {
 }
 
 void LayCommands::selectAll() {
-    if (session_.level()) session_.setSelection(level::Region(session_.level()->cells()));
+    if (session_.level()) session_.setSelection(level::Region(session_.work().cells()));
 }
 
 void LayCommands::selectAlike(edit::Alike alike) {
     const auto cell = view_.pointedCell();
     if (!session_.level() || !cell) return;
-    const auto found =
-        edit::pick(session_.project(), session_.seen(*session_.level()), *cell, session_.activeLayerId());
+    const auto found = edit::pick(session_.project(), session_.seen(session_.work()), *cell, session_.activeLayerId());
     if (!found) return emit session_.said(tr("Nothing lies under the pointer"), false);
     edit::FillOptions options;
     options.alike = alike;
-    session_.setSelection(
-        edit::alike_cells(*session_.level(), found->layer, *cell, session_.level()->cells(), options));
+    session_.setSelection(edit::alike_cells(session_.work(), found->layer, *cell, session_.work().cells(), options));
 }
 
 void LayCommands::grow(bool outwards) {
     if (!anySelected()) return;
     session_.setSelection(outwards ? session_.selection().grown(true)
-                                   : session_.selection().shrunk(true, session_.level()->cells()));
+                                   : session_.selection().shrunk(true, session_.work().cells()));
 }
 
 void LayCommands::copy() {
     if (!anySelected()) return;
     const level::Stamp stamp =
-        edit::take(session_.seen(*session_.level()), session_.selection(), session_.selectedLayers());
+        edit::take(session_.seen(session_.work()), session_.selection(), session_.selectedLayers());
     if (stamp.layers.empty()) return emit session_.said(tr("Nothing lies in what is selected"), false);
     const QJsonObject whole{{"project", QString::fromStdString(session_.document().dir().string())},
                             {"stamp", QString::fromStdString(store::stamp_to_text(stamp))}};
@@ -110,15 +108,15 @@ void LayCommands::paste() {
 
 void LayCommands::remove() {
     if (!anySelected()) return;
-    session_.applyLevel(tr("Remove what is selected"),
-                        edit::cleared(session_.project(), session_.rules(), *session_.level(), session_.selection(),
-                                      session_.selectedLayers()));
+    session_.applyWork(tr("Remove what is selected"),
+                       edit::cleared(session_.project(), session_.rules(), session_.work(), session_.selection(),
+                                     session_.selectedLayers()));
 }
 
 void LayCommands::turn(Turn (*how)(Turn)) {
     const bool selects = session_.tool() == Tool::select || session_.tool() == Tool::lasso;
     if (selects && !session_.selection().empty()) {
-        const level::Level& level = *session_.level();
+        const level::Level level = session_.work();
         const Turn turn = level.geometry().of_places(how(Turn{}));
         if (!edit::can_turn(level, turn))
             return emit session_.said(tr("Cells that are not square can only be mirrored"), false);
@@ -135,8 +133,8 @@ void LayCommands::turn(Turn (*how)(Turn)) {
         level::Region cells;
         session_.selection().each(
             [&](Point p) { cells.add(corner + edit::turned_place(turn, p - box.corner(), box.size())); });
-        session_.applyLevel(how == mirrored ? tr("Mirror what is selected") : tr("Turn what is selected"), laid.level,
-                            laid.next_id);
+        session_.applyWork(how == mirrored ? tr("Mirror what is selected") : tr("Turn what is selected"), laid.level,
+                           laid.next_id);
         session_.setSelection(std::move(cells));
         return;
     }
@@ -167,7 +165,7 @@ void LayCommands::keepStamp() {
         return;
     }
     if (!anySelected()) return;
-    level::Stamp stamp = edit::take(session_.seen(*session_.level()), session_.selection(), session_.selectedLayers());
+    level::Stamp stamp = edit::take(session_.seen(session_.work()), session_.selection(), session_.selectedLayers());
     if (stamp.layers.empty()) return emit session_.said(tr("Nothing lies in what is selected"), false);
     edit::Hand hand;
     hand.kind = edit::Hand::Kind::stamp;
@@ -218,9 +216,9 @@ void LayCommands::thinOut() {
     if (!session_.activeLayer()->has_cells() || session_.activeLayer()->locked)
         return emit session_.said(
             tr("%1 is locked or has no tiles").arg(QString::fromStdString(session_.activeLayer()->name)), true);
-    edit::Laid thin = edit::thinned(session_.project(), session_.rules(), *session_.level(), session_.activeLayerId(),
+    edit::Laid thin = edit::thinned(session_.project(), session_.rules(), session_.work(), session_.activeLayerId(),
                                     session_.selection(), thinShare_, ++thinSeed_);
-    session_.applyLevel(tr("Thin out by %1 %").arg(thinShare_), std::move(thin.level));
+    session_.applyWork(tr("Thin out by %1 %").arg(thinShare_), thin.level);
 }
 
 void LayCommands::castAgain() {
@@ -229,11 +227,11 @@ void LayCommands::castAgain() {
     session_.setHand(hand);
     if (session_.selection().empty() || !edit::lays_cells(hand)) return;
     const edit::Target target =
-        edit::target_of(session_.project(), session_.seen(*session_.level()), hand, session_.activeLayerId(), false);
+        edit::target_of(session_.project(), session_.seen(session_.work()), hand, session_.activeLayerId(), false);
     if (target.obstacle != edit::Obstacle::none) return emit session_.said(view_.reading().text, true);
-    edit::Laid cast = edit::rerolled(session_.project(), session_.rules(), *session_.level(), target.layer,
-                                     session_.selection(), hand);
-    session_.applyLevel(tr("Cast again"), std::move(cast.level));
+    edit::Laid cast =
+        edit::rerolled(session_.project(), session_.rules(), session_.work(), target.layer, session_.selection(), hand);
+    session_.applyWork(tr("Cast again"), cast.level);
 }
 
 void LayCommands::makeHome() {

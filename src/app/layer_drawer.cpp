@@ -9,7 +9,9 @@
 
 #include "app/panel.hpp"
 #include "app/section_panel.hpp"
+#include "app/spoken.hpp"
 #include "app/tokens.hpp"
+#include "edit/close_up.hpp"
 #include "edit/levels.hpp"
 
 namespace vic::app {
@@ -99,10 +101,33 @@ void Slab::buildMore(const level::Layer& layer, QVBoxLayout& column) {
         tr("How far it goes along when the frame moves over the level, across and down: 50 % is further away, 150 % is "
            "nearer; seen in Walk"),
         tr("Parallax of a layer"), &level::Layer::parallax);
-    if (layer.kind == level::LayerKind::tiles && !layer.solid)
+    if (layer.kind == level::LayerKind::tiles && !layer.solid) {
+        auto* finer = new QComboBox(this);
+        finer->setObjectName("layerFiner");
+        finer->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        const level::Level& level = *session_.level();
+        for (int n = 1; n <= level::kMostFiner; ++n)
+            if ((level.cell.w % n == 0 && level.cell.h % n == 0) || n == layer.finer)
+                finer->addItem(
+                    n == 1 ? tr("of the level") : tr("%1 × %2 px").arg(level.cell.w / n).arg(level.cell.h / n), n);
+        finer->setCurrentIndex(std::max(0, finer->findData(layer.finer)));
+        describe(finer, tr("Cells"), {}, tr("The size of its cells: those of the level, or a whole part of them"));
+        addField(&column, tr("Cells"), finer, 54);
+        connect(finer, &QComboBox::activated, this, [s = &session_, id = layer_, finer] {
+            const int n = finer->currentData().toInt();
+            QTimer::singleShot(0, s, [s, id, n] {
+                const level::Layer* now = s->level() ? s->level()->layer(id) : nullptr;
+                if (!now || now->finer == n) return;
+                edit::Refined next = edit::refined(*s->level(), id, n);
+                s->setSelection({});
+                if (next.done) s->applyLevel(tr("Cells of a layer"), std::move(next.level));
+                emit s->said(spoken(next.says), !next.done);
+            });
+        });
         pair("layerShift", tr("Shift"), layer.shift, -1, 1, 1, tr(" ½"),
              tr("Half cells that it lies right of and below the lattice"), tr("Shift of a layer"),
              &level::Layer::shift);
+    }
 }
 
 void Slab::buildDrawer(const level::Layer& layer) {
@@ -143,7 +168,7 @@ void Slab::buildDrawer(const level::Layer& layer) {
         });
         column->addWidget(box);
     };
-    if (layer.kind == level::LayerKind::tiles)
+    if (layer.kind == level::LayerKind::tiles && layer.finer == 1)
         check(tr("Its tiles block the walker"), "layerSolid", layer.solid, tr("What a layer blocks"),
               &level::Layer::solid);
     if (layer.blocks()) {

@@ -22,7 +22,7 @@ Point LevelView::figureFoot() const {
     const Point under{0, level.lattice == LatticeKind::square ? 1 : 0};
     const auto middle = [&](Point cell) { return level.geometry().stand(cell) + under; };
     if (figureAtPointer_)
-        if (const auto cell = pointedCell()) return middle(*cell);
+        if (const auto cell = pointedLevelCell()) return middle(*cell);
     if (const auto parked = parked_.find(level.id); parked != parked_.end()) return parked->second;
     if (const level::Mark* start = level.first_mark(level::MarkKind::start)) {
         const bool square = level.lattice == LatticeKind::square;
@@ -40,7 +40,7 @@ void LevelView::setFigureAtPointer(bool on) {
 }
 
 void LevelView::parkFigure() {
-    const auto cell = pointedCell();
+    const auto cell = pointedLevelCell();
     if (!cell) return;
     parked_[pages_.level().id] =
         geometry().stand(*cell) + Point{0, pages_.level().lattice == LatticeKind::square ? 1 : 0};
@@ -284,7 +284,7 @@ void LevelView::paintMeasure(QPainter& p) {
 void LevelView::zoomTo(const Box& cells) {
     if (cells.empty()) return;
     const QRect a = area();
-    const Box px = geometry().box(cells);
+    const Box px = grain().box(cells);
     const QPointF middle(px.x + px.w / 2.0, px.y + px.h / 2.0);
     double best = 1.0 / 16;
     for (const double z : {1.0 / 8, 1.0 / 4, 1.0 / 2, 1.0, 2.0, 3.0, 4.0, 6.0, 8.0})

@@ -33,7 +33,7 @@ edit::Hand LevelView::effectiveHand(Qt::MouseButton button, Qt::KeyboardModifier
 }
 
 edit::Target LevelView::targetOf(const edit::Hand& hand, bool stay) const {
-    return edit::target_of(session_.project(), session_.seen(*session_.level()), hand, session_.activeLayerId(), stay);
+    return edit::target_of(session_.project(), session_.seen(session_.work()), hand, session_.activeLayerId(), stay);
 }
 
 std::optional<Point> LevelView::pointedCell() const {
@@ -45,13 +45,12 @@ level::Region LevelView::alike(level::LayerId layer, Point at, Tool tool, const 
     const level::Region* bound = session_.selection().empty() ? nullptr : &session_.selection();
     // Outside of the selection one fills outside of it.
     if (bound && !bound->contains(at)) bound = nullptr;
-    return tool == Tool::replace
-               ? edit::alike_cells(*session_.level(), layer, at, within, session_.options().fill, bound)
-               : edit::fill_cells(*session_.level(), layer, at, within, session_.options().fill, bound);
+    return tool == Tool::replace ? edit::alike_cells(session_.work(), layer, at, within, session_.options().fill, bound)
+                                 : edit::fill_cells(session_.work(), layer, at, within, session_.options().fill, bound);
 }
 
 level::Region LevelView::cellsOf(const Stroke& stroke, Point to) const {
-    const Box level = session_.level()->cells();
+    const Box level = session_.work().cells();
     const bool rim = session_.options().rim;
     if (stroke.tool == Tool::rectangle) {
         const Box box = spanning(stroke.from, to);
@@ -62,7 +61,8 @@ level::Region LevelView::cellsOf(const Stroke& stroke, Point to) const {
         return level::Region(rim ? edit::ellipse_rim(box) : edit::ellipse_cells(box));
     }
     if (stroke.tool == Tool::fill || stroke.tool == Tool::replace)
-        return alike(stroke.layer, stroke.from, stroke.tool, stroke.inView ? seenCells() : level);
+        return alike(stroke.layer, stroke.from, stroke.tool,
+                     stroke.inView ? intersection(seenOf(grain()), level) : level);
     const Point from = stroke.tool == Tool::line ? stroke.from : stroke.last;
     const bool straight = stroke.tool == Tool::line && (modifiers_ & Qt::ShiftModifier);
     level::Region cells;
@@ -130,12 +130,12 @@ void LevelView::pressCells(QMouseEvent* event, Point cell) {
     const bool stamps = hand.kind == edit::Hand::Kind::stamp;
     const bool whole = stamps || tool == Tool::rectangle || tool == Tool::line || tool == Tool::ellipse ||
                        tool == Tool::fill || tool == Tool::replace;
-    stroke_ = Stroke{*session_.level(),
+    stroke_ = Stroke{session_.work(),
                      hand,
                      target.layer,
                      cell,
                      cell,
-                     *session_.level(),
+                     session_.work(),
                      session_.project().next_id,
                      {},
                      whole,
@@ -203,7 +203,7 @@ void LevelView::extend(Point to) {
         const level::Region cells =
             stroke_->hand.kind == edit::Hand::Kind::stamp ? level::Region() : cellsOf(*stroke_, to);
         if (cells.count() > kMostPreview) {
-            show(stroke_->level);
+            show(session_.whole(stroke_->level));
             update();
             return;
         }
@@ -212,7 +212,7 @@ void LevelView::extend(Point to) {
         layStroke(stroke_->level, cellsOf(*stroke_, to));
         stroke_->last = to;
     }
-    show(stroke_->level);
+    show(session_.whole(stroke_->level));
     update();
 }
 
@@ -251,7 +251,7 @@ void LevelView::commit() {
                    : tr("Lay the stamp %1").arg(QString::fromStdString(stroke.hand.stamp->name));
     else if (const auto* m = session_.project().material(stroke.hand.material))
         name = tr("Lay %1 on %2").arg(QString::fromStdString(m->name), on);
-    session_.applyLevel(name, std::move(stroke.level), stroke.nextId);
+    session_.applyWork(name, stroke.level, stroke.nextId);
 }
 
 void LevelView::cancel() {
@@ -274,7 +274,7 @@ level::LayerId LevelView::pickedFirst() const {
 }
 
 void LevelView::pick(Point cell) {
-    const auto found = edit::pick(session_.project(), *session_.level(), cell, pickedFirst());
+    const auto found = edit::pick(session_.project(), session_.work(), cell, pickedFirst());
     if (!found) {
         emit session_.said(tr("There is nothing to pick up here"), true);
         return;
@@ -472,7 +472,7 @@ void LevelView::keyReleaseEvent(QKeyEvent* event) {
 // What the next click would make, drawn before the click.
 void LevelView::preview() {
     if (stroking() || pull_ || !session_.isOpen() || !session_.level()) return;
-    const level::Level& level = *session_.level();
+    const level::Level level = session_.work();
     const edit::Hand hand = effectiveHand(Qt::NoButton, modifiers_);
     joined_ = 0;
     onOverlay_ = stayedOut_ = 0;
@@ -490,7 +490,7 @@ void LevelView::preview() {
                                                stampCorner(what, cellAt(*pointer_)), session_.activeLayerId(),
                                                stay ? session_.activeLayerId() : 0, hand.pins);
         noLayer_ = laid.no_layer;
-        return show(laid.level);
+        return show(session_.whole(laid.level));
     }
     if (here && laysCells(session_.stage()) && lays && !(modifiers_ & Qt::AltModifier) && edit::lays_cells(hand)) {
         const bool stay = (modifiers_ & Qt::ControlModifier) != 0 || hand.kind == edit::Hand::Kind::eraser;
@@ -502,17 +502,17 @@ void LevelView::preview() {
             // What would be filled, as far as it is in view.
             const Point at = cellAt(*pointer_);
             const level::Region cells =
-                fills ? alike(target.layer, at, session_.tool(), seenCells())
+                fills ? alike(target.layer, at, session_.tool(), intersection(seenOf(grain()), level.cells()))
                       : level::Region(edit::pencil_cells(at, dragged ? 1 : hand.size, !dragged && hand.round));
             filled_ = cells.count();
-            if (filled_ > kMostPreview) return show(level);
+            if (filled_ > kMostPreview) return show(session_.whole(level));
             const edit::LaidOver laid = edit::lay_over(session_.project(), session_.rules(), level, level, target.layer,
                                                        hand, cells, session_.options().replaces, std::string());
             joined_ = laid.joined;
             onOverlay_ = laid.on_overlay;
             stayedOut_ = laid.stayed_out;
             if (laid.overlay != 0) target_ = laid.overlay;
-            show(laid.level);
+            show(session_.whole(laid.level));
             return;
         }
     }
@@ -528,13 +528,13 @@ void LevelView::preview() {
             return;
         }
     }
-    show(level);
+    show(session_.whole(level));
 }
 
 QString LevelView::sentence(bool& warns) const {
     warns = false;
     if (!session_.isOpen() || !session_.level()) return {};
-    const level::Level& level = *session_.level();
+    const level::Level level = session_.work();
     const level::Project& project = session_.project();
     if (trial_) return tr("This is what the plan would lay: nothing is changed yet");
     if (!pointer_ || !area().contains(pointer_->toPoint())) return {};
@@ -611,6 +611,8 @@ QString LevelView::sentence(bool& warns) const {
                    : hand.kind == edit::Hand::Kind::blocker
                        ? tr("%1 takes no blockers: add a layer of blockers in the Section").arg(bold(on))
                        : tr("%1 takes no tiles: choose a tile layer in the Section").arg(bold(on));
+        case edit::Obstacle::finer:
+            return tr("%1 has cells of its own: choose its slab in the Section to lay there").arg(bold(on));
         case edit::Obstacle::none:
             break;
     }
@@ -668,15 +670,22 @@ void LevelView::say() {
     emit readingChanged();
 }
 
-Box LevelView::seenCells() const {
+Box LevelView::seenCells() const { return intersection(seenOf(geometry()), pages_.level().cells()); }
+
+Box LevelView::seenOf(const Lattice& lattice) const {
     const QRect a = area();
-    const Point first = pixelAt(a.topLeft()), last = pixelAt(a.bottomRight());
-    return intersection(geometry().cells_in(spanning(first, last)), pages_.level().cells());
+    return lattice.cells_in(spanning(pixelAt(a.topLeft()), pixelAt(a.bottomRight())));
+}
+
+std::optional<Point> LevelView::pointedLevelCell() const {
+    if (!pointer_ || !area().contains(pointer_->toPoint())) return std::nullopt;
+    return geometry().cell_at(pixelAt(*pointer_));
 }
 
 void LevelView::stepVariant(int by) {
-    const level::Level* level = session_.level();
-    if (!level || !pointer_ || stroke_ || drag_) return;
+    if (!session_.level() || !pointer_ || stroke_ || drag_) return;
+    const level::Level work = session_.work();
+    const level::Level* level = &work;
     const Point cell = cellAt(*pointer_);
     // The active layer, if something painted lies there, else the frontmost that has it.
     const level::Layer* found = nullptr;
@@ -685,12 +694,12 @@ void LevelView::stepVariant(int by) {
             found = layer;
     };
     for (const level::LayerRef& slab : level->layers) look(slab.get());
-    look(session_.activeLayer());
+    look(work.layer(session_.activeLayerId()));
     if (!found) return emit session_.said(tr("There is nothing painted here"), false);
     if (found->locked) return emit session_.said(tr("%1 is locked").arg(QString::fromStdString(found->name)), true);
     const auto stepped = edit::step_variant(session_.project(), *level, found->id, cell, by);
     if (!stepped) return emit session_.said(tr("There is only one tile for this place"), false);
-    session_.applyLevel(tr("Variant of a cell"), stepped->level);
+    session_.applyWork(tr("Variant of a cell"), stepped->level);
     emit session_.said(tr("Variant %1 of %2, pinned on %3")
                            .arg(stepped->variant)
                            .arg(stepped->of)

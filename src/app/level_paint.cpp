@@ -47,15 +47,16 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
     if (w < 10 || std::all_of(session_.project().materials.begin(), session_.project().materials.end(),
                               [&](const auto& m) { return rules.complete(m->id); }))
         return;
-    const Box cells = geometry().cells_in(spanning(pixelAt(part.topLeft()), pixelAt(part.bottomRight())));
+    const Box shown = spanning(pixelAt(part.topLeft()), pixelAt(part.bottomRight()));
     p.setRenderHint(QPainter::Antialiasing);
     p.setPen(Qt::NoPen);
     p.setBrush(paper().vermilion);
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind != level::LayerKind::tiles || !layer->shown) continue;
-        level::each_cell(layer->grid, cells, [&](Point at, level::Cell cell, level::MaterialId m) {
+        const Lattice own = level.lattice_of(*layer);
+        level::each_cell(layer->grid, own.cells_in(shown), [&](Point at, level::Cell cell, level::MaterialId m) {
             if (m == 0 || cell.pinned() || rules.complete(m) || !rules.missing(join::around(layer->grid, at))) return;
-            const QRectF r = around({at.x, at.y, 1, 1});
+            const QRectF r = around(own, {at.x, at.y, 1, 1});
             const double s = std::clamp(w / 3, 4.0, 10.0);
             if (!geometry().square()) {
                 const QPointF right(r.right(), r.center().y());
@@ -94,7 +95,7 @@ void LevelView::paintLattice(QPainter& p, const QRect& part) {
 // The lines of an isometric lattice, and the level's edge: around it nothing can be laid.
 void LevelView::paintDiamonds(QPainter& p, const QRect& part) {
     const level::Level& level = pages_.level();
-    const QTransform to = cellsToScreen();
+    const QTransform to = cellsToScreen(geometry());
     const bool close = level.cell.w * zoom() >= 20;
     const int every = level.lines_every;
     const QColor line = session_.stage() == Stage::bound ? QColor(80, 70, 50, 40) : QColor(20, 16, 10, 48);
@@ -118,7 +119,7 @@ void LevelView::paintDiamonds(QPainter& p, const QRect& part) {
           [&](int y) { return std::pair(QPointF(seen.x, y), QPointF(seen.right(), y)); });
     p.setPen(QPen(QColor(251, 248, 241, 150), 1));
     p.setBrush(Qt::NoBrush);
-    p.drawPolygon(shapeOf(level.cells()));
+    p.drawPolygon(shapeOf(geometry(), level.cells()));
     p.restore();
 }
 
@@ -126,14 +127,14 @@ void LevelView::paintDiamonds(QPainter& p, const QRect& part) {
 // edges are out of view.
 void LevelView::paintEdgeNumbers(QPainter& p) {
     const level::Level& level = pages_.level();
-    const QTransform to = cellsToScreen();
+    const QTransform to = cellsToScreen(geometry());
     const double step = level.cell.w * zoom() / 2; // screen pixels from one to the next
     int every = 1;
     for (const int e : {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
         every = e;
         if (e * step >= 26) break;
     }
-    const auto hover = pointedCell();
+    const auto hover = pointedLevelCell();
     QFont font = this->font();
     font.setPixelSize(11);
     p.save();
@@ -174,9 +175,8 @@ void LevelView::paintRulers(QPainter& p) {
         every = e;
         if (e * step >= 44) break;
     }
-    const QRect a = area();
     const QSize count(pages_.level().size.w, pages_.level().size.h);
-    const Point hover = pointer_ && a.contains(pointer_->toPoint()) ? cellAt(*pointer_) : Point{-1, -1};
+    const Point hover = pointedLevelCell().value_or(Point{-1, -1});
     for (int axis = 0; axis < 2; ++axis) {
         const double unit = (axis == 0 ? c.w : c.h) * zoom();
         const double start = rulerStart(axis);
@@ -219,10 +219,9 @@ void LevelView::paintRulers(QPainter& p) {
 // Where the first cell's mark lies on the upper (0) or left (1) ruler. On an isometric lattice the rulers tell which
 // column's or row's line comes in there.
 double LevelView::rulerStart(int axis) const {
-    const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
-    if (geometry().square()) return axis == 0 ? zero.x() : zero.y();
+    const QPointF top = onScreen({0, 0, 1, 1}).topLeft(); // the first cell's upper corner
+    if (geometry().square()) return axis == 0 ? top.x() : top.y();
     const Size c = pages_.level().cell;
-    const QPointF top = zero + QPointF(c.w / 2.0 * zoom(), 0); // the first cell's upper corner
     const double slope = double(c.h) / c.w;
     return axis == 0 ? top.x() - (kRuler - top.y()) / slope : top.y() + (kRuler - top.x()) * slope;
 }
@@ -252,7 +251,7 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     const Size c = level.cell;
     const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
     const bool square = geometry().square();
-    const QTransform slant = cellsToScreen();
+    const QTransform slant = cellsToScreen(geometry());
     const auto at = [&](Point units) { // whole cells lie on whole pixels of the picture, as the view draws them
         if (!square) return slant.map(QPointF(units.x, units.y) / outline::kUnit);
         if (units.x % outline::kUnit == 0 && units.y % outline::kUnit == 0)
@@ -273,9 +272,9 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
         p.setBrush(hatch);
         for (const Box& run : d.runs)
             if (square)
-                p.fillRect(around(run), hatch);
+                p.fillRect(around(geometry(), run), hatch);
             else
-                p.drawPolygon(shapeOf(run));
+                p.drawPolygon(shapeOf(geometry(), run));
         for (const level::Polygon& polygon : d.polygons) {
             QPolygonF corners;
             for (const Point p2 : polygon) corners << at(p2);
@@ -304,7 +303,7 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     for (const auto& line : d.lines) p.drawLine(at(line.from), at(line.to));
     for (const auto& [cell, side] : d.one_way) {
         if (square) {
-            paintOneWay(p, around({cell.x, cell.y, 1, 1}), side, ink);
+            paintOneWay(p, around(geometry(), {cell.x, cell.y, 1, 1}), side, ink);
             continue;
         }
         const double s = c.w * zoom() * 0.6;
@@ -320,7 +319,7 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
 // Blockers are not seen in the game; here they are brine hatching, stronger on the active layer.
 void LevelView::paintBlockers(QPainter& p) {
     const level::Level& level = pages_.level();
-    const QTransform to = cellsToScreen();
+    const QTransform to = cellsToScreen(geometry());
     const bool close = level.cell.w * zoom() >= 4;
     p.save();
     p.setClipRect(area());
@@ -337,7 +336,7 @@ void LevelView::paintBlockers(QPainter& p) {
         level::each_cell(layer->grid, seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
             const level::TileShape shape = level::blocker_shape(cell);
             if (level::is_one_way(shape)) {
-                paintOneWay(p, around({at.x, at.y, 1, 1}), level::one_way_side(shape), ink);
+                paintOneWay(p, around(geometry(), {at.x, at.y, 1, 1}), level::one_way_side(shape), ink);
                 return;
             }
             for (const level::Polygon& polygon : level::polygons_of(shape)) {
@@ -366,7 +365,7 @@ void LevelView::paintGuides(QPainter& p) {
     if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) paintFrame(p);
     paintFigureAndArc(p);
     for (const level::Mark& mark : level.marks) {
-        QRectF place = around(mark.cells);
+        QRectF place = around(geometry(), mark.cells);
         // Aslant a flag stands in the middle.
         if (!geometry().square()) place = QRectF(QPointF(place.center().x(), place.top()), place.center());
         if (!geometry().square()) place.setWidth(1);
@@ -382,16 +381,17 @@ void LevelView::paintSelection(QPainter& p) {
     level::Region cells = marquee_ && marquee_->tool != Tool::pick ? marqueeCells() : session_.selection();
     if (moving_) cells = cells.moved(moving_->last - moving_->from);
     if (marquee_ && marquee_->tool == Tool::pick)
-        cells = level::Region(intersection(spanning(marquee_->from, marquee_->last), pages_.level().cells()));
+        cells = level::Region(intersection(spanning(marquee_->from, marquee_->last), session_.work().cells()));
     if (cells.empty()) return;
-    const Size c = pages_.level().cell;
+    const Lattice lattice = grain();
     p.save();
     p.setClipRect(area());
     const QColor brine = paper().brine;
-    const QTransform corners = cellsToScreen();
-    if (!geometry().square()) p.setRenderHint(QPainter::Antialiasing);
-    if (c.w * zoom() >= 2)
-        for (const level::Side& side : level::sides(cells, seenCells().grown(1))) {
+    const QTransform corners = cellsToScreen(lattice);
+    if (!lattice.square()) p.setRenderHint(QPainter::Antialiasing);
+    if (lattice.cell.w * zoom() >= 2)
+        for (const level::Side& side :
+             level::sides(cells, intersection(seenOf(lattice), session_.work().cells()).grown(1))) {
             const QPointF from = corners.map(QPointF(side.from.x, side.from.y));
             const QPointF to = corners.map(QPointF(side.to.x, side.to.y));
             p.setPen(QPen(QColor("#FBF8F1"), 3, Qt::SolidLine, Qt::SquareCap));
@@ -438,7 +438,7 @@ void LevelView::paintHover(QPainter& p) {
             const Point cell = cellAt(*pointer_);
             p.setPen(QPen(t.vermilion, 2));
             p.setBrush(Qt::NoBrush);
-            drawCells(p, {cell.x, cell.y, 1, 1});
+            drawCells(p, grain(), {cell.x, cell.y, 1, 1});
         }
     } else if (session_.stage() == Stage::lay || session_.stage() == Stage::bound) {
         const Point cell = cellAt(*pointer_);
@@ -460,14 +460,14 @@ void LevelView::paintHover(QPainter& p) {
                 box = geometry().square() ? level::cells_under(*block, cell, turn) : foot;
                 p.setPen(QPen(t.vermilion, 1, Qt::DashLine));
                 p.setBrush(Qt::NoBrush);
-                if (geometry().square()) drawCells(p, foot, 2);
+                if (geometry().square()) drawCells(p, grain(), foot, 2);
             }
         }
         const bool chooses =
             session_.tool() == Tool::select || session_.tool() == Tool::lasso || session_.tool() == Tool::measure;
         p.setPen(QPen(chooses ? paper().brine : t.vermilion, chooses ? 1 : 2));
         p.setBrush(Qt::NoBrush);
-        if (!marquee_ && !moving_ && !trial_) drawCells(p, box);
+        if (!marquee_ && !moving_ && !trial_) drawCells(p, grain(), box);
     }
     p.restore();
 }

@@ -7,7 +7,7 @@
 namespace vic::app {
 
 level::Region LevelView::marqueeCells() const {
-    const Box level = session_.level()->cells();
+    const Box level = session_.work().cells();
     level::Region cells = marquee_->tool == Tool::lasso
                               ? edit::lasso(marquee_->line, level)
                               : level::Region(intersection(spanning(marquee_->from, marquee_->last), level));
@@ -26,7 +26,7 @@ void LevelView::pressSelect(QMouseEvent* event, Point cell) {
     const bool remove = (event->modifiers() & Qt::AltModifier) != 0 && tool != Tool::pick;
     if (tool != Tool::pick && !add && !remove && session_.selection().contains(cell)) {
         const auto layers = session_.selectedLayers();
-        moving_ = Moving{cell, cell, {*session_.level(), session_.project().next_id, {}, 0, 0, 0}};
+        moving_ = Moving{cell, cell, {session_.work(), session_.project().next_id, {}, 0, 0, 0}};
         return;
     }
     marquee_ = Marquee{tool,
@@ -44,15 +44,15 @@ void LevelView::moveSelect(QPointF place) {
     if (moving_) {
         if (cell == moving_->last) return;
         moving_->last = cell;
-        moving_->moved = edit::moved(session_.project(), session_.rules(), session_.seen(*session_.level()),
+        moving_->moved = edit::moved(session_.project(), session_.rules(), session_.seen(session_.work()),
                                      session_.selection(), session_.selectedLayers(), moving_->last - moving_->from);
-        show(moving_->moved.level);
+        show(session_.whole(moving_->moved.level));
         return;
     }
     marquee_->last = cell;
     if (marquee_->tool == Tool::lasso) {
         const QPointF p = origin_ + (place - area().topLeft()) / zoom();
-        const CellPlace at = geometry().place_of(p.x(), p.y());
+        const CellPlace at = grain().place_of(p.x(), p.y());
         marquee_->line.push_back({at.x, at.y});
     }
     update();
@@ -68,10 +68,10 @@ void LevelView::releaseSelect() {
             return;
         }
         level::Level next = moving.moved.level;
-        for (const level::LayerRef& l : session_.level()->layers)
+        for (const level::LayerRef& l : session_.work().layers)
             if (next.layer(l->id)->shown != l->shown) next.edit(l->id).shown = l->shown;
         level::Region there = session_.selection().moved(by);
-        session_.applyLevel(tr("Move what is selected"), std::move(next), moving.moved.next_id);
+        session_.applyWork(tr("Move what is selected"), next, moving.moved.next_id);
         session_.setSelection(std::move(there));
         return;
     }
@@ -95,9 +95,9 @@ void LevelView::releaseSelect() {
 }
 
 void LevelView::pickSeveral() {
-    const Box box = intersection(spanning(marquee_->from, marquee_->last), session_.level()->cells());
+    const Box box = intersection(spanning(marquee_->from, marquee_->last), session_.work().cells());
     if (box.empty()) return;
-    const level::Level seen = session_.seen(*session_.level());
+    const level::Level seen = session_.seen(session_.work());
     level::Stamp stamp = edit::take(seen, level::Region(box), edit::concerned(seen, 0, true));
     if (stamp.layers.empty()) return emit session_.said(tr("There is nothing to pick up here"), true);
     edit::Hand hand;

@@ -107,10 +107,9 @@ QRectF LevelView::onScreen(const Box& pixels) const {
     return {corner, QSizeF(pixels.w, pixels.h) * zoom()};
 }
 
-QPoint LevelView::cellCentre(Point cell) const { return onScreen(geometry().box(cell)).center().toPoint(); }
+QPoint LevelView::cellCentre(Point cell) const { return onScreen(grain().box(cell)).center().toPoint(); }
 
-QTransform LevelView::cellsToScreen() const {
-    const Lattice l = geometry();
+QTransform LevelView::cellsToScreen(const Lattice& l) const {
     const auto at = [&](double x, double y) {
         const Lattice::Pixels p = l.pixel_of({x, y});
         return (QPointF(p.x, p.y) - origin_) * zoom() + area().topLeft();
@@ -119,20 +118,21 @@ QTransform LevelView::cellsToScreen() const {
     return {x.x(), x.y(), y.x(), y.y(), zero.x(), zero.y()};
 }
 
-QPolygonF LevelView::shapeOf(const Box& cells) const {
-    if (geometry().square()) return QPolygonF(around(cells));
-    return cellsToScreen().map(QPolygonF({QPointF(cells.x, cells.y), QPointF(cells.right(), cells.y),
-                                          QPointF(cells.right(), cells.bottom()), QPointF(cells.x, cells.bottom())}));
+QPolygonF LevelView::shapeOf(const Lattice& lattice, const Box& cells) const {
+    if (lattice.square()) return QPolygonF(around(lattice, cells));
+    return cellsToScreen(lattice).map(
+        QPolygonF({QPointF(cells.x, cells.y), QPointF(cells.right(), cells.y), QPointF(cells.right(), cells.bottom()),
+                   QPointF(cells.x, cells.bottom())}));
 }
 
-void LevelView::drawCells(QPainter& p, const Box& cells, double inset) const {
-    if (geometry().square()) {
-        p.drawRect(around(cells).adjusted(inset, inset, -inset, -inset));
+void LevelView::drawCells(QPainter& p, const Lattice& lattice, const Box& cells, double inset) const {
+    if (lattice.square()) {
+        p.drawRect(around(lattice, cells).adjusted(inset, inset, -inset, -inset));
         return;
     }
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
-    QPolygonF shape = shapeOf(cells);
+    QPolygonF shape = shapeOf(lattice, cells);
     if (inset > 0) {
         const QPointF middle = shape.boundingRect().center();
         const double by = 1 - 3 * inset / std::max(8.0, shape.boundingRect().width());
@@ -147,7 +147,7 @@ Point LevelView::pixelAt(QPointF place) const {
     return {static_cast<int>(std::floor(p.x())), static_cast<int>(std::floor(p.y()))};
 }
 
-Point LevelView::cellAt(QPointF place) const { return geometry().cell_at(pixelAt(place)); }
+Point LevelView::cellAt(QPointF place) const { return grain().cell_at(pixelAt(place)); }
 
 void LevelView::lookAt(Point cell) {
     const Lattice::Pixels p = geometry().pixel_of({cell.x + 0.5, cell.y + 0.5});
@@ -227,7 +227,7 @@ void LevelView::show(const level::Level& as_it_is) {
     } else {
         for (const Box& changedCells : *changed) {
             const Box cells = changedCells.grown(1);
-            redraw(around(cells).toAlignedRect());
+            redraw(around(geometry(), cells).toAlignedRect());
         }
         if (changed->empty()) return;
     }
@@ -238,7 +238,7 @@ void LevelView::show(const level::Level& as_it_is) {
 void LevelView::tick() {
     if (!isVisible() || !session_.isOpen() || pages_.empty()) return;
     const auto drawn = pages_.tick(session_.clock(), seenCells());
-    for (const Box& cells : drawn) redraw(around(cells).toAlignedRect());
+    for (const Box& cells : drawn) redraw(around(geometry(), cells).toAlignedRect());
     if (!drawn.empty()) update();
 }
 

@@ -22,11 +22,11 @@ class LevelView : public QWidget {
     void zoomStep(int by, QPointF at);
     void fit();
 
-    // The place of a cell's middle in the widget; for tests and for bringing things into view.
+    // The place of a cell's middle in the widget, and the cell at a place; of those that one works on.
     [[nodiscard]] QPoint cellCentre(Point cell) const;
     [[nodiscard]] Point cellAt(QPointF place) const;
     void lookAt(Point cell);
-    // The cells that are in view.
+    // The cells of the level that are in view.
     [[nodiscard]] Box seenCells() const;
     // The next (or earlier) variant for the cell under the pointer, pinned there.
     void stepVariant(int by);
@@ -145,12 +145,17 @@ class LevelView : public QWidget {
     void paintMap(QPainter& painter);
     // The lattice of the level.
     [[nodiscard]] Lattice geometry() const { return pages_.level().geometry(); }
+    // That of the cells one works on: of the active layer, where it has cells of its own. All that is pointed at and
+    // selected is told in these.
+    [[nodiscard]] Lattice grain() const { return session_.workLattice(); }
     // From cells (and parts of them) to the widget.
-    [[nodiscard]] QTransform cellsToScreen() const;
+    [[nodiscard]] QTransform cellsToScreen(const Lattice& lattice) const;
     // Cells as they lie on the screen: their outline, and the box around that.
-    [[nodiscard]] QPolygonF shapeOf(const Box& cells) const;
-    [[nodiscard]] QRectF around(const Box& cells) const { return onScreen(geometry().box(cells)); }
-    void drawCells(QPainter& painter, const Box& cells, double inset = 0) const;
+    [[nodiscard]] QPolygonF shapeOf(const Lattice& lattice, const Box& cells) const;
+    [[nodiscard]] QRectF around(const Lattice& lattice, const Box& cells) const { return onScreen(lattice.box(cells)); }
+    void drawCells(QPainter& painter, const Lattice& lattice, const Box& cells, double inset = 0) const;
+    [[nodiscard]] Box seenOf(const Lattice& lattice) const; // boxes of cells in view, also beyond the level
+    [[nodiscard]] std::optional<Point> pointedLevelCell() const;
     [[nodiscard]] Box extent() const { return pages_.extent(); }
     [[nodiscard]] QRect area() const; // what is left of the widget inside the rulers
     [[nodiscard]] QRectF onScreen(const Box& pixels) const;

@@ -166,6 +166,7 @@ void Slab::paintEvent(QPaintEvent*) {
         under = tr("blockers");
     else
         under = tr("backdrop");
+    if (layer->finer != 1) under = tr("tiles · %1 px").arg(session_.level()->lattice_of(*layer).cell.w);
     if (layer->overlay_of != 0) under = tr("overlay");
     if (session_.isAlone(layer_)) under += tr(" · alone");
     if (!layer->shown) under += tr(" · hidden");
@@ -299,7 +300,8 @@ void SectionPanel::follow() {
             if (l->id == session_.activeLayerId())
                 signature += l->name + (l->shown ? "s" : "h") + (l->locked ? "l" : "o") + (l->solid ? "b" : "p") +
                              std::to_string(l->backdrop.sheet) + std::to_string(l->overlay_of) +
-                             std::to_string(static_cast<int>(l->kind)) + planting_signature(*l);
+                             std::to_string(static_cast<int>(l->kind)) + std::to_string(l->finer) +
+                             std::to_string(level->cell.w) + planting_signature(*l);
         }
         if (const auto* a = session_.activeLayer(); a && a->kind == level::LayerKind::backdrop)
             signature += std::to_string(session_.project().sheets.size());

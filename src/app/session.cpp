@@ -8,6 +8,7 @@
 #include "app/thumbs.hpp"
 #include "base/error.hpp"
 #include "edit/clips.hpp"
+#include "edit/close_up.hpp"
 #include "edit/sheets.hpp"
 #include "join/compose_sheet.hpp"
 #include "join/read_kind.hpp"
@@ -238,6 +239,29 @@ void Session::noneAlone() {
     emit changed();
 }
 
+level::Level Session::work() const { return edit::close_up(*level(), closeUpOf()); }
+
+level::LayerId Session::closeUpOf() const {
+    const level::Layer* layer = activeLayer();
+    return layer && layer->finer != 1 && (stage_ == Stage::lay || stage_ == Stage::bound) ? layer->id : 0;
+}
+
+Lattice Session::workLattice() const {
+    const level::Layer* layer = level() ? level()->layer(closeUpOf()) : nullptr;
+    return layer ? level()->lattice_of(*layer) : level() ? level()->geometry() : Lattice{};
+}
+
+level::Level Session::whole(const level::Level& work) const {
+    const level::LayerId of = closeUpOf();
+    return of == 0 ? work : edit::put_back(*level(), work, of);
+}
+
+void Session::applyWork(const QString& name, const level::Level& next) { applyLevel(name, whole(next)); }
+
+void Session::applyWork(const QString& name, const level::Level& next, std::uint32_t nextId) {
+    applyLevel(name, whole(next), nextId);
+}
+
 level::Level Session::seen(const level::Level& level) const {
     if (alone_.empty()) return level;
     level::Level out = level;
@@ -257,7 +281,11 @@ void Session::setLevel(const std::string& id) {
 }
 
 void Session::setActiveLayer(level::LayerId id) {
+    const level::Layer* before = activeLayer();
+    const int finer = before ? before->finer : 1;
     activeLayer_ = id;
+    // What was selected was told in other cells.
+    if (const level::Layer* now = activeLayer(); now && now->finer != finer && !selection_.empty()) setSelection({});
     // On a layer of blockers there is but one thing to lay, and nowhere else.
     const level::Layer* layer = activeLayer();
     const bool blockers = layer && layer->kind == level::LayerKind::blockers;

@@ -67,6 +67,13 @@ class Session : public QObject {
     [[nodiscard]] const level::Project& project() const { return document_->project(); }
     [[nodiscard]] const level::Level* level() const; // null where the project has none
     [[nodiscard]] const level::Layer* activeLayer() const;
+    // What cells are laid on: the level, or the close-up of the active layer where that has cells of its own.
+    [[nodiscard]] level::Level work() const;
+    [[nodiscard]] Lattice workLattice() const;
+    // One step of history each, for a changed work().
+    void applyWork(const QString& name, const level::Level& next);
+    void applyWork(const QString& name, const level::Level& next, std::uint32_t nextId);
+    [[nodiscard]] level::Level whole(const level::Level& work) const; // the level with that work
 
     [[nodiscard]] Stage stage() const { return stage_; }
     [[nodiscard]] Tool tool() const { return tool_; }
@@ -207,7 +214,8 @@ class Session : public QObject {
     void lookAtPictures();
     void keepEarlierPictures();
     void followPlans(); // whose pictures have changed on disk
-    void choose();      // after the project changed: what was chosen and is gone is replaced
+    [[nodiscard]] level::LayerId closeUpOf() const;
+    void choose(); // after the project changed: what was chosen and is gone is replaced
     std::unique_ptr<edit::Document> document_;
     std::string levelId_;
     Stage stage_ = Stage::lay;

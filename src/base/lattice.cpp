@@ -21,7 +21,7 @@ Box Lattice::box(const Box& cells) const {
 Point Lattice::cell_at(Point pixel) const {
     if (square()) return {floor_div(pixel.x, cell.w), floor_div(pixel.y, cell.h)};
     // The pixel's middle, in 1 / (2 w h) of x and y: exact.
-    const std::int64_t across = std::int64_t{2 * pixel.x + 1 - cell.w} * cell.h;
+    const std::int64_t across = std::int64_t{2 * pixel.x + 1} * cell.h;
     const std::int64_t down = std::int64_t{2 * pixel.y + 1} * cell.w;
     const std::int64_t whole = std::int64_t{2} * cell.w * cell.h;
     return {static_cast<int>(floor_div64(down + across, whole)), static_cast<int>(floor_div64(down - across, whole))};
@@ -35,8 +35,8 @@ Box Lattice::cells_in(const Box& pixels) const {
         return spanning(first, last);
     }
     // A box has a pixel in common when its corner lies within these bounds; x + y and x - y follow from it.
-    const int left = floor_div(2 * (pixels.x - cell.w), cell.w); // of x - y
-    const int right = floor_div(2 * pixels.right(), cell.w) + 1;
+    const int left = floor_div(2 * (pixels.x - cell.w), cell.w) + 1; // of x - y
+    const int right = floor_div(2 * pixels.right(), cell.w) + 2;
     const int top = floor_div(2 * (pixels.y - cell.h), cell.h); // of x + y
     const int bottom = floor_div(2 * pixels.bottom(), cell.h) + 1;
     return spanning({floor_div(top + left, 2), floor_div(top - right, 2)},

@@ -1,9 +1,9 @@
 // Where the cells of a level lie in its pixels.
 //
 // On a square lattice cell x, y fills a box. On an isometric one it is a diamond within a box of the cell's size: x
-// goes right and down, y left and down, half a box each, and the box of cell 0, 0 has its corner at pixel 0, 0, so that
-// pixels left of 0 belong to levels as well. Collision, joins and all tools work in cells; only pictures and pointers
-// need this.
+// goes right and down, y left and down, half a box each, and the upper corner of the diamond of cell 0, 0 lies at pixel
+// 0, 0, so that pixels left of 0 belong to levels as well. Collision, joins and all tools work in cells; only pictures
+// and pointers need this.
 #pragma once
 
 #include "base/geometry.hpp"
@@ -30,7 +30,7 @@ struct Lattice {
     // left of or above it.
     [[nodiscard]] Point corner(Point at) const {
         if (square()) return {at.x * cell.w, at.y * cell.h};
-        return {floor_div((at.x - at.y) * cell.w, 2), floor_div((at.x + at.y) * cell.h, 2)};
+        return {floor_div((at.x - at.y - 1) * cell.w, 2), floor_div((at.x + at.y) * cell.h, 2)};
     }
     [[nodiscard]] Box box(Point at) const {
         const Point c = corner(at);
@@ -43,13 +43,16 @@ struct Lattice {
     // The least box of cells with all those whose boxes have a pixel in `pixels`; empty for none.
     [[nodiscard]] Box cells_in(const Box& pixels) const;
     // How far everything moves, in pixels, that is moved by so many cells.
-    [[nodiscard]] Point step(Point cells) const { return corner(cells); }
+    [[nodiscard]] Point step(Point cells) const {
+        if (square()) return corner(cells);
+        return {floor_div((cells.x - cells.y) * cell.w, 2), floor_div((cells.x + cells.y) * cell.h, 2)};
+    }
 
     // Between pixels and cells, parts of them included.
     [[nodiscard]] CellPlace place_of(double px, double py) const {
         if (square()) return {px / cell.w, py / cell.h};
-        const double across = (2 * px - cell.w) / cell.w; // x - y
-        const double down = 2 * py / cell.h;              // x + y
+        const double across = 2 * px / cell.w; // x - y
+        const double down = 2 * py / cell.h;   // x + y
         return {(down + across) / 2, (down - across) / 2};
     }
     struct Pixels {
@@ -58,7 +61,7 @@ struct Lattice {
     };
     [[nodiscard]] Pixels pixel_of(CellPlace at) const {
         if (square()) return {at.x * cell.w, at.y * cell.h};
-        return {(at.x - at.y + 1) * cell.w / 2, (at.x + at.y) * cell.h / 2};
+        return {(at.x - at.y) * cell.w / 2, (at.x + at.y) * cell.h / 2};
     }
 
     // Where things stand in a cell: the middle of a square's lower edge, of a diamond its middle.

@@ -6,6 +6,7 @@
 #include <map>
 
 #include "base/chance.hpp"
+#include "edit/close_up.hpp"
 #include "edit/reshape.hpp"
 #include "level/block.hpp"
 
@@ -20,13 +21,13 @@ Point cell_of(const Level& level, Point pixel) { return level.geometry().cell_at
 const Layer* place_for(const Level& level, const Stamp& stamp, const StampLayer& from, LayerId fallback, LayerId only) {
     const auto usable = [&](LayerId id) -> const Layer* {
         const Layer* l = level.layer(id);
-        return l && l->kind == from.kind ? l : nullptr;
+        return l && l->kind == from.kind && l->finer == from.finer ? l : nullptr;
     };
     if (stamp.layers.size() == 1)
         if (const Layer* l = usable(only)) return l;
     if (const Layer* l = usable(from.from)) return l;
     for (const LayerRef& l : level.layers)
-        if (l->name == from.name && l->kind == from.kind) return l.get();
+        if (l->name == from.name && usable(l->id)) return l.get();
     return stamp.layers.size() == 1 ? usable(fallback) : nullptr;
 }
 
@@ -54,11 +55,12 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
     out.lattice = level.lattice;
     for (const LayerRef& l : level.layers) {
         if (std::find(layers.begin(), layers.end(), l->id) == layers.end()) continue;
-        StampLayer layer{l->id, l->name, l->kind, {}, {}};
+        StampLayer layer{l->id, l->name, l->kind, l->finer, {}, {}};
         if (l->has_cells()) {
-            layer.grid = Grid(bounds.size());
-            each_cell(l->grid, bounds, [&](Point p, Cell c, MaterialId m) {
-                if (region.contains(p)) layer.grid.set(p - bounds.corner(), c, m);
+            const Box own = in_layer(bounds, l->finer);
+            layer.grid = Grid(own.size());
+            each_cell(l->grid, own, [&](Point p, Cell c, MaterialId m) {
+                if (region.contains({p.x / l->finer, p.y / l->finer})) layer.grid.set(p - own.corner(), c, m);
             });
             if (layer.grid.bounds().empty()) continue;
         } else {
@@ -83,7 +85,11 @@ Level cleared(const Project& project, const join::Rules& rules, const Level& lev
         if (l->has_cells()) {
             Hand eraser;
             eraser.kind = Hand::Kind::eraser;
-            out = lay(project, rules, out, id, eraser, region).level;
+            if (l->finer == 1)
+                out = lay(project, rules, out, id, eraser, region).level;
+            else
+                out = put_back(
+                    out, lay(project, rules, close_up(out, id), id, eraser, fine_cells(region, l->finer)).level, id);
         } else if (l->has_props()) {
             const auto inside = [&](const Prop& p) { return region.contains(cell_of(level, p.at)); };
             if (std::any_of(l->props.begin(), l->props.end(), inside)) std::erase_if(out.edit(id).props, inside);
@@ -116,10 +122,12 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         }
         Grid& grid = out.level.edit(to->id).grid;
         Box laid;
+        const Point corner{at.x * from.finer, at.y * from.finer};
+        const Box all = box_of(grid.size());
         each_cell(from.grid, box_of(from.grid.size()), [&](Point p, Cell c, MaterialId m) {
-            const Point place = p + at;
+            const Point place = p + corner;
             const std::uint32_t limit = from.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile;
-            if (!level.cells().contains(place) || c.tile() >= limit) return;
+            if (!all.contains(place) || c.tile() >= limit) return;
             if (m != 0 && !project.material(m)) m = 0;
             const bool pin = pins || c.pinned() || m == 0;
             const Turn turn = from.kind == LayerKind::blockers ? c.turn() : level.geometry().shown(c.turn());
@@ -128,9 +136,9 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
             ++out.cells;
         });
         if (laid.empty()) continue;
-        const Box touched = intersection(laid.grown(1), level.cells());
+        const Box touched = intersection(laid.grown(1), all);
         join::resolve(rules, grid, touched, to->id);
-        out.touched = united(out.touched, touched);
+        out.touched = united(out.touched, in_level(touched, from.finer));
     }
     return out;
 }
@@ -175,10 +183,12 @@ Stamp remade(const Stamp& stamp, Size size, Source source) {
     std::erase_if(out.layers, [](const StampLayer& l) { return !has_cells(l.kind); });
     for (StampLayer& layer : out.layers) {
         const Grid from = layer.grid;
-        layer.grid = Grid(size);
-        for (int y = 0; y < size.h; ++y)
-            for (int x = 0; x < size.w; ++x) {
-                const Point p = source(Point{x, y});
+        const int n = layer.finer;
+        layer.grid = Grid({size.w * n, size.h * n});
+        for (int y = 0; y < size.h * n; ++y)
+            for (int x = 0; x < size.w * n; ++x) {
+                const Point whole = source(Point{x / n, y / n});
+                const Point p{whole.x * n + x % n, whole.y * n + y % n};
                 layer.grid.set({x, y}, from.cell(p), from.material(p));
             }
     }
@@ -233,7 +243,7 @@ Stamped moved_to(const Project& project, const join::Rules& rules, const Level& 
     Stamped out{level, project.next_id, {}, 0, 0, 0};
     const Layer* target = level.layer(to);
     if (cells.empty() || from == to || !level.layer(from)) return out;
-    if (!target || target->kind != level.layer(from)->kind) {
+    if (!target || target->kind != level.layer(from)->kind || target->finer != level.layer(from)->finer) {
         out.no_layer = 1;
         return out;
     }

@@ -28,8 +28,9 @@ class Open {
   public:
     Open(const Level& level, LayerId layer, Point at, const FillOptions& options, const Region* bound)
         : alike_(options.alike), bound_(bound && !bound->empty() ? bound : nullptr) {
+        const Layer* of = level.layer(layer);
         for (const LayerRef& l : level.layers)
-            if (l->has_cells() && (l->id == layer || (options.all_layers && l->shown)))
+            if (l->has_cells() && (l->id == layer || (options.all_layers && l->shown && of && l->finer == of->finer)))
                 wanted_.push_back({&l->grid, content(alike_, l->grid.cell(at), l->grid.material(at))});
     }
     [[nodiscard]] bool any() const { return !wanted_.empty(); }

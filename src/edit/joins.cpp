@@ -68,11 +68,12 @@ Rejoined rejoin_part(const Project& project, const std::string& id, const Box& c
     for (const LayerRef& layer : level->layers) {
         if (layer->kind != LayerKind::tiles || layer->locked) continue;
         Grid grid = layer->grid;
+        const Box own = in_layer(box, layer->finer);
         if (pinned_too)
-            each_cell(layer->grid, box, [&](Point p, Cell cell, MaterialId m) {
+            each_cell(layer->grid, own, [&](Point p, Cell cell, MaterialId m) {
                 if (m != 0 && cell.pinned()) grid.set(p, {}, m);
             });
-        join::resolve(rules, grid, box, layer->id);
+        join::resolve(rules, grid, own, layer->id);
         std::int64_t changed = 0;
         for (const Box& part : differences(layer->grid, grid))
             for (int y = part.y; y < part.bottom(); ++y)
@@ -116,7 +117,7 @@ std::int64_t cells_of_case(const Project& project, const Level* level, MaterialI
     std::int64_t n = 0;
     for (const LayerRef& layer : level->layers) {
         if (layer->kind != LayerKind::tiles) continue;
-        each_cell(layer->grid, level->cells(), [&](Point p, Cell, MaterialId of) {
+        each_cell(layer->grid, layer->cells(), [&](Point p, Cell, MaterialId of) {
             n += of == id && join::canonical(rules.mask(join::around(layer->grid, p)), m->joins.kind) == mask;
         });
     }

@@ -14,12 +14,12 @@ std::optional<LaidStroke> stroke_of(const Project& before, const Project& after)
             const Layer* old = was->layer(l->id);
             // An overlay that was made for the stroke came with it.
             if (old == l.get() || l->kind != LayerKind::tiles) continue;
-            const Grid none(now->size);
+            const Grid none(l->grid.size());
             const auto boxes = differences(old ? old->grid : none, l->grid);
             if (boxes.empty()) continue;
             if (out) return std::nullopt; // more than one layer
             Box all;
-            for (const Box& b : boxes) all = united(all, b);
+            for (const Box& b : boxes) all = united(all, in_level(b, l->finer));
             out = LaidStroke{now->id, l->id, all};
         }
     }
@@ -34,8 +34,8 @@ Lifted lift(const Project& now, const join::Rules& rules, const Project& before,
     const Level* then = after.level(stroke.level);
     const Layer* here = level.layer(stroke.layer);
     const Layer* target = level.layer(to);
-    if (!was || !then || !here || !target || target->kind != LayerKind::tiles || to == stroke.layer ||
-        level.size != then->size)
+    if (!was || !then || !here || !target || target->kind != LayerKind::tiles || target->finer != here->finer ||
+        to == stroke.layer || level.size != then->size)
         return out;
     const Layer* old = was->layer(stroke.layer);
     const Layer* laid = then->layer(stroke.layer);
@@ -48,8 +48,9 @@ Lifted lift(const Project& now, const join::Rules& rules, const Project& before,
         return std::pair(m != 0 && !c.pinned() ? Cell{} : c, m);
     };
     Box moved;
-    for (int y = stroke.cells.y; y < stroke.cells.bottom(); ++y)
-        for (int x = stroke.cells.x; x < stroke.cells.right(); ++x) {
+    const Box cells = in_layer(stroke.cells, here->finer);
+    for (int y = cells.y; y < cells.bottom(); ++y)
+        for (int x = cells.x; x < cells.right(); ++x) {
             const Point p{x, y};
             const auto a = old ? own(old->grid, p) : std::pair(Cell{}, MaterialId{0});
             const auto b = own(laid->grid, p);

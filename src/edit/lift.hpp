@@ -13,7 +13,7 @@ namespace vic::edit {
 struct LaidStroke {
     std::string level;
     level::LayerId layer = 0;
-    Box cells; // the least box of what changed
+    Box cells; // of the level: the least box of what changed
 };
 std::optional<LaidStroke> stroke_of(const level::Project& before, const level::Project& after);
 

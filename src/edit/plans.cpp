@@ -59,9 +59,9 @@ LayerId layer_for(const Project& project, const Level& level, const PlanKey& key
     }
     if (const LayerId home = home_of(project, level, hand_of(key))) return home;
     const Layer* l = level.layer(fallback);
-    if (l && l->kind == LayerKind::tiles) return fallback;
+    if (l && l->kind == LayerKind::tiles && l->finer == 1) return fallback;
     for (const LayerRef& layer : level.layers)
-        if (layer->kind == LayerKind::tiles) return layer->id;
+        if (layer->kind == LayerKind::tiles && layer->finer == 1) return layer->id;
     return 0;
 }
 
@@ -301,7 +301,7 @@ Drawn drawn_plan(const Project& project, const Level& level) {
     // From the back on, so that what lies frontmost is what stays.
     std::map<std::pair<int, std::uint32_t>, std::size_t> known;
     for (const LayerRef& l : level.layers) {
-        if (l->kind != LayerKind::tiles || !l->shown) continue;
+        if (l->kind != LayerKind::tiles || !l->shown || l->finer != 1) continue;
         each_cell(l->grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
             PlanKey key;
             const bool painted = m != 0 && !c.pinned() && project.material(m);

@@ -66,7 +66,8 @@ Region planting_ground(const Level& level, const Planting& planting) {
     Region out;
     for (const LayerRef& l : level.layers) {
         if (l->kind != LayerKind::tiles || (planting.on != 0 ? l->id != planting.on : !l->shown)) continue;
-        each_cell(l->grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
+        each_cell(l->grid, l->cells(), [&](Point own, Cell c, MaterialId m) {
+            const Point p{own.x / l->finer, own.y / l->finer};
             if (planting.material != 0 ? m == planting.material : c.bits != 0 || m != 0) out.add(p);
         });
     }

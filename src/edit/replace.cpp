@@ -47,7 +47,7 @@ Losses losses(const Project& before, const Project& after) {
         for (const auto& level : before.levels)
             for (const LayerRef& layer : level->layers) {
                 if (layer->kind != LayerKind::tiles) continue;
-                each_cell(layer->grid, level->cells(), [&](Point, Cell cell, MaterialId) {
+                each_cell(layer->grid, layer->cells(), [&](Point, Cell cell, MaterialId) {
                     if (cell.tile() >= gone.size() || !gone[cell.tile()]) return;
                     ++out.cells;
                     used.insert(cell.tile());

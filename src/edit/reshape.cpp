@@ -42,7 +42,9 @@ Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Latt
 
 Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
     Level out = level;
-    const auto limited = [](int n) { return std::clamp(n, 1, kMostCells); };
+    int finest = 1;
+    for (const LayerRef& l : level.layers) finest = std::max(finest, l->finer);
+    const auto limited = [&](int n) { return std::clamp(n, 1, kMostCells / finest); };
     out.size = {limited(level.size.w + by.left + by.right), limited(level.size.h + by.top + by.bottom)};
     const Point move{by.left, by.top};
     const Point pixels = level.geometry().step(move);
@@ -50,14 +52,16 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
         Layer& layer = out.edit(l->id);
         for (Prop& p : layer.props) p.at = p.at + pixels;
         if (!l->has_cells()) continue;
-        layer.grid = l->grid.moved(move, out.size);
+        const int n = l->finer;
+        const Size size{out.size.w * n, out.size.h * n};
+        layer.grid = l->grid.moved({move.x * n, move.y * n}, size);
         // What lies at an edge, old or new, has other neighbours now. Variants go by place, so a moved level keeps
         // those it has.
-        const Box old = level.cells().moved(move);
-        for (const Box& edge : {Box{old.x - 1, old.y - 1, old.w + 2, 2}, Box{old.x - 1, old.bottom() - 1, old.w + 2, 2},
-                                Box{old.x - 1, old.y - 1, 2, old.h + 2}, Box{old.right() - 1, old.y - 1, 2, old.h + 2},
-                                Box{0, 0, out.size.w, 1}, Box{0, out.size.h - 1, out.size.w, 1},
-                                Box{0, 0, 1, out.size.h}, Box{out.size.w - 1, 0, 1, out.size.h}})
+        const Box old = l->cells().moved({move.x * n, move.y * n});
+        for (const Box& edge :
+             {Box{old.x - 1, old.y - 1, old.w + 2, 2}, Box{old.x - 1, old.bottom() - 1, old.w + 2, 2},
+              Box{old.x - 1, old.y - 1, 2, old.h + 2}, Box{old.right() - 1, old.y - 1, 2, old.h + 2},
+              Box{0, 0, size.w, 1}, Box{0, size.h - 1, size.w, 1}, Box{0, 0, 1, size.h}, Box{size.w - 1, 0, 1, size.h}})
             join::resolve(rules, layer.grid, edge, l->id);
     }
     std::vector<Mark> marks;
@@ -75,7 +79,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
 Box content(const Level& level) {
     Box out;
     for (const LayerRef& l : level.layers) {
-        if (l->has_cells()) out = united(out, l->grid.bounds());
+        if (l->has_cells()) out = united(out, in_level(l->grid.bounds(), l->finer));
         for (const Prop& p : l->props) {
             const Point at = level.geometry().cell_at(p.at);
             out = united(out, {at.x, at.y, 1, 1});
@@ -88,11 +92,13 @@ Box content(const Level& level) {
 Edges growth(const Level& level, const Box& cells) {
     Edges out;
     if (!level.grows || cells.empty()) return out;
+    int most = kMostCells;
+    for (const LayerRef& l : level.layers) most = std::min(most, kMostCells / l->finer);
     const auto chunks = [](int n) { return n <= 0 ? 0 : (n + kChunk - 1) / kChunk * kChunk; };
     out = {chunks(-cells.x), chunks(-cells.y), chunks(cells.right() - level.size.w),
            chunks(cells.bottom() - level.size.h)};
-    if (level.size.w + out.left + out.right > kMostCells) out.left = out.right = 0;
-    if (level.size.h + out.top + out.bottom > kMostCells) out.top = out.bottom = 0;
+    if (level.size.w + out.left + out.right > most) out.left = out.right = 0;
+    if (level.size.h + out.top + out.bottom > most) out.top = out.bottom = 0;
     return out;
 }
 
@@ -137,7 +143,7 @@ Level turned(const Project& project, const join::Rules& rules, const Level& leve
             layer.grid =
                 turned_grid(tiles, l->grid, turn, l->kind == LayerKind::blockers ? Lattice{} : level.geometry(),
                             l->kind == LayerKind::blockers);
-            join::resolve(rules, layer.grid, out.cells(), l->id);
+            join::resolve(rules, layer.grid, layer.cells(), l->id);
         }
         layer.props = turned_props(level.geometry(), std::move(layer.props), turn, level.size);
     }
@@ -182,7 +188,7 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
         Layer& layer = out.level.edit(l->id);
         for (Prop& p : layer.props) p.at = moved(p.at);
         if (l->kind != LayerKind::tiles || kind == LatticeKind::square) continue;
-        each_cell(l->grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
+        each_cell(l->grid, l->cells(), [&](Point p, Cell c, MaterialId m) {
             const Turn shown = to.shown(c.turn());
             if (shown == c.turn()) return;
             layer.grid.set(p, Cell(c.tile(), shown, c.pinned()), m);
@@ -205,6 +211,12 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
 
 Rescaled rescaled(const Project& project, const Level& level, Size cell, LatticeKind kind) {
     Rescaled out{level, {}};
+    for (const LayerRef& l : level.layers)
+        if (cell.w % l->finer != 0 || cell.h % l->finer != 0) {
+            out.says = say("The layer \"%1\" divides each cell by %2: a new size must be divisible by that", l->name,
+                           l->finer);
+            return out;
+        }
     if (kind != level.lattice) return relaid(level, cell, kind);
     const auto scaled = [](int at, int to, int from) { return floor_div(at * to, from); };
     out.level.cell = cell;
@@ -266,7 +278,7 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     const Layer& above = *level.layers[static_cast<std::size_t>(index)];
     const Layer& below = *level.layers[static_cast<std::size_t>(index) - 1];
     if (above.kind != below.kind || !(above.has_cells() || above.kind == LayerKind::props) || below.locked ||
-        above.locked || above.shift != below.shift)
+        above.locked || above.shift != below.shift || above.finer != below.finer)
         return out;
     out.done = true;
     Layer& to = out.level.edit(below.id);
@@ -277,7 +289,7 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     }
     Grid left = above.grid;
     std::map<TileId, bool> shows;
-    each_cell(above.grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
+    each_cell(above.grid, above.cells(), [&](Point p, Cell c, MaterialId m) {
         auto [known, fresh] = shows.try_emplace(c.tile(), false);
         if (fresh && above.kind == LayerKind::tiles) known->second = see_through(project, c.tile(), level.geometry());
         if (known->second && (below.grid.cell(p).bits != 0 || below.grid.material(p) != 0)) {
@@ -287,11 +299,11 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
         to.grid.set(p, c, m);
         left.set(p, {}, 0);
     });
-    join::resolve(rules, to.grid, level.cells(), below.id);
+    join::resolve(rules, to.grid, to.cells(), below.id);
     if (out.stayed == 0) {
         out.level = remove_layer(out.level, id);
     } else {
-        join::resolve(rules, left, level.cells(), id);
+        join::resolve(rules, left, above.cells(), id);
         out.level.edit(id).grid = left;
     }
     return out;

@@ -111,7 +111,7 @@ std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
     for (const auto& level : project.levels)
         for (const LayerRef& layer : level->layers)
             if (layer->kind == LayerKind::tiles)
-                each_cell(layer->grid, level->cells(), [&](Point, Cell cell, MaterialId) { use(cell.tile()); });
+                each_cell(layer->grid, layer->cells(), [&](Point, Cell cell, MaterialId) { use(cell.tile()); });
     for (const auto& material : project.materials)
         for (const auto& [mask, variants] : material->joins.cases)
             for (const Variant& v : variants) use(v.tile);
@@ -187,7 +187,7 @@ Project rejoin(Project project) {
         for (const level::LayerRef& layer : project.levels[i]->layers) {
             if (layer->kind != LayerKind::tiles) continue;
             Grid grid = layer->grid;
-            join::resolve(rules, grid, level.cells(), layer->id);
+            join::resolve(rules, grid, layer->cells(), layer->id);
             if (grid == layer->grid) continue;
             level.edit(layer->id).grid = std::move(grid);
             changed = true;

@@ -64,6 +64,8 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
         out.obstacle = Obstacle::no_layer;
     else if (!takes())
         out.obstacle = Obstacle::wrong_kind;
+    else if (layer->finer != 1)
+        out.obstacle = Obstacle::finer; // cells of its own: see close_up.hpp
     else if (layer->locked)
         out.obstacle = Obstacle::locked;
     else if (!layer->shown)
@@ -301,7 +303,7 @@ Hand shown_on(const Lattice& lattice, Hand hand) {
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& asked,
          const Region& wanted) {
     Laid out{level, {}, 0};
-    assert(level.layer(layer) && level.layer(layer)->has_cells());
+    assert(level.layer(layer) && level.layer(layer)->has_cells() && level.layer(layer)->finer == 1);
     const bool blockers = level.layer(layer)->kind == LayerKind::blockers;
     const Hand hand = shown_on(level.geometry(), asked);
     Region cells = wanted;
@@ -363,7 +365,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
 std::optional<Picked> pick(const Project& project, const Level& level, Point cell, LayerId active) {
     const TileTable tiles = reach_of(project).none() ? TileTable() : TileTable(project);
     const auto at = [&](const Layer& layer) -> std::optional<Picked> {
-        if (!layer.has_cells() || !layer.shown) return std::nullopt;
+        if (!layer.has_cells() || !layer.shown || layer.finer != 1) return std::nullopt;
         if (layer.kind == LayerKind::blockers) {
             const Cell held = layer.grid.cell(cell);
             if (held.empty() || layer.id != active) return std::nullopt;

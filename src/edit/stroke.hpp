@@ -44,7 +44,7 @@ struct Hand {
 // The Hand may lay on cells: it is a material, a tile, a spread, a blocker or the eraser.
 bool lays_cells(const Hand& hand);
 
-enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind };
+enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind, finer };
 
 struct Target {
     level::LayerId layer = 0;

@@ -33,11 +33,12 @@ void check_cells(const Project& project, const Level& level, const Layer& layer,
     int gone = 0;
     Point first_gone;
     std::map<std::pair<MaterialId, join::Mask>, std::pair<int, Point>> missing;
-    each_cell(layer.grid, level.cells(), [&](Point at, Cell cell, MaterialId material) {
+    each_cell(layer.grid, layer.cells(), [&](Point own, Cell cell, MaterialId material) {
+        const Point at{own.x / layer.finer, own.y / layer.finer}; // of the level
         if (!tiles.find(cell.tile()).tile && gone++ == 0) first_gone = at;
         const Material* m = material && !cell.pinned() ? project.material(material) : nullptr;
         if (!m || m->joins.kind == JoinKind::plain) return;
-        const join::Around around = join::around(layer.grid, at);
+        const join::Around around = join::around(layer.grid, own);
         if (!rules.missing(around)) return;
         const auto mask = join::canonical(rules.mask(around), m->joins.kind);
         auto& [count, where] = missing[{material, mask}];

@@ -92,15 +92,19 @@ struct Layer {
     Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
     Point shift{0, 0};             // half cells, -1 .. 1 each; not of solid layers
     std::string group;             // "Shore/Plants": what the Section folds together; may be empty
-    LayerId overlay_of = 0;        // the layer whose see-through tiles it takes; 0 for none
-    Grid grid;                     // tiles and blockers only
-    std::vector<Prop> props;       // props and planting only, in the order they were placed
-    Backdrop backdrop;             // backdrop only
-    Planting planting;             // planting only
+    int finer = 1;           // so many of its cells a side make one of the level's, 1 .. 8; tiles that do not block
+    LayerId overlay_of = 0;  // the layer whose see-through tiles it takes; 0 for none
+    Grid grid;               // tiles and blockers only
+    std::vector<Prop> props; // props and planting only, in the order they were placed
+    Backdrop backdrop;       // backdrop only
+    Planting planting;       // planting only
 
+    [[nodiscard]] Box cells() const { return box_of(grid.size()); } // its own
     [[nodiscard]] bool has_cells() const { return level::has_cells(kind); }
     [[nodiscard]] bool has_props() const { return level::has_props(kind); }
-    [[nodiscard]] bool blocks() const { return kind == LayerKind::blockers || (kind == LayerKind::tiles && solid); }
+    [[nodiscard]] bool blocks() const {
+        return kind == LayerKind::blockers || (kind == LayerKind::tiles && solid && finer == 1);
+    }
 };
 
 enum class View : std::uint8_t { from_above, from_the_side };
@@ -158,9 +162,24 @@ struct Level {
     [[nodiscard]] const Mark* first_mark(MarkKind kind) const;
     [[nodiscard]] Box cells() const { return box_of(size); }
     [[nodiscard]] Lattice geometry() const { return {lattice, cell}; }
+    // How the cells of a layer lie.
+    [[nodiscard]] Lattice lattice_of(const Layer& layer) const {
+        return {lattice, {cell.w / layer.finer, cell.h / layer.finer}};
+    }
     // The pixels of its cells. What stands up at the back of an isometric level reaches above them.
     [[nodiscard]] Box pixels() const { return geometry().box(cells()); }
 };
+
+inline constexpr int kMostFiner = 8;
+// Cells of a layer as cells of the level, as far as they touch any; and cells of the level as those of the layer.
+inline Box in_level(const Box& cells, int finer) {
+    if (finer == 1 || cells.empty()) return cells;
+    return spanning({floor_div(cells.x, finer), floor_div(cells.y, finer)},
+                    {floor_div(cells.right() - 1, finer), floor_div(cells.bottom() - 1, finer)});
+}
+inline Box in_layer(const Box& cells, int finer) {
+    return {cells.x * finer, cells.y * finer, cells.w * finer, cells.h * finer};
+}
 
 // What of the picture changed between two states of a level.
 struct Difference {

@@ -33,6 +33,7 @@ struct Used {
     std::vector<TileRef> tiles;
     std::vector<std::uint32_t> index; // by tile id: 1 + place in `tiles`, 0 where unused or gone
     std::vector<const PropKind*> kinds;
+    std::vector<int> finer; // by tile id: of the layer with the largest cells that has it
 };
 
 // The level as it is seen: what shows through the rims of materials that lie over others gets layers of its own.
@@ -45,7 +46,8 @@ Level with_underlays(const Project& project, const Level& level) {
         const Layer& layer = *level.layers[i];
         if (layer.kind == LayerKind::tiles) {
             Layer below;
-            below.grid = join::underlay(rules, layer.grid, level.cells(), layer.id);
+            below.grid = join::underlay(rules, layer.grid, layer.cells(), layer.id);
+            below.finer = layer.finer;
             if (below.grid.count() > 0) {
                 below.id = 0x40000000U + layer.id; // above all ids that a project gives out
                 below.name = layer.name + ", below";
@@ -67,11 +69,15 @@ Used used_by(const Project& project, const Level& level) {
     Used out;
     const TileTable table(project);
     std::vector<bool> seen(project.next_tile, false);
+    out.finer.resize(project.next_tile, 0);
     std::set<PropKindId> kinds;
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind == LayerKind::tiles)
-            each_cell(layer->grid, level.cells(), [&](Point, Cell cell, MaterialId) {
-                if (cell.tile() < seen.size()) seen[cell.tile()] = true;
+            each_cell(layer->grid, layer->cells(), [&](Point, Cell cell, MaterialId) {
+                if (cell.tile() >= seen.size()) return;
+                seen[cell.tile()] = true;
+                int& finer = out.finer[cell.tile()];
+                finer = finer == 0 ? layer->finer : std::min(finer, layer->finer);
             });
         for (const Prop& prop : layer->props) kinds.insert(prop.kind);
     }
@@ -151,9 +157,9 @@ Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, st
 }
 
 // The least box of cells that hold something, and their bits for the parcel, little-endian.
-Box cells_plane(const Layer& layer, const Level& level, const Used& used, std::string& bytes) {
+Box cells_plane(const Layer& layer, const Used& used, std::string& bytes) {
     Box box;
-    each_cell(layer.grid, level.cells(), [&](Point at, Cell cell, MaterialId) {
+    each_cell(layer.grid, layer.cells(), [&](Point at, Cell cell, MaterialId) {
         if (cell.tile() < used.index.size() && used.index[cell.tile()]) box = united(box, {at.x, at.y, 1, 1});
     });
     bytes.assign(static_cast<std::size_t>(box.size().area()) * 4, '\0');
@@ -204,6 +210,12 @@ Json one_way_json(const outline::Trace& trace) {
     for (const auto& e : outline::one_way_edges(trace))
         out.push_back({{"from", to_json(e.from)}, {"to", to_json(e.to)}, {"side", sides[e.side]}});
     return out;
+}
+
+// What the first version of the format cannot tell: readers of it refuse the parcel rather than show it wrong.
+bool needs_second(const Level& level) {
+    return level.lattice != LatticeKind::square ||
+           std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->finer != 1; });
 }
 
 // The collision classes of what blocks, by name; none where no layer has one.
@@ -267,9 +279,12 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     const Level level = with_underlays(project, as_laid);
     const Used used = used_by(project, level);
     std::vector<Image> pictures;
-    for (const TileRef& ref : used.tiles)
-        pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile),
-                                     level::picture_size(*ref.tile, level.geometry()), ref.sheet->smooth));
+    for (const TileRef& ref : used.tiles) {
+        const int finer = std::max(1, used.finer[ref.tile->id]);
+        const Lattice lattice{level.lattice, {level.cell.w / finer, level.cell.h / finer}};
+        pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile), level::picture_size(*ref.tile, lattice),
+                                     ref.sheet->smooth));
+    }
     for (const PropKind* kind : used.kinds) // those in pieces have files of their own
         pictures.push_back(kind->piece ? Image({1, 1}) : art_of(project, *kind));
     const auto atlas = pack(pictures, kAtlasSide);
@@ -279,7 +294,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", level.lattice == LatticeKind::square ? 1 : 2},
+           {"version", needs_second(level) ? 2 : 1},
            {"id", level.id},
            {"name", level.name},
            {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
@@ -316,10 +331,11 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
             l["shift"] = {layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
         if (layer.kind == LayerKind::tiles) {
             const std::string name = "cells-" + std::to_string(layer.id) + ".u32";
-            const Box box = cells_plane(layer, level, used, out[name]);
+            const Box box = cells_plane(layer, used, out[name]);
             l["solid"] = layer.solid;
             if (layer.solid && !layer.collision_class.empty()) l["collision_class"] = layer.collision_class;
             l["cells"] = {{"file", name}, {"box", to_json(box)}};
+            if (layer.finer != 1) l["cell"] = to_json(level.lattice_of(layer).cell);
         } else if (layer.has_props()) {
             l["props"] = props_json(layer, used);
         } else {

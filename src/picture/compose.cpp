@@ -162,7 +162,7 @@ void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas
     };
     if (art.over()) {
         const Box cells =
-            intersection(art.reach(level.geometry()).seen_in(level.geometry().cells_in(clip)), level.cells());
+            intersection(art.reach(level.geometry()).seen_in(level.geometry().cells_in(clip)), layer.cells());
         draw_all(join::underlay(*art.over(), layer.grid, cells, layer.id));
     }
     draw_all(layer.grid);
@@ -483,6 +483,15 @@ Box extent(const level::Project& project, const level::Level& level) {
 
 namespace {
 
+// The level with the lattice of one of its layers.
+level::Level of_layer(const level::Level& level, const Layer& layer) {
+    level::Level out;
+    out.lattice = level.lattice;
+    out.cell = level.lattice_of(layer).cell;
+    out.size = {level.size.w * layer.finer, level.size.h * layer.finer};
+    return out;
+}
+
 void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
                  int small) {
     art.follow(project);
@@ -505,9 +514,13 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const Layer& layer = *level.layers[i];
         if (!square || layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
         const Point shift{layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
-        seen_on[i] = shift == Point{}
-                         ? seen_of(level, layer, art, cells, &covered)
-                         : seen_of(level, layer, art, lattice.cells_in(clip.moved({-shift.x, -shift.y})), nullptr);
+        if (layer.finer != 1)
+            seen_on[i] = seen_of(of_layer(level, layer), layer, art,
+                                 level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr);
+        else
+            seen_on[i] = shift == Point{}
+                             ? seen_of(level, layer, art, cells, &covered)
+                             : seen_of(level, layer, art, lattice.cells_in(clip.moved({-shift.x, -shift.y})), nullptr);
     }
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const level::LayerRef& layer = level.layers[i];
@@ -519,11 +532,10 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const Box seen = clip.moved({-shift.x, -shift.y});
         switch (layer->kind) {
             case LayerKind::tiles:
-                if (!square) {
-                    draw_aslant(level, *layer, art, canvas, seen);
-                    break;
-                }
-                draw_tiles(level, *layer, art, canvas, seen, seen_on[i]);
+                if (!square)
+                    draw_aslant(of_layer(level, *layer), *layer, art, canvas, seen);
+                else
+                    draw_tiles(of_layer(level, *layer), *layer, art, canvas, seen, seen_on[i]);
                 break;
             case LayerKind::blockers: // what is not seen
                 break;
@@ -552,6 +564,7 @@ bool can_draw_small(const level::Project& project, const level::Level& level, in
     if (level.lattice != LatticeKind::square) return false;
     if (level.cell.w % s != 0 || level.cell.h % s != 0) return false;
     return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
+        if (l->finer != 1 && (level.cell.w / l->finer % s != 0 || level.cell.h / l->finer % s != 0)) return false;
         if (l->shift != Point{} && (level.cell.w / 2 % s != 0 || level.cell.h / 2 % s != 0)) return false;
         if (l->kind != LayerKind::backdrop) return true;
         const level::Sheet* sheet = project.sheet(l->backdrop.sheet);

@@ -214,10 +214,10 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
     } else if (layer.kind == "tiles" && level.isometric) {
         paintAslant(p, layer, atlas, frame);
     } else if (layer.kind == "tiles") {
-        const int x0 = std::max(0, floor_div(frame.x, level.cell.x)),
-                  x1 = std::min(level.size.x - 1, (frame.x + frame.w) / level.cell.x);
-        const int y0 = std::max(0, floor_div(frame.y, level.cell.y)),
-                  y1 = std::min(level.size.y - 1, (frame.y + frame.h) / level.cell.y);
+        const vicinum::Vec c = layer.cell_size;
+        const vicinum::Vec last{level.size.x * level.cell.x / c.x - 1, level.size.y * level.cell.y / c.y - 1};
+        const int x0 = std::max(0, floor_div(frame.x, c.x)), x1 = std::min(last.x, (frame.x + frame.w) / c.x);
+        const int y0 = std::max(0, floor_div(frame.y, c.y)), y1 = std::min(last.y, (frame.y + frame.h) / c.y);
         const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
         struct Block {
             int foot;
@@ -225,8 +225,8 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
         };
         std::vector<Block> blocks;
         const int reach = game_->reach;
-        for (int y = std::max(0, y0 - reach); y <= std::min(level.size.y - 1, y1 + reach); ++y)
-            for (int x = std::max(0, x0 - reach); x <= std::min(level.size.x - 1, x1 + reach); ++x) {
+        for (int y = std::max(0, y0 - reach); y <= std::min(last.y, y1 + reach); ++y)
+            for (int x = std::max(0, x0 - reach); x <= std::min(last.x, x1 + reach); ++x) {
                 const vicinum::Cell cell = layer.cell(x, y);
                 if (cell.empty()) continue;
                 const vicinum::Tile& tile = level.tiles[cell.tile()];
@@ -236,16 +236,16 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 }
                 if (x < x0 || x > x1 || y < y0 || y > y1) continue;
                 const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
-                const QPoint at(x * level.cell.x, y * level.cell.y);
+                const QPoint at(x * c.x, y * c.y);
                 if (cell.quarters() == 0 && !cell.mirrored()) {
-                    p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
+                    p.drawImage(QRect(at, QSize(c.x, c.y)), atlas, QRect(a.x, a.y, a.w, a.h));
                     continue;
                 }
                 p.save();
-                p.translate(at + QPointF(level.cell.x / 2.0, level.cell.y / 2.0));
+                p.translate(at + QPointF(c.x / 2.0, c.y / 2.0));
                 p.rotate(90 * cell.quarters());
                 if (cell.mirrored()) p.scale(-1, 1);
-                p.drawImage(QPointF(-level.cell.x / 2.0, -level.cell.y / 2.0), atlas, QRect(a.x, a.y, a.w, a.h));
+                p.drawImage(QRectF(-c.x / 2.0, -c.y / 2.0, c.x, c.y), atlas, QRectF(a.x, a.y, a.w, a.h));
                 p.restore();
             }
         std::sort(blocks.begin(), blocks.end(), [](const Block& a, const Block& b) {
@@ -254,8 +254,8 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
         for (const Block& block : blocks) {
             const vicinum::Cell cell = layer.cell(block.cell.x(), block.cell.y());
             const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
-            const vicinum::Rect place = level.picture_place(block.cell.x(), block.cell.y(), cell);
-            const QPoint at(place.x, place.y);
+            const vicinum::Rect place = level.picture_place(layer, block.cell.x(), block.cell.y(), cell);
+            const QRect at(place.x, place.y, place.w, place.h);
             if (cell.mirrored())
                 p.drawImage(at, atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
             else
@@ -295,19 +295,23 @@ void ParcelView::paintAslant(QPainter& p, const vicinum::Layer& layer, const QIm
     };
     std::vector<Piece> pieces;
     // Whatever is seen stands in a cell between the frame's corners, or below them by as much as the highest tile.
-    const auto at = [&](int px, int py) { return level.place(px, py); };
+    // In cells of the layer, which may be finer than the level's.
+    const auto at = [&](int px, int py) {
+        const auto [x, y] = level.place(px, py);
+        const double finer = double(level.cell.x) / layer.cell_size.x;
+        return std::pair(x * finer, y * finer);
+    };
     const int above = game_->highest;
     const int x0 = static_cast<int>(at(frame.x, frame.y).first) - game_->reach - 2;
     const int x1 = static_cast<int>(at(frame.x + frame.w, frame.y + frame.h + above).first) + game_->reach + 2;
     const int y0 = static_cast<int>(at(frame.x + frame.w, frame.y).second) - game_->reach - 2;
     const int y1 = static_cast<int>(at(frame.x, frame.y + frame.h + above).second) + game_->reach + 2;
     const QRect seen(frame.x, frame.y, frame.w, frame.h);
-    for (int y = std::max({0, y0, layer.box.y}); y <= std::min({level.size.y - 1, y1, layer.box.y + layer.box.h}); ++y)
-        for (int x = std::max({0, x0, layer.box.x}); x <= std::min({level.size.x - 1, x1, layer.box.x + layer.box.w});
-             ++x) {
+    for (int y = std::max({0, y0, layer.box.y}); y <= std::min(y1, layer.box.y + layer.box.h - 1); ++y)
+        for (int x = std::max({0, x0, layer.box.x}); x <= std::min(x1, layer.box.x + layer.box.w - 1); ++x) {
             const vicinum::Cell cell = layer.cell(x, y);
             if (cell.empty()) continue;
-            const vicinum::Rect r = level.picture_place(x, y, cell);
+            const vicinum::Rect r = level.picture_place(layer, x, y, cell);
             if (!seen.intersects(QRect(r.x, r.y, r.w, r.h))) continue;
             const vicinum::Rect foot = level.foot_cells(x, y, cell);
             pieces.push_back({foot.x + foot.w + foot.y + foot.h, x, y});
@@ -316,12 +320,12 @@ void ParcelView::paintAslant(QPainter& p, const vicinum::Layer& layer, const QIm
               [](const Piece& a, const Piece& b) { return std::tuple(a.depth, a.x) < std::tuple(b.depth, b.x); });
     for (const Piece& piece : pieces) {
         const vicinum::Cell cell = layer.cell(piece.x, piece.y);
-        const vicinum::Rect r = level.picture_place(piece.x, piece.y, cell);
+        const vicinum::Rect r = level.picture_place(layer, piece.x, piece.y, cell);
         const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
         if (cell.mirrored())
-            p.drawImage(QPoint(r.x, r.y), atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+            p.drawImage(QRect(r.x, r.y, r.w, r.h), atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
         else
-            p.drawImage(QPoint(r.x, r.y), atlas, QRect(a.x, a.y, a.w, a.h));
+            p.drawImage(QRect(r.x, r.y, r.w, r.h), atlas, QRect(a.x, a.y, a.w, a.h));
     }
 }
 

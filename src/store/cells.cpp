@@ -220,9 +220,13 @@ std::vector<Point> blocks_of(const level::Level& level) {
     const auto holds = [&](Point block) {
         for (const level::LayerRef& l : level.layers) {
             if (!l->has_cells()) continue;
-            for (int y = 0; y < kChunks; ++y)
-                for (int x = 0; x < kChunks; ++x)
-                    if (l->grid.chunk({block.x * kChunks + x, block.y * kChunks + y})) return true;
+            const int chunks = kChunks * l->finer;
+            for (int y = 0; y < chunks; ++y)
+                for (int x = 0; x < chunks; ++x) {
+                    const Point chunk{block.x * chunks + x, block.y * chunks + y};
+                    if (chunk.x < l->grid.chunks().w && chunk.y < l->grid.chunks().h && l->grid.chunk(chunk))
+                        return true;
+                }
         }
         return false;
     };
@@ -260,12 +264,13 @@ Grid read_rows(const std::vector<std::string>& rows, Size size, const std::strin
 }
 
 std::string write_cells(const level::Level& level, const join::Rules& rules, const Box& wanted) {
-    const Box part = intersection(wanted, level.cells());
+    const Box level_part = intersection(wanted, level.cells());
     std::string out = std::string(kHead) + "\n";
     std::vector<Content> row;
     for (const level::LayerRef& layer : level.layers) {
         if (!layer->has_cells()) continue;
         out += "layer " + std::to_string(layer->id) + "\n";
+        const Box part = level::in_layer(level_part, layer->finer);
         Grid ruled = layer->grid;
         join::resolve(rules, ruled, part, layer->id);
         for (int y = part.y; y < part.bottom(); ++y) {
@@ -285,14 +290,16 @@ CellReader::CellReader(level::Level& level, std::uint32_t next_tile)
     for (const level::LayerRef& l : std::vector(level.layers))
         if (l->has_cells()) {
             grids_[l->id] = &level.edit(l->id).grid;
+            finer_[l->id] = l->finer;
             if (l->kind == LayerKind::blockers) blockers_.insert(l->id);
         }
 }
 
 void CellReader::read(std::string_view text, const std::string& file, const Box& wanted,
                       std::vector<DamagedCells>* damaged) {
-    const Box part = intersection(wanted, level_.cells());
-    Part& own = rows_[static_cast<std::size_t>(part.y / kBlock)];
+    const Box level_part = intersection(wanted, level_.cells());
+    Box part = level_part; // in cells of the layer that is read
+    Part& own = rows_[static_cast<std::size_t>(level_part.y / kBlock)];
     Lines lines(text, file);
     if (!lines.next()) throw InputError("The file is empty", file, "", "Restore it from version control or a backup");
     if (lines.line() != kHead && lines.line() != kFirstHead) {
@@ -317,6 +324,7 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
                 if (!grids_.contains(id)) lines.refuse(say("The level has no layer of cells %1", id));
                 if (!seen.insert(id).second) lines.refuse(say("Layer %1 comes twice", id));
                 grid = grids_.at(id);
+                part = level::in_layer(level_part, finer_.at(id));
                 last_row = part.y - 1;
                 passes = false;
             } else if (!passes) {
@@ -352,7 +360,7 @@ void CellReader::finish(const join::Rules& rules) {
         for (const Part& p : rows_)
             if (const auto found = p.by_rule.find(id); found != p.by_rule.end()) by_rule = by_rule || found->second;
         if (!by_rule) continue;
-        join::resolve(rules, *grid, level_.cells(), id);
+        join::resolve(rules, *grid, box_of(grid->size()), id);
         for (const Part& p : rows_)
             if (const auto found = p.told.find(id); found != p.told.end())
                 for (const Told& t : found->second) grid->set(t.at, t.cell, grid->material(t.at));

@@ -63,6 +63,7 @@ class CellReader {
     level::Level& level_;
     std::uint32_t next_tile_;
     std::map<level::LayerId, level::Grid*> grids_;
+    std::map<level::LayerId, int> finer_;
     std::set<level::LayerId> blockers_;
     std::vector<Part> rows_; // by row of blocks, so that threads do not meet
 };

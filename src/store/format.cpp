@@ -288,6 +288,7 @@ Json layer_json(const Layer& l) {
     Json j{{"id", l.id},       {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind)},
            {"shown", l.shown}, {"locked", l.locked}, {"opacity", l.opacity}};
     if (l.kind == LayerKind::tiles) j["solid"] = l.solid;
+    if (l.finer != 1) j["finer"] = l.finer;
     if (!l.collision_class.empty()) j["collision_class"] = l.collision_class;
     if (l.kind == LayerKind::backdrop)
         j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
@@ -306,7 +307,14 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
     l.locked = f["locked"].yes();
     l.opacity = f["opacity"].number(0, 100);
     if (l.kind == LayerKind::tiles) l.solid = f["solid"].yes();
-    if (l.has_cells()) l.grid = Grid(cells);
+    if (f.has("finer")) {
+        l.finer = f["finer"].number(1, level::kMostFiner);
+        if (l.finer != 1 && (l.kind != LayerKind::tiles || l.solid))
+            f["finer"].refuse("Only tiles that do not block can be finer than the level");
+        if (cells.w * l.finer > kMostCells || cells.h * l.finer > kMostCells)
+            f["finer"].refuse("The layer would have too many cells");
+    }
+    if (l.has_cells()) l.grid = Grid({cells.w * l.finer, cells.h * l.finer});
     if (f.has("collision_class")) l.collision_class = f["collision_class"].text(64);
     if (l.kind == LayerKind::backdrop) {
         l.backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].whole(0, UINT32_MAX));
@@ -528,6 +536,8 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     }
     for (const Field& f : root["layers"].list(4096)) {
         Layer l = read_layer(f, project, level.size);
+        if (level.cell.w % l.finer != 0 || level.cell.h % l.finer != 0)
+            f["finer"].refuse("The level's cells cannot be divided like that");
         refuse_twice(f, ids, l.id, [&] { level.layers.push_back(std::make_shared<const Layer>(std::move(l))); });
     }
     level.plane = root["plane"].number(0, static_cast<int>(level.layers.size()));

@@ -207,6 +207,7 @@ Json stamp_json(const Stamp& s) {
     for (const StampLayer& l : s.layers) {
         Json layer{
             {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind))}};
+        if (l.finer != 1) layer["finer"] = l.finer;
         if (has_cells(l.kind))
             layer["rows"] = write_rows(l.grid);
         else
@@ -230,10 +231,11 @@ Stamp read_stamp(const Field& f, const Project& project) {
         layer.name = l["name"].text();
         layer.kind = static_cast<LayerKind>(l["kind"].word(layer_kind_words()));
         if (layer.kind == LayerKind::backdrop) l["kind"].refuse("A stamp has no backdrops");
+        if (l.has("finer")) layer.finer = l["finer"].number(1, kMostFiner);
         if (has_cells(layer.kind)) {
             std::vector<std::string> rows;
-            for (const Field& row : l["rows"].list(1024)) rows.push_back(row.text(1U << 16));
-            layer.grid = read_rows(rows, s.size, l.file(), l["rows"].path(),
+            for (const Field& row : l["rows"].list(1024 * kMostFiner)) rows.push_back(row.text(1U << 16));
+            layer.grid = read_rows(rows, {s.size.w * layer.finer, s.size.h * layer.finer}, l.file(), l["rows"].path(),
                                    layer.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile);
         } else {
             layer.props = read_props(l["props"], nullptr);

@@ -206,7 +206,7 @@ TEST_CASE("with blocks, a part redrawn and re-traced is the whole drawn and trac
     level::Level level = pump.small.level();
     outline::Trace live = outline::trace(level, tiles);
     picture::Art art;
-    picture::Canvas canvas(box_of(level.pixels()));
+    picture::Canvas canvas(level.pixels());
     picture::draw(pump.small.project, level, art, canvas, canvas.box);
     for (int i = 0; i < 120; ++i) {
         Hand hand = random.flip(0.7) ? pump.hand(random.flip()) : eraser();
@@ -224,7 +224,7 @@ TEST_CASE("with blocks, a part redrawn and re-traced is the whole drawn and trac
     CHECK(outline::outlines(live) == outline::outlines(outline::trace(level, tiles)));
     CHECK(live == outline::trace(level, tiles));
     picture::Art fresh_art;
-    picture::Canvas fresh(box_of(level.pixels()));
+    picture::Canvas fresh(level.pixels());
     picture::draw(pump.small.project, level, fresh_art, fresh, fresh.box);
     CHECK(canvas.pixels == fresh.pixels);
 }

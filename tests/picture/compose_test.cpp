@@ -41,7 +41,7 @@ TEST_CASE("a part drawn anew is the same as the whole", "[compose]") {
     make::Small small;
     const level::Level level = random_level(small, 3);
     Art art;
-    Canvas whole(box_of(level.pixels()));
+    Canvas whole(level.pixels());
     draw(small.project, level, art, whole, whole.box);
     make::Random random(4);
     for (int i = 0; i < 60; ++i) {

@@ -39,7 +39,7 @@ TEST_CASE("the level is drawn with the frame of the moment, and the parcel plays
     art.follow(small.project);
     const auto shown = [&](std::int64_t ms) {
         art.set_clock(ms);
-        picture::Canvas canvas(box_of(level.pixels()));
+        picture::Canvas canvas(level.pixels());
         picture::draw(small.project, small.level(), art, canvas, canvas.box);
         return canvas.pixels;
     };
@@ -48,7 +48,7 @@ TEST_CASE("the level is drawn with the frame of the moment, and the parcel plays
         other.edit(small.ground).grid.set({4, 5}, level::Cell(id, {1}, true), 0);
         level::Project still = edit::change_tiles(small.project, {3}, [](level::Tile& t) { t.frames.clear(); });
         picture::Art fresh;
-        picture::Canvas canvas(box_of(level.pixels()));
+        picture::Canvas canvas(level.pixels());
         picture::draw(still, other, fresh, canvas, canvas.box);
         return canvas.pixels;
     };

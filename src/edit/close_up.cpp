@@ -1,0 +1,103 @@
+#include "edit/close_up.hpp"
+
+#include <cassert>
+
+namespace vic::edit {
+
+using namespace level;
+
+Level close_up(const Level& level, LayerId id) {
+    const Layer* layer = level.layer(id);
+    if (!layer || layer->finer == 1) return level;
+    Level out = level;
+    const int index = level.index_of(id);
+    out.layers = {level.layers[static_cast<std::size_t>(index)]};
+    out.edit(id).finer = 1;
+    out.edit(id).overlay_of = 0;
+    out.plane = index < level.plane ? 1 : 0;
+    out.cell = level.lattice_of(*layer).cell;
+    out.size = layer->grid.size();
+    out.grows = false;
+    out.marks.clear();
+    out.guides.clear();
+    out.plan.reset();
+    return out;
+}
+
+Level put_back(const Level& level, const Level& close, LayerId id) {
+    const Layer* layer = level.layer(id);
+    if (!layer || layer->finer == 1) return close;
+    Level out = level;
+    int at = level.index_of(id);
+    for (const LayerRef& l : close.layers) {
+        Layer copy = *l;
+        copy.finer = layer->finer;
+        if (l->id == id) {
+            copy.overlay_of = layer->overlay_of;
+            out.layers[static_cast<std::size_t>(at)] = std::make_shared<const Layer>(std::move(copy));
+        } else {
+            ++at;
+            out.layers.insert(out.layers.begin() + at, std::make_shared<const Layer>(std::move(copy)));
+            if (at <= level.plane && level.index_of(id) < level.plane) ++out.plane;
+        }
+    }
+    return out;
+}
+
+Refined refined(const Level& level, LayerId id, int finer) {
+    Refined out{level, {}, false};
+    const Layer* layer = level.layer(id);
+    if (!layer || layer->kind != LayerKind::tiles || layer->solid) {
+        out.says = "Only tiles that do not block can have cells of their own";
+        return out;
+    }
+    if (finer < 1 || finer > kMostFiner || level.cell.w % finer != 0 || level.cell.h % finer != 0) {
+        out.says = say("Cells of %1 × %2 px cannot be divided by %3", level.cell.w, level.cell.h, finer);
+        return out;
+    }
+    const Size size{level.size.w * finer, level.size.h * finer};
+    if (size.w > kMostCells || size.h > kMostCells) {
+        out.says = say("A layer has at most %1 cells a side", kMostCells);
+        return out;
+    }
+    if (finer == layer->finer) {
+        out.says = "Nothing changes";
+        return out;
+    }
+    Grid grid(size);
+    std::int64_t gone = 0;
+    if (finer % layer->finer == 0) {
+        const int times = finer / layer->finer;
+        each_cell(layer->grid, layer->cells(), [&](Point p, Cell c, MaterialId m) {
+            for (int y = 0; y < times; ++y)
+                for (int x = 0; x < times; ++x) grid.set({p.x * times + x, p.y * times + y}, c, m);
+        });
+        out.says = say("Each cell becomes %1 × %1 of the same, drawn %1 times as small", times);
+    } else {
+        // By way of the level's cells, where the one does not divide the other.
+        each_cell(layer->grid, layer->cells(), [&](Point p, Cell c, MaterialId m) {
+            const Point to{p.x * finer / layer->finer, p.y * finer / layer->finer};
+            const bool taken = grid.cell(to).bits != 0 || grid.material(to) != 0;
+            if (!taken)
+                grid.set(to, c, m);
+            else if (grid.material(to) != m || (m == 0 && grid.cell(to).tile() != c.tile()))
+                ++gone;
+        });
+        out.says = gone == 0 ? Text("Several cells of the same become one")
+                             : say("Several cells become one: %1 that hold something else go", gone);
+    }
+    Layer& changed = out.level.edit(id);
+    changed.grid = std::move(grid);
+    changed.finer = finer;
+    out.done = true;
+    return out;
+}
+
+Region fine_cells(const Region& cells, int finer) {
+    if (finer == 1) return cells;
+    Region out;
+    cells.each([&](Point p) { out.add(level::in_layer(Box{p.x, p.y, 1, 1}, finer)); });
+    return out;
+}
+
+} // namespace vic::edit

@@ -1,0 +1,31 @@
+// Layers whose cells are finer than the level's: each is worked on as a level of its own.
+#pragma once
+
+#include "base/text.hpp"
+#include "level/project.hpp"
+#include "level/region.hpp"
+
+namespace vic::edit {
+
+// A level that has this layer alone and whose cells are the layer's: whatever works on levels works on it. The level
+// itself where its cells are the layer's already.
+level::Level close_up(const level::Level& level, level::LayerId layer);
+// The level with what was done to the close-up of its layer; layers that were made there (overlays) come to lie right
+// in front of it and are as fine.
+level::Level put_back(const level::Level& level, const level::Level& close, level::LayerId layer);
+
+// The layer with so many of its cells a side for one of the level's. Finer: each cell becomes several of the same, so
+// that the same ground is covered. Coarser: the first of each that holds anything stays. `says` tells which, and where
+// it cannot be done: tiles that block keep the level's cells, and cells must divide evenly; the level is then
+// unchanged.
+struct Refined {
+    level::Level level;
+    Text says;
+    bool done = false;
+};
+Refined refined(const level::Level& level, level::LayerId layer, int finer);
+
+// Cells of the level as those of a layer `finer` times as fine.
+level::Region fine_cells(const level::Region& cells, int finer);
+
+} // namespace vic::edit
