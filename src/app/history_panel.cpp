@@ -107,6 +107,9 @@ void HistoryPanel::fill() {
     for (std::size_t i = history.size(); i-- > 0;) {
         const auto& step = history[i];
         QString text = i == 0 ? tr("As opened") : QString::fromStdString(step.name);
+        // Beyond what the history may hold on to.
+        if (const std::size_t gone = session_.document().let_go(); i == 0 && gone > 0)
+            text = gone == 1 ? tr("One earlier step was let go") : tr("%1 earlier steps were let go").arg(gone);
         if (i == now) text = tr("● %1").arg(text);
         auto* item = new QListWidgetItem(text + "\n" + when(step.when), steps_);
         item->setData(Qt::UserRole, static_cast<quint32>(i));

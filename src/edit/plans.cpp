@@ -4,9 +4,11 @@
 #include <map>
 
 #include "edit/homes.hpp"
+#include "edit/joins.hpp"
 #include "edit/levels.hpp"
 #include "edit/reshape.hpp"
 #include "join/mask.hpp"
+#include "sheet/aslant.hpp"
 
 namespace vic::edit {
 
@@ -120,6 +122,12 @@ Rgba mean_colour(const Project& project, TileId id) {
 
 namespace {
 
+// Whether the material's art is drawn the way the lattice lies: aslant for diamonds, else from above.
+bool drawn_for(const Project& project, LatticeKind lattice, const Material& m) {
+    const Sheet* sheet = project.sheet(main_sheet(project, m.joins));
+    return !sheet || sheet::aslant(*sheet) == (lattice == LatticeKind::isometric);
+}
+
 Rgba colour_of(const Project& project, const Material& m) {
     const auto& cases = m.joins.cases;
     auto whole = cases.find(255);
@@ -150,7 +158,9 @@ Plan proposed_plan(const Project& project, const Level* level, const Image& pict
         PlanKey key{c.colour, Kind::nothing, 0, {}};
         int least = kAlike;
         for (const auto& m : project.materials) {
-            const Rgba own = colour_of(project, *m);
+            const Rgba own = drawn_for(project, level ? level->lattice : LatticeKind::square, *m)
+                                 ? colour_of(project, *m)
+                                 : Rgba{};
             if (own.a == 0 || c.colour.a == 0) continue;
             if (const int d = plan::distance(own, c.colour); d < least) {
                 least = d;

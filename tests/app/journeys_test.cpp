@@ -96,6 +96,11 @@ class Job {
                 if (auto* input = qobject_cast<QInputDialog*>(top)) {
                     input->setTextValue(text);
                     input->accept();
+                } else if (top->objectName() == "levelForm") {
+                    auto* name = top->findChild<QLineEdit*>("levelFormName");
+                    name->selectAll();
+                    QTest::keyClicks(name, text);
+                    QTest::keyClick(name, Qt::Key_Return);
                 } else if (auto* file = qobject_cast<QFileDialog*>(top)) {
                     file->selectFile(text);
                     QMetaObject::invokeMethod(file, "accept");

@@ -15,7 +15,7 @@ using namespace app_test;
 
 TEST_CASE("the workline tells the state of every stage and switches", "[app][window]") {
     Window w;
-    CHECK(w.find<StageButton>("stage-cut")->state() == "13 sheets");
+    CHECK(w.find<StageButton>("stage-cut")->state() == "16 sheets");
     CHECK(w.find<StageButton>("stage-lay")->state() == "7 layers");
     CHECK(w.find<StageButton>("stage-walk")->state() == "not tried");
     static const char* ids[] = {"stage-cut",   "stage-join", "stage-lay",      "stage-dress",

@@ -107,7 +107,7 @@ TEST_CASE("nothing is wrong in the demo", "[demo]") {
         INFO(f.what.english());
         CHECK(f.severity == vic::findings::Severity::hint);
     }
-    CHECK(project.levels.size() == 2);
+    CHECK(project.levels.size() == 3);
     CHECK(project.level("brine-pans")->size == vic::Size{96, 64});
     CHECK(project.level("pump-cellar")->size == vic::Size{80, 45});
 }
