@@ -13,7 +13,7 @@ using namespace vic;
 
 namespace {
 
-constexpr int kSide = 4096;
+constexpr int kLarge = 4096;
 
 edit::Hand rock() {
     edit::Hand hand;
@@ -29,7 +29,7 @@ std::size_t weight() { // bytes in use
 
 // The fill of a whole empty level: what is filled, the cells laid and joined, and the step of history.
 void fill_empty_4096(benchmark::State& state) {
-    make::Small small({kSide, kSide});
+    make::Small small({kLarge, kLarge});
     level::Material m = *small.project.material(1);
     for (int i = 1; i < state.range(0); ++i)
         m.joins.cases[255].push_back({static_cast<level::TileId>(49 + i), 100, {}});
@@ -60,8 +60,8 @@ BENCHMARK(fill_empty_4096)->ArgName("variants")->Arg(1)->Arg(3)->Unit(benchmark:
 level::Level caves(const make::Small& small) {
     level::Level level = small.level();
     level::Grid& grid = level.edit(small.ground).grid;
-    for (int cy = 0; cy < kSide / level::kChunk; ++cy)
-        for (int cx = 0; cx < kSide / level::kChunk; ++cx) {
+    for (int cy = 0; cy < kLarge / level::kChunk; ++cy)
+        for (int cx = 0; cx < kLarge / level::kChunk; ++cx) {
             level::Chunk& chunk = grid.edit({cx, cy});
             for (int i = 0; i < level::kChunk * level::kChunk; ++i) {
                 const int x = cx * level::kChunk + i % level::kChunk;
@@ -74,7 +74,7 @@ level::Level caves(const make::Small& small) {
 }
 
 void fill_ragged_cave_4096(benchmark::State& state) {
-    make::Small small({kSide, kSide});
+    make::Small small({kLarge, kLarge});
     const join::Rules rules(small.project);
     small.set(caves(small));
     Point from{0, 0};
@@ -91,12 +91,13 @@ void fill_ragged_cave_4096(benchmark::State& state) {
 BENCHMARK(fill_ragged_cave_4096)->Unit(benchmark::kMillisecond)->Iterations(4);
 
 void undo_fill_4096(benchmark::State& state) {
-    make::Small small({kSide, kSide});
+    make::Small small({kLarge, kLarge});
     const join::Rules rules(small.project);
     edit::Document document(small.project, "/tmp/none");
     level::Project next = document.project();
-    next.put(edit::lay(next, rules, *next.level(small.id), small.ground, rock(), level::Region(Box{0, 0, kSide, kSide}))
-                 .level);
+    next.put(
+        edit::lay(next, rules, *next.level(small.id), small.ground, rock(), level::Region(Box{0, 0, kLarge, kLarge}))
+            .level);
     document.apply("Fill", std::move(next));
     for (auto _ : state) {
         document.undo();
@@ -140,8 +141,8 @@ level::Project large(make::Small& small) {
         if (l->kind != level::LayerKind::tiles) continue;
         ++n;
         level::Grid& grid = level.edit(l->id).grid;
-        for (int cy = 0; cy < kSide / level::kChunk; ++cy)
-            for (int cx = 0; cx < kSide / level::kChunk; ++cx) {
+        for (int cy = 0; cy < kLarge / level::kChunk; ++cy)
+            for (int cx = 0; cx < kLarge / level::kChunk; ++cx) {
                 level::Chunk& chunk = grid.edit({cx, cy});
                 for (int i = 0; i < level::kChunk * level::kChunk; ++i) {
                     const int x = cx * level::kChunk + i % level::kChunk;
@@ -157,14 +158,14 @@ level::Project large(make::Small& small) {
 }
 
 void open_4096_by_4(benchmark::State& state) {
-    make::Small small({kSide, kSide});
+    make::Small small({kLarge, kLarge});
     make::Folder dir;
     make::save_with_pictures(large(small), dir.path());
     double bytes = 0;
     for (auto _ : state) {
         const std::size_t before = weight();
         const level::Project p = store::load(dir.path());
-        bytes = double(weight() - before) / (4.0 * kSide * kSide);
+        bytes = double(weight() - before) / (4.0 * kLarge * kLarge);
         benchmark::DoNotOptimize(p);
     }
     state.counters["bytes_per_cell"] = bytes;
@@ -172,7 +173,7 @@ void open_4096_by_4(benchmark::State& state) {
 BENCHMARK(open_4096_by_4)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 void save_one_cell_of_4096_by_4(benchmark::State& state) {
-    make::Small small({kSide, kSide});
+    make::Small small({kLarge, kLarge});
     make::Folder dir;
     level::Project p = large(small);
     make::save_with_pictures(p, dir.path());

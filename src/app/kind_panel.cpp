@@ -1,5 +1,6 @@
 #include "app/kind_panel.hpp"
 
+#include <QEvent>
 #include <QGridLayout>
 #include <QPainter>
 #include <QVBoxLayout>

@@ -24,12 +24,6 @@ namespace {
 constexpr int kLeftWidth = 214;
 constexpr int kRightWidth = 268;
 
-QWidget* upright(QWidget* parent) {
-    auto* line = new QFrame(parent);
-    line->setProperty("role", "upright");
-    return line;
-}
-
 } // namespace
 
 MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
@@ -66,7 +60,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     left_->addWidget(sheetList_);
     left_->addWidget(materialList_);
     row->addWidget(left_);
-    leftLine_ = upright(whole);
+    leftLine_ = uprightLine(whole);
     row->addWidget(leftLine_);
 
     auto* middle = new QVBoxLayout;
@@ -84,7 +78,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     for (QWidget* w : std::initializer_list<QWidget*>{levelView_, cut_, join_, walk_, handOver_}) centre_->addWidget(w);
     middle->addWidget(centre_, 1);
 
-    rightLine_ = upright(whole);
+    rightLine_ = uprightLine(whole);
     row->addWidget(rightLine_);
     right_ = new QStackedWidget(whole);
     rightFrame_ = right_;

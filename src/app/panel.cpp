@@ -82,6 +82,12 @@ QLabel* addFigure(QVBoxLayout* column, const QString& name, const QString& objec
     return figure;
 }
 
+QFrame* uprightLine(QWidget* parent) {
+    auto* line = new QFrame(parent);
+    line->setProperty("role", "upright");
+    return line;
+}
+
 QFrame* rule(QWidget* parent) {
     auto* frame = new QFrame(parent);
     frame->setProperty("role", "rule");

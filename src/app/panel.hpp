@@ -26,6 +26,7 @@ void addField(QVBoxLayout* column, const QString& name, QWidget* control, int na
 // A name on the left, a number on the right, a rule below. Returns the number's label.
 QLabel* addFigure(QVBoxLayout* column, const QString& name, const QString& objectName);
 QFrame* rule(QWidget* parent = nullptr);
+QFrame* uprightLine(QWidget* parent);
 QToolButton* toolButton(QWidget* parent, const QString& objectName, const QString& iconName, const QString& text,
                         const QString& toolTip, const char* role);
 // Takes the text "name, shortcut, help" into the tool tip and the accessible name.

@@ -12,12 +12,6 @@ namespace vic::app {
 
 namespace {
 
-QWidget* upright(QWidget* parent) {
-    auto* line = new QFrame(parent);
-    line->setProperty("role", "upright");
-    return line;
-}
-
 bool draws(Tool t) { return t == Tool::pencil || t == Tool::line || t == Tool::eraser; }
 bool boxes(Tool t) { return t == Tool::rectangle || t == Tool::ellipse; }
 bool fills(Tool t) { return t == Tool::fill || t == Tool::replace; }
@@ -34,7 +28,7 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     row->setSpacing(2);
     buildTools();
     row->addSpacing(4);
-    row->addWidget(upright(this));
+    row->addWidget(uprightLine(this));
     row->addSpacing(4);
     options_ = new QWidget(this);
     auto* inner = new QHBoxLayout(options_);

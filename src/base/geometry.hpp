@@ -75,4 +75,9 @@ inline Box spanning(Point a, Point b) {
 // Division that rounds towards minus infinity, for coordinates left of or above the origin. b > 0.
 inline int floor_div(int a, int b) { return a >= 0 ? a / b : -((-a + b - 1) / b); }
 
+// Twice the area of the triangle a, b, c; above 0 where one turns clockwise (y grows downwards).
+inline std::int64_t cross(Point a, Point b, Point c) {
+    return std::int64_t{b.x - a.x} * (c.y - a.y) - std::int64_t{b.y - a.y} * (c.x - a.x);
+}
+
 } // namespace vic

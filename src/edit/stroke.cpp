@@ -176,7 +176,7 @@ std::vector<LaidBlock> in_the_way(const TileTable& tiles, const Grid& grid, cons
 
 namespace {
 
-constexpr std::size_t kCounted = 64; // chunks up to which joined neighbours are counted
+constexpr std::size_t kCountedChunks = 64; // chunks up to which joined neighbours are counted
 
 std::uint64_t chance_at(const Hand& hand, LayerId layer, Point cell) {
     return place_hash((std::uint64_t{hand.seed} << 32) | layer, cell.x, cell.y);
@@ -354,7 +354,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
     join::resolve(rules, grid, out.touched, layer);
     std::size_t chunks = 0;
     cells.each_chunk([&](Point, const Region::Rows&) { ++chunks; });
-    if (chunks <= kCounted) {
+    if (chunks <= kCountedChunks) {
         Region rim = cells.grown(true);
         rim.remove(cells);
         rim.each([&](Point p) { out.joined += grid.cell(p) != before.cell(p); });

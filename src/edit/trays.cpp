@@ -10,7 +10,7 @@
 namespace vic::edit {
 
 using namespace level;
-using Kind = TrayItem::Kind;
+using Thing = TrayItem::Kind;
 
 namespace {
 
@@ -72,11 +72,11 @@ std::vector<TrayItem> tray_content(const Project& project, const OwnTray& tray) 
     for (const SheetId id : tray.sheets)
         if (const Sheet* sheet = project.sheet(id))
             for (const Tile& t : sheet->tiles)
-                if (!t.blank) add({Kind::tile, t.id});
+                if (!t.blank) add({Thing::tile, t.id});
     if (!tray.tags.empty())
         for (const auto& sheet : project.sheets)
             for (const Tile& t : sheet->tiles)
-                if (!t.blank && shares(t.tags, tray.tags)) add({Kind::tile, t.id});
+                if (!t.blank && shares(t.tags, tray.tags)) add({Thing::tile, t.id});
     return out;
 }
 
@@ -86,15 +86,15 @@ std::vector<TrayItem> find_things(const Project& project, const std::function<bo
     const auto add = [&](const std::string& text, const TrayItem& item) {
         if (out.size() < most && fits(text)) out.push_back(item);
     };
-    for (const auto& m : project.materials) add(m->name, {Kind::material, m->id});
-    for (const auto& k : project.prop_kinds) add(k->name, {Kind::prop, k->id});
+    for (const auto& m : project.materials) add(m->name, {Thing::material, m->id});
+    for (const auto& k : project.prop_kinds) add(k->name, {Thing::prop, k->id});
     // What has a name or a tag of its own comes before the crowd of a sheet.
     for (const bool own : {true, false})
         for (const auto& sheet : project.sheets) {
             if (sheet->tiles.size() < 2) continue;
             for (const Tile& t : sheet->tiles) {
                 if (t.blank || (!t.name.empty() || !t.tags.empty()) != own) continue;
-                add(own ? t.name + " " + tags_text(t.tags) + " " + sheet->name : sheet->name, {Kind::tile, t.id});
+                add(own ? t.name + " " + tags_text(t.tags) + " " + sheet->name : sheet->name, {Thing::tile, t.id});
             }
         }
     return out;
@@ -102,11 +102,11 @@ std::vector<TrayItem> find_things(const Project& project, const std::function<bo
 
 bool exists(const Project& project, const TrayItem& item) {
     switch (item.kind) {
-        case Kind::material:
+        case Thing::material:
             return item.id < 256 && project.material(static_cast<MaterialId>(item.id)) != nullptr;
-        case Kind::prop:
+        case Thing::prop:
             return project.prop_kind(item.id) != nullptr;
-        case Kind::tile:
+        case Thing::tile:
             for (const auto& sheet : project.sheets)
                 for (const Tile& t : sheet->tiles)
                     if (t.id == item.id) return true;
@@ -116,11 +116,11 @@ bool exists(const Project& project, const TrayItem& item) {
 }
 
 Text name_of(const Project& project, const TrayItem& item) {
-    if (item.kind == Kind::material)
+    if (item.kind == Thing::material)
         if (const Material* m = project.material(static_cast<MaterialId>(item.id))) return Text::verbatim(m->name);
-    if (item.kind == Kind::prop)
+    if (item.kind == Thing::prop)
         if (const PropKind* k = project.prop_kind(item.id)) return Text::verbatim(k->name);
-    return item.kind == Kind::tile ? tile_name(project, item.id) : Text();
+    return item.kind == Thing::tile ? tile_name(project, item.id) : Text();
 }
 
 } // namespace vic::edit

@@ -20,7 +20,7 @@ constexpr float kWholly = 96;    // colour distance at which two pixels have not
 
 using Pixel = std::array<float, 4>;
 
-Pixel seen(Rgba c) {
+Pixel shown(Rgba c) {
     const float a = float(c.a) / 255;
     return {float(c.r) * a, float(c.g) * a, float(c.b) * a, float(c.a)};
 }
@@ -61,7 +61,7 @@ Borders borders_of(const Image& laid) {
                             : side == 1 ? Point{w - 1 - depth, i}
                             : side == 2 ? Point{i, h - 1 - depth}
                                         : Point{depth, i};
-            to.push_back(seen(laid.at(p.x, p.y)));
+            to.push_back(shown(laid.at(p.x, p.y)));
         }
     };
     for (int side = 0; side < 4; ++side) {

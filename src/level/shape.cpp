@@ -61,10 +61,6 @@ const Table& table() {
     return made;
 }
 
-std::int64_t cross(Point a, Point b, Point c) {
-    return std::int64_t{b.x - a.x} * (c.y - a.y) - std::int64_t{b.y - a.y} * (c.x - a.x);
-}
-
 bool on_line(Point a, Point b, Point p) { return cross(a, b, p) == 0 && spanning(a, b).contains(p); }
 
 bool meet(Point a, Point b, Point c, Point d) {

@@ -12,10 +12,6 @@ using level::Polygons;
 
 namespace {
 
-std::int64_t cross(Point a, Point b, Point c) {
-    return std::int64_t{b.x - a.x} * (c.y - a.y) - std::int64_t{b.y - a.y} * (c.x - a.x);
-}
-
 double distance(Point p, Point a, Point b) {
     const double dx = b.x - a.x, dy = b.y - a.y;
     const double length = dx * dx + dy * dy;

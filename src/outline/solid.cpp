@@ -18,10 +18,6 @@ namespace {
 
 using Edge = Form::Edge;
 
-std::int64_t cross(Point a, Point b, Point c) {
-    return std::int64_t{b.x - a.x} * (c.y - a.y) - std::int64_t{b.y - a.y} * (c.x - a.x);
-}
-
 bool inside(const Edge& e, Point p) {
     return p != e.from && p != e.to && cross(e.from, e.to, p) == 0 && spanning(e.from, e.to).contains(p);
 }

@@ -8,7 +8,6 @@ namespace vic::sheet {
 
 namespace {
 
-constexpr int kLeastTile = 4; // pixels as drawn
 constexpr int kMostTile = 320;
 constexpr int kMostGap = 12;
 constexpr int kMostMargin = 48;

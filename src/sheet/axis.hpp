@@ -8,6 +8,8 @@
 
 namespace vic::sheet {
 
+inline constexpr int kLeastTile = 4; // pixels as drawn, a side
+
 // What the ground's colour tells of each column (or row): shares of its pixels, 0 .. 1.
 struct ArtProfile {
     std::vector<float> art;      // not of the ground's colour

@@ -16,7 +16,6 @@ namespace {
 
 constexpr std::int64_t kLarge = 1 << 20; // pixels from which a second thread is worth its while
 
-constexpr int kLeastTile = 4;  // pixels as drawn
 constexpr int kLeastStrip = 5; // the height of a strip with a caption, in pixels as drawn
 constexpr int kMostStrip = 40;
 constexpr int kSampled = 96; // pixels of a line looked at where a sample does

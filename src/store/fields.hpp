@@ -12,6 +12,8 @@
 
 namespace vic::store {
 
+inline constexpr int kFar = 1 << 24; // no coordinate of a project is further from 0
+
 using Json = nlohmann::ordered_json;
 
 // Parses `bytes`. Throws InputError for what is no JSON (with the line), is nested deeper than 64, or holds numbers

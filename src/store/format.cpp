@@ -70,8 +70,6 @@ std::vector<LayerId> read_homes(const Field& f) {
 
 namespace {
 
-constexpr int kFar = 1 << 24; // no coordinate of a project is further from 0
-
 template <class Enum>
 const std::string& word_of(const std::vector<std::string>& words, Enum value) {
     return words.at(static_cast<std::size_t>(value));

@@ -12,8 +12,6 @@ using namespace level;
 
 namespace {
 
-constexpr int kFar = 1 << 24; // no coordinate of a project is further from 0
-
 const std::vector<std::string>& plan_words() {
     static const std::vector<std::string> words{"nothing", "material", "tile", "prop", "mark"};
     return words;

@@ -56,16 +56,7 @@ class Job {
     }
     void drag(Point from, Point to, Qt::MouseButton button = Qt::LeftButton, Qt::KeyboardModifiers modifiers = {}) {
         ++actions;
-        w.hover(from);
-        QTest::mousePress(w.view(), button, modifiers, w.view()->cellCentre(from));
-        for (int i = 1; i <= 4; ++i) {
-            const QPointF at =
-                w.view()->cellCentre(from) + QPointF(w.view()->cellCentre(to) - w.view()->cellCentre(from)) * i / 4;
-            QMouseEvent move(QEvent::MouseMove, at, w.view()->mapToGlobal(at), Qt::NoButton, button, modifiers);
-            QApplication::sendEvent(w.view(), &move);
-        }
-        QTest::mouseRelease(w.view(), button, modifiers, w.view()->cellCentre(to));
-        QTest::qWait(5);
+        w.drag(from, to, modifiers, button);
     }
     void type(const char* field, const char* text) {
         ++actions;
@@ -75,7 +66,7 @@ class Job {
     }
     void slide(const char* slider, int value) {
         ++actions;
-        w.find<QSlider>(slider)->setValue(value);
+        w.slide(slider, value);
     }
     void item(const char* list, const char* text, Qt::KeyboardModifiers modifiers = {}) {
         ++actions;
@@ -391,8 +382,7 @@ TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][jo
             auto* meaning = w.find<QComboBox>(("planKey-" + std::to_string(i)).c_str());
             if (meaning->currentText() != "nothing") continue;
             ++job.actions;
-            meaning->setCurrentIndex(meaning->findText("the start"));
-            emit meaning->activated(meaning->currentIndex());
+            w.choose(("planKey-" + std::to_string(i)).c_str(), "the start");
         }
         REQUIRE(QTest::qWaitFor([&] { return w.view()->shown().first_mark(level::MarkKind::start) != nullptr; }, 2000));
         CHECK_FALSE(w.level().first_mark(level::MarkKind::start)); // only shown so far

@@ -19,20 +19,6 @@ using namespace app_test;
 
 namespace {
 
-void drag(Window& w, Point from, Point to, Qt::KeyboardModifiers modifiers = {},
-          Qt::MouseButton button = Qt::LeftButton) {
-    w.hover(from);
-    QTest::mousePress(w.view(), button, modifiers, w.view()->cellCentre(from));
-    for (int i = 1; i <= 3; ++i) {
-        const QPointF at =
-            w.view()->cellCentre(from) + QPointF(w.view()->cellCentre(to) - w.view()->cellCentre(from)) * i / 3;
-        QMouseEvent move(QEvent::MouseMove, at, w.view()->mapToGlobal(at), Qt::NoButton, button, modifiers);
-        QApplication::sendEvent(w.view(), &move);
-    }
-    QTest::mouseRelease(w.view(), button, modifiers, w.view()->cellCentre(to));
-    QTest::qWait(5);
-}
-
 // Clay laid on Marsh's layer, which has little else: a place to work in.
 void begin(Window& w) {
     w.stage("stage-lay");
@@ -60,7 +46,7 @@ TEST_CASE("what is selected is moved, copied, turned and removed, one step each"
     Window w;
     begin(w);
     w.key(Qt::Key_R);
-    drag(w, {16, 18}, {19, 19});
+    w.drag({16, 18}, {19, 19});
     const level::Grid laid = w.layer("Marsh").grid;
     const auto m = w.session().hand().material;
     const auto marsh_at = [&](Point p) { return w.layer("Marsh").grid.material(p) == m; };
@@ -68,16 +54,16 @@ TEST_CASE("what is selected is moved, copied, turned and removed, one step each"
     CHECK(w.find<QToolButton>("toolSelect")->isChecked());
     w.click("optionAllLayers"); // on the active layer alone
     CHECK_FALSE(w.session().options().allLayers);
-    drag(w, {15, 17}, {20, 20});
+    w.drag({15, 17}, {20, 20});
     CHECK(w.session().selection() == level::Region(Box{15, 17, 6, 4}));
     CHECK(w.reading().contains("24"));
     // Added to and taken from.
-    drag(w, {22, 17}, {23, 18}, Qt::ShiftModifier);
+    w.drag({22, 17}, {23, 18}, Qt::ShiftModifier);
     CHECK(w.session().selection().count() == 28);
-    drag(w, {22, 17}, {23, 18}, Qt::AltModifier);
+    w.drag({22, 17}, {23, 18}, Qt::AltModifier);
     CHECK(w.session().selection().count() == 24);
     // Moved: shown under way, laid when let go.
-    drag(w, {17, 18}, {17, 22});
+    w.drag({17, 18}, {17, 22});
     CHECK_FALSE(marsh_at({16, 18}));
     CHECK(marsh_at({16, 22}));
     CHECK(w.session().selection().contains({15, 21}));
@@ -166,14 +152,14 @@ TEST_CASE("rims, round tips and a right button that erases what the tool would l
     const level::Grid before = w.layer("Marsh").grid;
     w.key(Qt::Key_R);
     w.click("optionRim");
-    drag(w, {16, 17}, {21, 20});
+    w.drag({16, 17}, {21, 20});
     CHECK(w.layer("Marsh").grid.count() == before.count() + 16);
     CHECK(w.layer("Marsh").grid.material({18, 18}) == 0);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.click("optionRim");
-    drag(w, {16, 17}, {21, 20});
+    w.drag({16, 17}, {21, 20});
     CHECK(w.layer("Marsh").grid.count() == before.count() + 24);
-    drag(w, {17, 18}, {18, 19}, {}, Qt::RightButton);
+    w.drag({17, 18}, {18, 19}, {}, Qt::RightButton);
     CHECK(w.layer("Marsh").grid.count() == before.count() + 20);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.key(Qt::Key_Z, Qt::ControlModifier);
@@ -379,7 +365,7 @@ TEST_CASE("frame, guides, measuring and the figure help to build", "[app][guides
     CHECK(std::abs(w.level().frame_at->x - frame.x - 64) <= 16);
     // Measured in cells and what else counts.
     w.key(Qt::Key_M);
-    drag(w, {frame.x / 16 + 2, frame.y / 16 + 2}, {frame.x / 16 + 7, frame.y / 16 + 4});
+    w.drag({frame.x / 16 + 2, frame.y / 16 + 2}, {frame.x / 16 + 7, frame.y / 16 + 4});
     CHECK(w.view()->reading().text.contains("5 × 2 cells"));
     CHECK(w.view()->reading().text.contains("80 × 32 px"));
     CHECK(w.view()->reading().text.contains("walkers high"));

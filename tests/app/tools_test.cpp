@@ -8,14 +8,6 @@ using namespace app_test;
 
 namespace {
 
-void drag(Window& w, Point from, Point to, Qt::KeyboardModifiers modifiers = {}) {
-    QTest::mousePress(w.view(), Qt::LeftButton, modifiers, w.view()->cellCentre(from));
-    QMouseEvent move(QEvent::MouseMove, QPointF(w.view()->cellCentre(to)),
-                     QPointF(w.view()->mapToGlobal(w.view()->cellCentre(to))), Qt::NoButton, Qt::LeftButton, modifiers);
-    QApplication::sendEvent(w.view(), &move);
-    QTest::mouseRelease(w.view(), Qt::LeftButton, modifiers, w.view()->cellCentre(to));
-}
-
 // The cells that a material now has and had not before.
 std::set<Point> fresh(const level::Layer& was, const level::Layer& now, level::MaterialId m) {
     std::set<Point> out;
@@ -51,23 +43,23 @@ TEST_CASE("lines, ellipses and fills are laid as shown before, each one step of 
 
     w.key(Qt::Key_L, Qt::ShiftModifier);
     CHECK(w.find<QToolButton>("toolLine")->isChecked());
-    drag(w, {46, 8}, {55, 12});
+    w.drag({46, 8}, {55, 12});
     CHECK(fresh(before, marsh(), m) == wanted(edit::line_cells({46, 8}, {55, 12})));
     undone();
-    drag(w, {46, 8}, {55, 10}, Qt::ShiftModifier);
+    w.drag({46, 8}, {55, 10}, Qt::ShiftModifier);
     CHECK(fresh(before, marsh(), m) == wanted(edit::line_cells({46, 8}, {55, 8})));
     undone();
 
     w.click("toolEllipse");
-    drag(w, {46, 8}, {54, 13});
+    w.drag({46, 8}, {54, 13});
     CHECK(fresh(before, marsh(), m) == wanted(edit::ellipse_cells({46, 8, 9, 6})));
     undone();
 
     // A ring painted first, then filled inside: what is shown before the click is what the click lays.
     w.key(Qt::Key_R);
-    drag(w, {46, 8}, {54, 13});
+    w.drag({46, 8}, {54, 13});
     w.key(Qt::Key_E);
-    drag(w, {48, 10}, {48, 10});
+    w.drag({48, 10}, {48, 10});
     for (int x = 47; x <= 53; ++x)
         for (int y = 9; y <= 12; ++y) w.clickCell({x, y});
     const level::Layer ring = marsh();

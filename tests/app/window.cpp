@@ -82,6 +82,68 @@ void Window::dragCells(const std::vector<Point>& cells, Qt::MouseButton button) 
     QTest::qWait(5);
 }
 
+void Window::drag(Point from, Point to, Qt::KeyboardModifiers modifiers, Qt::MouseButton button) {
+    hover(from);
+    const QPointF begin = view()->cellCentre(from);
+    const QPointF way = view()->cellCentre(to) - begin;
+    QTest::mousePress(view(), button, modifiers, begin.toPoint());
+    for (int i = 1; i <= 4; ++i) {
+        const QPointF at = begin + way * i / 4;
+        QMouseEvent move(QEvent::MouseMove, at, view()->mapToGlobal(at), Qt::NoButton, button, modifiers);
+        QApplication::sendEvent(view(), &move);
+    }
+    QTest::mouseRelease(view(), button, modifiers, (begin + way).toPoint());
+    QTest::qWait(5);
+}
+
+void Window::slide(const char* name, int value) {
+    auto* slider = find<QSlider>(name);
+    REQUIRE(slider->isVisible());
+    QStyleOptionSlider option;
+    option.initFrom(slider);
+    option.minimum = slider->minimum();
+    option.maximum = slider->maximum();
+    option.sliderPosition = option.sliderValue = slider->value();
+    option.orientation = slider->orientation();
+    option.subControls = QStyle::SC_SliderHandle | QStyle::SC_SliderGroove;
+    const QRect handle = slider->style()->subControlRect(QStyle::CC_Slider, &option, QStyle::SC_SliderHandle, slider);
+    QTest::mousePress(slider, Qt::LeftButton, {}, handle.center());
+    const QRect groove = slider->style()->subControlRect(QStyle::CC_Slider, &option, QStyle::SC_SliderGroove, slider);
+    const int span = groove.width() - handle.width();
+    const int to = groove.x() + QStyle::sliderPositionFromValue(option.minimum, option.maximum, value, span);
+    QMouseEvent move(QEvent::MouseMove, QPointF(to + handle.width() / 2, handle.center().y()),
+                     slider->mapToGlobal(QPointF(to + handle.width() / 2, handle.center().y())), Qt::NoButton,
+                     Qt::LeftButton, {});
+    QApplication::sendEvent(slider, &move);
+    QTest::mouseRelease(slider, Qt::LeftButton, {}, QPoint(to + handle.width() / 2, handle.center().y()));
+    // A pixel of the mouse is more than a step of the slider; the keys do the rest.
+    slider->setFocus();
+    while (slider->value() != value) {
+        const int before = slider->value();
+        QTest::keyClick(slider, before < value ? Qt::Key_Right : Qt::Key_Left);
+        REQUIRE(slider->value() != before);
+    }
+    QTest::qWait(5);
+}
+
+void Window::choose(const char* name, const QString& text) {
+    auto* box = find<QComboBox>(name);
+    const int to = box->findText(text);
+    INFO(text.toStdString());
+    REQUIRE(to >= 0);
+    REQUIRE(box->isVisible());
+    clickAt(box, box->rect().center());
+    QAbstractItemView* list = box->view();
+    REQUIRE(QTest::qWaitFor([&] { return list->isVisible(); }, 2000));
+    const QModelIndex index = box->model()->index(to, 0);
+    list->scrollTo(index);
+    QTest::qWait(QApplication::doubleClickInterval() + 20); // until then a release only ends the opening click
+    QTest::mouseMove(list->viewport(), list->visualRect(index).center());
+    QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualRect(index).center());
+    REQUIRE(QTest::qWaitFor([&] { return !list->isVisible(); }, 2000));
+    QTest::qWait(10);
+}
+
 void Window::key(int key, Qt::KeyboardModifiers modifiers) {
     QWidget* target = QApplication::focusWidget();
     if (!target || target->window() != window.get()) target = window.get();

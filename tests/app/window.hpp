@@ -1,12 +1,16 @@
 // A real window on a copy of the demo project, driven by events.
 #pragma once
 
+#include <QAbstractItemView>
 #include <QApplication>
+#include <QComboBox>
 #include <QDragEnterEvent>
 #include <QDropEvent>
 #include <QMimeData>
 #include <QSettings>
+#include <QSlider>
 #include <QSpinBox>
+#include <QStyleOptionSlider>
 #include <QTest>
 #include <QUrl>
 #include <catch2/catch.hpp>
@@ -58,6 +62,9 @@ class Window {
     void hover(Point cell);
     void clickCell(Point cell, Qt::MouseButton button = Qt::LeftButton, Qt::KeyboardModifiers modifiers = {});
     void dragCells(const std::vector<Point>& cells, Qt::MouseButton button = Qt::LeftButton);
+    void drag(Point from, Point to, Qt::KeyboardModifiers modifiers = {}, Qt::MouseButton button = Qt::LeftButton);
+    void slide(const char* slider, int value);           // its handle, with the mouse, then to the very value with keys
+    void choose(const char* combo, const QString& text); // an entry of a list that opens, with the mouse
     void key(int key, Qt::KeyboardModifiers modifiers = {});
     void drop(const QString& file);
     void stage(const char* name) { click(name); }

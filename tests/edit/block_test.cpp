@@ -11,6 +11,7 @@
 #include "picture/compose.hpp"
 #include "sheet/cut.hpp"
 #include "store/project_files.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 #include "vicinum_level.hpp"
 
@@ -49,12 +50,6 @@ struct Pump {
     std::vector<level::TileId> members;
     level::TileId id = 0;
 };
-
-Hand eraser() {
-    Hand h;
-    h.kind = Hand::Kind::eraser;
-    return h;
-}
 
 } // namespace
 
@@ -181,13 +176,13 @@ TEST_CASE("feet never overlap: a stroke sets blocks side by side", "[block]") {
     REQUIRE(picked);
     CHECK(picked->hand.tile == pump.id);
     const std::vector<Point> foot{{11, 12}}, above{{11, 10}}, beside{{12, 12}};
-    CHECK(
-        lay(pump.small.project, rules, one, pump.small.ground, eraser(), beside).level.layer(pump.small.ground)->grid ==
-        grid);
-    CHECK(lay(pump.small.project, rules, one, pump.small.ground, eraser(), foot)
+    CHECK(lay(pump.small.project, rules, one, pump.small.ground, make::eraser(), beside)
+              .level.layer(pump.small.ground)
+              ->grid == grid);
+    CHECK(lay(pump.small.project, rules, one, pump.small.ground, make::eraser(), foot)
               .level.layer(pump.small.ground)
               ->grid.count() == 0);
-    CHECK(lay(pump.small.project, rules, one, pump.small.ground, eraser(), above)
+    CHECK(lay(pump.small.project, rules, one, pump.small.ground, make::eraser(), above)
               .level.layer(pump.small.ground)
               ->grid.count() == 0);
 }
@@ -209,7 +204,7 @@ TEST_CASE("with blocks, a part redrawn and re-traced is the whole drawn and trac
     picture::Canvas canvas(level.pixels());
     picture::draw(pump.small.project, level, art, canvas, canvas.box);
     for (int i = 0; i < 120; ++i) {
-        Hand hand = random.flip(0.7) ? pump.hand(random.flip()) : eraser();
+        Hand hand = random.flip(0.7) ? pump.hand(random.flip()) : make::eraser();
         // Often near the borders of chunks.
         const std::vector<Point> at{{random.flip() ? 60 + random.below(8) : random.below(150),
                                      random.flip() ? 60 + random.below(8) : random.below(140)}};

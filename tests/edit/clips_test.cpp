@@ -5,6 +5,7 @@
 #include "edit/fill.hpp"
 #include "edit/levels.hpp"
 #include "edit/reshape.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -12,20 +13,6 @@ using namespace vic::edit;
 using level::Region;
 
 namespace {
-
-Hand material(int id) {
-    Hand h;
-    h.kind = Hand::Kind::material;
-    h.material = static_cast<level::MaterialId>(id);
-    return h;
-}
-Hand tile(level::TileId id, Turn turn = {}) {
-    Hand h;
-    h.kind = Hand::Kind::tile;
-    h.tile = id;
-    h.turn = turn;
-    return h;
-}
 
 // A level with some of everything on it.
 level::Level busy(make::Small& small, unsigned seed) {
@@ -37,9 +24,9 @@ level::Level busy(make::Small& small, unsigned seed) {
         const Box box{random.below(level.size.w), random.below(level.size.h), 1 + random.below(12),
                       1 + random.below(9)};
         level = lay(p, rules, level, random.flip() ? small.ground : small.front,
-                    random.flip(0.6) ? material(1 + random.below(2))
-                                     : tile(static_cast<level::TileId>(49 + random.below(4)),
-                                            Turn{static_cast<std::uint8_t>(random.below(8))}),
+                    random.flip(0.6) ? make::material(1 + random.below(2))
+                                     : make::laying(static_cast<level::TileId>(49 + random.below(4)),
+                                                    Turn{static_cast<std::uint8_t>(random.below(8))}),
                     box_cells(box))
                     .level;
     }
@@ -83,7 +70,7 @@ TEST_CASE("turning a level four times, or mirroring it twice, is nothing", "[res
 TEST_CASE("a turned level shows the turned picture of every tile laid by hand", "[reshape]") {
     make::Small small({9, 7});
     const level::Level level = lay(small.project, join::Rules(small.project), small.level(), small.ground,
-                                   tile(51, Turn{1}), std::vector<Point>{{2, 1}})
+                                   make::laying(51, Turn{1}), std::vector<Point>{{2, 1}})
                                    .level;
     const level::Level now =
         turned(small.project, join::Rules(small.project), level, after(turned_right(Turn{}), Turn{4}));
@@ -96,7 +83,7 @@ TEST_CASE("a turned level shows the turned picture of every tile laid by hand", 
     for (auto& t : sheet.tiles) t.turns = 1;
     fixed.put(sheet);
     const level::Level upright =
-        lay(fixed, join::Rules(fixed), small.level(), small.ground, tile(51), std::vector<Point>{{2, 1}}).level;
+        lay(fixed, join::Rules(fixed), small.level(), small.ground, make::laying(51), std::vector<Point>{{2, 1}}).level;
     const level::Level after_it = turned(fixed, join::Rules(fixed), upright, turned_right(Turn{}));
     CHECK(after_it.layer(small.ground)->grid.cell(turned_place(Turn{1}, {2, 1}, {9, 7})).turn() == Turn{});
 }
@@ -130,7 +117,7 @@ TEST_CASE("a growing level grows by whole chunks, on any side, and shares what i
     CHECK(growth(level, {-3, 0, 1, 1}) == Edges{64, 0, 0, 0});
     CHECK(growth(level, {100, -70, 60, 300}) == Edges{0, 128, 64, 128});
     const join::Rules rules(small.project);
-    level = lay(small.project, rules, level, small.ground, tile(49), box_cells({10, 10, 90, 90})).level;
+    level = lay(small.project, rules, level, small.ground, make::laying(49), box_cells({10, 10, 90, 90})).level;
     const level::Level larger = extended(rules, level, {64, 0, 0, 0});
     CHECK(larger.layer(small.ground)->grid.chunk({1, 0}) == level.layer(small.ground)->grid.chunk({0, 0}));
 }
@@ -139,8 +126,8 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
     make::Small small({60, 50});
     const join::Rules rules(small.project);
     level::Level level =
-        lay(small.project, rules, small.level(), small.ground, material(1), box_cells({3, 3, 6, 5})).level;
-    level = lay(small.project, rules, level, small.front, tile(50, Turn{3}), box_cells({4, 4, 2, 2})).level;
+        lay(small.project, rules, small.level(), small.ground, make::material(1), box_cells({3, 3, 6, 5})).level;
+    level = lay(small.project, rules, level, small.front, make::laying(50, Turn{3}), box_cells({4, 4, 2, 2})).level;
     level = add_prop(level, small.props, {900, small.prop, {5 * 16 + 3, 6 * 16 + 1}, true});
     small.project.next_id = 1000;
     Region region(Box{3, 3, 6, 5});
@@ -152,7 +139,7 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
     CHECK(there.props == 1);
     CHECK(there.no_layer == 0);
     const level::Level direct =
-        lay(small.project, rules, level, small.ground, material(1), box_cells({30, 20, 6, 5})).level;
+        lay(small.project, rules, level, small.ground, make::material(1), box_cells({30, 20, 6, 5})).level;
     CHECK(there.level.layer(small.ground)->grid == direct.layer(small.ground)->grid);
     CHECK(there.level.layer(small.front)->grid.cell({32, 22}).turn() == Turn{3});
     CHECK(there.level.layer(small.props)->props.back() ==
@@ -161,7 +148,7 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
     const level::Stamp ground = take(level, region, {small.ground});
     const Stamped joined = stamp(small.project, rules, level, ground, {9, 3}, 0, 0, false);
     CHECK(joined.level.layer(small.ground)->grid ==
-          lay(small.project, rules, level, small.ground, material(1), box_cells({9, 3, 6, 5}))
+          lay(small.project, rules, level, small.ground, make::material(1), box_cells({9, 3, 6, 5}))
               .level.layer(small.ground)
               ->grid);
     const Stamped pinned = stamp(small.project, rules, level, ground, {9, 3}, 0, 0, true);
@@ -280,7 +267,7 @@ TEST_CASE("a spread leaves out the share it is asked to, steadily, by weight", "
     }
     // What was there stays where it is left out.
     const level::Level on_ground =
-        lay(small.project, rules, small.level(), small.front, tile(51), Region(all.cells())).level;
+        lay(small.project, rules, small.level(), small.front, make::laying(51), Region(all.cells())).level;
     const level::Level mixed = lay(small.project, rules, on_ground, small.front, hand, Region(all.cells())).level;
     CHECK(mixed.layer(small.front)->grid.count() == 40000);
 
@@ -304,17 +291,17 @@ TEST_CASE("replacing lays one thing for another and leaves the rest", "[clips]")
     make::Small small({30, 20});
     const join::Rules rules(small.project);
     level::Level level =
-        lay(small.project, rules, small.level(), small.ground, material(1), box_cells({0, 0, 10, 10})).level;
-    level = lay(small.project, rules, level, small.ground, material(2), box_cells({10, 0, 10, 10})).level;
-    const Replaced here =
-        replaced(small.project, rules, level, Region(Box{5, 0, 10, 10}), {small.ground}, material(1), material(2));
+        lay(small.project, rules, small.level(), small.ground, make::material(1), box_cells({0, 0, 10, 10})).level;
+    level = lay(small.project, rules, level, small.ground, make::material(2), box_cells({10, 0, 10, 10})).level;
+    const Replaced here = replaced(small.project, rules, level, Region(Box{5, 0, 10, 10}), {small.ground},
+                                   make::material(1), make::material(2));
     CHECK(here.cells == 50);
     CHECK(here.level.layer(small.ground)->grid ==
-          lay(small.project, rules, level, small.ground, material(2), box_cells({5, 0, 5, 10}))
+          lay(small.project, rules, level, small.ground, make::material(2), box_cells({5, 0, 5, 10}))
               .level.layer(small.ground)
               ->grid);
-    const Replaced everywhere =
-        replaced(small.project, rules, level, Region(level.cells()), {small.ground}, material(1), tile(51));
+    const Replaced everywhere = replaced(small.project, rules, level, Region(level.cells()), {small.ground},
+                                         make::material(1), make::laying(51));
     CHECK(everywhere.cells == 100);
     CHECK(everywhere.level.layer(small.ground)->grid.cell({4, 4}).tile() == 51);
 }
@@ -340,8 +327,8 @@ TEST_CASE("merging down lays the upper over the lower and keeps what one sees th
     level::Level level = small.level();
     upper = small.project.next_id++;
     level = add_layer(level, upper, "Upper", level::LayerKind::tiles, small.ground);
-    level = lay(small.project, rules, level, small.ground, tile(49), box_cells({0, 0, 10, 10})).level;
-    level = lay(small.project, rules, level, upper, tile(50), box_cells({5, 5, 10, 10})).level;
+    level = lay(small.project, rules, level, small.ground, make::laying(49), box_cells({0, 0, 10, 10})).level;
+    level = lay(small.project, rules, level, upper, make::laying(50), box_cells({5, 5, 10, 10})).level;
     const Merged merged = merged_down(small.project, rules, level, upper);
     REQUIRE(merged.done);
     CHECK(merged.stayed == 0);
@@ -362,7 +349,9 @@ TEST_CASE("another cell size keeps every place in cells and says what becomes of
     CHECK(twice.level.layer(small.props)->props[0].at == Point{70, 100});
     CHECK(twice.level.guides[0].at == 64);
     CHECK(twice.says.english().find("2 times as large") != std::string::npos);
-    CHECK(rescaled(small.project, twice.level, {16, 16}, LatticeKind::square).level.layer(small.props)->props[0].at == Point{35, 50});
-    CHECK(rescaled(small.project, level, {24, 16}, LatticeKind::square).says.english().find("uneven") != std::string::npos);
+    CHECK(rescaled(small.project, twice.level, {16, 16}, LatticeKind::square).level.layer(small.props)->props[0].at ==
+          Point{35, 50});
+    CHECK(rescaled(small.project, level, {24, 16}, LatticeKind::square).says.english().find("uneven") !=
+          std::string::npos);
     CHECK(rescaled(small.project, level, {16, 16}, LatticeKind::square).says.english() == "Nothing changes");
 }

@@ -12,6 +12,7 @@
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
 #include "store/project_files.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 #include "vicinum_level.hpp"
 
@@ -20,13 +21,6 @@ using namespace vic::edit;
 using level::Region;
 
 namespace {
-
-Hand material(int id) {
-    Hand h;
-    h.kind = Hand::Kind::material;
-    h.material = static_cast<level::MaterialId>(id);
-    return h;
-}
 
 level::LayerId add(make::Small& small, level::LayerKind kind) {
     const level::LayerId id = small.project.next_id++;
@@ -40,7 +34,7 @@ level::Level fine_level(make::Small& small) {
     REQUIRE(fine.done);
     const join::Rules rules(small.project);
     level::Level close = close_up(fine.level, small.front);
-    close = lay(small.project, rules, close, small.front, material(2), Region(Box{5, 7, 3, 2})).level;
+    close = lay(small.project, rules, close, small.front, make::material(2), Region(Box{5, 7, 3, 2})).level;
     return put_back(fine.level, close, small.front);
 }
 
@@ -50,7 +44,7 @@ TEST_CASE("A finer layer covers the same ground, and back it is as it was", "[cl
     make::Small small;
     const join::Rules rules(small.project);
     level::Level level =
-        lay(small.project, rules, small.level(), small.front, material(2), Region(Box{3, 4, 5, 2})).level;
+        lay(small.project, rules, small.level(), small.front, make::material(2), Region(Box{3, 4, 5, 2})).level;
     const Refined fine = refined(level, small.front, 2);
     REQUIRE(fine.done);
     const level::Layer& layer = *fine.level.layer(small.front);
@@ -74,7 +68,7 @@ TEST_CASE("A close-up is a level: what is laid there lies in the layer's own cel
     CHECK(level.layer(small.front)->grid.bounds() == Box{5, 7, 3, 2});
     CHECK(level.layers.size() == small.level().layers.size());
     // Nothing of it without a close-up.
-    CHECK(target_of(small.project, level, material(2), small.front, true).obstacle == Obstacle::finer);
+    CHECK(target_of(small.project, level, make::material(2), small.front, true).obstacle == Obstacle::finer);
     CHECK_FALSE(pick(small.project, level, {2, 3}, small.front).has_value());
     // An overlay that the close-up needs is as fine and lies right in front.
     Hand see;
@@ -91,7 +85,8 @@ TEST_CASE("A close-up is a level: what is laid there lies in the layer's own cel
     CHECK(changed.everything);
     level::Level more = close_up(level, small.front);
     more =
-        lay(small.project, join::Rules(small.project), more, small.front, material(2), Region(Box{40, 20, 1, 1})).level;
+        lay(small.project, join::Rules(small.project), more, small.front, make::material(2), Region(Box{40, 20, 1, 1}))
+            .level;
     const auto now = level::difference(level, put_back(level, more, small.front), small.project);
     REQUIRE(now.cells.size() == 1);
     CHECK(now.cells[0].contains(Point{20, 10}));
@@ -152,7 +147,7 @@ TEST_CASE("Blockers block and are not seen; only they lie on their layer", "[blo
     const join::Rules rules(small.project);
     const Hand full = blocker_hand(level::TileShape::full);
     CHECK(target_of(small.project, small.level(), full, small.front, false).layer == id);
-    CHECK(target_of(small.project, small.level(), material(1), id, true).obstacle == Obstacle::wrong_kind);
+    CHECK(target_of(small.project, small.level(), make::material(1), id, true).obstacle == Obstacle::wrong_kind);
     CHECK(target_of(small.project, small.level(), full, small.front, true).obstacle == Obstacle::wrong_kind);
     level::Level level = lay(small.project, rules, small.level(), id, full, Region(Box{4, 4, 3, 2})).level;
     Hand slope = blocker_hand(level::TileShape::slope_se);
@@ -200,7 +195,7 @@ TEST_CASE("Collision classes are told apart, and together they are the whole", "
     level::Level level =
         lay(small.project, rules, small.level(), id, blocker_hand(level::TileShape::full), Region(Box{4, 4, 3, 2}))
             .level;
-    level = lay(small.project, rules, level, small.ground, material(1), Region(Box{7, 4, 2, 2})).level;
+    level = lay(small.project, rules, level, small.ground, make::material(1), Region(Box{7, 4, 2, 2})).level;
     CHECK(vicinum::load(parcel::build(small.project, level, folder / "a").dir).collision_classes.empty());
     level.edit(id).collision_class = "water";
     const vicinum::Level engine = vicinum::load(parcel::build(small.project, level, folder / "b").dir);
@@ -227,7 +222,7 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     const level::LayerId id = add(small, level::LayerKind::planting);
     const join::Rules rules(small.project);
     level::Level level =
-        lay(small.project, rules, small.level(), small.ground, material(1), Region(Box{4, 4, 20, 12})).level;
+        lay(small.project, rules, small.level(), small.ground, make::material(1), Region(Box{4, 4, 20, 12})).level;
     level.edit(id).planting = {{{small.prop, 100}}, small.ground, 1, 20, 0, 3};
     const Planted planted = edit::planted(small.project, level, id);
     const auto& props = planted.level.layer(id)->props;
@@ -251,7 +246,7 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     CHECK(edit::planted(small.project, level, id).level.layer(id)->props.size() == props.size());
     // Far from a change of the ground nothing moves.
     const level::Level less =
-        lay(small.project, rules, level, small.ground, material(2), Region(Box{4, 4, 3, 3})).level;
+        lay(small.project, rules, level, small.ground, make::material(2), Region(Box{4, 4, 3, 3})).level;
     const auto again = edit::planted(small.project, less, id).level.layer(id)->props;
     int same = 0, far = 0;
     for (const level::Prop& p : props) {
@@ -288,7 +283,8 @@ TEST_CASE("The history keeps to its budget by letting the oldest steps go", "[hi
     const join::Rules rules(small.project);
     const auto step = [&](int i) {
         level::Project p = document.project();
-        p.put(lay(p, rules, *p.level(small.id), small.ground, material(1 + i % 2), Region(Box{0, 0, 256, 256})).level);
+        p.put(lay(p, rules, *p.level(small.id), small.ground, make::material(1 + i % 2), Region(Box{0, 0, 256, 256}))
+                  .level);
         document.apply("step", std::move(p));
     };
     for (int i = 0; i < 6; ++i) step(i);

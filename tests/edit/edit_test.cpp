@@ -7,32 +7,14 @@
 #include "edit/stroke.hpp"
 #include "picture/compose.hpp"
 #include "store/project_files.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
 using namespace vic::edit;
 using level::LayerKind;
 
-namespace {
-Hand material(level::MaterialId id) {
-    Hand h;
-    h.kind = Hand::Kind::material;
-    h.material = id;
-    return h;
-}
-Hand tile(level::TileId id, Turn turn = {}) {
-    Hand h;
-    h.kind = Hand::Kind::tile;
-    h.tile = id;
-    h.turn = turn;
-    return h;
-}
-Hand eraser() {
-    Hand h;
-    h.kind = Hand::Kind::eraser;
-    return h;
-}
-} // namespace
+namespace {} // namespace
 
 TEST_CASE("undo and redo go through every state and back", "[document]") {
     make::Small small;
@@ -125,15 +107,15 @@ TEST_CASE("laying joins the neighbours and says how many", "[stroke]") {
     make::Small small;
     const join::Rules rules(small.project);
     const Point one[] = {{10, 10}};
-    Laid laid = lay(small.project, rules, small.level(), small.ground, material(1), one);
+    Laid laid = lay(small.project, rules, small.level(), small.ground, make::material(1), one);
     CHECK(laid.joined == 0);
     CHECK(laid.touched == Box{9, 9, 3, 3});
     const Point next[] = {{11, 10}};
-    laid = lay(small.project, rules, laid.level, small.ground, material(1), next);
+    laid = lay(small.project, rules, laid.level, small.ground, make::material(1), next);
     CHECK(laid.joined == 1);
     CHECK(small.level().layer(small.ground)->grid.count() == 0); // the level it was given is as it was
     const Point outside[] = {{-1, 0}, {40, 5}};
-    laid = lay(small.project, rules, laid.level, small.ground, material(1), outside);
+    laid = lay(small.project, rules, laid.level, small.ground, make::material(1), outside);
     CHECK(laid.touched.empty());
 }
 
@@ -142,45 +124,45 @@ TEST_CASE("pinned cells stay when their material is painted over them", "[stroke
     const join::Rules rules(small.project);
     level::Level level = small.level();
     const Point spot[] = {{10, 10}};
-    level = lay(small.project, rules, level, small.ground, tile(3, {2}), spot).level;
+    level = lay(small.project, rules, level, small.ground, make::laying(3, {2}), spot).level;
     const level::Cell pinned = level.layer(small.ground)->grid.cell({10, 10});
     CHECK(pinned.pinned());
     CHECK(pinned.turn().code == 2);
     CHECK(level.layer(small.ground)->grid.material({10, 10}) == 1); // the tile serves the rock: neighbours join it
-    level = lay(small.project, rules, level, small.ground, material(1), box_cells({8, 8, 5, 5})).level;
+    level = lay(small.project, rules, level, small.ground, make::material(1), box_cells({8, 8, 5, 5})).level;
     CHECK(level.layer(small.ground)->grid.cell({10, 10}) == pinned);
     // The middle of the left neighbour's mask is full: it joins the pinned cell.
     CHECK(level.layer(small.ground)->grid.cell({9, 10}).tile() ==
           small.project.material(1)->joins.cases.at(255).front().tile);
-    level = lay(small.project, rules, level, small.ground, material(2), spot).level;
+    level = lay(small.project, rules, level, small.ground, make::material(2), spot).level;
     CHECK_FALSE(level.layer(small.ground)->grid.cell({10, 10}).pinned());
-    level = lay(small.project, rules, level, small.ground, eraser(), spot).level;
+    level = lay(small.project, rules, level, small.ground, make::eraser(), spot).level;
     CHECK(level.layer(small.ground)->grid.cell({10, 10}).empty());
 }
 
 TEST_CASE("what is laid goes home, and obstacles are named", "[stroke]") {
     make::Small small;
     level::Level level = small.level();
-    CHECK(target_of(small.project, level, material(1), small.ground, false).layer == small.ground);
+    CHECK(target_of(small.project, level, make::material(1), small.ground, false).layer == small.ground);
     level::Material rock = *small.project.material(1);
     rock.homes = {99999, small.front};
     small.project.put(rock);
-    Target t = target_of(small.project, level, material(1), small.ground, false);
+    Target t = target_of(small.project, level, make::material(1), small.ground, false);
     CHECK(t.layer == small.front);
     CHECK(t.went_home);
-    CHECK(target_of(small.project, level, material(1), small.ground, true).layer == small.ground);
-    CHECK(target_of(small.project, level, tile(3), small.ground, false).layer ==
+    CHECK(target_of(small.project, level, make::material(1), small.ground, true).layer == small.ground);
+    CHECK(target_of(small.project, level, make::laying(3), small.ground, false).layer ==
           small.front); // a tile goes where its material does
     small.project = change_tiles(small.project, {3}, [&](level::Tile& one) { one.homes = {small.ground}; });
-    CHECK(target_of(small.project, level, tile(3), small.front, false).layer == small.ground);
+    CHECK(target_of(small.project, level, make::laying(3), small.front, false).layer == small.ground);
 
     level.edit(small.front).locked = true;
-    CHECK(target_of(small.project, level, material(1), small.ground, false).obstacle == Obstacle::locked);
+    CHECK(target_of(small.project, level, make::material(1), small.ground, false).obstacle == Obstacle::locked);
     level.edit(small.front).locked = false;
     level.edit(small.front).shown = false;
-    CHECK(target_of(small.project, level, material(1), small.ground, false).obstacle == Obstacle::hidden);
-    CHECK(target_of(small.project, level, material(2), small.props, false).obstacle == Obstacle::wrong_kind);
-    CHECK(target_of(small.project, level, material(2), 12345, false).obstacle == Obstacle::no_layer);
+    CHECK(target_of(small.project, level, make::material(1), small.ground, false).obstacle == Obstacle::hidden);
+    CHECK(target_of(small.project, level, make::material(2), small.props, false).obstacle == Obstacle::wrong_kind);
+    CHECK(target_of(small.project, level, make::material(2), 12345, false).obstacle == Obstacle::no_layer);
     Hand prop;
     prop.kind = Hand::Kind::prop;
     prop.prop = small.prop;
@@ -194,15 +176,15 @@ TEST_CASE("picking up gives what lies there, of the active layer first", "[strok
     const join::Rules rules(small.project);
     level::Level level = small.level();
     const Point a[] = {{5, 5}}, b[] = {{6, 5}};
-    level = lay(small.project, rules, level, small.ground, material(1), a).level;
-    level = lay(small.project, rules, level, small.front, tile(7, {3}), a).level;
-    level = lay(small.project, rules, level, small.ground, material(2), b).level;
-    CHECK(pick(small.project, level, {5, 5}, 0)->hand == tile(7, {3}));
-    CHECK(pick(small.project, level, {5, 5}, small.ground)->hand == material(1));
+    level = lay(small.project, rules, level, small.ground, make::material(1), a).level;
+    level = lay(small.project, rules, level, small.front, make::laying(7, {3}), a).level;
+    level = lay(small.project, rules, level, small.ground, make::material(2), b).level;
+    CHECK(pick(small.project, level, {5, 5}, 0)->hand == make::laying(7, {3}));
+    CHECK(pick(small.project, level, {5, 5}, small.ground)->hand == make::material(1));
     CHECK(pick(small.project, level, {6, 5}, small.front)->layer == small.ground);
     CHECK_FALSE(pick(small.project, level, {20, 20}, small.ground));
     level.edit(small.front).shown = false;
-    CHECK(pick(small.project, level, {5, 5}, 0)->hand == material(1));
+    CHECK(pick(small.project, level, {5, 5}, 0)->hand == make::material(1));
     CHECK(name_at(small.project, *level.layer(small.ground), {6, 5}).english() == "Sand");
     CHECK(name_at(small.project, *level.layer(small.front), {5, 5}).english() == "tile 7");
     CHECK(name_at(small.project, *level.layer(small.ground), {30, 20}).empty());
@@ -336,9 +318,9 @@ TEST_CASE("after a rule has changed the levels are joined anew, pinned cells exc
     make::Small small;
     const join::Rules rules(small.project);
     const Point spots[] = {{5, 5}};
-    small.set(lay(small.project, rules, small.level(), small.ground, material(1), spots).level);
+    small.set(lay(small.project, rules, small.level(), small.ground, make::material(1), spots).level);
     const Point pin[] = {{20, 20}};
-    small.set(lay(small.project, rules, small.level(), small.ground, tile(1), pin).level);
+    small.set(lay(small.project, rules, small.level(), small.ground, make::laying(1), pin).level);
     CHECK(small.level().layer(small.ground)->grid.cell({5, 5}).tile() == 1);
     small.project = rejoin(set_case(small.project, 1, 0, {{30, 100, {}}}));
     CHECK(small.level().layer(small.ground)->grid.cell({5, 5}).tile() == 30);

@@ -6,6 +6,7 @@
 #include "edit/lift.hpp"
 #include "edit/overlay.hpp"
 #include "edit/sheets.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -13,24 +14,6 @@ using namespace vic::edit;
 using level::Region;
 
 namespace {
-
-Hand tile(level::TileId id) {
-    Hand h;
-    h.kind = Hand::Kind::tile;
-    h.tile = id;
-    return h;
-}
-Hand material(int id) {
-    Hand h;
-    h.kind = Hand::Kind::material;
-    h.material = static_cast<level::MaterialId>(id);
-    return h;
-}
-Hand eraser() {
-    Hand h;
-    h.kind = Hand::Kind::eraser;
-    return h;
-}
 
 // A Small with a sheet of two see-through tiles.
 struct Reeds : make::Small {
@@ -51,10 +34,11 @@ TEST_CASE("a see-through tile over another goes to the overlay, which is made on
     const join::Rules rules(r.project);
     CHECK(see_through(r.project, r.reed));
     CHECK_FALSE(see_through(r.project, 49));
-    const level::Level ground = lay(r.project, rules, r.level(), r.ground, tile(49), box_cells({0, 0, 10, 20})).level;
+    const level::Level ground =
+        lay(r.project, rules, r.level(), r.ground, make::laying(49), box_cells({0, 0, 10, 20})).level;
     // Half of the cells have ground below them.
-    const LaidOver laid = lay_over(r.project, rules, ground, ground, r.ground, tile(r.reed), Region(Box{5, 2, 10, 3}),
-                                   false, "Ground, overlay");
+    const LaidOver laid = lay_over(r.project, rules, ground, ground, r.ground, make::laying(r.reed),
+                                   Region(Box{5, 2, 10, 3}), false, "Ground, overlay");
     REQUIRE(laid.overlay == r.project.next_id);
     CHECK(laid.next_id == r.project.next_id + 1);
     CHECK(laid.on_overlay == 15);
@@ -72,24 +56,24 @@ TEST_CASE("a see-through tile over another goes to the overlay, which is made on
     }
     // Once more: the same overlay serves.
     r.project.next_id = laid.next_id;
-    const LaidOver more =
-        lay_over(r.project, rules, laid.level, laid.level, r.ground, tile(r.reed), Region(Box{0, 8, 3, 1}), false, "x");
+    const LaidOver more = lay_over(r.project, rules, laid.level, laid.level, r.ground, make::laying(r.reed),
+                                   Region(Box{0, 8, 3, 1}), false, "x");
     CHECK(more.overlay == laid.overlay);
     CHECK(more.next_id == laid.next_id);
     // Asked to replace, it replaces; an opaque tile always does.
     const LaidOver instead =
-        lay_over(r.project, rules, ground, ground, r.ground, tile(r.reed), Region(Box{5, 2, 2, 2}), true, "x");
+        lay_over(r.project, rules, ground, ground, r.ground, make::laying(r.reed), Region(Box{5, 2, 2, 2}), true, "x");
     CHECK(instead.overlay == 0);
     CHECK(instead.level.layer(r.ground)->grid.cell({5, 2}).tile() == r.reed);
     const LaidOver opaque =
-        lay_over(r.project, rules, ground, ground, r.ground, tile(50), Region(Box{5, 2, 2, 2}), false, "x");
+        lay_over(r.project, rules, ground, ground, r.ground, make::laying(50), Region(Box{5, 2, 2, 2}), false, "x");
     CHECK(opaque.overlay == 0);
     CHECK(opaque.level.layer(r.ground)->grid.cell({5, 2}).tile() == 50);
     // A locked overlay takes nothing and loses nothing.
     level::Level locked = laid.level;
     locked.edit(laid.overlay).locked = true;
     const LaidOver out =
-        lay_over(r.project, rules, locked, locked, r.ground, tile(r.reed), Region(Box{0, 8, 3, 1}), false, "x");
+        lay_over(r.project, rules, locked, locked, r.ground, make::laying(r.reed), Region(Box{0, 8, 3, 1}), false, "x");
     CHECK(out.stayed_out == 3);
     CHECK(out.level.layer(r.ground)->grid == locked.layer(r.ground)->grid);
     CHECK(out.level.layer(laid.overlay)->grid == locked.layer(laid.overlay)->grid);
@@ -98,18 +82,19 @@ TEST_CASE("a see-through tile over another goes to the overlay, which is made on
 TEST_CASE("the eraser takes the overlay first, and not both in one stroke", "[overlay]") {
     Reeds r;
     const join::Rules rules(r.project);
-    const level::Level ground = lay(r.project, rules, r.level(), r.ground, tile(49), box_cells({0, 0, 10, 10})).level;
-    const LaidOver laid =
-        lay_over(r.project, rules, ground, ground, r.ground, tile(r.reed), Region(Box{2, 2, 2, 1}), false, "Over");
+    const level::Level ground =
+        lay(r.project, rules, r.level(), r.ground, make::laying(49), box_cells({0, 0, 10, 10})).level;
+    const LaidOver laid = lay_over(r.project, rules, ground, ground, r.ground, make::laying(r.reed),
+                                   Region(Box{2, 2, 2, 1}), false, "Over");
     const Region cells(Box{1, 2, 2, 1});
-    LaidOver erased = lay_over(r.project, rules, laid.level, laid.level, r.ground, eraser(), cells, false, "x");
+    LaidOver erased = lay_over(r.project, rules, laid.level, laid.level, r.ground, make::eraser(), cells, false, "x");
     // The stroke comes over the same cells again.
-    erased = lay_over(r.project, rules, erased.level, laid.level, r.ground, eraser(), cells, false, "x");
+    erased = lay_over(r.project, rules, erased.level, laid.level, r.ground, make::eraser(), cells, false, "x");
     CHECK(erased.level.layer(laid.overlay)->grid.cell({2, 2}).empty());
     CHECK(erased.level.layer(r.ground)->grid.cell({2, 2}).tile() == 49);
     CHECK(erased.level.layer(r.ground)->grid.cell({1, 2}).empty());
     const LaidOver second =
-        lay_over(r.project, rules, erased.level, erased.level, r.ground, eraser(), cells, false, "x");
+        lay_over(r.project, rules, erased.level, erased.level, r.ground, make::eraser(), cells, false, "x");
     CHECK(second.level.layer(r.ground)->grid.cell({2, 2}).empty());
 }
 
@@ -117,38 +102,38 @@ TEST_CASE("a home is proposed from looks, and from where the tile lies already",
     Reeds r;
     const join::Rules rules(r.project);
     // Shapes: the tiles of Full block, the others do not.
-    const auto wall = propose_home(r.project, r.level(), tile(1));
+    const auto wall = propose_home(r.project, r.level(), make::laying(1));
     REQUIRE(wall);
     CHECK(wall->layer == r.ground); // which is solid
-    const auto reed = propose_home(r.project, r.level(), tile(r.reed));
+    const auto reed = propose_home(r.project, r.level(), make::laying(r.reed));
     REQUIRE(reed);
     CHECK(reed->layer == r.front);
-    const auto sand = propose_home(r.project, r.level(), material(2));
+    const auto sand = propose_home(r.project, r.level(), make::material(2));
     REQUIRE(sand);
     CHECK(sand->layer == r.ground);
     // Use outweighs looks.
     level::Project p = r.project;
-    p.put(lay(p, rules, r.level(), r.ground, tile(r.reed), box_cells({0, 0, 4, 4})).level);
-    CHECK(propose_home(p, *p.level(r.id), tile(r.reed))->layer == r.ground);
+    p.put(lay(p, rules, r.level(), r.ground, make::laying(r.reed), box_cells({0, 0, 4, 4})).level);
+    CHECK(propose_home(p, *p.level(r.id), make::laying(r.reed))->layer == r.ground);
     // Once it has one, nothing is proposed; it can be taken away.
-    p = set_home(p, *p.level(r.id), tile(r.reed), r.front);
-    CHECK(home_of(p, *p.level(r.id), tile(r.reed)) == r.front);
-    CHECK_FALSE(propose_home(p, *p.level(r.id), tile(r.reed)));
-    CHECK(target_of(p, *p.level(r.id), tile(r.reed), r.ground, false).layer == r.front);
-    p = set_home(p, *p.level(r.id), tile(r.reed), 0);
-    CHECK(home_of(p, *p.level(r.id), tile(r.reed)) == 0);
-    p = set_home(p, *p.level(r.id), material(1), r.front);
-    CHECK(target_of(p, *p.level(r.id), material(1), r.ground, false).layer == r.front);
+    p = set_home(p, *p.level(r.id), make::laying(r.reed), r.front);
+    CHECK(home_of(p, *p.level(r.id), make::laying(r.reed)) == r.front);
+    CHECK_FALSE(propose_home(p, *p.level(r.id), make::laying(r.reed)));
+    CHECK(target_of(p, *p.level(r.id), make::laying(r.reed), r.ground, false).layer == r.front);
+    p = set_home(p, *p.level(r.id), make::laying(r.reed), 0);
+    CHECK(home_of(p, *p.level(r.id), make::laying(r.reed)) == 0);
+    p = set_home(p, *p.level(r.id), make::material(1), r.front);
+    CHECK(target_of(p, *p.level(r.id), make::material(1), r.ground, false).layer == r.front);
 }
 
 TEST_CASE("a stroke on the wrong layer is lifted to the right one, and what it covered is there again", "[lift]") {
     make::Small small({30, 20});
     const join::Rules rules(small.project);
     level::Project before = small.project;
-    before.put(lay(before, rules, small.level(), small.ground, material(1), box_cells({0, 0, 12, 12})).level);
+    before.put(lay(before, rules, small.level(), small.ground, make::material(1), box_cells({0, 0, 12, 12})).level);
     level::Project after = before;
     const std::vector<Point> cells = box_cells({5, 5, 10, 3});
-    after.put(lay(after, rules, *before.level(small.id), small.ground, material(2), cells).level);
+    after.put(lay(after, rules, *before.level(small.id), small.ground, make::material(2), cells).level);
     const auto stroke = stroke_of(before, after);
     REQUIRE(stroke);
     CHECK(stroke->level == small.id);
@@ -159,10 +144,12 @@ TEST_CASE("a stroke on the wrong layer is lifted to the right one, and what it c
     CHECK(lifted.changed == 0);
     CHECK(lifted.level.layer(small.ground)->grid == before.level(small.id)->layer(small.ground)->grid);
     CHECK(lifted.level.layer(small.front)->grid ==
-          lay(before, rules, *before.level(small.id), small.front, material(2), cells).level.layer(small.front)->grid);
+          lay(before, rules, *before.level(small.id), small.front, make::material(2), cells)
+              .level.layer(small.front)
+              ->grid);
     // Cells that were painted over since stay.
     level::Project later = after;
-    later.put(lay(later, rules, *after.level(small.id), small.ground, tile(50), box_cells({5, 5, 2, 1})).level);
+    later.put(lay(later, rules, *after.level(small.id), small.ground, make::laying(50), box_cells({5, 5, 2, 1})).level);
     const Lifted most = lift(later, rules, before, after, *stroke, small.front);
     CHECK(most.cells == 28);
     CHECK(most.changed == 2);

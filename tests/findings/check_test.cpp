@@ -10,7 +10,7 @@ using namespace vic::findings;
 
 namespace {
 
-std::map<std::string, int> codes(const level::Project& p) {
+std::map<std::string, int> counted(const level::Project& p) {
     std::map<std::string, int> out;
     for (const Finding& f : check(p)) {
         ++out[f.code];
@@ -32,7 +32,7 @@ make::Small whole() {
 
 } // namespace
 
-TEST_CASE("a sound project has no findings", "[findings]") { CHECK(codes(whole().project).empty()); }
+TEST_CASE("a sound project has no findings", "[findings]") { CHECK(counted(whole().project).empty()); }
 
 TEST_CASE("each fault is found, with its place", "[findings]") {
     make::Small small = whole();
@@ -51,7 +51,7 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
     }
     SECTION("a case without a tile, only where it is used") {
         small.project = edit::set_case(small.project, 1, 0, {});
-        CHECK(codes(small.project).empty());
+        CHECK(counted(small.project).empty());
         edit::Hand hand;
         hand.kind = edit::Hand::Kind::material;
         hand.material = 1;
@@ -66,17 +66,17 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
     SECTION("no start, no exit") {
         level.marks.clear();
         small.set(level);
-        CHECK(codes(small.project) == std::map<std::string, int>{{"no-exit", 1}, {"no-start", 1}});
+        CHECK(counted(small.project) == std::map<std::string, int>{{"no-exit", 1}, {"no-start", 1}});
     }
     SECTION("a start inside a wall") {
         level.edit(small.ground).grid.set({5, 5}, level::Cell(10), 0);
         small.set(level);
-        CHECK(codes(small.project) == std::map<std::string, int>{{"start-blocked", 1}});
+        CHECK(counted(small.project) == std::map<std::string, int>{{"start-blocked", 1}});
     }
     SECTION("nothing blocks") {
         level.edit(small.ground).solid = false;
         small.set(level);
-        CHECK(codes(small.project) == std::map<std::string, int>{{"nothing-blocks", 1}});
+        CHECK(counted(small.project) == std::map<std::string, int>{{"nothing-blocks", 1}});
     }
     SECTION("a hidden layer is a hint, for it is hidden in the game too") {
         level.edit(small.front).shown = false;
@@ -91,13 +91,13 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         level::Sheet open = *small.project.sheets[1];
         open.accepted = false;
         small.project.put(open);
-        CHECK(codes(small.project) == std::map<std::string, int>{{"cut-open", 1}, {"picture-lost", 1}});
+        CHECK(counted(small.project) == std::map<std::string, int>{{"cut-open", 1}, {"picture-lost", 1}});
     }
     SECTION("art of nobody") {
         level::Sheet sheet = *small.project.sheets.front();
         sheet.credits.author.clear();
         small.project.put(sheet);
-        CHECK(codes(small.project) == std::map<std::string, int>{{"no-credits", 1}});
+        CHECK(counted(small.project) == std::map<std::string, int>{{"no-credits", 1}});
     }
     SECTION("a backdrop without a picture") {
         level::Layer back;
@@ -106,6 +106,6 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         back.kind = level::LayerKind::backdrop;
         level.layers.push_back(std::make_shared<const level::Layer>(back));
         small.set(level);
-        CHECK(codes(small.project) == std::map<std::string, int>{{"backdrop-empty", 1}});
+        CHECK(counted(small.project) == std::map<std::string, int>{{"backdrop-empty", 1}});
     }
 }

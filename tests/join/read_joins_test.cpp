@@ -8,15 +8,15 @@ using namespace vic::join;
 using level::JoinKind;
 
 namespace {
-const make::Style kStyles[] = {make::Style::outlined, make::Style::textured, make::Style::noisy,
-                               make::Style::see_through};
+const make::Style kRead[] = {make::Style::outlined, make::Style::textured, make::Style::noisy,
+                             make::Style::see_through};
 }
 
 TEST_CASE("masks are read from the art, whatever order and size", "[read-joins]") {
     make::Random random(3);
     int right = 0, all = 0;
     std::string wrong;
-    for (const make::Style style : kStyles) {
+    for (const make::Style style : kRead) {
         for (const int side : {8, 16, 24, 32, 64}) {
             auto order = cases(JoinKind::full);
             std::shuffle(order.begin(), order.end(), random.engine);
@@ -39,7 +39,7 @@ TEST_CASE("masks are read from the art, whatever order and size", "[read-joins]"
 }
 
 TEST_CASE("edges alone are read with sides only", "[read-joins]") {
-    for (const make::Style style : kStyles) {
+    for (const make::Style style : kRead) {
         const auto& order = cases(JoinKind::edges);
         std::vector<Mask> drawn;
         // A set of edges is drawn as if all corners between joined sides were joined.
@@ -106,7 +106,7 @@ TEST_CASE("a tile between inside and outside is doubted, not guessed in silence"
 }
 
 TEST_CASE("confidence is a share", "[read-joins]") {
-    for (const make::Style style : kStyles)
+    for (const make::Style style : kRead)
         for (const auto& t : read_joins(make::tiles(cases(JoinKind::full), 16, style, 2), JoinKind::full).tiles) {
             CHECK(t.confidence >= 0);
             CHECK(t.confidence <= 1);

@@ -23,7 +23,7 @@ inline bool holds(const level::Polygon& p, double x, double y) {
     return odd;
 }
 
-struct Field {
+struct Patch {
     Size size;
     std::vector<SolidCode> codes;
     std::vector<level::Polygons> forms{}; // 1/64 cells; a code kForm + 256 * n stands for the n-th
@@ -48,7 +48,7 @@ struct Field {
 };
 
 // Whether a point, in cells, lies in what the field blocks; an oracle that knows nothing of outlines.
-inline bool blocked(const Field& f, double x, double y) {
+inline bool blocked(const Patch& f, double x, double y) {
     const int cx = static_cast<int>(std::floor(x)), cy = static_cast<int>(std::floor(y));
     const double fx = x - cx, fy = y - cy;
     switch (solid_of(f.at(cx, cy))) {

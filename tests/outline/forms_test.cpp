@@ -36,8 +36,8 @@ Polygon random_polygon(make::Random& random) {
     }
 }
 
-Field random_field(make::Random& random, Size size) {
-    Field f{size, std::vector<SolidCode>(static_cast<std::size_t>(size.area())), {}};
+Patch random_field(make::Random& random, Size size) {
+    Patch f{size, std::vector<SolidCode>(static_cast<std::size_t>(size.area())), {}};
     for (int i = 0; i < 12; ++i) f.forms.push_back(in_units({random_polygon(random)}));
     for (int i = static_cast<int>(TileShape::half_north); i < static_cast<int>(TileShape::drawn); ++i)
         f.forms.push_back(in_units(level::polygons_of(static_cast<TileShape>(i))));
@@ -102,7 +102,7 @@ TEST_CASE("a union blocks where one of its polygons does", "[forms]") {
     for (int round = 0; round < 400; ++round) {
         Polygons parts;
         for (int i = 1 + random.below(4); i > 0; --i) parts.push_back(in_units({random_polygon(random)})[0]);
-        const Field f{{1, 1}, {kForm}, {parts}};
+        const Patch f{{1, 1}, {kForm}, {parts}};
         const auto all = outlines(trace(f.size, f.source()));
         for (int i = 0; i < 60; ++i) {
             const double x = random.below(64000) / 1000.0 + 0.00037, y = random.below(64000) / 1000.0 + 0.00011;
@@ -115,7 +115,7 @@ TEST_CASE("a union blocks where one of its polygons does", "[forms]") {
 TEST_CASE("with any shapes, what lies inside the outlines is what blocks", "[forms][trace]") {
     make::Random random(51);
     for (int round = 0; round < 40; ++round) {
-        const Field f = random_field(random, {1 + random.below(80), 1 + random.below(80)});
+        const Patch f = random_field(random, {1 + random.below(80), 1 + random.below(80)});
         const auto all = outlines(trace(f.size, f.source()));
         double wanted = 0;
         for (const SolidCode c : f.codes)
@@ -149,7 +149,7 @@ TEST_CASE("with any shapes, what lies inside the outlines is what blocks", "[for
 
 TEST_CASE("with any shapes, re-traced chunks equal a trace from the start", "[forms][trace]") {
     make::Random random(34);
-    Field f = random_field(random, {180, 140});
+    Patch f = random_field(random, {180, 140});
     Trace live = trace(f.size, f.source());
     for (int round = 0; round < 200; ++round) {
         const Box box = intersection({random.below(180), random.below(140), 1 + random.below(6), 1 + random.below(6)},
@@ -169,14 +169,14 @@ TEST_CASE("with any shapes, re-traced chunks equal a trace from the start", "[fo
 }
 
 TEST_CASE("a row of wedges is one ramp without corners between", "[forms][trace]") {
-    Field f{{4, 1},
+    Patch f{{4, 1},
             {kForm, kForm | 256, kFull, kFull},
             {in_units(level::polygons_of(TileShape::thin_se)), in_units(level::polygons_of(TileShape::thick_se))}};
     const auto all = outlines(trace(f.size, f.source()));
     REQUIRE(all.size() == 1);
     CHECK(all[0].points == std::vector<Point>{{128, 0}, {256, 0}, {256, 64}, {0, 64}});
     // Half a cell beside a full one: one step, no seam.
-    Field halves{{3, 1}, {kForm, kForm, kFull}, {in_units(level::polygons_of(TileShape::half_south))}};
+    Patch halves{{3, 1}, {kForm, kForm, kFull}, {in_units(level::polygons_of(TileShape::half_south))}};
     const auto step = outlines(trace(halves.size, halves.source()));
     REQUIRE(step.size() == 1);
     CHECK(step[0].points.size() == 6);
@@ -185,7 +185,7 @@ TEST_CASE("a row of wedges is one ramp without corners between", "[forms][trace]
 TEST_CASE("convex parts of any shapes cover what is enclosed", "[forms][convex]") {
     make::Random random(10);
     for (int round = 0; round < 30; ++round) {
-        const Field f = random_field(random, {1 + random.below(30), 1 + random.below(30)});
+        const Patch f = random_field(random, {1 + random.below(30), 1 + random.below(30)});
         const auto all = outlines(trace(f.size, f.source()));
         double sum = 0;
         for (const auto& part : convex_parts(all)) {
@@ -200,7 +200,7 @@ TEST_CASE("convex parts of any shapes cover what is enclosed", "[forms][convex]"
 TEST_CASE("Box2D is stopped by the chains of any shapes where they block", "[forms][physics]") {
     make::Random random(78);
     for (int round = 0; round < 10; ++round) {
-        const Field f = random_field(random, {20 + random.below(20), 20 + random.below(20)});
+        const Patch f = random_field(random, {20 + random.below(20), 20 + random.below(20)});
         b2World world(b2Vec2(0, 0));
         b2BodyDef def;
         b2Body* body = world.CreateBody(&def);

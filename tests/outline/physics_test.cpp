@@ -13,7 +13,7 @@ using namespace outline_test;
 TEST_CASE("Box2D is stopped by the chains where the cells block, and nowhere else", "[outline][physics]") {
     make::Random random(77);
     for (int round = 0; round < 25; ++round) {
-        Field f{{30 + random.below(30), 20 + random.below(30)}, {}};
+        Patch f{{30 + random.below(30), 20 + random.below(30)}, {}};
         f.codes.resize(static_cast<std::size_t>(f.size.area()));
         for (auto& c : f.codes)
             c = static_cast<SolidCode>(random.flip(0.35) ? 1 : random.flip(0.2) ? 2 + random.below(4) : 0);

@@ -12,8 +12,8 @@ using namespace outline_test;
 
 namespace {
 
-Field random_field(make::Random& random, Size size, double full, bool slopes) {
-    Field f{size, std::vector<SolidCode>(static_cast<std::size_t>(size.area()))};
+Patch random_field(make::Random& random, Size size, double full, bool slopes) {
+    Patch f{size, std::vector<SolidCode>(static_cast<std::size_t>(size.area()))};
     for (auto& c : f.codes) {
         c = random.flip(full) ? kFull : kOpen;
         if (slopes && random.flip(0.2)) c = static_cast<SolidCode>(kSlopeNE + random.below(4));
@@ -21,7 +21,7 @@ Field random_field(make::Random& random, Size size, double full, bool slopes) {
     return f;
 }
 
-int flood(const Field& f, bool solid, bool corners, bool outside_too) {
+int flood(const Patch& f, bool solid, bool corners, bool outside_too) {
     const Box area = outside_too ? box_of(f.size).grown(1) : box_of(f.size);
     std::set<Point> left;
     for (int y = area.y; y < area.bottom(); ++y)
@@ -52,7 +52,7 @@ int flood(const Field& f, bool solid, bool corners, bool outside_too) {
 } // namespace
 
 TEST_CASE("one cell is one square", "[trace]") {
-    Field f{{5, 4}, std::vector<SolidCode>(20)};
+    Patch f{{5, 4}, std::vector<SolidCode>(20)};
     f.codes[1 * 5 + 2] = kFull;
     const auto o = outlines(trace(f.size, f.source()));
     REQUIRE(o.size() == 1);
@@ -62,9 +62,9 @@ TEST_CASE("one cell is one square", "[trace]") {
 }
 
 TEST_CASE("cells that touch at a corner are apart, holes that do are one", "[trace]") {
-    Field f{{2, 2}, {kFull, kOpen, kOpen, kFull}};
+    Patch f{{2, 2}, {kFull, kOpen, kOpen, kFull}};
     CHECK(outlines(trace(f.size, f.source())).size() == 2);
-    Field ring{{4, 4}, std::vector<SolidCode>(16, kFull)};
+    Patch ring{{4, 4}, std::vector<SolidCode>(16, kFull)};
     ring.codes[5] = ring.codes[10] = kOpen;
     const auto o = outlines(trace(ring.size, ring.source()));
     CHECK(o.size() == 2); // one mass, one hole of two cells that touch
@@ -74,7 +74,7 @@ TEST_CASE("cells that touch at a corner are apart, holes that do are one", "[tra
 TEST_CASE("area, perimeter, components and holes agree with flood filling", "[trace]") {
     make::Random random(21);
     for (int round = 0; round < 60; ++round) {
-        const Field f = random_field(random, {1 + random.below(150), 1 + random.below(90)},
+        const Patch f = random_field(random, {1 + random.below(150), 1 + random.below(90)},
                                      0.2 + 0.6 * random.below(100) / 100.0, false);
         const auto all = outlines(trace(f.size, f.source()));
         std::int64_t area = 0, length = 0;
@@ -110,7 +110,7 @@ TEST_CASE("area, perimeter, components and holes agree with flood filling", "[tr
 TEST_CASE("with slopes, what lies inside the outlines is what blocks", "[trace]") {
     make::Random random(5);
     for (int round = 0; round < 60; ++round) {
-        const Field f = random_field(random, {1 + random.below(70), 1 + random.below(70)}, 0.45, true);
+        const Patch f = random_field(random, {1 + random.below(70), 1 + random.below(70)}, 0.45, true);
         const auto all = outlines(trace(f.size, f.source()));
         double area = 0;
         for (const auto& o : all) area += static_cast<double>(area2(o)) / 2 / 64 / 64;
@@ -127,7 +127,7 @@ TEST_CASE("with slopes, what lies inside the outlines is what blocks", "[trace]"
 
 TEST_CASE("re-traced chunks equal a trace from the start", "[trace]") {
     make::Random random(33);
-    Field f = random_field(random, {200, 150}, 0.5, true);
+    Patch f = random_field(random, {200, 150}, 0.5, true);
     Trace live = trace(f.size, f.source());
     for (int round = 0; round < 400; ++round) {
         const Box box{random.below(200), random.below(150), 1 + random.below(8), 1 + random.below(8)};
@@ -150,7 +150,7 @@ TEST_CASE("re-traced chunks equal a trace from the start", "[trace]") {
 
 TEST_CASE("an untouched chunk is not traced again", "[trace]") {
     make::Random random(3);
-    Field f = random_field(random, {200, 200}, 0.5, false);
+    Patch f = random_field(random, {200, 200}, 0.5, false);
     Trace live = trace(f.size, f.source());
     const Trace before = live;
     f.codes[100 * 200 + 100] ^= 1;
@@ -161,7 +161,7 @@ TEST_CASE("an untouched chunk is not traced again", "[trace]") {
 }
 
 TEST_CASE("one-way edges join along their line and end at walls", "[trace]") {
-    Field f{{10, 3}, std::vector<SolidCode>(30)};
+    Patch f{{10, 3}, std::vector<SolidCode>(30)};
     for (int x = 1; x < 8; ++x) f.codes[static_cast<std::size_t>(10 + x)] = 16; // north
     f.codes[4] = kFull;                                                         // buries the edge below it
     const auto edges = one_way_edges(trace(f.size, f.source()));
@@ -173,7 +173,7 @@ TEST_CASE("one-way edges join along their line and end at walls", "[trace]") {
 TEST_CASE("convex parts cover what the outlines enclose, each place once", "[convex]") {
     make::Random random(9);
     for (int round = 0; round < 60; ++round) {
-        const Field f = random_field(random, {1 + random.below(60), 1 + random.below(60)}, 0.55, round % 2 == 0);
+        const Patch f = random_field(random, {1 + random.below(60), 1 + random.below(60)}, 0.55, round % 2 == 0);
         const auto all = outlines(trace(f.size, f.source()));
         const auto parts = convex_parts(all);
         std::int64_t area = 0, sum = 0;
@@ -233,7 +233,7 @@ TEST_CASE("only solid layers block, turned tiles with their shape turned", "[tra
 TEST_CASE("what is drawn of a region is what is traced", "[trace]") {
     make::Random random(14);
     for (int round = 0; round < 30; ++round) {
-        const Field f = random_field(random, {40, 30}, 0.5, true);
+        const Patch f = random_field(random, {40, 30}, 0.5, true);
         const Drawing d = drawing(f.source(), box_of(f.size));
         double drawn = 0, traced = 0;
         for (const auto& l : d.lines) drawn += std::hypot(l.to.x - l.from.x, l.to.y - l.from.y);

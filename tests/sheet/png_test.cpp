@@ -12,7 +12,7 @@ using namespace vic::sheet;
 namespace {
 
 // A PNG as libpng writes it, of any kind: an independent source of pictures.
-struct Kind {
+struct PngKind {
     const char* name;
     int colour;
     int depth;
@@ -24,7 +24,7 @@ void collect(png_structp png, png_bytep data, png_size_t n) {
     static_cast<std::string*>(png_get_io_ptr(png))->append(reinterpret_cast<char*>(data), n);
 }
 
-std::string written(const Kind& kind, int width, int height) {
+std::string written(const PngKind& kind, int width, int height) {
     std::string out;
     png_structp png = png_create_write_struct(PNG_LIBPNG_VER_STRING, nullptr, nullptr, nullptr);
     png_infop info = png_create_info_struct(png);
@@ -58,7 +58,7 @@ std::string written(const Kind& kind, int width, int height) {
 } // namespace
 
 TEST_CASE("every kind of PNG is read", "[png]") {
-    const Kind kinds[] = {
+    const PngKind kinds[] = {
         {"grey 1", PNG_COLOR_TYPE_GRAY, 1, false, false},
         {"grey 8", PNG_COLOR_TYPE_GRAY, 8, false, false},
         {"grey 16", PNG_COLOR_TYPE_GRAY, 16, true, false},
@@ -70,12 +70,12 @@ TEST_CASE("every kind of PNG is read", "[png]") {
         {"palette 8", PNG_COLOR_TYPE_PALETTE, 8, false, true},
         {"palette 2", PNG_COLOR_TYPE_PALETTE, 2, true, false},
     };
-    for (const Kind& kind : kinds) {
+    for (const PngKind& kind : kinds) {
         INFO(kind.name);
         const Image image = decode_png(written(kind, 19, 7), "a.png");
         CHECK(image.size() == Size{19, 7});
         // The same picture, interlaced or not.
-        Kind other = kind;
+        PngKind other = kind;
         other.interlaced = !kind.interlaced;
         CHECK(decode_png(written(other, 19, 7), "b.png") == image);
         CHECK(decode_png(encode_png(image), "c.png") == image);
