@@ -91,33 +91,30 @@ std::array<std::uint16_t, kAll> ranks() {
     return out;
 }
 
+// Every row twice.
 const auto& table() {
-    static const auto all = ranks();
+    static const auto all = [] {
+        const auto once = ranks();
+        std::array<std::uint16_t, 2 * kAll> twice{};
+        for (std::size_t i = 0; i < twice.size(); ++i) twice[i] = once[i / (2 * kSide) * kSide + i % kSide];
+        return twice;
+    }();
     return all;
 }
 
 } // namespace
 
-void spread_row(std::uint32_t seed, int x, int y, int n, std::uint32_t* out) {
-    const auto& all = table();
-    const std::uint32_t shift = cell_hash(seed, 0, 0);
-    const auto v = (static_cast<std::uint32_t>(y) + (shift >> 8)) & (kSide - 1);
-    const auto* row = &all[v * kSide];
-    auto u = (static_cast<std::uint32_t>(x) + shift) & (kSide - 1);
-    for (int i = 0; i < n;) { // up to where the pattern begins again
-        const int end = std::min(n, i + static_cast<int>(kSide - u));
-        for (const auto* from = row + u; i < end; ++i, ++from) out[i] = std::uint32_t{*from} << 20;
-        u = 0;
-    }
-}
-
-std::uint32_t spread_threshold(std::uint32_t seed, int x, int y) {
-    const auto& all = table();
+SpreadRow spread_row(std::uint32_t seed, int x, int y) {
     // Seeds look at other parts of the pattern.
     const std::uint32_t shift = cell_hash(seed, 0, 0);
     const auto u = (static_cast<std::uint32_t>(x) + shift) & (kSide - 1);
     const auto v = (static_cast<std::uint32_t>(y) + (shift >> 8)) & (kSide - 1);
-    return (std::uint32_t{all[v * kSide + u]} << 20) |
+    return {&table()[std::size_t{v} * 2 * kSide], u};
+}
+
+std::uint32_t spread_threshold(std::uint32_t seed, int x, int y) {
+    const SpreadRow row = spread_row(seed, x, y);
+    return (std::uint32_t{row.ranks[row.start]} << 20) |
            (cell_hash(seed, static_cast<std::uint32_t>(x), static_cast<std::uint32_t>(y)) & 0xFFFFFU);
 }
 

@@ -10,7 +10,12 @@ namespace vic {
 // the place itself. Source: R. Ulichney, "The void-and-cluster method for dither array generation", SPIE 1913 (1993).
 std::uint32_t spread_threshold(std::uint32_t seed, int x, int y);
 
-// The upper 12 bits of it for `n` places of a row, shifted to the top.
-void spread_row(std::uint32_t seed, int x, int y, int n, std::uint32_t* out);
+// The upper 12 bits of it for a row: of place x + i, `ranks[(start + i) % 64]`. The row stands there twice, so that up to
+// 64 can be read from any start without going round.
+struct SpreadRow {
+    const std::uint16_t* ranks;
+    std::uint32_t start;
+};
+SpreadRow spread_row(std::uint32_t seed, int x, int y);
 
 } // namespace vic

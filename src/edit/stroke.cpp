@@ -6,6 +6,7 @@
 #include <map>
 
 #include "base/chance.hpp"
+#include "base/halves.hpp"
 #include "level/block.hpp"
 
 namespace vic::edit {
@@ -176,6 +177,7 @@ std::vector<LaidBlock> in_the_way(const TileTable& tiles, const Grid& grid, cons
 
 namespace {
 
+constexpr std::int64_t kLarge = 1 << 20;   // cells from which a second thread is worth its while
 constexpr std::size_t kCountedChunks = 64; // chunks up to which joined neighbours are counted
 
 std::uint64_t chance_at(const Hand& hand, LayerId layer, Point cell) {
@@ -198,31 +200,34 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
         if (i.tile != 0) materials[i.tile] = material_of(project, i.tile);
     const auto content_of = [&](const SpreadItem& item) {
         return item.material != 0 ? Content{{}, item.material}
-                                  : Content{Cell(item.tile, item.turn, true), materials[item.tile]};
+                                  : Content{Cell(item.tile, item.turn, true),
+                                            item.tile != 0 ? materials.at(item.tile) : MaterialId{0}};
     };
     Content all;
     if (hand.kind == Hand::Kind::material) all.material = hand.material;
     if (lays_tile)
         all = {Cell(hand.tile, hand.turn, true),
                hand.kind == Hand::Kind::tile ? material_of(project, hand.tile) : MaterialId{0}};
-    std::shared_ptr<const Chunk> whole; // a chunk full of what is laid, shared by all that become so
+    const Box bounds = cells.bounds();
+    // A chunk full of what is laid, shared by all that become so.
+    const bool erases = hand.kind == Hand::Kind::eraser;
+    std::shared_ptr<const Chunk> whole;
+    if (uniform && !erases && bounds.w >= kChunk && bounds.h >= kChunk) {
+        auto made = std::make_shared<Chunk>();
+        made->cells.fill(all.cell);
+        made->materials.fill(all.material);
+        whole = std::move(made);
+    }
     const Box level = box_of(grid.size());
-    cells.each_chunk([&](Point at, const Region::Rows& rows) {
+    const auto lay_chunk = [&](Point at, const Region::Rows& rows) {
         const Box here = intersection({at.x * kChunk, at.y * kChunk, kChunk, kChunk}, level);
         if (here.empty()) return;
         const Chunk* old = grid.chunk(at);
-        const bool erases = hand.kind == Hand::Kind::eraser;
         if (erases && !old) return;
         const bool full = here.w == kChunk && here.h == kChunk &&
                           std::all_of(rows.begin(), rows.end(), [](std::uint64_t r) { return r == ~std::uint64_t{0}; });
         // Pinned cells of the material stay, so a chunk with anything in it is gone through.
         if (full && uniform && (erases || lays_tile || !old)) {
-            if (!erases && !whole) {
-                auto made = std::make_shared<Chunk>();
-                made->cells.fill(all.cell);
-                made->materials.fill(all.material);
-                whole = std::move(made);
-            }
             grid.put(at, erases ? nullptr : whole);
             return;
         }
@@ -260,7 +265,10 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
             }
         }
         grid.tidy(at);
-    });
+    };
+    // A row of chunks is touched by one thread only.
+    in_halves(floor_div(bounds.y, kChunk), floor_div(bounds.bottom() - 1, kChunk) + 1, bounds.size().area() >= kLarge,
+              [&](int, int from, int to) { cells.each_chunk_of(from, to, lay_chunk); });
 }
 
 } // namespace

@@ -3,15 +3,12 @@
 #include <array>
 #include <bit>
 #include <cstring>
-#include <future>
 #include <map>
-
-#if defined(__x86_64__)
-#include <immintrin.h>
-#endif
 
 #include "base/blue_noise.hpp"
 #include "base/chance.hpp"
+#include "base/halves.hpp"
+#include "join/rows.hpp"
 
 namespace vic::join {
 
@@ -30,169 +27,6 @@ int misfit(Mask have, Mask want) {
 
 std::uint32_t bits_of(const level::Variant& v) { return Cell(v.tile, v.turn, false).bits; }
 
-// Tells of a row what was looked up and what differs from before.
-struct RowState {
-    std::uint32_t any = 0;     // all bits of the looked-up entries
-    std::uint32_t changed = 0; // all bits that differ from before
-};
-
-// The masks of a part of a row where only the same material joins. No branches and no calls, so that the compiler makes
-// vector code of it.
-[[gnu::always_inline]] inline void masks_of(const MaterialId* a, const MaterialId* h, const MaterialId* b, int n,
-                                            std::uint8_t* __restrict masks) {
-    for (int i = 0; i < n; ++i) {
-        const MaterialId c = h[i];
-        masks[i] = static_cast<std::uint8_t>(
-            (a[i] == c ? kN : 0) | (a[i + 1] == c ? kNE : 0) | (h[i + 1] == c ? kE : 0) | (b[i + 1] == c ? kSE : 0) |
-            (b[i] == c ? kS : 0) | (b[i - 1] == c ? kSW : 0) | (h[i - 1] == c ? kW : 0) | (a[i - 1] == c ? kNW : 0));
-    }
-}
-
-// Looks up the entries of cells `from` to `n`; a cell without a material or pinned stays as it is.
-[[gnu::always_inline]] inline RowState entries_of(const MaterialId* h, int from, int n, const std::uint8_t* masks,
-                                                  const std::uint32_t* table, const std::uint32_t* old,
-                                                  std::uint32_t* out) {
-    RowState state;
-    for (int i = from; i < n; ++i) {
-        const std::uint32_t bits = old[i];
-        const std::uint32_t entry = table[(std::size_t{h[i]} << 8) | masks[i]];
-        const std::uint32_t stays = 0U - static_cast<std::uint32_t>((h[i] == 0) | ((bits >> 27) & 1U));
-        const std::uint32_t now = (bits & stays) | (entry & ~stays);
-        out[i] = now;
-        state.any |= now;
-        state.changed |= now ^ bits;
-    }
-    return state;
-}
-
-// `masks` is a buffer of `n` bytes.
-RowState look_up_row(const MaterialId* a, const MaterialId* h, const MaterialId* b, int n, std::uint8_t* masks,
-                     const std::uint32_t* table, const std::uint32_t* old, std::uint32_t* out) {
-    masks_of(a, h, b, n, masks);
-    return entries_of(h, 0, n, masks, table, old, out);
-}
-
-#if defined(__x86_64__)
-// The same with the gathering loads of newer processors, eight cells at a time.
-[[gnu::target("avx2"), gnu::optimize("O3")]] RowState look_up_row_wide(const MaterialId* a, const MaterialId* h,
-                                                                       const MaterialId* b, int n, std::uint8_t* masks,
-                                                                       const std::uint32_t* table,
-                                                                       const std::uint32_t* old, std::uint32_t* out) {
-    masks_of(a, h, b, n, masks);
-    __m256i any = _mm256_setzero_si256();
-    __m256i changed = any;
-    int i = 0;
-    for (; i + 8 <= n; i += 8) {
-        const __m256i own = _mm256_cvtepu8_epi32(_mm_loadl_epi64(reinterpret_cast<const __m128i*>(h + i)));
-        const __m256i index =
-            _mm256_or_si256(_mm256_slli_epi32(own, 8),
-                            _mm256_cvtepu8_epi32(_mm_loadl_epi64(reinterpret_cast<const __m128i*>(masks + i))));
-        const __m256i entry = _mm256_i32gather_epi32(reinterpret_cast<const int*>(table), index, 4);
-        const __m256i bits = _mm256_loadu_si256(reinterpret_cast<const __m256i*>(old + i));
-        const __m256i pinned = _mm256_srai_epi32(_mm256_slli_epi32(bits, 4), 31);
-        const __m256i stays = _mm256_or_si256(pinned, _mm256_cmpeq_epi32(own, _mm256_setzero_si256()));
-        const __m256i now = _mm256_blendv_epi8(entry, bits, stays);
-        _mm256_storeu_si256(reinterpret_cast<__m256i*>(out + i), now);
-        any = _mm256_or_si256(any, now);
-        changed = _mm256_or_si256(changed, _mm256_xor_si256(now, bits));
-    }
-    RowState state = entries_of(h, i, n, masks, table, old, out);
-    alignas(32) std::uint32_t part[8];
-    _mm256_store_si256(reinterpret_cast<__m256i*>(part), any);
-    for (const std::uint32_t p : part) state.any |= p;
-    if (_mm256_testz_si256(changed, changed) == 0) state.changed = 1;
-    return state;
-}
-#endif
-
-constexpr int kFew = 8; // variants of a case up to which a row is chosen at once
-
-// Chooses among few variants for `n` cells side by side: the same as Rules::variant(), but with the thresholds on the
-// hash itself, so that there is nothing to branch on.
-struct FewVariants {
-    std::array<std::uint32_t, kFew> from{}; // the least threshold from which each is chosen
-    std::array<std::uint32_t, kFew> cells{};
-    int count = 0;
-    std::uint32_t lively = 0; // hashes below it take the spread threshold
-    bool always = false;      // all do
-};
-[[gnu::always_inline]] inline void choose_row(const FewVariants& few, int count, const std::uint32_t* spread, int x,
-                                              int y, std::uint32_t seed, int n, std::uint32_t* __restrict out) {
-    const auto row = static_cast<std::uint32_t>(y);
-    const std::uint32_t all = few.always ? ~0U : 0U;
-    for (int i = 0; i < n; ++i) {
-        const auto column = static_cast<std::uint32_t>(x + i);
-        const std::uint32_t h = cell_hash(seed, column, row);
-        const std::uint32_t lively = cell_hash(seed ^ 0x51ED270BU, column, row);
-        const std::uint32_t spreads = all | (lively < few.lively ? ~0U : 0U);
-        const std::uint32_t threshold = (((spread[i] | (h & 0xFFFFFU)) & spreads)) | (h & ~spreads);
-        std::uint32_t now = few.cells[0];
-        for (int k = 1; k < count; ++k)
-            now = threshold >= few.from[static_cast<std::size_t>(k)] ? few.cells[static_cast<std::size_t>(k)] : now;
-        out[i] = now;
-    }
-}
-using ChooseRow = void (*)(const FewVariants&, const std::uint32_t*, int, int, std::uint32_t, int, std::uint32_t*);
-void choose_row_plain(const FewVariants& few, const std::uint32_t* spread, int x, int y, std::uint32_t seed, int n,
-                      std::uint32_t* out) {
-    choose_row(few, few.count, spread, x, y, seed, n, out);
-}
-#if defined(__x86_64__)
-// The hash of eight places of a row: cell_hash().
-[[gnu::target("avx2"), gnu::always_inline]] inline __m256i hash_wide(__m256i columns, std::uint32_t mixed) {
-    __m256i h = _mm256_xor_si256(_mm256_mullo_epi32(columns, _mm256_set1_epi32(static_cast<int>(0x9E3779B1U))),
-                                 _mm256_set1_epi32(static_cast<int>(mixed)));
-    h = _mm256_mullo_epi32(_mm256_xor_si256(h, _mm256_srli_epi32(h, 15)),
-                           _mm256_set1_epi32(static_cast<int>(0x2C1B3C6DU)));
-    h = _mm256_mullo_epi32(_mm256_xor_si256(h, _mm256_srli_epi32(h, 12)),
-                           _mm256_set1_epi32(static_cast<int>(0x297A2D39U)));
-    return _mm256_xor_si256(h, _mm256_srli_epi32(h, 15));
-}
-[[gnu::target("avx2"), gnu::always_inline]] inline __m256i not_less(__m256i a, __m256i b) {
-    return _mm256_cmpeq_epi32(_mm256_max_epu32(a, b), a);
-}
-
-[[gnu::target("avx2")]] void choose_row_wide(const FewVariants& few, const std::uint32_t* spread, int x, int y,
-                                             std::uint32_t seed, int n, std::uint32_t* out) {
-    const std::uint32_t line = static_cast<std::uint32_t>(y) * 0x85EBCA77U;
-    __m256i columns = _mm256_add_epi32(_mm256_set1_epi32(x), _mm256_setr_epi32(0, 1, 2, 3, 4, 5, 6, 7));
-    const __m256i all = _mm256_set1_epi32(few.always ? -1 : 0);
-    const __m256i lively = _mm256_set1_epi32(static_cast<int>(few.lively));
-    int i = 0;
-    for (; i + 8 <= n; i += 8) {
-        const __m256i h = hash_wide(columns, line + seed);
-        const __m256i dice = hash_wide(columns, line + (seed ^ 0x51ED270BU));
-        const __m256i spreads =
-            _mm256_or_si256(all, _mm256_andnot_si256(not_less(dice, lively), _mm256_set1_epi32(-1)));
-        const __m256i even = _mm256_or_si256(_mm256_loadu_si256(reinterpret_cast<const __m256i*>(spread + i)),
-                                             _mm256_and_si256(h, _mm256_set1_epi32(0xFFFFF)));
-        const __m256i threshold = _mm256_blendv_epi8(h, even, spreads);
-        __m256i now = _mm256_set1_epi32(static_cast<int>(few.cells[0]));
-        for (std::size_t k = 1; k < static_cast<std::size_t>(few.count); ++k)
-            now = _mm256_blendv_epi8(now, _mm256_set1_epi32(static_cast<int>(few.cells[k])),
-                                     not_less(threshold, _mm256_set1_epi32(static_cast<int>(few.from[k]))));
-        _mm256_storeu_si256(reinterpret_cast<__m256i*>(out + i), now);
-        columns = _mm256_add_epi32(columns, _mm256_set1_epi32(8));
-    }
-    choose_row(few, few.count, spread + i, x + i, y, seed, n - i, out + i);
-}
-#endif
-ChooseRow best_choose_row() {
-#if defined(__x86_64__)
-    if (__builtin_cpu_supports("avx2")) return choose_row_wide;
-#endif
-    return choose_row_plain;
-}
-
-using LookUp = RowState (*)(const MaterialId*, const MaterialId*, const MaterialId*, int, std::uint8_t*,
-                            const std::uint32_t*, const std::uint32_t*, std::uint32_t*);
-LookUp best_look_up() {
-#if defined(__x86_64__)
-    if (__builtin_cpu_supports("avx2")) return look_up_row_wide;
-#endif
-    return look_up_row;
-}
-
 static_assert(sizeof(Cell) == sizeof(std::uint32_t));
 
 } // namespace
@@ -208,16 +42,25 @@ std::uint32_t Rules::entry_of(const std::vector<level::Variant>& variants, int l
     if (count == 1)
         for (const auto& v : variants)
             if (v.weight > 0) return bits_of(v);
-    const auto at = static_cast<std::uint32_t>(choices_.size());
-    choices_.push_back({count, static_cast<std::uint32_t>(lively)});
-    choices_.push_back({total, 0});
-    std::uint32_t sum = 0;
-    for (const auto& v : variants)
-        if (v.weight > 0) {
-            sum += static_cast<std::uint32_t>(v.weight);
-            choices_.push_back({sum, bits_of(v)});
+    std::vector<Choice> list{{static_cast<std::uint32_t>(lively), total}};
+    Variants few;
+    std::uint64_t sum = 0;
+    for (const auto& v : variants) {
+        if (v.weight <= 0) continue;
+        if (few.count < Variants::kFew) {
+            few.from[few.count] = static_cast<std::uint32_t>(((sum << 32) + total - 1) / total);
+            few.cells[few.count] = bits_of(v);
         }
-    return kMany | at;
+        ++few.count;
+        sum += static_cast<std::uint64_t>(v.weight);
+        list.push_back({static_cast<std::uint32_t>(sum), bits_of(v)});
+    }
+    few.always = lively >= 100 ? ~0U : 0U;
+    few.lively = static_cast<std::uint32_t>(
+        ((std::uint64_t{static_cast<std::uint32_t>(std::min(lively, 99))} << 32) + 99) / 100);
+    choices_.push_back(std::move(list));
+    few_.push_back(few);
+    return kMany | static_cast<std::uint32_t>(choices_.size() - 1);
 }
 
 void Rules::lay_out(const level::JoinSet& set, const level::Cases& cases_of, std::size_t at, std::uint8_t* missing) {
@@ -276,9 +119,8 @@ Rules::Rules(const level::Project& project)
 }
 
 std::uint32_t Rules::variant(std::uint32_t entry, int x, int y, std::uint32_t seed) const {
-    const Choice* list = &choices_[entry & ~kMany];
-    const std::uint32_t count = list[0].up_to;
-    const std::uint32_t lively = list[0].cell;
+    const std::vector<Choice>& list = choices_[entry & ~kMany];
+    const std::uint32_t lively = list[0].up_to;
     const auto column = static_cast<std::uint32_t>(x);
     const auto row = static_cast<std::uint32_t>(y);
     // Places that are lively take a spread threshold, the others a random one: both come evenly, so that the weights
@@ -286,61 +128,39 @@ std::uint32_t Rules::variant(std::uint32_t entry, int x, int y, std::uint32_t se
     const bool spread =
         lively >= 100 || (lively > 0 && scaled(cell_hash(seed ^ 0x51ED270BU, column, row), 100) < lively);
     const std::uint32_t threshold = spread ? spread_threshold(seed, x, y) : cell_hash(seed, column, row);
-    const std::uint32_t pick = scaled(threshold, list[1].up_to);
-    const Choice* choice = list + 2;
-    for (std::uint32_t i = 1; i < count && pick >= choice->up_to; ++i) ++choice;
-    return choice->cell;
+    const std::uint32_t pick = scaled(threshold, list[0].cell);
+    std::size_t i = 1;
+    while (i + 1 < list.size() && pick >= list[i].up_to) ++i;
+    return list[i].cell;
 }
 
-namespace {
-
-constexpr int kPart = 64; // cells of a row that are chosen at once
-
-// Nothing for more than a few.
-template <class Choice>
-bool few_of(const Choice* list, FewVariants& few) {
-    const std::uint32_t count = list[0].up_to;
-    if (count > kFew) return false;
-    const std::uint64_t total = list[1].up_to;
-    std::uint64_t before = 0;
-    for (std::uint32_t i = 0; i < count; ++i) {
-        const Choice& c = list[2 + i];
-        few.from[static_cast<std::size_t>(few.count)] =
-            static_cast<std::uint32_t>(((before << 32) + total - 1) / total);
-        few.cells[static_cast<std::size_t>(few.count++)] = c.cell;
-        before = c.up_to;
+void Rules::pick_row(std::uint32_t* cells, int x, int y, std::uint32_t seed, int n) const {
+    // Most rows choose among the variants of few cases; each of these is done for the whole row at once.
+    constexpr int kMostPasses = 6;
+    int passes = 0;
+    for (int i = 0; i < n; ++i) {
+        const std::uint32_t entry = cells[i];
+        if (!(entry & kMany)) continue;
+        const Variants& few = few_[entry & ~kMany];
+        if (few.count <= Variants::kFew && passes < kMostPasses) {
+            choose_row(few, entry, seed, x + i, y, n - i, cells + i);
+            ++passes;
+        } else {
+            cells[i] = variant(entry, x + i, y, seed);
+        }
     }
-    few.always = list[0].cell >= 100;
-    few.lively = static_cast<std::uint32_t>(((std::uint64_t{list[0].cell} << 32) + 99) / 100);
-    return true;
-}
-
-void choose_part(const FewVariants& few, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) {
-    static const ChooseRow choose = best_choose_row();
-    std::array<std::uint32_t, kPart> spread{};
-    for (int i = 0; i < n; i += kPart) {
-        const int m = std::min(kPart, n - i);
-        if (few.lively != 0 || few.always) spread_row(seed, x + i, y, m, spread.data());
-        choose(few, spread.data(), x + i, y, seed, m, out + i);
-    }
-}
-
-} // namespace
-
-void Rules::variants(std::uint32_t entry, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) const {
-    if (n >= 8) {
-        FewVariants few;
-        if (few_of(&choices_[entry & ~kMany], few)) return choose_part(few, x, y, seed, n, out);
-    }
-    for (int i = 0; i < n; ++i) out[i] = variant(entry, x + i, y, seed);
 }
 
 bool Rules::inside_rows(MaterialId m, int x, int y, int w, int h, std::uint32_t seed, Cell* out) const {
     const std::uint32_t entry = table_[(std::size_t{m} << 8) | 255U];
-    FewVariants few;
-    if (m == 0 || related_[m] || !(entry & kMany) || !few_of(&choices_[entry & ~kMany], few)) return false;
-    for (int row = 0; row < h; ++row)
-        choose_part(few, x, y + row, seed, w, &out[static_cast<std::size_t>(row) * static_cast<std::size_t>(w)].bits);
+    if (m == 0 || related_[m] || !(entry & kMany) || w > kRowPart) return false;
+    const Variants& few = few_[entry & ~kMany];
+    if (few.count > Variants::kFew) return false;
+    for (int row = 0; row < h; ++row) {
+        std::uint32_t* cells = &out[static_cast<std::size_t>(row) * static_cast<std::size_t>(w)].bits;
+        std::fill_n(cells, w, entry);
+        choose_row(few, entry, seed, x, y + row, w, cells);
+    }
     return true;
 }
 
@@ -399,17 +219,15 @@ Cell Rules::below(const Around& at, int x, int y, std::uint32_t seed) const {
 
 bool Rules::join_row(const MaterialId* above, const MaterialId* here, const MaterialId* below, int count, int x0, int y,
                      std::uint32_t seed, const Cell* was, Cell* out) const {
-    static const LookUp look_up = best_look_up();
-    constexpr int kPart = 256;
-    std::array<std::uint8_t, kPart> masks;
+    std::array<std::uint8_t, kRowPart> masks;
     std::uint32_t changed = 0;
-    for (int from = 0; from < count; from += kPart) {
-        const int n = std::min(kPart, count - from);
+    for (int from = 0; from < count; from += kRowPart) {
+        const int n = std::min(kRowPart, count - from);
         const MaterialId* h = here + from;
         const Cell* old = was + from;
         Cell* cells = out + from;
         const RowState row =
-            look_up(above + from, h, below + from, n, masks.data(), table_.data(), &old[0].bits, &cells[0].bits);
+            look_up_row(above + from, h, below + from, n, masks.data(), table_.data(), &old[0].bits, &cells[0].bits);
         changed |= row.changed;
         if (any_related_) {
             changed = 1;
@@ -423,17 +241,7 @@ bool Rules::join_row(const MaterialId* above, const MaterialId* here, const Mate
         }
         if (row.any & kMany) {
             changed = 1;
-            for (int i = 0; i < n;) {
-                const std::uint32_t entry = cells[i].bits;
-                if (!(entry & kMany)) {
-                    ++i;
-                    continue;
-                }
-                int end = i + 1;
-                while (end < n && cells[end].bits == entry) ++end;
-                variants(entry, x0 + from + i, y, seed, end - i, &cells[i].bits);
-                i = end;
-            }
+            pick_row(&cells[0].bits, x0 + from, y, seed, n);
         }
     }
     return changed != 0;
@@ -586,14 +394,8 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
         return fresh;
     };
     std::array<Fresh, 2> fresh;
-    const int middle = first + (last + 1 - first) / 2;
-    if (box.size().area() < kLarge || middle == first) {
-        fresh[0] = join(first, last + 1);
-    } else {
-        auto other = std::async(std::launch::async, join, middle, last + 1);
-        fresh[0] = join(first, middle);
-        fresh[1] = other.get();
-    }
+    in_halves(first, last + 1, box.size().area() >= kLarge,
+              [&](int half, int from, int to) { fresh[static_cast<std::size_t>(half)] = join(from, to); });
     for (auto& list : fresh)
         for (auto& [at, chunk] : list) grid.put(at, std::move(chunk));
 }

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "join/mask.hpp"
+#include "join/rows.hpp"
 #include "level/project.hpp"
 
 namespace vic::join {
@@ -84,13 +85,14 @@ class Rules {
         return entry & kMany ? variant(entry, x, y, seed) : entry;
     }
     [[nodiscard]] std::uint32_t variant(std::uint32_t entry, int x, int y, std::uint32_t seed) const;
-    // The same for `n` cells of a row.
-    void variants(std::uint32_t entry, int x, int y, std::uint32_t seed, int n, std::uint32_t* out) const;
+    // Replaces what there is to choose from in `n` cells of a row, at most kRowPart, by the choice.
+    void pick_row(std::uint32_t* cells, int x, int y, std::uint32_t seed, int n) const;
     [[nodiscard]] const Pair* pair(const Around& at) const;
 
     std::vector<std::uint32_t>
-        table_;                   // [material][mask], then the pairs: bits of a cell, or kMany | index into choices_
-    std::vector<Choice> choices_; // per entry: one with count and strength, one with the total, then the variants
+        table_; // [material][mask], then the pairs: bits of a cell, or kMany | index into choices_ and few_
+    std::vector<std::vector<Choice>> choices_; // one with strength and total, then the variants
+    std::vector<Variants> few_;                // the same as a row chooses, where they are few
     std::vector<std::uint8_t> missing_;
     std::vector<std::uint8_t> same_; // [own][other]: counts as the same; [own][0]: beyond the level does
     std::vector<std::vector<Pair>> pairs_;

@@ -4,6 +4,7 @@
 
 #include <array>
 #include <bit>
+#include <climits>
 #include <cstdint>
 #include <map>
 #include <memory>
@@ -57,6 +58,12 @@ class Region {
     void each_chunk(Visit visit) const {
         for (const auto& [at, rows] : chunks_) visit(Point{at.second, at.first}, rows);
     }
+    // The same for the rows of chunks `from` .. `to` - 1.
+    template <class Visit>
+    void each_chunk_of(int from, int to, Visit visit) const {
+        for (auto at = chunks_.lower_bound({from, INT_MIN}); at != chunks_.end() && at->first.first < to; ++at)
+            visit(Point{at->first.second, at->first.first}, at->second);
+    }
     // visit(cell), chunk by chunk in the same order.
     template <class Visit>
     void each(Visit visit) const {
@@ -94,35 +101,43 @@ namespace detail {
 
 // The bits that hang together with those of `seed` within `open`, along a row.
 inline std::uint64_t along(std::uint64_t seed, std::uint64_t open) {
+    seed &= open;
     if (seed == 0) return 0;
     if (open == ~std::uint64_t{0}) return open;
-    std::uint64_t left = seed & open;
+    // Upwards the carry of an addition runs from the lowest seed to the end of its run.
+    std::uint64_t out = (((open + seed) ^ open) | seed) & open;
     std::uint64_t way = open;
     for (int by = 1; by < 64; by *= 2) {
-        left |= way & (left << by);
-        way &= way << by;
-    }
-    std::uint64_t right = seed & open;
-    way = open;
-    for (int by = 1; by < 64; by *= 2) {
-        right |= way & (right >> by);
+        out |= way & (out >> by);
         way &= way >> by;
     }
-    return left | right;
+    return out;
 }
 
 inline std::uint64_t beside(std::uint64_t bits) { return bits | (bits << 1) | (bits >> 1); }
 
 // Spreads `reached` over the open cells of one chunk.
 inline void spread(Region::Rows& reached, const Region::Rows& open, bool corners) {
+    std::uint64_t everywhere = ~std::uint64_t{0};
+    std::uint64_t any = 0;
+    for (std::size_t y = 0; y < kChunk; ++y) {
+        everywhere &= open[y];
+        any |= reached[y];
+    }
+    if (everywhere == ~std::uint64_t{0} && any != 0) {
+        reached = open;
+        return;
+    }
+    for (std::size_t y = 0; y < kChunk; ++y)
+        if (reached[y] != 0) reached[y] = along(reached[y], open[y]);
     for (bool again = true; again;) {
         again = false;
         const auto row = [&](std::size_t y, std::uint64_t from) {
-            const std::uint64_t now = along((reached[y] | (corners ? beside(from) : from)) & open[y], open[y]);
-            again = again || now != reached[y];
-            reached[y] = now;
+            const std::uint64_t fresh = (corners ? beside(from) : from) & open[y] & ~reached[y];
+            if (fresh == 0) return;
+            reached[y] |= along(fresh, open[y]);
+            again = true;
         };
-        row(0, 0);
         for (std::size_t y = 1; y < kChunk; ++y) row(y, reached[y - 1]);
         for (std::size_t y = kChunk - 1; y-- > 0;) row(y, reached[y + 1]);
     }
@@ -135,6 +150,7 @@ Region flood(Point from, bool corners, const Box& within, Open open_cells) {
     struct Part {
         Region::Rows open{}, reached{}, seeds{};
         bool waits = false;
+        bool done = false; // all that is open is reached
     };
     Region out;
     if (!within.contains(from)) return out;
@@ -161,46 +177,65 @@ Region flood(Point from, bool corners, const Box& within, Open open_cells) {
         }
         return slot.get();
     };
+    const auto wake = [&](Part& part, Point chunk) {
+        if (!part.waits) waiting.push_back(chunk);
+        part.waits = true;
+    };
     const auto seed = [&](Point chunk, std::size_t row, std::uint64_t bits) {
         if (bits == 0) return;
         Part* part = part_at(chunk);
-        if (!part) return;
+        if (!part || part->done) return;
         bits &= part->open[row] & ~part->reached[row] & ~part->seeds[row];
         if (bits == 0) return;
         part->seeds[row] |= bits;
-        if (!part->waits) waiting.push_back(chunk);
-        part->waits = true;
+        wake(*part, chunk);
+    };
+    // The rows of a neighbour's outermost column.
+    const auto seed_column = [&](Point chunk, std::uint64_t rows, std::uint64_t column) {
+        if (rows == 0) return;
+        Part* part = part_at(chunk);
+        if (!part || part->done) return;
+        std::uint64_t any = 0;
+        for (; rows != 0; rows &= rows - 1) {
+            const auto y = static_cast<std::size_t>(std::countr_zero(rows));
+            const std::uint64_t bit = column & part->open[y] & ~part->reached[y] & ~part->seeds[y];
+            part->seeds[y] |= bit;
+            any |= bit;
+        }
+        if (any != 0) wake(*part, chunk);
     };
     const Point start{floor_div(from.x, kChunk), floor_div(from.y, kChunk)};
     seed(start, static_cast<std::size_t>(from.y - start.y * kChunk), std::uint64_t{1} << (from.x - start.x * kChunk));
     constexpr std::uint64_t kLeft = 1;
     constexpr std::uint64_t kRight = std::uint64_t{1} << 63;
-    while (!waiting.empty()) {
-        const Point at = waiting.back();
-        waiting.pop_back();
+    // First come, first served: a chunk collects what reaches it from all sides before its turn comes.
+    for (std::size_t next = 0; next < waiting.size(); ++next) {
+        const Point at = waiting[next];
         Part& part = *part_at(at);
         part.waits = false;
         const Region::Rows before = part.reached;
         for (std::size_t y = 0; y < kChunk; ++y) part.reached[y] |= part.seeds[y];
         part.seeds = {};
         detail::spread(part.reached, part.open, corners);
-        const auto fresh = [&](std::size_t y) { return part.reached[y] & ~before[y]; };
-        const std::uint64_t top = fresh(0);
-        const std::uint64_t bottom = fresh(kChunk - 1);
+        part.done = part.reached == part.open;
+        std::uint64_t left = 0; // rows in which the outermost cell is newly reached
+        std::uint64_t right = 0;
+        for (std::size_t y = 0; y < kChunk; ++y) {
+            const std::uint64_t fresh = part.reached[y] & ~before[y];
+            left |= (fresh & kLeft) << y;
+            right |= (fresh >> (kChunk - 1)) << y;
+        }
+        const std::uint64_t top = part.reached[0] & ~before[0];
+        const std::uint64_t bottom = part.reached[kChunk - 1] & ~before[kChunk - 1];
         seed(at + Point{0, -1}, kChunk - 1, corners ? detail::beside(top) : top);
         seed(at + Point{0, 1}, 0, corners ? detail::beside(bottom) : bottom);
-        for (std::size_t y = 0; y < kChunk; ++y) {
-            const std::uint64_t bits = fresh(y);
-            if (bits == 0) continue;
-            for (const int dx : {-1, 1}) {
-                if ((bits & (dx < 0 ? kLeft : kRight)) == 0) continue;
-                const std::uint64_t other = dx < 0 ? kRight : kLeft;
-                seed(at + Point{dx, 0}, y, other);
-                if (!corners) continue;
-                seed(at + Point{dx, y == 0 ? -1 : 0}, (y + kChunk - 1) % kChunk, other);
-                seed(at + Point{dx, y == kChunk - 1 ? 1 : 0}, (y + 1) % kChunk, other);
-            }
-        }
+        seed_column(at + Point{-1, 0}, corners ? detail::beside(left) : left, kRight);
+        seed_column(at + Point{1, 0}, corners ? detail::beside(right) : right, kLeft);
+        if (!corners) continue;
+        seed(at + Point{-1, -1}, kChunk - 1, (top & kLeft) != 0 ? kRight : 0);
+        seed(at + Point{1, -1}, kChunk - 1, (top & kRight) != 0 ? kLeft : 0);
+        seed(at + Point{-1, 1}, 0, (bottom & kLeft) != 0 ? kRight : 0);
+        seed(at + Point{1, 1}, 0, (bottom & kRight) != 0 ? kLeft : 0);
     }
     for (int cy = first.y; cy <= last.y; ++cy)
         for (int cx = first.x; cx <= last.x; ++cx) {
