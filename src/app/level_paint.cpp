@@ -33,8 +33,15 @@ void LevelView::redraw(const QRect& wanted) {
     const int x1 = std::min(floor_div(px.right() - 1, span), static_cast<int>(std::floor(to.x() / span)));
     const int y1 = std::min(floor_div(px.bottom() - 1, span), static_cast<int>(std::floor(to.y() / span)));
     for (int y = y0; y <= y1; ++y)
-        for (int x = x0; x <= x1; ++x)
-            p.drawImage(onScreen({x * span, y * span, span, span}), pages_.page(small, x, y));
+        for (int x = x0; x <= x1; ++x) {
+            const QRectF place = onScreen({x * span, y * span, span, span});
+            // What of the page is to be seen, and a pixel more where it lies between those of the screen.
+            const double scale = Pages::kSide / place.width();
+            const QRectF seen = place.intersected(part);
+            if (seen.isEmpty()) continue;
+            const QRect of = QRectF((seen.topLeft() - place.topLeft()) * scale, seen.size() * scale).toAlignedRect();
+            p.drawImage(place, pages_.page(small, x, y, of.adjusted(-1, -1, 1, 1)));
+        }
     paintLattice(p, part);
     paintMissing(p, part);
 }

@@ -34,9 +34,10 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
     toned_ = tone;
     const Box before = extent_;
     extent_ = picture::extent(*project_, level_);
-    const bool small = picture::can_draw_small(*project_, level_, kLeast);
-    if (small != drawsSmall_) pages_.clear();
-    drawsSmall_ = small;
+    int small = 0;
+    while (small < kLeast && picture::can_draw_small(*project_, level_, small + 1)) ++small;
+    if (small != drawsTo_) pages_.clear();
+    drawsTo_ = small;
     if (all || before != extent_) {
         pages_.clear();
         return std::nullopt;
@@ -104,7 +105,8 @@ void Pages::halve(int small, int x, int y, QImage& image, const Box& part) {
             const Box quarter{i * kSide / 2, j * kSide / 2, kSide / 2, kSide / 2};
             const Box seen = intersection(quarter, part);
             if (seen.empty()) continue;
-            const QImage& fine = page(small - 1, 2 * x + i, 2 * y + j);
+            const Box finer{2 * (seen.x - quarter.x), 2 * (seen.y - quarter.y), 2 * seen.w, 2 * seen.h};
+            const QImage& fine = drawn(small - 1, 2 * x + i, 2 * y + j, finer);
             for (int py = seen.y; py < seen.bottom(); ++py) {
                 const int fy = 2 * (py - quarter.y);
                 const auto* top = reinterpret_cast<const std::uint32_t*>(fine.constScanLine(fy));
@@ -126,30 +128,43 @@ void Pages::halve(int small, int x, int y, QImage& image, const Box& part) {
     }
 }
 
-const QImage& Pages::page(int small, int x, int y) {
-    const auto found = pages_.find({small, x, y});
-    if (found != pages_.end()) {
-        found->second.used = ++clock_;
-        return found->second.image;
-    }
+const QImage& Pages::page(int small, int x, int y, const QRect& part) {
     trim();
-    QImage image(kSide, kSide, QImage::Format_RGB32);
-    const int whole = kSide << small;
-    const Box own{x * kSide, y * kSide, kSide, kSide};
-    const Box covered{x * whole, y * whole, whole, whole};
-    if (!extent_.contains(covered)) image.fill(Qt::black); // beyond the level's edge
-    if (!intersection(covered, extent_).empty()) {
-        if (small == 0)
-            draw(image, own.corner(), intersection(own, extent_), 0);
-        else if (drawsSmall_) // the level begins at 0, 0 then
-            draw(image, own.corner(), intersection(own, {0, 0, extent_.w >> small, extent_.h >> small}), small);
-        else
-            halve(small, x, y, image, {0, 0, kSide, kSide});
-    }
+    return drawn(small, x, y, {part.x(), part.y(), part.width(), part.height()});
+}
+
+// Does not trim, so that a page may be made from finer ones.
+const QImage& Pages::drawn(int small, int x, int y, const Box& part) {
     Page& page = pages_[{small, x, y}];
-    page.image = std::move(image);
     page.used = ++clock_;
+    if (page.image.isNull()) page.image = QImage(kSide, kSide, QImage::Format_RGB32);
+    const Box inner = intersection(part, {0, 0, kSide, kSide});
+    if (inner.empty()) return page.image;
+    for (int j = inner.y / kBlock; j <= (inner.bottom() - 1) / kBlock; ++j)
+        for (int i = inner.x / kBlock; i <= (inner.right() - 1) / kBlock; ++i) {
+            const std::uint32_t bit = 1U << (j * kBlocks + i);
+            if (page.drawn & bit) continue;
+            drawBlock(small, x, y, page.image, {i * kBlock, j * kBlock, kBlock, kBlock});
+            page.drawn |= bit;
+        }
     return page.image;
+}
+
+void Pages::drawBlock(int small, int x, int y, QImage& image, const Box& block) {
+    const Box own = block.moved({x * kSide, y * kSide});
+    const Box covered{own.x << small, own.y << small, own.w << small, own.h << small};
+    if (!extent_.contains(covered)) // beyond the level's edge
+        for (int row = 0; row < block.h; ++row) {
+            auto* line = reinterpret_cast<std::uint32_t*>(image.scanLine(block.y + row)) + block.x;
+            std::fill_n(line, block.w, 0xFF000000U);
+        }
+    if (intersection(covered, extent_).empty()) return;
+    if (small == 0)
+        draw(image, {x * kSide, y * kSide}, intersection(own, extent_), 0);
+    else if (small <= drawsTo_) // the level begins at 0, 0 then
+        draw(image, {x * kSide, y * kSide}, intersection(own, {0, 0, extent_.w >> small, extent_.h >> small}), small);
+    else
+        halve(small, x, y, image, block);
 }
 
 void Pages::patch(const Box& pixels) {
@@ -161,11 +176,18 @@ void Pages::patch(const Box& pixels) {
             for (int x = floor_div(scaled.x, kSide); x <= floor_div(scaled.right() - 1, kSide); ++x) {
                 const auto found = pages_.find({small, x, y});
                 if (found == pages_.end()) continue;
+                Page& page = found->second;
                 const Box part = intersection(scaled, {x * kSide, y * kSide, kSide, kSide});
-                if (small == 0 || drawsSmall_)
-                    draw(found->second.image, {x * kSide, y * kSide}, part, small);
-                else
-                    halve(small, x, y, found->second.image, part.moved({-x * kSide, -y * kSide}));
+                for (int k = 0; k < kBlocks * kBlocks; ++k) {
+                    if ((page.drawn >> k & 1U) == 0) continue; // drawn when it is needed
+                    const Box block{x * kSide + k % kBlocks * kBlock, y * kSide + k / kBlocks * kBlock, kBlock, kBlock};
+                    const Box seen = intersection(part, block);
+                    if (seen.empty()) continue;
+                    if (small <= drawsTo_)
+                        draw(page.image, {x * kSide, y * kSide}, seen, small);
+                    else
+                        halve(small, x, y, page.image, seen.moved({-x * kSide, -y * kSide}));
+                }
             }
         }
     }

@@ -13,8 +13,9 @@ namespace vic::app {
 
 class Pages {
   public:
-    static constexpr int kSide = 512; // pixels of a page
-    static constexpr int kLeast = 4;  // the smallest scale is 1/2^kLeast
+    static constexpr int kSide = 512;  // pixels of a page
+    static constexpr int kBlock = 128; // pixels of the blocks in which a page is drawn as they are needed
+    static constexpr int kLeast = 4;   // the smallest scale is 1/2^kLeast
 
     explicit Pages(picture::Art& art) : art_(art) {}
 
@@ -25,8 +26,9 @@ class Pages {
     // Lets animated tiles show the frame of this time. Returns the boxes of cells among `seen` that were drawn anew.
     std::vector<Box> tick(std::int64_t ms, const Box& seen);
 
-    // The page at column x, row y of scale 1/2^small. Stays valid until the next call.
-    const QImage& page(int small, int x, int y);
+    // The page at column x, row y of scale 1/2^small, of which at least the pixels `part` are drawn. Stays valid until
+    // the next call.
+    const QImage& page(int small, int x, int y, const QRect& part = {0, 0, kSide, kSide});
 
     [[nodiscard]] const level::Level& level() const { return level_; }
     // The pixels that the level shows anything in. Pages lie on a raster from pixel 0, 0 on, also left of and above it.
@@ -34,13 +36,17 @@ class Pages {
     [[nodiscard]] bool empty() const { return project_ == nullptr; }
 
   private:
+    static constexpr int kBlocks = kSide / kBlock; // a side
     struct Page {
         QImage image;
+        std::uint32_t drawn = 0; // a bit for each block
         std::uint64_t used = 0;
     };
     using Key = std::tuple<int, int, int>;
     void draw(QImage& image, Point corner, const Box& part, int small);
     void halve(int small, int x, int y, QImage& image, const Box& part);
+    const QImage& drawn(int small, int x, int y, const Box& part);
+    void drawBlock(int small, int x, int y, QImage& image, const Box& block);
     void patch(const Box& pixels);
     void trim();
 
@@ -49,7 +55,7 @@ class Pages {
     level::Level level_;
     Box extent_;
     bool toned_ = false;
-    bool drawsSmall_ = false; // small pages are drawn as such, not made from large ones
+    int drawsTo_ = 0; // the smallest scale at which pages are drawn as such; smaller ones are made from larger ones
     std::map<Key, Page> pages_;
     std::uint64_t clock_ = 0;
 };
