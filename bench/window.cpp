@@ -1,5 +1,5 @@
-// vicinum-bench-window: a pencil stroke on a level of 4096 x 4096 cells in the real window, from the mouse event to the
-// pixels: join, outline, redraw. Needs a display; tools/bench runs it under Xvfb.
+// vicinum-bench-window: large levels in the real window: a pencil stroke from the mouse event to the pixels (join,
+// outline, redraw), panning, zooming. Needs a display; tools/bench runs it under Xvfb.
 #include <benchmark/benchmark.h>
 
 #include <QApplication>
@@ -21,13 +21,31 @@ namespace {
 std::unique_ptr<app::MainWindow> window;
 std::unique_ptr<make::Folder> folder;
 
-void open() {
+struct Opened {
+    int side = 0;
+    int layers = 0;
+    bool isometric = false;
+    bool operator==(const Opened&) const = default;
+};
+Opened opened;
+
+// A level whose cells are full on so many layers; one of 16384 a side only here and there.
+void open(const Opened& wanted) {
+    if (opened == wanted) return;
+    opened = wanted;
+    window.reset();
     folder = std::make_unique<make::Folder>();
-    make::Small small({4096, 4096});
+    make::Small small({wanted.side, wanted.side});
     level::Level level = small.level();
+    if (wanted.isometric) {
+        level.lattice = LatticeKind::isometric;
+        level.cell = {32, 16};
+    }
+    const int chunks = wanted.side / level::kChunk;
     level::Grid& grid = level.edit(small.ground).grid;
-    for (int cy = 0; cy < 64; ++cy)
-        for (int cx = 0; cx < 64; ++cx) {
+    for (int cy = 0; cy < chunks; ++cy)
+        for (int cx = 0; cx < chunks; ++cx) {
+            if (wanted.side > 4096 && (place_hash(5, cx, cy) & 63U) != 0 && std::abs(cx - chunks / 2) > 3) continue;
             level::Chunk& chunk = grid.edit({cx, cy});
             for (std::size_t i = 0; i < chunk.materials.size(); ++i)
                 chunk.materials[i] =
@@ -36,8 +54,8 @@ void open() {
                                                         1U));
         }
     join::resolve(join::Rules(small.project), grid, level.cells(), small.ground);
-    // Seven more layers as full as the first, for panning; none of them is painted on.
-    for (int i = 0; i < 7; ++i) {
+    // More layers as full as the first, for panning; none of them is painted on.
+    for (int i = 1; i < wanted.layers; ++i) {
         const auto slab = std::make_shared<level::Layer>(*level.layer(small.ground));
         slab->id = small.project.next_id++;
         slab->name = "Layer " + std::to_string(i);
@@ -45,7 +63,7 @@ void open() {
         join::resolve(join::Rules(small.project), slab->grid, level.cells(), slab->id);
         level.layers.insert(level.layers.begin() + 1, slab);
     }
-    level.plane += 7;
+    level.plane += wanted.layers - 1;
     small.set(level);
     make::save_with_pictures(small.project, folder->path());
     window = std::make_unique<app::MainWindow>();
@@ -58,15 +76,17 @@ void open() {
     hand.material = 1;
     window->session().setHand(hand);
     window->session().setActiveLayer(small.ground);
-    window->levelView()->setCamera(2, QPointF(2048.0 * 16, 2048.0 * 16));
+    const Lattice::Pixels middle = level.geometry().pixel_of({wanted.side / 2.0, wanted.side / 2.0});
+    window->levelView()->setCamera(2, QPointF(middle.x, middle.y));
 }
-
 // One move of a stroke under way: the cell is laid, joined, traced, and its pixels are drawn.
 void stroke_in_window(benchmark::State& state) {
+    open({static_cast<int>(state.range(1)), state.range(1) > 4096 ? 1 : 8, false});
     app::LevelView* view = window->levelView();
+    const int middle = static_cast<int>(state.range(1)) / 2 - 8;
     window->session().setStage(state.range(0) ? app::Stage::bound : app::Stage::lay);
     QApplication::processEvents();
-    const auto at = [&](int i) { return view->cellCentre({2040 + i % 17, 2040 + (i / 17) % 13}); };
+    const auto at = [&](int i) { return view->cellCentre({middle + i % 17, middle + (i / 17) % 13}); };
     QTest::mousePress(view, Qt::LeftButton, {}, at(0));
     int i = 0;
     for (auto _ : state) {
@@ -78,42 +98,52 @@ void stroke_in_window(benchmark::State& state) {
     QTest::mouseRelease(view, Qt::LeftButton, {}, at(i));
     QApplication::processEvents();
 }
-BENCHMARK(stroke_in_window)->ArgName("bound")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond)->Iterations(150);
+BENCHMARK(stroke_in_window)
+    ->ArgNames({"bound", "side"})
+    ->Args({0, 4096})
+    ->Args({1, 4096})
+    ->Args({0, 16384})
+    ->Args({1, 16384})
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(150);
 
 // A whole click: press, release, one step of history, all panels brought up to date.
 void click_in_window(benchmark::State& state) {
+    open({static_cast<int>(state.range(0)), state.range(0) > 4096 ? 1 : 8, false});
     app::LevelView* view = window->levelView();
+    const int middle = static_cast<int>(state.range(0)) / 2 - 8;
+    view->setCamera(2, QPointF(16.0 * middle, 16.0 * middle));
     window->session().setStage(app::Stage::lay);
     int i = 0;
     for (auto _ : state) {
-        const QPoint at = view->cellCentre({2040 + i % 17, 2040 + (i / 17) % 13});
+        const QPoint at = view->cellCentre({middle + i % 17, middle + (i / 17) % 13});
         QTest::mousePress(view, Qt::LeftButton, {}, at);
         QTest::mouseRelease(view, Qt::LeftButton, {}, at);
         view->repaint();
         ++i;
     }
 }
-BENCHMARK(click_in_window)->Unit(benchmark::kMillisecond)->Iterations(60);
+BENCHMARK(click_in_window)->ArgName("side")->Arg(4096)->Arg(16384)->Unit(benchmark::kMillisecond)->Iterations(60);
 
-// Panning and zooming over eight full layers of 4096 x 4096 cells: the median frame, and the one that only 1 in 100
-// exceed. `zoom` in eighths.
-void pan_over_eight_layers(benchmark::State& state) {
-    app::LevelView* view = window->levelView();
+// Panning and zooming: the median frame, and the one that only 1 in 100 exceed. `zoom` in eighths, `side` in cells.
+void pan(benchmark::State& state) {
     const double zoom = double(state.range(0)) / 8;
+    const int side = static_cast<int>(state.range(1));
+    open({side, side > 4096 ? 1 : 8, state.range(2) != 0});
+    app::LevelView* view = window->levelView();
+    const Box all = window->session().level()->pixels();
+    const QPointF from(all.x + all.w * 0.25, all.y + all.h * 0.4);
     std::vector<double> frames;
-    double x = 1024.0 * 16;
-    double y = 1500.0 * 16;
-    view->setCamera(zoom, {x, y});
+    QPointF at = from;
+    view->setCamera(zoom, at);
     view->repaint();
     for (auto _ : state) {
         // A pan of a hand's speed, and now and then a step of zooming there and back.
-        x += 24 / zoom;
-        y += 7 / zoom;
-        if (x > 3000.0 * 16) x = 1024.0 * 16;
-        if (y > 3000.0 * 16) y = 1024.0 * 16;
+        at += QPointF(24, 7) / zoom;
+        if (at.x() > all.x + all.w * 0.75) at = from;
         const bool zooms = frames.size() % 40 == 39;
         const auto begin = std::chrono::steady_clock::now();
-        view->setCamera(zooms ? zoom * 2 : zoom, {x, y});
+        view->setCamera(zooms ? zoom * 2 : zoom, at);
         view->repaint();
         frames.push_back(std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
     }
@@ -122,13 +152,34 @@ void pan_over_eight_layers(benchmark::State& state) {
     state.counters["1_in_100_ms"] = frames[frames.size() * 99 / 100];
     state.counters["worst_ms"] = frames.back();
 }
-BENCHMARK(pan_over_eight_layers)
-    ->ArgName("zoom_in_eighths")
-    ->Arg(8)
-    ->Arg(1)
-    ->Arg(16)
+BENCHMARK(pan)
+    ->ArgNames({"zoom_in_eighths", "side", "isometric"})
+    ->Args({8, 4096, 0})
+    ->Args({1, 4096, 0})
+    ->Args({16, 4096, 0})
+    ->Args({8, 4096, 1})
+    ->Args({1, 4096, 1})
+    ->Args({8, 16384, 0})
+    ->Args({1, 16384, 0})
     ->Unit(benchmark::kMillisecond)
     ->Iterations(800);
+
+// A whole large level in view for the first time.
+void fit_first_time(benchmark::State& state) {
+    opened = {};
+    open({static_cast<int>(state.range(0)), 1, state.range(1) != 0});
+    for (auto _ : state) {
+        window->levelView()->fit();
+        window->levelView()->repaint();
+    }
+}
+BENCHMARK(fit_first_time)
+    ->ArgNames({"side", "isometric"})
+    ->Args({4096, 0})
+    ->Args({4096, 1})
+    ->Args({16384, 0})
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(1);
 
 } // namespace
 
@@ -139,7 +190,6 @@ int main(int argc, char** argv) {
     QApplication::setOrganizationName("vicinum");
     QApplication::setApplicationName("vicinum-bench");
     benchmark::Initialize(&argc, argv);
-    open();
     benchmark::RunSpecifiedBenchmarks();
     window.reset();
     folder.reset();

@@ -16,6 +16,12 @@ std::uint32_t toned(std::uint32_t p) {
     return 0xFF000000U | (part(0xF4) << 16) | (part(0xEE) << 8) | part(0xE2);
 }
 
+// In small pixels, those that it has a part of.
+Box small_extent(const Box& extent, int small) {
+    return spanning({extent.x >> small, extent.y >> small},
+                    {(extent.right() - 1) >> small, (extent.bottom() - 1) >> small});
+}
+
 } // namespace
 
 std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, const level::Level& level, bool tone) {
@@ -159,10 +165,8 @@ void Pages::drawBlock(int small, int x, int y, QImage& image, const Box& block) 
             std::fill_n(line, block.w, 0xFF000000U);
         }
     if (intersection(covered, extent_).empty()) return;
-    if (small == 0)
-        draw(image, {x * kSide, y * kSide}, intersection(own, extent_), 0);
-    else if (small <= drawsTo_) // the level begins at 0, 0 then
-        draw(image, {x * kSide, y * kSide}, intersection(own, {0, 0, extent_.w >> small, extent_.h >> small}), small);
+    if (small <= drawsTo_)
+        draw(image, {x * kSide, y * kSide}, intersection(own, small_extent(extent_, small)), small);
     else
         halve(small, x, y, image, block);
 }

@@ -5,8 +5,7 @@
 #include <cassert>
 #include <cmath>
 
-#include "base/chance.hpp"
-#include "sheet/cut.hpp"
+#include "picture/blend.hpp"
 
 namespace vic::picture {
 
@@ -18,72 +17,6 @@ namespace {
 constexpr std::uint32_t kGoneInk = 0xFFC2452D;
 constexpr std::uint32_t kGonePaper = 0xFFF1ECE0;
 constexpr int kMostAbove = 4; // cells by which an isometric level is higher than its ground
-
-std::uint32_t premultiplied(Rgba c) {
-    const auto scale = [&](unsigned v) { return (v * c.a + 127) / 255; };
-    return (std::uint32_t{c.a} << 24) | (scale(c.r) << 16) | (scale(c.g) << 8) | scale(c.b);
-}
-
-Art::Picture prepared(const Image& image) {
-    Art::Picture out;
-    out.size = image.size();
-    out.pixels.reserve(image.pixels().size());
-    out.opaque = true;
-    for (const Rgba c : image.pixels()) {
-        out.pixels.push_back(premultiplied(c));
-        out.opaque = out.opaque && c.a == 255;
-    }
-    return out;
-}
-
-// Each of the four bytes times f / 255, rounded; two bytes at a time.
-std::uint32_t scaled_bytes(std::uint32_t p, std::uint32_t f) {
-    std::uint32_t even = (p & 0x00FF00FF) * f + 0x00800080;
-    std::uint32_t odd = ((p >> 8) & 0x00FF00FF) * f + 0x00800080;
-    even = ((even + ((even >> 8) & 0x00FF00FF)) >> 8) & 0x00FF00FF;
-    odd = (odd + ((odd >> 8) & 0x00FF00FF)) & 0xFF00FF00;
-    return even | odd;
-}
-
-std::uint32_t over(std::uint32_t above, std::uint32_t below) {
-    return above + scaled_bytes(below, 255 - (above >> 24));
-}
-
-std::uint32_t tinted(std::uint32_t p, Rgba tint) {
-    const auto part = [&](int shift, unsigned by) { return (((p >> shift) & 255U) * by + 127) / 255; };
-    return (part(24, tint.a) << 24) | (part(16, tint.r * tint.a / 255U) << 16) |
-           (part(8, tint.g * tint.a / 255U) << 8) | part(0, tint.b * tint.a / 255U);
-}
-
-// The mean of each 2^small pixels across and down; the picture begins `phase` pixels inside the first of them.
-Art::Picture shrunk(const Art::Picture& from, int small, Point phase) {
-    const int s = 1 << small;
-    Art::Picture out;
-    out.block = from.block;
-    out.size = {(from.size.w + phase.x + s - 1) / s, (from.size.h + phase.y + s - 1) / s};
-    out.opaque = from.opaque && phase == Point{} && from.size.w % s == 0 && from.size.h % s == 0;
-    out.pixels.resize(static_cast<std::size_t>(out.size.area()));
-    const std::uint32_t all = static_cast<std::uint32_t>(s) * static_cast<std::uint32_t>(s);
-    for (int y = 0; y < out.size.h; ++y)
-        for (int x = 0; x < out.size.w; ++x) {
-            std::array<std::uint32_t, 4> sum{};
-            for (int fy = std::max(0, y * s - phase.y); fy < std::min(from.size.h, (y + 1) * s - phase.y); ++fy)
-                for (int fx = std::max(0, x * s - phase.x); fx < std::min(from.size.w, (x + 1) * s - phase.x); ++fx) {
-                    const std::uint32_t p = from.pixels[static_cast<std::size_t>(fy * from.size.w + fx)];
-                    for (std::size_t i = 0; i < 4; ++i) sum[i] += (p >> (8 * i)) & 255U;
-                }
-            std::uint32_t pixel = 0;
-            for (std::size_t i = 0; i < 4; ++i) pixel |= ((sum[i] + all / 2) / all) << (8 * i);
-            out.pixels[static_cast<std::size_t>(y * out.size.w + x)] = pixel;
-        }
-    return out;
-}
-
-// Each colour of a premultiplied pixel times that of the tint.
-std::uint32_t coloured(std::uint32_t p, Rgba tint) {
-    const auto part = [&](int shift, unsigned by) { return ((((p >> shift) & 255U) * by + 127) / 255) << shift; };
-    return (p & 0xFF000000U) | part(16, tint.r) | part(8, tint.g) | part(0, tint.b);
-}
 
 void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, const Layer& layer) {
     const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
@@ -126,6 +59,27 @@ void draw_gone(Canvas& canvas, const Box& clip, const Box& cell, bool diamond = 
     }
 }
 
+// The last pictures found, so that most cells need no look-up; they stay where they are while more are made.
+class Looked {
+  public:
+    Looked(Art& art, const Lattice& lattice) : art_(art), lattice_(lattice) {}
+    const Art::Picture* of(level::Cell cell) {
+        const std::uint32_t bits = cell.bits & 0x07FFFFFFU;
+        Found& slot = found_[(bits ^ (bits >> 21)) & 255U];
+        if (slot.picture == nullptr || slot.bits != bits) slot = {bits, art_.tile(cell, lattice_)};
+        return slot.picture;
+    }
+
+  private:
+    struct Found {
+        std::uint32_t bits = 0;
+        const Art::Picture* picture = nullptr;
+    };
+    Art& art_;
+    Lattice lattice_;
+    std::array<Found, 256> found_{};
+};
+
 // What of an isometric layer is to be seen in the clip, from the back: what lies further down lies in front.
 struct Aslant {
     Point at;
@@ -134,26 +88,60 @@ struct Aslant {
     const Art::Picture* picture; // null for a tile that is gone
     Box box;                     // pixels
 };
-std::vector<Aslant> aslant_in(const level::Level& level, const level::Grid& grid, Art& art, const Box& clip) {
+
+// How high, in pixels from the lower edge of a cell's box, the layers in front hide what stands in it.
+struct Hidden {
+    Box cells;
+    std::vector<std::uint16_t> height;
+    explicit Hidden(const Box& c) : cells(c), height(static_cast<std::size_t>(c.size().area()), 0) {}
+    std::uint16_t* at(Point cell) {
+        if (!cells.contains(cell)) return nullptr;
+        return &height[static_cast<std::size_t>(cell.y - cells.y) * static_cast<std::size_t>(cells.w) +
+                       static_cast<std::size_t>(cell.x - cells.x)];
+    }
+};
+
+// `hidden` is null where the layer does not lie as the others do; what this layer hides is added where it `covers`.
+std::vector<Aslant> aslant_in(const level::Level& level, const level::Grid& grid, Art& art, const Box& clip,
+                              Hidden* hidden = nullptr, bool covers = false) {
     const Lattice lattice = level.geometry();
     std::vector<Aslant> out;
-    level::each_cell(grid, art.reach(lattice).seen_in(lattice.cells_in(clip)),
-                     [&](Point at, level::Cell cell, level::MaterialId) {
-                         const level::Tile* tile = art.table().find(cell.tile()).tile;
-                         const Box box = tile ? level::picture_box(*tile, at, cell.turn(), lattice) : lattice.box(at);
-                         if (intersection(box, clip).empty()) return;
-                         const Box foot = tile ? level::foot_under(*tile, at, cell.turn()) : Box{at.x, at.y, 1, 1};
-                         out.push_back({at, foot.right() + foot.bottom(), cell, art.tile(cell, lattice), box});
-                     });
-    std::sort(out.begin(), out.end(), [](const Aslant& a, const Aslant& b) {
-        return std::tuple(a.depth, a.at.x) < std::tuple(b.depth, b.at.x);
-    });
+    Looked looked(art, lattice);
+    bool blocks = false;
+    level::each_cell(
+        grid, art.reach(lattice).seen_in(lattice.cells_in(clip)), [&](Point at, level::Cell cell, level::MaterialId) {
+            const Art::Picture* picture = looked.of(cell);
+            Box box;
+            int depth = at.x + at.y + 2;
+            if (const level::Tile* tile = picture && !picture->block ? nullptr : art.table().find(cell.tile()).tile) {
+                blocks = blocks || tile->is_block();
+                box = level::picture_box(*tile, at, cell.turn(), lattice);
+                const Box foot = level::foot_under(*tile, at, cell.turn());
+                depth = foot.right() + foot.bottom();
+            } else {
+                // A picture stands on the lower edge of its cell's box.
+                if (std::uint16_t* height = hidden && picture ? hidden->at(at) : nullptr) {
+                    if (picture->size.h <= *height) return;
+                    const int hides = picture->opaque ? picture->size.h : picture->diamond ? lattice.cell.h : 0;
+                    if (covers) *height = static_cast<std::uint16_t>(std::max<int>(*height, hides));
+                }
+                box = lattice.box(at);
+                if (picture) box = {box.x, box.bottom() - picture->size.h, picture->size.w, picture->size.h};
+            }
+            if (!intersection(box, clip).empty()) out.push_back({at, depth, cell, picture, box});
+        });
+    // Single cells come from the back already where they overlap.
+    if (blocks)
+        std::sort(out.begin(), out.end(), [](const Aslant& a, const Aslant& b) {
+            return std::tuple(a.depth, a.at.x) < std::tuple(b.depth, b.at.x);
+        });
     return out;
 }
 
-void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
-    const auto draw_all = [&](const level::Grid& grid) {
-        for (const Aslant& a : aslant_in(level, grid, art, clip)) {
+void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
+                 const std::vector<Aslant>& seen) {
+    const auto draw_all = [&](const std::vector<Aslant>& all) {
+        for (const Aslant& a : all) {
             if (a.picture)
                 blit(canvas, clip, *a.picture, a.box.corner(), layer);
             else
@@ -163,9 +151,9 @@ void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas
     if (art.over()) {
         const Box cells =
             intersection(art.reach(level.geometry()).seen_in(level.geometry().cells_in(clip)), layer.cells());
-        draw_all(join::underlay(*art.over(), layer.grid, cells, layer.id));
+        draw_all(aslant_in(level, join::underlay(*art.over(), layer.grid, cells, layer.id), art, clip));
     }
-    draw_all(layer.grid);
+    draw_all(seen);
 }
 
 // What of a layer of tiles is to be seen.
@@ -189,12 +177,7 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
              std::vector<std::uint8_t>* covered) {
     const Lattice lattice = level.geometry();
     Seen out;
-    // The last pictures found, so that most cells need no look-up; they stay where they are while more are made.
-    struct Found {
-        std::uint32_t bits = 0;
-        const Art::Picture* picture = nullptr;
-    };
-    std::array<Found, 256> found{};
+    Looked looked(art, lattice);
     const bool covers = layer.opacity >= 100;
     level::each_cell(
         layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
@@ -204,10 +187,7 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
                     ? &(*covered)[static_cast<std::size_t>(at.y - cells.y) * static_cast<std::size_t>(cells.w) +
                                   static_cast<std::size_t>(at.x - cells.x)]
                     : nullptr;
-            const std::uint32_t bits = cell.bits & 0x07FFFFFFU;
-            Found& slot = found[(bits ^ (bits >> 21)) & 255U];
-            if (slot.picture == nullptr || slot.bits != bits) slot = {bits, art.tile(cell, lattice)};
-            const Art::Picture* picture = slot.picture;
+            const Art::Picture* picture = looked.of(cell);
             if (picture ? picture->block : !inside) { // only blocks reach over from beyond
                 const level::Tile* tile = art.table().find(cell.tile()).tile;
                 if (tile && tile->is_block())
@@ -300,13 +280,6 @@ void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip
     }
 }
 
-std::uint64_t place_key(const level::PropKind& kind, bool mirrored) {
-    std::uint64_t key = mix((std::uint64_t{kind.id} << 1) | (mirrored ? 1U : 0U));
-    for (const int v : {kind.box.x, kind.box.y, kind.box.w, kind.box.h, kind.factor})
-        key = mix(key ^ static_cast<std::uint32_t>(v));
-    return key;
-}
-
 Box placed(const level::Prop& prop, const level::PropKind& kind, const Box& within) {
     const int width = kind.drawn().w;
     const Point middle = kind.drawn_pivot();
@@ -320,147 +293,6 @@ Box placed(const level::Prop& prop, const level::PropKind& kind, const Box& with
 Box prop_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, box_of(kind.drawn())); }
 
 Box foot_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, kind.drawn_foot()); }
-
-void Art::follow(const level::Project& project) {
-    if (materials_ != project.materials) {
-        materials_ = project.materials;
-        over_.reset();
-        if (std::any_of(materials_.begin(), materials_.end(), [](const auto& m) { return m->joins.over; }))
-            over_.emplace(project);
-    }
-    if (sheets_ == project.sheets && !sheets_.empty()) return;
-    sheets_ = project.sheets;
-    table_ = level::TileTable(project);
-    aslant_.reset();
-    frames_.clear();
-    played_.clear();
-    for (const auto& sheet : sheets_)
-        for (const level::Tile& t : sheet->tiles)
-            if (!t.frames.empty() && t.id < project.next_tile) played_.push_back(&t);
-    if (!played_.empty()) frames_.resize(project.next_tile, 0);
-    set_clock(clock_);
-    tiles_.clear();
-    props_.clear();
-    wholes_.clear();
-    shrunk_.clear();
-}
-
-bool Art::set_clock(std::int64_t ms) {
-    clock_ = ms;
-    bool changed = false;
-    for (const level::Tile* t : played_) {
-        level::TileId now = level::frame_at(*t, ms);
-        // A frame that is gone, or of another size, leaves the tile's own picture.
-        const level::Tile* frame = table_.find(now).tile;
-        if (!frame || frame->block.cells != t->block.cells) now = t->id;
-        changed = changed || frames_[t->id] != now;
-        frames_[t->id] = now;
-    }
-    return changed;
-}
-
-const level::Reach& Art::reach(const Lattice& lattice) {
-    if (lattice.square()) return table_.reach();
-    if (!aslant_ || aslant_->first != lattice) {
-        level::Project sheets;
-        sheets.sheets = sheets_;
-        aslant_ = {lattice, level::reach_of(sheets, lattice)};
-    }
-    return aslant_->second;
-}
-
-const Art::Picture* Art::tile(level::Cell laid, const Lattice& lattice) {
-    const Size pixels = lattice.cell;
-    level::Cell cell = laid;
-    if (animated(laid.tile())) cell = level::Cell(frames_[laid.tile()], laid.turn(), false);
-    const std::uint64_t key =
-        (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
-        (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) | static_cast<std::uint64_t>(pixels.h & 0x3FFF) |
-        (static_cast<std::uint64_t>(small_) << 56) | (lattice.square() ? 0 : std::uint64_t{1} << 31);
-    const auto known = tiles_.find(key);
-    if (known != tiles_.end()) return &known->second;
-    if (small_ != 0) {
-        const int small = small_;
-        small_ = 0;
-        const Picture* whole = tile(laid, {pixels.w << small, pixels.h << small});
-        small_ = small;
-        return whole ? &tiles_.emplace(key, shrunk(*whole, small, {})).first->second : nullptr;
-    }
-    const level::TileRef ref = table_.find(cell.tile());
-    if (!ref.tile || !ref.sheet->image) return nullptr;
-    if (!lattice.square()) {
-        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), level::picture_size(*ref.tile, lattice),
-                              ref.sheet->smooth);
-        if (cell.turn().mirrored())
-            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
-        Picture& picture = tiles_.emplace(key, prepared(art)).first->second;
-        picture.block = ref.tile->is_block();
-        return &picture;
-    }
-    if (ref.tile->is_block()) {
-        const Size all{ref.tile->block.cells.w * pixels.w, ref.tile->block.cells.h * pixels.h};
-        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), all, ref.sheet->smooth);
-        if (cell.turn().mirrored())
-            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
-        Picture& picture = tiles_.emplace(key, prepared(art)).first->second;
-        picture.block = true;
-        return &picture;
-    }
-    Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), pixels, ref.sheet->smooth);
-    if (cell.turn().code != 0 && pixels.w == pixels.h) {
-        Image turned(pixels);
-        for (int y = 0; y < pixels.h; ++y)
-            for (int x = 0; x < pixels.w; ++x) {
-                const Point from = source_pixel(cell.turn(), {x, y}, pixels.w);
-                turned.set(x, y, art.at(from.x, from.y));
-            }
-        art = std::move(turned);
-    }
-    return &tiles_.emplace(key, prepared(art)).first->second;
-}
-
-const Art::Picture* Art::prop(const level::PropKind& kind, bool mirrored) {
-    for (const auto& sheet : sheets_) {
-        if (sheet->id != kind.sheet || !sheet->image) continue;
-        // The box is part of the key: a prop that was cut anew is another picture.
-        const std::uint64_t key = place_key(kind, mirrored);
-        const auto known = props_.find(key);
-        if (known != props_.end()) return &known->second;
-        Image art = resampled(cropped(*sheet->image, kind.box), kind.drawn(), sheet->smooth);
-        if (mirrored)
-            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
-        return &props_.emplace(key, prepared(art)).first->second;
-    }
-    return nullptr;
-}
-
-const Art::Picture* Art::small_prop(const level::PropKind& kind, bool mirrored, Point phase) {
-    std::uint64_t key = place_key(kind, mirrored);
-    for (const int v : {kind.sheet > 0 ? static_cast<int>(kind.sheet) : 0, small_, phase.x, phase.y})
-        key = mix(key ^ static_cast<std::uint32_t>(v));
-    const auto known = shrunk_.find(key);
-    if (known != shrunk_.end()) return &known->second;
-    const Picture* whole = prop(kind, mirrored);
-    return whole ? &shrunk_.emplace(key, shrunk(*whole, small_, phase)).first->second : nullptr;
-}
-
-const Art::Picture* Art::whole(level::SheetId id) {
-    if (small_ != 0) {
-        const std::uint64_t key = mix((std::uint64_t{id} << 8) | static_cast<std::uint64_t>(small_));
-        const auto small_known = shrunk_.find(key);
-        if (small_known != shrunk_.end()) return &small_known->second;
-        const int small = small_;
-        small_ = 0;
-        const Picture* full = whole(id);
-        small_ = small;
-        return full ? &shrunk_.emplace(key, shrunk(*full, small, {})).first->second : nullptr;
-    }
-    const auto known = wholes_.find(id);
-    if (known != wholes_.end()) return &known->second;
-    for (const auto& sheet : sheets_)
-        if (sheet->id == id && sheet->image) return &wholes_.emplace(id, prepared(*sheet->image)).first->second;
-    return nullptr;
-}
 
 namespace {
 
@@ -492,11 +324,28 @@ level::Level of_layer(const level::Level& level, const Layer& layer) {
     return out;
 }
 
-void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
-                 int small) {
-    art.follow(project);
-    const Box clip = intersection(intersection(part, canvas.box), extent_of(level, art));
-    if (clip.empty()) return;
+// Pixels by which a layer lies off the others.
+Point shift_of(const level::Level& level, const Layer& layer) {
+    return {layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
+}
+
+// What of each layer of an isometric level is to be seen, by the layer's index.
+std::vector<std::vector<Aslant>> all_aslant(const level::Level& level, Art& art, const Box& clip) {
+    const Lattice lattice = level.geometry();
+    Hidden hidden(intersection(art.reach(lattice).seen_in(lattice.cells_in(clip)), level.cells()));
+    std::vector<std::vector<Aslant>> out(level.layers.size());
+    for (std::size_t i = level.layers.size(); i-- > 0;) {
+        const Layer& layer = *level.layers[i];
+        if (layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
+        const Point shift = shift_of(level, layer);
+        const bool as_others = shift == Point{} && layer.finer == 1;
+        out[i] = aslant_in(of_layer(level, layer), layer.grid, art, clip.moved({-shift.x, -shift.y}),
+                           as_others ? &hidden : nullptr, layer.opacity >= 100);
+    }
+    return out;
+}
+
+void fill_ground(const level::Level& level, Canvas& canvas, const Box& clip) {
     const std::uint32_t ground = premultiplied({level.ground.r, level.ground.g, level.ground.b, 255});
     for (int y = clip.y; y < clip.bottom(); ++y) {
         std::uint32_t* row =
@@ -504,16 +353,26 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
                            static_cast<std::size_t>(clip.x - canvas.box.x)];
         std::fill(row, row + clip.w, ground);
     }
+}
+
+void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
+                 int small) {
+    art.follow(project);
+    const Box clip = intersection(intersection(part, canvas.box), extent_of(level, art));
+    if (clip.empty()) return;
+    fill_ground(level, canvas, clip);
     // From the front on: what lies under something opaque need not be drawn.
     const Lattice lattice = level.geometry();
     const bool square = lattice.square();
     const Box cells = square ? lattice.cells_in(clip) : Box{};
     std::vector<std::uint8_t> covered(static_cast<std::size_t>(cells.size().area()), 0);
+    const std::vector<std::vector<Aslant>> aslant_on =
+        square ? std::vector<std::vector<Aslant>>() : all_aslant(level, art, clip);
     std::vector<Seen> seen_on(level.layers.size());
     for (std::size_t i = level.layers.size(); i-- > 0;) {
         const Layer& layer = *level.layers[i];
         if (!square || layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
-        const Point shift{layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
+        const Point shift = shift_of(level, layer);
         if (layer.finer != 1)
             seen_on[i] = seen_of(of_layer(level, layer), layer, art,
                                  level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr);
@@ -526,14 +385,14 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const level::LayerRef& layer = level.layers[i];
         if (!layer->shown || layer->opacity <= 0) continue;
         // A shifted layer is drawn as it lies, on a canvas that is moved the other way.
-        const Point shift{layer->shift.x * level.cell.w / 2, layer->shift.y * level.cell.h / 2};
+        const Point shift = shift_of(level, *layer);
         const Box there = canvas.box;
         canvas.box = there.moved({-shift.x, -shift.y});
         const Box seen = clip.moved({-shift.x, -shift.y});
         switch (layer->kind) {
             case LayerKind::tiles:
                 if (!square)
-                    draw_aslant(of_layer(level, *layer), *layer, art, canvas, seen);
+                    draw_aslant(of_layer(level, *layer), *layer, art, canvas, seen, aslant_on[i]);
                 else
                     draw_tiles(of_layer(level, *layer), *layer, art, canvas, seen, seen_on[i]);
                 break;
@@ -558,14 +417,117 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
     draw_layers(project, level, art, canvas, part, 0);
 }
 
-bool can_draw_small(const level::Project& project, const level::Level& level, int small) {
+namespace {
+
+// Whether cells and shifts of the level come out as whole small pixels, so that each is averaged by itself.
+bool on_raster(const level::Level& level, int small) {
     const int s = 1 << small;
-    // The rims of diamonds share their pixels: their means are not the mean of the whole.
+    // The rims of diamonds share their pixels.
     if (level.lattice != LatticeKind::square) return false;
     if (level.cell.w % s != 0 || level.cell.h % s != 0) return false;
     return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
         if (l->finer != 1 && (level.cell.w / l->finer % s != 0 || level.cell.h / l->finer % s != 0)) return false;
-        if (l->shift != Point{} && (level.cell.w / 2 % s != 0 || level.cell.h / 2 % s != 0)) return false;
+        return l->shift == Point{} || (level.cell.w / 2 % s == 0 && level.cell.h / 2 % s == 0);
+    });
+}
+
+// A layer of tiles whose pictures do not lie on whole small pixels: each is averaged as it lies, and where several
+// share a pixel they lie beside each other in it. `out` holds nothing yet.
+void draw_tiles_off_raster(const level::Level& level, const Layer& layer, Art& art, Canvas& out, int small,
+                           const std::vector<Aslant>& aslant) {
+    const int s = 1 << small;
+    const level::Level lies = of_layer(level, layer);
+    const Lattice lattice = lies.geometry();
+    const Point shift = shift_of(level, layer);
+    const Box full = Box{out.box.x * s, out.box.y * s, out.box.w * s, out.box.h * s}.moved({-shift.x, -shift.y});
+    struct Less { // found last
+        const Art::Picture* of = nullptr;
+        Point phase;
+        const Art::Picture* less = nullptr;
+    };
+    std::array<Less, 256> known{};
+    const auto put = [&](const Art::Picture* picture, const Box& box) {
+        const Point corner = box.corner() + shift;
+        const Point at{floor_div(corner.x, s), floor_div(corner.y, s)};
+        if (!picture)
+            return draw_gone(out, out.box, {at.x, at.y, std::max(1, box.w / s), std::max(1, box.h / s)},
+                             !lattice.square());
+        const Point phase = corner - Point{at.x * s, at.y * s};
+        Less& slot =
+            known[(reinterpret_cast<std::uintptr_t>(picture) / 64 + static_cast<unsigned>(phase.x * 5 + phase.y)) &
+                  255U];
+        if (slot.of != picture || slot.phase != phase) slot = {picture, phase, art.small_of(*picture, small, phase)};
+        const Art::Picture& less = *slot.less;
+        const Box seen = intersection({at.x, at.y, less.size.w, less.size.h}, out.box);
+        for (int y = seen.y; y < seen.bottom(); ++y) {
+            const std::uint32_t* from =
+                &less.pixels[static_cast<std::size_t>((y - at.y) * less.size.w + seen.x - at.x)];
+            std::uint32_t* to =
+                &out.pixels[static_cast<std::size_t>(y - out.box.y) * static_cast<std::size_t>(out.box.w) +
+                            static_cast<std::size_t>(seen.x - out.box.x)];
+            for (int x = 0; x < seen.w; ++x) to[x] = beside(from[x], to[x]);
+        }
+    };
+    const auto put_all = [&](const std::vector<Aslant>& all) {
+        for (const Aslant& a : all) put(a.picture, a.picture ? a.box : lattice.box(a.at));
+    };
+    if (art.over()) {
+        const Box cells = intersection(art.reach(lattice).seen_in(lattice.cells_in(full)), layer.cells());
+        const level::Grid under = join::underlay(*art.over(), layer.grid, cells, layer.id);
+        if (lattice.square())
+            level::each_cell(under, cells, [&](Point at, level::Cell cell, level::MaterialId) {
+                if (const Art::Picture* picture = art.tile(cell, lattice)) put(picture, lattice.box(at));
+            });
+        else
+            put_all(aslant_in(lies, under, art, full));
+    }
+    if (!lattice.square()) return put_all(aslant);
+    const Seen seen = seen_of(lies, layer, art, lattice.cells_in(full), nullptr);
+    for (const Seen::Flat& flat : seen.flats) put(flat.picture, lattice.box(flat.at));
+    for (const Seen::Block& block : seen.blocks)
+        put(art.tile(block.cell, lattice),
+            level::picture_box(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(), lattice));
+}
+
+void draw_off_raster(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas,
+                     const Box& part, int small) {
+    art.follow(project);
+    const int s = 1 << small;
+    const Box all = extent_of(level, art);
+    const Point first{floor_div(all.x, s), floor_div(all.y, s)};
+    const Box clip = intersection(intersection(part, canvas.box),
+                                  spanning(first, {floor_div(all.right() - 1, s), floor_div(all.bottom() - 1, s)}));
+    if (clip.empty()) return;
+    fill_ground(level, canvas, clip);
+    const bool square = level.lattice == LatticeKind::square;
+    const auto aslant = square ? std::vector<std::vector<Aslant>>(level.layers.size())
+                               : all_aslant(level, art, {clip.x * s, clip.y * s, clip.w * s, clip.h * s});
+    for (std::size_t i = 0; i < level.layers.size(); ++i) {
+        const level::LayerRef& layer = level.layers[i];
+        if (!layer->shown || layer->opacity <= 0) continue;
+        if (layer->kind == LayerKind::tiles) {
+            Art::Picture own;
+            Canvas laid(clip);
+            draw_tiles_off_raster(level, *layer, art, laid, small, aslant[i]);
+            own.size = clip.size();
+            own.pixels = std::move(laid.pixels);
+            blit(canvas, clip, own, clip.corner(), *layer);
+            continue;
+        }
+        art.set_small(small);
+        if (layer->kind == LayerKind::backdrop)
+            draw_backdrop(*layer, art, canvas, clip);
+        else if (layer->kind != LayerKind::blockers)
+            draw_props(project, *layer, art, canvas, clip, small);
+        art.set_small(0);
+    }
+}
+
+} // namespace
+
+bool can_draw_small(const level::Project& project, const level::Level& level, int small) {
+    const int s = 1 << small;
+    return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
         if (l->kind != LayerKind::backdrop) return true;
         const level::Sheet* sheet = project.sheet(l->backdrop.sheet);
         return !sheet || !sheet->image || (sheet->image->width() % s == 0 && sheet->image->height() % s == 0);
@@ -574,6 +536,7 @@ bool can_draw_small(const level::Project& project, const level::Level& level, in
 
 void draw_small(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
                 int small) {
+    if (!on_raster(level, small)) return draw_off_raster(project, level, art, canvas, part, small);
     level::Level less = level;
     less.cell = {level.cell.w >> small, level.cell.h >> small};
     art.set_small(small);

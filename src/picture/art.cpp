@@ -1,0 +1,220 @@
+#include "picture/art.hpp"
+
+#include <algorithm>
+#include <array>
+
+#include "base/chance.hpp"
+#include "picture/blend.hpp"
+#include "sheet/cut.hpp"
+
+namespace vic::picture {
+
+namespace {
+
+Art::Picture prepared(const Image& image) {
+    Art::Picture out;
+    out.size = image.size();
+    out.pixels.reserve(image.pixels().size());
+    out.opaque = true;
+    for (const Rgba c : image.pixels()) {
+        out.pixels.push_back(premultiplied(c));
+        out.opaque = out.opaque && c.a == 255;
+    }
+    return out;
+}
+
+// The mean of each 2^small pixels across and down; the picture begins `phase` pixels inside the first of them.
+Art::Picture shrunk(const Art::Picture& from, int small, Point phase) {
+    const int s = 1 << small;
+    Art::Picture out;
+    out.block = from.block;
+    out.size = {(from.size.w + phase.x + s - 1) / s, (from.size.h + phase.y + s - 1) / s};
+    out.opaque = from.opaque && phase == Point{} && from.size.w % s == 0 && from.size.h % s == 0;
+    out.pixels.resize(static_cast<std::size_t>(out.size.area()));
+    const std::uint32_t all = static_cast<std::uint32_t>(s) * static_cast<std::uint32_t>(s);
+    for (int y = 0; y < out.size.h; ++y)
+        for (int x = 0; x < out.size.w; ++x) {
+            std::array<std::uint32_t, 4> sum{};
+            for (int fy = std::max(0, y * s - phase.y); fy < std::min(from.size.h, (y + 1) * s - phase.y); ++fy)
+                for (int fx = std::max(0, x * s - phase.x); fx < std::min(from.size.w, (x + 1) * s - phase.x); ++fx) {
+                    const std::uint32_t p = from.pixels[static_cast<std::size_t>(fy * from.size.w + fx)];
+                    for (std::size_t i = 0; i < 4; ++i) sum[i] += (p >> (8 * i)) & 255U;
+                }
+            std::uint32_t pixel = 0;
+            for (std::size_t i = 0; i < 4; ++i) pixel |= ((sum[i] + all / 2) / all) << (8 * i);
+            out.pixels[static_cast<std::size_t>(y * out.size.w + x)] = pixel;
+        }
+    return out;
+}
+
+// Whether every pixel whose middle lies in the cell's diamond, at the lower edge of the picture, is opaque.
+bool fills_diamond(const Image& art, Size cell) {
+    if (art.width() < cell.w || art.height() < cell.h) return false;
+    for (int y = 0; y < cell.h; ++y)
+        for (int x = 0; x < cell.w; ++x) {
+            const bool inside =
+                std::abs(2 * x + 1 - cell.w) * cell.h + std::abs(2 * y + 1 - cell.h) * cell.w < cell.w * cell.h;
+            if (inside && art.at(x, art.height() - cell.h + y).a < 255) return false;
+        }
+    return true;
+}
+
+std::uint64_t place_key(const level::PropKind& kind, bool mirrored) {
+    std::uint64_t key = mix((std::uint64_t{kind.id} << 1) | (mirrored ? 1U : 0U));
+    for (const int v : {kind.box.x, kind.box.y, kind.box.w, kind.box.h, kind.factor})
+        key = mix(key ^ static_cast<std::uint32_t>(v));
+    return key;
+}
+
+} // namespace
+
+void Art::follow(const level::Project& project) {
+    if (materials_ != project.materials) {
+        materials_ = project.materials;
+        over_.reset();
+        if (std::any_of(materials_.begin(), materials_.end(), [](const auto& m) { return m->joins.over; }))
+            over_.emplace(project);
+    }
+    if (sheets_ == project.sheets && !sheets_.empty()) return;
+    sheets_ = project.sheets;
+    table_ = level::TileTable(project);
+    aslant_.reset();
+    frames_.clear();
+    played_.clear();
+    for (const auto& sheet : sheets_)
+        for (const level::Tile& t : sheet->tiles)
+            if (!t.frames.empty() && t.id < project.next_tile) played_.push_back(&t);
+    if (!played_.empty()) frames_.resize(project.next_tile, 0);
+    set_clock(clock_);
+    tiles_.clear();
+    props_.clear();
+    wholes_.clear();
+    shrunk_.clear();
+}
+
+bool Art::set_clock(std::int64_t ms) {
+    clock_ = ms;
+    bool changed = false;
+    for (const level::Tile* t : played_) {
+        level::TileId now = level::frame_at(*t, ms);
+        // A frame that is gone, or of another size, leaves the tile's own picture.
+        const level::Tile* frame = table_.find(now).tile;
+        if (!frame || frame->block.cells != t->block.cells) now = t->id;
+        changed = changed || frames_[t->id] != now;
+        frames_[t->id] = now;
+    }
+    return changed;
+}
+
+const level::Reach& Art::reach(const Lattice& lattice) {
+    if (lattice.square()) return table_.reach();
+    if (!aslant_ || aslant_->first != lattice) {
+        level::Project sheets;
+        sheets.sheets = sheets_;
+        aslant_ = {lattice, level::reach_of(sheets, lattice)};
+    }
+    return aslant_->second;
+}
+
+const Art::Picture* Art::tile(level::Cell laid, const Lattice& lattice) {
+    const Size pixels = lattice.cell;
+    level::Cell cell = laid;
+    if (animated(laid.tile())) cell = level::Cell(frames_[laid.tile()], laid.turn(), false);
+    const std::uint64_t key =
+        (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
+        (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) | static_cast<std::uint64_t>(pixels.h & 0x3FFF) |
+        (static_cast<std::uint64_t>(small_) << 56) | (lattice.square() ? 0 : std::uint64_t{1} << 31);
+    const auto known = tiles_.find(key);
+    if (known != tiles_.end()) return &known->second;
+    if (small_ != 0) {
+        const int small = small_;
+        small_ = 0;
+        const Picture* whole = tile(laid, {pixels.w << small, pixels.h << small});
+        small_ = small;
+        return whole ? &tiles_.emplace(key, shrunk(*whole, small, {})).first->second : nullptr;
+    }
+    const level::TileRef ref = table_.find(cell.tile());
+    if (!ref.tile || !ref.sheet->image) return nullptr;
+    if (!lattice.square()) {
+        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), level::picture_size(*ref.tile, lattice),
+                              ref.sheet->smooth);
+        if (cell.turn().mirrored())
+            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
+        Picture& picture = tiles_.emplace(key, prepared(art)).first->second;
+        picture.block = ref.tile->is_block();
+        picture.diamond = !picture.block && fills_diamond(art, pixels);
+        return &picture;
+    }
+    if (ref.tile->is_block()) {
+        const Size all{ref.tile->block.cells.w * pixels.w, ref.tile->block.cells.h * pixels.h};
+        Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), all, ref.sheet->smooth);
+        if (cell.turn().mirrored())
+            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
+        Picture& picture = tiles_.emplace(key, prepared(art)).first->second;
+        picture.block = true;
+        return &picture;
+    }
+    Image art = resampled(sheet::tile_art(*ref.sheet, *ref.tile), pixels, ref.sheet->smooth);
+    if (cell.turn().code != 0 && pixels.w == pixels.h) {
+        Image turned(pixels);
+        for (int y = 0; y < pixels.h; ++y)
+            for (int x = 0; x < pixels.w; ++x) {
+                const Point from = source_pixel(cell.turn(), {x, y}, pixels.w);
+                turned.set(x, y, art.at(from.x, from.y));
+            }
+        art = std::move(turned);
+    }
+    return &tiles_.emplace(key, prepared(art)).first->second;
+}
+
+const Art::Picture* Art::prop(const level::PropKind& kind, bool mirrored) {
+    for (const auto& sheet : sheets_) {
+        if (sheet->id != kind.sheet || !sheet->image) continue;
+        // The box is part of the key: a prop that was cut anew is another picture.
+        const std::uint64_t key = place_key(kind, mirrored);
+        const auto known = props_.find(key);
+        if (known != props_.end()) return &known->second;
+        Image art = resampled(cropped(*sheet->image, kind.box), kind.drawn(), sheet->smooth);
+        if (mirrored)
+            for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
+        return &props_.emplace(key, prepared(art)).first->second;
+    }
+    return nullptr;
+}
+
+const Art::Picture* Art::small_prop(const level::PropKind& kind, bool mirrored, Point phase) {
+    std::uint64_t key = place_key(kind, mirrored);
+    for (const int v : {kind.sheet > 0 ? static_cast<int>(kind.sheet) : 0, small_, phase.x, phase.y})
+        key = mix(key ^ static_cast<std::uint32_t>(v));
+    const auto known = shrunk_.find(key);
+    if (known != shrunk_.end()) return &known->second;
+    const Picture* whole = prop(kind, mirrored);
+    return whole ? &shrunk_.emplace(key, shrunk(*whole, small_, phase)).first->second : nullptr;
+}
+
+const Art::Picture* Art::whole(level::SheetId id) {
+    if (small_ != 0) {
+        const std::uint64_t key = mix((std::uint64_t{id} << 8) | static_cast<std::uint64_t>(small_));
+        const auto small_known = shrunk_.find(key);
+        if (small_known != shrunk_.end()) return &small_known->second;
+        const int small = small_;
+        small_ = 0;
+        const Picture* full = whole(id);
+        small_ = small;
+        return full ? &shrunk_.emplace(key, shrunk(*full, small, {})).first->second : nullptr;
+    }
+    const auto known = wholes_.find(id);
+    if (known != wholes_.end()) return &known->second;
+    for (const auto& sheet : sheets_)
+        if (sheet->id == id && sheet->image) return &wholes_.emplace(id, prepared(*sheet->image)).first->second;
+    return nullptr;
+}
+
+const Art::Picture* Art::small_of(const Picture& picture, int small, Point phase) {
+    std::uint64_t key = mix(reinterpret_cast<std::uintptr_t>(&picture));
+    for (const int v : {small, phase.x, phase.y}) key = mix(key ^ static_cast<std::uint32_t>(v));
+    const auto known = shrunk_.find(key);
+    return &(known != shrunk_.end() ? known : shrunk_.emplace(key, shrunk(picture, small, phase)).first)->second;
+}
+
+} // namespace vic::picture
