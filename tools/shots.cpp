@@ -143,22 +143,7 @@ int main(int argc, char** argv) {
     s.take("cut-reading");
     session.undo();
 
-    // A spread of salt crust over clay, of which seven in ten cells are left out.
     session.setStage(Stage::lay);
-    s.layer("Clay");
-    edit::Hand crust;
-    crust.kind = edit::Hand::Kind::spread;
-    for (const auto& sheet : session.project().sheets)
-        if (sheet->name == "Crust")
-            for (std::size_t i = 0; i < 4; ++i) crust.spread.push_back({0, sheet->tiles[i].id, {}, 100});
-    crust.leaves = 70;
-    crust.size = 9;
-    crust.round = true;
-    session.setHand(crust);
-    s.window.levelView()->setCamera(2, QPointF(22.0 * 16, 17.0 * 16));
-    s.pointAt({22, 15});
-    s.take("lay-spread");
-
     // The cellar with the walker's jump, something selected.
     session.setHand({});
     session.setLevel("pump-cellar");
@@ -171,6 +156,16 @@ int main(int argc, char** argv) {
     s.window.findChild<QAction*>("figureJump")->trigger();
     session.setSelection({});
     session.setTool(Tool::pencil);
+
+    // The store on diamonds.
+    session.setLevel("salt-store");
+    session.setStage(Stage::lay);
+    s.layer("Floor");
+    s.hand("Store floor");
+    s.window.levelView()->setCamera(2, QPointF(-20, 150));
+    s.pointAt({12, 15});
+    s.take("lay-isometric");
+    session.setLevel("brine-pans");
 
     // A level from a picture, before it is laid.
     {

@@ -44,6 +44,12 @@ void LevelView::redraw(const QRect& wanted) {
         }
     paintLattice(p, part);
     paintMissing(p, part);
+    if (geometry().square()) { // where the level ends, also where its ground is as dark as what lies around
+        p.setClipRect(part);
+        p.setPen(t.faint);
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(onScreen(pages_.level().pixels()).toAlignedRect().adjusted(-1, -1, 0, 0));
+    }
 }
 
 // Cells that show the nearest case because their own has no tile: a corner in vermilion.
@@ -184,9 +190,11 @@ void LevelView::paintRulers(QPainter& p) {
     }
     const QSize count(pages_.level().size.w, pages_.level().size.h);
     const Point hover = pointedLevelCell().value_or(Point{-1, -1});
-    for (int axis = 0; axis < 2; ++axis) {
+    if (!geometry().square()) paintPixelMarks(p);
+    for (int axis = 0; axis < (geometry().square() ? 2 : 0); ++axis) {
         const double unit = (axis == 0 ? c.w : c.h) * zoom();
-        const double start = rulerStart(axis);
+        const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
+        const double start = axis == 0 ? zero.x() : zero.y();
         const int size = axis == 0 ? width() : height();
         const int cells = axis == 0 ? count.width() : count.height();
         const int mine = axis == 0 ? hover.x : hover.y;
@@ -223,14 +231,38 @@ void LevelView::paintRulers(QPainter& p) {
     p.fillRect(kRuler - 1, 0, 1, height(), t.line);
 }
 
-// Where the first cell's mark lies on the upper (0) or left (1) ruler. On an isometric lattice the rulers tell which
-// column's or row's line comes in there.
-double LevelView::rulerStart(int axis) const {
-    const QPointF top = onScreen({0, 0, 1, 1}).topLeft(); // the first cell's upper corner
-    if (geometry().square()) return axis == 0 ? top.x() : top.y();
-    const Size c = pages_.level().cell;
-    const double slope = double(c.h) / c.w;
-    return axis == 0 ? top.x() - (kRuler - top.y()) / slope : top.y() + (kRuler - top.x()) * slope;
+// The rulers of an isometric level tell pixels: its cells lie aslant to them, and have their numbers along the level's
+// edges.
+void LevelView::paintPixelMarks(QPainter& p) {
+    const Tokens t = tokensOf(this);
+    int every = 10;
+    for (const int e : {10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000, 20000, 50000}) {
+        every = e;
+        if (e * zoom() >= 50) break;
+    }
+    const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
+    for (int axis = 0; axis < 2; ++axis) {
+        const double start = axis == 0 ? zero.x() : zero.y();
+        const int size = axis == 0 ? width() : height();
+        for (int i = static_cast<int>(std::floor((kRuler - start) / zoom() / every)); start + i * every * zoom() < size;
+             ++i) {
+            const int at = static_cast<int>(std::lround(start + i * every * zoom()));
+            p.fillRect(axis == 0 ? QRect(at, kRuler - 6, 1, 5) : QRect(kRuler - 6, at, 5, 1), t.faint);
+            const QString number = QString::number(i * every);
+            if (axis == 0) {
+                p.drawText(QRect(at + 3, 0, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
+                continue;
+            }
+            p.save(); // upwards, so that long numbers have room
+            p.translate(0, at - 3);
+            p.rotate(-90);
+            p.drawText(QRect(0, 0, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
+            p.restore();
+        }
+        if (pointer_ && area().contains(pointer_->toPoint()))
+            p.fillRect(axis == 0 ? QRectF(pointer_->x(), 0, 1, kRuler) : QRectF(0, pointer_->y(), kRuler, 1),
+                       t.vermilion);
+    }
 }
 
 // What a prop stands on: its foot, aslant the diamond in it.

@@ -135,7 +135,7 @@ class LevelView : public QWidget {
     void paintLattice(QPainter& painter, const QRect& part);
     void paintEdgeNumbers(QPainter& painter);
     void paintDiamonds(QPainter& painter, const QRect& part);
-    [[nodiscard]] double rulerStart(int axis) const;
+    void paintPixelMarks(QPainter& painter);
     [[nodiscard]] QPolygonF footShape(const Box& foot) const;
     void paintMissing(QPainter& painter, const QRect& part);
     void paintOutlines(QPainter& painter, bool hatched);
@@ -185,6 +185,12 @@ class LevelView : public QWidget {
     [[nodiscard]] Point stampCorner(const level::Stamp& stamp, Point cell) const;
     [[nodiscard]] level::Stamp stampFor(const edit::Hand& hand, const std::optional<Box>& box) const;
 
+    // level_reading.cpp
+    [[nodiscard]] QString sentence(bool& warns) const;
+    [[nodiscard]] QString dressSentence(bool& warns, const QString& at) const;
+    [[nodiscard]] QString laySentence(const edit::Hand& hand, bool& warns, Point cell, const QString& at) const;
+    void say();
+
     // level_input.cpp
     void layStroke(const level::Level& onto, const level::Region& cells);
     void growFor(const Box& cells);
@@ -200,10 +206,8 @@ class LevelView : public QWidget {
     void commit();
     void cancel();
     void preview();
-    void say();
     void pick(Point cell);
     [[nodiscard]] level::LayerId pickedFirst() const;
-    [[nodiscard]] QString sentence(bool& warns) const;
     [[nodiscard]] Point pixelAt(QPointF place) const;
 
     void show(const level::Level& level);

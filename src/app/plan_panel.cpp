@@ -70,6 +70,13 @@ PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
     row->addWidget(lay_, 1);
     row->addWidget(away);
     column->addLayout(row);
+    picker_ = new TilePicker(session_, this);
+    connect(picker_, &TilePicker::picked, this, [this](level::TileId tile) {
+        if (picking_ >= plan_.keys.size()) return;
+        plan_.keys[picking_] = {plan_.keys[picking_].colour, PlanKey::Kind::tile, tile, {}};
+        fill();
+        later_.start();
+    });
     later_.setSingleShot(true);
     later_.setInterval(60);
     connect(&later_, &QTimer::timeout, this, &PlanPanel::trial);
@@ -145,11 +152,7 @@ void PlanPanel::fill() {
     preview_->setPixmap(
         QPixmap::fromImage(toQImage(shown).scaled(96, 96, Qt::KeepAspectRatio, Qt::FastTransformation)));
     facts_->setText(tr("%1 × %2 cells\n%3 colours").arg(shown.width()).arg(shown.height()).arg(plan_.keys.size()));
-    std::vector<std::int64_t> counts(plan_.keys.size(), 0);
-    std::vector<Rgba> colours;
-    for (const PlanKey& k : plan_.keys) colours.push_back(k.colour);
-    for (const std::uint8_t k : plan::assigned(shown, colours, plan_.gather))
-        if (k != level::kNoKey) ++counts[k];
+    const std::vector<std::int64_t> counts = edit::key_counts(plan_, shown);
     keys_->clear();
     const level::Project& p = session_.project();
     for (std::size_t i = 0; i < plan_.keys.size(); ++i) {
@@ -183,15 +186,22 @@ void PlanPanel::fill() {
         if (session_.hand().kind == edit::Hand::Kind::tile)
             offer(tr("%1, in the Hand").arg(spoken(edit::tile_name(p, session_.hand().tile))), PlanKey::Kind::tile,
                   session_.hand().tile);
-        if (key.kind == PlanKey::Kind::tile && key.id != session_.hand().tile)
+        if (key.kind == PlanKey::Kind::tile &&
+            (key.id != session_.hand().tile || session_.hand().kind != edit::Hand::Kind::tile))
             offer(spoken(edit::tile_name(p, key.id)), PlanKey::Kind::tile, key.id);
+        meaning->addItem(tr("a tile…"), QVariant());
         for (const auto& k : p.prop_kinds)
             offer(tr("prop %1").arg(QString::fromStdString(k->name)), PlanKey::Kind::prop, k->id);
-        offer(tr("the start"), PlanKey::Kind::mark, 0, "Start");
-        offer(tr("an exit"), PlanKey::Kind::mark, 0, "Exit");
+        offer(tr("the start"), PlanKey::Kind::start, 0, tr("Start"));
+        offer(tr("an exit"), PlanKey::Kind::exit, 0, tr("Exit"));
         offer(tr("a mark"), PlanKey::Kind::mark, 0, tr("Mark"));
         row->addWidget(meaning, 1);
         connect(meaning, &QComboBox::activated, this, [this, i, meaning] {
+            if (!meaning->currentData().isValid()) { // chosen in a window of its own
+                picking_ = i;
+                picker_->popUp(meaning);
+                return;
+            }
             const QVariantList v = meaning->currentData().toList();
             plan_.keys[i].kind = static_cast<PlanKey::Kind>(v[0].toInt());
             plan_.keys[i].id = v[1].toUInt();

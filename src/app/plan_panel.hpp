@@ -10,6 +10,7 @@
 #include <QWidget>
 
 #include "app/level_view.hpp"
+#include "app/tile_picker.hpp"
 
 namespace vic::app {
 
@@ -43,6 +44,8 @@ class PlanPanel : public QWidget {
     QListWidget *keys_, *byHand_;
     QPushButton* lay_;
     QTimer later_;
+    TilePicker* picker_;
+    std::size_t picking_ = 0; // the key that a tile is chosen for
 };
 
 } // namespace vic::app

@@ -27,6 +27,7 @@ namespace vic::app {
 
 enum class Stage { cut, join, lay, dress, bound, walk, handOver };
 inline constexpr int kStages = 7;
+inline bool laysCells(Stage stage) { return stage == Stage::lay || stage == Stage::bound; }
 
 enum class Tool {
     pencil,

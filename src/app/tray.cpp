@@ -337,7 +337,7 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
         l->setAccessibleName(name);
         l->setViewMode(QListView::IconMode);
         l->setIconSize({48, 48});
-        l->setGridSize({60, 76});
+        l->setGridSize(kTrayGrid);
         l->setResizeMode(QListView::Adjust);
         l->setMovement(QListView::Static);
         l->setUniformItemSizes(true);
@@ -438,6 +438,7 @@ void Tray::fill(QListWidget* list, Tab tab) {
         QIcon both(picture);
         both.addPixmap(picture, QIcon::Selected);
         auto* item = new QListWidgetItem(both, QString::fromStdString(name), list);
+        item->setSizeHint(kTrayItem);
         item->setData(Qt::UserRole, id);
         item->setToolTip(QString::fromStdString(name));
         QFont font = list->font();

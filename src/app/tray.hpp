@@ -21,6 +21,10 @@ namespace vic::app {
 QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int side);
 QString handName(const level::Project& project, const edit::Hand& hand);
 
+// Three things a row, also beside a scroll bar, so that most names have room.
+inline constexpr QSize kTrayGrid{77, 76};
+inline constexpr QSize kTrayItem{75, 74};
+
 // What will be laid, drawn as it would look.
 class HandCard : public QWidget {
     Q_OBJECT

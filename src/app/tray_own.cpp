@@ -139,6 +139,7 @@ void Tray::gather() {
             QIcon both(picture);
             both.addPixmap(picture, QIcon::Selected);
             auto* entry = new QListWidgetItem(both, name, found_);
+            entry->setSizeHint(kTrayItem);
             entry->setToolTip(name.toHtmlEscaped());
             QFont font = found_->font();
             font.setPixelSize(11);

@@ -41,6 +41,8 @@ bool exists(const Project& project, const PlanKey& key) {
                     if (t.id == key.id) return true;
             return false;
         case Kind::mark:
+        case Kind::start:
+        case Kind::exit:
             return !key.name.empty();
         case Kind::nothing:
             break;
@@ -69,6 +71,15 @@ LayerId layer_for(const Project& project, const Level& level, const PlanKey& key
 
 Point stand(const Level& level, Point cell) { return level.geometry().stand(cell); }
 
+MarkKind mark_kind(const PlanKey& key) {
+    return key.kind == Kind::start ? MarkKind::start : key.kind == Kind::exit ? MarkKind::exit : MarkKind::note;
+}
+
+// Of a mark of the designer's own the name tells, of start and exit the kind.
+bool is_of(const Mark& mark, const PlanKey& key) {
+    return mark.kind == mark_kind(key) && (key.kind != Kind::mark || mark.name == key.name);
+}
+
 // Whether the cell still is as the key laid it.
 bool as_laid(const Level& level, const PlanKey& key, LayerId on, Point cell) {
     const Layer* l = level.layer(on);
@@ -81,8 +92,10 @@ bool as_laid(const Level& level, const PlanKey& key, LayerId on, Point cell) {
             return l && std::any_of(l->props.begin(), l->props.end(),
                                     [&](const Prop& p) { return p.kind == key.id && p.at == stand(level, cell); });
         case Kind::mark:
+        case Kind::start:
+        case Kind::exit:
             return std::any_of(level.marks.begin(), level.marks.end(),
-                               [&](const Mark& m) { return m.name == key.name && m.cells.corner() == cell; });
+                               [&](const Mark& m) { return is_of(m, key) && m.cells.corner() == cell; });
         case Kind::nothing:
             break;
     }
@@ -199,7 +212,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
     // A thing stands on what most of the cells around it mean.
     const auto ground_of = [&](const Plan& p, Point cell) -> const PlanKey* {
         const PlanKey* own = key_of(p, cell);
-        if (!own || (own->kind != Kind::prop && own->kind != Kind::mark)) return own;
+        if (!own || (own->kind != Kind::prop && !own->marks())) return own;
         std::map<const PlanKey*, int> around;
         for (const Point by : join::kNeighbour)
             if (const PlanKey* k = key_of(p, cell + by); k && (k->kind == Kind::material || k->kind == Kind::tile))
@@ -215,7 +228,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
     };
     const auto thing_of = [&](const Plan& p, Point cell) -> const PlanKey* {
         const PlanKey* own = key_of(p, cell);
-        return own && own->kind != Kind::prop && own->kind != Kind::mark ? &nothing : own;
+        return own && own->kind != Kind::prop && !own->marks() ? &nothing : own;
     };
     // What is laid is gathered first, and laid as one for each key.
     std::map<std::pair<LayerId, std::size_t>, Region> lays; // by index of the key
@@ -257,9 +270,9 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
                 if (was && was->kind == Kind::prop)
                     std::erase_if(level.edit(layer_for(project, level, *was, 0)).props,
                                   [&](const Prop& prop) { return prop.kind == was->id && prop.at == stand(level, p); });
-                if (was && was->kind == Kind::mark)
+                if (was && was->marks())
                     std::erase_if(level.marks,
-                                  [&](const Mark& m) { return m.name == was->name && m.cells.corner() == p; });
+                                  [&](const Mark& m) { return is_of(m, *was) && m.cells.corner() == p; });
                 if (now->kind != Kind::nothing) things.emplace_back(p, *now);
             }
             out.laid += changed;
@@ -271,11 +284,8 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
         if (where.first != 0)
             level = lay(project, rules, level, where.first, hand_of(plan.keys[where.second]), cells).level;
     for (const auto& [p, key] : things) {
-        if (key.kind == Kind::mark) {
-            const MarkKind kind = key.name == "Start"  ? MarkKind::start
-                                  : key.name == "Exit" ? MarkKind::exit
-                                                       : MarkKind::note;
-            level = place_mark(std::move(level), out.next_id++, kind, key.name, p);
+        if (key.marks()) {
+            level = place_mark(std::move(level), out.next_id++, mark_kind(key), key.name, p);
         } else if (const LayerId on = layer_for(project, level, key, 0); on != 0) {
             level.edit(on).props.push_back({out.next_id++, key.id, stand(level, p), false});
         }
@@ -283,6 +293,15 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
     level.plan = std::move(plan);
     out.level = std::move(level);
     return out;
+}
+
+std::vector<std::int64_t> key_counts(const Plan& plan, const Image& upright) {
+    std::vector<Rgba> colours;
+    for (const PlanKey& k : plan.keys) colours.push_back(k.colour);
+    std::vector<std::int64_t> counts(plan.keys.size(), 0);
+    for (const std::uint8_t k : plan::assigned(upright, colours, plan.gather))
+        if (k != kNoKey) ++counts[k];
+    return counts;
 }
 
 Drawn drawn_plan(const Project& project, const Level& level) {

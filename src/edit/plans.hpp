@@ -14,6 +14,9 @@ namespace vic::edit {
 level::Plan proposed_plan(const level::Project& project, const level::Level* level, const Image& picture,
                           const std::string& file, int gather, bool bottom_up);
 
+// How many pixels of the picture, as the level shows it, each key of the plan has.
+std::vector<std::int64_t> key_counts(const level::Plan& plan, const Image& upright);
+
 struct Followed {
     level::Level level;
     std::uint32_t next_id = 0;  // of the project afterwards

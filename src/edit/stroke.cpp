@@ -240,7 +240,7 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
                 Cell* cells = &chunk.cells[y * kChunk];
                 MaterialId* materials = &chunk.materials[y * kChunk];
                 for (std::size_t x = 0; x < kChunk; ++x) {
-                    const bool keeps = paints && cells[x].pinned() && materials[x] == all.material;
+                    const bool keeps = paints && stays(cells[x], materials[x], all.material);
                     const bool lays = ((rows[y] >> x) & 1U) != 0 && !keeps;
                     cells[x].bits = lays ? all.cell.bits : cells[x].bits;
                     materials[x] = lays ? all.material : materials[x];
@@ -259,7 +259,7 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
                 const Content content = spreads ? content_of(choice(hand, layer, p)) : all;
                 const std::size_t i = row * kChunk + static_cast<std::size_t>(column);
                 const bool paints = content.material != 0 && content.cell.bits == 0;
-                if (paints && chunk.cells[i].pinned() && chunk.materials[i] == content.material) continue;
+                if (paints && stays(chunk.cells[i], chunk.materials[i], content.material)) continue;
                 chunk.cells[i] = content.cell;
                 chunk.materials[i] = content.material;
             }
@@ -352,7 +352,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
             }
             const SpreadItem item = choice(hand, layer, p);
             if (item.material != 0) {
-                if (!(grid.cell(p).pinned() && grid.material(p) == item.material)) grid.set(p, {}, item.material);
+                if (!stays(grid.cell(p), grid.material(p), item.material)) grid.set(p, {}, item.material);
             } else {
                 grid.set(p, Cell(item.tile, item.turn, true), material_of(project, item.tile));
             }

@@ -91,6 +91,11 @@ bool left_out(const Hand& hand, level::LayerId layer, Point cell);
 // What the Hand lays at the cell if it is not left out: of a spread, the choice.
 SpreadItem choice(const Hand& hand, level::LayerId layer, Point cell);
 
+// A cell whose tile was chosen by hand stays as it is where its own material is painted over it.
+inline bool stays(level::Cell held, level::MaterialId painted, level::MaterialId material) {
+    return held.pinned() && painted == material;
+}
+
 // A Hand that lays a blocker of this shape.
 Hand blocker_hand(level::TileShape shape);
 

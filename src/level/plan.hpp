@@ -15,11 +15,12 @@ inline constexpr int kMostPlanKeys = 254; // colours that a plan can tell apart
 
 // What a colour of the plan stands for.
 struct PlanKey {
-    enum class Kind : std::uint8_t { nothing, material, tile, prop, mark };
+    enum class Kind : std::uint8_t { nothing, material, tile, prop, mark, start, exit };
     Rgba colour{};
     Kind kind = Kind::nothing;
     std::uint32_t id = 0; // of the material, tile or kind of prop
-    std::string name;     // of the marks
+    std::string name;     // of the marks, start and exit among them
+    [[nodiscard]] bool marks() const { return kind == Kind::mark || kind == Kind::start || kind == Kind::exit; }
     bool operator==(const PlanKey&) const = default;
 };
 

@@ -13,7 +13,8 @@ using namespace level;
 namespace {
 
 const std::vector<std::string>& plan_words() {
-    static const std::vector<std::string> words{"nothing", "material", "tile", "prop", "mark"};
+    static const std::vector<std::string> words{"nothing", "material", "tile", "prop",
+                                                "mark",    "start",    "exit"};
     return words;
 }
 
@@ -101,6 +102,9 @@ Plan read_plan(const Field& f) {
         // What is named here may be gone meanwhile; then nothing is laid.
         if (k.has("id")) key.id = static_cast<std::uint32_t>(k["id"].whole(1, UINT32_MAX));
         if (k.has("name")) key.name = k["name"].text(256);
+        // Before they were kinds of their own, start and exit went by their names.
+        if (key.kind == PlanKey::Kind::mark && key.name == "Start") key.kind = PlanKey::Kind::start;
+        if (key.kind == PlanKey::Kind::mark && key.name == "Exit") key.kind = PlanKey::Kind::exit;
         plan.keys.push_back(std::move(key));
     }
     plan.size = f["size"].size(0, kMostPlan);

@@ -181,6 +181,7 @@ TEST_CASE("journey: clay with a salt crust", "[app][journey]") {
         CHECK(w.view()->reading().text.contains("leaves 70 %"));
         job.drag({15, 14}, {24, 16});
     }
+    w.picture("journey-crust");
     // It lies over the clay, on an overlay made for it, and nothing of the clay is gone.
     REQUIRE(w.level().layers.size() == layers + 1);
     const level::Layer& clay = w.layer("Clay");
@@ -221,15 +222,15 @@ TEST_CASE("journey: the pump house", "[app][journey]") {
         // Stores behind the walker and in front of him.
         job.key(Qt::Key_4, Qt::ControlModifier);
         job.click("trayProps");
-        auto* props = w.find<QListWidget>("propTray");
-        ++job.actions;
-        w.clickAt(props->viewport(), props->visualItemRect(props->item(0)).center());
+        job.item("propTray", "Crate");
         job.clickCell({7, 7});
         job.clickCell({13, 7});
         job.layer("In front");
         job.addLayer("Props");
         job.clickCell({8, 11});
     }
+    w.hover({12, 11});
+    w.picture("journey-pump-house");
     const level::Level& house = w.level();
     CHECK(house.size == Size{24, 18});
     CHECK(house.layer(house.layers[0]->id)->grid.material({10, 8}) == material_named(w, "Boardwalk"));
@@ -284,6 +285,7 @@ TEST_CASE("journey: a creek with a sluice", "[app][journey]") {
         job.key(Qt::Key_R);
         job.drag({16, 11}, {22, 11});
     }
+    w.picture("journey-creek");
     const level::Layer& creek = *w.level().layers[1];
     CHECK(creek.solid);
     const auto reach = walkable(w, {2, 12});
@@ -304,6 +306,7 @@ TEST_CASE("journey: a brine pan with its banks", "[app][journey]") {
         job.key(Qt::Key_R);
         job.drag({22, 14}, {28, 16});
     }
+    w.picture("journey-pan");
     // Every cell shows what its neighbourhood asks for, also where it meets the pans that were there.
     const level::Layer& pans = w.layer("Pans");
     const join::Rules rules(w.session().project());
@@ -334,6 +337,9 @@ TEST_CASE("journey: a cellar seen from the side", "[app][journey]") {
         job.key(Qt::Key_S, Qt::ShiftModifier);
         job.clickCell({6, 18});
     }
+    w.stage("stage-lay");
+    w.hover({20, 12});
+    w.picture("journey-cellar");
     CHECK(w.level().view == level::View::from_the_side);
     const level::Layer& ground = w.layer("Ground");
     CHECK(ground.grid.cell({20, 12}).empty());
@@ -412,4 +418,44 @@ TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][jo
     CHECK(w.layer("Ground").grid.material({10, 5}) == brine); // stays
     CHECK(w.session().planKept() == std::vector<Point>{{10, 5}});
     CHECK(w.session().document().undo_name() == "North pans follows its plan");
+}
+
+TEST_CASE("a colour of a plan is given a tile out of any sheet", "[app][plan]") {
+    Window w;
+    w.stage("stage-lay");
+    const fs::path picture = w.folder / "dots.png";
+    Image dots({8, 8}, Rgba{10, 10, 10, 255});
+    for (int i = 0; i < 8; ++i) dots.set(i, i, {250, 250, 20, 255});
+    write_file(picture, sheet::encode_png(dots));
+    {
+        level::Project p = w.session().project();
+        level::Level fresh = level::make_level(p, "Dots", {8, 8}, {16, 16}, level::View::from_above);
+        const std::string id = fresh.id;
+        p.put(std::move(fresh));
+        w.session().apply("Dots", std::move(p));
+        w.session().setLevel(id);
+    }
+    w.find<PlanPanel>("planPanel")->begin(QString::fromStdString(picture.string()));
+    REQUIRE(w.find<QListWidget>("planKeys")->count() == 2);
+    REQUIRE(w.find<QWidget>("planPanel")->isVisible());
+    // The dots are the rarer colour.
+    w.choose("planKey-1", "a tile…");
+    auto* popup = w.find<QWidget>("tilePicker");
+    REQUIRE(QTest::qWaitFor([&] { return popup->isVisible(); }, 2000));
+    w.choose("pickerSheets", "Crust");
+    auto* sheet = w.find<SheetView>("pickerSheet");
+    w.clickAt(sheet, sheet->tileCentre(2));
+    REQUIRE(QTest::qWaitFor([&] { return !popup->isVisible(); }, 2000));
+    level::TileId wanted = 0;
+    for (const auto& s : w.session().project().sheets)
+        if (s->name == "Crust") wanted = s->tiles[2].id;
+    REQUIRE(QTest::qWaitFor(
+        [&] {
+            return w.view()->shown().layer(w.layer("Ground").id)->grid.cell({3, 3}).tile() == wanted;
+        },
+        2000));
+    w.click("planLay");
+    CHECK(w.layer("Ground").grid.cell({5, 5}).tile() == wanted);
+    CHECK(w.layer("Ground").grid.cell({5, 4}).empty());
+    CHECK(w.find<QComboBox>("planKey-1")->currentText() == "Salt crust 3");
 }

@@ -144,6 +144,13 @@ void Window::choose(const char* name, const QString& text) {
     QTest::qWait(10);
 }
 
+void Window::picture(const char* name) {
+    const QString folder = qEnvironmentVariable("VICINUM_PICTURES");
+    if (folder.isEmpty()) return;
+    QTest::qWait(350);
+    REQUIRE(window->grab().save(folder + "/" + name + ".png"));
+}
+
 void Window::key(int key, Qt::KeyboardModifiers modifiers) {
     QWidget* target = QApplication::focusWidget();
     if (!target || target->window() != window.get()) target = window.get();

@@ -70,6 +70,7 @@ class Window {
     void stage(const char* name) { click(name); }
     void pickMaterial(const char* name); // from the Tray, with the mouse
     void activate(const char* layer);    // its slab, with the mouse
+    void picture(const char* name);      // for the documentation: only where VICINUM_PICTURES names a folder
     void restart();                      // closes the window and opens another on the same project
 
     [[nodiscard]] const level::Layer& layer(const char* name);

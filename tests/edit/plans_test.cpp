@@ -3,8 +3,10 @@
 
 #include <catch2/catch.hpp>
 
+#include "base/files.hpp"
 #include "edit/levels.hpp"
 #include "store/format.hpp"
+#include "store/project_files.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -27,7 +29,7 @@ level::Plan plan_of(const make::Small& small) {
                  {kRock, PlanKey::Kind::material, 1, ""},
                  {kSand, PlanKey::Kind::material, 2, ""},
                  {kPost, PlanKey::Kind::prop, small.prop, ""},
-                 {kStart, PlanKey::Kind::mark, 0, "Start"}};
+                 {kStart, PlanKey::Kind::start, 0, "Where one begins"}};
     return plan;
 }
 
@@ -145,4 +147,49 @@ TEST_CASE("a level drawn as a plan and laid again from it is the level", "[plan]
     int meant = 0;
     for (const PlanKey& k : proposed.keys) meant += k.kind == PlanKey::Kind::material;
     CHECK(meant >= 1); // the other has nearly the same mean colour and was told apart by another one
+}
+
+TEST_CASE("start and exit are kinds of their own, and plans that told them by name are read", "[plan]") {
+    make::Small small({12, 10});
+    const join::Rules rules(small.project);
+    level::Plan plan = plan_of(small);
+    plan.keys.push_back({{1, 2, 250, 255}, PlanKey::Kind::exit, 0, "Out"});
+    plan.keys.push_back({{250, 2, 250, 255}, PlanKey::Kind::mark, 0, "Winch"});
+    Image picture = painting();
+    picture.set(2, 9, {1, 2, 250, 255});
+    picture.set(4, 9, {250, 2, 250, 255});
+    const level::Level level = follow_plan(small.project, rules, small.level(), plan, picture).level;
+    REQUIRE(level.marks.size() == 3);
+    const auto named = [&](level::MarkKind kind) { return level.first_mark(kind) ? level.first_mark(kind)->name : ""; };
+    CHECK(named(level::MarkKind::start) == "Where one begins");
+    CHECK(named(level::MarkKind::exit) == "Out");
+    CHECK(named(level::MarkKind::note) == "Winch");
+    // Renamed by hand, the start still is the plan's, and goes when its dot does.
+    level::Level renamed = level;
+    for (level::Mark& m : renamed.marks)
+        if (m.kind == level::MarkKind::start) m.name = "Quay";
+    Image without = picture;
+    without.set(10, 9, kNone);
+    const Followed f = follow_plan(small.project, rules, renamed, plan, without);
+    CHECK(f.by_hand.empty());
+    CHECK_FALSE(f.level.first_mark(level::MarkKind::start));
+    // As written before.
+    make::Folder dir;
+    small.project.put(level);
+    make::save_with_pictures(small.project, dir.path());
+    const fs::path file = dir / "levels" / (small.id + ".json");
+    std::string text = read_file(file);
+    const auto change = [&](const std::string& from, const std::string& to) {
+        const auto at = text.find(from);
+        REQUIRE(at != std::string::npos);
+        text.replace(at, from.size(), to);
+    };
+    change("\"is\":\"start\",\"name\":\"Where one begins\"", "\"is\":\"mark\",\"name\":\"Start\"");
+    change("\"is\":\"exit\",\"name\":\"Out\"", "\"is\":\"mark\",\"name\":\"Exit\"");
+    write_file(file, text);
+    const level::Project back = store::load(dir.path());
+    const auto& keys = back.level(small.id)->plan->keys;
+    CHECK(keys[4].kind == PlanKey::Kind::start);
+    CHECK(keys[5].kind == PlanKey::Kind::exit);
+    CHECK(keys[6].kind == PlanKey::Kind::mark);
 }

@@ -1,0 +1,165 @@
+// The sentence of the reading line: what the next click will do.
+#include "app/level_view.hpp"
+#include "app/spoken.hpp"
+#include "edit/homes.hpp"
+#include "edit/levels.hpp"
+
+namespace vic::app {
+
+namespace {
+QString bold(const QString& text) { return "<b>" + text.toHtmlEscaped() + "</b>"; }
+} // namespace
+
+QString LevelView::sentence(bool& warns) const {
+    warns = false;
+    if (!session_.isOpen() || !session_.level()) return {};
+    const level::Level level = session_.work();
+    const level::Project& project = session_.project();
+    if (trial_) return tr("This is what the plan would lay: nothing is changed yet");
+    if (!pointer_ || !area().contains(pointer_->toPoint())) return {};
+    const Point cell = cellAt(*pointer_);
+    const QString at = tr("cell %1, %2").arg(cell.x).arg(cell.y);
+    if (session_.tool() == Tool::measure && laysCells(session_.stage()))
+        return measure_ ? measured() : tr("Drag to measure · %1").arg(at);
+    if (!level.cells().contains(cell) && !marquee_ && !moving_)
+        return level.grows ? tr("Beyond the edge: the level grows to here when something is laid")
+                           : tr("Outside the level");
+    if (session_.stage() == Stage::dress) return dressSentence(warns, at);
+    if (!laysCells(session_.stage())) return at;
+    const edit::Hand hand = effectiveHand(Qt::NoButton, modifiers_);
+    if (session_.tool() == Tool::select || session_.tool() == Tool::lasso ||
+        (session_.tool() == Tool::pick && marquee_))
+        return selectSentence(cell, at);
+    if (session_.tool() == Tool::pick || (modifiers_ & Qt::AltModifier)) {
+        const auto found = edit::pick(project, level, cell, pickedFirst());
+        if (!found) return tr("Nothing to pick up in %1").arg(at);
+        const level::Layer* layer = level.layer(found->layer);
+        return tr("Picks up %1 from %2, %3")
+            .arg(bold(spoken(edit::name_at(project, *layer, cell))), bold(QString::fromStdString(layer->name)), at);
+    }
+    if (hand.kind == edit::Hand::Kind::empty || hand.kind == edit::Hand::Kind::prop)
+        return tr("The Hand is empty · %1 · pick a material or a tile from the Tray, or Alt+click what lies here")
+            .arg(at);
+    if (hand.kind == edit::Hand::Kind::stamp) {
+        const level::Stamp& s = *hand.stamp;
+        const QString what = s.name.empty() ? tr("what was copied") : QString::fromStdString(s.name);
+        warns = noLayer_ > 0;
+        if (noLayer_ == static_cast<int>(s.layers.size()))
+            return tr("%1 has no layer here that could take it: it is locked, hidden or missing").arg(bold(what));
+        QString text = tr("Lays %1, %2 × %3 cells, %4").arg(bold(what)).arg(s.size.w).arg(s.size.h).arg(at);
+        text += hand.pins ? tr(" · as it was taken") : tr(" · joins anew at its rim");
+        if (noLayer_ > 0) text += tr(" · %1 of its layers are locked, hidden or missing").arg(noLayer_);
+        return text;
+    }
+    return laySentence(hand, warns, cell, at);
+}
+
+QString LevelView::dressSentence(bool& warns, const QString& at) const {
+    const level::Level& level = *session_.level();
+    const level::Project& project = session_.project();
+    if (session_.tool() != Tool::props) return tr("Places a mark in %1").arg(at);
+    if (session_.hand().kind == edit::Hand::Kind::prop) {
+        const edit::Target target = edit::target_of(project, level, session_.hand(), session_.activeLayerId(), false);
+        const level::Layer* layer = level.layer(target.layer);
+        warns = target.obstacle != edit::Obstacle::none;
+        const QString on = layer ? QString::fromStdString(layer->name) : QString();
+        if (target.obstacle == edit::Obstacle::wrong_kind)
+            return tr("This level has no layer for props: add one in the Section");
+        if (target.obstacle == edit::Obstacle::locked) return tr("%1 is locked: nothing is placed").arg(bold(on));
+        if (target.obstacle == edit::Obstacle::hidden) return tr("%1 is hidden: nothing is placed").arg(bold(on));
+        return tr("Places %1 on %2, %3 · Shift for a free place")
+            .arg(bold(QString::fromStdString(project.prop_kind(session_.hand().prop)->name)), bold(on), at);
+    }
+    if (const auto hit = edit::prop_at(project, level, pixelAt(*pointer_)))
+        return tr("%1 on %2 · drag moves it, right button removes it")
+            .arg(bold(QString::fromStdString(project.prop_kind(hit->prop.kind)->name)),
+                 QString::fromStdString(level.layer(hit->layer)->name));
+    return at;
+}
+
+QString LevelView::laySentence(const edit::Hand& hand, bool& warns, Point cell, const QString& at) const {
+    const level::Level level = session_.work();
+    const level::Project& project = session_.project();
+    const bool erases = hand.kind == edit::Hand::Kind::eraser;
+    const bool stay = (modifiers_ & Qt::ControlModifier) != 0 || erases;
+    const edit::Target target = targetOf(hand, stay);
+    const level::Layer* layer = level.layer(target.layer);
+    const QString on = layer ? QString::fromStdString(layer->name) : QString();
+    warns = target.obstacle != edit::Obstacle::none;
+    switch (target.obstacle) {
+        case edit::Obstacle::no_layer:
+            return tr("No layer is chosen in the Section");
+        case edit::Obstacle::locked:
+            return tr("%1 is locked: nothing is laid").arg(bold(on));
+        case edit::Obstacle::hidden:
+            return tr("%1 is hidden: show it first, nothing is laid").arg(bold(on));
+        case edit::Obstacle::wrong_kind:
+            return layer->kind == level::LayerKind::blockers
+                       ? tr("%1 takes blockers only: choose its slab in the Section to lay some").arg(bold(on))
+                   : hand.kind == edit::Hand::Kind::blocker
+                       ? tr("%1 takes no blockers: add a layer of blockers in the Section").arg(bold(on))
+                       : tr("%1 takes no tiles: choose a tile layer in the Section").arg(bold(on));
+        case edit::Obstacle::finer:
+            return tr("%1 has cells of its own: choose its slab in the Section to lay there").arg(bold(on));
+        case edit::Obstacle::none:
+            break;
+    }
+    if (stayedOut_ > 0) {
+        warns = true;
+        return tr("The overlay of %1 is locked or hidden: what would go there is not laid").arg(bold(on));
+    }
+    const QString there = spoken(edit::name_at(project, *layer, cell));
+    QString text;
+    if (erases && onOverlay_ > 0) {
+        text = tr("Removes what lies over %1, %2").arg(bold(on), at);
+    } else if (erases) {
+        text = there.isEmpty() ? tr("Nothing of %1 lies in %2").arg(bold(on), at)
+                               : tr("Removes %1 from %2, %3").arg(bold(there), bold(on), at);
+    } else {
+        QString what;
+        if (hand.kind == edit::Hand::Kind::tile)
+            what = spoken(edit::tile_name(project, hand.tile));
+        else if (hand.kind == edit::Hand::Kind::blocker)
+            what = tr("a blocker");
+        else if (hand.kind == edit::Hand::Kind::spread)
+            what = tr("one of %1").arg(hand.spread.size());
+        else if (const auto* m = project.material(hand.material))
+            what = QString::fromStdString(m->name);
+        if (session_.tool() == Tool::replace)
+            text = tr("Replaces %1 cells in view with %2 on %3, and all others like them; Shift only those")
+                       .arg(QLocale().toString(filled_))
+                       .arg(bold(what), bold(on));
+        else if (session_.tool() == Tool::fill)
+            text = tr("Fills %1 cells in view with %2 on %3, and all that hangs together with them; Shift only those")
+                       .arg(QLocale().toString(filled_))
+                       .arg(bold(what), bold(on));
+        else if (hand.kind == edit::Hand::Kind::material && hand.size == 1 &&
+                 edit::stays(layer->grid.cell(cell), layer->grid.material(cell), hand.material))
+            return tr("%1 on %2, %3 was laid by hand and stays: the right button takes it away")
+                .arg(bold(there), bold(on), at);
+        else
+            text = tr("Lays %1 on %2, %3").arg(bold(what), bold(on), at);
+        if (target.went_home) text += tr(" (its home; Ctrl lays on the active layer)");
+        if (hand.leaves > 0) text += tr(" · leaves %1 % as they are").arg(hand.leaves);
+        if (onOverlay_ > 0)
+            text += tr(" · over %1, which stays").arg(there.isEmpty() ? tr("what lies there") : there.toHtmlEscaped());
+        else if (!there.isEmpty() && there != what && session_.tool() != Tool::replace)
+            text += tr(" · replaces %1").arg(there.toHtmlEscaped());
+        if (!target.went_home)
+            if (const auto& home = session_.proposedHome())
+                text += tr(" · H makes %1 its home: %2")
+                            .arg(bold(QString::fromStdString(level.layer(home->layer)->name)), spoken(home->why));
+    }
+    if (joined_ > 0) text += joined_ == 1 ? tr(" · joins 1 neighbour") : tr(" · joins %1 neighbours").arg(joined_);
+    return text;
+}
+
+void LevelView::say() {
+    bool warns = false;
+    const QString text = sentence(warns);
+    if (text == reading_.text && warns == reading_.warns) return;
+    reading_ = {text, warns};
+    emit readingChanged();
+}
+
+} // namespace vic::app

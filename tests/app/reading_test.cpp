@@ -1,0 +1,149 @@
+// The reading line tells what the click does: random clicks, and each of its words held against what happened.
+#include <QRegularExpression>
+
+#include "app/spoken.hpp"
+#include "edit/overlay.hpp"
+#include "edit/sheets.hpp"
+#include "window.hpp"
+
+using namespace app_test;
+
+namespace {
+
+// What stands between two words of the sentence; empty where they do not.
+QString part(const QString& text, const char* pattern) {
+    const auto match = QRegularExpression(pattern).match(text);
+    return match.hasMatch() ? match.captured(1) : QString();
+}
+
+// Of all layers the cells that differ, by layer.
+std::map<level::LayerId, std::set<Point>> changes(const level::Level& a, const level::Level& b) {
+    std::map<level::LayerId, std::set<Point>> out;
+    for (const level::LayerRef& l : b.layers) {
+        const level::Layer* was = a.layer(l->id);
+        const level::Grid before = was ? was->grid : level::Grid(l->grid.size());
+        for (const Box& box : level::differences(before, l->grid))
+            for (const Point p : edit::box_cells(box))
+                if (before.cell(p) != l->grid.cell(p) || before.material(p) != l->grid.material(p))
+                    out[l->id].insert(p);
+    }
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("the reading line is what happens", "[app][reading]") {
+    Window w;
+    w.stage("stage-lay");
+    w.view()->setCamera(2, QPointF(22 * 16, 17 * 16));
+    make::Random random(23);
+    std::vector<level::TileId> tiles; // see-through ones and others
+    for (const auto& sheet : w.session().project().sheets)
+        for (const level::Tile& t : sheet->tiles)
+            if (!t.blank && !t.is_block() && (sheet->name == "Crust" || sheet->name == "Clay")) tiles.push_back(t.id);
+    REQUIRE(tiles.size() > 8);
+    std::vector<level::MaterialId> materials;
+    for (const auto& m : w.session().project().materials)
+        if (!m->joins.over) materials.push_back(m->id);
+    int warned = 0, laid = 0, over = 0, replaced = 0, removed = 0, joined = 0;
+    for (int i = 0; i < 220; ++i) {
+        // Any layer, now and then locked or hidden; any thing in the Hand.
+        std::vector<level::LayerId> layers;
+        for (const level::LayerRef& l : w.level().layers) layers.push_back(l->id);
+        w.session().setActiveLayer(layers[static_cast<std::size_t>(random.below(static_cast<int>(layers.size())))]);
+        level::Level state = w.level();
+        for (const level::LayerId id : layers) {
+            state.edit(id).locked = random.flip(0.12);
+            state.edit(id).shown = !random.flip(0.12);
+        }
+        w.session().applyLevel("Locked and hidden", state);
+        edit::Hand hand;
+        if (random.flip(0.45)) {
+            hand.kind = edit::Hand::Kind::material;
+            hand.material = materials[static_cast<std::size_t>(random.below(static_cast<int>(materials.size())))];
+        } else {
+            hand.kind = edit::Hand::Kind::tile;
+            hand.tile = tiles[static_cast<std::size_t>(random.below(static_cast<int>(tiles.size())))];
+        }
+        w.session().setHand(hand);
+        w.session().setTool(random.flip(0.75) ? Tool::pencil : Tool::eraser);
+        const Qt::KeyboardModifiers modifiers = random.flip(0.3) ? Qt::ControlModifier : Qt::NoModifier;
+        const Point cell{14 + random.below(8), 12 + random.below(5)};
+        const QPoint at = w.view()->cellCentre(cell);
+        QMouseEvent move(QEvent::MouseMove, QPointF(at), w.view()->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton,
+                         modifiers);
+        QApplication::sendEvent(w.view(), &move);
+        const LevelView::Reading reading = w.view()->reading();
+        const QString text = reading.text;
+        const level::Level before = w.level();
+        QTest::mouseClick(w.view(), Qt::LeftButton, modifiers, at);
+        const level::Level after = w.level();
+        const auto changed = changes(before, after);
+        INFO(i << ": " << text.toStdString());
+        if (reading.warns) {
+            ++warned;
+            CHECK(changed.empty());
+            CHECK(after.layers == before.layers);
+            continue;
+        }
+        const auto named = [&](const level::Level& level, level::LayerId id) {
+            const level::Layer* l = level.layer(id);
+            return l ? spoken(edit::name_at(w.session().project(), *l, cell)) : QString();
+        };
+        const auto layer_of = [&](const QString& name) {
+            for (const level::LayerRef& l : before.layers)
+                if (QString::fromStdString(l->name) == name) return l->id;
+            FAIL("no layer " << name.toStdString());
+            return level::LayerId{0};
+        };
+        if (text.startsWith("Lays")) {
+            ++laid;
+            const level::LayerId on = layer_of(part(text, "on <b>([^<]*)</b>"));
+            const bool over_it = text.contains(" · over ");
+            const level::LayerId to = over_it ? edit::overlay_of(after, on) : on;
+            REQUIRE(to != 0);
+            CHECK(named(after, to) == part(text, "^Lays <b>([^<]*)</b>"));
+            for (const auto& [id, cells] : changed) CHECK(id == to);
+            over += over_it;
+            const QString gone = part(text, " · replaces ([^·]*)").trimmed();
+            if (over_it) {
+                CHECK(named(after, on) == part(text, " · over ([^,]*), which stays"));
+            } else if (!gone.isEmpty()) {
+                CHECK(named(before, on) == gone);
+                ++replaced;
+            } else {
+                CHECK((named(before, on).isEmpty() || named(before, on) == named(after, on)));
+            }
+            int neighbours = 0;
+            for (const auto& [id, cells] : changed) neighbours += static_cast<int>(cells.size() - cells.count(cell));
+            CHECK(neighbours == part(text, "joins (\\d+) neighbour").toInt());
+            joined += neighbours > 0;
+        } else if (text.startsWith("Removes what lies over")) {
+            ++removed;
+            const level::LayerId on = layer_of(part(text, "over <b>([^<]*)</b>"));
+            CHECK(named(after, edit::overlay_of(after, on)).isEmpty());
+            for (const auto& [id, cells] : changed) CHECK(id == edit::overlay_of(before, on));
+        } else if (text.startsWith("Removes")) {
+            ++removed;
+            const level::LayerId on = layer_of(part(text, "from <b>([^<]*)</b>"));
+            CHECK(named(before, on) == part(text, "^Removes <b>([^<]*)</b>"));
+            CHECK(named(after, on).isEmpty());
+            for (const auto& [id, cells] : changed) CHECK(id == on);
+        } else if (text.contains("was laid by hand and stays")) {
+            CHECK(changed.empty());
+            CHECK(named(before, layer_of(part(text, "on <b>([^<]*)</b>"))) == part(text, "^<b>([^<]*)</b>"));
+        } else {
+            INFO("a sentence that the test does not know");
+            CHECK(text.startsWith("Nothing of"));
+            CHECK(changed.empty());
+        }
+    }
+    // All of it came up.
+    INFO(warned << ' ' << laid << ' ' << over << ' ' << replaced << ' ' << removed << ' ' << joined);
+    CHECK(warned >= 20);
+    CHECK(laid >= 50);
+    CHECK(over >= 5);
+    CHECK(replaced >= 10);
+    CHECK(removed >= 5);
+    CHECK(joined >= 10);
+}
