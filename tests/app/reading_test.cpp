@@ -90,7 +90,7 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
             const level::Layer* l = level.layer(id);
             return l ? spoken(edit::name_at(w.session().project(), *l, cell)) : QString();
         };
-        const auto layer_of = [&](const QString& name) {
+        const auto by_name = [&](const QString& name) {
             for (const level::LayerRef& l : before.layers)
                 if (QString::fromStdString(l->name) == name) return l->id;
             FAIL("no layer " << name.toStdString());
@@ -98,7 +98,7 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
         };
         if (text.startsWith("Lays")) {
             ++laid;
-            const level::LayerId on = layer_of(part(text, "on <b>([^<]*)</b>"));
+            const level::LayerId on = by_name(part(text, "on <b>([^<]*)</b>"));
             const bool over_it = text.contains(" · over ");
             const level::LayerId to = over_it ? edit::overlay_of(after, on) : on;
             REQUIRE(to != 0);
@@ -120,18 +120,18 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
             joined += neighbours > 0;
         } else if (text.startsWith("Removes what lies over")) {
             ++removed;
-            const level::LayerId on = layer_of(part(text, "over <b>([^<]*)</b>"));
+            const level::LayerId on = by_name(part(text, "over <b>([^<]*)</b>"));
             CHECK(named(after, edit::overlay_of(after, on)).isEmpty());
             for (const auto& [id, cells] : changed) CHECK(id == edit::overlay_of(before, on));
         } else if (text.startsWith("Removes")) {
             ++removed;
-            const level::LayerId on = layer_of(part(text, "from <b>([^<]*)</b>"));
+            const level::LayerId on = by_name(part(text, "from <b>([^<]*)</b>"));
             CHECK(named(before, on) == part(text, "^Removes <b>([^<]*)</b>"));
             CHECK(named(after, on).isEmpty());
             for (const auto& [id, cells] : changed) CHECK(id == on);
         } else if (text.contains("was laid by hand and stays")) {
             CHECK(changed.empty());
-            CHECK(named(before, layer_of(part(text, "on <b>([^<]*)</b>"))) == part(text, "^<b>([^<]*)</b>"));
+            CHECK(named(before, by_name(part(text, "on <b>([^<]*)</b>"))) == part(text, "^<b>([^<]*)</b>"));
         } else {
             INFO("a sentence that the test does not know");
             CHECK(text.startsWith("Nothing of"));
