@@ -131,11 +131,8 @@ class LevelView : public QWidget {
     // level_paint.cpp
     void redraw(const QRect& part);
     bool scroll(QPointF by);
-    void paintRulers(QPainter& painter);
     void paintLattice(QPainter& painter, const QRect& part);
-    void paintEdgeNumbers(QPainter& painter);
     void paintDiamonds(QPainter& painter, const QRect& part);
-    void paintPixelMarks(QPainter& painter);
     [[nodiscard]] QPolygonF footShape(const Box& foot) const;
     void paintMissing(QPainter& painter, const QRect& part);
     void paintOutlines(QPainter& painter, bool hatched);
@@ -185,11 +182,20 @@ class LevelView : public QWidget {
     [[nodiscard]] Point stampCorner(const level::Stamp& stamp, Point cell) const;
     [[nodiscard]] level::Stamp stampFor(const edit::Hand& hand, const std::optional<Box>& box) const;
 
+    // level_rulers.cpp
+    void paintRulers(QPainter& painter);
+    void paintPixelMarks(QPainter& painter);
+    void paintEdgeNumbers(QPainter& painter);
+
     // level_reading.cpp
     [[nodiscard]] QString sentence(bool& warns) const;
     [[nodiscard]] QString dressSentence(bool& warns, const QString& at) const;
     [[nodiscard]] QString laySentence(const edit::Hand& hand, bool& warns, Point cell, const QString& at) const;
     void say();
+
+    // level_props.cpp
+    void pressProps(QMouseEvent* event, Point pixel);
+    void moveDrag(QPointF place);
 
     // level_input.cpp
     void layStroke(const level::Level& onto, const level::Region& cells);
@@ -200,8 +206,6 @@ class LevelView : public QWidget {
     // The target of a Hand as the level is looked at: what is not seen is hidden.
     [[nodiscard]] edit::Target targetOf(const edit::Hand& hand, bool stay) const;
     void pressCells(QMouseEvent* event, Point cell);
-    void pressProps(QMouseEvent* event, Point pixel);
-    void moveDrag(QPointF place);
     void extend(Point cell);
     void commit();
     void cancel();

@@ -414,3 +414,42 @@ TEST_CASE("the player shows the same pixels as the level view", "[app][player]")
     CHECK(different < 500); // the walker himself, and nothing else
     CHECK(different > 20);
 }
+
+TEST_CASE("the player tints layers, shifts them and lets them go along by parallax", "[app][player]") {
+    make::Small small({80, 60});
+    level::Level level = small.level();
+    level.frame = {320, 224};
+    for (int y = 0; y < 60; ++y)
+        for (int x = 0; x < 80; ++x)
+            level.edit(small.front)
+                .grid.set({x, y}, level::Cell(static_cast<level::TileId>(48 + (x * 7 + y * 3) % 4)), 0);
+    level.marks.push_back({9000, "Start", level::MarkKind::start, {50, 35, 1, 1}});
+    const Image plain = picture::render(small.project, level, 1);
+    const Rgba tint{255, 128, 64, 255};
+    level.edit(small.front).tint = tint;
+    level.edit(small.front).parallax = {50, 75};
+    level.edit(small.front).shift = {1, -1}; // half a cell each
+    make::Folder dir;
+    parcel::build(small.project, level, dir / "p");
+    player::ParcelView view;
+    view.setMinimumSize(1, 1);
+    view.resize(level.frame.w, level.frame.h);
+    view.load(QString::fromStdString((dir / "p").string()), false);
+    const QImage shown = view.grab().toImage();
+    const auto frame = walk::follow(view.level(), view.world().foot(), view.level().frame);
+    REQUIRE(frame.x > 100); // far enough from the corner that parallax tells
+    REQUIRE(frame.y > 100);
+    const Point first{static_cast<int>(std::lround(frame.x * 0.5)) - 8,
+                      static_cast<int>(std::lround(frame.y * 0.75)) + 8};
+    int different = 0;
+    for (int y = 0; y < level.frame.h; ++y)
+        for (int x = 0; x < level.frame.w; ++x) {
+            const Rgba art = plain.at(first.x + x, first.y + y);
+            const QColor b = shown.pixelColor(x, y);
+            different += std::abs(art.r * tint.r / 255 - b.red()) > 2 ||
+                         std::abs(art.g * tint.g / 255 - b.green()) > 2 ||
+                         std::abs(art.b * tint.b / 255 - b.blue()) > 2;
+        }
+    INFO(different << " pixels of " << level.frame.w * level.frame.h);
+    CHECK(different < 400); // at most the walker
+}
