@@ -1,4 +1,5 @@
 // Selecting in the level view: boxes, lassos, moving what is selected, and what is picked up or laid as a stamp.
+#include <QLocale>
 #include <QMouseEvent>
 
 #include "app/level_view.hpp"

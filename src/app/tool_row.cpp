@@ -184,11 +184,11 @@ void ToolRow::buildOptions() {
     };
     grow_ = button("selectGrow", "add", tr("Grow the selection"), tr("Ctrl++"), tr("By one cell on all sides"));
     shrink_ = button("selectShrink", "less", tr("Shrink the selection"), tr("Ctrl+-"), tr("By one cell on all sides"));
-    selectAll_ = button("selectKeep", "stamp", tr("Keep as a stamp"), tr("Ctrl+T"),
+    keepStamp_ = button("selectKeep", "stamp", tr("Keep as a stamp"), tr("Ctrl+T"),
                         tr("What is selected goes into the Tray, to be laid again"));
     connect(grow_, &QToolButton::clicked, this, [this] { commands_.grow(true); });
     connect(shrink_, &QToolButton::clicked, this, [this] { commands_.grow(false); });
-    connect(selectAll_, &QToolButton::clicked, this, [this] { commands_.keepStamp(); });
+    connect(keepStamp_, &QToolButton::clicked, this, [this] { commands_.keepStamp(); });
 }
 
 void ToolRow::showFrameMenu() {
@@ -290,7 +290,7 @@ void ToolRow::follow() {
     const bool tiles = hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::spread;
     replaces_->setVisible((draws(t) || boxes(t) || fills(t)) && t != Tool::eraser && tiles);
     replaces_->setChecked(o.replaces);
-    for (auto* b : {grow_, shrink_, selectAll_}) b->setVisible(selects(t) && !session_.selection().empty());
+    for (auto* b : {grow_, shrink_, keepStamp_}) b->setVisible(selects(t) && !session_.selection().empty());
     const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
     const bool isometric = level && level->lattice != LatticeKind::square;
     cell_->setText(!level                           ? QString()

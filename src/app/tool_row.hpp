@@ -35,7 +35,7 @@ class ToolRow : public QWidget {
     QWidget* options_;
     std::map<Tool, QToolButton*> tools_;
     std::map<QToolButton*, const char*> icons_;
-    QToolButton *round_, *rim_, *corners_, *alike_, *allLayers_, *replaces_, *selectAll_, *grow_, *shrink_;
+    QToolButton *round_, *rim_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_, *grow_, *shrink_;
     QToolButton *outlines_, *frame_, *lattice_, *jump_;
     QLabel *cell_, *zoom_;
 };
