@@ -422,7 +422,7 @@ TEST_CASE("the player tints layers, shifts them and lets them go along by parall
     for (int y = 0; y < 60; ++y)
         for (int x = 0; x < 80; ++x)
             level.edit(small.front)
-                .grid.set({x, y}, level::Cell(static_cast<level::TileId>(48 + (x * 7 + y * 3) % 4)), 0);
+                .grid.set({x, y}, level::Cell(static_cast<level::TileId>(49 + (x * 7 + y * 3) % 4)), 0);
     level.marks.push_back({9000, "Start", level::MarkKind::start, {50, 35, 1, 1}});
     const Image plain = picture::render(small.project, level, 1);
     const Rgba tint{255, 128, 64, 255};
