@@ -29,6 +29,24 @@ struct Opened {
 };
 Opened opened;
 
+// Tiles as art for diamonds is drawn: of the cell's size, half as high as wide, see-through in the corners.
+void into_diamonds(level::Project& project) {
+    for (const auto& of : std::vector(project.sheets)) {
+        level::Sheet sheet = *of;
+        Image art = resampled(*sheet.image, {2 * sheet.image->width(), 2 * sheet.image->height()});
+        sheet.cut.tile = {2 * sheet.cut.tile.w, 2 * sheet.cut.tile.h};
+        for (level::Tile& tile : sheet.tiles) {
+            tile.box = {2 * tile.box.x, 2 * tile.box.y, 2 * tile.box.w, tile.box.h};
+            for (int y = 0; y < tile.box.h; ++y)
+                for (int x = 0; x < tile.box.w; ++x)
+                    if (std::abs(2 * x + 1 - tile.box.w) + 2 * std::abs(2 * y + 1 - tile.box.h) >= tile.box.w)
+                        art.set(tile.box.x + x, tile.box.y + y, {});
+        }
+        sheet.image = std::make_shared<const Image>(art);
+        project.put(sheet);
+    }
+}
+
 // A level whose cells are full on so many layers; one of 16384 a side only here and there.
 void open(const Opened& wanted) {
     if (opened == wanted) return;
@@ -40,6 +58,7 @@ void open(const Opened& wanted) {
     if (wanted.isometric) {
         level.lattice = LatticeKind::isometric;
         level.cell = {32, 16};
+        into_diamonds(small.project);
     }
     const int chunks = wanted.side / level::kChunk;
     level::Grid& grid = level.edit(small.ground).grid;
@@ -163,6 +182,32 @@ BENCHMARK(pan)
     ->Args({1, 16384, 0})
     ->Unit(benchmark::kMillisecond)
     ->Iterations(800);
+
+// A whole view that was not seen before, as after a step of zooming or a jump on the small map.
+void view_first_time(benchmark::State& state) {
+    const double zoom = double(state.range(0)) / 8;
+    open({4096, 8, state.range(1) != 0});
+    app::LevelView* view = window->levelView();
+    const Box all = window->session().level()->pixels();
+    const QPointF jump(view->width() / zoom + 1024, view->height() / zoom + 1024);
+    QPointF at(all.x + all.w * 0.3, all.y + all.h * 0.3);
+    for (auto _ : state) {
+        at.rx() += jump.x();
+        if (at.x() > all.x + all.w * 0.7) at = {all.x + all.w * 0.3, at.y() + jump.y()};
+        view->setCamera(zoom, at);
+        view->repaint();
+    }
+}
+BENCHMARK(view_first_time)
+    ->ArgNames({"zoom_in_eighths", "isometric"})
+    ->Args({1, 0})
+    ->Args({2, 0})
+    ->Args({8, 0})
+    ->Args({1, 1})
+    ->Args({2, 1})
+    ->Args({8, 1})
+    ->Unit(benchmark::kMillisecond)
+    ->Iterations(20);
 
 // A whole large level in view for the first time.
 void fit_first_time(benchmark::State& state) {

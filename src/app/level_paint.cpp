@@ -32,6 +32,13 @@ void LevelView::redraw(const QRect& wanted) {
     const int y0 = std::max(floor_div(px.y, span), static_cast<int>(std::floor(from.y() / span)));
     const int x1 = std::min(floor_div(px.right() - 1, span), static_cast<int>(std::floor(to.x() / span)));
     const int y1 = std::min(floor_div(px.bottom() - 1, span), static_cast<int>(std::floor(to.y() / span)));
+    // What is to be seen of the pages, and a pixel more where they lie between those of the screen.
+    const auto low = [&](double v) { return static_cast<int>(std::floor(v / (1 << small))) - 1; };
+    const auto high = [&](double v) { return static_cast<int>(std::ceil(v / (1 << small))) + 1; };
+    const Box wanted_pixels = spanning({low(from.x()), low(from.y())}, {high(to.x()), high(to.y())});
+    pages_.prepare(small,
+                   intersection(wanted_pixels, spanning({x0 * Pages::kSide, y0 * Pages::kSide},
+                                                        {(x1 + 1) * Pages::kSide - 1, (y1 + 1) * Pages::kSide - 1})));
     for (int y = y0; y <= y1; ++y)
         for (int x = x0; x <= x1; ++x) {
             const QRectF place = onScreen({x * span, y * span, span, span});

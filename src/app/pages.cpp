@@ -3,11 +3,14 @@
 #include <algorithm>
 #include <cstring>
 
+#include "base/halves.hpp"
+
 namespace vic::app {
 
 namespace {
 
 constexpr std::size_t kMostPages = 320; // of 1 MiB each
+constexpr std::size_t kManyBlocks = 4;  // from which on a second thread is worth its while
 
 // Grey of the same lightness, its dark half taken up, most of the way to paper.
 std::uint32_t toned(std::uint32_t p) {
@@ -89,14 +92,20 @@ std::vector<Box> Pages::tick(std::int64_t ms, const Box& seen) {
     return drawn;
 }
 
-void Pages::draw(QImage& image, Point corner, const Box& part, int small) {
+Pages::Target Pages::targetOf(QImage& image, int x, int y) {
+    return {reinterpret_cast<std::uint32_t*>(image.bits()), {x * kSide, y * kSide}};
+}
+
+// May be called by several threads for different parts.
+void Pages::draw(const Target& target, const Box& part, int small) {
     picture::Canvas canvas(part);
     if (small == 0)
         picture::draw(*project_, level_, art_, canvas, part);
     else
         picture::draw_small(*project_, level_, art_, canvas, part, small);
     for (int y = 0; y < part.h; ++y) {
-        auto* to = reinterpret_cast<std::uint32_t*>(image.scanLine(part.y - corner.y + y)) + (part.x - corner.x);
+        std::uint32_t* to = target.pixels + static_cast<std::ptrdiff_t>(part.y - target.corner.y + y) * kSide +
+                            (part.x - target.corner.x);
         const std::uint32_t* from = &canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(part.w)];
         if (toned_)
             std::transform(from, from + part.w, to, toned);
@@ -139,36 +148,68 @@ const QImage& Pages::page(int small, int x, int y, const QRect& part) {
     return drawn(small, x, y, {part.x(), part.y(), part.width(), part.height()});
 }
 
-// Does not trim, so that a page may be made from finer ones.
-const QImage& Pages::drawn(int small, int x, int y, const Box& part) {
+Pages::Page& Pages::known(int small, int x, int y) {
     Page& page = pages_[{small, x, y}];
     page.used = ++clock_;
     if (page.image.isNull()) page.image = QImage(kSide, kSide, QImage::Format_RGB32);
+    return page;
+}
+
+void Pages::prepare(int small, const Box& pixels) {
+    if (pixels.empty() || small > drawsTo_) return;
+    trim();
+    art_.follow(*project_);
+    struct Missing {
+        Target to;
+        Box block;
+    };
+    std::vector<Missing> missing;
+    for (int y = floor_div(pixels.y, kBlock); y <= floor_div(pixels.bottom() - 1, kBlock); ++y)
+        for (int x = floor_div(pixels.x, kBlock); x <= floor_div(pixels.right() - 1, kBlock); ++x) {
+            const Point at{floor_div(x, kBlocks), floor_div(y, kBlocks)};
+            Page& page = known(small, at.x, at.y);
+            const std::uint32_t bit = 1U << ((y - at.y * kBlocks) * kBlocks + x - at.x * kBlocks);
+            if (page.drawn & bit) continue;
+            page.drawn |= bit;
+            missing.push_back({targetOf(page.image, at.x, at.y), {x * kBlock, y * kBlock, kBlock, kBlock}});
+        }
+    in_halves(0, static_cast<int>(missing.size()), missing.size() >= kManyBlocks, [&](int, int from, int to) {
+        for (int i = from; i < to; ++i) {
+            const Missing& m = missing[static_cast<std::size_t>(i)];
+            drawBlock(small, m.to, m.block);
+        }
+    });
+}
+
+// Does not trim, so that a page may be made from finer ones.
+const QImage& Pages::drawn(int small, int x, int y, const Box& part) {
+    Page& page = known(small, x, y);
     const Box inner = intersection(part, {0, 0, kSide, kSide});
     if (inner.empty()) return page.image;
     for (int j = inner.y / kBlock; j <= (inner.bottom() - 1) / kBlock; ++j)
         for (int i = inner.x / kBlock; i <= (inner.right() - 1) / kBlock; ++i) {
             const std::uint32_t bit = 1U << (j * kBlocks + i);
             if (page.drawn & bit) continue;
-            drawBlock(small, x, y, page.image, {i * kBlock, j * kBlock, kBlock, kBlock});
+            const Box block{i * kBlock, j * kBlock, kBlock, kBlock};
+            if (!drawBlock(small, targetOf(page.image, x, y), block.moved({x * kSide, y * kSide})))
+                halve(small, x, y, page.image, block);
             page.drawn |= bit;
         }
     return page.image;
 }
 
-void Pages::drawBlock(int small, int x, int y, QImage& image, const Box& block) {
-    const Box own = block.moved({x * kSide, y * kSide});
+// Whether nothing is left to do: false where it is to be made from the finer pages.
+bool Pages::drawBlock(int small, const Target& to, const Box& own) {
     const Box covered{own.x << small, own.y << small, own.w << small, own.h << small};
     if (!extent_.contains(covered)) // beyond the level's edge
-        for (int row = 0; row < block.h; ++row) {
-            auto* line = reinterpret_cast<std::uint32_t*>(image.scanLine(block.y + row)) + block.x;
-            std::fill_n(line, block.w, 0xFF000000U);
-        }
-    if (intersection(covered, extent_).empty()) return;
-    if (small <= drawsTo_)
-        draw(image, {x * kSide, y * kSide}, intersection(own, small_extent(extent_, small)), small);
-    else
-        halve(small, x, y, image, block);
+        for (int row = 0; row < own.h; ++row)
+            std::fill_n(
+                to.pixels + static_cast<std::ptrdiff_t>(own.y - to.corner.y + row) * kSide + (own.x - to.corner.x),
+                own.w, 0xFF000000U);
+    if (intersection(covered, extent_).empty()) return true;
+    if (small > drawsTo_) return false;
+    draw(to, intersection(own, small_extent(extent_, small)), small);
+    return true;
 }
 
 void Pages::patch(const Box& pixels) {
@@ -188,7 +229,7 @@ void Pages::patch(const Box& pixels) {
                     const Box seen = intersection(part, block);
                     if (seen.empty()) continue;
                     if (small <= drawsTo_)
-                        draw(page.image, {x * kSide, y * kSide}, seen, small);
+                        draw(targetOf(page.image, x, y), seen, small);
                     else
                         halve(small, x, y, page.image, seen.moved({-x * kSide, -y * kSide}));
                 }

@@ -26,6 +26,8 @@ class Pages {
     // Lets animated tiles show the frame of this time. Returns the boxes of cells among `seen` that were drawn anew.
     std::vector<Box> tick(std::int64_t ms, const Box& seen);
 
+    // Draws what is missing of the scale's pixels, in two threads where it is much. Without it page() draws the same.
+    void prepare(int small, const Box& pixels);
     // The page at column x, row y of scale 1/2^small, of which at least the pixels `part` are drawn. Stays valid until
     // the next call.
     const QImage& page(int small, int x, int y, const QRect& part = {0, 0, kSide, kSide});
@@ -43,10 +45,17 @@ class Pages {
         std::uint64_t used = 0;
     };
     using Key = std::tuple<int, int, int>;
-    void draw(QImage& image, Point corner, const Box& part, int small);
+    // The pixels of a page and where they begin.
+    struct Target {
+        std::uint32_t* pixels = nullptr;
+        Point corner;
+    };
+    static Target targetOf(QImage& image, int x, int y);
+    Page& known(int small, int x, int y);
+    void draw(const Target& to, const Box& part, int small);
     void halve(int small, int x, int y, QImage& image, const Box& part);
     const QImage& drawn(int small, int x, int y, const Box& part);
-    void drawBlock(int small, int x, int y, QImage& image, const Box& block);
+    bool drawBlock(int small, const Target& to, const Box& own);
     void patch(const Box& pixels);
     void trim();
 

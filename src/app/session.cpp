@@ -62,7 +62,7 @@ void Session::lookForFindings() {
     if (findingsWork_.joinable()) findingsWork_.join();
     findingsBusy_ = true;
     findingsWork_ = std::thread([this, state = document_->state()] {
-        auto found = std::make_shared<std::vector<findings::Finding>>(findings::check(*state));
+        auto found = std::make_shared<std::vector<findings::Finding>>(checker_.check(*state));
         QMetaObject::invokeMethod(
             this,
             [this, state, found] {

@@ -250,6 +250,7 @@ class Session : public QObject {
     edit::ProjectState findingsOf_;
     QTimer findingsTimer_;
     std::thread findingsWork_;
+    findings::Checker checker_; // used by findingsWork_ alone
     bool findingsBusy_ = false;
     std::map<level::SheetId, std::pair<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
     std::map<level::SheetId, std::pair<std::shared_ptr<const level::Sheet>, level::JoinKind>> kinds_;

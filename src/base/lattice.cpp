@@ -1,5 +1,7 @@
 #include "base/lattice.hpp"
 
+#include <algorithm>
+
 namespace vic {
 
 namespace {
@@ -27,6 +29,21 @@ Point Lattice::cell_at(Point pixel) const {
     return {static_cast<int>(floor_div64(down + across, whole)), static_cast<int>(floor_div64(down - across, whole))};
 }
 
+namespace {
+
+// The box around an isometric cell has a pixel in common with others when its corner lies within these bounds; x + y
+// and x - y follow from it.
+struct Bounds {
+    int left, right; // of x - y
+    int top, bottom; // of x + y
+};
+Bounds bounds_of(const Box& pixels, Size cell) {
+    return {floor_div(2 * (pixels.x - cell.w), cell.w) + 1, floor_div(2 * pixels.right(), cell.w) + 2,
+            floor_div(2 * (pixels.y - cell.h), cell.h), floor_div(2 * pixels.bottom(), cell.h) + 1};
+}
+
+} // namespace
+
 Box Lattice::cells_in(const Box& pixels) const {
     if (pixels.empty()) return {};
     if (square()) {
@@ -34,13 +51,20 @@ Box Lattice::cells_in(const Box& pixels) const {
         const Point last = cell_at({pixels.right() - 1, pixels.bottom() - 1});
         return spanning(first, last);
     }
-    // A box has a pixel in common when its corner lies within these bounds; x + y and x - y follow from it.
-    const int left = floor_div(2 * (pixels.x - cell.w), cell.w) + 1; // of x - y
-    const int right = floor_div(2 * pixels.right(), cell.w) + 2;
-    const int top = floor_div(2 * (pixels.y - cell.h), cell.h); // of x + y
-    const int bottom = floor_div(2 * pixels.bottom(), cell.h) + 1;
-    return spanning({floor_div(top + left, 2), floor_div(top - right, 2)},
-                    {floor_div(bottom + right + 1, 2), floor_div(bottom - left + 1, 2)});
+    const Bounds b = bounds_of(pixels, cell);
+    return spanning({floor_div(b.top + b.left, 2), floor_div(b.top - b.right, 2)},
+                    {floor_div(b.bottom + b.right + 1, 2), floor_div(b.bottom - b.left + 1, 2)});
+}
+
+Lattice::Row Lattice::row_in(const Box& pixels, int y) const {
+    if (square()) {
+        const Box cells = cells_in(pixels);
+        return y >= cells.y && y < cells.bottom() ? Row{cells.x, cells.right()} : Row{};
+    }
+    if (pixels.empty()) return {};
+    const Bounds b = bounds_of(pixels, cell);
+    const Row row{std::max(b.left + y, b.top - y), std::min(b.right + y, b.bottom - y) + 1};
+    return row.from < row.to ? row : Row{};
 }
 
 } // namespace vic

@@ -42,6 +42,13 @@ struct Lattice {
     [[nodiscard]] Point cell_at(Point pixel) const;
     // The least box of cells with all those whose boxes have a pixel in `pixels`; empty for none.
     [[nodiscard]] Box cells_in(const Box& pixels) const;
+    // Of these the first x in row y, and one more than the last; empty where none is. On an isometric lattice that is
+    // well under half of the box.
+    struct Row {
+        int from = 0;
+        int to = 0;
+    };
+    [[nodiscard]] Row row_in(const Box& pixels, int y) const;
     // How far everything moves, in pixels, that is moved by so many cells.
     [[nodiscard]] Point step(Point cells) const {
         if (square()) return corner(cells);

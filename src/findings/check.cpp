@@ -27,34 +27,24 @@ namespace {
 std::string place(Point p) { return std::to_string(p.x) + ", " + std::to_string(p.y); }
 
 // Cells whose tile is gone, and cells painted by a case that has no tile of its own.
-void check_cells(const Project& project, const Level& level, const Layer& layer, std::vector<Finding>& out) {
-    const TileTable tiles(project);
-    const join::Rules rules(project);
-    int gone = 0;
-    Point first_gone;
-    std::map<std::pair<MaterialId, join::Mask>, std::pair<int, Point>> missing;
-    each_cell(layer.grid, layer.cells(), [&](Point own, Cell cell, MaterialId material) {
-        const Point at{own.x / layer.finer, own.y / layer.finer}; // of the level
-        if (!tiles.find(cell.tile()).tile && gone++ == 0) first_gone = at;
-        const Material* m = material && !cell.pinned() ? project.material(material) : nullptr;
-        if (!m || m->joins.kind == JoinKind::plain) return;
-        const join::Around around = join::around(layer.grid, own);
-        if (!rules.missing(around)) return;
-        const auto mask = join::canonical(rules.mask(around), m->joins.kind);
-        auto& [count, where] = missing[{material, mask}];
-        if (count++ == 0) where = at;
-    });
+void check_cells(const Project& project, const Level& level, const Layer& layer, CellChecker& cells,
+                 std::vector<Finding>& out) {
+    const CellFaults faults = cells.of(level.id, layer);
+    const auto in_level = [&](Point own) { return Point{own.x / layer.finer, own.y / layer.finer}; };
+    const int gone = faults.gone;
+    const Point first_gone = in_level(faults.first_gone);
     if (gone > 0)
         out.push_back({"tile-gone", Severity::error, level.id, layer.id, first_gone,
                        say_count(gone, "One cell has a tile that no sheet has any more, at %1",
                                  "%n cells have a tile that no sheet has any more, the first at %1", place(first_gone)),
                        "Cut the sheet as it was, or lay something else there"});
-    for (const auto& [key, found] : missing)
-        out.push_back({"case-missing", Severity::warning, level.id, layer.id, found.second,
-                       say_count(found.first, "%1 has no tile for \"%2\"; one cell shows the nearest one, at %3",
-                                 "%1 has no tile for \"%2\"; %n cells show the nearest one, the first at %3",
-                                 project.material(key.first)->name, join::describe(key.second), place(found.second)),
-                       "Choose or draw a tile for the case in Join"});
+    for (const auto& [key, found] : faults.missing)
+        out.push_back(
+            {"case-missing", Severity::warning, level.id, layer.id, in_level(found.first),
+             say_count(found.count, "%1 has no tile for \"%2\"; one cell shows the nearest one, at %3",
+                       "%1 has no tile for \"%2\"; %n cells show the nearest one, the first at %3",
+                       project.material(key.first)->name, join::describe(key.second), place(in_level(found.first))),
+             "Choose or draw a tile for the case in Join"});
 }
 
 Finding of_material(std::string kind, Severity severity, Text what, Text remedy) {
@@ -130,14 +120,11 @@ void check_circles(const Project& project, std::vector<Finding>& out) {
                         "Let each of them count both others, or break the circle in Join"));
 }
 
-} // namespace
-
-std::vector<Finding> check(const Project& project, const Level& level) {
-    std::vector<Finding> out;
+void check_level(const Project& project, const Level& level, CellChecker& cells, std::vector<Finding>& out) {
     bool solid = false;
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind == LayerKind::tiles) {
-            check_cells(project, level, *layer, out);
+            check_cells(project, level, *layer, cells, out);
             solid = solid || layer->solid;
         }
         if (layer->kind == LayerKind::backdrop && !project.sheet(layer->backdrop.sheet))
@@ -187,11 +174,23 @@ std::vector<Finding> check(const Project& project, const Level& level) {
                            say("The start at %1 lies inside something that blocks", place(foot)),
                            "Move the start mark"});
     }
+}
+
+} // namespace
+
+std::vector<Finding> check(const Project& project, const Level& level) {
+    std::vector<Finding> out;
+    CellChecker cells;
+    cells.follow(project);
+    check_level(project, level, cells, out);
     return out;
 }
 
-std::vector<Finding> check(const Project& project) {
+std::vector<Finding> check(const Project& project) { return Checker().check(project); }
+
+std::vector<Finding> Checker::check(const Project& project) {
     std::vector<Finding> out;
+    cells_.follow(project);
     for (const auto& sheet : project.sheets) {
         if (!sheet->image)
             out.push_back({"picture-lost",
@@ -220,10 +219,7 @@ std::vector<Finding> check(const Project& project) {
     }
     for (const auto& material : project.materials) check_rules(project, *material, out);
     check_circles(project, out);
-    for (const auto& level : project.levels) {
-        const auto more = check(project, *level);
-        out.insert(out.end(), more.begin(), more.end());
-    }
+    for (const auto& level : project.levels) check_level(project, *level, cells_, out);
     return out;
 }
 

@@ -6,7 +6,7 @@
 #include <vector>
 
 #include "base/text.hpp"
-#include "level/project.hpp"
+#include "findings/cells.hpp"
 
 namespace vic::findings {
 
@@ -26,5 +26,14 @@ const char* word(Severity severity);
 
 std::vector<Finding> check(const level::Project& project);
 std::vector<Finding> check(const level::Project& project, const level::Level& level);
+
+// The same for a project that is checked again and again: it looks only at cells where something changed.
+class Checker {
+  public:
+    std::vector<Finding> check(const level::Project& project);
+
+  private:
+    CellChecker cells_;
+};
 
 } // namespace vic::findings

@@ -51,18 +51,24 @@ Reach reach_of(const Project& project) {
     return out;
 }
 
-Reach reach_of(const Project& project, const Lattice& lattice) {
-    if (lattice.square()) return reach_of(project);
-    int aside = 0, above = 0, below = 0; // pixels beyond the cell's box
+Beyond beyond_of(const Project& project, const Lattice& lattice) {
+    Beyond out;
+    const Box own = lattice.box(Point{});
     for (const auto& sheet : project.sheets)
         for (const Tile& t : sheet->tiles)
             for (const Turn turn : {Turn{}, Lattice::kChangedOver}) {
                 const Box px = picture_box(t, {}, turn, lattice);
-                aside = std::max({aside, -px.x, px.right() - lattice.cell.w});
-                above = std::max(above, -px.y);
-                below = std::max(below, px.bottom() - lattice.cell.h);
+                out.aside = std::max({out.aside, own.x - px.x, px.right() - own.right()});
+                out.above = std::max(out.above, own.y - px.y);
+                out.below = std::max(out.below, px.bottom() - own.bottom());
                 if (!t.is_block()) break;
             }
+    return out;
+}
+
+Reach reach_of(const Project& project, const Lattice& lattice) {
+    if (lattice.square()) return reach_of(project);
+    const auto [aside, above, below] = beyond_of(project, lattice);
     // A cell further up is as far from it in x as in y; one to the side in both, the one more and the other less.
     const auto cells = [](int pixels, int side) { return (pixels + side - 1) / side; };
     const int beside = cells(aside, lattice.cell.w);

@@ -74,10 +74,10 @@ std::vector<Box> differences(const Grid& a, const Grid& b);
 std::size_t unshared(const Grid& a, const Grid& b);
 bool operator==(const Grid& a, const Grid& b);
 
-// Calls visit(cell position, Cell, MaterialId) for each cell of `within` that holds a tile or a material, in reading
-// order of the chunks.
+// Calls visit(chunk, first cell, its index in the chunk, count of cells) for each row of each chunk that is there, cut
+// to `within`, in reading order of the chunks.
 template <class Visit>
-void each_cell(const Grid& grid, const Box& within, Visit visit) {
+void each_run(const Grid& grid, const Box& within, Visit visit) {
     const Box box = intersection(within, box_of(grid.size()));
     if (box.empty()) return;
     for (int cy = box.y / kChunk; cy <= (box.bottom() - 1) / kChunk; ++cy) {
@@ -85,15 +85,22 @@ void each_cell(const Grid& grid, const Box& within, Visit visit) {
             const Chunk* chunk = grid.chunk({cx, cy});
             if (!chunk) continue;
             const Box part = intersection(box, {cx * kChunk, cy * kChunk, kChunk, kChunk});
-            for (int y = part.y; y < part.bottom(); ++y) {
-                for (int x = part.x; x < part.right(); ++x) {
-                    const auto i = static_cast<std::size_t>((y - cy * kChunk) * kChunk + (x - cx * kChunk));
-                    if (chunk->cells[i].bits != 0 || chunk->materials[i] != 0)
-                        visit(Point{x, y}, chunk->cells[i], chunk->materials[i]);
-                }
-            }
+            for (int y = part.y; y < part.bottom(); ++y)
+                visit(*chunk, Point{part.x, y},
+                      static_cast<std::size_t>((y - cy * kChunk) * kChunk + (part.x - cx * kChunk)), part.w);
         }
     }
+}
+
+// Calls visit(cell position, Cell, MaterialId) for each cell of `within` that holds a tile or a material, in reading
+// order of the chunks.
+template <class Visit>
+void each_cell(const Grid& grid, const Box& within, Visit visit) {
+    each_run(grid, within, [&](const Chunk& chunk, Point at, std::size_t i, int count) {
+        for (int k = 0; k < count; ++k, ++i)
+            if (chunk.cells[i].bits != 0 || chunk.materials[i] != 0)
+                visit(Point{at.x + k, at.y}, chunk.cells[i], chunk.materials[i]);
+    });
 }
 
 } // namespace vic::level

@@ -77,6 +77,11 @@ Reach reach_of(const Project& project);
 // How far the pictures of tiles go beyond the cell where they are laid on this lattice: of isometric tiles all that
 // stand higher than a cell, too.
 Reach reach_of(const Project& project, const Lattice& lattice);
+// The same in pixels beyond the box of the cell, to either side, up and down; for isometric lattices.
+struct Beyond {
+    int aside = 0, above = 0, below = 0;
+};
+Beyond beyond_of(const Project& project, const Lattice& lattice);
 
 // Finds tiles by id in constant time. Points into the project it was made from, which must outlive it.
 class TileTable {

@@ -75,10 +75,11 @@ void Art::follow(const level::Project& project) {
         if (std::any_of(materials_.begin(), materials_.end(), [](const auto& m) { return m->joins.over; }))
             over_.emplace(project);
     }
-    if (sheets_ == project.sheets && !sheets_.empty()) return;
+    if (follows_ && sheets_ == project.sheets) return;
+    follows_ = true;
     sheets_ = project.sheets;
     table_ = level::TileTable(project);
-    aslant_.reset();
+    aslant_.clear();
     frames_.clear();
     played_.clear();
     for (const auto& sheet : sheets_)
@@ -107,30 +108,49 @@ bool Art::set_clock(std::int64_t ms) {
 }
 
 const level::Reach& Art::reach(const Lattice& lattice) {
-    if (lattice.square()) return table_.reach();
-    if (!aslant_ || aslant_->first != lattice) {
-        level::Project sheets;
-        sheets.sheets = sheets_;
-        aslant_ = {lattice, level::reach_of(sheets, lattice)};
-    }
-    return aslant_->second;
+    return lattice.square() ? table_.reach() : aslant(lattice).reach;
 }
 
-const Art::Picture* Art::tile(level::Cell laid, const Lattice& lattice) {
+const Art::Aslant& Art::aslant(const Lattice& lattice) {
+    const std::scoped_lock lock(making_);
+    for (const Aslant& known : aslant_)
+        if (known.lattice == lattice) return known;
+    level::Project sheets;
+    sheets.sheets = sheets_;
+    Aslant& out = aslant_.emplace_back(
+        Aslant{lattice, level::reach_of(sheets, lattice), level::beyond_of(sheets, lattice), false});
+    for (const auto& sheet : sheets_) // blocks are the last of a sheet's tiles
+        out.blocks = out.blocks || (!sheet->tiles.empty() && sheet->tiles.back().is_block());
+    return out;
+}
+
+Box Art::seen_in(const Box& pixels, const Lattice& lattice) {
+    const level::Beyond& b = aslant(lattice).beyond;
+    return {pixels.x - b.aside, pixels.y - b.below, pixels.w + 2 * b.aside, pixels.h + b.above + b.below};
+}
+
+std::optional<int> Art::highest(const Lattice& lattice) {
+    const Aslant& a = aslant(lattice);
+    return a.blocks ? std::nullopt : std::optional(lattice.cell.h + a.beyond.above);
+}
+
+const Art::Picture* Art::tile(level::Cell cell, const Lattice& lattice, int small) {
+    const std::scoped_lock lock(making_);
+    return made_tile(cell, lattice, small);
+}
+
+const Art::Picture* Art::made_tile(level::Cell laid, const Lattice& lattice, int small) {
     const Size pixels = lattice.cell;
     level::Cell cell = laid;
     if (animated(laid.tile())) cell = level::Cell(frames_[laid.tile()], laid.turn(), false);
     const std::uint64_t key =
         (std::uint64_t{cell.tile()} << 32) | (std::uint64_t{cell.turn().code} << 28) |
         (static_cast<std::uint64_t>(pixels.w & 0x3FFF) << 14) | static_cast<std::uint64_t>(pixels.h & 0x3FFF) |
-        (static_cast<std::uint64_t>(small_) << 56) | (lattice.square() ? 0 : std::uint64_t{1} << 31);
+        (static_cast<std::uint64_t>(small) << 56) | (lattice.square() ? 0 : std::uint64_t{1} << 31);
     const auto known = tiles_.find(key);
     if (known != tiles_.end()) return &known->second;
-    if (small_ != 0) {
-        const int small = small_;
-        small_ = 0;
-        const Picture* whole = tile(laid, {pixels.w << small, pixels.h << small});
-        small_ = small;
+    if (small != 0) {
+        const Picture* whole = made_tile(laid, {LatticeKind::square, {pixels.w << small, pixels.h << small}}, 0);
         return whole ? &tiles_.emplace(key, shrunk(*whole, small, {})).first->second : nullptr;
     }
     const level::TileRef ref = table_.find(cell.tile());
@@ -168,6 +188,11 @@ const Art::Picture* Art::tile(level::Cell laid, const Lattice& lattice) {
 }
 
 const Art::Picture* Art::prop(const level::PropKind& kind, bool mirrored) {
+    const std::scoped_lock lock(making_);
+    return made_prop(kind, mirrored);
+}
+
+const Art::Picture* Art::made_prop(const level::PropKind& kind, bool mirrored) {
     for (const auto& sheet : sheets_) {
         if (sheet->id != kind.sheet || !sheet->image) continue;
         // The box is part of the key: a prop that was cut anew is another picture.
@@ -182,25 +207,28 @@ const Art::Picture* Art::prop(const level::PropKind& kind, bool mirrored) {
     return nullptr;
 }
 
-const Art::Picture* Art::small_prop(const level::PropKind& kind, bool mirrored, Point phase) {
+const Art::Picture* Art::small_prop(const level::PropKind& kind, bool mirrored, int small, Point phase) {
+    const std::scoped_lock lock(making_);
     std::uint64_t key = place_key(kind, mirrored);
-    for (const int v : {kind.sheet > 0 ? static_cast<int>(kind.sheet) : 0, small_, phase.x, phase.y})
+    for (const int v : {kind.sheet > 0 ? static_cast<int>(kind.sheet) : 0, small, phase.x, phase.y})
         key = mix(key ^ static_cast<std::uint32_t>(v));
     const auto known = shrunk_.find(key);
     if (known != shrunk_.end()) return &known->second;
-    const Picture* whole = prop(kind, mirrored);
-    return whole ? &shrunk_.emplace(key, shrunk(*whole, small_, phase)).first->second : nullptr;
+    const Picture* whole = made_prop(kind, mirrored);
+    return whole ? &shrunk_.emplace(key, shrunk(*whole, small, phase)).first->second : nullptr;
 }
 
-const Art::Picture* Art::whole(level::SheetId id) {
-    if (small_ != 0) {
-        const std::uint64_t key = mix((std::uint64_t{id} << 8) | static_cast<std::uint64_t>(small_));
+const Art::Picture* Art::whole(level::SheetId id, int small) {
+    const std::scoped_lock lock(making_);
+    return made_whole(id, small);
+}
+
+const Art::Picture* Art::made_whole(level::SheetId id, int small) {
+    if (small != 0) {
+        const std::uint64_t key = mix((std::uint64_t{id} << 8) | static_cast<std::uint64_t>(small));
         const auto small_known = shrunk_.find(key);
         if (small_known != shrunk_.end()) return &small_known->second;
-        const int small = small_;
-        small_ = 0;
-        const Picture* full = whole(id);
-        small_ = small;
+        const Picture* full = made_whole(id, 0);
         return full ? &shrunk_.emplace(key, shrunk(*full, small, {})).first->second : nullptr;
     }
     const auto known = wholes_.find(id);
@@ -211,6 +239,7 @@ const Art::Picture* Art::whole(level::SheetId id) {
 }
 
 const Art::Picture* Art::small_of(const Picture& picture, int small, Point phase) {
+    const std::scoped_lock lock(making_);
     std::uint64_t key = mix(reinterpret_cast<std::uintptr_t>(&picture));
     for (const int v : {small, phase.x, phase.y}) key = mix(key ^ static_cast<std::uint32_t>(v));
     const auto known = shrunk_.find(key);

@@ -2,6 +2,8 @@
 #pragma once
 
 #include <cstdint>
+#include <list>
+#include <mutex>
 #include <optional>
 #include <unordered_map>
 #include <vector>
@@ -11,7 +13,9 @@
 
 namespace vic::picture {
 
-// Art of tiles and props, made ready for drawing and kept until the project's sheets change.
+// Art of tiles and props, made ready for drawing and kept until the project's sheets change. Several threads may ask
+// for pictures at the same time, as long as none calls follow() with another project or set_clock(); what they are
+// given stays where it is until then. `small`: averaged to 1/2^small of the size.
 class Art {
   public:
     struct Picture {
@@ -25,11 +29,16 @@ class Art {
     // Call before drawing, whenever the project may have changed. Cheap when nothing has.
     void follow(const level::Project& project);
 
-    // A tile as large as level::picture_size() says; null where no tile has the id or its picture is lost.
-    const Picture* tile(level::Cell cell, const Lattice& lattice);
+    // A tile as large as level::picture_size() says; null where no tile has the id or its picture is lost. The cells of
+    // the lattice are those at the small size, which must be square for it.
+    const Picture* tile(level::Cell cell, const Lattice& lattice, int small = 0);
     const Picture* tile(level::Cell cell, Size pixels) { return tile(cell, Lattice{LatticeKind::square, pixels}); }
     // How far the pictures of the tiles go beyond their cells.
     const level::Reach& reach(const Lattice& lattice);
+    // The pixels in which the box of a cell lies whose picture, on an isometric lattice, is seen in `pixels`.
+    Box seen_in(const Box& pixels, const Lattice& lattice);
+    // The height of the highest picture of a tile of one cell on an isometric lattice; nothing where there are blocks.
+    std::optional<int> highest(const Lattice& lattice);
     // The time of animated tiles, in milliseconds; 0 at first. Returns whether any of them shows another frame now.
     bool set_clock(std::int64_t ms);
     [[nodiscard]] bool animated(level::TileId tile) const { return tile < frames_.size() && frames_[tile] != 0; }
@@ -37,15 +46,19 @@ class Art {
     // The rules by which materials lie over others; null where none does.
     [[nodiscard]] const join::Rules* over() const { return over_ ? &*over_ : nullptr; }
     const Picture* prop(const level::PropKind& kind, bool mirrored);
-    const Picture* whole(level::SheetId sheet);
-    // From here on tiles, props and wholes are pictures of 1/2^small of their size, averaged; 0 at first. `pixels` of
-    // tile() are then those of the small cell. A small prop whose corner lies `phase` pixels inside its first pixel.
-    void set_small(int small) { small_ = small; }
-    const Picture* small_prop(const level::PropKind& kind, bool mirrored, Point phase);
-    // Any of the pictures above at 1/2^small, if its corner lies `phase` pixels inside its first small one.
+    const Picture* whole(level::SheetId sheet, int small = 0);
+    // A prop, or any picture of full size that came from here, whose corner lies `phase` pixels inside its first small
+    // one.
+    const Picture* small_prop(const level::PropKind& kind, bool mirrored, int small, Point phase);
     const Picture* small_of(const Picture& picture, int small, Point phase);
 
   private:
+    const Picture* made_tile(level::Cell cell, const Lattice& lattice, int small);
+    const Picture* made_prop(const level::PropKind& kind, bool mirrored);
+    const Picture* made_whole(level::SheetId sheet, int small);
+
+    std::mutex making_; // guards the pictures kept, and aslant_
+    bool follows_ = false;
     level::TileTable table_;
     std::vector<std::shared_ptr<const level::Sheet>> sheets_; // keeps what table_ points into
     std::vector<std::shared_ptr<const level::Material>> materials_;
@@ -53,12 +66,19 @@ class Art {
     std::vector<level::TileId> frames_;      // by tile: whose picture an animated one shows now; empty without such
     std::vector<const level::Tile*> played_; // the animated ones, in sheets_
     std::int64_t clock_ = 0;
-    std::optional<std::pair<Lattice, level::Reach>> aslant_; // the reach on the last isometric lattice
+    // What holds on an isometric lattice.
+    struct Aslant {
+        Lattice lattice;
+        level::Reach reach;
+        level::Beyond beyond;
+        bool blocks = false;
+    };
+    const Aslant& aslant(const Lattice& lattice);
+    std::list<Aslant> aslant_;
     std::unordered_map<std::uint64_t, Picture> tiles_;
     std::unordered_map<std::uint64_t, Picture> props_;
     std::unordered_map<level::SheetId, Picture> wholes_;
     std::unordered_map<std::uint64_t, Picture> shrunk_; // props and wholes at small scales
-    int small_ = 0;
 };
 
 } // namespace vic::picture

@@ -44,6 +44,7 @@ inline std::uint32_t coloured(std::uint32_t p, Rgba tint) {
 inline std::uint32_t beside(std::uint32_t above, std::uint32_t below) {
     const std::uint32_t room = 255 - (above >> 24);
     const std::uint32_t taken = below >> 24;
+    if (room == 0 || taken == 0) return above; // which most are
     return above + (taken <= room ? below : scaled_bytes(below, room * 255 / taken));
 }
 

@@ -4,6 +4,7 @@
 #include <array>
 #include <cassert>
 #include <cmath>
+#include <limits>
 
 #include "picture/blend.hpp"
 
@@ -62,11 +63,11 @@ void draw_gone(Canvas& canvas, const Box& clip, const Box& cell, bool diamond = 
 // The last pictures found, so that most cells need no look-up; they stay where they are while more are made.
 class Looked {
   public:
-    Looked(Art& art, const Lattice& lattice) : art_(art), lattice_(lattice) {}
+    Looked(Art& art, const Lattice& lattice, int small = 0) : art_(art), lattice_(lattice), small_(small) {}
     const Art::Picture* of(level::Cell cell) {
         const std::uint32_t bits = cell.bits & 0x07FFFFFFU;
         Found& slot = found_[(bits ^ (bits >> 21)) & 255U];
-        if (slot.picture == nullptr || slot.bits != bits) slot = {bits, art_.tile(cell, lattice_)};
+        if (slot.picture == nullptr || slot.bits != bits) slot = {bits, art_.tile(cell, lattice_, small_)};
         return slot.picture;
     }
 
@@ -77,6 +78,7 @@ class Looked {
     };
     Art& art_;
     Lattice lattice_;
+    int small_;
     std::array<Found, 256> found_{};
 };
 
@@ -108,27 +110,44 @@ std::vector<Aslant> aslant_in(const level::Level& level, const level::Grid& grid
     std::vector<Aslant> out;
     Looked looked(art, lattice);
     bool blocks = false;
-    level::each_cell(
-        grid, art.reach(lattice).seen_in(lattice.cells_in(clip)), [&](Point at, level::Cell cell, level::MaterialId) {
-            const Art::Picture* picture = looked.of(cell);
-            Box box;
-            int depth = at.x + at.y + 2;
-            if (const level::Tile* tile = picture && !picture->block ? nullptr : art.table().find(cell.tile()).tile) {
-                blocks = blocks || tile->is_block();
-                box = level::picture_box(*tile, at, cell.turn(), lattice);
-                const Box foot = level::foot_under(*tile, at, cell.turn());
-                depth = foot.right() + foot.bottom();
-            } else {
-                // A picture stands on the lower edge of its cell's box.
-                if (std::uint16_t* height = hidden && picture ? hidden->at(at) : nullptr) {
-                    if (picture->size.h <= *height) return;
-                    const int hides = picture->opaque ? picture->size.h : picture->diamond ? lattice.cell.h : 0;
-                    if (covers) *height = static_cast<std::uint16_t>(std::max<int>(*height, hides));
-                }
-                box = lattice.box(at);
-                if (picture) box = {box.x, box.bottom() - picture->size.h, picture->size.w, picture->size.h};
+    const Box seen = art.seen_in(clip, lattice);
+    const int highest = art.highest(lattice).value_or(std::numeric_limits<int>::max());
+    const auto see = [&](Point at, level::Cell cell, std::uint16_t* height) {
+        const Art::Picture* picture = looked.of(cell);
+        Box box;
+        int depth = at.x + at.y + 2;
+        if (const level::Tile* tile = picture && !picture->block ? nullptr : art.table().find(cell.tile()).tile) {
+            blocks = blocks || tile->is_block();
+            box = level::picture_box(*tile, at, cell.turn(), lattice);
+            const Box foot = level::foot_under(*tile, at, cell.turn());
+            depth = foot.right() + foot.bottom();
+        } else {
+            // A picture stands on the lower edge of its cell's box.
+            if (height && picture) {
+                if (picture->size.h <= *height) return;
+                const int hides = picture->opaque ? picture->size.h : picture->diamond ? lattice.cell.h : 0;
+                if (covers) *height = static_cast<std::uint16_t>(std::max<int>(*height, hides));
             }
-            if (!intersection(box, clip).empty()) out.push_back({at, depth, cell, picture, box});
+            box = lattice.box(at);
+            if (picture) box = {box.x, box.bottom() - picture->size.h, picture->size.w, picture->size.h};
+        }
+        if (!intersection(box, clip).empty()) out.push_back({at, depth, cell, picture, box});
+    };
+    level::each_run(
+        grid, lattice.cells_in(seen), [&](const level::Chunk& chunk, Point first, std::size_t index, int count) {
+            const Lattice::Row row = lattice.row_in(seen, first.y);
+            const int skipped = std::max(0, row.from - first.x);
+            const int cells = std::min(count, row.to - first.x) - skipped;
+            if (cells <= 0) return;
+            const Point from{first.x + skipped, first.y};
+            std::uint16_t* heights = hidden ? hidden->at(from) : nullptr;
+            // Nothing is to be seen where even the highest would be hidden.
+            if (heights && std::all_of(heights, heights + cells, [&](std::uint16_t h) { return h >= highest; })) return;
+            for (int k = 0; k < cells; ++k) {
+                const std::size_t i = index + static_cast<std::size_t>(skipped + k);
+                if (chunk.cells[i].bits == 0 && chunk.materials[i] == 0) continue;
+                see({from.x + k, from.y}, chunk.cells[i], heights ? heights + k : nullptr);
+            }
         });
     // Single cells come from the back already where they overlap.
     if (blocks)
@@ -149,8 +168,7 @@ void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas
         }
     };
     if (art.over()) {
-        const Box cells =
-            intersection(art.reach(level.geometry()).seen_in(level.geometry().cells_in(clip)), layer.cells());
+        const Box cells = intersection(level.geometry().cells_in(art.seen_in(clip, level.geometry())), layer.cells());
         draw_all(aslant_in(level, join::underlay(*art.over(), layer.grid, cells, layer.id), art, clip));
     }
     draw_all(seen);
@@ -172,12 +190,12 @@ struct Seen {
 };
 
 // `covered` tells of the cells which lie under something opaque of a layer in front, a byte each; what this layer
-// covers is added. Null where the layer does not lie as the others do.
+// covers is added. Null where the layer does not lie as the others do. `small`: the level's cells are so much smaller.
 Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box& cells,
-             std::vector<std::uint8_t>* covered) {
+             std::vector<std::uint8_t>* covered, int small = 0) {
     const Lattice lattice = level.geometry();
     Seen out;
-    Looked looked(art, lattice);
+    Looked looked(art, lattice, small);
     const bool covers = layer.opacity >= 100;
     level::each_cell(
         layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
@@ -206,14 +224,14 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
 }
 
 void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
-                const Seen& seen) {
+                const Seen& seen, int small) {
     const int cw = level.cell.w;
     const int ch = level.cell.h;
     if (art.over()) {
         const Box cells = level.geometry().cells_in(clip);
         level::each_cell(join::underlay(*art.over(), layer.grid, cells, layer.id), cells,
                          [&](Point at, level::Cell cell, level::MaterialId) {
-                             if (const Art::Picture* picture = art.tile(cell, level.cell))
+                             if (const Art::Picture* picture = art.tile(cell, level.geometry(), small))
                                  blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer);
                          });
     }
@@ -224,7 +242,7 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
             draw_gone(canvas, clip, {flat.at.x * cw, flat.at.y * ch, cw, ch});
     }
     for (const Seen::Block& block : seen.blocks) {
-        const Art::Picture* picture = art.tile(block.cell, level.cell);
+        const Art::Picture* picture = art.tile(block.cell, level.geometry(), small);
         const Box px = level::picture_box(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(),
                                           level.geometry());
         if (picture)
@@ -254,7 +272,7 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
         const Point corner{floor_div(box.x, s), floor_div(box.y, s)};
         const Art::Picture* picture =
             small == 0 ? art.prop(kind, prop->mirrored)
-                       : art.small_prop(kind, prop->mirrored, box.corner() - Point{corner.x * s, corner.y * s});
+                       : art.small_prop(kind, prop->mirrored, small, box.corner() - Point{corner.x * s, corner.y * s});
         if (picture)
             blit(canvas, clip, *picture, corner, layer);
         else
@@ -264,8 +282,8 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
 
 int wrapped(int v, int size) { return v - floor_div(v, size) * size; }
 
-void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip) {
-    const Art::Picture* picture = art.whole(layer.backdrop.sheet);
+void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip, int small) {
+    const Art::Picture* picture = art.whole(layer.backdrop.sheet, small);
     if (!picture) return;
     const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
     for (int y = clip.y; y < clip.bottom(); ++y) {
@@ -332,7 +350,7 @@ Point shift_of(const level::Level& level, const Layer& layer) {
 // What of each layer of an isometric level is to be seen, by the layer's index.
 std::vector<std::vector<Aslant>> all_aslant(const level::Level& level, Art& art, const Box& clip) {
     const Lattice lattice = level.geometry();
-    Hidden hidden(intersection(art.reach(lattice).seen_in(lattice.cells_in(clip)), level.cells()));
+    Hidden hidden(intersection(lattice.cells_in(art.seen_in(clip, lattice)), level.cells()));
     std::vector<std::vector<Aslant>> out(level.layers.size());
     for (std::size_t i = level.layers.size(); i-- > 0;) {
         const Layer& layer = *level.layers[i];
@@ -375,11 +393,11 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const Point shift = shift_of(level, layer);
         if (layer.finer != 1)
             seen_on[i] = seen_of(of_layer(level, layer), layer, art,
-                                 level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr);
+                                 level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small);
         else
-            seen_on[i] = shift == Point{}
-                             ? seen_of(level, layer, art, cells, &covered)
-                             : seen_of(level, layer, art, lattice.cells_in(clip.moved({-shift.x, -shift.y})), nullptr);
+            seen_on[i] = shift == Point{} ? seen_of(level, layer, art, cells, &covered, small)
+                                          : seen_of(level, layer, art,
+                                                    lattice.cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small);
     }
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const level::LayerRef& layer = level.layers[i];
@@ -394,7 +412,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
                 if (!square)
                     draw_aslant(of_layer(level, *layer), *layer, art, canvas, seen, aslant_on[i]);
                 else
-                    draw_tiles(of_layer(level, *layer), *layer, art, canvas, seen, seen_on[i]);
+                    draw_tiles(of_layer(level, *layer), *layer, art, canvas, seen, seen_on[i], small);
                 break;
             case LayerKind::blockers: // what is not seen
                 break;
@@ -404,7 +422,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
                 break;
             case LayerKind::backdrop:
                 canvas.box = there;
-                draw_backdrop(*layer, art, canvas, clip);
+                draw_backdrop(*layer, art, canvas, clip, small);
                 break;
         }
         canvas.box = there;
@@ -465,14 +483,19 @@ void draw_tiles_off_raster(const level::Level& level, const Layer& layer, Art& a
             std::uint32_t* to =
                 &out.pixels[static_cast<std::size_t>(y - out.box.y) * static_cast<std::size_t>(out.box.w) +
                             static_cast<std::size_t>(seen.x - out.box.x)];
-            for (int x = 0; x < seen.w; ++x) to[x] = beside(from[x], to[x]);
+            if (less.opaque)
+                std::copy_n(from, seen.w, to);
+            else
+                for (int x = 0; x < seen.w; ++x) to[x] = beside(from[x], to[x]);
         }
     };
     const auto put_all = [&](const std::vector<Aslant>& all) {
         for (const Aslant& a : all) put(a.picture, a.picture ? a.box : lattice.box(a.at));
     };
     if (art.over()) {
-        const Box cells = intersection(art.reach(lattice).seen_in(lattice.cells_in(full)), layer.cells());
+        const Box cells = intersection(lattice.square() ? art.reach(lattice).seen_in(lattice.cells_in(full))
+                                                        : lattice.cells_in(art.seen_in(full, lattice)),
+                                       layer.cells());
         const level::Grid under = join::underlay(*art.over(), layer.grid, cells, layer.id);
         if (lattice.square())
             level::each_cell(under, cells, [&](Point at, level::Cell cell, level::MaterialId) {
@@ -506,6 +529,7 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
         const level::LayerRef& layer = level.layers[i];
         if (!layer->shown || layer->opacity <= 0) continue;
         if (layer->kind == LayerKind::tiles) {
+            if (!square && aslant[i].empty() && !art.over()) continue;
             Art::Picture own;
             Canvas laid(clip);
             draw_tiles_off_raster(level, *layer, art, laid, small, aslant[i]);
@@ -514,12 +538,10 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
             blit(canvas, clip, own, clip.corner(), *layer);
             continue;
         }
-        art.set_small(small);
         if (layer->kind == LayerKind::backdrop)
-            draw_backdrop(*layer, art, canvas, clip);
+            draw_backdrop(*layer, art, canvas, clip, small);
         else if (layer->kind != LayerKind::blockers)
             draw_props(project, *layer, art, canvas, clip, small);
-        art.set_small(0);
     }
 }
 
@@ -539,9 +561,7 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
     if (!on_raster(level, small)) return draw_off_raster(project, level, art, canvas, part, small);
     level::Level less = level;
     less.cell = {level.cell.w >> small, level.cell.h >> small};
-    art.set_small(small);
     draw_layers(project, less, art, canvas, part, small);
-    art.set_small(0);
 }
 
 Image render(const level::Project& project, const level::Level& level, int scale) {

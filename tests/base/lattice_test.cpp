@@ -56,7 +56,23 @@ TEST_CASE("The boxes of cells hold their diamonds, and the cells of a box of pix
                     if (!intersection(l.box(Point{x, y}), pixels).empty()) {
                         INFO(x << ", " << y);
                         CHECK(cells.contains(Point{x, y}));
+                        const Lattice::Row row = l.row_in(pixels, y);
+                        CHECK((row.from <= x && x < row.to));
                     }
+            if (l.square()) continue;
+            // The rows are little more than what has pixels there.
+            int in_rows = 0;
+            int seen = 0;
+            for (int y = cells.y - 4; y < cells.bottom() + 4; ++y) {
+                const Lattice::Row row = l.row_in(pixels, y);
+                in_rows += row.to - row.from;
+                for (int x = row.from; x < row.to; ++x)
+                    seen += !intersection(Box{l.corner({x, y}).x - l.cell.w, l.corner({x, y}).y - l.cell.h,
+                                              3 * l.cell.w, 3 * l.cell.h},
+                                          pixels)
+                                 .empty();
+            }
+            CHECK(seen == in_rows);
             const Box all = l.box(cells);
             CHECK(all.contains(l.box(cells.corner())));
             CHECK(all.contains(l.box(Point{cells.right() - 1, cells.y})));

@@ -3,6 +3,7 @@
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
 #include "findings/check.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -108,4 +109,42 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         small.set(level);
         CHECK(counted(small.project) == std::map<std::string, int>{{"backdrop-empty", 1}});
     }
+}
+
+TEST_CASE("checking again where something changed finds the same as checking all", "[findings]") {
+    make::Small small({200, 150});
+    small.project = edit::set_case(small.project, 1, 0, {});
+    small.project = edit::set_case(small.project, 2, 31, {});
+    Checker checker;
+    CellChecker cells;
+    make::Random random(11);
+    int most = 0;
+    for (int round = 0; round < 60; ++round) {
+        level::Level level = small.level();
+        const Box box{random.below(200), random.below(150), 1 + random.below(4), 1 + random.below(4)};
+        if (random.flip(0.2))
+            level.edit(small.front).grid.set(box.corner(), level::Cell(40000u + static_cast<unsigned>(round)), 0);
+        else
+            level = edit::lay(small.project, join::Rules(small.project), level, small.ground,
+                              make::material(1 + random.below(2)), level::Region(box))
+                        .level;
+        if (round == 30) small.project = edit::set_case(small.project, 1, 0, {{1, 1}});
+        small.set(level);
+        const auto all = check(small.project);
+        const auto again = checker.check(small.project);
+        REQUIRE(all.size() == again.size());
+        for (std::size_t i = 0; i < all.size(); ++i) {
+            CHECK(all[i].what.english() == again[i].what.english());
+            CHECK(all[i].cell == again[i].cell);
+            CHECK(all[i].layer == again[i].layer);
+        }
+        cells.follow(small.project);
+        CellChecker fresh;
+        fresh.follow(small.project);
+        const level::Layer& ground = *small.level().layer(small.ground);
+        CHECK(cells.of("place", ground) == fresh.of("place", ground));
+        if (round > 0 && round != 30) CHECK(cells.looked_at() <= 9 * level::kChunk * level::kChunk);
+        most = std::max(most, static_cast<int>(all.size()));
+    }
+    CHECK(most >= 3);
 }

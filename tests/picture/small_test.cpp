@@ -1,6 +1,7 @@
 // Small pictures of levels whose cells do not come out as whole small pixels.
 #include <catch2/catch.hpp>
 
+#include "base/halves.hpp"
 #include "edit/levels.hpp"
 #include "edit/stroke.hpp"
 #include "picture/blend.hpp"
@@ -193,4 +194,42 @@ TEST_CASE("small pictures of an isometric level show no seams", "[compose][small
         const Off off = off_by(small.project, level, scale);
         CHECK(off.mean < 6);
     }
+}
+
+TEST_CASE("two threads draw with the same art what one draws", "[compose][small]") {
+    make::Small small({60, 60});
+    level::Level level = painted(small, small.level(), 8);
+    level::Layer back;
+    back.id = small.project.next_id++;
+    back.name = "Sky";
+    back.kind = level::LayerKind::backdrop;
+    back.backdrop.sheet = small.project.sheets[0]->id;
+    level.layers.insert(level.layers.begin(), std::make_shared<const level::Layer>(back));
+    level.edit(small.props).props.push_back({90, small.prop, {300, 300}});
+    for (const auto kind : {LatticeKind::square, LatticeKind::isometric})
+        for (const int scale : {0, 1, 3}) {
+            level.lattice = kind;
+            level.cell = kind == LatticeKind::square ? Size{16, 16} : Size{32, 16};
+            const Box all = extent(small.project, level);
+            const Box part{floor_div(all.x, 1 << scale), 0, 700 >> scale, 512 >> scale};
+            const auto drawn = [&](Art& art, const Box& of) {
+                Canvas canvas(of);
+                if (scale == 0)
+                    draw(small.project, level, art, canvas, of);
+                else
+                    draw_small(small.project, level, art, canvas, of, scale);
+                return canvas.pixels;
+            };
+            Art one;
+            const std::vector<std::uint32_t> whole = drawn(one, part);
+            Art shared;
+            shared.follow(small.project);
+            std::vector<std::uint32_t> both;
+            std::vector<std::uint32_t> halves[2];
+            in_halves(0, part.h, true, [&](int half, int from, int to) {
+                halves[half] = drawn(shared, {part.x, part.y + from, part.w, to - from});
+            });
+            for (const auto& half : halves) both.insert(both.end(), half.begin(), half.end());
+            CHECK(both == whole);
+        }
 }
