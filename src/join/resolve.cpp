@@ -314,7 +314,7 @@ void resolve_part(const Rules& rules, Grid& grid, Point at, const Box& part, std
         if (out || !changed || std::memcmp(was, now, bytes) == 0) continue;
         out = grid.own(at);
         if (!out) {
-            auto copy = std::make_shared<level::Chunk>(*chunk);
+            auto copy = level::make_chunk(*chunk);
             out = copy.get();
             fresh.emplace_back(at, std::move(copy));
         }
@@ -338,13 +338,13 @@ class Solid {
         if (fresh) {
             k.material = whole(*here);
             if (const auto cell = rules_.inside(k.material)) {
-                auto shared = std::make_shared<level::Chunk>(*here);
+                auto shared = level::make_chunk(*here);
                 shared->cells.fill(*cell);
                 k.joined = std::move(shared);
             }
         }
         if (k.joined || k.material == 0) return k.joined;
-        auto own = std::make_shared<level::Chunk>();
+        auto own = level::make_chunk();
         own->materials.fill(k.material);
         return rules_.inside_rows(k.material, chunk.x * kChunk, chunk.y * kChunk, kChunk, kChunk, seed,
                                   own->cells.data())

@@ -5,6 +5,8 @@
 #include <cstring>
 #include <unordered_set>
 
+#include "base/pool.hpp"
+
 namespace vic::level {
 
 namespace {
@@ -82,6 +84,9 @@ void Grid::put(Point chunk, std::shared_ptr<const Chunk> content) {
     if (empties && std::none_of(row->begin(), row->end(), [](const auto& c) { return c != nullptr; })) row.reset();
 }
 
+std::shared_ptr<Chunk> make_chunk() { return std::allocate_shared<Chunk>(Pooled<Chunk>()); }
+std::shared_ptr<Chunk> make_chunk(const Chunk& like) { return std::allocate_shared<Chunk>(Pooled<Chunk>(), like); }
+
 Chunk& Grid::edit(Point chunk) {
     auto& row = rows_[static_cast<std::size_t>(chunk.y)];
     // A row or chunk that only this grid holds is changed in place; const is taken off what was made non-const here.
@@ -91,9 +96,9 @@ Chunk& Grid::edit(Point chunk) {
         row = std::make_shared<Row>(*row);
     auto& slot = const_cast<Row&>(*row)[static_cast<std::size_t>(chunk.x)];
     if (!slot)
-        slot = std::make_shared<Chunk>();
+        slot = make_chunk();
     else if (slot.use_count() > 1)
-        slot = std::make_shared<Chunk>(*slot);
+        slot = make_chunk(*slot);
     return const_cast<Chunk&>(*slot);
 }
 

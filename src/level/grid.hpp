@@ -20,6 +20,10 @@ struct Chunk {
     bool operator==(const Chunk&) const = default;
 };
 
+// A chunk to be put into grids. Chunks are many and large, so they come out of a pool; make them nowhere else.
+std::shared_ptr<Chunk> make_chunk();
+std::shared_ptr<Chunk> make_chunk(const Chunk& like);
+
 class Grid {
   public:
     Grid() = default;
