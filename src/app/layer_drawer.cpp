@@ -263,6 +263,7 @@ void Slab::buildDrawer(const level::Layer& layer) {
                             "Shift+Q shows all again"));
     alone->setCheckable(true);
     alone->setChecked(session_.isAlone(layer_));
+    if (alone->isChecked()) alone->setIcon(icon("alone", t.panel));
     connect(alone, &QToolButton::clicked, this,
             [s = &session_, id = layer_](bool on) { QTimer::singleShot(0, s, [s, id, on] { s->setAlone(id, on); }); });
     row->addStretch();

@@ -37,7 +37,9 @@ class CellDrawing : public QWidget {
                              height() / 2.0 - (all.y + all.h / 2.0) * scale);
         const auto at = [&](double x, double y) {
             const Lattice::Pixels px = lattice.pixel_of({x, y});
-            return corner + QPointF(px.x, px.y) * scale;
+            const QPointF place = corner + QPointF(px.x, px.y) * scale;
+            // Upright and level lines on whole pixels, so that they are as thin as they are meant.
+            return lattice.square() ? QPointF(std::floor(place.x()) + 0.5, std::floor(place.y()) + 0.5) : place;
         };
         for (int y = 0; y < kCells; ++y)
             for (int x = 0; x < kCells; ++x) {
@@ -60,7 +62,7 @@ class CellDrawing : public QWidget {
 
 LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(const LevelShape&)> says,
                      QWidget* parent)
-    : QDialog(parent), fresh_(fresh), says_(std::move(says)) {
+    : QDialog(parent), was_(shape), fresh_(fresh), says_(std::move(says)) {
     setObjectName("levelForm");
     setWindowTitle(fresh ? tr("Add a level") : tr("Cells of the level"));
     setMinimumWidth(400);
@@ -188,8 +190,11 @@ void LevelForm::follow() {
     // An isometric level is seen from above.
     side_->setEnabled(!isometric_->isChecked());
     if (isometric_->isChecked() && side_->isChecked()) above_->setChecked(true);
-    ok_->setEnabled(!fresh_ || !shape().name.isEmpty());
-    if (says_) sentence_->setText(says_(shape()));
+    const LevelShape now = shape();
+    const bool changes = now.cell != was_.cell || now.lattice != was_.lattice;
+    ok_->setEnabled(fresh_ ? !now.name.isEmpty() : changes);
+    if (says_)
+        sentence_->setText(changes ? says_(now) : tr("Choose another lattice or cell size: what it does is told here"));
     drawing_->update();
 }
 

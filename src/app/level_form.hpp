@@ -31,6 +31,7 @@ class LevelForm : public QDialog {
   private:
     void follow();
     void readName();
+    LevelShape was_;
     bool fresh_;
     std::function<QString(const LevelShape&)> says_;
     QLineEdit* name_;

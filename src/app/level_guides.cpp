@@ -53,7 +53,7 @@ void LevelView::setJumpArc(bool on) {
     update();
 }
 
-void LevelView::paintFigureAndArc(QPainter& p) {
+QRectF LevelView::paintFigureAndArc(QPainter& p) {
     const level::Level& level = pages_.level();
     const Size c = level.cell;
     const Point foot = figureFoot();
@@ -87,11 +87,11 @@ void LevelView::paintFigureAndArc(QPainter& p) {
             tr("%1 far, %2 high").arg(walk::jump_length(level.walker), 0, 'f', 1).arg(level.walker.jump, 0, 'f', 1),
             QColor(34, 48, 45, 225), QColor("#FBF8F1"));
     }
-    paintFigure(p,
-                onScreen({foot.x - level.walker.width * c.w / 128,
-                          foot.y - level.walker.height * level.geometry().upright() / 64, level.walker.width * c.w / 64,
-                          level.walker.height * level.geometry().upright() / 64}),
-                paper().vermilion);
+    const QRectF figure = onScreen(
+        {foot.x - level.walker.width * c.w / 128, foot.y - level.walker.height * level.geometry().upright() / 64,
+         level.walker.width * c.w / 64, level.walker.height * level.geometry().upright() / 64});
+    paintFigure(p, figure, paper().vermilion);
+    return figure;
 }
 
 Box LevelView::framePixels() const {

@@ -104,6 +104,22 @@ void LevelView::paintLattice(QPainter& p, const QRect& part) {
     const auto ink = [&](int i) {
         return every > 0 && i % every == 0 ? strong : close ? line : QColor(Qt::transparent);
     };
+    // Between them, fainter, those of a layer with cells of its own, while one works on it.
+    const Size fine = grain().cell;
+    if (fine != c && fine.w * zoom() >= 8) {
+        const QColor faint(20, 16, 10, 20);
+        const int columns = c.w / fine.w;
+        const int rows = c.h / fine.h;
+        const int right = static_cast<int>(std::ceil((part.right() - whole.left()) / (fine.w * zoom())));
+        const int low = static_cast<int>(std::ceil((part.bottom() - whole.top()) / (fine.h * zoom())));
+        for (int i = std::max(1, first * columns); i <= right; ++i)
+            if (i % columns != 0)
+                p.fillRect(QRectF(std::round(whole.left() + i * fine.w * zoom()), part.top(), 1, part.height()), faint);
+        for (int i = std::max(1, static_cast<int>(std::floor((part.top() - whole.top()) / (fine.h * zoom()))));
+             i <= low; ++i)
+            if (i % rows != 0)
+                p.fillRect(QRectF(part.left(), std::round(whole.top() + i * fine.h * zoom()), part.width(), 1), faint);
+    }
     for (int i = std::max(1, first); i <= last; ++i)
         p.fillRect(QRectF(std::round(whole.left() + i * c.w * zoom()), part.top(), 1, part.height()), ink(i));
     const int top = static_cast<int>(std::floor((part.top() - whole.top()) / (c.h * zoom())));
@@ -280,14 +296,18 @@ void LevelView::paintGuides(QPainter& p) {
     p.setClipRect(area());
     paintUserGuides(p);
     if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) paintFrame(p);
-    paintFigureAndArc(p);
+    const QRectF figure = paintFigureAndArc(p);
     for (const level::Mark& mark : level.marks) {
         QRectF place = around(geometry(), mark.cells);
         // Aslant a flag stands in the middle.
         if (!geometry().square()) place = QRectF(QPointF(place.center().x(), place.top()), place.center());
         if (!geometry().square()) place.setWidth(1);
+        // Where the figure stands beside its pole, the flag flies above its head.
+        const bool meets = figure.adjusted(-4, -4, 4, 4).intersects(place.adjusted(0, 0, 1, 1));
+        if (meets && !geometry().square()) place.moveLeft(figure.left() - 3);
         paintFlag(p, place, QString::fromStdString(mark.name),
-                  mark.kind == level::MarkKind::note ? paper().ochre : paper().brine);
+                  mark.kind == level::MarkKind::note ? paper().ochre : paper().brine,
+                  meets ? place.bottom() - figure.top() + 14 : 0);
     }
     paintMeasure(p);
     p.restore();

@@ -3,11 +3,23 @@
 #include "app/spoken.hpp"
 #include "edit/homes.hpp"
 #include "edit/levels.hpp"
+#include "edit/overlay.hpp"
 
 namespace vic::app {
 
 namespace {
+
 QString bold(const QString& text) { return "<b>" + text.toHtmlEscaped() + "</b>"; }
+
+// "Clay, Brine and others": three at most.
+QString listed(const QStringList& names) {
+    constexpr int kMost = 3;
+    if (names.size() > kMost)
+        return LevelView::tr("%1 and others").arg(QStringList(names.mid(0, kMost - 1)).join(", "));
+    if (names.size() < 2) return names.join("");
+    return LevelView::tr("%1 and %2").arg(QStringList(names.mid(0, names.size() - 1)).join(", "), names.back());
+}
+
 } // namespace
 
 QString LevelView::sentence(bool& warns) const {
@@ -108,6 +120,13 @@ QString LevelView::laySentence(const edit::Hand& hand, bool& warns, Point cell, 
         warns = true;
         return tr("The overlay of %1 is locked or hidden: what would go there is not laid").arg(bold(on));
     }
+    // A tip of several cells is told by all of them.
+    std::vector<Point> tip{cell};
+    if (session_.tool() == Tool::pencil || session_.tool() == Tool::line || session_.tool() == Tool::eraser) {
+        tip = edit::pencil_cells(cell, hand.size, hand.round);
+        std::erase_if(tip, [&](Point p) { return !level.cells().contains(p); });
+    }
+    if (tip.size() > 1) return tipSentence(hand, target, tip, at);
     const QString there = spoken(edit::name_at(project, *layer, cell));
     QString text;
     if (erases && onOverlay_ > 0) {
@@ -116,15 +135,7 @@ QString LevelView::laySentence(const edit::Hand& hand, bool& warns, Point cell, 
         text = there.isEmpty() ? tr("Nothing of %1 lies in %2").arg(bold(on), at)
                                : tr("Removes %1 from %2, %3").arg(bold(there), bold(on), at);
     } else {
-        QString what;
-        if (hand.kind == edit::Hand::Kind::tile)
-            what = spoken(edit::tile_name(project, hand.tile));
-        else if (hand.kind == edit::Hand::Kind::blocker)
-            what = tr("a blocker");
-        else if (hand.kind == edit::Hand::Kind::spread)
-            what = tr("one of %1").arg(hand.spread.size());
-        else if (const auto* m = project.material(hand.material))
-            what = QString::fromStdString(m->name);
+        const QString what = nameOf(hand);
         if (session_.tool() == Tool::replace)
             text = tr("Replaces %1 cells in view with %2 on %3, and all others like them; Shift only those")
                        .arg(QLocale().toString(filled_))
@@ -139,19 +150,82 @@ QString LevelView::laySentence(const edit::Hand& hand, bool& warns, Point cell, 
                 .arg(bold(there), bold(on), at);
         else
             text = tr("Lays %1 on %2, %3").arg(bold(what), bold(on), at);
-        if (target.went_home) text += tr(" (its home; Ctrl lays on the active layer)");
-        if (hand.leaves > 0) text += tr(" · leaves %1 % as they are").arg(hand.leaves);
+        text += wayOf(hand, target);
         if (onOverlay_ > 0)
             text += tr(" · over %1, which stays").arg(there.isEmpty() ? tr("what lies there") : there.toHtmlEscaped());
         else if (!there.isEmpty() && there != what && session_.tool() != Tool::replace)
             text += tr(" · replaces %1").arg(there.toHtmlEscaped());
-        if (!target.went_home)
-            if (const auto& home = session_.proposedHome())
-                text += tr(" · H makes %1 its home: %2")
-                            .arg(bold(QString::fromStdString(level.layer(home->layer)->name)), spoken(home->why));
+        text += homeOf(target);
     }
-    if (joined_ > 0) text += joined_ == 1 ? tr(" · joins 1 neighbour") : tr(" · joins %1 neighbours").arg(joined_);
+    return text + joinsOf();
+}
+
+QString LevelView::nameOf(const edit::Hand& hand) const {
+    if (hand.kind == edit::Hand::Kind::tile) return spoken(edit::tile_name(session_.project(), hand.tile));
+    if (hand.kind == edit::Hand::Kind::blocker) return tr("a blocker");
+    if (hand.kind == edit::Hand::Kind::spread) return tr("one of %1").arg(hand.spread.size());
+    const auto* m = session_.project().material(hand.material);
+    return m ? QString::fromStdString(m->name) : QString();
+}
+
+QString LevelView::wayOf(const edit::Hand& hand, const edit::Target& target) const {
+    QString text;
+    if (target.went_home) text += tr(" (its home; Ctrl lays on the active layer)");
+    if (hand.leaves > 0) text += tr(" · leaves %1 % as they are").arg(hand.leaves);
     return text;
+}
+
+QString LevelView::homeOf(const edit::Target& target) const {
+    const auto& home = session_.proposedHome();
+    if (target.went_home || !home) return {};
+    return tr(" · H makes %1 its home: %2")
+        .arg(bold(QString::fromStdString(session_.work().layer(home->layer)->name)), spoken(home->why));
+}
+
+QString LevelView::joinsOf() const {
+    if (joined_ == 0) return {};
+    return joined_ == 1 ? tr(" · joins 1 neighbour") : tr(" · joins %1 neighbours").arg(joined_);
+}
+
+QString LevelView::tipSentence(const edit::Hand& hand, const edit::Target& target, const std::vector<Point>& tip,
+                               const QString& at) const {
+    const level::Level level = session_.work();
+    const level::Project& project = session_.project();
+    const level::Layer& layer = *level.layer(target.layer);
+    const QString on = bold(QString::fromStdString(layer.name));
+    const QString where = tr("%1 cells around %2").arg(tip.size()).arg(at);
+    const bool erases = hand.kind == edit::Hand::Kind::eraser;
+    const level::Layer* over = erases ? level.layer(edit::overlay_of(level, target.layer)) : nullptr;
+    std::vector<Point> held; // what gives way
+    int stays = 0;
+    for (const Point p : tip) {
+        if (over && (!over->grid.cell(p).empty() || over->grid.material(p) != 0)) continue; // that is taken first
+        if (layer.grid.cell(p).empty() && layer.grid.material(p) == 0) continue;
+        if (hand.kind == edit::Hand::Kind::material &&
+            edit::stays(layer.grid.cell(p), layer.grid.material(p), hand.material))
+            ++stays;
+        else
+            held.push_back(p);
+    }
+    const QString what = nameOf(hand);
+    QStringList names;
+    for (const Text& name : edit::names_in(project, layer, held))
+        if (erases || spoken(name) != what) names << spoken(name).toHtmlEscaped();
+    if (erases) {
+        if (held.empty() && onOverlay_ == 0) return tr("Nothing of %1 lies in the %2").arg(on, where);
+        if (onOverlay_ > 0)
+            return tr("Removes what lies over %1 in %2 of the %3").arg(on).arg(onOverlay_).arg(where) +
+                   (held.empty() ? QString() : tr(" · elsewhere %1").arg(listed(names))) + joinsOf();
+        return tr("Removes %1 from %2, %3").arg("<b>" + listed(names) + "</b>", on, where) + joinsOf();
+    }
+    QString text = tr("Lays %1 on %2, %3").arg(bold(what), on, where) + wayOf(hand, target);
+    if (onOverlay_ > 0)
+        text += tr(" · %1 of them over what lies there, which stays").arg(onOverlay_);
+    else if (!names.isEmpty())
+        text += tr(" · replaces %1").arg(listed(names));
+    if (stays == 1) text += tr(" · one that was laid by hand stays");
+    if (stays > 1) text += tr(" · %1 that were laid by hand stay").arg(stays);
+    return text + homeOf(target) + joinsOf();
 }
 
 void LevelView::say() {

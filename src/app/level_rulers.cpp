@@ -51,15 +51,17 @@ void LevelView::paintRulers(QPainter& p) {
     QFont font = this->font();
     font.setPixelSize(11);
     p.setFont(font);
-    const Size c = pages_.level().cell;
+    // They count the cells one works on, as the reading line does.
+    const Size c = grain().cell;
     const double step = c.w * zoom();
     int every = 1;
     for (const int e : {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
         every = e;
         if (e * step >= 44) break;
     }
-    const QSize count(pages_.level().size.w, pages_.level().size.h);
-    const Point hover = pointedLevelCell().value_or(Point{-1, -1});
+    const Size level = pages_.level().cell;
+    const QSize count(pages_.level().size.w * (level.w / c.w), pages_.level().size.h * (level.h / c.h));
+    const Point hover = pointedCell().value_or(Point{-1, -1});
     if (!geometry().square()) paintPixelMarks(p);
     for (int axis = 0; axis < (geometry().square() ? 2 : 0); ++axis) {
         const double unit = (axis == 0 ? c.w : c.h) * zoom();

@@ -161,7 +161,7 @@ class LevelView : public QWidget {
     void paintSelection(QPainter& painter);
     // level_guides.cpp
     void paintFrame(QPainter& painter);
-    void paintFigureAndArc(QPainter& painter);
+    QRectF paintFigureAndArc(QPainter& painter); // where the figure stands, in pixels of the widget
     void paintUserGuides(QPainter& painter);
     void paintMeasure(QPainter& painter);
     bool pressGuides(QMouseEvent* event);
@@ -191,6 +191,13 @@ class LevelView : public QWidget {
     [[nodiscard]] QString sentence(bool& warns) const;
     [[nodiscard]] QString dressSentence(bool& warns, const QString& at) const;
     [[nodiscard]] QString laySentence(const edit::Hand& hand, bool& warns, Point cell, const QString& at) const;
+    [[nodiscard]] QString tipSentence(const edit::Hand& hand, const edit::Target& target, const std::vector<Point>& tip,
+                                      const QString& at) const;
+    // Parts of it.
+    [[nodiscard]] QString nameOf(const edit::Hand& hand) const;
+    [[nodiscard]] QString wayOf(const edit::Hand& hand, const edit::Target& target) const;
+    [[nodiscard]] QString homeOf(const edit::Target& target) const;
+    [[nodiscard]] QString joinsOf() const;
     void say();
 
     // level_props.cpp
@@ -219,6 +226,7 @@ class LevelView : public QWidget {
 
     Session& session_;
     Pages pages_;
+    Lattice drawnGrain_;                                          // whose lines are drawn
     std::vector<std::shared_ptr<const level::Material>> marksOf_; // by whose rules missing cases are marked
     QImage frame_;                                                // the art and lattice of the present camera
     int zoomIndex_ = 5;

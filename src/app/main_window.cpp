@@ -23,6 +23,8 @@ namespace {
 
 constexpr int kLeftWidth = 214;
 constexpr int kRightWidth = 268;
+constexpr int kMessage = 5000; // milliseconds that a message stays
+constexpr int kMessageAtLeast = 1200;
 
 } // namespace
 
@@ -287,6 +289,10 @@ void MainWindow::read() {
             warns = levelView_->reading().warns;
             section_->lightSlab(levelView_->targetLayer());
     }
+    // A message gives way to what a click would do where the pointer has gone since, once there was time to read it.
+    if (!message_.isEmpty() && levelView_->pointedCell() && levelView_->pointedCell() != messageAt_ &&
+        messageTimer_.remainingTime() < kMessage - kMessageAtLeast)
+        message_.clear();
     if (!message_.isEmpty() && !warns) text = message_;
     // On the dark line the tool's colour is the lighter vermilion, warnings ochre.
     const QString strong = warns ? slate().ochre.name() : "#F2A48F";
@@ -327,7 +333,8 @@ void MainWindow::say(const QString& text, bool trouble) {
     }
     notice_->hide();
     message_ = text.toHtmlEscaped();
-    messageTimer_.start(5000);
+    messageAt_ = levelView_->pointedCell();
+    messageTimer_.start(kMessage);
     read();
 }
 

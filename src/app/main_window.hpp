@@ -111,6 +111,7 @@ class MainWindow : public QMainWindow {
     qint64 savedAt_ = 0;
     QTimer clock_;
     QString message_;
+    std::optional<Point> messageAt_; // the cell pointed at when it was said
     QTimer messageTimer_;
 };
 

@@ -56,18 +56,22 @@ void Slab::buildPlanting(const level::Layer& layer, QVBoxLayout& column) {
         auto* line = new QWidget(this);
         auto* row = new QHBoxLayout(line);
         row->setContentsMargins(0, 0, 0, 0);
-        row->setSpacing(6);
+        row->setSpacing(4);
         auto* picture = new QLabel(line);
         picture->setPixmap(propThumb(project, *kind, 20, false));
         picture->setFixedSize(20, 20);
         row->addWidget(picture);
-        row->addWidget(label(QString::fromStdString(kind->name), "quiet", line), 1);
+        auto* name = label(QString::fromStdString(kind->name), "quiet", line);
+        name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+        name->setToolTip(name->text());
+        row->addWidget(name, 1);
         auto* weight = new QSpinBox(line);
         weight->setObjectName(QString("plantWeight-%1").arg(i));
         weight->setRange(0, 1000);
         weight->setSingleStep(10);
         weight->setKeyboardTracking(false);
         weight->setValue(planting.kinds[i].weight);
+        weight->setFixedWidth(46);
         describe(weight, tr("Weight"), {}, tr("How often it is chosen beside the others"));
         row->addWidget(weight);
         connect(weight, &QSpinBox::valueChanged, this, [later, i](int v) {
@@ -76,6 +80,7 @@ void Slab::buildPlanting(const level::Layer& layer, QVBoxLayout& column) {
             });
         });
         auto* out = toolButton(line, QString("plantOut-%1").arg(i), "remove", {}, {}, "link");
+        out->setFixedWidth(26);
         describe(out, tr("Take out"), {}, tr("It grows here no longer"));
         row->addWidget(out);
         connect(out, &QToolButton::clicked, this, [later, id = planting.kinds[i].kind] {
@@ -88,7 +93,7 @@ void Slab::buildPlanting(const level::Layer& layer, QVBoxLayout& column) {
     more->setObjectName("plantMore");
     more->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     describe(more, tr("Grows"), {}, tr("A prop that is to grow here"));
-    more->addItem(planting.kinds.empty() ? tr("choose a prop") : tr("one more"), 0U);
+    more->addItem(planting.kinds.empty() ? tr("a prop…") : tr("one more…"), 0U);
     for (const auto& kind : project.prop_kinds)
         if (std::none_of(planting.kinds.begin(), planting.kinds.end(),
                          [&](const auto& k) { return k.kind == kind->id; }))
@@ -103,7 +108,8 @@ void Slab::buildPlanting(const level::Layer& layer, QVBoxLayout& column) {
     auto* on = new QComboBox(this);
     on->setObjectName("plantOn");
     on->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    on->addItem(tr("any shown layer"), 0U);
+    describe(on, tr("On"), {}, tr("The layer on which it grows, or any that is shown"));
+    on->addItem(tr("any layer"), 0U);
     for (auto l = session_.level()->layers.rbegin(); l != session_.level()->layers.rend(); ++l)
         if ((*l)->kind == level::LayerKind::tiles) on->addItem(QString::fromStdString((*l)->name), (*l)->id);
     on->setCurrentIndex(std::max(0, on->findData(planting.on)));

@@ -317,6 +317,24 @@ void SheetView::paintPetals(QPainter& p, const level::Sheet& s) {
     p.setRenderHint(QPainter::Antialiasing, false);
 }
 
+// Where one tile ends and the next begins, and which one a click would take.
+void SheetView::paintLines(QPainter& p, const level::Sheet& s) {
+    for (const level::Tile& tile : s.tiles) {
+        const QRectF r = place(tile.box);
+        if (tile.is_block() || r.width() < 10 || !r.intersects(QRectF(rect()))) continue;
+        p.fillRect(QRectF(std::round(r.right()) - 1, r.top(), 1, r.height()), QColor(20, 16, 10, 70));
+        p.fillRect(QRectF(r.left(), std::round(r.bottom()) - 1, r.width(), 1), QColor(20, 16, 10, 70));
+    }
+    const level::Tile* pointed = underMouse() ? tileAt(pointer_) : nullptr;
+    if (!pointed || pointed->is_block()) return;
+    const QRectF r = place(pointed->box);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(QColor("#FBF8F1"), 3));
+    p.drawRect(r);
+    p.setPen(QPen(tokensOf(this).ink, 1));
+    p.drawRect(r);
+}
+
 void SheetView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens t = tokensOf(this);
@@ -358,6 +376,7 @@ void SheetView::paintEvent(QPaintEvent*) {
         paintMarks(p, *s);
         paintGrips(p);
     }
+    if (use_ == Use::pick) paintLines(p, *s);
     if (use_ == Use::joins)
         paintPetals(p, *s);
     else if (!shownCut_)
@@ -487,6 +506,9 @@ void SheetView::resizeEvent(QResizeEvent*) {
     if (fitted_ || use_ != Use::cut) fit();
 }
 
-void SheetView::leaveEvent(QEvent*) { emit tileHovered(0); }
+void SheetView::leaveEvent(QEvent*) {
+    emit tileHovered(0);
+    update();
+}
 
 } // namespace vic::app

@@ -90,6 +90,7 @@ class SheetView : public QWidget {
     [[nodiscard]] Point pixelAt(QPointF at) const;
     [[nodiscard]] const level::Tile* tileAt(QPointF at) const;
     void paintMarks(QPainter& painter, const level::Sheet& sheet);
+    void paintLines(QPainter& painter, const level::Sheet& sheet);
     void paintBlocks(QPainter& painter, const level::Sheet& sheet);
     // The tag by which a block is taken, at its upper left corner.
     [[nodiscard]] QRectF blockTag(const level::Tile& block) const;

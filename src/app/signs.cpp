@@ -74,11 +74,11 @@ void paintTag(QPainter& p, QPointF corner, const QString& text, const QColor& gr
     p.restore();
 }
 
-void paintFlag(QPainter& p, const QRectF& cells, const QString& name, const QColor& colour) {
+void paintFlag(QPainter& p, const QRectF& cells, const QString& name, const QColor& colour, double least) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
     const QPointF foot(std::round(cells.left()) + 1, cells.bottom());
-    const double height = std::clamp(cells.height(), 20.0, 34.0);
+    const double height = std::max(least, std::clamp(cells.height(), 20.0, 34.0));
     QPen edge(QColor("#FBF8F1"), 4, Qt::SolidLine, Qt::FlatCap);
     p.setPen(edge);
     p.drawLine(foot, foot - QPointF(0, height));

@@ -14,6 +14,9 @@ constexpr int kMost = 5;
 constexpr int kRow = 24;
 constexpr int kHead = 26;
 
+// As high as what it lists: the room is the slabs'. Empty it says in two lines what it is for.
+int heightOf(std::size_t strokes) { return kHead + std::max(2, static_cast<int>(strokes)) * kRow + 8; }
+
 } // namespace
 
 StrokeList::StrokeList(Session& session, SectionPanel& section, QWidget* parent)
@@ -23,11 +26,11 @@ StrokeList::StrokeList(Session& session, SectionPanel& section, QWidget* parent)
     setToolTip(
         tr("<b>Last strokes</b><br>Drag one onto the slab of another layer: it is laid there, and what it covered "
            "is there again"));
-    setFixedHeight(kHead + kMost * kRow + 8);
+    setFixedHeight(heightOf(0));
     connect(&session_, &Session::changed, this, &StrokeList::follow);
 }
 
-QSize StrokeList::sizeHint() const { return {214, kHead + kMost * kRow + 8}; }
+QSize StrokeList::sizeHint() const { return {214, heightOf(strokes_.size())}; }
 
 QPoint StrokeList::rowCentre(int row) const { return {width() / 2, kHead + row * kRow + kRow / 2}; }
 
@@ -51,6 +54,7 @@ void StrokeList::follow() {
              levelThumb(*history[i].state, *history[i].state->level(stroke->level), stroke->cells, {34, 18})});
     }
     strokes_ = std::move(rows);
+    setFixedHeight(heightOf(strokes_.size()));
     update();
 }
 

@@ -64,6 +64,7 @@ QLabel[role="figure"] { color: @ink; font-weight: 600; font-size: 18px; }
 QLabel[role="warning"] { color: @ochre; font-size: 12px; font-weight: 600; }
 QPushButton, QToolButton[role="card"] { background: @card; color: @ink; border: 1px solid @line; border-radius: 6px; padding: 5px 10px; min-height: 18px; }
 QPushButton:hover, QToolButton[role="card"]:hover { border-color: @quiet; }
+QToolButton[role="card"]:checked { background: @ink; color: @panel; border-color: @ink; }
 QPushButton:pressed { background: @window; }
 QPushButton:focus, QToolButton:focus { border: 1px solid @brine; }
 QPushButton:disabled, QToolButton:disabled { color: @faint; }

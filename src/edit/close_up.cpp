@@ -72,7 +72,7 @@ Refined refined(const Level& level, LayerId id, int finer) {
             for (int y = 0; y < times; ++y)
                 for (int x = 0; x < times; ++x) grid.set({p.x * times + x, p.y * times + y}, c, m);
         });
-        out.says = say("Each cell becomes %1 × %1 of the same, drawn %1 times as small", times);
+        out.says = say("Each cell becomes %1 × %1 of the same, each drawn at 1/%1 of the size", times);
     } else {
         // By way of the level's cells, where the one does not divide the other.
         each_cell(layer->grid, layer->cells(), [&](Point p, Cell c, MaterialId m) {

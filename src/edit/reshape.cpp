@@ -199,10 +199,17 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
     out.level.guides.clear();
     out.level.frame_at.reset();
     out.says = kind == LatticeKind::isometric
-                   ? say("All cells stay where they are and become diamonds. Tiles are drawn as wide as a cell, higher "
-                         "ones stand up; %1 lie turned and are shown unturned, as what is seen aslant can only be "
-                         "mirrored",
-                         turned)
+                   ? turned == 0
+                         ? Text(
+                               "All cells stay where they are and become diamonds. Tiles are drawn as wide as a "
+                               "cell, higher ones stand up")
+                         : say_count(turned,
+                                     "All cells stay where they are and become diamonds. Tiles are drawn as "
+                                     "wide as a cell, higher ones stand up; one lies turned and is shown "
+                                     "unturned, as what is seen aslant can only be mirrored",
+                                     "All cells stay where they are and become diamonds. Tiles are drawn as "
+                                     "wide as a cell, higher ones stand up; %n lie turned and are shown "
+                                     "unturned, as what is seen aslant can only be mirrored")
                    : Text("All cells stay where they are and become boxes; each tile fills its box");
     return out;
 }
@@ -246,9 +253,13 @@ Rescaled rescaled(const Project& project, const Level& level, Size cell, Lattice
         out.says = "Nothing changes";
     else if (uneven == 0 && (up || down))
         out.says = up ? say("The picture stays and is drawn %1 times as large", cell.w / level.cell.w)
-                      : say("The picture stays and is drawn %1 times as small", level.cell.w / cell.w);
+                      : say("The picture stays and is drawn at 1/%1 of its size", level.cell.w / cell.w);
     else if (uneven == 0)
         out.says = "Every tile fits the new cell by a whole factor; cells and props keep their places in cells";
+    else if (uneven == tiles)
+        out.says =
+            "No tile fits the new cell by a whole factor: all will be drawn uneven; cells and props keep their "
+            "places in cells";
     else
         out.says =
             say("%1 of %2 tiles do not fit the new cell by a whole factor and will be drawn uneven; cells and "

@@ -6,6 +6,7 @@
 #include <cassert>
 #include <cstring>
 #include <map>
+#include <set>
 
 #include "base/chance.hpp"
 #include "base/halves.hpp"
@@ -434,14 +435,27 @@ Text tile_name(const Project& project, TileId tile) {
 }
 
 Text name_at(const Project& project, const Layer& layer, Point cell) {
-    const Cell c = layer.grid.cell(cell);
-    if (layer.kind == LayerKind::blockers) return c.empty() ? Text() : Text("a blocker");
-    if (!reach_of(project).none())
-        if (const LaidBlock over = block_at(TileTable(project), layer.grid, cell); over.tile)
-            return tile_name(project, over.tile->id);
-    const Material* m = project.material(layer.grid.material(cell));
-    if (m && !c.pinned()) return Text::verbatim(m->name);
-    return c.empty() ? Text() : tile_name(project, c.tile());
+    const auto names = names_in(project, layer, std::span(&cell, 1));
+    return names.empty() ? Text() : names.front();
+}
+
+std::vector<Text> names_in(const Project& project, const Layer& layer, std::span<const Point> cells) {
+    const bool blocks = !reach_of(project).none() && layer.kind != LayerKind::blockers;
+    const TileTable tiles = blocks ? TileTable(project) : TileTable();
+    std::set<std::pair<MaterialId, TileId>> known; // a material, or a tile that goes by none
+    std::vector<Text> names;
+    for (const Point p : cells) {
+        const Cell c = layer.grid.cell(p);
+        const Material* m = c.pinned() ? nullptr : project.material(layer.grid.material(p));
+        std::pair<MaterialId, TileId> what{m ? m->id : MaterialId{0}, m ? TileId{0} : c.tile()};
+        if (blocks)
+            if (const LaidBlock over = block_at(tiles, layer.grid, p); over.tile) what = {0, over.tile->id};
+        if (what == std::pair<MaterialId, TileId>{} || !known.insert(what).second) continue;
+        if (layer.kind == LayerKind::blockers) return {Text("a blocker")};
+        names.push_back(what.first != 0 ? Text::verbatim(project.material(what.first)->name)
+                                        : tile_name(project, what.second));
+    }
+    return names;
 }
 
 } // namespace vic::edit

@@ -109,6 +109,8 @@ std::optional<Picked> pick(const level::Project& project, const level::Level& le
 // The present name of what lies in a cell of a layer: of its material, its tile's name, or "tile 12"; empty for
 // nothing.
 Text name_at(const level::Project& project, const level::Layer& layer, Point cell);
+// Those of all that lies in some cells, each once, in the order of the cells.
+std::vector<Text> names_in(const level::Project& project, const level::Layer& layer, std::span<const Point> cells);
 Text tile_name(const level::Project& project, level::TileId tile);
 
 } // namespace vic::edit

@@ -104,7 +104,7 @@ TEST_CASE("A new isometric level is asked for in one line or by its fields", "[l
 
     // Nobody asked for a change, nothing changes.
     const auto before = w.session().document().state();
-    fill_form([](QWidget*) {}, false);
+    fill_form([](QWidget* form) { CHECK_FALSE(form->findChild<QPushButton*>("levelFormOk")->isEnabled()); }, false);
     (*w).findChild<QAction*>("cellSize")->trigger();
     (*w).activateWindow();
     CHECK(w.session().document().state() == before);
@@ -231,9 +231,17 @@ TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]"
     Window w;
     w.activate("Marsh");
     const Size had = w.layer("Marsh").grid.size();
+    w.view()->lookAt({20, 22});
     choose(w, "layerFiner", "8 × 8 px");
     REQUIRE(w.layer("Marsh").finer == 2);
     CHECK(w.layer("Marsh").grid.size() == Size{had.w * 2, had.h * 2});
+    // What was done is told, and gives way to what a click would do once one has gone on.
+    CHECK(w.reading().contains("becomes 2 × 2"));
+    w.hover({40, 44});
+    CHECK(w.reading().contains("becomes 2 × 2"));
+    QTest::qWait(1300);
+    w.hover({42, 44});
+    CHECK(w.reading().contains("cell 42, 44"));
     w.pickMaterial("Marsh");
     w.click("toolEraser");
     Point free{-1, -1};

@@ -147,3 +147,85 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
     CHECK(removed >= 5);
     CHECK(joined >= 10);
 }
+
+TEST_CASE("the reading line tells of all the cells under a large tip", "[app][reading]") {
+    Window w;
+    w.stage("stage-lay");
+    w.view()->setCamera(2, QPointF(22 * 16, 17 * 16));
+    make::Random random(31);
+    std::vector<level::MaterialId> materials;
+    for (const auto& m : w.session().project().materials)
+        if (!m->joins.over) materials.push_back(m->id);
+    int replaced = 0, several = 0, removed = 0, stayed = 0;
+    for (int i = 0; i < 120; ++i) {
+        std::vector<level::LayerId> layers;
+        for (const level::LayerRef& l : w.level().layers)
+            if (l->kind == level::LayerKind::tiles) layers.push_back(l->id);
+        w.session().setActiveLayer(layers[static_cast<std::size_t>(random.below(static_cast<int>(layers.size())))]);
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::material;
+        hand.material = materials[static_cast<std::size_t>(random.below(static_cast<int>(materials.size())))];
+        hand.size = 1 + random.below(5);
+        hand.round = random.flip();
+        const level::LayerId on = w.session().activeLayerId();
+        if (random.flip(0.3)) { // something that was laid by hand lies about
+            level::Level with = w.level();
+            const Point at{14 + random.below(8), 12 + random.below(5)};
+            with.edit(on).grid.set(at, level::Cell(1 + static_cast<unsigned>(random.below(40)), Turn{}, true),
+                                   hand.material);
+            w.session().applyLevel("By hand", with);
+        }
+        w.session().setHand(hand);
+        const bool erases = random.flip(0.25);
+        w.session().setTool(erases ? Tool::eraser : Tool::pencil);
+        const Point cell{14 + random.below(8), 12 + random.below(5)};
+        const QPoint at = w.view()->cellCentre(cell);
+        QMouseEvent move(QEvent::MouseMove, QPointF(at), w.view()->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton,
+                         Qt::ControlModifier);
+        QApplication::sendEvent(w.view(), &move);
+        const QString text = w.view()->reading().text;
+        const level::Level before = w.level();
+        QTest::mouseClick(w.view(), Qt::LeftButton, Qt::ControlModifier, at);
+        const level::Level after = w.level();
+        INFO(i << ": " << text.toStdString());
+        const std::vector<Point> tip = edit::pencil_cells(cell, hand.size, hand.round);
+        if (tip.size() == 1) {
+            CHECK_FALSE(text.contains("cells around"));
+            continue;
+        }
+        CHECK(text.contains(QString("%1 cells around cell %2, %3").arg(tip.size()).arg(cell.x).arg(cell.y)));
+        // What went, by its names; what stays, by its number.
+        std::set<QString> gone;
+        int stays = 0;
+        const level::Layer& was = *before.layer(on);
+        const level::Layer& is = *after.layer(on);
+        for (const Point p : tip) {
+            const QString had = spoken(edit::name_at(w.session().project(), was, p));
+            const bool same = was.grid.cell(p) == is.grid.cell(p) && was.grid.material(p) == is.grid.material(p);
+            const QString now = spoken(edit::name_at(w.session().project(), is, p));
+            if (erases) CHECK((now.isEmpty() || text.contains("what lies over")));
+            if (!had.isEmpty() && had != now) gone.insert(had);
+            stays += !erases && same && was.grid.cell(p).pinned() && was.grid.material(p) == hand.material;
+        }
+        if (text.contains("what lies over")) continue; // that is told by the number of cells
+        const QString told = part(text, erases ? "^Removes <b>([^<]*)</b>" : " · replaces ([^·]*)").trimmed();
+        QStringList names = told.split(QRegularExpression(", | and "), Qt::SkipEmptyParts);
+        const bool more = names.removeAll("others") > 0;
+        if (more)
+            CHECK(gone.size() > 3);
+        else
+            CHECK(std::set<QString>(names.begin(), names.end()) == gone);
+        for (const QString& name : names) CHECK(gone.contains(name));
+        const QString kept = part(text, " · (one that was laid by hand stays|\\d+ that were laid by hand stay)");
+        CHECK((kept.startsWith("one") ? 1 : kept.section(' ', 0, 0).toInt()) == stays);
+        replaced += !erases && !gone.empty();
+        several += gone.size() > 1;
+        removed += erases && !gone.empty();
+        stayed += stays > 0;
+    }
+    INFO(replaced << ' ' << several << ' ' << removed << ' ' << stayed);
+    CHECK(replaced >= 15);
+    CHECK(several >= 8);
+    CHECK(removed >= 8);
+    CHECK(stayed >= 5);
+}
