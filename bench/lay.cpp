@@ -3,6 +3,7 @@
 #include <malloc.h>
 
 #include "base/chance.hpp"
+#include "base/pool.hpp"
 #include "edit/document.hpp"
 #include "edit/fill.hpp"
 #include "edit/overlay.hpp"
@@ -24,7 +25,7 @@ edit::Hand rock() {
 
 std::size_t weight() { // bytes in use
     const auto info = mallinfo2();
-    return info.uordblks + info.hblkhd;
+    return info.uordblks + info.hblkhd + Pool::in_use();
 }
 
 // The fill of a whole empty level: what is filled, the cells laid and joined, and the step of history.

@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <cstring>
 
-#include "base/halves.hpp"
+#include "base/two.hpp"
 
 namespace vic::app {
 
@@ -173,7 +173,7 @@ void Pages::prepare(int small, const Box& pixels) {
             page.drawn |= bit;
             missing.push_back({targetOf(page.image, at.x, at.y), {x * kBlock, y * kBlock, kBlock, kBlock}});
         }
-    in_halves(0, static_cast<int>(missing.size()), missing.size() >= kManyBlocks, [&](int, int from, int to) {
+    by_two(0, static_cast<int>(missing.size()), missing.size() >= kManyBlocks, [&](int, int from, int to) {
         for (int i = from; i < to; ++i) {
             const Missing& m = missing[static_cast<std::size_t>(i)];
             drawBlock(small, m.to, m.block);

@@ -72,6 +72,7 @@ void Pool::unlink(Piece* piece) noexcept {
 }
 
 void* Pool::take() {
+    in_use_.fetch_add(bytes_, std::memory_order_relaxed);
     if (kWatched) return ::operator new (bytes_, std::align_val_t{64});
     const std::scoped_lock lock(mutex_);
     if (!open_) {
@@ -98,6 +99,7 @@ void* Pool::take() {
 }
 
 void Pool::give(void* block) noexcept {
+    in_use_.fetch_sub(bytes_, std::memory_order_relaxed);
     if (kWatched) return ::operator delete (block, std::align_val_t{64});
     const std::scoped_lock lock(mutex_);
     auto* piece = reinterpret_cast<Piece*>(reinterpret_cast<std::uintptr_t>(block) & ~(kPiece - 1));

@@ -2,6 +2,7 @@
 // large pages where there are any: most of the time of filling a large level would else go into first touching it.
 #pragma once
 
+#include <atomic>
 #include <cstddef>
 #include <memory>
 #include <mutex>
@@ -27,12 +28,15 @@ class Pool {
     };
     [[nodiscard]] Held held() const;
     static constexpr std::size_t kMostSpare = 24;
+    // Bytes of all blocks of all pools that are taken now.
+    [[nodiscard]] static std::size_t in_use() { return in_use_.load(std::memory_order_relaxed); }
 
   private:
     struct Piece;
     void link(Piece* piece) noexcept;
     void unlink(Piece* piece) noexcept;
 
+    static inline std::atomic<std::size_t> in_use_{0};
     std::size_t bytes_;
     std::size_t count_; // blocks of a piece
     mutable std::mutex mutex_;

@@ -9,7 +9,7 @@
 #include <set>
 
 #include "base/chance.hpp"
-#include "base/halves.hpp"
+#include "base/two.hpp"
 #include "level/block.hpp"
 
 namespace vic::edit {
@@ -286,8 +286,8 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
         grid.tidy(at);
     };
     // A row of chunks is touched by one thread only.
-    in_halves(floor_div(bounds.y, kChunk), floor_div(bounds.bottom() - 1, kChunk) + 1, bounds.size().area() >= kLarge,
-              [&](int, int from, int to) { cells.each_chunk_of(from, to, lay_chunk); });
+    by_two(floor_div(bounds.y, kChunk), floor_div(bounds.bottom() - 1, kChunk) + 1, bounds.size().area() >= kLarge,
+           [&](int, int from, int to) { cells.each_chunk_of(from, to, lay_chunk); });
 }
 
 } // namespace

@@ -7,7 +7,7 @@
 
 #include "base/blue_noise.hpp"
 #include "base/chance.hpp"
-#include "base/halves.hpp"
+#include "base/two.hpp"
 #include "join/rows.hpp"
 
 namespace vic::join {
@@ -377,9 +377,11 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
     if (box.empty()) return;
     const int first = box.y / kChunk;
     const int last = (box.bottom() - 1) / kChunk;
-    const auto join = [&](int from, int to) {
-        Fresh fresh;
-        Solid solid(rules, grid);
+    std::array<Fresh, 2> freshes;
+    std::array<Solid, 2> solids{Solid(rules, grid), Solid(rules, grid)};
+    const auto join = [&](int worker, int from, int to) {
+        Fresh& fresh = freshes[static_cast<std::size_t>(worker)];
+        Solid& solid = solids[static_cast<std::size_t>(worker)];
         for (int cy = from; cy < to; ++cy)
             for (int cx = box.x / kChunk; cx <= (box.right() - 1) / kChunk; ++cx)
                 if (!grid.chunk({cx, cy}))
@@ -391,12 +393,9 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
                 else
                     resolve_part(rules, grid, {cx, cy}, intersection(box, {cx * kChunk, cy * kChunk, kChunk, kChunk}),
                                  seed, grid.chunk({cx + 1, cy}), fresh);
-        return fresh;
     };
-    std::array<Fresh, 2> fresh;
-    in_halves(first, last + 1, box.size().area() >= kLarge,
-              [&](int half, int from, int to) { fresh[static_cast<std::size_t>(half)] = join(from, to); });
-    for (auto& list : fresh)
+    by_two(first, last + 1, box.size().area() >= kLarge, join);
+    for (auto& list : freshes)
         for (auto& [at, chunk] : list) grid.put(at, std::move(chunk));
 }
 

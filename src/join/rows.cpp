@@ -108,52 +108,86 @@ void choose_plain(const Variants& v, std::uint32_t entry, std::uint32_t seed, in
 }
 
 #if defined(__x86_64__)
-// The hash of eight places of a row: cell_hash().
+// The hash of eight places of a row, cell_hash(); `columns` are times its first factor.
 [[gnu::target("avx2"), gnu::always_inline]] inline __m256i hash_wide(__m256i columns, std::uint32_t mixed) {
-    __m256i h = _mm256_xor_si256(_mm256_mullo_epi32(columns, _mm256_set1_epi32(static_cast<int>(0x9E3779B1U))),
-                                 _mm256_set1_epi32(static_cast<int>(mixed)));
+    __m256i h = _mm256_xor_si256(columns, _mm256_set1_epi32(static_cast<int>(mixed)));
     h = _mm256_mullo_epi32(_mm256_xor_si256(h, _mm256_srli_epi32(h, 15)),
                            _mm256_set1_epi32(static_cast<int>(0x2C1B3C6DU)));
     h = _mm256_mullo_epi32(_mm256_xor_si256(h, _mm256_srli_epi32(h, 12)),
                            _mm256_set1_epi32(static_cast<int>(0x297A2D39U)));
     return _mm256_xor_si256(h, _mm256_srli_epi32(h, 15));
 }
-[[gnu::target("avx2"), gnu::always_inline]] inline __m256i not_less(__m256i a, __m256i b) {
-    return _mm256_cmpeq_epi32(_mm256_max_epu32(a, b), a);
+// Whether a < b, of numbers without a sign whose highest bit was turned.
+[[gnu::target("avx2"), gnu::always_inline]] inline __m256i less(__m256i a, __m256i b) {
+    return _mm256_cmpgt_epi32(b, a);
+}
+[[gnu::target("avx2"), gnu::always_inline]] inline __m256i all_of(std::uint32_t v) {
+    return _mm256_set1_epi32(static_cast<int>(v));
 }
 
-[[gnu::target("avx2")]] void choose_wide(const Variants& v, std::uint32_t entry, std::uint32_t seed, int x, int y,
-                                         int n, std::uint32_t* cells) {
+enum class Thresholds { random, even, mixed };
+
+// With `kCount` variants, or as many as there are where it is 0.
+template <Thresholds kThresholds, std::uint32_t kCount>
+[[gnu::target("avx2")]] void choose_wide_of(const Variants& v, std::uint32_t entry, std::uint32_t seed, int x, int y,
+                                            int n, std::uint32_t* cells) {
+    constexpr std::uint32_t kColumn = 0x9E3779B1U;
+    constexpr std::uint32_t kTop = 0x80000000U;
+    const std::uint32_t count = kCount == 0 ? v.count : kCount;
     const SpreadRow spread = spread_row(seed, x, y);
     const std::uint32_t line = static_cast<std::uint32_t>(y) * 0x85EBCA77U;
-    const __m256i step = _mm256_setr_epi32(0, 1, 2, 3, 4, 5, 6, 7);
-    const __m256i wanted = _mm256_set1_epi32(static_cast<int>(entry));
-    const __m256i lively = _mm256_set1_epi32(static_cast<int>(v.lively));
-    const bool mixed = v.always == 0 && v.lively != 0;
+    const __m256i wanted = all_of(entry);
+    const __m256i top = all_of(kTop);
+    const __m256i lively = all_of(v.lively ^ kTop);
+    __m256i from[Variants::kFew];
+    __m256i cell[Variants::kFew];
+    for (std::uint32_t k = 0; k < count; ++k) {
+        from[k] = all_of(v.from[k] ^ kTop);
+        cell[k] = all_of(v.cells[k]);
+    }
+    __m256i columns = _mm256_mullo_epi32(
+        _mm256_add_epi32(_mm256_set1_epi32(x), _mm256_setr_epi32(0, 1, 2, 3, 4, 5, 6, 7)), all_of(kColumn));
+    const __m256i step = all_of(8U * kColumn);
     int i = 0;
-    for (; i + 8 <= n; i += 8) {
+    for (; i + 8 <= n; i += 8, columns = _mm256_add_epi32(columns, step)) {
         auto* to = reinterpret_cast<__m256i*>(cells + i);
         const __m256i was = _mm256_loadu_si256(to);
         const __m256i here = _mm256_cmpeq_epi32(was, wanted);
         if (_mm256_testz_si256(here, here)) continue;
-        const __m256i columns = _mm256_add_epi32(_mm256_set1_epi32(x + i), step);
         __m256i threshold = hash_wide(columns, line + seed);
-        if (mixed || v.always != 0) {
+        if constexpr (kThresholds != Thresholds::random) {
             const auto* ranks = spread.ranks + (spread.start + static_cast<std::uint32_t>(i)) % 64;
             const __m256i even = _mm256_or_si256(
                 _mm256_slli_epi32(_mm256_cvtepu16_epi32(_mm_loadu_si128(reinterpret_cast<const __m128i*>(ranks))), 20),
-                _mm256_and_si256(threshold, _mm256_set1_epi32(0xFFFFF)));
-            threshold =
-                mixed ? _mm256_blendv_epi8(even, threshold, not_less(hash_wide(columns, line + (seed ^ kDice)), lively))
-                      : even;
+                _mm256_and_si256(threshold, all_of(0xFFFFF)));
+            if constexpr (kThresholds == Thresholds::even)
+                threshold = even;
+            else
+                threshold = _mm256_blendv_epi8(
+                    threshold, even, less(_mm256_xor_si256(hash_wide(columns, line + (seed ^ kDice)), top), lively));
         }
-        __m256i now = _mm256_set1_epi32(static_cast<int>(v.cells[0]));
-        for (std::uint32_t k = 1; k < v.count; ++k)
-            now = _mm256_blendv_epi8(now, _mm256_set1_epi32(static_cast<int>(v.cells[k])),
-                                     not_less(threshold, _mm256_set1_epi32(static_cast<int>(v.from[k]))));
+        threshold = _mm256_xor_si256(threshold, top);
+        __m256i now = cell[0];
+        for (std::uint32_t k = 1; k < count; ++k) now = _mm256_blendv_epi8(cell[k], now, less(threshold, from[k]));
         _mm256_storeu_si256(to, _mm256_blendv_epi8(was, now, here));
     }
     choose_plain(v, entry, seed, x, y, i, n, cells);
+}
+
+template <Thresholds kThresholds>
+void choose_wide_by_count(const Variants& v, std::uint32_t entry, std::uint32_t seed, int x, int y, int n,
+                          std::uint32_t* cells) {
+    if (v.count == 2) return choose_wide_of<kThresholds, 2>(v, entry, seed, x, y, n, cells);
+    if (v.count == 3) return choose_wide_of<kThresholds, 3>(v, entry, seed, x, y, n, cells);
+    if (v.count == 4) return choose_wide_of<kThresholds, 4>(v, entry, seed, x, y, n, cells);
+    choose_wide_of<kThresholds, 0>(v, entry, seed, x, y, n, cells);
+}
+
+void choose_wide(const Variants& v, std::uint32_t entry, std::uint32_t seed, int x, int y, int n,
+                 std::uint32_t* cells) {
+    if (v.always != 0) return choose_wide_by_count<Thresholds::even>(v, entry, seed, x, y, n, cells);
+    if (v.lively != 0) return choose_wide_by_count<Thresholds::mixed>(v, entry, seed, x, y, n, cells);
+    choose_wide_by_count<Thresholds::random>(v, entry, seed, x, y, n, cells);
 }
 #endif
 

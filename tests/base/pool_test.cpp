@@ -47,10 +47,13 @@ TEST_CASE("blocks of a pool are apart and keep what is written into them", "[poo
 
 TEST_CASE("memory of a pool that is not needed any more goes back but for a reserve", "[pool]") {
     Pool pool(32768);
+    const std::size_t before = Pool::in_use();
     std::vector<void*> taken;
     for (int i = 0; i < 63 * 60; ++i) taken.push_back(pool.take());
     const Pool::Held most = pool.held();
+    CHECK(Pool::in_use() - before == std::size_t{63} * 60 * 32768);
     for (void* block : taken) pool.give(block);
+    CHECK(Pool::in_use() == before);
     CHECK(pool.held().used == 0);
 #if !defined(__SANITIZE_ADDRESS__) // there each block goes back at once
     CHECK(most.used == 60);
