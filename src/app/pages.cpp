@@ -43,10 +43,6 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
     toned_ = tone;
     const Box before = extent_;
     extent_ = picture::extent(*project_, level_);
-    int small = 0;
-    while (small < kLeast && picture::can_draw_small(*project_, level_, small + 1)) ++small;
-    if (small != drawsTo_) pages_.clear();
-    drawsTo_ = small;
     if (all || before != extent_) {
         pages_.clear();
         return std::nullopt;
@@ -114,38 +110,10 @@ void Pages::draw(const Target& target, const Box& part, int small) {
     }
 }
 
-void Pages::halve(int small, int x, int y, QImage& image, const Box& part) {
-    for (int j = 0; j < 2; ++j) {
-        for (int i = 0; i < 2; ++i) {
-            const Box quarter{i * kSide / 2, j * kSide / 2, kSide / 2, kSide / 2};
-            const Box seen = intersection(quarter, part);
-            if (seen.empty()) continue;
-            const Box finer{2 * (seen.x - quarter.x), 2 * (seen.y - quarter.y), 2 * seen.w, 2 * seen.h};
-            const QImage& fine = drawn(small - 1, 2 * x + i, 2 * y + j, finer);
-            for (int py = seen.y; py < seen.bottom(); ++py) {
-                const int fy = 2 * (py - quarter.y);
-                const auto* top = reinterpret_cast<const std::uint32_t*>(fine.constScanLine(fy));
-                const auto* low = reinterpret_cast<const std::uint32_t*>(fine.constScanLine(fy + 1));
-                auto* to = reinterpret_cast<std::uint32_t*>(image.scanLine(py));
-                for (int px = seen.x; px < seen.right(); ++px) {
-                    const int fx = 2 * (px - quarter.x);
-                    const std::uint32_t four[4] = {top[fx], top[fx + 1], low[fx], low[fx + 1]};
-                    std::uint32_t even = 0x00020002;
-                    std::uint32_t odd = 0x00020002;
-                    for (const std::uint32_t p : four) {
-                        even += p & 0x00FF00FFU;
-                        odd += (p >> 8) & 0x00FF00FFU;
-                    }
-                    to[px] = ((even >> 2) & 0x00FF00FFU) | (((odd >> 2) & 0x00FF00FFU) << 8);
-                }
-            }
-        }
-    }
-}
-
 const QImage& Pages::page(int small, int x, int y, const QRect& part) {
-    trim();
-    return drawn(small, x, y, {part.x(), part.y(), part.width(), part.height()});
+    const Box wanted = intersection({part.x(), part.y(), part.width(), part.height()}, {0, 0, kSide, kSide});
+    prepare(small, wanted.moved({x * kSide, y * kSide}));
+    return known(small, x, y).image;
 }
 
 Pages::Page& Pages::known(int small, int x, int y) {
@@ -156,7 +124,7 @@ Pages::Page& Pages::known(int small, int x, int y) {
 }
 
 void Pages::prepare(int small, const Box& pixels) {
-    if (pixels.empty() || small > drawsTo_) return;
+    if (pixels.empty()) return;
     trim();
     art_.follow(*project_);
     struct Missing {
@@ -181,35 +149,14 @@ void Pages::prepare(int small, const Box& pixels) {
     });
 }
 
-// Does not trim, so that a page may be made from finer ones.
-const QImage& Pages::drawn(int small, int x, int y, const Box& part) {
-    Page& page = known(small, x, y);
-    const Box inner = intersection(part, {0, 0, kSide, kSide});
-    if (inner.empty()) return page.image;
-    for (int j = inner.y / kBlock; j <= (inner.bottom() - 1) / kBlock; ++j)
-        for (int i = inner.x / kBlock; i <= (inner.right() - 1) / kBlock; ++i) {
-            const std::uint32_t bit = 1U << (j * kBlocks + i);
-            if (page.drawn & bit) continue;
-            const Box block{i * kBlock, j * kBlock, kBlock, kBlock};
-            if (!drawBlock(small, targetOf(page.image, x, y), block.moved({x * kSide, y * kSide})))
-                halve(small, x, y, page.image, block);
-            page.drawn |= bit;
-        }
-    return page.image;
-}
-
-// Whether nothing is left to do: false where it is to be made from the finer pages.
-bool Pages::drawBlock(int small, const Target& to, const Box& own) {
+void Pages::drawBlock(int small, const Target& to, const Box& own) {
     const Box covered{own.x << small, own.y << small, own.w << small, own.h << small};
     if (!extent_.contains(covered)) // beyond the level's edge
         for (int row = 0; row < own.h; ++row)
             std::fill_n(
                 to.pixels + static_cast<std::ptrdiff_t>(own.y - to.corner.y + row) * kSide + (own.x - to.corner.x),
                 own.w, 0xFF000000U);
-    if (intersection(covered, extent_).empty()) return true;
-    if (small > drawsTo_) return false;
-    draw(to, intersection(own, small_extent(extent_, small)), small);
-    return true;
+    if (!intersection(covered, extent_).empty()) draw(to, intersection(own, small_extent(extent_, small)), small);
 }
 
 void Pages::patch(const Box& pixels) {
@@ -227,11 +174,7 @@ void Pages::patch(const Box& pixels) {
                     if ((page.drawn >> k & 1U) == 0) continue; // drawn when it is needed
                     const Box block{x * kSide + k % kBlocks * kBlock, y * kSide + k / kBlocks * kBlock, kBlock, kBlock};
                     const Box seen = intersection(part, block);
-                    if (seen.empty()) continue;
-                    if (small <= drawsTo_)
-                        draw(targetOf(page.image, x, y), seen, small);
-                    else
-                        halve(small, x, y, page.image, seen.moved({-x * kSide, -y * kSide}));
+                    if (!seen.empty()) draw(targetOf(page.image, x, y), seen, small);
                 }
             }
         }

@@ -1,5 +1,5 @@
-// The level as ready-made images: pages of 512 pixels at full scale, and of half, quarter, eighth … scale made from
-// them by averaging. A change re-draws its own rectangle only.
+// The level as ready-made images: pages of 512 pixels at full scale, and at half, quarter, eighth … scale, where each
+// pixel is the mean of those it stands for. A change re-draws its own rectangle only.
 #pragma once
 
 #include <QImage>
@@ -53,9 +53,7 @@ class Pages {
     static Target targetOf(QImage& image, int x, int y);
     Page& known(int small, int x, int y);
     void draw(const Target& to, const Box& part, int small);
-    void halve(int small, int x, int y, QImage& image, const Box& part);
-    const QImage& drawn(int small, int x, int y, const Box& part);
-    bool drawBlock(int small, const Target& to, const Box& own);
+    void drawBlock(int small, const Target& to, const Box& own);
     void patch(const Box& pixels);
     void trim();
 
@@ -64,7 +62,6 @@ class Pages {
     level::Level level_;
     Box extent_;
     bool toned_ = false;
-    int drawsTo_ = 0; // the smallest scale at which pages are drawn as such; smaller ones are made from larger ones
     std::map<Key, Page> pages_;
     std::uint64_t clock_ = 0;
 };

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <numeric>
 
 #include "base/chance.hpp"
 #include "picture/blend.hpp"
@@ -43,6 +44,38 @@ Art::Picture shrunk(const Art::Picture& from, int small, Point phase) {
             std::uint32_t pixel = 0;
             for (std::size_t i = 0; i < 4; ++i) pixel |= ((sum[i] + all / 2) / all) << (8 * i);
             out.pixels[static_cast<std::size_t>(y * out.size.w + x)] = pixel;
+        }
+    return out;
+}
+
+// The same of a picture that repeats without end, until the small one repeats as well.
+Art::Picture shrunk_endless(const Art::Picture& from, int small) {
+    const int s = 1 << small;
+    Art::Picture out;
+    out.opaque = from.opaque;
+    out.size = {from.size.w / std::gcd(from.size.w, s), from.size.h / std::gcd(from.size.h, s)};
+    // Sums of s pixels of each row, then of s rows of those.
+    std::vector<std::array<std::uint32_t, 4>> rows(static_cast<std::size_t>(out.size.w) *
+                                                   static_cast<std::size_t>(from.size.h));
+    for (int y = 0; y < from.size.h; ++y)
+        for (int x = 0; x < out.size.w; ++x) {
+            auto& sum = rows[static_cast<std::size_t>(y * out.size.w + x)];
+            for (int fx = x * s; fx < (x + 1) * s; ++fx) {
+                const std::uint32_t p = from.pixels[static_cast<std::size_t>(y * from.size.w + fx % from.size.w)];
+                for (std::size_t i = 0; i < 4; ++i) sum[i] += (p >> (8 * i)) & 255U;
+            }
+        }
+    const std::uint32_t all = static_cast<std::uint32_t>(s) * static_cast<std::uint32_t>(s);
+    out.pixels.reserve(static_cast<std::size_t>(out.size.area()));
+    for (int y = 0; y < out.size.h; ++y)
+        for (int x = 0; x < out.size.w; ++x) {
+            std::array<std::uint32_t, 4> sum{};
+            for (int fy = y * s; fy < (y + 1) * s; ++fy)
+                for (std::size_t i = 0; i < 4; ++i)
+                    sum[i] += rows[static_cast<std::size_t>(fy % from.size.h * out.size.w + x)][i];
+            std::uint32_t pixel = 0;
+            for (std::size_t i = 0; i < 4; ++i) pixel |= ((sum[i] + all / 2) / all) << (8 * i);
+            out.pixels.push_back(pixel);
         }
     return out;
 }
@@ -229,7 +262,7 @@ const Art::Picture* Art::made_whole(level::SheetId id, int small) {
         const auto small_known = shrunk_.find(key);
         if (small_known != shrunk_.end()) return &small_known->second;
         const Picture* full = made_whole(id, 0);
-        return full ? &shrunk_.emplace(key, shrunk(*full, small, {})).first->second : nullptr;
+        return full ? &shrunk_.emplace(key, shrunk_endless(*full, small)).first->second : nullptr;
     }
     const auto known = wholes_.find(id);
     if (known != wholes_.end()) return &known->second;

@@ -46,6 +46,7 @@ class Art {
     // The rules by which materials lie over others; null where none does.
     [[nodiscard]] const join::Rules* over() const { return over_ ? &*over_ : nullptr; }
     const Picture* prop(const level::PropKind& kind, bool mirrored);
+    // The picture of a sheet; a small one is that of the picture repeated without end, up to where it repeats itself.
     const Picture* whole(level::SheetId sheet, int small = 0);
     // A prop, or any picture of full size that came from here, whose corner lies `phase` pixels inside its first small
     // one.

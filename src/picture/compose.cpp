@@ -547,15 +547,6 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
 
 } // namespace
 
-bool can_draw_small(const level::Project& project, const level::Level& level, int small) {
-    const int s = 1 << small;
-    return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
-        if (l->kind != LayerKind::backdrop) return true;
-        const level::Sheet* sheet = project.sheet(l->backdrop.sheet);
-        return !sheet || !sheet->image || (sheet->image->width() % s == 0 && sheet->image->height() % s == 0);
-    });
-}
-
 void draw_small(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
                 int small) {
     if (!on_raster(level, small)) return draw_off_raster(project, level, art, canvas, part, small);

@@ -23,11 +23,9 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
 
 // The same at 1/2^small of its size: `canvas` and `part` are in small pixels. Where cells come out as whole small
 // pixels this is the mean of the whole; elsewhere pictures that share a small pixel lie side by side in it, which is
-// the same but for rims that overlap. To be used where can_draw_small() says so.
+// the same but for rims that overlap.
 void draw_small(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
                 int small);
-// Whether the level's backdrops come out as whole small pixels.
-bool can_draw_small(const level::Project& project, const level::Level& level, int small);
 
 // The pixels in which a level shows anything: those of its cells, and above an isometric level what its highest tiles
 // can reach.

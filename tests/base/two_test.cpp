@@ -1,5 +1,6 @@
 #include "base/two.hpp"
 
+#include <array>
 #include <catch2/catch.hpp>
 #include <stdexcept>
 #include <vector>
@@ -19,6 +20,14 @@ TEST_CASE("work for two does each part once", "[two]") {
             CHECK(by[0] + by[1] == count);
             if (!large) CHECK(by[1] == 0);
         }
+}
+
+TEST_CASE("work for two is done however little the second thread gets to do", "[two]") {
+    for (int round = 0; round < 300; ++round) {
+        std::atomic<int> done{0};
+        by_two(0, 40, true, [&](int, int from, int to) { done += to - from; });
+        REQUIRE(done == 40);
+    }
 }
 
 TEST_CASE("what work for two throws comes out, whoever did it", "[two]") {

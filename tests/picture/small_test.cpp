@@ -115,6 +115,35 @@ TEST_CASE("small pictures of shifted layers are the mean of the full one", "[com
     }
 }
 
+TEST_CASE("small backdrops of any size are the mean of the full one", "[compose][small]") {
+    make::Small small({24, 20});
+    for (const Size size : {Size{37, 23}, Size{48, 20}, Size{64, 32}, Size{3, 5}}) {
+        level::Project project = small.project;
+        make::Random random(static_cast<unsigned>(size.w));
+        Image art(size);
+        for (int y = 0; y < size.h; ++y)
+            for (int x = 0; x < size.w; ++x)
+                art.set(x, y,
+                        {static_cast<std::uint8_t>(random.below(256)), static_cast<std::uint8_t>(x * 6), 90, 255});
+        level::Sheet sheet = *project.sheets[1];
+        sheet.image = std::make_shared<const Image>(art);
+        project.put(sheet);
+        level::Level level = small.level();
+        level::Layer back;
+        back.id = 900;
+        back.kind = level::LayerKind::backdrop;
+        back.backdrop.sheet = sheet.id;
+        level.layers.insert(level.layers.begin(), std::make_shared<const level::Layer>(back));
+        for (const Size cell : {Size{16, 16}, Size{25, 17}}) {
+            level.cell = cell;
+            for (const int scale : {1, 2, 3, 4}) {
+                INFO(size.w << " x " << size.h << " at 1/" << (1 << scale) << ", cells " << cell.w);
+                CHECK(off_by(project, level, scale).most <= 1);
+            }
+        }
+    }
+}
+
 TEST_CASE("what layers in front hide of an isometric level makes no difference", "[compose][small]") {
     make::Small small({20, 16});
     const level::TileId flat = with_diamond(small.project);
