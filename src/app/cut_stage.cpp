@@ -302,12 +302,14 @@ void CutCentre::followIslands() {
     for (const Box& b : islands_) {
         fresh += !edit::is_taken(session_.project(), s->id, b);
     }
+    const QString islandsFound =
+        spoken(say_count(static_cast<std::int64_t>(islands_.size()), "one island", "%n islands"));
     const int specks = islandMap_.specks({joinGap_->value(), leastArea_->value()});
-    islandCount_->setText(specks ? tr("%1 islands, %2 specks").arg(islands_.size()).arg(specks)
-                                 : tr("%1 islands").arg(islands_.size()));
-    takeIslands_->setText(fresh == 0                                   ? tr("All are props")
-                          : fresh == static_cast<int>(islands_.size()) ? tr("Make %1 props").arg(fresh)
-                                                                       : tr("Make %1 more props").arg(fresh));
+    islandCount_->setText(specks ? tr("%1, %2 specks").arg(islandsFound).arg(specks) : islandsFound);
+    takeIslands_->setText(fresh == 0 ? tr("All are props")
+                          : fresh == static_cast<int>(islands_.size())
+                              ? spoken(say_count(fresh, "Make one prop", "Make %n props"))
+                              : spoken(say_count(fresh, "Make one more prop", "Make %n more props")));
     takeIslands_->setEnabled(fresh > 0);
 }
 
@@ -320,10 +322,10 @@ void CutCentre::takeIslands() {
     level::Sheet changed = *taken.project.sheet(s->id);
     changed.accepted = true; // nothing waits for an answer any more
     taken.project.put(std::move(changed));
-    session_.apply(tr("Make %n props", nullptr, count), std::move(taken.project));
-    emit session_.said(
-        tr("%1 props of %2: place them in Dress").arg(count).arg(QString::fromStdString(session_.sheet()->name)),
-        false);
+    session_.apply(spoken(say_count(count, "Make one prop", "Make %n props")), std::move(taken.project));
+    emit session_.said(spoken(say_count(count, "One prop of %1: place it in Dress",
+                                        "%n props of %1: place them in Dress", session_.sheet()->name)),
+                       false);
 }
 
 void CutCentre::pull(const level::Cut& cut, bool done) {
@@ -475,9 +477,8 @@ void CutCentre::take(const level::Cut& cut) {
     session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
                      edit::recut_sheet(session_.project(), s->id, cut, true));
     if (session_.waiting()) return;
-    emit session_.said(tr("%1 is cut: %2 tiles")
-                           .arg(QString::fromStdString(session_.sheet()->name))
-                           .arg(session_.sheet()->tiles.size()),
+    emit session_.said(spoken(say_count(static_cast<std::int64_t>(session_.sheet()->tiles.size()),
+                                        "%1 is cut: one tile", "%1 is cut: %n tiles", session_.sheet()->name)),
                        false);
 }
 

@@ -265,7 +265,8 @@ void HandOverPage::show(const std::vector<Result>& results) {
         good = good && r.trouble.isEmpty();
     }
     results_->setText(text);
-    emit session_.said(good ? tr("Built %1 levels into %2").arg(results.size()).arg(session_.builtDir())
+    emit session_.said(good ? spoken(say_count(static_cast<std::int64_t>(results.size()), "Built one level into %1",
+                                               "Built %n levels into %1", session_.builtDir().toStdString()))
                             : tr("Not every level could be built"),
                        !good);
     follow();

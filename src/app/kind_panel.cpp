@@ -218,13 +218,14 @@ void KindPanel::removeChosen() {
     if (standing > 0 && warned_ != ids) {
         warned_ = ids;
         emit session_.said(
-            tr("%n of them stand in levels and would go with them: remove once more to do it", nullptr, standing),
+            spoken(say_count(standing, "One of them stands in a level and would go with it: remove once more to do it",
+                             "%n of them stand in levels and would go with them: remove once more to do it")),
             true);
         return;
     }
     warned_.clear();
     view_.setKinds({});
-    session_.apply(tr("Remove %n props", nullptr, static_cast<int>(ids.size())),
+    session_.apply(spoken(say_count(static_cast<std::int64_t>(ids.size()), "Remove one prop", "Remove %n props")),
                    edit::remove_kinds(session_.project(), ids));
 }
 

@@ -137,13 +137,15 @@ QString LevelView::laySentence(const edit::Hand& hand, bool& warns, Point cell, 
     } else {
         const QString what = nameOf(hand);
         if (session_.tool() == Tool::replace)
-            text = tr("Replaces %1 cells in view with %2 on %3, and all others like them; Shift only those")
-                       .arg(QLocale().toString(filled_))
-                       .arg(bold(what), bold(on));
+            text = spoken(say_count(
+                filled_, "Replaces one cell in view with %1 on %2, and all others like it; Shift only that one",
+                "Replaces %n cells in view with %1 on %2, and all others like them; Shift only those",
+                bold(what).toStdString(), bold(on).toStdString()));
         else if (session_.tool() == Tool::fill)
-            text = tr("Fills %1 cells in view with %2 on %3, and all that hangs together with them; Shift only those")
-                       .arg(QLocale().toString(filled_))
-                       .arg(bold(what), bold(on));
+            text = spoken(say_count(
+                filled_, "Fills one cell in view with %1 on %2, and all that hangs together with it; Shift only that",
+                "Fills %n cells in view with %1 on %2, and all that hangs together with them; Shift only those",
+                bold(what).toStdString(), bold(on).toStdString()));
         else if (hand.kind == edit::Hand::Kind::material && hand.size == 1 &&
                  edit::stays(layer->grid.cell(cell), layer->grid.material(cell), hand.material))
             return tr("%1 on %2, %3 was laid by hand and stays: the right button takes it away")

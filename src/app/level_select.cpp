@@ -124,10 +124,8 @@ QString LevelView::selectSentence(Point, const QString& at) const {
     const QLocale locale;
     if (moving_) {
         const Point by = moving_->last - moving_->from;
-        return tr("Moves %1 cells by <b>%2, %3</b>")
-            .arg(locale.toString(session_.selection().count()))
-            .arg(by.x)
-            .arg(by.y);
+        return spoken(say_count(session_.selection().count(), "Moves one cell by <b>%1, %2</b>",
+                                "Moves %n cells by <b>%1, %2</b>", by.x, by.y));
     }
     if (marquee_) {
         const Box box = spanning(marquee_->from, marquee_->last);

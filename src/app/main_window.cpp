@@ -290,9 +290,8 @@ void MainWindow::read() {
             section_->lightSlab(levelView_->targetLayer());
     }
     // A message gives way to what a click would do where the pointer has gone since, once there was time to read it.
-    if (!message_.isEmpty() && levelView_->pointedCell() && levelView_->pointedCell() != messageAt_ &&
-        messageTimer_.remainingTime() < kMessage - kMessageAtLeast)
-        message_.clear();
+    messageLeft_ = messageLeft_ || (levelView_->pointedCell() && levelView_->pointedCell() != messageAt_);
+    if (messageLeft_ && messageTimer_.remainingTime() < kMessage - kMessageAtLeast) message_.clear();
     if (!message_.isEmpty() && !warns) text = message_;
     // On the dark line the tool's colour is the lighter vermilion, warnings ochre.
     const QString strong = warns ? slate().ochre.name() : "#F2A48F";
@@ -334,6 +333,7 @@ void MainWindow::say(const QString& text, bool trouble) {
     notice_->hide();
     message_ = text.toHtmlEscaped();
     messageAt_ = levelView_->pointedCell();
+    messageLeft_ = false;
     messageTimer_.start(kMessage);
     read();
 }

@@ -112,6 +112,7 @@ class MainWindow : public QMainWindow {
     QTimer clock_;
     QString message_;
     std::optional<Point> messageAt_; // the cell pointed at when it was said
+    bool messageLeft_ = false;       // whether the pointer has been at another one since
     QTimer messageTimer_;
 };
 

@@ -126,8 +126,8 @@ void MaterialList::follow() {
         card.title = QString::fromStdString(m->name);
         if (m->joins.kind == level::JoinKind::plain) {
             const auto it = m->joins.cases.find(255);
-            card.under =
-                tr("plain · %1 variants").arg(it == m->joins.cases.end() ? 0 : static_cast<int>(it->second.size()));
+            card.under = spoken(say_count(it == m->joins.cases.end() ? 0 : static_cast<std::int64_t>(it->second.size()),
+                                          "plain · one tile", "plain · %n variants"));
         } else {
             const QString kind = m->joins.kind == level::JoinKind::edges     ? tr("edges")
                                  : m->joins.kind == level::JoinKind::corners ? tr("corners")
@@ -242,14 +242,16 @@ void MaterialList::askRejoin() {
     menu->setAttribute(Qt::WA_DeleteOnClose);
     const auto offer = [&](const QString& text, const QString& name, const Box& cells, bool pinned) {
         auto again = std::make_shared<edit::Rejoined>(edit::rejoin_part(session_.project(), level->id, cells, pinned));
-        auto* action =
-            menu->addAction(tr("%1: %2 cells would change").arg(text).arg(QLocale().toString(qlonglong(again->cells))));
+        auto* action = menu->addAction(spoken(
+            say_count(again->cells, "%1: one cell would change", "%1: %n cells would change", text.toStdString())));
         action->setObjectName(name);
         action->setEnabled(again->cells > 0);
         connect(action, &QAction::triggered, this, [this, again] {
             QTimer::singleShot(0, this, [this, again] {
                 session_.apply(tr("Join anew"), again->project);
-                emit session_.said(tr("Joined anew: %1 cells changed").arg(again->cells), false);
+                emit session_.said(
+                    spoken(say_count(again->cells, "Joined anew: one cell changed", "Joined anew: %n cells changed")),
+                    false);
             });
         });
     };

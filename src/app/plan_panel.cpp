@@ -218,8 +218,9 @@ void PlanPanel::trial() {
     try {
         const edit::Followed f = session_.planned(plan_);
         view_.setTrial(f.level);
-        QString text = tr("%1 cells would be laid").arg(QLocale().toString(static_cast<qlonglong>(f.laid)));
-        if (f.unknown > 0) text += tr(" · %1 pixels are near no colour").arg(f.unknown);
+        QString text = spoken(say_count(f.laid, "One cell would be laid", "%n cells would be laid"));
+        if (f.unknown > 0)
+            text += spoken(say_count(f.unknown, " · one pixel is near no colour", " · %n pixels are near no colour"));
         result_->setText(text);
         byHand_->clear();
         for (const Point cell : f.by_hand) {

@@ -33,8 +33,7 @@ void replant(Session& session, level::LayerId id, const QString& name,
         p.next_id = std::max(p.next_id, planted.next_id);
         p.put(std::move(planted.level));
         session.apply(name, std::move(p), merge);
-        emit session.said(Slab::tr("%1 stand on %2").arg(planted.count).arg(QString::fromStdString(layer->name)),
-                          false);
+        emit session.said(spoken(say_count(planted.count, "One stands on %1", "%n stand on %1", layer->name)), false);
     } catch (const InputError& e) {
         emit session.said(spoken(e), true);
     }

@@ -1,6 +1,7 @@
 #include "app/spoken.hpp"
 
 #include <QCoreApplication>
+#include <QLocale>
 
 #include "base/error.hpp"
 
@@ -9,10 +10,10 @@ namespace vic::app {
 QString spoken(const Text& text) {
     return QString::fromStdString(text.in([](const Text& t) {
         const QString plain = QString::fromStdString(t.pattern());
-        const QString said =
-            QCoreApplication::translate("core", t.pattern().c_str(), nullptr, static_cast<int>(t.count()));
+        QString said = QCoreApplication::translate("core", t.pattern().c_str(), nullptr, static_cast<int>(t.count()));
         // Without a translation the plural is ours to choose.
         if (t.count() == 1 && said == QString(plain).replace("%n", "1")) return t.pattern_for_one();
+        if (t.count() >= 1000) said.replace(QString::number(t.count()), QLocale().toString(qlonglong(t.count())));
         return said.toStdString();
     }));
 }
