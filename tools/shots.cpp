@@ -39,8 +39,10 @@ class Shots {
     }
 
     void pointAt(Point cell) {
+        // What was said before gives way once the pointer has gone on and there was time to read it.
+        QTest::mouseMove(window.levelView(), window.levelView()->cellCentre(cell + Point{1, 0}));
+        QTest::qWait(1300);
         const QPoint at = window.levelView()->cellCentre(cell);
-        QTest::mouseMove(window.levelView(), at + QPoint(3, 0));
         QTest::mouseMove(window.levelView(), at);
     }
 
