@@ -140,6 +140,19 @@ void LevelView::paintDiamonds(QPainter& p, const QRect& part) {
     if (seen.empty()) return;
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
+    // Fainter, those of a layer with cells of its own, while one works on it.
+    const int finer = level.cell.w / grain().cell.w;
+    if (finer > 1 && grain().cell.w * zoom() >= 14) {
+        p.setPen(QPen(QColor(20, 16, 10, 26), 1));
+        for (int i = seen.x * finer + 1; i < seen.right() * finer; ++i)
+            if (i % finer != 0)
+                p.drawLine(to.map(QPointF(double(i) / finer, seen.y)),
+                           to.map(QPointF(double(i) / finer, seen.bottom())));
+        for (int i = seen.y * finer + 1; i < seen.bottom() * finer; ++i)
+            if (i % finer != 0)
+                p.drawLine(to.map(QPointF(seen.x, double(i) / finer)),
+                           to.map(QPointF(seen.right(), double(i) / finer)));
+    }
     const auto along = [&](int from, int end, const auto& place) {
         for (int i = std::max(1, from); i < end; ++i) {
             const bool strong = every > 0 && i % every == 0;

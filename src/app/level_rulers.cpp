@@ -10,19 +10,21 @@ namespace vic::app {
 // Along both upper edges of an isometric level: which column and row begins there.
 void LevelView::paintEdgeNumbers(QPainter& p) {
     const level::Level& level = pages_.level();
-    const QTransform to = cellsToScreen(geometry());
-    const double step = level.cell.w * zoom() / 2; // screen pixels from one to the next
+    const Lattice cells = grain();
+    const QTransform to = cellsToScreen(cells);
+    const QSize count(level.size.w * (level.cell.w / cells.cell.w), level.size.h * (level.cell.h / cells.cell.h));
+    const double step = cells.cell.w * zoom() / 2; // screen pixels from one to the next
     int every = 1;
     for (const int e : {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
         every = e;
         if (e * step >= 26) break;
     }
-    const auto hover = pointedLevelCell();
+    const auto hover = pointedCell();
     QFont font = this->font();
     font.setPixelSize(11);
     p.save();
     p.setClipRect(area());
-    const double out = 11 / std::max(1.0, level.cell.h * zoom() / 2.0);
+    const double out = 11 / std::max(1.0, cells.cell.h * zoom() / 2.0);
     const auto number = [&](QPointF place, int n, bool lit) {
         const QPointF at = to.map(place);
         if (!area().contains(at.toPoint())) return;
@@ -34,9 +36,9 @@ void LevelView::paintEdgeNumbers(QPainter& p) {
         p.setPen(lit ? QColor("#FF9C86") : QColor("#F4EEE2"));
         p.drawText(box, Qt::AlignCenter, QString::number(n));
     };
-    for (int x = 0; x < level.size.w; x += every) number({x + 0.5, -out}, x, hover && hover->x == x);
-    for (int y = 0; y < level.size.h; y += every) number({-out, y + 0.5}, y, hover && hover->y == y);
-    if (hover && level.cells().contains(*hover)) {
+    for (int x = 0; x < count.width(); x += every) number({x + 0.5, -out}, x, hover && hover->x == x);
+    for (int y = 0; y < count.height(); y += every) number({-out, y + 0.5}, y, hover && hover->y == y);
+    if (hover && Box{0, 0, count.width(), count.height()}.contains(*hover)) {
         if (hover->x % every != 0) number({hover->x + 0.5, -out}, hover->x, true);
         if (hover->y % every != 0) number({-out, hover->y + 0.5}, hover->y, true);
     }
