@@ -291,7 +291,7 @@ void MainWindow::read() {
     }
     // A message gives way to what a click would do where the pointer has gone since, once there was time to read it.
     messageLeft_ = messageLeft_ || (levelView_->pointedCell() && levelView_->pointedCell() != messageAt_);
-    if (messageLeft_ && messageTimer_.remainingTime() < kMessage - kMessageAtLeast) message_.clear();
+    if (messageLeft_ && messageSince_.hasExpired(kMessageAtLeast)) message_.clear();
     if (!message_.isEmpty() && !warns) text = message_;
     // On the dark line the tool's colour is the lighter vermilion, warnings ochre.
     const QString strong = warns ? slate().ochre.name() : "#F2A48F";
@@ -334,7 +334,10 @@ void MainWindow::say(const QString& text, bool trouble) {
     message_ = text.toHtmlEscaped();
     messageAt_ = levelView_->pointedCell();
     messageLeft_ = false;
+    messageSince_.start();
     messageTimer_.start(kMessage);
+    // The pointer may have gone on before it had been there long enough, and rest by then.
+    QTimer::singleShot(kMessageAtLeast + 20, Qt::PreciseTimer, this, &MainWindow::read);
     read();
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QAction>
+#include <QElapsedTimer>
 #include <QMainWindow>
 #include <QStackedWidget>
 #include <QTimer>
@@ -112,7 +113,8 @@ class MainWindow : public QMainWindow {
     QTimer clock_;
     QString message_;
     std::optional<Point> messageAt_; // the cell pointed at when it was said
-    bool messageLeft_ = false;       // whether the pointer has been at another one since
+    QElapsedTimer messageSince_;
+    bool messageLeft_ = false; // whether the pointer has been at another one since
     QTimer messageTimer_;
 };
 

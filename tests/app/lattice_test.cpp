@@ -239,7 +239,8 @@ TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]"
     CHECK(w.reading().contains("becomes 2 × 2"));
     w.hover({40, 44});
     CHECK(w.reading().contains("becomes 2 × 2"));
-    QTest::qWait(1300);
+    QTest::qWait(1400);
+    CHECK_FALSE(w.reading().contains("becomes 2 × 2"));
     w.hover({42, 44});
     INFO(w.reading().toStdString());
     CHECK(w.reading().contains("cell 42, 44"));
