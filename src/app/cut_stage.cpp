@@ -305,7 +305,8 @@ void CutCentre::followIslands() {
     const QString islandsFound =
         spoken(say_count(static_cast<std::int64_t>(islands_.size()), "one island", "%n islands"));
     const int specks = islandMap_.specks({joinGap_->value(), leastArea_->value()});
-    islandCount_->setText(specks ? tr("%1, %2 specks").arg(islandsFound).arg(specks) : islandsFound);
+    islandCount_->setText(specks ? tr("%1, %2").arg(islandsFound, spoken(say_count(specks, "one speck", "%n specks")))
+                                 : islandsFound);
     takeIslands_->setText(fresh == 0 ? tr("All are props")
                           : fresh == static_cast<int>(islands_.size())
                               ? spoken(say_count(fresh, "Make one prop", "Make %n props"))

@@ -197,27 +197,16 @@ QString LevelView::tipSentence(const edit::Hand& hand, const edit::Target& targe
     const QString on = bold(QString::fromStdString(layer.name));
     const QString where = tr("%1 cells around %2").arg(tip.size()).arg(at);
     const bool erases = hand.kind == edit::Hand::Kind::eraser;
-    const level::Layer* over = erases ? level.layer(edit::overlay_of(level, target.layer)) : nullptr;
-    std::vector<Point> held; // what gives way
-    int stays = 0;
-    for (const Point p : tip) {
-        if (over && (!over->grid.cell(p).empty() || over->grid.material(p) != 0)) continue; // that is taken first
-        if (layer.grid.cell(p).empty() && layer.grid.material(p) == 0) continue;
-        if (hand.kind == edit::Hand::Kind::material &&
-            edit::stays(layer.grid.cell(p), layer.grid.material(p), hand.material))
-            ++stays;
-        else
-            held.push_back(p);
-    }
+    const edit::Under under = edit::under(project, level, target.layer, hand, tip);
     const QString what = nameOf(hand);
     QStringList names;
-    for (const Text& name : edit::names_in(project, layer, held))
+    for (const Text& name : under.gives_way)
         if (erases || spoken(name) != what) names << spoken(name).toHtmlEscaped();
     if (erases) {
-        if (held.empty() && onOverlay_ == 0) return tr("Nothing of %1 lies in the %2").arg(on, where);
+        if (names.isEmpty() && onOverlay_ == 0) return tr("Nothing of %1 lies in the %2").arg(on, where);
         if (onOverlay_ > 0)
             return tr("Removes what lies over %1 in %2 of the %3").arg(on).arg(onOverlay_).arg(where) +
-                   (held.empty() ? QString() : tr(" · elsewhere %1").arg(listed(names))) + joinsOf();
+                   (names.isEmpty() ? QString() : tr(" · elsewhere %1").arg(listed(names))) + joinsOf();
         return tr("Removes %1 from %2, %3").arg("<b>" + listed(names) + "</b>", on, where) + joinsOf();
     }
     QString text = tr("Lays %1 on %2, %3").arg(bold(what), on, where) + wayOf(hand, target);
@@ -225,8 +214,9 @@ QString LevelView::tipSentence(const edit::Hand& hand, const edit::Target& targe
         text += tr(" · %1 of them over what lies there, which stays").arg(onOverlay_);
     else if (!names.isEmpty())
         text += tr(" · replaces %1").arg(listed(names));
-    if (stays == 1) text += tr(" · one that was laid by hand stays");
-    if (stays > 1) text += tr(" · %1 that were laid by hand stay").arg(stays);
+    if (under.stays > 0)
+        text +=
+            spoken(say_count(under.stays, " · one that was laid by hand stays", " · %n that were laid by hand stay"));
     return text + homeOf(target) + joinsOf();
 }
 

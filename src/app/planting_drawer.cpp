@@ -63,6 +63,9 @@ void Slab::buildPlanting(const level::Layer& layer, QVBoxLayout& column) {
         auto* name = label(QString::fromStdString(kind->name), "quiet", line);
         name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
         name->setToolTip(name->text());
+        QFont small = font();
+        small.setPixelSize(12);
+        name->setText(QFontMetrics(small).elidedText(name->text(), Qt::ElideRight, 70));
         row->addWidget(name, 1);
         auto* weight = new QSpinBox(line);
         weight->setObjectName(QString("plantWeight-%1").arg(i));

@@ -106,4 +106,23 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
     return out;
 }
 
+Under under(const Project& project, const Level& level, LayerId id, const Hand& hand, std::span<const Point> cells) {
+    Under out;
+    const Layer& layer = *level.layer(id);
+    const Layer* over = hand.kind == Hand::Kind::eraser ? level.layer(overlay_of(level, id)) : nullptr;
+    std::vector<Point> held;
+    for (const Point p : cells) {
+        const Cell cell = layer.grid.cell(p);
+        const MaterialId material = layer.grid.material(p);
+        if (over && (!over->grid.cell(p).empty() || over->grid.material(p) != 0)) continue;
+        if (cell.empty() && material == 0) continue;
+        if (hand.kind == Hand::Kind::material && stays(cell, material, hand.material))
+            ++out.stays;
+        else
+            held.push_back(p);
+    }
+    out.gives_way = names_in(project, layer, held);
+    return out;
+}
+
 } // namespace vic::edit

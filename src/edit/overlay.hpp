@@ -31,4 +31,14 @@ LaidOver lay_over(const level::Project& project, const join::Rules& rules, const
                   const level::Level& before, level::LayerId layer, const Hand& hand, const level::Region& cells,
                   bool replaces, const std::string& overlay_name);
 
+// What lies on the layer itself where the Hand would be laid: the names of what gives way, each once, and how many
+// cells stay because they were laid by hand. Where the eraser takes from the overlay first, the layer keeps what it
+// has.
+struct Under {
+    std::vector<Text> gives_way;
+    int stays = 0;
+};
+Under under(const level::Project& project, const level::Level& level, level::LayerId layer, const Hand& hand,
+            std::span<const Point> cells);
+
 } // namespace vic::edit

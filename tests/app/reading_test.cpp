@@ -207,7 +207,14 @@ TEST_CASE("the reading line tells of all the cells under a large tip", "[app][re
             if (!had.isEmpty() && had != now) gone.insert(had);
             stays += !erases && same && was.grid.cell(p).pinned() && was.grid.material(p) == hand.material;
         }
-        if (text.contains("what lies over")) continue; // that is told by the number of cells
+        if (text.contains("what lies over")) { // that is told by the number of cells
+            std::int64_t went = 0;
+            for (const auto& [id, cells] : changes(before, after))
+                if (id == edit::overlay_of(before, on))
+                    for (const Point p : tip) went += static_cast<std::int64_t>(cells.count(p));
+            CHECK(went == part(text, "in (\\d+) of the").toInt());
+            continue;
+        }
         const QString told = part(text, erases ? "^Removes <b>([^<]*)</b>" : " · replaces ([^·]*)").trimmed();
         QStringList names = told.split(QRegularExpression(", | and "), Qt::SkipEmptyParts);
         const bool more = names.removeAll("others") > 0;
