@@ -1,17 +1,29 @@
 // vicinum-bench-window: large levels in the real window: a pencil stroke from the mouse event to the pixels (join,
 // outline, redraw), panning, zooming. Needs a display; tools/bench runs it under Xvfb.
 #include <benchmark/benchmark.h>
-
 #include <QApplication>
+#include <QEvent>
 #include <QMouseEvent>
+#include <QPoint>
+#include <QPointF>
 #include <QSettings>
+#include <QString>
 #include <QTemporaryDir>
 #include <QTest>
 #include <algorithm>
 #include <chrono>
 
-#include "app/main_window.hpp"
+#include "app/session/session.hpp"
+#include "app/shell/main_window.hpp"
+#include "app/view/level_view.hpp"
 #include "base/chance.hpp"
+#include "edit/stroke.hpp"
+#include "join/resolve.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "level/sheet.hpp"
 #include "support/make.hpp"
 
 using namespace vic;

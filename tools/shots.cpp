@@ -1,13 +1,32 @@
 // vicinum-shots PROJECT OUT [NAME]: pictures of the main views on the demo project, for the documentation.
+#include <QAction>
 #include <QApplication>
 #include <QDir>
+#include <QPoint>
+#include <QPointF>
 #include <QSettings>
+#include <QString>
+#include <QStringList>
 #include <QTemporaryDir>
 #include <QTest>
+#include <QToolButton>
 
-#include "app/join_stage.hpp"
-#include "app/main_window.hpp"
+#include "app/join/join_centre.hpp"
+#include "app/join/proof_view.hpp"
+#include "app/lay/plan_panel.hpp"
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "app/shell/main_window.hpp"
+#include "app/view/level_view.hpp"
 #include "edit/sheets.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "level/region.hpp"
+#include "level/shape.hpp"
+#include "level/sheet.hpp"
+#include "player/parcel_view.hpp"
 
 using namespace vic;
 using namespace vic::app;

@@ -2,7 +2,7 @@
 #include <QSettings>
 #include <QTranslator>
 
-#include "app/main_window.hpp"
+#include "app/shell/main_window.hpp"
 
 int main(int argc, char** argv) {
     QApplication app(argc, argv);

@@ -10,8 +10,8 @@ namespace vic {
 // the place itself. Source: R. Ulichney, "The void-and-cluster method for dither array generation", SPIE 1913 (1993).
 std::uint32_t spread_threshold(std::uint32_t seed, int x, int y);
 
-// The upper 12 bits of it for a row: of place x + i, `ranks[(start + i) % 64]`. The row stands there twice, so that up to
-// 64 can be read from any start without going round.
+// The upper 12 bits of it for a row: of place x + i, `ranks[(start + i) % 64]`. The row stands there twice, so that up
+// to 64 can be read from any start without going round.
 struct SpreadRow {
     const std::uint16_t* ranks;
     std::uint32_t start;

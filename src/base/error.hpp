@@ -12,14 +12,14 @@ class InputError : public std::runtime_error {
   public:
     // what happened; to which file; where in it ("line 12", "sheets[3].cut", may be empty); what the user can do.
     InputError(const Text& what, const std::string& file, const Text& where, const Text& remedy)
-        : std::runtime_error(whole(what, file, where, remedy).english()),
+        : std::runtime_error(sentence(what, file, where, remedy).english()),
           problem(what),
           file(file),
           where(where),
           remedy(remedy) {}
 
     // All of it in one Text; what() is its English.
-    [[nodiscard]] Text text() const { return whole(problem, file, where, remedy); }
+    [[nodiscard]] Text text() const { return sentence(problem, file, where, remedy); }
 
     Text problem;
     std::string file;
@@ -27,7 +27,7 @@ class InputError : public std::runtime_error {
     Text remedy;
 
   private:
-    static Text whole(const Text& what, const std::string& file, const Text& where, const Text& remedy) {
+    static Text sentence(const Text& what, const std::string& file, const Text& where, const Text& remedy) {
         Text text = what;
         if (!file.empty() && !where.empty())
             text = say("%1 (%2, %3)", what, file, where);

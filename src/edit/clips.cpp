@@ -21,7 +21,7 @@ Point cell_of(const Level& level, Point pixel) { return level.geometry().cell_at
 const Layer* place_for(const Level& level, const Stamp& stamp, const StampLayer& from, LayerId fallback, LayerId only) {
     const auto usable = [&](LayerId id) -> const Layer* {
         const Layer* l = level.layer(id);
-        return l && l->kind == from.kind && l->finer == from.finer ? l : nullptr;
+        return l && l->kind == from.kind && l->subdivision == from.subdivision ? l : nullptr;
     };
     if (stamp.layers.size() == 1)
         if (const Layer* l = usable(only)) return l;
@@ -55,12 +55,13 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
     out.lattice = level.lattice;
     for (const LayerRef& l : level.layers) {
         if (std::find(layers.begin(), layers.end(), l->id) == layers.end()) continue;
-        StampLayer layer{l->id, l->name, l->kind, l->finer, {}, {}};
+        StampLayer layer{l->id, l->name, l->kind, l->subdivision, {}, {}};
         if (l->has_cells()) {
-            const Box own = in_layer(bounds, l->finer);
+            const Box own = in_layer(bounds, l->subdivision);
             layer.grid = Grid(own.size());
             each_cell(l->grid, own, [&](Point p, Cell c, MaterialId m) {
-                if (region.contains({p.x / l->finer, p.y / l->finer})) layer.grid.set(p - own.corner(), c, m);
+                if (region.contains({p.x / l->subdivision, p.y / l->subdivision}))
+                    layer.grid.set(p - own.corner(), c, m);
             });
             if (layer.grid.bounds().empty()) continue;
         } else {
@@ -85,11 +86,12 @@ Level cleared(const Project& project, const join::Rules& rules, const Level& lev
         if (l->has_cells()) {
             Hand eraser;
             eraser.kind = Hand::Kind::eraser;
-            if (l->finer == 1)
+            if (l->subdivision == 1)
                 out = lay(project, rules, out, id, eraser, region).level;
             else
                 out = put_back(
-                    out, lay(project, rules, close_up(out, id), id, eraser, fine_cells(region, l->finer)).level, id);
+                    out, lay(project, rules, close_up(out, id), id, eraser, fine_cells(region, l->subdivision)).level,
+                    id);
         } else if (l->has_props()) {
             const auto inside = [&](const Prop& p) { return region.contains(cell_of(level, p.at)); };
             if (std::any_of(l->props.begin(), l->props.end(), inside)) std::erase_if(out.edit(id).props, inside);
@@ -122,7 +124,7 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         }
         Grid& grid = out.level.edit(to->id).grid;
         Box laid;
-        const Point corner{at.x * from.finer, at.y * from.finer};
+        const Point corner{at.x * from.subdivision, at.y * from.subdivision};
         const Box all = box_of(grid.size());
         each_cell(from.grid, box_of(from.grid.size()), [&](Point p, Cell c, MaterialId m) {
             const Point place = p + corner;
@@ -138,7 +140,7 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         if (laid.empty()) continue;
         const Box touched = intersection(laid.grown(1), all);
         join::resolve(rules, grid, touched, to->id);
-        out.touched = united(out.touched, in_level(touched, from.finer));
+        out.touched = united(out.touched, in_level(touched, from.subdivision));
     }
     return out;
 }
@@ -183,7 +185,7 @@ Stamp remade(const Stamp& stamp, Size size, Source source) {
     std::erase_if(out.layers, [](const StampLayer& l) { return !has_cells(l.kind); });
     for (StampLayer& layer : out.layers) {
         const Grid from = layer.grid;
-        const int n = layer.finer;
+        const int n = layer.subdivision;
         layer.grid = Grid({size.w * n, size.h * n});
         for (int y = 0; y < size.h * n; ++y)
             for (int x = 0; x < size.w * n; ++x) {
@@ -243,7 +245,7 @@ Stamped moved_to(const Project& project, const join::Rules& rules, const Level& 
     Stamped out{level, project.next_id, {}, 0, 0, 0};
     const Layer* target = level.layer(to);
     if (cells.empty() || from == to || !level.layer(from)) return out;
-    if (!target || target->kind != level.layer(from)->kind || target->finer != level.layer(from)->finer) {
+    if (!target || target->kind != level.layer(from)->kind || target->subdivision != level.layer(from)->subdivision) {
         out.no_layer = 1;
         return out;
     }

@@ -8,11 +8,11 @@ using namespace level;
 
 Level close_up(const Level& level, LayerId id) {
     const Layer* layer = level.layer(id);
-    if (!layer || layer->finer == 1) return level;
+    if (!layer || layer->subdivision == 1) return level;
     Level out = level;
     const int index = level.index_of(id);
     out.layers = {level.layers[static_cast<std::size_t>(index)]};
-    out.edit(id).finer = 1;
+    out.edit(id).subdivision = 1;
     out.edit(id).overlay_of = 0;
     out.plane = index < level.plane ? 1 : 0;
     out.cell = level.lattice_of(*layer).cell;
@@ -26,12 +26,12 @@ Level close_up(const Level& level, LayerId id) {
 
 Level put_back(const Level& level, const Level& close, LayerId id) {
     const Layer* layer = level.layer(id);
-    if (!layer || layer->finer == 1) return close;
+    if (!layer || layer->subdivision == 1) return close;
     Level out = level;
     int at = level.index_of(id);
     for (const LayerRef& l : close.layers) {
         Layer copy = *l;
-        copy.finer = layer->finer;
+        copy.subdivision = layer->subdivision;
         if (l->id == id) {
             copy.overlay_of = layer->overlay_of;
             out.layers[static_cast<std::size_t>(at)] = std::make_shared<const Layer>(std::move(copy));
@@ -44,30 +44,31 @@ Level put_back(const Level& level, const Level& close, LayerId id) {
     return out;
 }
 
-Refined refined(const Level& level, LayerId id, int finer) {
+Refined refined(const Level& level, LayerId id, int subdivision) {
     Refined out{level, {}, false};
     const Layer* layer = level.layer(id);
     if (!layer || layer->kind != LayerKind::tiles || layer->solid) {
         out.says = "Only tiles that do not block can have cells of their own";
         return out;
     }
-    if (finer < 1 || finer > kMostFiner || level.cell.w % finer != 0 || level.cell.h % finer != 0) {
-        out.says = say("Cells of %1 × %2 px cannot be divided by %3", level.cell.w, level.cell.h, finer);
+    if (subdivision < 1 || subdivision > kMostSubdivision || level.cell.w % subdivision != 0 ||
+        level.cell.h % subdivision != 0) {
+        out.says = say("Cells of %1 × %2 px cannot be divided by %3", level.cell.w, level.cell.h, subdivision);
         return out;
     }
-    const Size size{level.size.w * finer, level.size.h * finer};
+    const Size size{level.size.w * subdivision, level.size.h * subdivision};
     if (size.w > kMostCells || size.h > kMostCells) {
         out.says = say("A layer has at most %1 cells a side", kMostCells);
         return out;
     }
-    if (finer == layer->finer) {
+    if (subdivision == layer->subdivision) {
         out.says = "Nothing changes";
         return out;
     }
     Grid grid(size);
     std::int64_t gone = 0;
-    if (finer % layer->finer == 0) {
-        const int times = finer / layer->finer;
+    if (subdivision % layer->subdivision == 0) {
+        const int times = subdivision / layer->subdivision;
         each_cell(layer->grid, layer->cells(), [&](Point p, Cell c, MaterialId m) {
             for (int y = 0; y < times; ++y)
                 for (int x = 0; x < times; ++x) grid.set({p.x * times + x, p.y * times + y}, c, m);
@@ -76,7 +77,7 @@ Refined refined(const Level& level, LayerId id, int finer) {
     } else {
         // By way of the level's cells, where the one does not divide the other.
         each_cell(layer->grid, layer->cells(), [&](Point p, Cell c, MaterialId m) {
-            const Point to{p.x * finer / layer->finer, p.y * finer / layer->finer};
+            const Point to{p.x * subdivision / layer->subdivision, p.y * subdivision / layer->subdivision};
             const bool taken = grid.cell(to).bits != 0 || grid.material(to) != 0;
             if (!taken)
                 grid.set(to, c, m);
@@ -88,15 +89,15 @@ Refined refined(const Level& level, LayerId id, int finer) {
     }
     Layer& changed = out.level.edit(id);
     changed.grid = std::move(grid);
-    changed.finer = finer;
+    changed.subdivision = subdivision;
     out.done = true;
     return out;
 }
 
-Region fine_cells(const Region& cells, int finer) {
-    if (finer == 1) return cells;
+Region fine_cells(const Region& cells, int subdivision) {
+    if (subdivision == 1) return cells;
     Region out;
-    cells.each([&](Point p) { out.add(level::in_layer(Box{p.x, p.y, 1, 1}, finer)); });
+    cells.each([&](Point p) { out.add(level::in_layer(Box{p.x, p.y, 1, 1}, subdivision)); });
     return out;
 }
 

@@ -23,9 +23,9 @@ struct Refined {
     Text says;
     bool done = false;
 };
-Refined refined(const level::Level& level, level::LayerId layer, int finer);
+Refined refined(const level::Level& level, level::LayerId layer, int subdivision);
 
 // Cells of the level as those of a layer `finer` times as fine.
-level::Region fine_cells(const level::Region& cells, int finer);
+level::Region fine_cells(const level::Region& cells, int subdivision);
 
 } // namespace vic::edit

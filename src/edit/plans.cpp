@@ -8,7 +8,7 @@
 #include "edit/levels.hpp"
 #include "edit/reshape.hpp"
 #include "join/mask.hpp"
-#include "sheet/aslant.hpp"
+#include "sheet/isometric.hpp"
 
 namespace vic::edit {
 
@@ -63,9 +63,9 @@ LayerId layer_for(const Project& project, const Level& level, const PlanKey& key
     }
     if (const LayerId home = home_of(project, level, hand_of(key))) return home;
     const Layer* l = level.layer(fallback);
-    if (l && l->kind == LayerKind::tiles && l->finer == 1) return fallback;
+    if (l && l->kind == LayerKind::tiles && l->subdivision == 1) return fallback;
     for (const LayerRef& layer : level.layers)
-        if (layer->kind == LayerKind::tiles && layer->finer == 1) return layer->id;
+        if (layer->kind == LayerKind::tiles && layer->subdivision == 1) return layer->id;
     return 0;
 }
 
@@ -138,7 +138,7 @@ namespace {
 // Whether the material's art is drawn the way the lattice lies: aslant for diamonds, else from above.
 bool drawn_for(const Project& project, LatticeKind lattice, const Material& m) {
     const Sheet* sheet = project.sheet(main_sheet(project, m.joins));
-    return !sheet || sheet::aslant(*sheet) == (lattice == LatticeKind::isometric);
+    return !sheet || sheet::is_isometric(*sheet) == (lattice == LatticeKind::isometric);
 }
 
 Rgba colour_of(const Project& project, const Material& m) {
@@ -171,9 +171,8 @@ Plan proposed_plan(const Project& project, const Level* level, const Image& pict
         PlanKey key{c.colour, Kind::nothing, 0, {}};
         int least = kAlike;
         for (const auto& m : project.materials) {
-            const Rgba own = drawn_for(project, level ? level->lattice : LatticeKind::square, *m)
-                                 ? colour_of(project, *m)
-                                 : Rgba{};
+            const Rgba own =
+                drawn_for(project, level ? level->lattice : LatticeKind::square, *m) ? colour_of(project, *m) : Rgba{};
             if (own.a == 0 || c.colour.a == 0) continue;
             if (const int d = plan::distance(own, c.colour); d < least) {
                 least = d;
@@ -271,8 +270,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
                     std::erase_if(level.edit(layer_for(project, level, *was, 0)).props,
                                   [&](const Prop& prop) { return prop.kind == was->id && prop.at == stand(level, p); });
                 if (was && was->marks())
-                    std::erase_if(level.marks,
-                                  [&](const Mark& m) { return is_of(m, *was) && m.cells.corner() == p; });
+                    std::erase_if(level.marks, [&](const Mark& m) { return is_of(m, *was) && m.cells.corner() == p; });
                 if (now->kind != Kind::nothing) things.emplace_back(p, *now);
             }
             out.laid += changed;
@@ -330,7 +328,7 @@ Drawn drawn_plan(const Project& project, const Level& level) {
     // From the back on, so that what lies frontmost is what stays.
     std::map<std::pair<int, std::uint32_t>, std::size_t> known;
     for (const LayerRef& l : level.layers) {
-        if (l->kind != LayerKind::tiles || !l->shown || l->finer != 1) continue;
+        if (l->kind != LayerKind::tiles || !l->shown || l->subdivision != 1) continue;
         each_cell(l->grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
             PlanKey key;
             const bool painted = m != 0 && !c.pinned() && project.material(m);

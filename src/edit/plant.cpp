@@ -67,7 +67,7 @@ Region planting_ground(const Level& level, const Planting& planting) {
     for (const LayerRef& l : level.layers) {
         if (l->kind != LayerKind::tiles || (planting.on != 0 ? l->id != planting.on : !l->shown)) continue;
         each_cell(l->grid, l->cells(), [&](Point own, Cell c, MaterialId m) {
-            const Point p{own.x / l->finer, own.y / l->finer};
+            const Point p{own.x / l->subdivision, own.y / l->subdivision};
             if (planting.material != 0 ? m == planting.material : c.bits != 0 || m != 0) out.add(p);
         });
     }
@@ -114,7 +114,7 @@ Planted planted(const Project& project, const Level& level, LayerId id) {
         const std::uint64_t h =
             place_hash((std::uint64_t{planting.seed} << 32) ^ ~std::uint64_t{id}, dart.at.x, dart.at.y);
         // A place that stays empty keeps its room.
-        if (scaled(static_cast<std::uint32_t>(h), 100) < static_cast<std::uint32_t>(planting.leaves)) continue;
+        if (scaled(static_cast<std::uint32_t>(h), 100) < static_cast<std::uint32_t>(planting.share_empty)) continue;
         to.props.push_back({0, kind_of(planting, static_cast<std::uint32_t>(h >> 32)), dart.at, (mix(h) & 1U) != 0});
     }
     // In reading order, so that the file changes little when the ground does.

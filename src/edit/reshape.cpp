@@ -43,7 +43,7 @@ Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Latt
 Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
     Level out = level;
     int finest = 1;
-    for (const LayerRef& l : level.layers) finest = std::max(finest, l->finer);
+    for (const LayerRef& l : level.layers) finest = std::max(finest, l->subdivision);
     const auto limited = [&](int n) { return std::clamp(n, 1, kMostCells / finest); };
     out.size = {limited(level.size.w + by.left + by.right), limited(level.size.h + by.top + by.bottom)};
     const Point move{by.left, by.top};
@@ -52,7 +52,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
         Layer& layer = out.edit(l->id);
         for (Prop& p : layer.props) p.at = p.at + pixels;
         if (!l->has_cells()) continue;
-        const int n = l->finer;
+        const int n = l->subdivision;
         const Size size{out.size.w * n, out.size.h * n};
         layer.grid = l->grid.moved({move.x * n, move.y * n}, size);
         // What lies at an edge, old or new, has other neighbours now. Variants go by place, so a moved level keeps
@@ -79,7 +79,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
 Box content(const Level& level) {
     Box out;
     for (const LayerRef& l : level.layers) {
-        if (l->has_cells()) out = united(out, in_level(l->grid.bounds(), l->finer));
+        if (l->has_cells()) out = united(out, in_level(l->grid.bounds(), l->subdivision));
         for (const Prop& p : l->props) {
             const Point at = level.geometry().cell_at(p.at);
             out = united(out, {at.x, at.y, 1, 1});
@@ -93,7 +93,7 @@ Edges growth(const Level& level, const Box& cells) {
     Edges out;
     if (!level.grows || cells.empty()) return out;
     int most = kMostCells;
-    for (const LayerRef& l : level.layers) most = std::min(most, kMostCells / l->finer);
+    for (const LayerRef& l : level.layers) most = std::min(most, kMostCells / l->subdivision);
     const auto chunks = [](int n) { return n <= 0 ? 0 : (n + kChunk - 1) / kChunk * kChunk; };
     out = {chunks(-cells.x), chunks(-cells.y), chunks(cells.right() - level.size.w),
            chunks(cells.bottom() - level.size.h)};
@@ -219,9 +219,9 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
 Rescaled rescaled(const Project& project, const Level& level, Size cell, LatticeKind kind) {
     Rescaled out{level, {}};
     for (const LayerRef& l : level.layers)
-        if (cell.w % l->finer != 0 || cell.h % l->finer != 0) {
+        if (cell.w % l->subdivision != 0 || cell.h % l->subdivision != 0) {
             out.says = say("The layer \"%1\" divides each cell by %2: a new size must be divisible by that", l->name,
-                           l->finer);
+                           l->subdivision);
             return out;
         }
     if (kind != level.lattice) return relaid(level, cell, kind);
@@ -289,7 +289,7 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     const Layer& above = *level.layers[static_cast<std::size_t>(index)];
     const Layer& below = *level.layers[static_cast<std::size_t>(index) - 1];
     if (above.kind != below.kind || !(above.has_cells() || above.kind == LayerKind::props) || below.locked ||
-        above.locked || above.shift != below.shift || above.finer != below.finer)
+        above.locked || above.shift != below.shift || above.subdivision != below.subdivision)
         return out;
     out.done = true;
     Layer& to = out.level.edit(below.id);

@@ -6,8 +6,8 @@
 
 #include "edit/replace.hpp"
 #include "join/resolve.hpp"
-#include "sheet/aslant.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/isometric.hpp"
 
 namespace vic::edit {
 
@@ -130,9 +130,9 @@ std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
 
 std::vector<Image> tile_pictures(const Sheet& sheet) {
     std::vector<Image> pictures;
-    const bool aslant = sheet::aslant(sheet);
+    const bool isometric = sheet::is_isometric(sheet);
     for (std::size_t i = 0; i < sheet::lattice_tiles(sheet); ++i)
-        pictures.push_back(sheet::ground_art(sheet, sheet.tiles[i], aslant));
+        pictures.push_back(sheet::ground_art(sheet, sheet.tiles[i], isometric));
     return pictures;
 }
 

@@ -9,7 +9,7 @@
 #include <set>
 
 #include "base/chance.hpp"
-#include "base/two.hpp"
+#include "base/parallel.hpp"
 #include "level/block.hpp"
 
 namespace vic::edit {
@@ -68,8 +68,8 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
         out.obstacle = Obstacle::no_layer;
     else if (!takes())
         out.obstacle = Obstacle::wrong_kind;
-    else if (layer->finer != 1)
-        out.obstacle = Obstacle::finer; // cells of its own: see close_up.hpp
+    else if (layer->subdivision != 1)
+        out.obstacle = Obstacle::subdivision; // cells of its own: see close_up.hpp
     else if (layer->locked)
         out.obstacle = Obstacle::locked;
     else if (!layer->shown)
@@ -221,7 +221,7 @@ void lay_row(Cell* cells, MaterialId* materials, std::uint64_t row, std::uint32_
 void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& grid, const Region& cells) {
     const bool lays_tile = hand.kind == Hand::Kind::tile || hand.kind == Hand::Kind::blocker;
     const bool spreads = hand.kind == Hand::Kind::spread;
-    const bool uniform = !spreads && hand.leaves == 0;
+    const bool uniform = !spreads && hand.share_empty == 0;
     std::map<TileId, MaterialId> materials; // of the tiles of a spread
     for (const SpreadItem& i : hand.spread)
         if (i.tile != 0) materials[i.tile] = material_of(project, i.tile);
@@ -286,15 +286,16 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
         grid.tidy(at);
     };
     // A row of chunks is touched by one thread only.
-    by_two(floor_div(bounds.y, kChunk), floor_div(bounds.bottom() - 1, kChunk) + 1, bounds.size().area() >= kLarge,
-           [&](int, int from, int to) { cells.each_chunk_of(from, to, lay_chunk); });
+    parallel_pieces(floor_div(bounds.y, kChunk), floor_div(bounds.bottom() - 1, kChunk) + 1,
+                    bounds.size().area() >= kLarge,
+                    [&](int, int from, int to) { cells.each_chunk_of(from, to, lay_chunk); });
 }
 
 } // namespace
 
 bool left_out(const Hand& hand, LayerId layer, Point cell) {
-    return hand.leaves > 0 && scaled(static_cast<std::uint32_t>(chance_at(hand, layer, cell)), 100) <
-                                  static_cast<std::uint32_t>(hand.leaves);
+    return hand.share_empty > 0 && scaled(static_cast<std::uint32_t>(chance_at(hand, layer, cell)), 100) <
+                                       static_cast<std::uint32_t>(hand.share_empty);
 }
 
 SpreadItem choice(const Hand& hand, LayerId layer, Point cell) {
@@ -330,7 +331,7 @@ Hand shown_on(const Lattice& lattice, Hand hand) {
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& asked,
          const Region& wanted) {
     Laid out{level, {}, 0};
-    assert(level.layer(layer) && level.layer(layer)->has_cells() && level.layer(layer)->finer == 1);
+    assert(level.layer(layer) && level.layer(layer)->has_cells() && level.layer(layer)->subdivision == 1);
     const bool blockers = level.layer(layer)->kind == LayerKind::blockers;
     const Hand hand = shown_on(level.geometry(), asked);
     Region cells = wanted;
@@ -392,7 +393,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
 std::optional<Picked> pick(const Project& project, const Level& level, Point cell, LayerId active) {
     const TileTable tiles = reach_of(project).none() ? TileTable() : TileTable(project);
     const auto at = [&](const Layer& layer) -> std::optional<Picked> {
-        if (!layer.has_cells() || !layer.shown || layer.finer != 1) return std::nullopt;
+        if (!layer.has_cells() || !layer.shown || layer.subdivision != 1) return std::nullopt;
         if (layer.kind == LayerKind::blockers) {
             const Cell held = layer.grid.cell(cell);
             if (held.empty() || layer.id != active) return std::nullopt;

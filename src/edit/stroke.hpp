@@ -30,10 +30,10 @@ struct Hand {
     level::MaterialId material = 0;
     level::TileId tile = 0; // of blockers 1 + the shape, as their cells hold it
     level::PropKindId prop = 0;
-    Turn turn;          // tiles, blockers and stamps; of props only whether mirrored
-    int size = 1;       // cells a side of the pencil and the eraser, 1 .. 16
-    bool round = false; // whether the pencil's tip is round
-    int leaves = 0;     // per cent of the cells that are left as they are, 0 .. 99
+    Turn turn;           // tiles, blockers and stamps; of props only whether mirrored
+    int size = 1;        // cells a side of the pencil and the eraser, 1 .. 16
+    bool round = false;  // whether the pencil's tip is round
+    int share_empty = 0; // per cent of the cells that are left as they are, 0 .. 99
     std::vector<SpreadItem> spread;
     std::uint32_t seed =
         0; // another one, another choice of the spread and of what is left; each cell's choice is steady
@@ -44,7 +44,7 @@ struct Hand {
 // The Hand may lay on cells: it is a material, a tile, a spread, a blocker or the eraser.
 bool lays_cells(const Hand& hand);
 
-enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind, finer };
+enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind, subdivision };
 
 struct Target {
     level::LayerId layer = 0;

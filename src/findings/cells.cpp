@@ -61,7 +61,7 @@ CellFaults CellChecker::chunk_faults(const Grid& grid, Point at) const {
 }
 
 CellFaults CellChecker::of(const std::string& level, const Layer& layer) {
-    Known& known = known_[{level, layer.id}];
+    LayerFaults& known = known_[{level, layer.id}];
     const Grid& grid = layer.grid;
     looked_at_ = 0;
     const auto look = [&](Point chunk) {

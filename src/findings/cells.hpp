@@ -31,7 +31,7 @@ class CellChecker {
     [[nodiscard]] std::int64_t looked_at() const { return looked_at_; }
 
   private:
-    struct Known {
+    struct LayerFaults {
         level::Grid grid;
         std::map<std::pair<int, int>, CellFaults> faults; // by row and column of chunks that have any
     };
@@ -43,7 +43,7 @@ class CellChecker {
     std::array<std::uint8_t, 256> open_{};     // materials of which a case has no tile
     std::array<level::JoinKind, 256> kinds_{}; // of materials
     std::unique_ptr<join::Rules> rules_;       // where a material is open
-    std::map<std::pair<std::string, level::LayerId>, Known> known_;
+    std::map<std::pair<std::string, level::LayerId>, LayerFaults> known_;
     std::int64_t looked_at_ = 0;
 };
 

@@ -7,7 +7,7 @@
 
 #include "base/blue_noise.hpp"
 #include "base/chance.hpp"
-#include "base/two.hpp"
+#include "base/parallel.hpp"
 #include "join/rows.hpp"
 
 namespace vic::join {
@@ -334,9 +334,9 @@ class Solid {
         for (const Point by : kNeighbour)
             if (grid_.chunk(chunk + by) != here) return nullptr;
         const auto [known, fresh] = known_.try_emplace(here);
-        Known& k = known->second;
+        UniformChunk& k = known->second;
         if (fresh) {
-            k.material = whole(*here);
+            k.material = only_material(*here);
             if (const auto cell = rules_.inside(k.material)) {
                 auto shared = level::make_chunk(*here);
                 shared->cells.fill(*cell);
@@ -353,11 +353,11 @@ class Solid {
     }
 
   private:
-    struct Known {
+    struct UniformChunk {
         MaterialId material = 0; // that it is full of, without pinned cells
         std::shared_ptr<const level::Chunk> joined;
     };
-    static MaterialId whole(const level::Chunk& chunk) {
+    static MaterialId only_material(const level::Chunk& chunk) {
         const MaterialId m = chunk.materials.front();
         if (std::any_of(chunk.materials.begin(), chunk.materials.end(), [&](MaterialId o) { return o != m; }) ||
             std::any_of(chunk.cells.begin(), chunk.cells.end(), [](Cell c) { return c.pinned(); }))
@@ -367,7 +367,7 @@ class Solid {
 
     const Rules& rules_;
     const Grid& grid_;
-    std::map<const level::Chunk*, Known> known_;
+    std::map<const level::Chunk*, UniformChunk> known_;
 };
 
 } // namespace
@@ -394,7 +394,7 @@ void resolve(const Rules& rules, Grid& grid, const Box& cells, std::uint32_t see
                     resolve_part(rules, grid, {cx, cy}, intersection(box, {cx * kChunk, cy * kChunk, kChunk, kChunk}),
                                  seed, grid.chunk({cx + 1, cy}), fresh);
     };
-    by_two(first, last + 1, box.size().area() >= kLarge, join);
+    parallel_pieces(first, last + 1, box.size().area() >= kLarge, join);
     for (auto& list : freshes)
         for (auto& [at, chunk] : list) grid.put(at, std::move(chunk));
 }

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <set>
 
-#include "sheet/aslant.hpp"
+#include "sheet/isometric.hpp"
 
 namespace vic::join {
 
@@ -113,13 +113,13 @@ const Borders* Seams::borders(Cell cell) {
     std::unique_ptr<Borders> made;
     if (ref.tile && ref.sheet->image && box_of(ref.sheet->image->size()).contains(ref.tile->box))
         made = std::make_unique<Borders>(
-            borders_of(laid_art(sheet::ground_art(*ref.sheet, *ref.tile, aslant(*ref.sheet)), cell.turn())));
+            borders_of(laid_art(sheet::ground_art(*ref.sheet, *ref.tile, isometric(*ref.sheet)), cell.turn())));
     return known_.emplace(cell.bits & 0x07FFFFFFU, std::move(made)).first->second.get();
 }
 
-bool Seams::aslant(const level::Sheet& sheet) {
-    const auto [known, fresh] = aslant_.try_emplace(sheet.id, false);
-    if (fresh) known->second = sheet::aslant(sheet);
+bool Seams::isometric(const level::Sheet& sheet) {
+    const auto [known, fresh] = isometric_.try_emplace(sheet.id, false);
+    if (fresh) known->second = sheet::is_isometric(sheet);
     return known->second;
 }
 

@@ -45,9 +45,9 @@ class Seams {
     const Borders* borders(level::Cell cell);
 
   private:
-    bool aslant(const level::Sheet& sheet); // art of isometric tiles is compared as the ground it shows
+    bool isometric(const level::Sheet& sheet); // art of isometric tiles is compared as the ground it shows
     level::TileTable table_;
-    std::map<level::SheetId, bool> aslant_;
+    std::map<level::SheetId, bool> isometric_;
     std::map<std::uint32_t, std::unique_ptr<Borders>> known_; // by tile and turn
 };
 

@@ -64,7 +64,7 @@ struct Planting {
     LayerId on = 0;          // the layer of tiles on which it grows; 0: any that is shown
     MaterialId material = 0; // where this is painted; 0: wherever something lies
     int apart = 24;          // pixels between the feet of two, at the least; 1 .. 4096
-    int leaves = 0;          // per cent of the places that stay empty, 0 .. 99
+    int share_empty = 0;     // per cent of the places that stay empty, 0 .. 99
     std::uint32_t seed = 1;
     bool operator==(const Planting&) const = default;
 };
@@ -92,7 +92,7 @@ struct Layer {
     Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
     Point shift{0, 0};             // half cells, -1 .. 1 each; not of solid layers
     std::string group;             // "Shore/Plants": what the Section folds together; may be empty
-    int finer = 1;           // so many of its cells a side make one of the level's, 1 .. 8; tiles that do not block
+    int subdivision = 1;     // so many of its cells a side make one of the level's, 1 .. 8; tiles that do not block
     LayerId overlay_of = 0;  // the layer whose see-through tiles it takes; 0 for none
     Grid grid;               // tiles and blockers only
     std::vector<Prop> props; // props and planting only, in the order they were placed
@@ -103,7 +103,7 @@ struct Layer {
     [[nodiscard]] bool has_cells() const { return level::has_cells(kind); }
     [[nodiscard]] bool has_props() const { return level::has_props(kind); }
     [[nodiscard]] bool blocks() const {
-        return kind == LayerKind::blockers || (kind == LayerKind::tiles && solid && finer == 1);
+        return kind == LayerKind::blockers || (kind == LayerKind::tiles && solid && subdivision == 1);
     }
 };
 
@@ -164,21 +164,21 @@ struct Level {
     [[nodiscard]] Lattice geometry() const { return {lattice, cell}; }
     // How the cells of a layer lie.
     [[nodiscard]] Lattice lattice_of(const Layer& layer) const {
-        return {lattice, {cell.w / layer.finer, cell.h / layer.finer}};
+        return {lattice, {cell.w / layer.subdivision, cell.h / layer.subdivision}};
     }
     // The pixels of its cells. What stands up at the back of an isometric level reaches above them.
     [[nodiscard]] Box pixels() const { return geometry().box(cells()); }
 };
 
-inline constexpr int kMostFiner = 8;
+inline constexpr int kMostSubdivision = 8;
 // Cells of a layer as cells of the level, as far as they touch any; and cells of the level as those of the layer.
-inline Box in_level(const Box& cells, int finer) {
-    if (finer == 1 || cells.empty()) return cells;
-    return spanning({floor_div(cells.x, finer), floor_div(cells.y, finer)},
-                    {floor_div(cells.right() - 1, finer), floor_div(cells.bottom() - 1, finer)});
+inline Box in_level(const Box& cells, int subdivision) {
+    if (subdivision == 1 || cells.empty()) return cells;
+    return spanning({floor_div(cells.x, subdivision), floor_div(cells.y, subdivision)},
+                    {floor_div(cells.right() - 1, subdivision), floor_div(cells.bottom() - 1, subdivision)});
 }
-inline Box in_layer(const Box& cells, int finer) {
-    return {cells.x * finer, cells.y * finer, cells.w * finer, cells.h * finer};
+inline Box in_layer(const Box& cells, int subdivision) {
+    return {cells.x * subdivision, cells.y * subdivision, cells.w * subdivision, cells.h * subdivision};
 }
 
 // What of the picture changed between two states of a level.

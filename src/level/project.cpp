@@ -67,8 +67,8 @@ Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
 
 bool same_settings(const Layer& a, const Layer& b) {
     return a.id == b.id && a.kind == b.kind && a.shown == b.shown && a.opacity == b.opacity && a.solid == b.solid &&
-           a.collision_class == b.collision_class && a.finer == b.finer && a.tint == b.tint && a.shift == b.shift &&
-           a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
+           a.collision_class == b.collision_class && a.subdivision == b.subdivision && a.tint == b.tint &&
+           a.shift == b.shift && a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
 }
 
 } // namespace
@@ -91,7 +91,7 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
         }
         if (la.has_cells()) {
             for (const Box& box : differences(la.grid, lb.grid)) {
-                const Box seen = in_level(box, lb.finer);
+                const Box seen = in_level(box, lb.subdivision);
                 out.cells.push_back(reach.seen_from(over || lb.shift != Point{} ? seen.grown(1) : seen));
             }
         }

@@ -16,7 +16,7 @@ struct StampLayer {
     LayerId from = 0; // the layer it was taken from, where it is laid again if the level has it
     std::string name; // of that layer: in other levels, the layer of this name takes it
     LayerKind kind = LayerKind::tiles;
-    int finer = 1;           // as of a Layer
+    int subdivision = 1;     // as of a Layer
     Grid grid;               // tiles and blockers: as large as the stamp, in its own cells
     std::vector<Prop> props; // props: in pixels from the corner of the stamp's first cell
     bool operator==(const StampLayer&) const = default;

@@ -14,7 +14,7 @@ struct Arm {
     Point at;
     Point other;      // its far end; for a line of the lattice any point along it
     std::uint8_t way; // the direction of travel, or kLoose
-    bool leaves;
+    bool share_empty;
 };
 
 std::vector<Form::Span> spans(SolidCode code, int side, const Forms& forms) {
@@ -95,10 +95,10 @@ class Finder {
                         d = window_.at(p.x, p.y);
         if (!is_form(a) && !is_form(b) && !is_form(c) && !is_form(d)) return;
         const auto covers = [&](SolidCode code, int side) { return (kCovered[solid_of(code)] >> side & 1) != 0; };
-        const auto arm = [&](unsigned way, bool leaves) {
+        const auto arm = [&](unsigned way, bool share_empty) {
             const Point at{p.x * kUnit, p.y * kUnit};
-            const Point step = kStep[leaves ? way : (way + 4) & 7];
-            arms_.push_back({at, at + step, static_cast<std::uint8_t>(way), leaves});
+            const Point step = kStep[share_empty ? way : (way + 4) & 7];
+            arms_.push_back({at, at + step, static_cast<std::uint8_t>(way), share_empty});
         };
         enum : unsigned { N, NE, E, SE, S, SW, W, NW };
         if (!is_form(b) && !is_form(d)) {
@@ -136,11 +136,11 @@ class Finder {
         constexpr double kRound = 6.283185307179586;
         for (std::size_t i = begin; i < end; ++i) {
             const Arm& in = arms_[i];
-            if (in.leaves) continue;
+            if (in.share_empty) continue;
             const Arm* out = nullptr;
             double nearest = 3 * kRound;
             for (std::size_t j = begin; j < end; ++j) {
-                if (!arms_[j].leaves) continue;
+                if (!arms_[j].share_empty) continue;
                 double back = angle(in) - angle(arms_[j]);
                 if (back <= 1e-9) back += kRound;
                 if (back < nearest) {

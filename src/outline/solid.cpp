@@ -308,14 +308,14 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
         }
         if (layer->kind != level::LayerKind::tiles || !layer->solid) continue;
         // A level has few different cells at any place; what they block is looked up once each.
-        struct Known {
+        struct ReadCell {
             std::uint32_t bits = 0;
             SolidCode code = kOpen;
             bool block = false;
         };
-        std::array<Known, 256> known{};
+        std::array<ReadCell, 256> known{};
         level::each_cell(layer->grid, tiles.reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
-            Known& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
+            ReadCell& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
             if (cell.bits != k.bits) {
                 const level::Tile* tile = tiles.find(cell.tile()).tile;
                 k.bits = cell.bits;

@@ -401,12 +401,12 @@ int rectangle_count(Size cells, const std::vector<std::uint8_t>& full) {
             int w = 0;
             while (x + w < cells.w && at(x + w, y)) ++w;
             int h = 1;
-            const auto whole = [&](int row) {
+            const auto row_is_full = [&](int row) {
                 for (int i = 0; i < w; ++i)
                     if (!at(x + i, row)) return false;
                 return true;
             };
-            while (y + h < cells.h && whole(y + h)) ++h;
+            while (y + h < cells.h && row_is_full(y + h)) ++h;
             for (int j = 0; j < h; ++j)
                 for (int i = 0; i < w; ++i) at(x + i, y + j) = 0;
             ++count;

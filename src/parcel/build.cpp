@@ -33,7 +33,7 @@ struct Used {
     std::vector<TileRef> tiles;
     std::vector<std::uint32_t> index; // by tile id: 1 + place in `tiles`, 0 where unused or gone
     std::vector<const PropKind*> kinds;
-    std::vector<int> finer; // by tile id: of the layer with the largest cells that has it
+    std::vector<int> subdivision; // by tile id: of the layer with the largest cells that has it
 };
 
 // The level as it is seen: what shows through the rims of materials that lie over others gets layers of its own.
@@ -47,7 +47,7 @@ Level with_underlays(const Project& project, const Level& level) {
         if (layer.kind == LayerKind::tiles) {
             Layer below;
             below.grid = join::underlay(rules, layer.grid, layer.cells(), layer.id);
-            below.finer = layer.finer;
+            below.subdivision = layer.subdivision;
             if (below.grid.count() > 0) {
                 below.id = 0x40000000U + layer.id; // above all ids that a project gives out
                 below.name = layer.name + ", below";
@@ -69,15 +69,15 @@ Used used_by(const Project& project, const Level& level) {
     Used out;
     const TileTable table(project);
     std::vector<bool> seen(project.next_tile, false);
-    out.finer.resize(project.next_tile, 0);
+    out.subdivision.resize(project.next_tile, 0);
     std::set<PropKindId> kinds;
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind == LayerKind::tiles)
             each_cell(layer->grid, layer->cells(), [&](Point, Cell cell, MaterialId) {
                 if (cell.tile() >= seen.size()) return;
                 seen[cell.tile()] = true;
-                int& finer = out.finer[cell.tile()];
-                finer = finer == 0 ? layer->finer : std::min(finer, layer->finer);
+                int& subdivision = out.subdivision[cell.tile()];
+                subdivision = subdivision == 0 ? layer->subdivision : std::min(subdivision, layer->subdivision);
             });
         for (const Prop& prop : layer->props) kinds.insert(prop.kind);
     }
@@ -215,7 +215,7 @@ Json one_way_json(const outline::Trace& trace) {
 // What the first version of the format cannot tell: readers of it refuse the parcel rather than show it wrong.
 bool needs_second(const Level& level) {
     return level.lattice != LatticeKind::square ||
-           std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->finer != 1; });
+           std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->subdivision != 1; });
 }
 
 // The collision classes of what blocks, by name; none where no layer has one.
@@ -280,8 +280,8 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     const Used used = used_by(project, level);
     std::vector<Image> pictures;
     for (const TileRef& ref : used.tiles) {
-        const int finer = std::max(1, used.finer[ref.tile->id]);
-        const Lattice lattice{level.lattice, {level.cell.w / finer, level.cell.h / finer}};
+        const int subdivision = std::max(1, used.subdivision[ref.tile->id]);
+        const Lattice lattice{level.lattice, {level.cell.w / subdivision, level.cell.h / subdivision}};
         pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile), level::picture_size(*ref.tile, lattice),
                                      ref.sheet->smooth));
     }
@@ -335,7 +335,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
             l["solid"] = layer.solid;
             if (layer.solid && !layer.collision_class.empty()) l["collision_class"] = layer.collision_class;
             l["cells"] = {{"file", name}, {"box", to_json(box)}};
-            if (layer.finer != 1) l["cell"] = to_json(level.lattice_of(layer).cell);
+            if (layer.subdivision != 1) l["cell"] = to_json(level.lattice_of(layer).cell);
         } else if (layer.has_props()) {
             l["props"] = props_json(layer, used);
         } else {

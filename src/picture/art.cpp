@@ -101,7 +101,7 @@ std::uint64_t place_key(const level::PropKind& kind, bool mirrored) {
 
 } // namespace
 
-void Art::follow(const level::Project& project) {
+void Art::update(const level::Project& project) {
     if (materials_ != project.materials) {
         materials_ = project.materials;
         over_.reset();
@@ -112,7 +112,7 @@ void Art::follow(const level::Project& project) {
     follows_ = true;
     sheets_ = project.sheets;
     table_ = level::TileTable(project);
-    aslant_.clear();
+    isometric_.clear();
     frames_.clear();
     played_.clear();
     for (const auto& sheet : sheets_)
@@ -141,16 +141,16 @@ bool Art::set_clock(std::int64_t ms) {
 }
 
 const level::Reach& Art::reach(const Lattice& lattice) {
-    return lattice.square() ? table_.reach() : aslant(lattice).reach;
+    return lattice.square() ? table_.reach() : isometric(lattice).reach;
 }
 
-const Art::Aslant& Art::aslant(const Lattice& lattice) {
+const Art::Aslant& Art::isometric(const Lattice& lattice) {
     const std::scoped_lock lock(making_);
-    for (const Aslant& known : aslant_)
+    for (const Aslant& known : isometric_)
         if (known.lattice == lattice) return known;
     level::Project sheets;
     sheets.sheets = sheets_;
-    Aslant& out = aslant_.emplace_back(
+    Aslant& out = isometric_.emplace_back(
         Aslant{lattice, level::reach_of(sheets, lattice), level::beyond_of(sheets, lattice), false});
     for (const auto& sheet : sheets_) // blocks are the last of a sheet's tiles
         out.blocks = out.blocks || (!sheet->tiles.empty() && sheet->tiles.back().is_block());
@@ -158,12 +158,12 @@ const Art::Aslant& Art::aslant(const Lattice& lattice) {
 }
 
 Box Art::seen_in(const Box& pixels, const Lattice& lattice) {
-    const level::Beyond& b = aslant(lattice).beyond;
+    const level::Beyond& b = isometric(lattice).beyond;
     return {pixels.x - b.aside, pixels.y - b.below, pixels.w + 2 * b.aside, pixels.h + b.above + b.below};
 }
 
 std::optional<int> Art::highest(const Lattice& lattice) {
-    const Aslant& a = aslant(lattice);
+    const Aslant& a = isometric(lattice);
     return a.blocks ? std::nullopt : std::optional(lattice.cell.h + a.beyond.above);
 }
 
@@ -251,7 +251,7 @@ const Art::Picture* Art::small_prop(const level::PropKind& kind, bool mirrored, 
     return whole ? &shrunk_.emplace(key, shrunk(*whole, small, phase)).first->second : nullptr;
 }
 
-const Art::Picture* Art::whole(level::SheetId id, int small) {
+const Art::Picture* Art::whole_picture(level::SheetId id, int small) {
     const std::scoped_lock lock(making_);
     return made_whole(id, small);
 }

@@ -27,7 +27,7 @@ class Art {
     };
 
     // Call before drawing, whenever the project may have changed. Cheap when nothing has.
-    void follow(const level::Project& project);
+    void update(const level::Project& project);
 
     // A tile as large as level::picture_size() says; null where no tile has the id or its picture is lost. The cells of
     // the lattice are those at the small size, which must be square for it.
@@ -47,7 +47,7 @@ class Art {
     [[nodiscard]] const join::Rules* over() const { return over_ ? &*over_ : nullptr; }
     const Picture* prop(const level::PropKind& kind, bool mirrored);
     // The picture of a sheet; a small one is that of the picture repeated without end, up to where it repeats itself.
-    const Picture* whole(level::SheetId sheet, int small = 0);
+    const Picture* whole_picture(level::SheetId sheet, int small = 0);
     // A prop, or any picture of full size that came from here, whose corner lies `phase` pixels inside its first small
     // one.
     const Picture* small_prop(const level::PropKind& kind, bool mirrored, int small, Point phase);
@@ -74,8 +74,8 @@ class Art {
         level::Beyond beyond;
         bool blocks = false;
     };
-    const Aslant& aslant(const Lattice& lattice);
-    std::list<Aslant> aslant_;
+    const Aslant& isometric(const Lattice& lattice);
+    std::list<Aslant> isometric_;
     std::unordered_map<std::uint64_t, Picture> tiles_;
     std::unordered_map<std::uint64_t, Picture> props_;
     std::unordered_map<level::SheetId, Picture> wholes_;

@@ -283,7 +283,7 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
 int wrapped(int v, int size) { return v - floor_div(v, size) * size; }
 
 void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip, int small) {
-    const Art::Picture* picture = art.whole(layer.backdrop.sheet, small);
+    const Art::Picture* picture = art.whole_picture(layer.backdrop.sheet, small);
     if (!picture) return;
     const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
     for (int y = clip.y; y < clip.bottom(); ++y) {
@@ -327,7 +327,7 @@ Box extent_of(const level::Level& level, Art& art) {
 
 Box extent(const level::Project& project, const level::Level& level) {
     Art art;
-    if (level.lattice != LatticeKind::square) art.follow(project);
+    if (level.lattice != LatticeKind::square) art.update(project);
     return extent_of(level, art);
 }
 
@@ -338,7 +338,7 @@ level::Level of_layer(const level::Level& level, const Layer& layer) {
     level::Level out;
     out.lattice = level.lattice;
     out.cell = level.lattice_of(layer).cell;
-    out.size = {level.size.w * layer.finer, level.size.h * layer.finer};
+    out.size = {level.size.w * layer.subdivision, level.size.h * layer.subdivision};
     return out;
 }
 
@@ -356,7 +356,7 @@ std::vector<std::vector<Aslant>> all_aslant(const level::Level& level, Art& art,
         const Layer& layer = *level.layers[i];
         if (layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
         const Point shift = shift_of(level, layer);
-        const bool as_others = shift == Point{} && layer.finer == 1;
+        const bool as_others = shift == Point{} && layer.subdivision == 1;
         out[i] = aslant_in(of_layer(level, layer), layer.grid, art, clip.moved({-shift.x, -shift.y}),
                            as_others ? &hidden : nullptr, layer.opacity >= 100);
     }
@@ -375,7 +375,7 @@ void fill_ground(const level::Level& level, Canvas& canvas, const Box& clip) {
 
 void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
                  int small) {
-    art.follow(project);
+    art.update(project);
     const Box clip = intersection(intersection(part, canvas.box), extent_of(level, art));
     if (clip.empty()) return;
     fill_ground(level, canvas, clip);
@@ -391,7 +391,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const Layer& layer = *level.layers[i];
         if (!square || layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
         const Point shift = shift_of(level, layer);
-        if (layer.finer != 1)
+        if (layer.subdivision != 1)
             seen_on[i] = seen_of(of_layer(level, layer), layer, art,
                                  level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small);
         else
@@ -444,7 +444,8 @@ bool on_raster(const level::Level& level, int small) {
     if (level.lattice != LatticeKind::square) return false;
     if (level.cell.w % s != 0 || level.cell.h % s != 0) return false;
     return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
-        if (l->finer != 1 && (level.cell.w / l->finer % s != 0 || level.cell.h / l->finer % s != 0)) return false;
+        if (l->subdivision != 1 && (level.cell.w / l->subdivision % s != 0 || level.cell.h / l->subdivision % s != 0))
+            return false;
         return l->shift == Point{} || (level.cell.w / 2 % s == 0 && level.cell.h / 2 % s == 0);
     });
 }
@@ -452,7 +453,7 @@ bool on_raster(const level::Level& level, int small) {
 // A layer of tiles whose pictures do not lie on whole small pixels: each is averaged as it lies, and where several
 // share a pixel they lie beside each other in it. `out` holds nothing yet.
 void draw_tiles_off_raster(const level::Level& level, const Layer& layer, Art& art, Canvas& out, int small,
-                           const std::vector<Aslant>& aslant) {
+                           const std::vector<Aslant>& isometric) {
     const int s = 1 << small;
     const level::Level lies = of_layer(level, layer);
     const Lattice lattice = lies.geometry();
@@ -504,7 +505,7 @@ void draw_tiles_off_raster(const level::Level& level, const Layer& layer, Art& a
         else
             put_all(aslant_in(lies, under, art, full));
     }
-    if (!lattice.square()) return put_all(aslant);
+    if (!lattice.square()) return put_all(isometric);
     const Seen seen = seen_of(lies, layer, art, lattice.cells_in(full), nullptr);
     for (const Seen::Flat& flat : seen.flats) put(flat.picture, lattice.box(flat.at));
     for (const Seen::Block& block : seen.blocks)
@@ -514,7 +515,7 @@ void draw_tiles_off_raster(const level::Level& level, const Layer& layer, Art& a
 
 void draw_off_raster(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas,
                      const Box& part, int small) {
-    art.follow(project);
+    art.update(project);
     const int s = 1 << small;
     const Box all = extent_of(level, art);
     const Point first{floor_div(all.x, s), floor_div(all.y, s)};
@@ -523,16 +524,16 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
     if (clip.empty()) return;
     fill_ground(level, canvas, clip);
     const bool square = level.lattice == LatticeKind::square;
-    const auto aslant = square ? std::vector<std::vector<Aslant>>(level.layers.size())
-                               : all_aslant(level, art, {clip.x * s, clip.y * s, clip.w * s, clip.h * s});
+    const auto isometric = square ? std::vector<std::vector<Aslant>>(level.layers.size())
+                                  : all_aslant(level, art, {clip.x * s, clip.y * s, clip.w * s, clip.h * s});
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const level::LayerRef& layer = level.layers[i];
         if (!layer->shown || layer->opacity <= 0) continue;
         if (layer->kind == LayerKind::tiles) {
-            if (!square && aslant[i].empty() && !art.over()) continue;
+            if (!square && isometric[i].empty() && !art.over()) continue;
             Art::Picture own;
             Canvas laid(clip);
-            draw_tiles_off_raster(level, *layer, art, laid, small, aslant[i]);
+            draw_tiles_off_raster(level, *layer, art, laid, small, isometric[i]);
             own.size = clip.size();
             own.pixels = std::move(laid.pixels);
             blit(canvas, clip, own, clip.corner(), *layer);

@@ -298,8 +298,8 @@ void ParcelView::paintAslant(QPainter& p, const vicinum::Layer& layer, const QIm
     // In cells of the layer, which may be finer than the level's.
     const auto at = [&](int px, int py) {
         const auto [x, y] = level.place(px, py);
-        const double finer = double(level.cell.x) / layer.cell_size.x;
-        return std::pair(x * finer, y * finer);
+        const double subdivision = double(level.cell.x) / layer.cell_size.x;
+        return std::pair(x * subdivision, y * subdivision);
     };
     const int above = game_->highest;
     const int x0 = static_cast<int>(at(frame.x, frame.y).first) - game_->reach - 2;
@@ -358,7 +358,7 @@ void ParcelView::paintEvent(QPaintEvent*) {
     const QSize shown(level.frame.x * zoom, level.frame.y * zoom);
     const QPoint corner((width() - shown.width()) / 2, (height() - shown.height()) / 2);
     const walk::Position foot = game_->world.foot();
-    const vicinum::Rect frame = walk::follow(level, foot, level.frame);
+    const vicinum::Rect frame = walk::frame_around(level, foot, level.frame);
     p.setClipRect(QRect(corner, shown));
     p.translate(corner);
     p.scale(zoom, zoom);

@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
-#include <future>
 #include <numeric>
 
+#include "base/parallel.hpp"
 #include "sheet/axis.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/inspect.hpp"
@@ -313,13 +313,8 @@ Grounded grounded(const Image& drawn, int tolerance) {
         for (std::size_t i = first; i < out.grounds.size(); i += step)
             out.wholes[i] = art_profiles(drawn, box_of(drawn.size()), out.grounds[i].colour, out.grounds[i].tolerance);
     };
-    if (drawn.size().area() < kLarge || out.grounds.size() < 2) {
-        count(0, 1);
-    } else {
-        const auto other = std::async(std::launch::async, [&] { count(1, 2); });
-        count(0, 2);
-        other.wait();
-    }
+    parallel_both(
+        drawn.size().area() >= kLarge && out.grounds.size() > 1, [&] { count(0, 2); }, [&] { count(1, 2); });
     return out;
 }
 
@@ -396,10 +391,12 @@ SheetReading read_cut(const Image& image) {
     const Image shrunk = scale == 1 ? Image() : resampled(image, {image.width() / scale, image.height() / scale});
     const Image& drawn = scale == 1 ? image : shrunk;
 
-    const auto policy = drawn.size().area() < kLarge ? std::launch::deferred : std::launch::async;
-    auto exact = std::async(policy, [&] { return grounded(drawn, 0); });
-    const std::vector<Seams> seams = seams_of(drawn);
-    std::vector<Candidate> found = candidates(drawn, seams, exact.get(), true);
+    const bool large = drawn.size().area() >= kLarge;
+    Grounded exact;
+    std::vector<Seams> seams;
+    parallel_both(
+        large, [&] { exact = grounded(drawn, 0); }, [&] { seams = seams_of(drawn); });
+    std::vector<Candidate> found = candidates(drawn, seams, exact, true);
     const auto best_score = [&] {
         double best = -1e9;
         for (const Candidate& c : found) best = std::max(best, c.score);
@@ -453,12 +450,14 @@ SheetReading read_cut(const Image& image) {
     for (std::size_t i = 1; i < distinct.size(); ++i)
         distinct[i].confidence = std::min(distinct[i].confidence, out.best->confidence);
     out.others.assign(distinct.begin() + 1, distinct.end());
-    auto straddling = std::async(policy, [&] { return straddling_cells(image, out.best->cut); });
-    const auto boxes = cut_boxes(out.best->cut, image.size());
-    const auto between = gap_colour(image, out.best->cut);
-    for (std::size_t i = 0; i < boxes.size(); ++i)
-        if (is_blank(image, boxes[i], between)) out.blank.push_back(static_cast<int>(i));
-    out.straddling = straddling.get();
+    const auto find_blank = [&] {
+        const auto boxes = cut_boxes(out.best->cut, image.size());
+        const auto between = gap_colour(image, out.best->cut);
+        for (std::size_t i = 0; i < boxes.size(); ++i)
+            if (is_blank(image, boxes[i], between)) out.blank.push_back(static_cast<int>(i));
+    };
+    parallel_both(
+        large, [&] { out.straddling = straddling_cells(image, out.best->cut); }, find_blank);
     return out;
 }
 

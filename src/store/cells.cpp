@@ -220,7 +220,7 @@ std::vector<Point> blocks_of(const level::Level& level) {
     const auto holds = [&](Point block) {
         for (const level::LayerRef& l : level.layers) {
             if (!l->has_cells()) continue;
-            const int chunks = kChunks * l->finer;
+            const int chunks = kChunks * l->subdivision;
             for (int y = 0; y < chunks; ++y)
                 for (int x = 0; x < chunks; ++x) {
                     const Point chunk{block.x * chunks + x, block.y * chunks + y};
@@ -270,7 +270,7 @@ std::string write_cells(const level::Level& level, const join::Rules& rules, con
     for (const level::LayerRef& layer : level.layers) {
         if (!layer->has_cells()) continue;
         out += "layer " + std::to_string(layer->id) + "\n";
-        const Box part = level::in_layer(level_part, layer->finer);
+        const Box part = level::in_layer(level_part, layer->subdivision);
         Grid ruled = layer->grid;
         join::resolve(rules, ruled, part, layer->id);
         for (int y = part.y; y < part.bottom(); ++y) {
@@ -290,7 +290,7 @@ CellReader::CellReader(level::Level& level, std::uint32_t next_tile)
     for (const level::LayerRef& l : std::vector(level.layers))
         if (l->has_cells()) {
             grids_[l->id] = &level.edit(l->id).grid;
-            finer_[l->id] = l->finer;
+            finer_[l->id] = l->subdivision;
             if (l->kind == LayerKind::blockers) blockers_.insert(l->id);
         }
 }

@@ -97,7 +97,7 @@ std::vector<Field> Field::list(std::size_t most) const {
     return out;
 }
 
-std::int64_t Field::whole(std::int64_t least, std::int64_t most) const {
+std::int64_t Field::integer(std::int64_t least, std::int64_t most) const {
     if (!value_->is_number_integer()) refuse("This is not a whole number");
     const bool huge = value_->is_number_unsigned() && value_->get<std::uint64_t>() > std::uint64_t{INT64_MAX};
     const std::int64_t v = huge ? INT64_MAX : value_->get<std::int64_t>();
@@ -199,7 +199,7 @@ int check_format(const Field& root, const std::string& format, int version) {
     const std::string found = root["format"].text(64);
     if (found != format)
         root["format"].refuse(say("This is a \"%1\", not a \"%2\"", found, format), "Choose the right file");
-    const auto number = root["version"].whole(1, 1 << 30);
+    const auto number = root["version"].integer(1, 1 << 30);
     if (number > version)
         root["version"].refuse(say("The file has format number %1, this program knows up to %2", number, version),
                                "Open it with a newer Vicinum");

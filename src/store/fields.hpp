@@ -33,8 +33,8 @@ class Field {
     Field operator[](const char* key) const;
     [[nodiscard]] std::vector<std::pair<std::string, Field>> entries() const; // of an object
     [[nodiscard]] std::vector<Field> list(std::size_t most = 1U << 24) const;
-    [[nodiscard]] std::int64_t whole(std::int64_t least, std::int64_t most) const;
-    [[nodiscard]] int number(int least, int most) const { return static_cast<int>(whole(least, most)); }
+    [[nodiscard]] std::int64_t integer(std::int64_t least, std::int64_t most) const;
+    [[nodiscard]] int number(int least, int most) const { return static_cast<int>(integer(least, most)); }
     [[nodiscard]] double real(double least, double most) const;
     [[nodiscard]] std::string text(std::size_t most = 4096) const;
     [[nodiscard]] bool yes() const;

@@ -64,7 +64,7 @@ Json to_json(const Polygons& polygons) {
 std::vector<LayerId> read_homes(const Field& f) {
     std::vector<LayerId> homes;
     if (!f.has("homes")) return homes;
-    for (const Field& id : f["homes"].list(4096)) homes.push_back(static_cast<LayerId>(id.whole(1, UINT32_MAX)));
+    for (const Field& id : f["homes"].list(4096)) homes.push_back(static_cast<LayerId>(id.integer(1, UINT32_MAX)));
     return homes;
 }
 
@@ -92,13 +92,14 @@ Json tray_json(const OwnTray& t) {
 
 OwnTray read_tray(const Field& f) {
     OwnTray t;
-    t.id = static_cast<OwnTrayId>(f["id"].whole(1, UINT32_MAX));
+    t.id = static_cast<OwnTrayId>(f["id"].integer(1, UINT32_MAX));
     t.name = f["name"].text();
     if (f.has("folder")) t.folder = f["folder"].text();
     if (f.has("colour")) t.colour = f["colour"].colour();
     // What is named here may be gone meanwhile; the tray shows what there is.
     if (f.has("sheets"))
-        for (const Field& s : f["sheets"].list(4096)) t.sheets.push_back(static_cast<SheetId>(s.whole(1, UINT32_MAX)));
+        for (const Field& s : f["sheets"].list(4096))
+            t.sheets.push_back(static_cast<SheetId>(s.integer(1, UINT32_MAX)));
     if (f.has("tags"))
         for (const Field& tag : f["tags"].list(256)) t.tags.push_back(tag.text(256));
     if (f.has("items"))
@@ -106,7 +107,7 @@ OwnTray read_tray(const Field& f) {
             const auto pair = item.list(2);
             if (pair.size() != 2) item.refuse("A thing in a tray is a word and a number");
             t.items.push_back({static_cast<TrayItem::Kind>(pair[0].word(tray_item_words())),
-                               static_cast<std::uint32_t>(pair[1].whole(1, UINT32_MAX))});
+                               static_cast<std::uint32_t>(pair[1].integer(1, UINT32_MAX))});
         }
     return t;
 }
@@ -176,7 +177,7 @@ Block read_block(const Field& f) {
 Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) {
     const std::uint32_t next_tile = project.next_tile;
     Tile t;
-    t.id = static_cast<TileId>(f["id"].whole(1, kMostTiles));
+    t.id = static_cast<TileId>(f["id"].integer(1, kMostTiles));
     if (t.id >= next_tile) f["id"].refuse("The tile number is not below \"next_tile\"");
     if (!taken.insert(t.id).second) f["id"].refuse(say("Two tiles have the number %1", t.id));
     t.box = f["box"].box(0, sheet::kMostSide);
@@ -189,7 +190,7 @@ Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) 
         for (const Field& frame : f["frames"].list(kMostFrames)) {
             const auto pair = frame.list(2);
             if (pair.size() != 2) frame.refuse("A frame is a tile's number and its milliseconds");
-            t.frames.push_back({static_cast<TileId>(pair[0].whole(1, kMostTiles)), pair[1].number(10, 60000)});
+            t.frames.push_back({static_cast<TileId>(pair[0].integer(1, kMostTiles)), pair[1].number(10, 60000)});
         }
     t.homes = read_homes(f);
     read_properties(f, project, t);
@@ -223,7 +224,7 @@ Json sheet_json(const Sheet& s) {
 
 Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken) {
     Sheet s;
-    s.id = static_cast<SheetId>(f["id"].whole(1, UINT32_MAX));
+    s.id = static_cast<SheetId>(f["id"].integer(1, UINT32_MAX));
     s.name = f["name"].text();
     s.file = f["file"].text();
     s.accepted = f["accepted"].yes();
@@ -268,9 +269,9 @@ Json kind_json(const PropKind& k) {
 
 PropKind read_kind(const Field& f, const Project& project) {
     PropKind k;
-    k.id = static_cast<PropKindId>(f["id"].whole(1, UINT32_MAX));
+    k.id = static_cast<PropKindId>(f["id"].integer(1, UINT32_MAX));
     k.name = f["name"].text();
-    k.sheet = static_cast<SheetId>(f["sheet"].whole(1, UINT32_MAX));
+    k.sheet = static_cast<SheetId>(f["sheet"].integer(1, UINT32_MAX));
     if (!project.sheet(k.sheet)) f["sheet"].refuse(say("There is no sheet %1", k.sheet));
     k.box = f["box"].box(0, sheet::kMostSide);
     if (k.box.empty()) f["box"].refuse("The box is empty");
@@ -286,7 +287,7 @@ Json layer_json(const Layer& l) {
     Json j{{"id", l.id},       {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind)},
            {"shown", l.shown}, {"locked", l.locked}, {"opacity", l.opacity}};
     if (l.kind == LayerKind::tiles) j["solid"] = l.solid;
-    if (l.finer != 1) j["finer"] = l.finer;
+    if (l.subdivision != 1) j["finer"] = l.subdivision;
     if (!l.collision_class.empty()) j["collision_class"] = l.collision_class;
     if (l.kind == LayerKind::backdrop)
         j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
@@ -298,7 +299,7 @@ Json layer_json(const Layer& l) {
 
 Layer read_layer(const Field& f, const Project& project, Size cells) {
     Layer l;
-    l.id = static_cast<LayerId>(f["id"].whole(1, UINT32_MAX));
+    l.id = static_cast<LayerId>(f["id"].integer(1, UINT32_MAX));
     l.name = f["name"].text();
     l.kind = static_cast<LayerKind>(f["kind"].word(layer_kind_words()));
     l.shown = f["shown"].yes();
@@ -306,16 +307,16 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
     l.opacity = f["opacity"].number(0, 100);
     if (l.kind == LayerKind::tiles) l.solid = f["solid"].yes();
     if (f.has("finer")) {
-        l.finer = f["finer"].number(1, level::kMostFiner);
-        if (l.finer != 1 && (l.kind != LayerKind::tiles || l.solid))
+        l.subdivision = f["finer"].number(1, level::kMostSubdivision);
+        if (l.subdivision != 1 && (l.kind != LayerKind::tiles || l.solid))
             f["finer"].refuse("Only tiles that do not block can be finer than the level");
-        if (cells.w * l.finer > kMostCells || cells.h * l.finer > kMostCells)
+        if (cells.w * l.subdivision > kMostCells || cells.h * l.subdivision > kMostCells)
             f["finer"].refuse("The layer would have too many cells");
     }
-    if (l.has_cells()) l.grid = Grid({cells.w * l.finer, cells.h * l.finer});
+    if (l.has_cells()) l.grid = Grid({cells.w * l.subdivision, cells.h * l.subdivision});
     if (f.has("collision_class")) l.collision_class = f["collision_class"].text(64);
     if (l.kind == LayerKind::backdrop) {
-        l.backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].whole(0, UINT32_MAX));
+        l.backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].integer(0, UINT32_MAX));
         if (l.backdrop.sheet && !project.sheet(l.backdrop.sheet))
             f["backdrop"]["sheet"].refuse("There is no such sheet");
         l.backdrop.tint = f["backdrop"]["tint"].colour();
@@ -332,7 +333,7 @@ Json mark_json(const Mark& m) {
 
 Mark read_mark(const Field& f) {
     Mark m;
-    m.id = static_cast<MarkId>(f["id"].whole(1, UINT32_MAX));
+    m.id = static_cast<MarkId>(f["id"].integer(1, UINT32_MAX));
     m.name = f["name"].text();
     m.kind = static_cast<MarkKind>(f["kind"].word(mark_words()));
     m.cells = f["cells"].box(-kMostCells, 2 * kMostCells);
@@ -341,7 +342,7 @@ Mark read_mark(const Field& f) {
 
 NoteKind read_note_kind(const Field& f) {
     NoteKind k;
-    k.id = static_cast<NoteId>(f["id"].whole(1, UINT32_MAX));
+    k.id = static_cast<NoteId>(f["id"].integer(1, UINT32_MAX));
     k.name = f["name"].text(256);
     if (k.name.empty()) f["name"].refuse("The name is empty");
     k.type = static_cast<NoteType>(f["type"].word(note_words()));
@@ -430,8 +431,8 @@ Project project_from_text(const std::string& text, const std::string& file, std:
     check_format(root, "vicinum-project", kProjectVersion);
     Project project;
     project.name = root["name"].text();
-    project.next_tile = static_cast<std::uint32_t>(root["next_tile"].whole(1, kMostTiles + 1));
-    project.next_id = static_cast<std::uint32_t>(root["next_id"].whole(1, UINT32_MAX));
+    project.next_tile = static_cast<std::uint32_t>(root["next_tile"].integer(1, kMostTiles + 1));
+    project.next_id = static_cast<std::uint32_t>(root["next_id"].integer(1, UINT32_MAX));
     if (root.has("unit")) project.unit = root["unit"].number(1, 4096);
     std::set<TileId> tiles;
     std::set<std::uint32_t> ids;
@@ -534,7 +535,7 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     }
     for (const Field& f : root["layers"].list(4096)) {
         Layer l = read_layer(f, project, level.size);
-        if (level.cell.w % l.finer != 0 || level.cell.h % l.finer != 0)
+        if (level.cell.w % l.subdivision != 0 || level.cell.h % l.subdivision != 0)
             f["finer"].refuse("The level's cells cannot be divided like that");
         refuse_twice(f, ids, l.id, [&] { level.layers.push_back(std::make_shared<const Layer>(std::move(l))); });
     }

@@ -38,7 +38,7 @@ std::uint8_t read_mask(const Field& f, JoinKind kind) {
 }
 
 TileId read_tile_id(const Field& f, std::uint32_t next_tile) {
-    const auto id = f.whole(0, kMostTiles);
+    const auto id = f.integer(0, kMostTiles);
     if (id < 1 || id >= next_tile) f.refuse(say("Tile %1 was never given out", id));
     return static_cast<TileId>(id);
 }
@@ -128,7 +128,7 @@ Json order_card_json(const OrderCard& card) {
 
 OrderCard read_order_card(const Field& f) {
     OrderCard card;
-    card.id = static_cast<std::uint32_t>(f["id"].whole(1, UINT32_MAX));
+    card.id = static_cast<std::uint32_t>(f["id"].integer(1, UINT32_MAX));
     card.name = f["name"].text();
     card.kind = static_cast<JoinKind>(f["kind"].word(join_kind_words()));
     card.layout = f["layout"].size(1, 4096);

@@ -13,8 +13,7 @@ using namespace level;
 namespace {
 
 const std::vector<std::string>& plan_words() {
-    static const std::vector<std::string> words{"nothing", "material", "tile", "prop",
-                                                "mark",    "start",    "exit"};
+    static const std::vector<std::string> words{"nothing", "material", "tile", "prop", "mark", "start", "exit"};
     return words;
 }
 
@@ -94,13 +93,13 @@ Plan read_plan(const Field& f) {
     plan.at = f["at"].point(-kMostCells, kMostCells);
     plan.bottom_up = f["bottom_up"].yes();
     plan.gather = f["gather"].number(0, 441);
-    plan.layer = static_cast<LayerId>(f["layer"].whole(0, UINT32_MAX));
+    plan.layer = static_cast<LayerId>(f["layer"].integer(0, UINT32_MAX));
     for (const Field& k : f["keys"].list(kMostPlanKeys)) {
         PlanKey key;
         key.colour = k["colour"].colour();
         key.kind = static_cast<PlanKey::Kind>(k["is"].word(plan_words()));
         // What is named here may be gone meanwhile; then nothing is laid.
-        if (k.has("id")) key.id = static_cast<std::uint32_t>(k["id"].whole(1, UINT32_MAX));
+        if (k.has("id")) key.id = static_cast<std::uint32_t>(k["id"].integer(1, UINT32_MAX));
         if (k.has("name")) key.name = k["name"].text(256);
         // Before they were kinds of their own, start and exit went by their names.
         if (key.kind == PlanKey::Kind::mark && key.name == "Start") key.kind = PlanKey::Kind::start;
@@ -133,7 +132,7 @@ void read_layer_settings(const Field& f, Layer& l) {
         if (l.solid && l.shift != Point{}) f["shift"].refuse("A layer that blocks lies on the lattice");
     }
     if (f.has("group")) l.group = f["group"].text(256);
-    if (f.has("overlay_of")) l.overlay_of = static_cast<LayerId>(f["overlay_of"].whole(1, UINT32_MAX));
+    if (f.has("overlay_of")) l.overlay_of = static_cast<LayerId>(f["overlay_of"].integer(1, UINT32_MAX));
 }
 
 void put_level_extras(Json& j, const Level& level) {
@@ -169,8 +168,8 @@ std::vector<Prop> read_props(const Field& f, const Project* project) {
     std::vector<Prop> out;
     for (const Field& p : f.list(1U << 22)) {
         Prop prop;
-        prop.id = static_cast<PropId>(p["id"].whole(1, UINT32_MAX));
-        prop.kind = static_cast<PropKindId>(p["kind"].whole(1, UINT32_MAX));
+        prop.id = static_cast<PropId>(p["id"].integer(1, UINT32_MAX));
+        prop.kind = static_cast<PropKindId>(p["kind"].integer(1, UINT32_MAX));
         if (project && !project->prop_kind(prop.kind)) p["kind"].refuse(say("There is no prop %1", prop.kind));
         prop.at = p["at"].point(-kFar, kFar);
         prop.mirrored = p.has("mirrored") && p["mirrored"].yes();
@@ -180,21 +179,21 @@ std::vector<Prop> read_props(const Field& f, const Project* project) {
 }
 
 Json planting_json(const Planting& p) {
-    Json j{{"on", p.on},         {"material", p.material}, {"apart", p.apart},
-           {"leaves", p.leaves}, {"seed", p.seed},         {"kinds", Json::array()}};
+    Json j{{"on", p.on},     {"material", p.material}, {"apart", p.apart}, {"leaves", p.share_empty},
+           {"seed", p.seed}, {"kinds", Json::array()}};
     for (const Planting::Kind& k : p.kinds) j["kinds"].push_back({{"kind", k.kind}, {"weight", k.weight}});
     return j;
 }
 
 Planting read_planting(const Field& f, const Project& project) {
     Planting p;
-    p.on = static_cast<LayerId>(f["on"].whole(0, UINT32_MAX));
+    p.on = static_cast<LayerId>(f["on"].integer(0, UINT32_MAX));
     p.material = static_cast<MaterialId>(f["material"].number(0, 255));
     p.apart = f["apart"].number(1, 4096);
-    p.leaves = f["leaves"].number(0, 99);
-    p.seed = static_cast<std::uint32_t>(f["seed"].whole(0, UINT32_MAX));
+    p.share_empty = f["leaves"].number(0, 99);
+    p.seed = static_cast<std::uint32_t>(f["seed"].integer(0, UINT32_MAX));
     for (const Field& k : f["kinds"].list(1024)) {
-        Planting::Kind kind{static_cast<PropKindId>(k["kind"].whole(1, UINT32_MAX)), k["weight"].number(0, 1000)};
+        Planting::Kind kind{static_cast<PropKindId>(k["kind"].integer(1, UINT32_MAX)), k["weight"].number(0, 1000)};
         // A kind that is gone is planted no more.
         if (project.prop_kind(kind.kind)) p.kinds.push_back(kind);
     }
@@ -209,7 +208,7 @@ Json stamp_json(const Stamp& s) {
     for (const StampLayer& l : s.layers) {
         Json layer{
             {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind))}};
-        if (l.finer != 1) layer["finer"] = l.finer;
+        if (l.subdivision != 1) layer["finer"] = l.subdivision;
         if (has_cells(l.kind))
             layer["rows"] = write_rows(l.grid);
         else
@@ -221,7 +220,7 @@ Json stamp_json(const Stamp& s) {
 
 Stamp read_stamp(const Field& f, const Project& project) {
     Stamp s;
-    s.id = static_cast<StampId>(f["id"].whole(1, UINT32_MAX));
+    s.id = static_cast<StampId>(f["id"].integer(1, UINT32_MAX));
     s.name = f["name"].text();
     s.size = f["size"].size(1, 1024);
     s.cell = f["cell"].size(1, 1024);
@@ -229,16 +228,17 @@ Stamp read_stamp(const Field& f, const Project& project) {
     s.nine = f.has("nine") && f["nine"].yes();
     for (const Field& l : f["layers"].list(256)) {
         StampLayer layer;
-        layer.from = static_cast<LayerId>(l["from"].whole(0, UINT32_MAX));
+        layer.from = static_cast<LayerId>(l["from"].integer(0, UINT32_MAX));
         layer.name = l["name"].text();
         layer.kind = static_cast<LayerKind>(l["kind"].word(layer_kind_words()));
         if (layer.kind == LayerKind::backdrop) l["kind"].refuse("A stamp has no backdrops");
-        if (l.has("finer")) layer.finer = l["finer"].number(1, kMostFiner);
+        if (l.has("finer")) layer.subdivision = l["finer"].number(1, kMostSubdivision);
         if (has_cells(layer.kind)) {
             std::vector<std::string> rows;
-            for (const Field& row : l["rows"].list(1024 * kMostFiner)) rows.push_back(row.text(1U << 16));
-            layer.grid = read_rows(rows, {s.size.w * layer.finer, s.size.h * layer.finer}, l.file(), l["rows"].path(),
-                                   layer.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile);
+            for (const Field& row : l["rows"].list(1024 * kMostSubdivision)) rows.push_back(row.text(1U << 16));
+            layer.grid =
+                read_rows(rows, {s.size.w * layer.subdivision, s.size.h * layer.subdivision}, l.file(),
+                          l["rows"].path(), layer.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile);
         } else {
             layer.props = read_props(l["props"], nullptr);
             // What is named here may be gone meanwhile.

@@ -3,12 +3,12 @@
 #include <unistd.h>
 
 #include <algorithm>
-#include <future>
 #include <mutex>
 #include <set>
 #include <tuple>
 
 #include "base/error.hpp"
+#include "base/parallel.hpp"
 #include "join/compose_sheet.hpp"
 #include "sheet/inspect.hpp"
 #include "sheet/png.hpp"
@@ -135,9 +135,8 @@ void read_level_cells(const fs::path& dir, const fs::path& root, level::Level& l
             for (const Point block : blocks)
                 if (block.y % 2 == which) read(block_name(level.id, block), block_box(block));
         };
-        auto other = std::async(std::launch::async, every_other, 1);
-        every_other(0);
-        other.get();
+        parallel_both(
+            true, [&] { every_other(0); }, [&] { every_other(1); });
     }
     reader.finish(rules);
     if (!damages) return;
@@ -205,7 +204,7 @@ std::vector<Kept> kept_states(const fs::path& dir) {
             const Json json = parse_json(read_file(file, 1U << 20), file.string());
             const Field root(json, file.string(), "");
             check_format(root, "vicinum-kept", 1);
-            out.push_back({entry.path().filename().string(), root["name"].text(), root["when"].whole(0, 1LL << 40)});
+            out.push_back({entry.path().filename().string(), root["name"].text(), root["when"].integer(0, 1LL << 40)});
         } catch (const InputError&) {
             // A damaged keep-point is no reason not to open the project; its folder stays as it is.
         }
@@ -245,14 +244,14 @@ std::map<std::string, std::string> texts(const level::Project& project, const le
         bool alike = rules_same && old && old->size == level->size && old->layers.size() == level->layers.size();
         for (std::size_t i = 0; alike && i < level->layers.size(); ++i)
             alike = old->layers[i]->id == level->layers[i]->id && old->layers[i]->kind == level->layers[i]->kind &&
-                    old->layers[i]->finer == level->layers[i]->finer;
+                    old->layers[i]->subdivision == level->layers[i]->subdivision;
         for (const auto& [name, part] : cell_files(*level)) {
             // A file is written where a cell of its part, or one beside it by which it is joined, has changed.
             const auto touched = [&] {
                 for (std::size_t i = 0; i < level->layers.size(); ++i) {
                     if (level->layers[i] == old->layers[i] || !level->layers[i]->has_cells()) continue;
                     for (const Box& box : level::differences(old->layers[i]->grid, level->layers[i]->grid))
-                        if (!intersection(level::in_level(box.grown(1), level->layers[i]->finer), part).empty())
+                        if (!intersection(level::in_level(box.grown(1), level->layers[i]->subdivision), part).empty())
                             return true;
                 }
                 return false;

@@ -18,7 +18,7 @@ constexpr float kStepDown = 0.3F;     // cells: how far down the walker keeps to
 constexpr float kSteepest = 0.6F;     // the least upward part of a normal that counts as ground
 
 // Bits of fixtures, so that a contact knows what it is.
-enum class Stuff : std::uintptr_t { walker = 1, solid, one_way };
+enum class FixtureKind : std::uintptr_t { walker = 1, solid, one_way };
 
 float metres(int units) { return static_cast<float>(units) / vicinum::kUnit; }
 
@@ -52,7 +52,7 @@ struct World::Parts : b2ContactListener {
         b2FixtureDef def;
         def.shape = &chain;
         def.friction = 0;
-        def.userData.pointer = static_cast<std::uintptr_t>(Stuff::solid);
+        def.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::solid);
         mass->CreateFixture(&def);
         ++chains;
     }
@@ -73,7 +73,7 @@ struct World::Parts : b2ContactListener {
         b2FixtureDef def;
         def.shape = &box;
         def.friction = 0;
-        def.userData.pointer = static_cast<std::uintptr_t>(Stuff::solid);
+        def.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::solid);
         mass->CreateFixture(&def);
     }
 
@@ -90,7 +90,7 @@ struct World::Parts : b2ContactListener {
         b2FixtureDef def;
         def.shape = &edge;
         def.friction = 0;
-        def.userData.pointer = static_cast<std::uintptr_t>(Stuff::one_way);
+        def.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::one_way);
         mass->CreateFixture(&def);
     }
 
@@ -119,16 +119,16 @@ struct World::Parts : b2ContactListener {
         fixture.shape = &shape;
         fixture.density = 1;
         fixture.friction = 0;
-        fixture.userData.pointer = static_cast<std::uintptr_t>(Stuff::walker);
+        fixture.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::walker);
         walker->CreateFixture(&fixture);
     }
 
     // One-way edges stop only what was wholly outside when it came; from inside one passes.
     void PreSolve(b2Contact* contact, const b2Manifold*) override {
-        const auto stuff = [](b2Fixture* f) { return static_cast<Stuff>(f->GetUserData().pointer); };
-        b2Fixture* edge_fixture = stuff(contact->GetFixtureA()) == Stuff::one_way   ? contact->GetFixtureA()
-                                  : stuff(contact->GetFixtureB()) == Stuff::one_way ? contact->GetFixtureB()
-                                                                                    : nullptr;
+        const auto kind_of = [](b2Fixture* f) { return static_cast<FixtureKind>(f->GetUserData().pointer); };
+        b2Fixture* edge_fixture = kind_of(contact->GetFixtureA()) == FixtureKind::one_way   ? contact->GetFixtureA()
+                                  : kind_of(contact->GetFixtureB()) == FixtureKind::one_way ? contact->GetFixtureB()
+                                                                                            : nullptr;
         if (!edge_fixture) return;
         const auto* edge = static_cast<const b2EdgeShape*>(edge_fixture->GetShape());
         b2Vec2 along = edge->m_vertex2 - edge->m_vertex1;
@@ -165,7 +165,8 @@ struct World::Parts : b2ContactListener {
         struct Nearest : b2RayCastCallback {
             float fraction = -1;
             float ReportFixture(b2Fixture* f, const b2Vec2&, const b2Vec2& n, float at) override {
-                if (static_cast<Stuff>(f->GetUserData().pointer) == Stuff::walker || -n.y < kSteepest) return -1;
+                if (static_cast<FixtureKind>(f->GetUserData().pointer) == FixtureKind::walker || -n.y < kSteepest)
+                    return -1;
                 fraction = at;
                 return at;
             }
@@ -318,7 +319,7 @@ bool World::fell_out() const {
            p.y > size.y + 2.0 + 2.0 * parts_->half.y;
 }
 
-vicinum::Rect follow(const vicinum::Level& level, Position foot, vicinum::Vec frame) {
+vicinum::Rect frame_around(const vicinum::Level& level, Position foot, vicinum::Vec frame) {
     const auto along = [](double centre, int shown, int from, int whole) {
         if (whole <= shown) return from + (whole - shown) / 2;
         return std::clamp(static_cast<int>(std::lround(centre - shown / 2.0)), from, from + whole - shown);

@@ -57,7 +57,7 @@ class World {
 
 // The pixels that the game's frame shows, around the walker and kept inside the level; a level smaller than the frame
 // is centred. `frame` in pixels.
-vicinum::Rect follow(const vicinum::Level& level, Position foot, vicinum::Vec frame);
+vicinum::Rect frame_around(const vicinum::Level& level, Position foot, vicinum::Vec frame);
 
 // Timed inputs: a line "TICKS [left] [right] [up] [down] [jump]"; # begins a comment.
 struct Step {

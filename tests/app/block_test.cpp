@@ -1,13 +1,25 @@
 // A block from the sheet to the level and back, by mouse.
-#include "level/block.hpp"
-#include "app/sheet_view.hpp"
-#include "window.hpp"
+#include "app/window.hpp"
 
 #include <QComboBox>
 #include <QHash>
+#include <QImage>
+#include <QLabel>
 #include <QListWidget>
+#include <QPoint>
+#include <QPointF>
 #include <QPushButton>
+#include <QRect>
+#include <QSize>
 #include <QSpinBox>
+#include <QTest>
+
+#include "app/sheet/sheet_view.hpp"
+#include "edit/stroke.hpp"
+#include "level/block.hpp"
+#include "level/cell.hpp"
+#include "level/project.hpp"
+#include "level/sheet.hpp"
 
 using namespace app_test;
 

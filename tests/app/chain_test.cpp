@@ -1,11 +1,28 @@
 // The whole way, with mouse and keys: a picture dropped on the window becomes tiles, a material, a painted level,
 // outlines, a walk, a parcel, and all of it is there again after a restart.
+#include "app/window.hpp"
+
+#include <QLabel>
+#include <QLocale>
+#include <QPointF>
 #include <QProcess>
 #include <QSpinBox>
 
-#include "app/window.hpp"
+#include "app/hand_over/hand_over_page.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "app/shell/workline.hpp"
 #include "base/files.hpp"
+#include "edit/stroke.hpp"
+#include "join/mask.hpp"
+#include "join/resolve.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/material.hpp"
+#include "level/project.hpp"
+#include "level/shape.hpp"
+#include "level/sheet.hpp"
 #include "outline/trace.hpp"
+#include "player/parcel_view.hpp"
 #include "sheet/cut.hpp"
 #include "vicinum_level.hpp"
 

@@ -1,8 +1,23 @@
 // The Cut stage by mouse and keys: islands, pulled lines, nudges.
-#include "sheet/cut.hpp"
+#include "app/window.hpp"
+
+#include <QApplication>
+#include <QImage>
+#include <QLabel>
+#include <QPoint>
+#include <QPushButton>
+#include <QRect>
+#include <QSpinBox>
+#include <QString>
+#include <QTest>
+
+#include "app/sheet/sheet_view.hpp"
 #include "edit/props.hpp"
+#include "join/mask.hpp"
+#include "level/level.hpp"
+#include "level/material.hpp"
+#include "sheet/cut.hpp"
 #include "sheet/png.hpp"
-#include "window.hpp"
 
 using namespace app_test;
 

@@ -1,13 +1,26 @@
+#include "app/window.hpp"
+
+#include <QAction>
 #include <QFile>
+#include <QLabel>
 #include <QListWidget>
 #include <QMenu>
 #include <QMessageBox>
+#include <QPointF>
 #include <QSpinBox>
 #include <QTimer>
 
-#include "app/window.hpp"
+#include "app/hand_over/hand_over_page.hpp"
+#include "app/hand_over/level_card.hpp"
+#include "app/parts/card_list.hpp"
+#include "app/shell/workline.hpp"
 #include "base/files.hpp"
 #include "edit/levels.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/material.hpp"
+#include "level/project.hpp"
 #include "vicinum_level.hpp"
 
 using namespace app_test;

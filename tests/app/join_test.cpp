@@ -1,20 +1,42 @@
 // Jobs in Join: from a dropped sheet to painting, tiles composed, readings corrected and accepted, patches, cards.
+#include "app/window.hpp"
+
 #include <QAction>
+#include <QApplication>
 #include <QComboBox>
+#include <QImage>
 #include <QInputDialog>
 #include <QLabel>
 #include <QMenu>
+#include <QObject>
+#include <QPoint>
+#include <QPointF>
 #include <QPushButton>
 #include <QSlider>
+#include <QSpinBox>
+#include <QString>
+#include <QTest>
 #include <QTimer>
 #include <QToolButton>
+#include <QWidget>
 
-#include "app/join_stage.hpp"
-#include "app/tokens.hpp"
+#include "app/join/join_centre.hpp"
+#include "app/join/proof_view.hpp"
+#include "app/parts/card_list.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "app/shell/workline.hpp"
 #include "base/files.hpp"
 #include "edit/joins.hpp"
+#include "join/mask.hpp"
+#include "join/resolve.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
+#include "level/material.hpp"
+#include "level/sheet.hpp"
 #include "sheet/png.hpp"
-#include "window.hpp"
 
 using namespace app_test;
 using level::JoinKind;

@@ -1,22 +1,42 @@
 // Whole jobs by mouse and keyboard, with their actions counted: docs/journeys.md tells how many each takes, and the
 // tests hold it to that. A click, a drag, a key and a text that is typed are an action each.
+#include "app/window.hpp"
+
+#include <QAction>
+#include <QApplication>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QInputDialog>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QMetaObject>
+#include <QObject>
+#include <QPointF>
 #include <QPushButton>
 #include <QSlider>
+#include <QString>
+#include <QTest>
 #include <QTimer>
 #include <QToolButton>
+#include <QWheelEvent>
+#include <QWidget>
 
+#include "app/lay/plan_panel.hpp"
+#include "app/sheet/sheet_view.hpp"
 #include "base/files.hpp"
 #include "edit/overlay.hpp"
+#include "join/resolve.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
 #include "level/region.hpp"
+#include "level/shape.hpp"
+#include "level/sheet.hpp"
 #include "parcel/build.hpp"
 #include "sheet/png.hpp"
 #include "walk/world.hpp"
-#include "window.hpp"
 
 using namespace app_test;
 

@@ -1,13 +1,17 @@
 // Sheets of edges and of corners: the kind is proposed from the art, taken with one click, and painted with.
+#include "app/window.hpp"
+
 #include <QAction>
 #include <QLabel>
 #include <QMenu>
+#include <QPointF>
 #include <QPushButton>
+#include <QString>
 
 #include "base/files.hpp"
 #include "join/mask.hpp"
+#include "level/material.hpp"
 #include "sheet/png.hpp"
-#include "window.hpp"
 
 using namespace app_test;
 using level::JoinKind;

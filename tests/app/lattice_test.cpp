@@ -1,13 +1,31 @@
 // Isometric levels, blockers, plantings and layers with cells of their own, in the window.
+#include "app/window.hpp"
+
+#include <QAction>
+#include <QApplication>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QObject>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QString>
+#include <QTest>
 #include <QTimer>
+#include <QToolButton>
+#include <QWidget>
 
-#include "app/join_stage.hpp"
-#include "window.hpp"
+#include "app/join/join_centre.hpp"
+#include "app/join/proof_view.hpp"
+#include "app/session/session.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/level.hpp"
+#include "level/notes.hpp"
+#include "level/shape.hpp"
+#include "level/sheet.hpp"
 
 using namespace app_test;
 
@@ -233,7 +251,7 @@ TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]"
     const Size had = w.layer("Marsh").grid.size();
     w.view()->lookAt({20, 22});
     choose(w, "layerFiner", "8 × 8 px");
-    REQUIRE(w.layer("Marsh").finer == 2);
+    REQUIRE(w.layer("Marsh").subdivision == 2);
     CHECK(w.layer("Marsh").grid.size() == Size{had.w * 2, had.h * 2});
     // What was done is told, and gives way to what a click would do once one has gone on.
     CHECK(w.reading().contains("becomes 2 × 2"));

@@ -1,7 +1,18 @@
+#include "app/window.hpp"
+
+#include <QEvent>
+#include <QImage>
+#include <QMouseEvent>
+#include <QPointF>
+#include <QRect>
 #include <QWheelEvent>
 
-#include "app/window.hpp"
+#include "app/sheet/sheet_view.hpp"
 #include "edit/levels.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/project.hpp"
 
 using namespace app_test;
 

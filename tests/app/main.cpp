@@ -4,6 +4,8 @@
 #include <QTemporaryDir>
 #include <catch2/catch.hpp>
 
+#include "app/session/session.hpp"
+
 int main(int argc, char** argv) {
     QTemporaryDir settings;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());

@@ -1,7 +1,14 @@
-#include "app/pages.hpp"
-
 #include "app/window.hpp"
+
+#include <QImage>
+
+#include "app/view/pages.hpp"
 #include "edit/stroke.hpp"
+#include "join/resolve.hpp"
+#include "level/cell.hpp"
+#include "level/project.hpp"
+#include "picture/art.hpp"
+#include "picture/compose.hpp"
 
 using namespace app_test;
 

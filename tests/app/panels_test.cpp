@@ -1,15 +1,41 @@
+#include "app/window.hpp"
+
+#include <QAbstractButton>
 #include <QCheckBox>
+#include <QColor>
+#include <QDoubleSpinBox>
+#include <QEvent>
+#include <QImage>
+#include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QMenu>
+#include <QMouseEvent>
+#include <QObject>
+#include <QPalette>
+#include <QPointF>
+#include <QRect>
 #include <QSlider>
 #include <QSpinBox>
+#include <QStringList>
 
-#include "app/window.hpp"
+#include "app/join/proof_view.hpp"
+#include "app/parts/card_list.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "app/shell/workline.hpp"
 #include "base/files.hpp"
 #include "edit/levels.hpp"
+#include "edit/stroke.hpp"
+#include "join/mask.hpp"
+#include "level/cell.hpp"
+#include "level/shape.hpp"
+#include "level/sheet.hpp"
 #include "parcel/build.hpp"
+#include "picture/compose.hpp"
+#include "player/parcel_view.hpp"
 #include "player/watch.hpp"
 #include "sheet/png.hpp"
+#include "walk/world.hpp"
 
 using namespace app_test;
 
@@ -403,7 +429,7 @@ TEST_CASE("the player shows the same pixels as the level view", "[app][player]")
     view.resize(level.frame.w, level.frame.h);
     view.load(QString::fromStdString((dir / "p").string()), false);
     const QImage shown = view.grab().toImage();
-    const auto frame = walk::follow(view.level(), view.world().foot(), view.level().frame);
+    const auto frame = walk::frame_around(view.level(), view.world().foot(), view.level().frame);
     int different = 0;
     for (int y = 0; y < level.frame.h; ++y)
         for (int x = 0; x < level.frame.w; ++x) {
@@ -436,7 +462,7 @@ TEST_CASE("the player tints layers, shifts them and lets them go along by parall
     view.resize(level.frame.w, level.frame.h);
     view.load(QString::fromStdString((dir / "p").string()), false);
     const QImage shown = view.grab().toImage();
-    const auto frame = walk::follow(view.level(), view.world().foot(), view.level().frame);
+    const auto frame = walk::frame_around(view.level(), view.world().foot(), view.level().frame);
     REQUIRE(frame.x > 100); // far enough from the corner that parallax tells
     REQUIRE(frame.y > 100);
     const Point first{static_cast<int>(std::lround(frame.x * 0.5)) - 8,

@@ -1,11 +1,26 @@
 // Properties of many tiles at once: tags, turns, typed notes; found again, and obeyed when laying.
+#include "app/window.hpp"
+
+#include <QApplication>
 #include <QComboBox>
 #include <QDialog>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QObject>
+#include <QPushButton>
+#include <QString>
+#include <QTest>
 #include <QTimer>
+#include <QWidget>
 
+#include "app/sheet/sheet_view.hpp"
+#include "edit/stroke.hpp"
 #include "join/mask.hpp"
+#include "level/cell.hpp"
+#include "level/material.hpp"
+#include "level/notes.hpp"
+#include "level/sheet.hpp"
 #include "sheet/png.hpp"
-#include "window.hpp"
 
 using namespace app_test;
 

@@ -1,10 +1,26 @@
 // The reading line tells what the click does: random clicks, and each of its words held against what happened.
-#include <QRegularExpression>
+#include "app/window.hpp"
 
-#include "app/spoken.hpp"
+#include <QApplication>
+#include <QEvent>
+#include <QMouseEvent>
+#include <QPoint>
+#include <QPointF>
+#include <QRegularExpression>
+#include <QString>
+#include <QStringList>
+#include <QTest>
+
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "app/view/level_view.hpp"
 #include "edit/overlay.hpp"
 #include "edit/sheets.hpp"
-#include "window.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
+#include "level/sheet.hpp"
 
 using namespace app_test;
 
@@ -88,7 +104,7 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
         }
         const auto named = [&](const level::Level& level, level::LayerId id) {
             const level::Layer* l = level.layer(id);
-            return l ? spoken(edit::name_at(w.session().project(), *l, cell)) : QString();
+            return l ? translated(edit::name_at(w.session().project(), *l, cell)) : QString();
         };
         const auto by_name = [&](const QString& name) {
             for (const level::LayerRef& l : before.layers)
@@ -200,9 +216,9 @@ TEST_CASE("the reading line tells of all the cells under a large tip", "[app][re
         const level::Layer& was = *before.layer(on);
         const level::Layer& is = *after.layer(on);
         for (const Point p : tip) {
-            const QString had = spoken(edit::name_at(w.session().project(), was, p));
+            const QString had = translated(edit::name_at(w.session().project(), was, p));
             const bool same = was.grid.cell(p) == is.grid.cell(p) && was.grid.material(p) == is.grid.material(p);
-            const QString now = spoken(edit::name_at(w.session().project(), is, p));
+            const QString now = translated(edit::name_at(w.session().project(), is, p));
             if (erases) CHECK((now.isEmpty() || text.contains("what lies over")));
             if (!had.isEmpty() && had != now) gone.insert(had);
             stays += !erases && same && was.grid.cell(p).pinned() && was.grid.material(p) == hand.material;

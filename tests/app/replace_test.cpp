@@ -1,11 +1,26 @@
 // The picture behind a sheet changes: on the disk, by choice, by vanishing. Nothing is lost without a word.
+#include "app/window.hpp"
+
+#include <QApplication>
 #include <QFileDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QObject>
+#include <QPushButton>
+#include <QSpinBox>
+#include <QString>
+#include <QTest>
 #include <QTimer>
+#include <QWidget>
 
 #include "edit/replace.hpp"
+#include "join/mask.hpp"
+#include "level/cell.hpp"
+#include "level/material.hpp"
+#include "level/project.hpp"
+#include "level/sheet.hpp"
 #include "sheet/png.hpp"
 #include "store/project_files.hpp"
-#include "window.hpp"
 
 using namespace app_test;
 

@@ -1,10 +1,18 @@
 // A large picture as one thing, the size of props, sampling and the engine's unit, by mouse.
+#include "app/window.hpp"
+
 #include <QComboBox>
+#include <QLabel>
+#include <QPointF>
 #include <QPushButton>
 #include <QSpinBox>
+#include <QTest>
 
-#include "app/sheet_view.hpp"
-#include "window.hpp"
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "edit/stroke.hpp"
+#include "level/level.hpp"
+#include "picture/compose.hpp"
 
 using namespace app_test;
 

@@ -1,19 +1,36 @@
 // Selections, stamps, the Hand's finer sides, lifting strokes, history, and what helps to build.
+#include "app/window.hpp"
+
 #include <QAction>
+#include <QApplication>
 #include <QClipboard>
+#include <QEvent>
+#include <QFrame>
 #include <QInputDialog>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QMouseEvent>
+#include <QPoint>
+#include <QPointF>
 #include <QSlider>
+#include <QString>
+#include <QTest>
 #include <QTimer>
 #include <QToolButton>
+#include <QWidget>
 
-#include "app/stroke_list.hpp"
+#include "app/section/stroke_list.hpp"
+#include "app/session/session.hpp"
 #include "edit/homes.hpp"
 #include "edit/overlay.hpp"
 #include "edit/reshape.hpp"
-#include "window.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
+#include "level/region.hpp"
+#include "level/sheet.hpp"
 
 using namespace app_test;
 
@@ -259,7 +276,7 @@ TEST_CASE("what is shown before the click is what the click lays", "[app][previe
         }
         hand.size = 1 + random.below(5);
         hand.round = random.flip();
-        hand.leaves = random.flip() ? 40 : 0;
+        hand.share_empty = random.flip() ? 40 : 0;
         hand.seed = static_cast<std::uint32_t>(random.below(99));
         w.session().setHand(hand);
         w.session().setTool(random.flip(0.8) ? Tool::pencil : Tool::eraser);
@@ -414,7 +431,7 @@ TEST_CASE("the last ten Hands come back, and a pocket keeps a spread", "[app][ha
     edit::Hand spread;
     spread.kind = edit::Hand::Kind::spread;
     spread.spread = {{0, tile_named(w, "Pebbles"), {}, 100}, {0, tile_named(w, "Straw"), Turn{4}, 30}};
-    spread.leaves = 35;
+    spread.share_empty = 35;
     w.session().setHand(spread);
     w.key(Qt::Key_4);
     w.session().save();

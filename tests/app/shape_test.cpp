@@ -1,8 +1,15 @@
 // Shapes of tiles by mouse: picked, drawn, refused, taken from the art, and merged into what Bound shows.
-#include "app/shape_editor.hpp"
-#include "app/sheet_view.hpp"
+#include "app/window.hpp"
+
+#include <QLabel>
+#include <QTest>
+
+#include "app/cut/shape_board.hpp"
+#include "app/cut/shape_editor.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "level/shape.hpp"
+#include "level/sheet.hpp"
 #include "outline/trace.hpp"
-#include "window.hpp"
 
 using namespace app_test;
 using level::TileShape;

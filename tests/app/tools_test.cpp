@@ -1,8 +1,13 @@
 // The tools of Lay that lay a shape as a whole: line, ellipse, fill.
+#include "app/window.hpp"
+
+#include <QPointF>
 #include <QToolButton>
 
 #include "edit/stroke.hpp"
-#include "window.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
 
 using namespace app_test;
 

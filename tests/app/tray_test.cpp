@@ -1,13 +1,27 @@
 // Finding things in the Tray, and trays of one's own, by mouse and keyboard.
+#include "app/window.hpp"
+
+#include <QAction>
+#include <QApplication>
 #include <QDialog>
 #include <QDialogButtonBox>
+#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenu>
+#include <QObject>
+#include <QPoint>
+#include <QPushButton>
+#include <QRect>
+#include <QString>
+#include <QTest>
 #include <QTimer>
 #include <QToolButton>
+#include <QWidget>
 
-#include "window.hpp"
+#include "app/session/session.hpp"
+#include "edit/stroke.hpp"
+#include "level/own_tray.hpp"
 
 using namespace app_test;
 

@@ -1,6 +1,15 @@
 #include "app/window.hpp"
 
+#include <QEvent>
+#include <QLabel>
 #include <QListWidget>
+#include <QModelIndex>
+#include <QMouseEvent>
+#include <QPointF>
+#include <QRect>
+#include <QStyle>
+
+#include "edit/stroke.hpp"
 
 namespace app_test {
 

@@ -7,16 +7,23 @@
 #include <QDragEnterEvent>
 #include <QDropEvent>
 #include <QMimeData>
+#include <QPoint>
 #include <QSettings>
+#include <QSize>
 #include <QSlider>
 #include <QSpinBox>
+#include <QString>
 #include <QStyleOptionSlider>
 #include <QTest>
 #include <QUrl>
+#include <QWidget>
 #include <catch2/catch.hpp>
 #include <memory>
 
-#include "app/main_window.hpp"
+#include "app/session/session.hpp"
+#include "app/shell/main_window.hpp"
+#include "app/view/level_view.hpp"
+#include "level/level.hpp"
 #include "support/make.hpp"
 
 namespace Catch {

@@ -1,12 +1,25 @@
 // Every word that the window says can be put into another language, also what the core says.
+#include "app/window.hpp"
+
+#include <QAbstractButton>
 #include <QAction>
+#include <QApplication>
+#include <QChar>
+#include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListWidget>
+#include <QObject>
+#include <QRegularExpression>
+#include <QString>
+#include <QStringList>
 #include <QTextDocumentFragment>
 #include <QTranslator>
+#include <QWidget>
 
-#include "app/card_list.hpp"
-#include "window.hpp"
+#include "app/parts/card_list.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
 
 using namespace app_test;
 

@@ -245,7 +245,7 @@ TEST_CASE("a spread leaves out the share it is asked to, steadily, by weight", "
     Hand hand;
     hand.kind = Hand::Kind::spread;
     hand.spread = {{0, 49, {}, 300}, {0, 50, {}, 100}};
-    hand.leaves = 70;
+    hand.share_empty = 70;
     const level::Level all =
         lay(small.project, rules, small.level(), small.front, hand, Region(Box{0, 0, 200, 200})).level;
     const auto& grid = all.layer(small.front)->grid;

@@ -64,11 +64,11 @@ TEST_CASE("A finer layer covers the same ground, and back it is as it was", "[cl
 TEST_CASE("A close-up is a level: what is laid there lies in the layer's own cells", "[close-up]") {
     make::Small small;
     const level::Level level = fine_level(small);
-    CHECK(level.layer(small.front)->finer == 2);
+    CHECK(level.layer(small.front)->subdivision == 2);
     CHECK(level.layer(small.front)->grid.bounds() == Box{5, 7, 3, 2});
     CHECK(level.layers.size() == small.level().layers.size());
     // Nothing of it without a close-up.
-    CHECK(target_of(small.project, level, make::material(2), small.front, true).obstacle == Obstacle::finer);
+    CHECK(target_of(small.project, level, make::material(2), small.front, true).obstacle == Obstacle::subdivision);
     CHECK_FALSE(pick(small.project, level, {2, 3}, small.front).has_value());
     // An overlay that the close-up needs is as fine and lies right in front.
     Hand see;
@@ -79,7 +79,7 @@ TEST_CASE("A close-up is a level: what is laid there lies in the layer's own cel
     close = add_layer(close, overlay, "Over", level::LayerKind::tiles, small.front);
     const level::Level with = put_back(level, close, small.front);
     REQUIRE(with.index_of(overlay) == with.index_of(small.front) + 1);
-    CHECK(with.layer(overlay)->finer == 2);
+    CHECK(with.layer(overlay)->subdivision == 2);
     // The difference is told in cells of the level.
     const auto changed = level::difference(small.level(), level, small.project);
     CHECK(changed.everything);
@@ -102,7 +102,7 @@ TEST_CASE("Finer layers are kept, extended, turned, taken and drawn in their own
     store::save(p, folder / "p");
     const level::Project back = store::load(folder / "p");
     CHECK(back.level(small.id)->layer(small.front)->grid == level.layer(small.front)->grid);
-    CHECK(back.level(small.id)->layer(small.front)->finer == 2);
+    CHECK(back.level(small.id)->layer(small.front)->subdivision == 2);
 
     const join::Rules rules(p);
     CHECK(extended(rules, level, {3, 1, 0, 0}).layer(small.front)->grid.bounds() == Box{11, 9, 3, 2});
@@ -257,7 +257,7 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     CHECK(far > 10);
     CHECK(same == far);
     // Half the places stay empty; another seed, other places; nothing to plant, nothing planted.
-    level.edit(id).planting.leaves = 50;
+    level.edit(id).planting.share_empty = 50;
     const int half = edit::planted(small.project, level, id).count;
     CHECK(half > planted.count / 4);
     CHECK(half < planted.count * 3 / 4);

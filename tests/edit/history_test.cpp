@@ -162,7 +162,7 @@ TEST_CASE("taking back ten thousand random edits gives every state as it was", "
         hand.kind = kind == 0 ? Hand::Kind::eraser : kind == 1 ? Hand::Kind::tile : Hand::Kind::material;
         hand.material = static_cast<level::MaterialId>(1 + random.below(2));
         hand.tile = static_cast<level::TileId>(49 + random.below(4));
-        hand.leaves = random.flip(0.2) ? 50 : 0;
+        hand.share_empty = random.flip(0.2) ? 50 : 0;
         const Point at{random.below(64), random.below(48)};
         level::Project next = document.project();
         next.put(lay(next, rules, *next.level(small.id), random.flip() ? small.ground : small.front, hand,

@@ -246,7 +246,7 @@ TEST_CASE("An isometric level is kept, built and walked through by the keys of t
     // Down and right at once is along x; the wall's side at 8 stops the foot of half a cell.
     for (int i = 0; i < 200; ++i) world.tick({.right = true, .down = true});
     CHECK(world.foot().x == Approx(8 - 0.25).margin(0.03));
-    const auto frame = walk::follow(engine, world.foot(), {64, 48});
+    const auto frame = walk::frame_around(engine, world.foot(), {64, 48});
     const auto [fx, fy] = engine.pixel(world.foot().x, world.foot().y);
     CHECK(fx > frame.x);
     CHECK(fx < frame.x + frame.w);

@@ -36,7 +36,7 @@ TEST_CASE("the level is drawn with the frame of the moment, and the parcel plays
     small.set(level);
     const level::Sheet& s = *small.project.sheets[0];
     picture::Art art;
-    art.follow(small.project);
+    art.update(small.project);
     const auto shown = [&](std::int64_t ms) {
         art.set_clock(ms);
         picture::Canvas canvas(level.pixels());

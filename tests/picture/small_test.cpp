@@ -1,7 +1,7 @@
 // Small pictures of levels whose cells do not come out as whole small pixels.
 #include <catch2/catch.hpp>
 
-#include "base/two.hpp"
+#include "base/parallel.hpp"
 #include "edit/levels.hpp"
 #include "edit/stroke.hpp"
 #include "picture/blend.hpp"
@@ -252,9 +252,9 @@ TEST_CASE("two threads draw with the same art what one draws", "[compose][small]
             Art one;
             const std::vector<std::uint32_t> whole = drawn(one, part);
             Art shared;
-            shared.follow(small.project);
+            shared.update(small.project);
             std::vector<std::uint32_t> both(whole.size());
-            by_two(0, part.h, true, [&](int, int from, int to) {
+            parallel_pieces(0, part.h, true, [&](int, int from, int to) {
                 const auto rows = drawn(shared, {part.x, part.y + from, part.w, to - from});
                 std::copy(rows.begin(), rows.end(), both.begin() + std::ptrdiff_t{part.w} * from);
             });

@@ -268,15 +268,15 @@ TEST_CASE("the frame follows and stays inside the level", "[walk]") {
     make::Random random(1);
     for (int i = 0; i < 500; ++i) {
         const Position p{random.below(1200) / 10.0 - 10, random.below(700) / 10.0 - 10};
-        const vicinum::Rect f = follow(level, p, {320, 224});
+        const vicinum::Rect f = frame_around(level, p, {320, 224});
         CHECK(f.x >= 0);
         CHECK(f.y >= 0);
         CHECK(f.x + 320 <= 1600);
         CHECK(f.y + 224 <= 800);
     }
-    const vicinum::Rect middle = follow(level, {50, 25}, {320, 224});
+    const vicinum::Rect middle = frame_around(level, {50, 25}, {320, 224});
     CHECK(middle.x == 50 * 16 - 160);
-    const vicinum::Rect larger = follow(level, {1, 1}, {2000, 1000});
+    const vicinum::Rect larger = frame_around(level, {1, 1}, {2000, 1000});
     CHECK(larger.x == -200);
     CHECK(larger.y == -100);
 }

@@ -1,0 +1,51 @@
+#include "app/bound/bound_panel.hpp"
+
+#include <QLocale>
+
+#include "app/parts/panel.hpp"
+#include "app/session/session.hpp"
+#include "app/view/level_view.hpp"
+#include "level/level.hpp"
+#include "outline/trace.hpp"
+
+namespace vic::app {
+
+BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
+    : QWidget(parent), session_(session), view_(view) {
+    auto* column = panelColumn(this);
+    addHeading(column, tr("Merged"), &aside_);
+    aside_->setText(tr("live"));
+    column->addSpacing(2);
+    shapes_ = addFigure(column, tr("tile shapes in"), "shapesIn");
+    outlines_ = addFigure(column, tr("outlines"), "outlinesOut");
+    corners_ = addFigure(column, tr("corners"), "cornersOut");
+    oneWay_ = addFigure(column, tr("one-way edges"), "oneWayOut");
+    hint_ = label({}, "quiet", this);
+    hint_->setWordWrap(true);
+    column->addWidget(hint_);
+    column->addStretch();
+    connect(&view_, &LevelView::shownChanged, this, [this] {
+        if (isVisible()) refresh();
+    });
+}
+
+void BoundPanel::refresh() {
+    if (!session_.isOpen() || !session_.level()) return;
+    const level::Level& level = view_.stroking() ? view_.shown() : *session_.level();
+    const outline::Trace& trace = session_.trace(level);
+    const QLocale locale;
+    shapes_->setText(locale.toString(trace.shape_count()));
+    const int outlines = session_.outlineCount(level);
+    outlines_->setText(outlines < 0 ? tr("many") : locale.toString(outlines));
+    corners_->setText(locale.toString(trace.corner_count()));
+    oneWay_->setText(locale.toString(static_cast<int>(outline::one_way_edges(trace).size())));
+    bool solid = false;
+    for (const level::LayerRef& l : level.layers) solid = solid || (l->kind == level::LayerKind::tiles && l->solid);
+    hint_->setText(
+        !solid ? tr("No layer blocks yet. Open a tile layer in the Section and tick “Its tiles block the walker”.")
+        : trace.shape_count() == 0 ? tr("The layers that block have no tiles with a shape. Give tiles a shape in Cut.")
+                                   : tr("What blocks is hatched under its outline. Tiles get their shape in Cut, "
+                                        "layers block or not in the Section. One can paint here as in Lay."));
+}
+
+} // namespace vic::app

@@ -1,0 +1,25 @@
+// The right side of Bound: what the level blocks, in numbers.
+#pragma once
+
+#include <QWidget>
+
+class QLabel;
+
+namespace vic::app {
+
+class LevelView;
+class Session;
+
+class BoundPanel : public QWidget {
+    Q_OBJECT
+  public:
+    BoundPanel(Session& session, LevelView& view, QWidget* parent);
+    void refresh(); // also while a stroke is drawn
+
+  private:
+    Session& session_;
+    LevelView& view_;
+    QLabel *shapes_, *outlines_, *corners_, *oneWay_, *hint_, *aside_;
+};
+
+} // namespace vic::app

@@ -1,0 +1,485 @@
+#include "app/cut/cut_centre.hpp"
+
+#include <QHBoxLayout>
+#include <QKeySequence>
+#include <QLayoutItem>
+#include <QPushButton>
+#include <QShortcut>
+#include <QSignalBlocker>
+#include <QSpinBox>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+#include <cstddef>
+#include <cstdint>
+#include <optional>
+#include <utility>
+
+#include "app/cut/reading_card.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "base/text.hpp"
+#include "edit/props.hpp"
+#include "edit/sheets.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "level/sheet.hpp"
+#include "sheet/cut.hpp"
+#include "sheet/read_cut.hpp"
+
+namespace vic::app {
+
+namespace {
+
+QString cutTitle(const level::Cut& cut) {
+    QString text = CutCentre::tr("%1 × %2").arg(cut.tile.w).arg(cut.tile.h);
+    if (cut.spacing.x || cut.spacing.y)
+        text += cut.spacing.x == cut.spacing.y
+                    ? CutCentre::tr(", gaps %1").arg(cut.spacing.x)
+                    : CutCentre::tr(", gaps %1 and %2").arg(cut.spacing.x).arg(cut.spacing.y);
+    if (cut.margin.x || cut.margin.y)
+        text += cut.margin.x == cut.margin.y ? CutCentre::tr(", margin %1").arg(cut.margin.x)
+                                             : CutCentre::tr(", margin %1 and %2").arg(cut.margin.x).arg(cut.margin.y);
+    if (cut.scale > 1) text += CutCentre::tr(", enlarged ×%1").arg(cut.scale);
+    return text;
+}
+
+} // namespace
+
+CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    cards_ = new QWidget(this);
+    cards_->setFixedHeight(60);
+    cardRow_ = new QHBoxLayout(cards_);
+    cardRow_->setContentsMargins(12, 8, 12, 8);
+    cardRow_->setSpacing(8);
+    column->addWidget(cards_);
+    column->addWidget(rule(this));
+
+    auto* second = new QWidget(this);
+    second->setFixedHeight(42);
+    auto* row = new QHBoxLayout(second);
+    row->setContentsMargins(12, 0, 12, 0);
+    row->setSpacing(3);
+    const QString modes[2] = {tr("Lattice"), tr("Islands")};
+    const QString helps[2] = {tr("Tiles of one size in rows and columns"),
+                              tr("Loose pictures of any size, each a prop of its own")};
+    for (int i = 0; i < 2; ++i) {
+        auto* b = toolButton(second, i == 0 ? "modeLattice" : "modeIslands", {}, modes[i], {}, "toggle");
+        describe(b, modes[i], i == 0 ? "Shift+L" : "Shift+I", helps[i]);
+        b->setCheckable(true);
+        connect(b, &QToolButton::clicked, this, [this, i] { setMode(static_cast<SheetView::Mode>(i)); });
+        modes_[static_cast<std::size_t>(i)] = b;
+        row->addWidget(b);
+    }
+    rows_ = new QStackedWidget(second);
+    rows_->addWidget(buildHandRow());
+    rows_->addWidget(buildIslandRow());
+    row->addWidget(rows_, 1);
+    column->addWidget(second);
+    column->addWidget(rule(this));
+    waitStrip_ = new QWidget(this);
+    waitStrip_->setObjectName("waitStrip");
+    auto* waitRow = new QHBoxLayout(waitStrip_);
+    waitRow->setContentsMargins(14, 6, 12, 6);
+    waitText_ = label({}, "warning", waitStrip_);
+    waitText_->setObjectName("waitText");
+    waitText_->setWordWrap(true);
+    waitRow->addWidget(waitText_, 1);
+    auto* go = new QPushButton(tr("Do it"), waitStrip_);
+    go->setObjectName("waitGo");
+    auto* leave = new QPushButton(tr("Leave it as it is"), waitStrip_);
+    leave->setObjectName("waitLeave");
+    connect(go, &QPushButton::clicked, this, [this] { session_.answer(true); });
+    connect(leave, &QPushButton::clicked, this, [this] { session_.answer(false); });
+    waitRow->addWidget(go);
+    waitRow->addWidget(leave);
+    column->addWidget(waitStrip_);
+
+    view_ = new SheetView(session_, SheetView::Use::cut, this);
+    view_->setObjectName("sheetView");
+    column->addWidget(view_, 1);
+    connect(view_, &SheetView::tileClicked, this, [this](level::TileId id, Qt::KeyboardModifiers modifiers) {
+        std::vector<level::TileId> tiles =
+            modifiers & Qt::ControlModifier ? session_.tiles() : std::vector<level::TileId>{};
+        const auto at = std::find(tiles.begin(), tiles.end(), id);
+        if (at == tiles.end())
+            tiles.push_back(id);
+        else
+            tiles.erase(at);
+        session_.setTiles(tiles);
+    });
+    connect(view_, &SheetView::tilesDragged, &session_, &Session::setTiles);
+    connect(view_, &SheetView::tileHovered, this, &CutCentre::hover);
+    connect(view_, &SheetView::boxDrawn, this, &CutCentre::addProp);
+    connect(view_, &SheetView::cutPulled, this, &CutCentre::pull);
+    connect(view_, &SheetView::kindsChosen, this, &CutCentre::modeChanged);
+    connect(view_, &SheetView::kindChanged, this, [this](const level::PropKind& kind) {
+        session_.apply(tr("Move %1 on its sheet").arg(QString::fromStdString(kind.name)),
+                       edit::change_kind(session_.project(), kind), "kind-" + std::to_string(kind.id));
+    });
+    column->addWidget(rule(this));
+    showRow_ = buildShowRow();
+    column->addWidget(showRow_);
+    for (const auto& [key, mode] :
+         {std::pair{tr("Shift+L"), SheetView::Mode::lattice}, {tr("Shift+I"), SheetView::Mode::islands}}) {
+        auto* shortcut = new QShortcut(QKeySequence(key), this);
+        shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+        connect(shortcut, &QShortcut::activated, this, [this, mode = mode] { setMode(mode); });
+    }
+}
+
+QWidget* CutCentre::buildHandRow() {
+    auto* hand = new QWidget(this);
+    auto* row = new QHBoxLayout(hand);
+    row->setContentsMargins(6, 0, 0, 0);
+    row->setSpacing(4);
+    static const char* ids[7] = {"tileWidth", "tileHeight", "marginX", "marginY", "spacingX", "spacingY", "cutScale"};
+    const QString groups[4] = {tr("tile"), tr("margin"), tr("gaps"), tr("enlarged")};
+    const QString names[7] = {tr("Tile width"), tr("Tile height"), tr("Left margin"), tr("Upper margin"),
+                              tr("Gap across"), tr("Gap down"),    tr("Enlarged by")};
+    for (int i = 0; i < 7; ++i) {
+        if (i % 2 == 0) {
+            row->addSpacing(5);
+            row->addWidget(label(groups[i / 2], "quiet"));
+        }
+        auto* box = new QSpinBox(hand);
+        box->setObjectName(ids[i]);
+        box->setAccessibleName(names[i]);
+        box->setToolTip(names[i] + tr(", in pixels of the image"));
+        if (i == 6) box->setToolTip(tr("The whole factor by which the art was enlarged"));
+        box->setRange(i < 2 || i == 6 ? 1 : 0, i == 6 ? 64 : 16384);
+        box->setKeyboardTracking(false);
+        box->setFixedWidth(i == 6 ? 36 : 44);
+        box->setAlignment(Qt::AlignCenter);
+        connect(box, &QSpinBox::valueChanged, this, &CutCentre::byHand);
+        numbers_[static_cast<std::size_t>(i)] = box;
+        row->addWidget(box);
+    }
+    row->addStretch();
+    takeButton_ = new QPushButton(tr("Take this cut"), hand);
+    takeButton_->setObjectName("takeCut");
+    takeButton_->setProperty("role", "primary");
+    describe(takeButton_, tr("Take this cut"), "Enter", tr("The sheet's tiles are then ready to be laid"));
+    connect(takeButton_, &QPushButton::clicked, this, &CutCentre::takeBest);
+    row->addWidget(takeButton_);
+    return hand;
+}
+
+QWidget* CutCentre::buildIslandRow() {
+    auto* bar = new QWidget(this);
+    auto* row = new QHBoxLayout(bar);
+    row->setContentsMargins(6, 0, 0, 0);
+    row->setSpacing(4);
+    const auto number = [&](const char* id, const QString& before, const QString& help, int least, int most) {
+        row->addSpacing(5);
+        row->addWidget(label(before, "quiet"));
+        auto* box = new QSpinBox(bar);
+        box->setObjectName(id);
+        box->setAccessibleName(before);
+        box->setToolTip(help);
+        box->setRange(least, most);
+        box->setSuffix(tr(" px"));
+        box->setFixedWidth(66);
+        connect(box, &QSpinBox::valueChanged, this, [this] { findIslands(false); });
+        row->addWidget(box);
+        return box;
+    };
+    joinGap_ =
+        number("joinGap", tr("join parts within"), tr("Parts that are no further apart belong to one island"), 0, 64);
+    leastArea_ = number("leastArea", tr("specks under"), tr("Islands of fewer pixels are left out"), 1, 1 << 20);
+    row->addSpacing(8);
+    islandCount_ = label({}, "quiet", bar);
+    islandCount_->setObjectName("islandCount");
+    row->addWidget(islandCount_);
+    row->addStretch();
+    takeIslands_ = new QPushButton(bar);
+    takeIslands_->setObjectName("takeIslands");
+    takeIslands_->setProperty("role", "primary");
+    connect(takeIslands_, &QPushButton::clicked, this, &CutCentre::takeIslands);
+    row->addWidget(takeIslands_);
+    return bar;
+}
+
+QWidget* CutCentre::buildShowRow() {
+    auto* bar = new QWidget(this);
+    bar->setFixedHeight(32);
+    auto* row = new QHBoxLayout(bar);
+    row->setContentsMargins(12, 0, 12, 0);
+    row->setSpacing(4);
+    trouble_ = label({}, "warning", bar);
+    trouble_->setObjectName("cutTrouble");
+    row->addWidget(trouble_);
+    row->addStretch();
+    row->addWidget(label(tr("Show"), "quiet"));
+    const struct {
+        const char* id;
+        QString name, help;
+        unsigned mark;
+    } entries[] = {
+        {"showShapes", tr("shapes"), tr("What a tile blocks, at its lower right"), SheetView::kShapes},
+        {"showBlank", tr("blank"), tr("Cells with nothing in them"), SheetView::kBlank},
+        {"showOver", tr("over the line"), tr("Cells whose art goes over a line that should be clear"),
+         SheetView::kOver},
+        {"showJoined", tr("in materials"), tr("Tiles that serve a case of a material, at their upper right"),
+         SheetView::kJoined},
+        {"showNotes", tr("notes"), tr("Tiles with notes or tags, at their upper left"), SheetView::kNotes},
+    };
+    for (const auto& e : entries) {
+        auto* b = toolButton(bar, e.id, {}, e.name, {}, "pill");
+        describe(b, e.name, {}, e.help);
+        b->setCheckable(true);
+        b->setChecked(true);
+        connect(b, &QToolButton::toggled, this, [this, mark = e.mark](bool on) {
+            view_->setMarks(on ? view_->marks() | mark : view_->marks() & ~mark);
+        });
+        row->addWidget(b);
+    }
+    return bar;
+}
+
+void CutCentre::setMode(SheetView::Mode mode) {
+    view_->setMode(mode);
+    refresh();
+    emit modeChanged();
+}
+
+void CutCentre::findIslands(bool propose) {
+    const level::Sheet* s = session_.sheet();
+    if (!s || !s->image) return;
+    if (islandsOf_ != s->image) {
+        islandMap_ = sheet::IslandMap(*s->image);
+        islandsOf_ = s->image;
+        propose = true;
+    }
+    if (propose) {
+        const QSignalBlocker quietGap(joinGap_);
+        const QSignalBlocker quietArea(leastArea_);
+        joinGap_->setValue(islandMap_.proposed().join_gap);
+        leastArea_->setValue(islandMap_.proposed().least_area);
+    }
+    const sheet::IslandSettings settings{joinGap_->value(), leastArea_->value()};
+    islands_ = islandMap_.boxes(settings);
+    view_->setIslands(islands_);
+    refreshIslands();
+}
+
+void CutCentre::refreshIslands() {
+    const level::Sheet* s = session_.sheet();
+    if (!s) return;
+    int fresh = 0;
+    for (const Box& b : islands_) {
+        fresh += !edit::is_taken(session_.project(), s->id, b);
+    }
+    const QString islandsFound =
+        translated(say_count(static_cast<std::int64_t>(islands_.size()), "one island", "%n islands"));
+    const int specks = islandMap_.specks({joinGap_->value(), leastArea_->value()});
+    islandCount_->setText(specks
+                              ? tr("%1, %2").arg(islandsFound, translated(say_count(specks, "one speck", "%n specks")))
+                              : islandsFound);
+    takeIslands_->setText(fresh == 0 ? tr("All are props")
+                          : fresh == static_cast<int>(islands_.size())
+                              ? translated(say_count(fresh, "Make one prop", "Make %n props"))
+                              : translated(say_count(fresh, "Make one more prop", "Make %n more props")));
+    takeIslands_->setEnabled(fresh > 0);
+}
+
+void CutCentre::takeIslands() {
+    const level::Sheet* s = session_.sheet();
+    if (!s || !s->image) return;
+    auto taken = edit::take_islands(session_.project(), s->id, islands_, s->name);
+    const auto count = static_cast<int>(taken.added.size());
+    if (count == 0) return;
+    level::Sheet changed = *taken.project.sheet(s->id);
+    changed.accepted = true; // nothing waits for an answer any more
+    taken.project.put(std::move(changed));
+    session_.apply(translated(say_count(count, "Make one prop", "Make %n props")), std::move(taken.project));
+    emit session_.said(translated(say_count(count, "One prop of %1: place it in Dress",
+                                            "%n props of %1: place them in Dress", session_.sheet()->name)),
+                       false);
+}
+
+void CutCentre::pull(const level::Cut& cut, bool done) {
+    const int values[7] = {cut.tile.w, cut.tile.h, cut.margin.x, cut.margin.y, cut.spacing.x, cut.spacing.y, cut.scale};
+    for (std::size_t i = 0; i < 7; ++i) {
+        const QSignalBlocker quiet(numbers_[i]);
+        numbers_[i]->setValue(values[i]);
+    }
+    if (done) byHand();
+}
+
+void CutCentre::addProp(const Box& box) {
+    const level::Sheet* s = session_.sheet();
+    if (!s) return;
+    level::Project p = session_.project();
+    const level::PropKindId id = p.next_id++;
+    const std::string name = s->name + " " + std::to_string(p.prop_kinds.size() + 1);
+    p.put(edit::propose_prop(*s, box, id, name));
+    view_->setKinds({id});
+    session_.apply(tr("Cut the prop %1").arg(QString::fromStdString(name)), std::move(p));
+    emit modeChanged();
+    emit session_.said(tr("%1 is a prop now: place it in Dress").arg(QString::fromStdString(name)), false);
+}
+
+void CutCentre::hover(level::TileId tile) {
+    hovered_ = tile;
+    refresh();
+}
+
+void CutCentre::rebuildCards() {
+    const level::Sheet* s = session_.sheet();
+    std::string key = s ? std::to_string(s->id) + (s->accepted ? "a" : "n") +
+                              std::to_string(s->image ? s->image->pixels().size() : 0) + cutTitle(s->cut).toStdString()
+                        : "";
+    if (key == cardsOf_) return;
+    cardsOf_ = key;
+    while (cardRow_->count() > 0) {
+        QLayoutItem* item = cardRow_->takeAt(0);
+        if (item->widget()) {
+            item->widget()->hide();
+            item->widget()->setObjectName({}); // a new card will have the name
+            item->widget()->deleteLater();
+        }
+        delete item;
+    }
+    if (!s || !s->image) return;
+    cardRow_->addWidget(label(s->accepted ? tr("Cut as") : tr("Read as"), "quiet"));
+    const auto& reading = session_.reading(s->id);
+    std::vector<sheet::CutReading> all;
+    if (reading.best) all.push_back(*reading.best);
+    for (const auto& r : reading.others)
+        if (all.size() < 3 && r.confidence >= 0.005) all.push_back(r);
+    int n = 0;
+    for (const auto& r : all) {
+        auto* card = new ReadingCard(cutTitle(r.cut),
+                                     tr("%1 % · %2").arg(std::lround(r.confidence * 100)).arg(translated(r.reason)),
+                                     r.cut == s->cut, cards_);
+        card->setObjectName(QString("reading-%1").arg(n++));
+        connect(card, &ReadingCard::clicked, this, [this, cut = r.cut] { take(cut); });
+        connect(card, &ReadingCard::hovered, this,
+                [this, cut = r.cut](bool on) { view_->setShownCut(on ? std::optional(cut) : std::nullopt); });
+        cardRow_->addWidget(card);
+    }
+    if (all.empty())
+        cardRow_->addWidget(
+            label(tr("no lattice found: one tile as large as the picture, or set it by hand"), "quiet"));
+    cardRow_->addStretch();
+}
+
+void CutCentre::refresh() {
+    if (!session_.isOpen()) return;
+    const level::Sheet* s = session_.sheet();
+    view_->setSheet(session_.sheetId());
+    view_->setChosen({session_.tiles().begin(), session_.tiles().end()});
+    waitStrip_->setVisible(session_.waiting().has_value());
+    if (session_.waiting())
+        waitText_->setText(tr("%1: %2. Undo would bring it back.")
+                               .arg(session_.waiting()->name, translated(session_.waiting()->losses)));
+    const bool islands = view_->mode() == SheetView::Mode::islands;
+    modes_[0]->setChecked(!islands);
+    modes_[1]->setChecked(islands);
+    rows_->setCurrentIndex(islands ? 1 : 0);
+    cards_->setVisible(!islands);
+    showRow_->setVisible(!islands);
+    if (islands && s && s->image) {
+        if (islandsOf_ != s->image)
+            findIslands(true);
+        else
+            refreshIslands();
+        std::vector<level::PropKindId> kinds = view_->kinds();
+        std::erase_if(kinds, [&](level::PropKindId id) { return !session_.project().prop_kind(id); });
+        if (kinds != view_->kinds()) view_->setKinds(kinds);
+    }
+    rebuildCards();
+    for (auto* box : numbers_) box->setEnabled(s && s->image);
+    takeButton_->setVisible(s && s->image && !s->accepted);
+    if (!s) {
+        reading_ = tr("No sheet yet: drop a PNG on the window");
+        emit readingChanged();
+        return;
+    }
+    const int values[7] = {s->cut.tile.w,    s->cut.tile.h,    s->cut.margin.x, s->cut.margin.y,
+                           s->cut.spacing.x, s->cut.spacing.y, s->cut.scale};
+    for (std::size_t i = 0; i < 7; ++i) {
+        const QSignalBlocker quiet(numbers_[i]);
+        numbers_[i]->setValue(values[i]);
+    }
+    trouble_->clear();
+    if (islands) {
+        reading_ = tr("Islands of <b>%1</b>: click chooses, drag draws or moves, arrows nudge, J merges, Del removes")
+                       .arg(QString::fromStdString(s->name).toHtmlEscaped());
+        emit readingChanged();
+        return;
+    }
+    const Size count = s->image ? sheet::columns_rows(s->cut, s->image->size()) : Size{};
+    const auto blank = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return t.blank; });
+    QString text =
+        s->accepted ? tr("Cut as <b>%1</b>").arg(cutTitle(s->cut)) : tr("Enter takes <b>%1</b>").arg(cutTitle(s->cut));
+    text += tr(" · %1 × %2 tiles").arg(count.w).arg(count.h);
+    if (blank) text += tr(" · %1 blank").arg(blank);
+    if (const level::Level* level = session_.level()) {
+        const Size drawn = sheet::drawn_size(s->cut);
+        text += drawn == level->cell
+                    ? tr(" · fits the level's %1 px cells").arg(level->cell.w)
+                    : tr(" · drawn at %1 px, the level's cells have %2").arg(drawn.w).arg(level->cell.w);
+    }
+    if (hovered_)
+        for (std::size_t i = 0; i < s->tiles.size(); ++i)
+            if (s->tiles[i].id == hovered_)
+                text = tr("Tile %1%2 · column %3, row %4 · %5 × %6 px at %7, %8 · Shift+drag cuts a prop")
+                           .arg(i)
+                           .arg(s->tiles[i].name.empty()
+                                    ? QString()
+                                    : tr(" <b>%1</b>").arg(QString::fromStdString(s->tiles[i].name).toHtmlEscaped()))
+                           .arg(static_cast<int>(i) % std::max(1, count.w))
+                           .arg(static_cast<int>(i) / std::max(1, count.w))
+                           .arg(s->tiles[i].box.w)
+                           .arg(s->tiles[i].box.h)
+                           .arg(s->tiles[i].box.x)
+                           .arg(s->tiles[i].box.y);
+    reading_ = text;
+    emit readingChanged();
+}
+
+void CutCentre::take(const level::Cut& cut) {
+    const level::Sheet* s = session_.sheet();
+    if (!s || !s->image) return;
+    view_->setShownCut({});
+    session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
+                     edit::recut_sheet(session_.project(), s->id, cut, true));
+    if (session_.waiting()) return;
+    emit session_.said(translated(say_count(static_cast<std::int64_t>(session_.sheet()->tiles.size()),
+                                            "%1 is cut: one tile", "%1 is cut: %n tiles", session_.sheet()->name)),
+                       false);
+}
+
+void CutCentre::takeBest() {
+    const level::Sheet* s = session_.sheet();
+    if (s && s->image && !s->accepted) take(s->cut);
+}
+
+void CutCentre::byHand() {
+    const level::Sheet* s = session_.sheet();
+    if (!s || !s->image) return;
+    level::Cut cut{{numbers_[0]->value(), numbers_[1]->value()},
+                   {numbers_[2]->value(), numbers_[3]->value()},
+                   {numbers_[4]->value(), numbers_[5]->value()},
+                   numbers_[6]->value()};
+    // How many columns and rows there are holds for the size it was read with.
+    if (cut.tile == s->cut.tile && cut.spacing == s->cut.spacing) cut.count = s->cut.count;
+    if (const auto trouble = sheet::cut_trouble(cut, s->image->size())) {
+        trouble_->setText(translated(*trouble));
+        return;
+    }
+    trouble_->clear();
+    if (cut == s->cut) return;
+    session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
+                     edit::recut_sheet(session_.project(), s->id, cut, s->accepted), "cut-" + std::to_string(s->id));
+}
+
+} // namespace vic::app

@@ -1,0 +1,61 @@
+// The right side of Cut among islands: the chosen props of the sheet, their pivot, and what can be done with them.
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <array>
+#include <functional>
+#include <vector>
+
+#include "level/level.hpp"
+
+class QCheckBox;
+class QEvent;
+class QLabel;
+class QLineEdit;
+class QPushButton;
+class QSpinBox;
+class QToolButton;
+
+namespace vic::app {
+
+class Session;
+class SheetView;
+
+class KindPanel : public QWidget {
+    Q_OBJECT
+  public:
+    KindPanel(Session& session, SheetView& view, QWidget* parent);
+    void refresh();
+    void removeChosen(); // Del
+    void mergeChosen();  // J
+
+  protected:
+    void changeEvent(QEvent* event) override;
+
+  private:
+    void change(const QString& name, const std::function<void(level::PropKind&)>& what);
+    void paintSigns();
+    [[nodiscard]] std::vector<level::PropKind> chosen() const;
+    void split();
+    Session& session_;
+    SheetView& view_;
+    QLabel* count_;
+    QLabel* picture_;
+    QLabel* title_;
+    QLabel* under_;
+    QWidget* one_;
+    QLineEdit* name_;
+    QCheckBox* blocks_;
+    std::array<QToolButton*, 9> pivots_{};
+    QSpinBox* factor_;
+    QSpinBox* piece_;
+    QLabel* pieces_;
+    QPushButton* merge_;
+    QPushButton* split_;
+    QPushButton* remove_;
+    QLabel* hint_;
+    std::vector<level::PropKindId> warned_; // asked for once already: they are placed in levels
+};
+
+} // namespace vic::app

@@ -1,0 +1,258 @@
+#include "app/hand_over/hand_over_page.hpp"
+
+#include <QAbstractItemView>
+#include <QCoreApplication>
+#include <QDir>
+#include <QFileInfo>
+#include <QFrame>
+#include <QHBoxLayout>
+#include <QLocale>
+#include <QMetaObject>
+#include <QPainter>
+#include <QPen>
+#include <QPixmap>
+#include <QPointF>
+#include <QPolygonF>
+#include <QProcess>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cstddef>
+#include <exception>
+
+#include "app/hand_over/level_card.hpp"
+#include "app/parts/card_list.hpp"
+#include "app/parts/glyphs.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "base/text.hpp"
+#include "findings/check.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "parcel/build.hpp"
+#include "picture/compose.hpp"
+
+namespace vic::app {
+
+namespace {
+
+// A sign for each severity, so that colour is never the only one.
+QPixmap severityPicture(findings::Severity severity, const Tokens& t) {
+    QPixmap pixmap(48, 48);
+    pixmap.setDevicePixelRatio(2);
+    pixmap.fill(Qt::transparent);
+    QPainter p(&pixmap);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (severity == findings::Severity::error) {
+        p.setPen(QPen(t.vermilion, 2));
+        p.drawEllipse(QPointF(12, 12), 7, 7);
+        p.drawLine(QPointF(7.5, 16.5), QPointF(16.5, 7.5));
+    } else if (severity == findings::Severity::warning) {
+        p.setPen(QPen(t.ochre, 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.drawPolygon(QPolygonF{QPointF(12, 4), QPointF(20, 19), QPointF(4, 19)});
+    } else {
+        p.setPen(QPen(t.quiet, 2));
+        p.drawEllipse(QPointF(12, 12), 4, 4);
+    }
+    return pixmap;
+}
+
+} // namespace
+
+// Pictures are drawn anew only for levels that changed.
+void HandOverPage::showLevels() {
+    const level::Project& p = session_.project();
+    std::erase_if(cards_, [&](auto& entry) {
+        const bool gone = p.level(entry.first) != entry.second.first.get();
+        if (gone) {
+            entry.second.second->hide();
+            entry.second.second->deleteLater();
+        }
+        return gone;
+    });
+    for (const auto& level : p.levels) {
+        auto& [shown, card] = cards_[level->id];
+        if (!shown) {
+            shown = level;
+            QPixmap picture;
+            // Larger levels would take too long to draw just for a card.
+            if (level->pixels().size().area() <= 4096 * 4096)
+                picture = QPixmap::fromImage(toQImage(picture::render(p, *level, 1)))
+                              .scaled(432, 276, Qt::KeepAspectRatio, Qt::SmoothTransformation);
+            card = new LevelCard(picture, QString::fromStdString(level->name), this);
+            card->setObjectName("level-" + QString::fromStdString(level->id));
+            connect(card, &LevelCard::clicked, this, [this, id = level->id] {
+                session_.setLevel(id);
+                session_.setStage(Stage::lay);
+            });
+            levelRow_->insertWidget(levelRow_->count() - 1, card);
+        }
+        const QFileInfo built(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json");
+        const QString size = tr("%1 × %2 cells").arg(level->size.w).arg(level->size.h);
+        card->setUnder(
+            built.exists()
+                ? tr("%1 · built %2").arg(size, QLocale().toString(built.lastModified(), QLocale::ShortFormat))
+                : tr("%1 · not built yet").arg(size),
+            !built.exists());
+    }
+}
+
+HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(24, 18, 24, 18);
+    row->setSpacing(28);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(8);
+    addHeading(left, tr("Levels"));
+    levelRow_ = new QHBoxLayout;
+    levelRow_->setSpacing(12);
+    levelRow_->addStretch();
+    left->addLayout(levelRow_);
+    left->addSpacing(12);
+    addHeading(left, tr("Findings"), &count_);
+    findings_ = new CardList(this);
+    findings_->setObjectName("findings");
+    findings_->setAccessibleName(tr("Findings"));
+    findings_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    left->addWidget(findings_, 1);
+    none_ = label(tr("Nothing to find fault with: the project can be handed over as it is."), "quiet", this);
+    left->addWidget(none_);
+    left->addStretch();
+    row->addLayout(left, 5);
+    row->addWidget([this] {
+        auto* line = new QFrame(this);
+        line->setProperty("role", "upright");
+        return line;
+    }());
+    auto* right = new QVBoxLayout;
+    right->setSpacing(10);
+    addHeading(right, tr("Build for the engine"));
+    where_ = label({}, "quiet", this);
+    where_->setWordWrap(true);
+    right->addWidget(where_);
+    build_ = new QPushButton(tr("Build all levels"), this);
+    build_->setObjectName("build");
+    build_->setProperty("role", "primary");
+    describe(build_, tr("Build all levels"), "Ctrl+B", tr("One folder per level, put in place whole"));
+    right->addWidget(build_);
+    play_ = new QPushButton(tr("Open in the player"), this);
+    play_->setObjectName("openPlayer");
+    describe(play_, tr("Open in the player"), {},
+             tr("The small stand-in engine; it takes over every new build by itself"));
+    right->addWidget(play_);
+    results_ = label({}, "quiet", this);
+    results_->setObjectName("buildResults");
+    results_->setWordWrap(true);
+    results_->setTextFormat(Qt::RichText);
+    results_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    right->addWidget(results_);
+    right->addStretch();
+    row->addLayout(right, 2);
+    connect(build_, &QPushButton::clicked, this, &HandOverPage::build);
+    connect(play_, &QPushButton::clicked, this, &HandOverPage::play);
+    connect(findings_, &CardList::chosen, this, [this](quint32 index) {
+        const auto& all = session_.findings();
+        if (index < all.size() && all[index].cell)
+            emit placeAsked(all[index].level, *all[index].cell, all[index].layer);
+    });
+}
+
+HandOverPage::~HandOverPage() {
+    if (work_.joinable()) work_.join();
+}
+
+void HandOverPage::refresh() {
+    if (!session_.isOpen()) return;
+    const Tokens t = tokensOf(this);
+    const auto& all = session_.findings();
+    std::vector<Card> cards;
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        Card card;
+        card.id = static_cast<quint32>(i);
+        card.picture = severityPicture(all[i].severity, t);
+        card.title = translated(all[i].what);
+        const level::Level* l = session_.project().level(all[i].level);
+        card.under = (l ? QString::fromStdString(l->name) + " · " : QString()) + translated(all[i].remedy);
+        card.ring = -1;
+        cards.push_back(card);
+    }
+    findings_->setCards(cards, 0xFFFFFFFFU);
+    findings_->setVisible(!cards.empty());
+    none_->setVisible(cards.empty());
+    count_->setText(cards.empty() ? QString() : QString::number(cards.size()));
+    if (isVisible()) showLevels();
+    where_->setText(tr("Into %1, a folder per level: the cells, one atlas with what is used, outlines, marks and "
+                       "props. The same project gives the same bytes.")
+                        .arg(QDir::toNativeSeparators(session_.builtDir())));
+    build_->setEnabled(!building_ && !session_.project().levels.empty());
+    const level::Level* level = session_.level();
+    play_->setEnabled(level &&
+                      QFileInfo::exists(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json"));
+}
+
+void HandOverPage::build() {
+    if (building_ || !session_.isOpen()) return;
+    if (work_.joinable()) work_.join();
+    building_ = true;
+    build_->setEnabled(false);
+    build_->setText(tr("Building…"));
+    // The background works on a snapshot and hands back a result.
+    work_ = std::thread([this, state = session_.document().state(), to = session_.builtDir().toStdString()] {
+        std::vector<Result> results;
+        for (const auto& level : state->levels) {
+            Result r;
+            r.level = level->name;
+            try {
+                const auto done = parcel::build(*state, *level, fs::path(to) / level->id);
+                r.dir = done.dir.string();
+                r.files = done.files;
+                r.bytes = done.bytes;
+            } catch (const std::exception& e) {
+                r.trouble = translated(e);
+            }
+            results.push_back(std::move(r));
+        }
+        QMetaObject::invokeMethod(
+            this, [this, results] { show(results); }, Qt::QueuedConnection);
+    });
+}
+
+void HandOverPage::show(const std::vector<Result>& results) {
+    building_ = false;
+    build_->setText(tr("Build all levels"));
+    QString text;
+    bool good = true;
+    const QLocale locale;
+    for (const Result& r : results) {
+        text += "<p style='margin-top:6px'><b>" + QString::fromStdString(r.level).toHtmlEscaped() + "</b><br>";
+        if (r.trouble.isEmpty())
+            text += tr("%1 files, %2").arg(r.files).arg(locale.formattedDataSize(static_cast<qint64>(r.bytes)));
+        else
+            text += r.trouble.toHtmlEscaped();
+        text += "</p>";
+        good = good && r.trouble.isEmpty();
+    }
+    results_->setText(text);
+    emit session_.said(good ? translated(say_count(static_cast<std::int64_t>(results.size()), "Built one level into %1",
+                                                   "Built %n levels into %1", session_.builtDir().toStdString()))
+                            : tr("Not every level could be built"),
+                       !good);
+    refresh();
+    emit built(good);
+}
+
+void HandOverPage::play() {
+    const level::Level* level = session_.level();
+    if (!level) return;
+    const QString dir = session_.builtDir() + "/" + QString::fromStdString(level->id);
+    // Beside this program when built or installed; else wherever the shell finds it.
+    const QString own = QCoreApplication::applicationDirPath();
+    QString program = "vicinum-player";
+    for (const QString& place : {own + "/vicinum-player", own + "/../player/vicinum-player"})
+        if (QFileInfo(place).isExecutable()) program = place;
+    if (!QProcess::startDetached(program, {dir}))
+        emit session_.said(tr("The player could not be started: %1").arg(program), true);
+}
+
+} // namespace vic::app

@@ -1,0 +1,67 @@
+// The middle of Hand over: what is wrong, and the build.
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <cstdint>
+#include <map>
+#include <memory>
+#include <string>
+#include <thread>
+#include <utility>
+#include <vector>
+
+#include "level/sheet.hpp"
+
+class QHBoxLayout;
+class QLabel;
+class QPushButton;
+
+namespace vic::level {
+struct Level;
+} // namespace vic::level
+
+namespace vic::app {
+
+class CardList;
+class LevelCard;
+class Session;
+
+class HandOverPage : public QWidget {
+    Q_OBJECT
+  public:
+    HandOverPage(Session& session, QWidget* parent);
+    ~HandOverPage() override;
+    void refresh();
+    void build(); // all levels, in the background
+    [[nodiscard]] bool building() const { return building_; }
+
+  signals:
+    void placeAsked(const std::string& level, vic::Point cell, vic::level::LayerId layer);
+    void built(bool good);
+
+  private:
+    struct Result {
+        std::string level, dir;
+        QString trouble;
+        int files = 0;
+        std::uintmax_t bytes = 0;
+    };
+    void show(const std::vector<Result>& results);
+    void play();
+    void showLevels();
+    Session& session_;
+    QLabel* count_;
+    QHBoxLayout* levelRow_;
+    std::map<std::string, std::pair<std::shared_ptr<const level::Level>, LevelCard*>> cards_;
+    CardList* findings_;
+    QLabel* none_;
+    QLabel* where_;
+    QPushButton* build_;
+    QPushButton* play_;
+    QLabel* results_;
+    std::thread work_;
+    bool building_ = false;
+};
+
+} // namespace vic::app

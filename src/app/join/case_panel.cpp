@@ -1,0 +1,478 @@
+// The right side of Join: the chosen case and what serves it.
+
+#include "app/join/case_panel.hpp"
+
+#include <QAction>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QLabel>
+#include <QLayout>
+#include <QLayoutItem>
+#include <QLineEdit>
+#include <QLocale>
+#include <QMenu>
+#include <QPixmap>
+#include <QPoint>
+#include <QPushButton>
+#include <QSignalBlocker>
+#include <QSizePolicy>
+#include <QSlider>
+#include <QSpinBox>
+#include <QTimer>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+#include <cstddef>
+#include <cstdint>
+#include <set>
+#include <utility>
+
+#include "app/join/proof_view.hpp"
+#include "app/parts/glyphs.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "base/geometry.hpp"
+#include "base/image.hpp"
+#include "base/text.hpp"
+#include "base/turn.hpp"
+#include "edit/joins.hpp"
+#include "edit/sheets.hpp"
+#include "edit/stroke.hpp"
+#include "join/compose.hpp"
+#include "join/read_joins.hpp"
+#include "join/resolve.hpp"
+#include "join/seams.hpp"
+#include "level/grid.hpp"
+#include "level/material.hpp"
+#include "level/order_card.hpp"
+#include "level/project.hpp"
+#include "level/sheet.hpp"
+#include "sheet/cut.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr std::size_t kCandidates = 3;
+constexpr std::size_t kMostTurned = 128; // tiles of a sheet that are tried in all turns
+
+void clear(QLayout* layout) {
+    QLayoutItem* item = nullptr;
+    while ((item = layout->takeAt(0))) {
+        if (QWidget* w = item->widget()) {
+            // It may be just now that it is telling of a click: it goes later, and is not found any more.
+            w->setObjectName({});
+            w->hide();
+            w->deleteLater();
+        }
+        delete item;
+    }
+}
+
+QString turnWord(Turn turn) {
+    const QString by[4] = {
+        {}, CasePanel::tr("turned right"), CasePanel::tr("turned round"), CasePanel::tr("turned left")};
+    const QString quarter = by[turn.quarters()];
+    if (!turn.mirrored()) return quarter;
+    const QString after[4] = {
+        {}, CasePanel::tr("mirrored, right"), CasePanel::tr("upside down"), CasePanel::tr("mirrored, left")};
+    return turn.quarters() == 0 ? CasePanel::tr("mirrored") : after[turn.quarters()];
+}
+
+} // namespace
+
+CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
+    : QWidget(parent), session_(session), proof_(proof) {
+    auto* column = panelColumn(this);
+    addHeading(column, tr("Case"), &aside_);
+    const PictureHead card = addPictureHead(column, this, 72);
+    picture_ = card.picture;
+    title_ = card.title;
+    title_->setObjectName("caseTitle");
+    text_ = card.under;
+    auto* figures = new QHBoxLayout;
+    inProof_ = label({}, "quiet", this);
+    variants_ = label({}, "quiet", this);
+    figures->addWidget(inProof_);
+    figures->addStretch();
+    figures->addWidget(variants_);
+    column->addLayout(figures);
+    serveHead_ = label(tr("Would serve"), "heading");
+    column->addWidget(serveHead_);
+    candidates_ = new QWidget(this);
+    candidates_->setObjectName("candidates");
+    auto* list = new QVBoxLayout(candidates_);
+    list->setContentsMargins(0, 0, 0, 0);
+    list->setSpacing(3);
+    column->addWidget(candidates_);
+    weights_ = new QWidget(this);
+    new QVBoxLayout(weights_);
+    weights_->layout()->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(weights_);
+    livelyBox_ = new QWidget(this);
+    auto* lively = new QVBoxLayout(livelyBox_);
+    lively->setContentsMargins(0, 0, 0, 0);
+    lively->setSpacing(3);
+    lively_ = new QSlider(Qt::Horizontal, this);
+    lively_->setObjectName("lively");
+    lively_->setRange(0, 100);
+    lively_->setTracking(false);
+    lively_->setToolTip(tr("How far variants are spread, so that none lies beside itself; their weights hold"));
+    addField(lively, tr("Lively"), lively_, 60);
+    repetition_ = label({}, "quiet", this);
+    repetition_->setObjectName("repetition");
+    lively->addWidget(repetition_);
+    column->addWidget(livelyBox_);
+    connect(lively_, &QSlider::valueChanged, this, [this](int v) {
+        change(
+            tr("How lively the variants are"), [v](level::JoinSet& set) { set.lively = v; }, "lively");
+    });
+    turns_ = new QComboBox(this);
+    turns_->setObjectName("setTurns");
+    turns_->addItem(tr("only as drawn"), uint(level::kNoTurns));
+    turns_->addItem(tr("mirrored"), uint(level::kMirrorOnly));
+    turns_->addItem(tr("turned"), uint(level::kQuarterTurns));
+    turns_->addItem(tr("turned and mirrored"), uint(level::kAllTurns));
+    turns_->setToolTip(
+        tr("How a tile may be laid to serve other cases than its own: 6 drawn tiles can then be 16, "
+           "and 15 can be 47"));
+    addField(column, tr("Tiles may be"), turns_, 78);
+    connect(turns_, &QComboBox::activated, this, [this] {
+        const auto mask = static_cast<std::uint8_t>(turns_->currentData().toUInt());
+        change(tr("Turns of a material's tiles"), [mask](level::JoinSet& set) { set.turns = mask; });
+    });
+    column->addWidget(rule(this));
+    auto* head = new QHBoxLayout;
+    head->addWidget(label(tr("Sheet as read"), "heading"));
+    head->addStretch();
+    sheets_ = new QComboBox(this);
+    sheets_->setObjectName("joinSheet");
+    sheets_->setAccessibleName(tr("Sheet"));
+    head->addWidget(sheets_);
+    column->addLayout(head);
+    sheet_ = new SheetView(session_, SheetView::Use::joins, this);
+    sheet_->setObjectName("joinSheetView");
+    column->addWidget(sheet_);
+    connect(sheet_, &SheetView::tileClicked, this, &CasePanel::serve);
+    connect(sheet_, &SheetView::petalClicked, this, &CasePanel::correct);
+    connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
+    auto* hint = label(tr("Click a petal to correct it, a tile to serve the chosen case; Ctrl+click adds a variant."),
+                       "quiet", this);
+    hint->setWordWrap(true);
+    column->addWidget(hint);
+    readAgain_ = new QPushButton(tr("Read again"), this);
+    readAgain_->setObjectName("readAgain");
+    describe(readAgain_, tr("Read joins again"), {}, tr("Cases that the sheet has no tile for stay as they are"));
+    connect(readAgain_, &QPushButton::clicked, this, [this] {
+        const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
+        const level::Material* m = session_.material();
+        if (!s || !s->image || !m || m->joins.kind == level::JoinKind::plain) return;
+        const auto read = join::read_joins(edit::tile_pictures(*s), m->joins.kind);
+        session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(m->name)),
+                       edit::rejoin(edit::read_into(session_.project(), m->id, *s, read)));
+        emit session_.said(tr("Read %1 tiles: %2 cases missing, %3 doubtful")
+                               .arg(read.tiles.size())
+                               .arg(read.missing.size())
+                               .arg(read.doubtful.size()),
+                           false);
+    });
+    auto* works = new QHBoxLayout;
+    works->addWidget(readAgain_, 1);
+    cards_ = new QPushButton(tr("Order …"), this);
+    cards_->setObjectName("orderCards");
+    describe(
+        cards_, tr("Order cards"), {},
+        tr("Keep the order of this sheet's tiles for other sheets of the same layout, or lay a kept order over it"));
+    connect(cards_, &QPushButton::clicked, this, &CasePanel::showCards);
+    works->addWidget(cards_);
+    column->addLayout(works);
+    column->addStretch();
+}
+
+void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    const join::Mask mask = m->joins.kind == level::JoinKind::plain ? join::Mask{255} : session_.joinCase();
+    std::vector<level::Variant> variants;
+    if (modifiers & Qt::ControlModifier) {
+        if (const auto found = m->joins.cases.find(mask); found != m->joins.cases.end()) variants = found->second;
+        const auto at = std::find_if(variants.begin(), variants.end(), [&](const auto& v) { return v.tile == tile; });
+        if (at != variants.end())
+            variants.erase(at);
+        else
+            variants.push_back({tile, 100, {}});
+    } else {
+        variants = {{tile, 100, {}}};
+    }
+    level::Project next = edit::set_case(session_.project(), m->id, mask, variants);
+    session_.apply(tr("Tile of a case of %1").arg(QString::fromStdString(m->name)),
+                   edit::rejoin(edit::accept_tile(std::move(next), m->id, tile)));
+}
+
+void CasePanel::refresh() {
+    const level::Material* m = session_.material();
+    setEnabled(m != nullptr);
+    if (!m) {
+        title_->setText(tr("No material"));
+        text_->clear();
+        picture_->clear();
+        return;
+    }
+    const bool plain = m->joins.kind == level::JoinKind::plain;
+    const join::Mask mask = plain ? join::Mask{255} : session_.joinCase();
+    const auto variants = join::serving(m->joins, mask);
+    const bool have = !variants.empty();
+    const bool own = m->joins.cases.contains(mask);
+    aside_->setText(plain ? tr("plain") : tr("mask %1").arg(join::file_mask(mask, m->joins.kind)));
+    title_->setText(plain ? tr("Variants") : [&] {
+        QString t = translated(join::describe(mask));
+        t[0] = t[0].toUpper();
+        return t;
+    }());
+    text_->setText(!have ? tr("no tile")
+                   : own ? turnWord(variants.front().turn)
+                         : tr("by a tile that is %1").arg(turnWord(variants.front().turn)));
+    setRole(text_, have ? "quiet" : "warning");
+    picture_->setPixmap(have ? tileThumb(session_.project(), variants.front().tile, 68, variants.front().turn)
+                             : QPixmap());
+    const auto here = edit::cells_of_case(session_.project(), session_.level(), m->id, mask);
+    inProof_->setText(here < 0 ? tr("in the proof: %1").arg(proof_.cellsOfCase(mask))
+                               : tr("in the proof: %1, in the level: %2")
+                                     .arg(proof_.cellsOfCase(mask))
+                                     .arg(QLocale().toString(qlonglong(here))));
+    variants_->setText(tr("variants: %1").arg(variants.size()));
+
+    std::set<level::TileId> chosen;
+    for (const auto& v : variants) chosen.insert(v.tile);
+    // The sheet that the material's tiles come from, unless the designer has chosen another.
+    const QSignalBlocker quiet(sheets_);
+    const auto current = sheet_->sheetId();
+    sheets_->clear();
+    for (const auto& s : session_.project().sheets) sheets_->addItem(QString::fromStdString(s->name), s->id);
+    level::SheetId wanted = current;
+    if (sheetFor_ != m->id || !session_.project().sheet(current)) {
+        sheetFor_ = m->id;
+        for (const auto& s : session_.project().sheets)
+            for (const auto& t : s->tiles)
+                if (!m->joins.cases.empty() && !m->joins.cases.rbegin()->second.empty() &&
+                    t.id == m->joins.cases.rbegin()->second.front().tile)
+                    wanted = s->id;
+    }
+    sheets_->setCurrentIndex(std::max(0, sheets_->findData(wanted)));
+    sheet_->setSheet(sheets_->currentData().toUInt());
+    sheet_->setChosen(chosen);
+    readAgain_->setVisible(!plain);
+    cards_->setVisible(!plain);
+    turns_->setEnabled(!plain);
+    turns_->setCurrentIndex(turns_->findData(uint(m->joins.turns)));
+    refreshWeights(*m, mask);
+    refreshLively(*m);
+    refreshCandidates(*m, mask);
+}
+
+void CasePanel::refreshWeights(const level::Material& m, join::Mask mask) {
+    std::string key = std::to_string(m.id) + "/" + std::to_string(mask);
+    std::vector<level::Variant> own;
+    if (const auto found = m.joins.cases.find(mask); found != m.joins.cases.end()) own = found->second;
+    for (const auto& v : own) key += "," + std::to_string(v.tile) + "/" + std::to_string(v.turn.code);
+    if (key != weightsOf_) {
+        weightsOf_ = key;
+        clear(weights_->layout());
+        if (own.size() > 1 && own.size() <= 16) {
+            auto* grid = new QWidget(weights_);
+            auto* cells = new QGridLayout(grid);
+            cells->setContentsMargins(0, 0, 0, 0);
+            cells->setSpacing(5);
+            for (const int spins : {1, 3, 5}) cells->setColumnStretch(spins, 1);
+            int i = 0;
+            for (const auto& v : own) {
+                auto* icon = new QLabel(grid);
+                icon->setPixmap(tileThumb(session_.project(), v.tile, 24, v.turn));
+                auto* box = new QSpinBox(grid);
+                box->setObjectName(QString("weight-%1").arg(v.tile));
+                box->setAccessibleName(tr("Weight of tile %1").arg(v.tile));
+                box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // three stand beside each other
+                box->setMinimumWidth(36);
+                box->setRange(0, 1000);
+                box->setValue(v.weight);
+                box->setKeyboardTracking(false);
+                connect(box, &QSpinBox::valueChanged, this,
+                        [this, id = m.id, mask, tile = v.tile, turn = v.turn](int w) {
+                            const level::Material* now = session_.project().material(id);
+                            if (!now || !now->joins.cases.contains(mask)) return;
+                            auto all = now->joins.cases.at(mask);
+                            for (auto& one : all)
+                                if (one.tile == tile && one.turn == turn) one.weight = w;
+                            session_.apply(tr("Weight of a variant"),
+                                           edit::rejoin(edit::set_case(session_.project(), id, mask, all)),
+                                           "weight-" + std::to_string(tile));
+                        });
+                cells->addWidget(icon, i / 3, i % 3 * 2);
+                cells->addWidget(box, i / 3, i % 3 * 2 + 1);
+                ++i;
+            }
+            weights_->layout()->addWidget(label(tr("Variants and their weights"), "heading"));
+            weights_->layout()->addWidget(grid);
+        }
+    }
+}
+
+void CasePanel::change(const QString& name, const std::function<void(level::JoinSet&)>& what,
+                       const std::string& merge) {
+    const level::Material* m = session_.material();
+    if (m) session_.apply(name, edit::change_set(session_.project(), m->id, what), merge);
+}
+
+void CasePanel::correct(level::TileId tile, int mask, int bit) {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    const join::Mask to = edit::with_petal(m->joins.kind, static_cast<join::Mask>(mask), bit);
+    if (to == mask) {
+        emit session_.said(tr("A corner between sides that are not both joined says nothing"), false);
+        return;
+    }
+    session_.apply(tr("Correct a reading"), edit::move_tile(session_.project(), m->id, tile, to));
+    session_.setCase(to);
+}
+
+// How often variants lie beside themselves, on a field of nothing but the material.
+void CasePanel::refreshLively(const level::Material& m) {
+    if (livelyFor_ == &m) return;
+    livelyFor_ = &m;
+    bool several = false;
+    for (const auto& [mask, variants] : m.joins.cases) several = several || variants.size() > 1;
+    livelyBox_->setVisible(several);
+    const QSignalBlocker quiet(lively_);
+    lively_->setValue(m.joins.lively);
+    if (!several) return;
+    level::Grid field(Size{64, 64});
+    for (int y = 0; y < 64; ++y)
+        for (int x = 0; x < 64; ++x) field.set({x, y}, {}, m.id);
+    join::resolve(session_.rules(), field, box_of(field.size()), 1);
+    const auto r = join::repetition(session_.project(), field, m.id);
+    repetition_->setText(r.pairs == 0 ? tr("the inside has one tile only")
+                                      : tr("beside itself %1 %, by chance %2 %")
+                                            .arg(std::lround(100 * r.share()))
+                                            .arg(std::lround(100 * r.by_chance)));
+}
+
+void CasePanel::refreshCandidates(const level::Material& m, join::Mask mask) {
+    const bool plain = m.joins.kind == level::JoinKind::plain;
+    serveHead_->setVisible(!plain);
+    candidates_->setVisible(!plain);
+    const auto around = proof_.around(mask);
+    if (plain || (candidatesFor_ == &m && candidatesMask_ == mask && candidatesAround_ == around &&
+                  candidatesIn_ == session_.project().sheets))
+        return;
+    candidatesFor_ = &m;
+    candidatesMask_ = mask;
+    candidatesAround_ = around;
+    candidatesIn_ = session_.project().sheets;
+    clear(candidates_->layout());
+    std::vector<level::SheetId> sheets;
+    std::uint8_t turns = level::kAllTurns;
+    for (const level::SheetId id : {edit::main_sheet(session_.project(), m.joins), sheet_->sheetId()})
+        if (const level::Sheet* s = session_.project().sheet(id);
+            s && std::find(sheets.begin(), sheets.end(), id) == sheets.end()) {
+            sheets.push_back(id);
+            if (s->tiles.size() > kMostTurned) turns = level::kNoTurns;
+        }
+    int n = 0;
+    const auto row = [&](const QPixmap& picture, const QString& text, double fit, const std::function<void()>& go) {
+        auto* b = new QPushButton(candidates_);
+        b->setObjectName(QString("candidate-%1").arg(n++));
+        b->setIcon(picture);
+        b->setIconSize({24, 24});
+        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        b->setText(QString("%1 %   %2").arg(std::lround(100 * fit)).arg(text));
+        b->setStyleSheet("text-align: left; padding: 2px 6px;");
+        b->setToolTip(tr("Click to let it serve the case; the figure says how well it fits at the seams"));
+        connect(b, &QPushButton::clicked, this, [this, go] { QTimer::singleShot(0, this, go); });
+        candidates_->layout()->addWidget(b);
+    };
+    const bool missing = join::serving(m.joins, mask).empty();
+    if (missing)
+        for (const join::Made& made : join::composable(session_.project(), m.joins, m.joins.turns)) {
+            if (made.mask != mask) continue;
+            const Image art = join::composed_art(
+                tilesOf(session_.project()), made.of,
+                sheet::drawn_size(session_.project().sheet(edit::main_sheet(session_.project(), m.joins))->cut));
+            row(art.empty() ? QPixmap() : QPixmap::fromImage(toQImage(art)),
+                tr("composed of %1 tiles").arg(made.sources), 1 - made.error, [this, id = m.id, mask] {
+                    session_.apply(tr("Compose a tile"), edit::compose_missing(session_.project(), id, mask).project);
+                });
+        }
+    for (const join::Candidate& c :
+         join::candidates(session_.project(), m.joins, mask, sheets, turns, around, kCandidates)) {
+        QString text = translated(edit::tile_name(session_.project(), c.variant.tile));
+        if (c.variant.turn.code != 0) text += ", " + turnWord(c.variant.turn);
+        row(tileThumb(session_.project(), c.variant.tile, 28, c.variant.turn), text, c.fit,
+            [this, id = m.id, mask, v = c.variant] {
+                session_.apply(
+                    tr("Tile of a case of %1").arg(QString::fromStdString(session_.project().material(id)->name)),
+                    edit::rejoin(edit::accept_tile(edit::set_case(session_.project(), id, mask, {v}), id, v.tile)));
+            });
+    }
+    serveHead_->setVisible(n > 0);
+}
+
+void CasePanel::showCards() {
+    const level::Material* m = session_.material();
+    const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
+    if (!m || !s) return;
+    auto* menu = new QMenu(this);
+    menu->setObjectName("orderMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    auto* keep = menu->addAction(tr("Keep this sheet's order as a card …"));
+    keep->setObjectName("keepOrder");
+    connect(keep, &QAction::triggered, this, [this, sheet = s->id] {
+        QTimer::singleShot(0, this, [this, sheet] {
+            const level::Material* now = session_.material();
+            const level::Sheet* of = session_.project().sheet(sheet);
+            if (!now || !of) return;
+            bool ok = false;
+            const QString name = QInputDialog::getText(this, tr("Keep the order of a sheet"), tr("Name of the card:"),
+                                                       QLineEdit::Normal, QString::fromStdString(of->name), &ok)
+                                     .trimmed();
+            if (!ok) return;
+            if (const Text wrong = edit::card_trouble(session_.project(), sheet, *now, name.toStdString());
+                !wrong.empty())
+                return emit session_.said(translated(wrong), true);
+            session_.apply(tr("Keep an order card"),
+                           edit::keep_order(session_.project(), sheet, *now, name.toStdString()));
+            emit session_.said(tr("Kept the order as the card %1").arg(name), false);
+        });
+    });
+    menu->addSeparator();
+    int fits = 0;
+    for (const level::OrderCard& card : session_.project().order_cards) {
+        if (card.kind != m->joins.kind || !edit::card_fits(card, *s)) continue;
+        ++fits;
+        auto* lay = menu->addAction(tr("Lay %1 over this sheet").arg(QString::fromStdString(card.name)));
+        lay->setObjectName(QString("layOrder-%1").arg(card.id));
+        connect(lay, &QAction::triggered, this, [this, sheet = s->id, id = card.id] {
+            QTimer::singleShot(0, this, [this, sheet, id] {
+                const level::Material* now = session_.material();
+                const level::Sheet* of = session_.project().sheet(sheet);
+                for (const level::OrderCard& c : session_.project().order_cards)
+                    if (c.id == id && now && of && edit::card_fits(c, *of)) {
+                        const auto read = edit::reading_by_card(c, *of);
+                        session_.apply(tr("Lay an order card"),
+                                       edit::rejoin(edit::read_into(session_.project(), now->id, *of, read)));
+                        emit session_.said(tr("%1 tiles serve their cases by the card").arg(read.tiles.size()), false);
+                        return;
+                    }
+            });
+        });
+    }
+    if (fits == 0) menu->addAction(tr("No card of this layout and kind yet"))->setEnabled(false);
+    menu->popup(cards_->mapToGlobal(QPoint(0, cards_->height())));
+}
+
+} // namespace vic::app

@@ -1,0 +1,74 @@
+// The right side of Join: the chosen case with what would serve it.
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <array>
+#include <functional>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "join/mask.hpp"
+#include "level/cell.hpp"
+
+class QComboBox;
+class QLabel;
+class QPushButton;
+class QSlider;
+
+namespace vic::level {
+struct JoinSet;
+struct Material;
+struct Sheet;
+} // namespace vic::level
+
+namespace vic::app {
+
+class ProofView;
+class Session;
+class SheetView;
+
+class CasePanel : public QWidget {
+    Q_OBJECT
+  public:
+    CasePanel(Session& session, ProofView& proof, QWidget* parent);
+    void refresh();
+
+  private:
+    void serve(level::TileId tile, Qt::KeyboardModifiers modifiers);
+    void change(const QString& name, const std::function<void(level::JoinSet&)>& what, const std::string& merge = {});
+    void correct(level::TileId tile, int mask, int bit);
+    void refreshCandidates(const level::Material& m, join::Mask mask);
+    void refreshWeights(const level::Material& m, join::Mask mask);
+    void refreshLively(const level::Material& m);
+    void showCards();
+    Session& session_;
+    ProofView& proof_;
+    QLabel* aside_;
+    QLabel* picture_;
+    QLabel* title_;
+    QLabel* text_;
+    QLabel* inProof_;
+    QLabel* variants_;
+    QLabel* serveHead_;
+    QWidget* candidates_;
+    QWidget* weights_;
+    QWidget* livelyBox_;
+    QSlider* lively_;
+    QLabel* repetition_;
+    QComboBox* turns_;
+    QComboBox* sheets_;
+    SheetView* sheet_;
+    QPushButton* readAgain_;
+    QPushButton* cards_;
+    level::MaterialId sheetFor_ = 0;
+    std::string weightsOf_;
+    const level::Material* candidatesFor_ = nullptr;
+    const level::Material* livelyFor_ = nullptr;
+    join::Mask candidatesMask_ = 0;
+    std::array<level::Cell, 4> candidatesAround_{};
+    std::vector<std::shared_ptr<const level::Sheet>> candidatesIn_;
+};
+
+} // namespace vic::app

@@ -1,0 +1,295 @@
+#include "app/join/join_centre.hpp"
+
+#include <QFrame>
+#include <QHBoxLayout>
+#include <QLocale>
+#include <QResizeEvent>
+#include <QScrollArea>
+#include <QStringList>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+#include <cstddef>
+#include <functional>
+#include <initializer_list>
+#include <set>
+
+#include "app/join/case_list.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "base/geometry.hpp"
+#include "edit/joins.hpp"
+#include "join/compose.hpp"
+#include "join/mask.hpp"
+#include "join/proof.hpp"
+#include "level/material.hpp"
+
+namespace vic::app {
+
+JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, 12, 14, 12);
+    column->setSpacing(8);
+    auto* head = new QHBoxLayout;
+    head->setSpacing(4);
+    head->addWidget(label(tr("Proof"), "heading"));
+    head->addSpacing(8);
+    const std::array<std::array<QString, 3>, 2> modes{
+        {{"proofCases", tr("every case"), tr("A patch in which every neighbourhood occurs at least once")},
+         {"proofPairs", tr("every pair"), tr("A patch in which every case lies beside every other that it can meet")}}};
+    for (std::size_t i = 0; i < modes.size(); ++i) {
+        modes_[i] = toolButton(this, modes[i][0], {}, modes[i][1], modes[i][2], "pill");
+        modes_[i]->setCheckable(true);
+        head->addWidget(modes_[i]);
+        connect(modes_[i], &QToolButton::clicked, this, [this, i] { setMode(static_cast<ProofView::Mode>(i)); });
+    }
+    modes_[0]->setChecked(true);
+    heat_ =
+        toolButton(this, "seams", {}, tr("seams"), tr("Marks where two tiles do not go on into each other"), "pill");
+    heat_->setCheckable(true);
+    head->addSpacing(8);
+    head->addWidget(heat_);
+    head->addStretch();
+    proofAside_ = label({}, "aside");
+    proofAside_->setObjectName("proofAside");
+    head->addWidget(proofAside_);
+    auto* fresh = toolButton(this, "newPatch", {}, tr("new patch"), {}, "link");
+    describe(fresh, tr("Another patch"), {}, tr("The same cases in another arrangement; the free patch is emptied"));
+    head->addWidget(fresh);
+    column->addLayout(head);
+    proof_ = new ProofView(session_, ProofView::Mode::cases, this);
+    free_ = new ProofView(session_, ProofView::Mode::free, this);
+    connect(fresh, &QToolButton::clicked, this, [this] {
+        proof_->newPatch();
+        free_->newPatch();
+        tellPatch();
+    });
+    connect(heat_, &QToolButton::toggled, this, [this](bool on) {
+        proof_->setHeat(on);
+        free_->setHeat(on);
+        tellPatch();
+    });
+    connect(free_, &ProofView::painted, this, &JoinCentre::tellPatch);
+    auto* patches = new QHBoxLayout;
+    patches->setSpacing(16);
+    patches->addWidget(proof_, 0, Qt::AlignTop);
+    patches->addWidget(free_, 0, Qt::AlignTop);
+    patches->addStretch();
+    column->addLayout(patches);
+    addHeading(column, tr("Cases"), &casesAside_);
+    casesAside_->setObjectName("casesAside");
+    auto* works = new QHBoxLayout;
+    works->setSpacing(6);
+    const auto work = [&](const char* name, const QString& text, const QString& key, const QString& help,
+                          const std::function<void()>& go) {
+        auto* b = toolButton(this, name, {}, text, {}, "pill");
+        describe(b, text, key, help);
+        works->addWidget(b);
+        connect(b, &QToolButton::clicked, this, go);
+        return b;
+    };
+    missing_ = work("nextMissingButton", tr("next missing"), "N", tr("The next case without a tile"),
+                    [this] { nextMissing(); });
+    doubtful_ = work("nextDoubtfulButton", tr("next doubtful"), "D",
+                     tr("The next case whose tile is doubtful or contradicts itself"), [this] { nextDoubtful(); });
+    accept_ = work("acceptTile", tr("accept"), tr("Return"), tr("The doubtful tile of the case is right as it is read"),
+                   [this] { accept(); });
+    compose_ = work("composeMissing", tr("compose"), "C",
+                    tr("Makes tiles for missing cases from the quarters of those that are there, on a sheet of their "
+                       "own that follows the art"),
+                    [this] { composeMissing(); });
+    works->addStretch();
+    least_ = toolButton(this, "leastToDraw", {}, {}, {}, "link");
+    describe(least_, tr("What is the least to draw?"), {},
+             tr("Marks the fewest cases that have to be drawn; all others can be composed of them"));
+    connect(least_, &QToolButton::clicked, this, &JoinCentre::showLeast);
+    works->addWidget(least_);
+    column->addLayout(works);
+    cases_ = new CaseList(session_, this);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidget(cases_);
+    column->addWidget(scroll, 1);
+    for (ProofView* view : {proof_, free_})
+        connect(view, &ProofView::cellHovered, this, [this](Point cell, int mask) {
+            const level::Material* m = session_.material();
+            if (!m || mask < 0) {
+                refresh();
+                return;
+            }
+            const bool missing = session_.rules().missing(m->id, static_cast<join::Mask>(mask));
+            reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
+                           .arg(cell.x)
+                           .arg(cell.y)
+                           .arg(translated(join::describe(static_cast<join::Mask>(mask))));
+            reading_ += missing ? tr(" · no tile of %1 has it, the nearest stands in")
+                                      .arg(QString::fromStdString(m->name).toHtmlEscaped())
+                                : tr(" · click chooses the case");
+            emit readingChanged();
+        });
+}
+
+void JoinCentre::setMode(ProofView::Mode mode) {
+    for (std::size_t i = 0; i < modes_.size(); ++i) modes_[i]->setChecked(i == static_cast<std::size_t>(mode));
+    proof_->setMode(mode);
+    refresh();
+}
+
+void JoinCentre::resizeEvent(QResizeEvent*) {
+    const int zoom = std::clamp(std::min(width() / 740, height() / 560), 1, 3);
+    proof_->setZoom(zoom);
+    free_->setZoom(zoom);
+}
+
+// How large the patch is, and how small any could be.
+void JoinCentre::tellPatch() {
+    const level::Material* m = session_.material();
+    if (!m || m->joins.kind == level::JoinKind::plain) return proofAside_->clear();
+    const auto of = proof_->mode() == ProofView::Mode::pairs ? join::ProofOf::pairs : join::ProofOf::cases;
+    QString text =
+        tr("%1 cells, at least %2").arg(proof_->patch().size.area()).arg(join::least_proof(m->joins.kind, of));
+    if (heat_->isChecked()) {
+        if (seamsFor_ != m || seamsIn_ != session_.project().sheets) {
+            seamsFor_ = m;
+            seamsIn_ = session_.project().sheets;
+            seams_ = join::seam_report(session_.project(), m->joins, 0.2);
+        }
+        text = tr("worst seam of all pairs %1 %, mean %2 % · %3")
+                   .arg(std::lround(100 * seams_.worst))
+                   .arg(QLocale().toString(100 * seams_.mean, 'f', 1))
+                   .arg(text);
+    }
+    proofAside_->setText(text);
+}
+
+void JoinCentre::refresh() {
+    const level::Material* m = session_.material();
+    if (m != composableFor_) cases_->setToDraw({});
+    proof_->refresh();
+    free_->setVisible(m && proof_->mode() != ProofView::Mode::pairs);
+    free_->refresh();
+    cases_->refresh();
+    tellPatch();
+    const bool joins = m && m->joins.kind != level::JoinKind::plain;
+    for (QWidget* w : std::initializer_list<QWidget*>{missing_, doubtful_, accept_, compose_, least_})
+        w->setVisible(joins);
+    if (!m) {
+        composableFor_ = nullptr;
+        casesAside_->clear();
+        reading_ = tr("No material yet");
+    } else if (!joins) {
+        composableFor_ = m;
+        casesAside_->setText(tr("a plain material has one case: its variants are on the right"));
+        reading_ =
+            tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
+    } else {
+        const auto c = join::coverage(m->joins);
+        const auto& doubtful = session_.joinsRead().doubtful;
+        if (composableFor_ != m || composableIn_ != session_.project().sheets) {
+            composableFor_ = m;
+            composableIn_ = session_.project().sheets;
+            composable_ = c.have == c.of
+                              ? 0
+                              : static_cast<int>(join::composable(session_.project(), m->joins, m->joins.turns).size());
+        }
+        QString aside = tr("%1 have a tile").arg(c.have);
+        if (c.drawn < c.have) aside += tr(", %1 of them turned").arg(c.have - c.drawn);
+        casesAside_->setText(tr("%1 · %2 missing · %3 doubtful").arg(aside).arg(c.of - c.have).arg(doubtful.size()));
+        missing_->setEnabled(c.have < c.of);
+        doubtful_->setEnabled(!doubtful.empty());
+        const auto here = std::find_if(doubtful.begin(), doubtful.end(),
+                                       [&](const auto& d) { return d.mask == session_.joinCase(); });
+        accept_->setEnabled(here != doubtful.end());
+        compose_->setEnabled(composable_ > 0);
+        compose_->setText(composable_ > 0 ? tr("compose %1 missing").arg(composable_) : tr("compose"));
+        std::set<join::Mask> have;
+        for (const auto& [mask, variants] : m->joins.cases)
+            if (!variants.empty()) have.insert(mask);
+        const auto least = join::least_to_draw(m->joins.kind, have, m->joins.turns, true);
+        const auto by_turns = join::least_to_draw(m->joins.kind, have, m->joins.turns, false);
+        least_->setToolTip(
+            tr("Marks the fewest cases that have to be drawn so that all others can be composed; without "
+               "composing it would be %1")
+                .arg(by_turns.size()));
+        least_->setText(least.empty() ? tr("nothing more to draw") : tr("least to draw: %1 more").arg(least.size()));
+        const auto variants = join::serving(m->joins, session_.joinCase());
+        reading_ = tr("Case <b>%1</b>").arg(translated(join::describe(session_.joinCase())));
+        if (here != doubtful.end())
+            reading_ += tr(" · doubtful: %1 · Return accepts it").arg(translated(here->why));
+        else if (!variants.empty())
+            reading_ += tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant")
+                            .arg(variants.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(variants.size()));
+        else
+            reading_ += tr(" · missing: click a tile of the sheet to serve it");
+    }
+    emit readingChanged();
+}
+
+void JoinCentre::showLeast() {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    std::set<join::Mask> have;
+    for (const auto& [mask, variants] : m->joins.cases)
+        if (!variants.empty()) have.insert(mask);
+    const auto least = join::least_to_draw(m->joins.kind, have, m->joins.turns, true);
+    cases_->setToDraw(least);
+    if (least.empty()) {
+        emit session_.said(tr("What is there is enough: the rest can be turned or composed"), false);
+        return;
+    }
+    QStringList names;
+    for (const join::Mask mask : least) names << translated(join::describe(mask));
+    emit session_.said(tr("Draw %1 more, the rest can be composed: %2").arg(least.size()).arg(names.join(", ")), false);
+}
+
+void JoinCentre::composeMissing() {
+    const level::Material* m = session_.material();
+    if (!m || composable_ == 0) return;
+    const auto made = edit::compose_missing(session_.project(), m->id);
+    const QString name = QString::fromStdString(m->name);
+    session_.apply(tr("Compose the missing tiles of %1").arg(name), made.project);
+    emit session_.said(
+        made.left == 0
+            ? tr("Composed %1 tiles: %2 has a tile for every case").arg(made.made).arg(name)
+            : tr("Composed %1 tiles, %2 cases of %3 are still missing").arg(made.made).arg(made.left).arg(name),
+        false);
+}
+
+void JoinCentre::nextDoubtful() {
+    const auto& all = session_.joinsRead().doubtful;
+    if (all.empty()) {
+        emit session_.said(tr("Nothing is doubtful"), false);
+        return;
+    }
+    const auto next = std::find_if(all.begin(), all.end(), [&](const auto& d) { return d.mask > session_.joinCase(); });
+    session_.setCase(next == all.end() ? all.front().mask : next->mask);
+}
+
+void JoinCentre::accept() {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    for (const auto& d : std::vector(session_.joinsRead().doubtful))
+        if (d.mask == session_.joinCase()) {
+            session_.apply(tr("Accept a reading"), edit::accept_tile(session_.project(), m->id, d.tile));
+            if (!session_.joinsRead().doubtful.empty()) nextDoubtful();
+            return;
+        }
+}
+
+void JoinCentre::nextMissing() {
+    const level::Material* m = session_.material();
+    if (!m) return;
+    const auto& masks = join::cases(m->joins.kind);
+    const auto at = std::find(masks.begin(), masks.end(), session_.joinCase());
+    const auto from = static_cast<std::size_t>(at - masks.begin());
+    for (std::size_t i = 1; i <= masks.size(); ++i) {
+        const join::Mask mask = masks[(from + i) % masks.size()];
+        if (join::serving(m->joins, mask).empty()) return session_.setCase(mask);
+    }
+    emit session_.said(tr("%1 has a tile for every case").arg(QString::fromStdString(m->name)), false);
+}
+
+} // namespace vic::app

@@ -1,0 +1,72 @@
+// The middle of Join: the proof and the cases.
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <array>
+#include <memory>
+#include <vector>
+
+#include "app/join/proof_view.hpp"
+#include "join/seams.hpp"
+
+class QLabel;
+class QResizeEvent;
+class QToolButton;
+
+namespace vic::level {
+struct Material;
+struct Sheet;
+} // namespace vic::level
+
+namespace vic::app {
+
+class CaseList;
+class Session;
+
+class JoinCentre : public QWidget {
+    Q_OBJECT
+  public:
+    JoinCentre(Session& session, QWidget* parent);
+    void refresh();
+    [[nodiscard]] QString reading() const { return reading_; }
+    [[nodiscard]] ProofView* proof() const { return proof_; }
+    [[nodiscard]] ProofView* freePatch() const { return free_; }
+    void nextMissing();
+    void nextDoubtful();
+    void accept(); // the doubtful tile of the chosen case
+    void composeMissing();
+
+  signals:
+    void readingChanged();
+
+  protected:
+    void resizeEvent(QResizeEvent*) override;
+
+  private:
+    void setMode(ProofView::Mode mode);
+    void tellPatch();
+    void showLeast();
+    Session& session_;
+    QLabel* proofAside_;
+    QLabel* casesAside_;
+    std::array<QToolButton*, 2> modes_{};
+    QToolButton* heat_;
+    join::SeamReport seams_;
+    const level::Material* seamsFor_ = nullptr;
+    std::vector<std::shared_ptr<const level::Sheet>> seamsIn_;
+    ProofView* proof_;
+    ProofView* free_;
+    CaseList* cases_;
+    QToolButton* missing_;
+    QToolButton* doubtful_;
+    QToolButton* accept_;
+    QToolButton* compose_;
+    QToolButton* least_;
+    QString reading_;
+    const level::Material* composableFor_ = nullptr;
+    std::vector<std::shared_ptr<const level::Sheet>> composableIn_;
+    int composable_ = 0;
+};
+
+} // namespace vic::app

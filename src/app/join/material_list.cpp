@@ -1,0 +1,295 @@
+// The left side of Join: the materials, and how the chosen one meets others.
+
+#include "app/join/material_list.hpp"
+
+#include <QAction>
+#include <QBrush>
+#include <QCheckBox>
+#include <QFrame>
+#include <QHBoxLayout>
+#include <QLayoutItem>
+#include <QMenu>
+#include <QPainter>
+#include <QPen>
+#include <QPixmap>
+#include <QPoint>
+#include <QPointF>
+#include <QPushButton>
+#include <QRectF>
+#include <QScrollArea>
+#include <QSignalBlocker>
+#include <QSpinBox>
+#include <QTimer>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <cstdint>
+#include <initializer_list>
+
+#include "app/parts/card_list.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "base/text.hpp"
+#include "edit/joins.hpp"
+#include "edit/meeting.hpp"
+#include "edit/replace.hpp"
+#include "edit/sheets.hpp"
+#include "join/mask.hpp"
+#include "join/read_joins.hpp"
+#include "level/level.hpp"
+#include "level/material.hpp"
+#include "level/project.hpp"
+
+namespace vic::app {
+
+MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 12, 0, 12);
+    column->setSpacing(6);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(12, 0, 8, 0);
+    head->addWidget(label(tr("Materials"), "heading"));
+    head->addStretch();
+    auto* add = toolButton(this, "addMaterial", {}, tr("+ new"), {}, "link");
+    describe(add, tr("New material"), {}, tr("From the tiles of a sheet; its joins are read from the art"));
+    connect(add, &QToolButton::clicked, this, [this, add] {
+        auto* menu = new QMenu(this);
+        menu->setAttribute(Qt::WA_DeleteOnClose);
+        for (const auto& s : session_.project().sheets) {
+            if (!s->image || s->tiles.size() < 2) continue;
+            auto* sub = menu->addMenu(QString::fromStdString(s->name));
+            connect(sub->addAction(tr("Edges + corners, read from the art")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::full); });
+            connect(sub->addAction(tr("Edges, read from the art")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::edges); });
+            connect(sub->addAction(tr("Corners, read from the art")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::corners); });
+            connect(sub->addAction(tr("Plain, its tiles as variants")), &QAction::triggered, this,
+                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
+        }
+        if (menu->isEmpty()) menu->addAction(tr("First add a sheet in Cut"))->setEnabled(false);
+        menu->popup(add->mapToGlobal(QPoint(0, add->height())));
+    });
+    head->addWidget(add);
+    column->addLayout(head);
+    list_ = new CardList(this);
+    list_->setObjectName("materialList");
+    list_->setAccessibleName(tr("Materials"));
+    column->addWidget(list_, 1);
+    auto* foot = new QVBoxLayout;
+    foot->setContentsMargins(12, 0, 12, 0);
+    foot->setSpacing(6);
+    addHeading(foot, tr("Where it meets others"));
+    others_ = new QWidget(this);
+    others_->setObjectName("joinsWith");
+    auto* rows = new QVBoxLayout(others_);
+    rows->setContentsMargins(0, 0, 0, 0);
+    rows->setSpacing(2);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setWidget(others_);
+    scroll->setFixedHeight(112);
+    foot->addWidget(scroll);
+    priority_ = new QSpinBox(this);
+    priority_->setObjectName("priority");
+    priority_->setRange(0, 255);
+    priority_->setKeyboardTracking(false);
+    priority_->setToolTip(
+        tr("Of two materials that meet, the one with the higher number shows its rim; the other goes "
+           "on below it. With equal numbers both show theirs"));
+    addField(foot, tr("Rank"), priority_, 60);
+    over_ = new QCheckBox(tr("lies over what it meets"), this);
+    over_->setObjectName("liesOver");
+    over_->setToolTip(tr("The other material is drawn below its rim: for tiles that are see-through there"));
+    foot->addWidget(over_);
+    beyond_ = new QCheckBox(tr("goes on beyond the level"), this);
+    beyond_->setObjectName("beyondIsSame");
+    beyond_->setToolTip(tr("What lies beyond the level's edge counts as the same material"));
+    foot->addWidget(beyond_);
+    rejoin_ = new QPushButton(tr("Join anew …"), this);
+    rejoin_->setObjectName("rejoin");
+    describe(rejoin_, tr("Join cells anew"), {}, tr("Says first how many cells would change; pinned ones stay"));
+    connect(rejoin_, &QPushButton::clicked, this, &MaterialList::askRejoin);
+    foot->addWidget(rejoin_);
+    column->addLayout(foot);
+    connect(priority_, &QSpinBox::valueChanged, this, [this](int v) {
+        change(
+            tr("Rank of a material"), [v](level::JoinSet& set) { set.priority = v; }, "priority");
+    });
+    connect(over_, &QCheckBox::clicked, this,
+            [this](bool on) { change(tr("Lies over others"), [on](level::JoinSet& set) { set.over = on; }); });
+    connect(beyond_, &QCheckBox::clicked, this, [this](bool on) {
+        change(tr("What lies beyond the edge"), [on](level::JoinSet& set) { set.beyond_is_same = on; });
+    });
+    connect(list_, &CardList::chosen, this,
+            [this](quint32 id) { session_.setMaterial(static_cast<level::MaterialId>(id)); });
+    connect(list_, &CardList::renamed, this, [this](quint32 id, const QString& name) {
+        const level::Material* m = session_.project().material(static_cast<level::MaterialId>(id));
+        if (!m || name.isEmpty() || name.toStdString() == m->name) return refresh();
+        QTimer::singleShot(0, &session_, [this, id, name] {
+            level::Project p = session_.project();
+            if (const Text taken =
+                    edit::name_taken_by_material(p, name.toStdString(), static_cast<level::MaterialId>(id));
+                !taken.empty()) {
+                emit session_.said(translated(taken), true);
+                return refresh();
+            }
+            level::Material changed = *p.material(static_cast<level::MaterialId>(id));
+            changed.name = name.toStdString();
+            p.put(std::move(changed));
+            session_.apply(tr("Rename a material"), std::move(p));
+        });
+    });
+}
+
+void MaterialList::refresh() {
+    std::vector<Card> cards;
+    for (const auto& m : session_.project().materials) {
+        const auto cover = join::coverage(m->joins);
+        Card card;
+        card.id = m->id;
+        card.picture = materialThumb(session_.project(), *m, 32);
+        card.title = QString::fromStdString(m->name);
+        if (m->joins.kind == level::JoinKind::plain) {
+            const auto it = m->joins.cases.find(255);
+            card.under =
+                translated(say_count(it == m->joins.cases.end() ? 0 : static_cast<std::int64_t>(it->second.size()),
+                                     "plain · one tile", "plain · %n variants"));
+        } else {
+            const QString kind = m->joins.kind == level::JoinKind::edges     ? tr("edges")
+                                 : m->joins.kind == level::JoinKind::corners ? tr("corners")
+                                                                             : tr("edges + corners");
+            card.under = tr("%1 · %2 / %3").arg(kind).arg(cover.have).arg(cover.of);
+        }
+        card.ring = cover.of ? double(cover.have) / cover.of : 0;
+        cards.push_back(card);
+    }
+    list_->setCards(cards, session_.materialId());
+    const level::Material* m = session_.material();
+    const bool joins = m && m->joins.kind != level::JoinKind::plain;
+    for (QWidget* w : std::initializer_list<QWidget*>{beyond_, over_, priority_, others_}) w->setEnabled(joins);
+    rejoin_->setEnabled(session_.level() != nullptr);
+    beyond_->setChecked(joins && m->joins.beyond_is_same);
+    over_->setChecked(joins && m->joins.over);
+    const QSignalBlocker quiet(priority_);
+    priority_->setValue(joins ? m->joins.priority : 0);
+    refreshOthers();
+}
+
+void MaterialList::change(const QString& name, const std::function<void(level::JoinSet&)>& what,
+                          const std::string& merge) {
+    const level::Material* m = session_.material();
+    if (m) session_.apply(name, edit::change_set(session_.project(), m->id, what), merge);
+}
+
+// One line for every other material: a dot that says how the two meet.
+void MaterialList::refreshOthers() {
+    const level::Material* m = session_.material();
+    const auto& all = session_.project().materials;
+    if (othersFor_ == m && othersOf_ == all) return;
+    othersFor_ = m;
+    othersOf_ = all;
+    QLayoutItem* item = nullptr;
+    while ((item = others_->layout()->takeAt(0))) {
+        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
+        delete item;
+    }
+    if (!m || m->joins.kind == level::JoinKind::plain) return;
+    const Tokens t = tokensOf(this);
+    for (const auto& other : all) {
+        if (other->id == m->id) continue;
+        const auto& set = m->joins;
+        const bool same = std::binary_search(set.same.begin(), set.same.end(), other->id);
+        const bool pair = set.pairs.contains(other->id);
+        QPixmap dot(14, 14);
+        dot.fill(Qt::transparent);
+        QPainter p(&dot);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(QPen(same || pair ? t.brine : t.quiet, 1.5));
+        p.setBrush(same ? QBrush(t.brine) : Qt::NoBrush);
+        p.drawEllipse(QPointF(7, 7), 4.5, 4.5);
+        if (pair) {
+            p.setBrush(t.brine);
+            p.drawPie(QRectF(2.5, 2.5, 9, 9), 90 * 16, 180 * 16);
+        }
+        p.end();
+        auto* line = toolButton(others_, QString("meets-%1").arg(other->id), {},
+                                QString::fromStdString(other->name).left(16), {}, "link");
+        line->setIcon(dot);
+        line->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+        line->setPopupMode(QToolButton::InstantPopup);
+        line->setToolTip(same   ? tr("%1 counts as the same").arg(QString::fromStdString(other->name))
+                         : pair ? tr("Tiles of their own where the two meet")
+                                : tr("Ends where %1 begins").arg(QString::fromStdString(other->name)));
+        auto* menu = new QMenu(line);
+        const auto option = [&](const QString& text, bool on, const std::function<void()>& go) {
+            auto* action = menu->addAction(text);
+            action->setCheckable(true);
+            action->setChecked(on);
+            connect(action, &QAction::triggered, this, [this, go] { QTimer::singleShot(0, this, go); });
+        };
+        const auto id = other->id;
+        const auto meet = [this, id](const QString& name, bool same) {
+            if (const level::Material* now = session_.material())
+                session_.apply(name, edit::set_meeting(session_.project(), now->id, id, same));
+        };
+        option(tr("ends here"), !same && !pair, [meet] { meet(tr("Materials apart"), false); });
+        option(tr("counts as the same"), same, [meet] { meet(tr("Materials as the same"), true); });
+        auto* sheets = menu->addMenu(tr("has tiles of its own for the two, from"));
+        for (const auto& s : session_.project().sheets) {
+            if (!s->image || s->tiles.size() < 2) continue;
+            connect(
+                sheets->addAction(QString::fromStdString(s->name)), &QAction::triggered, this,
+                [this, id, sheet = s->id] { QTimer::singleShot(0, this, [this, id, sheet] { readPair(id, sheet); }); });
+        }
+        line->setMenu(menu);
+        others_->layout()->addWidget(line);
+    }
+    static_cast<QVBoxLayout*>(others_->layout())->addStretch();
+}
+
+void MaterialList::readPair(level::MaterialId other, level::SheetId id) {
+    const level::Material* m = session_.material();
+    const level::Sheet* sheet = session_.project().sheet(id);
+    if (!m || !sheet || !sheet->image) return;
+    const auto read = join::read_joins(edit::tile_pictures(*sheet), m->joins.kind);
+    session_.apply(tr("Tiles where two materials meet"),
+                   edit::meet_by_tiles(session_.project(), m->id, other, *sheet, read));
+    emit session_.said(tr("Read %1 tiles for the two: missing cases %2, which the material's own tiles serve")
+                           .arg(read.tiles.size())
+                           .arg(read.missing.size()),
+                       false);
+}
+
+void MaterialList::askRejoin() {
+    const level::Level* level = session_.level();
+    if (!level) return;
+    auto* menu = new QMenu(this);
+    menu->setObjectName("rejoinMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    const auto offer = [&](const QString& text, const QString& name, const Box& cells, bool pinned) {
+        auto again = std::make_shared<edit::Rejoined>(edit::rejoin_part(session_.project(), level->id, cells, pinned));
+        auto* action = menu->addAction(translated(
+            say_count(again->cells, "%1: one cell would change", "%1: %n cells would change", text.toStdString())));
+        action->setObjectName(name);
+        action->setEnabled(again->cells > 0);
+        connect(action, &QAction::triggered, this, [this, again] {
+            QTimer::singleShot(0, this, [this, again] {
+                session_.apply(tr("Join anew"), again->project);
+                emit session_.said(translated(say_count(again->cells, "Joined anew: one cell changed",
+                                                        "Joined anew: %n cells changed")),
+                                   false);
+            });
+        });
+    };
+    offer(tr("What Lay shows"), "rejoinView", seen_ ? seen_() : level->cells(), false);
+    offer(tr("The whole level"), "rejoinLevel", level->cells(), false);
+    offer(tr("The whole level, pinned cells too"), "rejoinPinned", level->cells(), true);
+    menu->popup(rejoin_->mapToGlobal(QPoint(0, rejoin_->height())));
+}
+
+} // namespace vic::app

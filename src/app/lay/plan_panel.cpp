@@ -1,0 +1,278 @@
+#include "app/lay/plan_panel.hpp"
+
+#include <QAbstractItemView>
+#include <QCheckBox>
+#include <QColor>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QListWidget>
+#include <QListWidgetItem>
+#include <QLocale>
+#include <QPixmap>
+#include <QPoint>
+#include <QPushButton>
+#include <QSignalBlocker>
+#include <QSize>
+#include <QSlider>
+#include <QVBoxLayout>
+#include <QVariant>
+#include <QVariantList>
+#include <cstdint>
+#include <optional>
+#include <utility>
+#include <vector>
+
+#include "app/parts/glyphs.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "app/sheet/tile_picker.hpp"
+#include "app/view/level_view.hpp"
+#include "base/error.hpp"
+#include "base/files.hpp"
+#include "base/geometry.hpp"
+#include "base/text.hpp"
+#include "edit/plans.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "plan/read_plan.hpp"
+
+namespace vic::app {
+
+using level::PlanKey;
+
+PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
+    : QWidget(parent), session_(session), view_(view) {
+    setObjectName("planPanel");
+    auto* column = panelColumn(this);
+    QLabel* aside = nullptr;
+    addHeading(column, tr("Level from a picture"), &aside);
+    aside->setText(tr("one pixel a cell"));
+    auto* head = new QHBoxLayout;
+    head->setSpacing(10);
+    preview_ = new QLabel(this);
+    preview_->setObjectName("planPicture");
+    preview_->setFixedSize(96, 96);
+    head->addWidget(preview_);
+    auto* side = new QVBoxLayout;
+    facts_ = label({}, "quiet", this);
+    facts_->setObjectName("planFacts");
+    facts_->setWordWrap(true);
+    side->addWidget(facts_);
+    bottomUp_ = new QCheckBox(tr("bottom up"), this);
+    bottomUp_->setObjectName("planBottomUp");
+    describe(bottomUp_, tr("Bottom up"), {}, tr("The picture's lowest row is the level's uppermost"));
+    side->addWidget(bottomUp_);
+    side->addStretch();
+    head->addLayout(side, 1);
+    column->addLayout(head);
+    gather_ = new QSlider(Qt::Horizontal, this);
+    gather_->setObjectName("planGather");
+    gather_->setRange(0, 120);
+    describe(gather_, tr("Gather near colours"), {},
+             tr("How far a colour may be off and still be the same: smoothed edges and the noise of compression"));
+    addField(column, tr("Gather"), gather_, 54);
+    keys_ = new QListWidget(this);
+    keys_->setObjectName("planKeys");
+    keys_->setAccessibleName(tr("Colours of the plan"));
+    keys_->setSelectionMode(QAbstractItemView::NoSelection);
+    keys_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    column->addWidget(keys_, 1);
+    result_ = label({}, "quiet", this);
+    result_->setObjectName("planResult");
+    result_->setWordWrap(true);
+    column->addWidget(result_);
+    byHand_ = new QListWidget(this);
+    byHand_->setObjectName("planByHand");
+    byHand_->setAccessibleName(tr("Cells changed by hand"));
+    byHand_->setFixedHeight(84);
+    column->addWidget(byHand_);
+    auto* row = new QHBoxLayout;
+    lay_ = new QPushButton(tr("Lay it"), this);
+    lay_->setObjectName("planLay");
+    lay_->setProperty("role", "primary");
+    auto* away = new QPushButton(tr("Close"), this);
+    away->setObjectName("planClose");
+    row->addWidget(lay_, 1);
+    row->addWidget(away);
+    column->addLayout(row);
+    picker_ = new TilePicker(session_, this);
+    connect(picker_, &TilePicker::picked, this, [this](level::TileId tile) {
+        if (picking_ >= plan_.keys.size()) return;
+        plan_.keys[picking_] = {plan_.keys[picking_].colour, PlanKey::Kind::tile, tile, {}};
+        fill();
+        later_.start();
+    });
+    later_.setSingleShot(true);
+    later_.setInterval(60);
+    connect(&later_, &QTimer::timeout, this, &PlanPanel::trial);
+    connect(lay_, &QPushButton::clicked, this, &PlanPanel::lay);
+    connect(away, &QPushButton::clicked, this, &PlanPanel::leave);
+    connect(bottomUp_, &QCheckBox::toggled, this, [this](bool on) {
+        plan_.bottom_up = on;
+        fill();
+        later_.start();
+    });
+    connect(gather_, &QSlider::valueChanged, this, [this](int v) {
+        plan_.gather = v;
+        readAgain();
+    });
+    connect(byHand_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        const QPoint p = item->data(Qt::UserRole).toPoint();
+        view_.lookAt({p.x(), p.y()});
+    });
+}
+
+void PlanPanel::begin(const QString& file) {
+    if (!session_.level()) return;
+    const QString relative = session_.adoptPlan(file);
+    const fs::path path = session_.document().dir() / relative.toStdString();
+    picture_ = std::make_shared<const Image>(plan::read_picture(read_file(path), path.string()));
+    const bool same = session_.level()->plan && session_.level()->plan->file == relative.toStdString();
+    plan_ = edit::proposed_plan(session_.project(), session_.level(), *picture_, relative.toStdString(),
+                                same ? session_.level()->plan->gather : level::Plan().gather,
+                                same && session_.level()->plan->bottom_up);
+    if (plan_.layer == 0) plan_.layer = session_.activeLayerId();
+    levelId_ = session_.level()->id;
+    active_ = true;
+    const QSignalBlocker a(gather_), b(bottomUp_);
+    gather_->setValue(plan_.gather);
+    bottomUp_->setChecked(plan_.bottom_up);
+    fill();
+    trial();
+    emit activeChanged();
+}
+
+void PlanPanel::again() {
+    if (!session_.level() || !session_.level()->plan)
+        return emit session_.said(tr("This level follows no plan yet"), false);
+    begin(QString::fromStdString((session_.document().dir() / session_.level()->plan->file).string()));
+}
+
+void PlanPanel::leave() {
+    if (!active_) return;
+    active_ = false;
+    later_.stop();
+    view_.setTrial(std::nullopt);
+    emit activeChanged();
+}
+
+void PlanPanel::readAgain() {
+    if (!picture_) return;
+    // What has a meaning already keeps it.
+    level::Level before = *session_.level();
+    level::Plan kept = plan_;
+    std::erase_if(kept.keys, [](const PlanKey& k) { return k.kind == PlanKey::Kind::nothing; });
+    before.plan = kept;
+    level::Plan next =
+        edit::proposed_plan(session_.project(), &before, *picture_, plan_.file, plan_.gather, plan_.bottom_up);
+    next.layer = plan_.layer;
+    next.at = plan_.at;
+    plan_ = std::move(next);
+    fill();
+    later_.start();
+}
+
+void PlanPanel::fill() {
+    const Image shown = plan::upright(*picture_, plan_.bottom_up);
+    preview_->setPixmap(
+        QPixmap::fromImage(toQImage(shown).scaled(96, 96, Qt::KeepAspectRatio, Qt::FastTransformation)));
+    facts_->setText(tr("%1 × %2 cells\n%3 colours").arg(shown.width()).arg(shown.height()).arg(plan_.keys.size()));
+    const std::vector<std::int64_t> counts = edit::key_counts(plan_, shown);
+    keys_->clear();
+    const level::Project& p = session_.project();
+    for (std::size_t i = 0; i < plan_.keys.size(); ++i) {
+        const PlanKey& key = plan_.keys[i];
+        auto* item = new QListWidgetItem(keys_);
+        auto* line = new QWidget;
+        auto* row = new QHBoxLayout(line);
+        row->setContentsMargins(4, 2, 4, 2);
+        row->setSpacing(8);
+        auto* swatch = new QLabel(line);
+        QPixmap colour(22, 22);
+        colour.fill(QColor(key.colour.r, key.colour.g, key.colour.b, key.colour.a));
+        swatch->setPixmap(colour);
+        swatch->setFixedSize(22, 22);
+        row->addWidget(swatch);
+        auto* number = label(QLocale().toString(static_cast<qlonglong>(counts[i])), "quiet", line);
+        number->setFixedWidth(44);
+        number->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        row->addWidget(number);
+        auto* meaning = new QComboBox(line);
+        meaning->setObjectName(QString("planKey-%1").arg(i));
+        meaning->setAccessibleName(tr("What the colour means"));
+        meaning->setMaxVisibleItems(24);
+        const auto offer = [&](const QString& text, PlanKey::Kind kind, std::uint32_t id, const QString& name = {}) {
+            meaning->addItem(text, QVariantList{static_cast<int>(kind), id, name});
+            if (key.kind == kind && key.id == id && QString::fromStdString(key.name) == name)
+                meaning->setCurrentIndex(meaning->count() - 1);
+        };
+        offer(tr("nothing"), PlanKey::Kind::nothing, 0);
+        for (const auto& m : p.materials) offer(QString::fromStdString(m->name), PlanKey::Kind::material, m->id);
+        if (session_.hand().kind == edit::Hand::Kind::tile)
+            offer(tr("%1, in the Hand").arg(translated(edit::tile_name(p, session_.hand().tile))), PlanKey::Kind::tile,
+                  session_.hand().tile);
+        if (key.kind == PlanKey::Kind::tile &&
+            (key.id != session_.hand().tile || session_.hand().kind != edit::Hand::Kind::tile))
+            offer(translated(edit::tile_name(p, key.id)), PlanKey::Kind::tile, key.id);
+        meaning->addItem(tr("a tile…"), QVariant());
+        for (const auto& k : p.prop_kinds)
+            offer(tr("prop %1").arg(QString::fromStdString(k->name)), PlanKey::Kind::prop, k->id);
+        offer(tr("the start"), PlanKey::Kind::start, 0, tr("Start"));
+        offer(tr("an exit"), PlanKey::Kind::exit, 0, tr("Exit"));
+        offer(tr("a mark"), PlanKey::Kind::mark, 0, tr("Mark"));
+        row->addWidget(meaning, 1);
+        connect(meaning, &QComboBox::activated, this, [this, i, meaning] {
+            if (!meaning->currentData().isValid()) { // chosen in a window of its own
+                picking_ = i;
+                picker_->popUp(meaning);
+                return;
+            }
+            const QVariantList v = meaning->currentData().toList();
+            plan_.keys[i].kind = static_cast<PlanKey::Kind>(v[0].toInt());
+            plan_.keys[i].id = v[1].toUInt();
+            plan_.keys[i].name = v[2].toString().toStdString();
+            later_.start();
+        });
+        item->setSizeHint(QSize(10, 32));
+        keys_->setItemWidget(item, line);
+    }
+}
+
+void PlanPanel::trial() {
+    if (!active_ || !session_.level() || session_.level()->id != levelId_) return leave();
+    try {
+        const edit::Followed f = session_.planned(plan_);
+        view_.setTrial(f.level);
+        QString text = translated(say_count(f.laid, "One cell would be laid", "%n cells would be laid"));
+        if (f.unknown > 0)
+            text +=
+                translated(say_count(f.unknown, " · one pixel is near no colour", " · %n pixels are near no colour"));
+        result_->setText(text);
+        byHand_->clear();
+        for (const Point cell : f.by_hand) {
+            auto* item =
+                new QListWidgetItem(tr("cell %1, %2 was changed by hand and stays").arg(cell.x).arg(cell.y), byHand_);
+            item->setData(Qt::UserRole, QPoint(cell.x, cell.y));
+        }
+        byHand_->setVisible(!f.by_hand.empty());
+    } catch (const InputError& e) {
+        emit session_.said(translated(e), true);
+    }
+}
+
+void PlanPanel::lay() {
+    if (!active_) return;
+    const level::Plan plan = plan_;
+    leave();
+    try {
+        session_.layPlan(plan);
+    } catch (const InputError& e) {
+        emit session_.said(translated(e), true);
+    }
+}
+
+} // namespace vic::app

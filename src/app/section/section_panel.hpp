@@ -1,0 +1,58 @@
+// The Section: the level cut open and seen from the side. Every layer is a slab, front at the top, with the walker's
+// plane between them. The active slab opens like a drawer.
+#pragma once
+
+#include <QPoint>
+#include <QWidget>
+#include <set>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "level/sheet.hpp"
+
+class QAction;
+class QPaintEvent;
+class QToolButton;
+class QVBoxLayout;
+
+namespace vic::app {
+
+class Session;
+class Slab;
+
+class SectionPanel : public QWidget {
+    Q_OBJECT
+  public:
+    SectionPanel(Session& session, QWidget* parent);
+    void refresh();
+    // While a slab is dragged: the place at which it would come to stand, as an index into edit::section_order().
+    [[nodiscard]] int dropIndex(QPoint globalPos) const;
+    void showDrop(int index);
+    void dropped(int from, int to);
+    // The layer whose slab is there; 0 for none.
+    [[nodiscard]] level::LayerId layerAt(QPoint globalPos) const;
+    void lightSlab(level::LayerId layer); // 0: none
+    // Commands on the active layer that the slab's menu offers.
+    void setMenuActions(std::vector<QAction*> actions) { menuActions_ = std::move(actions); }
+    [[nodiscard]] const std::vector<QAction*>& menuActions() const { return menuActions_; }
+    [[nodiscard]] bool folded(const std::string& group) const { return folded_.contains(group); }
+    void fold(const std::string& group, bool on);
+
+  protected:
+    void paintEvent(QPaintEvent*) override;
+
+  private:
+    void rebuild();
+    Session& session_;
+    QWidget* list_;
+    QVBoxLayout* column_;
+    QWidget* marker_;
+    std::vector<Slab*> slabs_;
+    std::vector<QToolButton*> heads_; // of groups
+    std::vector<QAction*> menuActions_;
+    std::set<std::string> folded_; // groups whose slabs are not shown
+    std::string signature_;
+};
+
+} // namespace vic::app

@@ -1,0 +1,51 @@
+// The question for a new level, or for another lattice of one: name, size, cells, view; with a drawing of its cells.
+#pragma once
+
+#include <QDialog>
+#include <QString>
+#include <functional>
+
+#include "base/geometry.hpp"
+#include "base/lattice.hpp"
+#include "level/level.hpp"
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+class QSpinBox;
+class QToolButton;
+class QWidget;
+
+namespace vic::app {
+
+struct LevelShape {
+    QString name;
+    Size size{96, 64}; // cells
+    Size cell{16, 16}; // pixels
+    LatticeKind lattice = LatticeKind::square;
+    level::View view = level::View::from_above;
+};
+
+class LevelForm : public QDialog {
+    Q_OBJECT
+  public:
+    // With `fresh` it asks for all of it, else for the lattice alone. `says` tells what the choice would do; may be
+    // empty.
+    LevelForm(const LevelShape& shape, bool fresh, std::function<QString(const LevelShape&)> says, QWidget* parent);
+    [[nodiscard]] LevelShape shape() const;
+
+  private:
+    void refresh();
+    void readName();
+    LevelShape was_;
+    bool fresh_;
+    std::function<QString(const LevelShape&)> says_;
+    QLineEdit* name_;
+    QSpinBox *width_, *height_, *cellWidth_, *cellHeight_;
+    QToolButton *square_, *isometric_, *above_, *side_;
+    QWidget* drawing_;
+    QLabel* sentence_;
+    QPushButton* ok_;
+};
+
+} // namespace vic::app

@@ -1,0 +1,334 @@
+#include "app/shell/tool_row.hpp"
+
+#include <QAction>
+#include <QColor>
+#include <QHBoxLayout>
+#include <QIcon>
+#include <QInputDialog>
+#include <QLineEdit>
+#include <QMenu>
+#include <QPoint>
+#include <QRegularExpression>
+#include <QToolButton>
+#include <algorithm>
+#include <functional>
+#include <initializer_list>
+#include <utility>
+#include <vector>
+
+#include "app/commands/lay_commands.hpp"
+#include "app/parts/panel.hpp"
+#include "app/session/session.hpp"
+#include "app/view/level_view.hpp"
+#include "base/geometry.hpp"
+#include "base/lattice.hpp"
+#include "edit/fill.hpp"
+#include "edit/stroke.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "level/stamp.hpp"
+
+namespace vic::app {
+
+namespace {
+
+bool draws(Tool t) { return t == Tool::pencil || t == Tool::line || t == Tool::eraser; }
+bool boxes(Tool t) { return t == Tool::rectangle || t == Tool::ellipse; }
+bool fills(Tool t) { return t == Tool::fill || t == Tool::replace; }
+bool selects(Tool t) { return t == Tool::select || t == Tool::lasso; }
+
+} // namespace
+
+ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidget* parent)
+    : QWidget(parent), session_(session), view_(view), commands_(commands) {
+    setObjectName("toolRow");
+    setFixedHeight(40);
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(10, 4, 10, 4);
+    row->setSpacing(2);
+    buildTools();
+    row->addSpacing(4);
+    row->addWidget(uprightLine(this));
+    row->addSpacing(4);
+    options_ = new QWidget(this);
+    auto* inner = new QHBoxLayout(options_);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(2);
+    row->addWidget(options_);
+    buildOptions();
+    row->addStretch();
+    outlines_ = toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"));
+    frame_ =
+        toggle("showFrame", "frame", tr("Frame"), "F",
+               tr("What the game shows; dragged by its tag while the Hand is empty, the right button offers devices"));
+    jump_ = toggle("showJump", "jump", tr("Jump"), "J", tr("How high and far the figure jumps, from where it stands"));
+    lattice_ = toggle("showLattice", "snap", tr("Lattice"), "L",
+                      tr("Lines between the cells; the right button offers stronger ones"));
+    for (auto* b : {outlines_, frame_, jump_, lattice_}) row->addWidget(b);
+    frame_->setChecked(true);
+    lattice_->setChecked(true);
+    connect(outlines_, &QToolButton::toggled, &view_, &LevelView::setOutlines);
+    connect(frame_, &QToolButton::toggled, &view_, &LevelView::setFrameGuide);
+    connect(lattice_, &QToolButton::toggled, &view_, &LevelView::setLattice);
+    connect(jump_, &QToolButton::toggled, &view_, &LevelView::setJumpArc);
+    for (auto* b : {frame_, lattice_}) b->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(frame_, &QWidget::customContextMenuRequested, this, &ToolRow::showFrameMenu);
+    connect(lattice_, &QWidget::customContextMenuRequested, this, &ToolRow::showLatticeMenu);
+    row->addSpacing(6);
+    cell_ = label({}, "quiet", this);
+    row->addWidget(cell_);
+    row->addSpacing(6);
+    zoom_ = label({}, "quiet", this);
+    zoom_->setObjectName("zoom");
+    zoom_->setMinimumWidth(36);
+    zoom_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    row->addWidget(zoom_);
+    connect(&view_, &LevelView::cameraChanged, this, [this] {
+        const double z = view_.zoom() * 100;
+        zoom_->setText(tr("%1 %").arg(z < 10 ? QString::number(z, 'f', 1) : QString::number(z)));
+    });
+}
+
+void ToolRow::buildTools() {
+    struct Entry {
+        Tool tool;
+        const char* id;
+        const char* icon;
+        QString name, key, help;
+    };
+    const std::initializer_list<Entry> entries{
+        {Tool::pencil, "toolPencil", "pencil", tr("Pencil"), "B",
+         tr("Lays what the Hand holds; Ctrl+wheel changes its size")},
+        {Tool::line, "toolLine", "line", tr("Line"), tr("Shift+L"),
+         tr("From where one presses to where one lets go; Shift keeps it level, upright or diagonal")},
+        {Tool::rectangle, "toolRectangle", "rectangle", tr("Rectangle"), "R",
+         tr("Fills the box that one drags, or its rim; a stamp is stretched or repeated over it")},
+        {Tool::ellipse, "toolEllipse", "ellipse", tr("Ellipse"), tr("Shift+R"),
+         tr("Fills the ellipse in the box that one drags, or its rim")},
+        {Tool::fill, "toolFill", "fill", tr("Fill"), tr("Shift+F"),
+         tr("All that hangs together and is alike; shown before the click. With Shift no further than the view")},
+        {Tool::replace, "toolReplace", "replace", tr("Replace"), tr("Shift+E"),
+         tr("All that is like what one clicks, wherever it lies; with Shift only in view, or in what is selected")},
+        {Tool::eraser, "toolEraser", "eraser", tr("Eraser"), "E",
+         tr("Removes from the active layer only; so does the right button with any tool")},
+        {Tool::select, "toolSelect", "select", tr("Select"), "S",
+         tr("Draws a box; Shift adds to it, Alt takes away; dragging inside moves what is selected")},
+        {Tool::lasso, "toolLasso", "lasso", tr("Go round"), tr("Shift+W"),
+         tr("Selects what the line goes round; Shift adds to it, Alt takes away")},
+        {Tool::pick, "toolPick", "pick", tr("Pick up"), "I",
+         tr("Takes what lies under the pointer into the Hand, or all in the box one drags; so does Alt+click")},
+        {Tool::measure, "toolMeasure", "measure", tr("Measure"), "M",
+         tr("In cells, pixels, units of the engine, walkers and jumps")},
+        {Tool::props, "toolProps", "prop", tr("Props"), "P", tr("Places, moves and removes props")},
+        {Tool::start, "toolStart", "start", tr("Start"), tr("Shift+S"), tr("Where the walker begins")},
+        {Tool::exit, "toolExit", "exit", tr("Exit"), tr("Shift+X"), tr("Where the level is won")},
+        {Tool::mark, "toolMark", "mark", tr("Mark"), tr("Shift+M"), tr("A named place that the engine is told of")},
+    };
+    for (const Entry& e : entries) {
+        auto* b = toolButton(this, e.id, e.icon, e.name, {}, "tool");
+        describe(b, e.name, e.key, e.help);
+        b->setCheckable(true);
+        // Signs alone: there are many, and the reading line says what the one in use does.
+        b->setToolButtonStyle(Qt::ToolButtonIconOnly);
+        connect(b, &QToolButton::clicked, this, [this, tool = e.tool] { session_.setTool(tool); });
+        tools_[e.tool] = b;
+        icons_[b] = e.icon;
+        layout()->addWidget(b);
+    }
+}
+
+QToolButton* ToolRow::toggle(const char* id, const char* iconName, const QString& name, const QString& key,
+                             const QString& help) {
+    auto* b = toolButton(this, id, iconName, {}, {}, "toggle");
+    describe(b, name, key, help);
+    b->setCheckable(true);
+    icons_[b] = iconName;
+    return b;
+}
+
+void ToolRow::buildOptions() {
+    const auto option = [&](const char* id, const char* iconName, const QString& name, const QString& key,
+                            const QString& help, const std::function<void(ToolOptions&, bool)>& set) {
+        auto* b = toggle(id, iconName, name, key, help);
+        options_->layout()->addWidget(b);
+        connect(b, &QToolButton::clicked, this, [this, set](bool on) {
+            ToolOptions o = session_.options();
+            set(o, on);
+            session_.setOptions(o);
+        });
+        return b;
+    };
+    round_ = toggle("optionRound", "round", tr("Round tip"), {}, tr("The pencil's tip is round instead of square"));
+    options_->layout()->addWidget(round_);
+    connect(round_, &QToolButton::clicked, this, [this](bool on) {
+        edit::Hand hand = session_.hand();
+        hand.round = on;
+        session_.setHand(hand);
+    });
+    rim_ = option("optionRim", "rim", tr("Rim only"), {}, tr("One cell thick, with nothing inside"),
+                  [](ToolOptions& o, bool on) { o.rim = on; });
+    alike_ = toolButton(this, "optionAlike", {}, {}, {}, "link");
+    alike_->setPopupMode(QToolButton::InstantPopup);
+    alike_->setStyleSheet("QToolButton::menu-indicator { image: none; }");
+    describe(alike_, tr("What counts as alike"), {}, tr("By which cells are filled, replaced and selected together"));
+    auto* menu = new QMenu(alike_);
+    menu->setObjectName("alikeMenu");
+    const std::initializer_list<std::pair<QString, edit::Alike>> kinds{{tr("by content"), edit::Alike::content},
+                                                                       {tr("by tile"), edit::Alike::tile},
+                                                                       {tr("by material"), edit::Alike::material}};
+    for (const auto& [text, kind] : kinds)
+        connect(menu->addAction(text), &QAction::triggered, this, [this, k = kind] {
+            ToolOptions o = session_.options();
+            o.fill.alike = k;
+            session_.setOptions(o);
+        });
+    alike_->setMenu(menu);
+    options_->layout()->addWidget(alike_);
+    corners_ = option("optionCorners", "corners", tr("Over corners"), {},
+                      tr("Cells hang together at their corners, too: eight neighbours instead of four"),
+                      [](ToolOptions& o, bool on) { o.fill.corners = on; });
+    allLayers_ = option("optionAllLayers", "layers", tr("All shown layers"), {},
+                        tr("Counts what lies on every shown layer, not on one alone"), [this](ToolOptions& o, bool on) {
+                            (selects(session_.tool()) ? o.allLayers : o.fill.all_layers) = on;
+                        });
+    replaces_ = option("optionReplaces", "instead", tr("In its place"), "X",
+                       tr("See-through tiles take the place of what is there; else they go over it, to its overlay"),
+                       [](ToolOptions& o, bool on) { o.replaces = on; });
+    const auto button = [&](const char* id, const char* icon, const QString& name, const QString& key,
+                            const QString& help) {
+        auto* b = toolButton(this, id, icon, {}, {}, "toggle");
+        describe(b, name, key, help);
+        icons_[b] = icon;
+        options_->layout()->addWidget(b);
+        return b;
+    };
+    grow_ = button("selectGrow", "add", tr("Grow the selection"), tr("Ctrl++"), tr("By one cell on all sides"));
+    shrink_ = button("selectShrink", "less", tr("Shrink the selection"), tr("Ctrl+-"), tr("By one cell on all sides"));
+    keepStamp_ = button("selectKeep", "stamp", tr("Keep as a stamp"), tr("Ctrl+T"),
+                        tr("What is selected goes into the Tray, to be laid again"));
+    connect(grow_, &QToolButton::clicked, this, [this] { commands_.grow(true); });
+    connect(shrink_, &QToolButton::clicked, this, [this] { commands_.grow(false); });
+    connect(keepStamp_, &QToolButton::clicked, this, [this] { commands_.keepStamp(); });
+}
+
+void ToolRow::showFrameMenu() {
+    if (!session_.level()) return;
+    auto* menu = new QMenu(this);
+    menu->setObjectName("frameMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    std::vector<level::FrameSize> sizes = session_.project().frames;
+    for (const auto& [name, size] :
+         std::initializer_list<std::pair<QString, Size>>{{tr("Handheld, 20 × 14 cells"), {320, 224}},
+                                                         {tr("Wide, 16 : 9"), {384, 216}},
+                                                         {tr("Wide, large"), {640, 360}}})
+        if (std::none_of(sizes.begin(), sizes.end(), [&, s = size](const auto& f) { return f.size == s; }))
+            sizes.push_back({name.toStdString(), size});
+    for (const level::FrameSize& f : sizes) {
+        auto* a =
+            menu->addAction(tr("%1 · %2 × %3 px").arg(QString::fromStdString(f.name)).arg(f.size.w).arg(f.size.h));
+        a->setCheckable(true);
+        a->setChecked(f.size == session_.level()->frame);
+        connect(a, &QAction::triggered, this, [this, f] {
+            level::Project p = session_.project();
+            if (std::find(p.frames.begin(), p.frames.end(), f) == p.frames.end()) p.frames.push_back(f);
+            level::Level next = *session_.level();
+            next.frame = f.size;
+            p.put(std::move(next));
+            session_.apply(tr("Another frame"), std::move(p));
+        });
+    }
+    connect(menu->addAction(tr("Another size…")), &QAction::triggered, this, [this] {
+        bool ok = false;
+        const QString text =
+            QInputDialog::getText(this, tr("A device's frame"), tr("Name and size in pixels (\"Tablet 480x320\"):"),
+                                  QLineEdit::Normal, {}, &ok);
+        const auto m = QRegularExpression("^(.*?)\\s*(\\d{2,5})\\s*[x×]\\s*(\\d{2,5})\\s*$").match(text);
+        if (!ok || !m.hasMatch()) return;
+        level::Project p = session_.project();
+        const Size size{m.captured(2).toInt(), m.captured(3).toInt()};
+        p.frames.push_back(
+            {m.captured(1).trimmed().toStdString(), {std::clamp(size.w, 16, 65536), std::clamp(size.h, 16, 65536)}});
+        level::Level next = *session_.level();
+        next.frame = p.frames.back().size;
+        p.put(std::move(next));
+        session_.apply(tr("Another frame"), std::move(p));
+    });
+    menu->addSeparator();
+    auto* back = menu->addAction(tr("Around the start again"));
+    back->setEnabled(session_.level()->frame_at.has_value());
+    connect(back, &QAction::triggered, this, [this] {
+        level::Level next = *session_.level();
+        next.frame_at.reset();
+        session_.applyLevel(tr("Move the frame"), std::move(next));
+    });
+    menu->popup(frame_->mapToGlobal(QPoint(0, frame_->height())));
+}
+
+void ToolRow::showLatticeMenu() {
+    if (!session_.level()) return;
+    auto* menu = new QMenu(this);
+    menu->setObjectName("latticeMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (const int every : {0, 2, 4, 5, 8, 10, 16, 32}) {
+        auto* a =
+            menu->addAction(every == 0 ? tr("No stronger lines") : tr("A stronger line every %1 cells").arg(every));
+        a->setCheckable(true);
+        a->setChecked(session_.level()->lines_every == every);
+        connect(a, &QAction::triggered, this, [this, every] {
+            level::Level next = *session_.level();
+            next.lines_every = every;
+            session_.applyLevel(tr("Stronger lines of the lattice"), std::move(next));
+        });
+    }
+    menu->popup(lattice_->mapToGlobal(QPoint(0, lattice_->height())));
+}
+
+void ToolRow::refreshStage() {
+    const bool dress = session_.stage() == Stage::dress;
+    for (auto& [tool, button] : tools_) button->setVisible((tool >= Tool::props) == dress);
+    outlines_->setVisible(session_.stage() != Stage::bound);
+    refresh();
+}
+
+void ToolRow::refresh() {
+    for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
+    const Tool t = session_.tool();
+    const ToolOptions& o = session_.options();
+    const edit::Hand& hand = session_.hand();
+    round_->setVisible(draws(t));
+    round_->setChecked(hand.round);
+    rim_->setVisible(boxes(t));
+    rim_->setChecked(o.rim);
+    corners_->setVisible(t == Tool::fill);
+    corners_->setChecked(o.fill.corners);
+    alike_->setVisible(fills(t));
+    alike_->setText(o.fill.alike == edit::Alike::tile       ? tr("by tile")
+                    : o.fill.alike == edit::Alike::material ? tr("by material")
+                                                            : tr("by content"));
+    allLayers_->setVisible(fills(t) || selects(t));
+    allLayers_->setChecked(selects(t) ? o.allLayers : o.fill.all_layers);
+    const bool tiles = hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::spread;
+    replaces_->setVisible((draws(t) || boxes(t) || fills(t)) && t != Tool::eraser && tiles);
+    replaces_->setChecked(o.replaces);
+    for (auto* b : {grow_, shrink_, keepStamp_}) b->setVisible(selects(t) && !session_.selection().empty());
+    const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
+    const bool isometric = level && level->lattice != LatticeKind::square;
+    cell_->setText(!level                           ? QString()
+                   : isometric                      ? tr("◇ %1 × %2 px").arg(level->cell.w).arg(level->cell.h)
+                   : level->cell.w == level->cell.h ? tr("%1 px").arg(level->cell.w)
+                                                    : tr("%1 × %2 px").arg(level->cell.w).arg(level->cell.h));
+    cell_->setToolTip(isometric ? tr("A cell of the isometric lattice: the box around its diamond, in pixels")
+                                : tr("A cell of the lattice, in pixels"));
+}
+
+void ToolRow::setLook(const Tokens& t) {
+    for (auto& [button, name] : icons_) {
+        QIcon both = icon(name, t.ink);
+        const bool tool = button->property("role").toString() == "tool";
+        const QIcon lit = icon(name, !tool ? t.panel : t.dark ? t.window : QColor("#FFFFFF"));
+        both.addPixmap(lit.pixmap(40, 40), QIcon::Normal, QIcon::On);
+        button->setIcon(both);
+    }
+}
+
+} // namespace vic::app

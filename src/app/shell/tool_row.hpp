@@ -1,0 +1,49 @@
+// The row of tools above the level: the tools of the stage, how the one in use goes about it, and what is shown.
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <map>
+
+#include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
+
+class QLabel;
+class QToolButton;
+
+namespace vic::app {
+
+class LayCommands;
+class LevelView;
+class Session;
+
+class ToolRow : public QWidget {
+    Q_OBJECT
+  public:
+    ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidget* parent);
+    void refresh();
+    void refreshStage();
+    void setLook(const Tokens& tokens);
+    [[nodiscard]] QToolButton* outlines() const { return outlines_; }
+    [[nodiscard]] QToolButton* frame() const { return frame_; }
+    [[nodiscard]] QToolButton* lattice() const { return lattice_; }
+    [[nodiscard]] QToolButton* jump() const { return jump_; }
+
+  private:
+    void buildTools();
+    void buildOptions();
+    QToolButton* toggle(const char* id, const char* icon, const QString& name, const QString& key, const QString& help);
+    void showFrameMenu();
+    void showLatticeMenu();
+    Session& session_;
+    LevelView& view_;
+    LayCommands& commands_;
+    QWidget* options_;
+    std::map<Tool, QToolButton*> tools_;
+    std::map<QToolButton*, const char*> icons_;
+    QToolButton *round_, *rim_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_, *grow_, *shrink_;
+    QToolButton *outlines_, *frame_, *lattice_, *jump_;
+    QLabel *cell_, *zoom_;
+};
+
+} // namespace vic::app

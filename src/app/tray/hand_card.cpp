@@ -1,0 +1,183 @@
+#include "app/tray/hand_card.hpp"
+
+#include <QFont>
+#include <QFontMetrics>
+#include <QPaintEvent>
+#include <QPainter>
+#include <QPen>
+#include <QPoint>
+#include <QRect>
+#include <QRectF>
+#include <algorithm>
+#include <cstddef>
+#include <utility>
+#include <vector>
+
+#include "app/parts/glyphs.hpp"
+#include "app/parts/shape_sign.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "base/lattice.hpp"
+#include "base/turn.hpp"
+#include "edit/clips.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/level.hpp"
+#include "level/material.hpp"
+#include "level/project.hpp"
+#include "level/sheet.hpp"
+
+namespace vic::app {
+
+QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int side) {
+    switch (hand.kind) {
+        case edit::Hand::Kind::material:
+            if (const auto* m = project.material(hand.material)) return materialThumb(project, *m, side);
+            break;
+        case edit::Hand::Kind::tile:
+            return tileThumb(project, hand.tile, side, hand.turn);
+        case edit::Hand::Kind::prop:
+            if (const auto* k = project.prop_kind(hand.prop)) return propThumb(project, *k, side, hand.turn.mirrored());
+            break;
+        case edit::Hand::Kind::spread: {
+            // Four of the things it chooses from.
+            QPixmap out(side, side);
+            out.fill(Qt::transparent);
+            QPainter p(&out);
+            const int half = side / 2;
+            for (std::size_t i = 0; i < std::min<std::size_t>(4, hand.spread.size()); ++i) {
+                const edit::SpreadItem& item = hand.spread[i];
+                const auto* m = project.material(item.material);
+                p.drawPixmap(
+                    static_cast<int>(i % 2) * half, static_cast<int>(i / 2) * half,
+                    m ? materialThumb(project, *m, half - 1) : tileThumb(project, item.tile, half - 1, item.turn));
+            }
+            return out;
+        }
+        case edit::Hand::Kind::stamp: {
+            const Turn turn = Lattice{hand.stamp->lattice, hand.stamp->cell}.of_places(hand.turn);
+            return stampThumb(project, turn.code == 0 ? *hand.stamp : edit::turned(project, *hand.stamp, turn), side);
+        }
+        case edit::Hand::Kind::blocker:
+            return shapeSign(level::blocker_shape(level::Cell(hand.tile, hand.turn, false)), paper(), side);
+        default:
+            break;
+    }
+    return {};
+}
+
+QString handName(const level::Project& project, const edit::Hand& hand) {
+    switch (hand.kind) {
+        case edit::Hand::Kind::material:
+            if (const auto* m = project.material(hand.material)) return QString::fromStdString(m->name);
+            break;
+        case edit::Hand::Kind::tile:
+            return translated(edit::tile_name(project, hand.tile));
+        case edit::Hand::Kind::prop:
+            if (const auto* k = project.prop_kind(hand.prop)) return QString::fromStdString(k->name);
+            break;
+        case edit::Hand::Kind::spread:
+            return HandCard::tr("Spread of %1").arg(hand.spread.size());
+        case edit::Hand::Kind::stamp:
+            return hand.stamp->name.empty() ? HandCard::tr("Copied") : QString::fromStdString(hand.stamp->name);
+        case edit::Hand::Kind::blocker:
+            return HandCard::tr("Blocker");
+        default:
+            break;
+    }
+    return HandCard::tr("Empty");
+}
+
+HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("handCard");
+    setFixedHeight(132);
+}
+
+void HandCard::refresh() {
+    if (!session_.isOpen()) return;
+    setAccessibleName(tr("Hand: %1").arg(handName(session_.project(), session_.hand())));
+    update();
+}
+
+void HandCard::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const Tokens t = tokensOf(this);
+    p.setPen(QPen(t.line, 1));
+    p.setBrush(t.card);
+    p.drawRoundedRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5), 10, 10);
+    if (!session_.isOpen()) return;
+    const edit::Hand& hand = session_.hand();
+    const level::Project& project = session_.project();
+    const QRect box(11, 14, 102, 102);
+    paintChequer(p, box, t.window, t.panel);
+    p.drawPixmap(box.topLeft() + QPoint(3, 3), handPicture(project, hand, 96));
+    QFont font = this->font();
+    const int x = 124;
+    const int w = width() - x - 12;
+    font.setPixelSize(14);
+    font.setWeight(QFont::DemiBold);
+    p.setFont(font);
+    p.setPen(hand.kind == edit::Hand::Kind::empty ? t.quiet : t.ink);
+    p.drawText(QRect(x, 12, w, 20), Qt::AlignLeft | Qt::AlignVCenter,
+               QFontMetrics(font).elidedText(handName(project, hand), Qt::ElideRight, w));
+    font.setPixelSize(12);
+    font.setWeight(QFont::Normal);
+    p.setFont(font);
+    p.setPen(t.quiet);
+    if (hand.kind == edit::Hand::Kind::empty) {
+        p.drawText(QRect(x, 34, w, 84), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+                   tr("Pick something from the Tray, or Alt+click it in the level."));
+        return;
+    }
+    QString kind;
+    if (hand.kind == edit::Hand::Kind::material) {
+        const auto* m = project.material(hand.material);
+        kind = m && m->joins.kind == level::JoinKind::plain ? tr("plain, by chance") : tr("joins by itself");
+    } else if (hand.kind == edit::Hand::Kind::tile) {
+        const level::Tile* block = session_.blockInHand();
+        kind =
+            block ? tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h) : tr("a tile, pinned");
+    } else if (hand.kind == edit::Hand::Kind::blocker) {
+        kind = shapeName(level::blocker_shape(level::Cell(hand.tile, hand.turn, false)));
+    } else if (hand.kind == edit::Hand::Kind::spread) {
+        kind = tr("by chance, steady");
+    } else if (hand.kind == edit::Hand::Kind::stamp) {
+        kind = tr("%1 × %2 cells").arg(hand.stamp->size.w).arg(hand.stamp->size.h);
+    } else {
+        kind = tr("a prop");
+    }
+    p.drawText(QRect(x, 32, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
+    std::vector<std::pair<QString, QString>> rows;
+    if (hand.kind != edit::Hand::Kind::prop && hand.kind != edit::Hand::Kind::stamp)
+        rows.emplace_back(tr("Size"), hand.round ? tr("%1, round").arg(hand.size) : QString("%1 × %1").arg(hand.size));
+    if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::prop ||
+        hand.kind == edit::Hand::Kind::stamp) {
+        QString turn = hand.turn.quarters() == 0 ? (hand.turn.mirrored() ? QString() : tr("as drawn"))
+                                                 : QString("%1°").arg(hand.turn.quarters() * 90);
+        if (hand.turn.mirrored()) turn += turn.isEmpty() ? tr("mirrored") : tr(", mirrored");
+        rows.emplace_back(tr("Turn"), turn);
+    }
+    if (hand.kind == edit::Hand::Kind::stamp) {
+        rows.emplace_back(tr("Layers"), QString::number(hand.stamp->layers.size()));
+    } else if (session_.level()) {
+        const auto target = edit::target_of(project, *session_.level(), hand, session_.activeLayerId(), false);
+        const level::Layer* layer = session_.level()->layer(target.layer);
+        rows.emplace_back(target.went_home ? tr("Home") : tr("Layer"),
+                          layer ? QString::fromStdString(layer->name) : tr("none"));
+    }
+    int y = 54;
+    for (const auto& [name, value] : rows) {
+        p.setPen(t.quiet);
+        p.drawText(QRect(x, y, w, 18), Qt::AlignLeft | Qt::AlignVCenter, name);
+        p.setPen(t.ink);
+        const int room = w - QFontMetrics(font).horizontalAdvance(name) - 8;
+        p.drawText(QRect(x, y, w, 18), Qt::AlignRight | Qt::AlignVCenter,
+                   QFontMetrics(font).elidedText(value, Qt::ElideRight, room));
+        y += 20;
+    }
+}
+
+} // namespace vic::app

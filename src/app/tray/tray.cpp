@@ -1,0 +1,300 @@
+#include "app/tray/tray.hpp"
+
+#include <QAbstractItemView>
+#include <QAction>
+#include <QButtonGroup>
+#include <QComboBox>
+#include <QFont>
+#include <QHBoxLayout>
+#include <QIcon>
+#include <QInputDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListView>
+#include <QListWidget>
+#include <QListWidgetItem>
+#include <QMenu>
+#include <QPixmap>
+#include <QShowEvent>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cstddef>
+#include <set>
+#include <string>
+
+#include "app/commands/lay_commands.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "app/tray/hand_card.hpp"
+#include "app/tray/hand_options.hpp"
+#include "app/tray/pockets.hpp"
+#include "edit/clips.hpp"
+#include "edit/stroke.hpp"
+#include "level/cell.hpp"
+#include "level/project.hpp"
+#include "level/stamp.hpp"
+
+namespace vic::app {
+
+Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("tray");
+    auto* column = panelColumn(this);
+    QLabel* aside = nullptr;
+    addHeading(column, tr("Hand"), &aside);
+    aside->setText(tr("Esc to empty"));
+    aside->setToolTip(tr("Shift+H offers the last ten"));
+    card_ = new HandCard(session_, this);
+    column->addWidget(card_);
+    options_ = new HandOptions(session_, commands, this);
+    column->addWidget(options_);
+    auto* look = new QHBoxLayout;
+    look->setSpacing(6);
+    search_ = new QLineEdit(this);
+    search_->setObjectName("traySearch");
+    search_->setPlaceholderText(tr("Search"));
+    search_->setClearButtonEnabled(true);
+    describe(search_, tr("Search the Tray"), "Ctrl+F",
+             tr("Names and tags of materials, tiles and props, as one types"));
+    look->addWidget(search_, 1);
+    which_ = toolButton(this, "trayWhich", {}, tr("Trays"), {}, "link");
+    describe(which_, tr("Trays"), {}, tr("What was used lately, and trays of your own"));
+    which_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    which_->setPopupMode(QToolButton::InstantPopup);
+    which_->setStyleSheet("QToolButton::menu-indicator { image: none; }");
+    menu_ = new QMenu(this);
+    menu_->setObjectName("trayMenu");
+    which_->setMenu(menu_);
+    connect(menu_, &QMenu::aboutToShow, this, &Tray::buildMenu);
+    look->addWidget(which_);
+    column->addLayout(look);
+    connect(search_, &QLineEdit::textChanged, this, [this](const QString& text) {
+        if (!text.trimmed().isEmpty())
+            setSource(Source::search);
+        else if (source_ == Source::search)
+            setSource(Source::tabs);
+    });
+    connect(search_, &QLineEdit::returnPressed, this, [this] {
+        if (!gathered_.empty()) take(gathered_.front());
+    });
+    auto* row = new QHBoxLayout;
+    row->setSpacing(4);
+    tabs_ = new QButtonGroup(this);
+    const QString names[kTabs] = {tr("Materials"), tr("Tiles"), tr("Props"), tr("Stamps")};
+    static const char* ids[kTabs] = {"trayMaterials", "trayTiles", "trayProps", "trayStamps"};
+    for (int i = 0; i < kTabs; ++i) {
+        auto* b = toolButton(this, ids[i], {}, names[i], {}, "pill");
+        b->setCheckable(true);
+        b->setStyleSheet("padding: 2px 6px;");
+        tabs_->addButton(b, i);
+        row->addWidget(b);
+    }
+    row->addStretch();
+    column->addLayout(row);
+    stack_ = new QStackedWidget(this);
+    const auto list = [&](const char* id, const QString& name) {
+        auto* l = new QListWidget(stack_);
+        l->setObjectName(id);
+        l->setAccessibleName(name);
+        l->setViewMode(QListView::IconMode);
+        l->setIconSize({48, 48});
+        l->setGridSize(kTrayGrid);
+        l->setResizeMode(QListView::Adjust);
+        l->setMovement(QListView::Static);
+        l->setUniformItemSizes(true);
+        l->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+        l->setTextElideMode(Qt::ElideRight);
+        l->setWordWrap(false);
+        return l;
+    };
+    materials_ = list("materialTray", tr("Materials"));
+    props_ = list("propTray", tr("Props"));
+    stamps_ = list("stampTray", tr("Stamps"));
+    stamps_->setEditTriggers(QAbstractItemView::EditKeyPressed);
+    found_ = list("foundTray", tr("Gathered"));
+    auto* tiles = new QWidget(stack_);
+    auto* inner = new QVBoxLayout(tiles);
+    inner->setContentsMargins(0, 0, 0, 0);
+    sheets_ = new QComboBox(tiles);
+    sheets_->setObjectName("traySheets");
+    sheets_->setAccessibleName(tr("Sheet"));
+    inner->addWidget(sheets_);
+    sheet_ = new SheetView(session_, SheetView::Use::pick, tiles);
+    sheet_->setObjectName("traySheet");
+    inner->addWidget(sheet_);
+    inner->addStretch();
+    stack_->addWidget(materials_);
+    stack_->addWidget(tiles);
+    stack_->addWidget(props_);
+    stack_->addWidget(stamps_);
+    stack_->addWidget(found_);
+    column->addWidget(stack_, 1);
+    empty_ = label({}, "quiet", this);
+    empty_->setWordWrap(true);
+    column->addWidget(empty_);
+    addHeading(column, tr("Pockets"));
+    pockets_ = new Pockets(session_, this);
+    column->addWidget(pockets_);
+
+    connect(tabs_, &QButtonGroup::idClicked, this, [this](int tab) {
+        search_->clear();
+        setSource(Source::tabs);
+        setTab(tab);
+    });
+    connect(found_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        const auto i = static_cast<std::size_t>(found_->row(item));
+        if (i < gathered_.size()) take(gathered_[i]);
+    });
+    connect(&session_, &Session::handChanged, this, [this] {
+        const auto item = inHand();
+        if (!item) return;
+        std::erase(recents_, *item);
+        recents_.push_front(*item);
+        if (recents_.size() > 24) recents_.pop_back();
+    });
+    connect(materials_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        take({level::TrayItem::Kind::material, item->data(Qt::UserRole).toUInt()});
+    });
+    connect(props_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        take({level::TrayItem::Kind::prop, item->data(Qt::UserRole).toUInt()});
+    });
+    connect(stamps_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+        edit::Hand hand;
+        hand.kind = edit::Hand::Kind::stamp;
+        hand.stamp = session_.project().stamp(item->data(Qt::UserRole).toUInt());
+        if (!hand.stamp) return;
+        if (session_.tool() > Tool::replace) session_.setTool(Tool::pencil);
+        session_.setHand(hand);
+    });
+    stamps_->setContextMenuPolicy(Qt::CustomContextMenu);
+    connect(stamps_, &QWidget::customContextMenuRequested, this, &Tray::showStampMenu);
+    connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
+    connect(sheet_, &SheetView::tileClicked, this, [this](level::TileId tile) {
+        take({level::TrayItem::Kind::tile, tile});
+    });
+    connect(&session_, &Session::handChanged, this, &Tray::refresh);
+    connect(&session_, &Session::stageChanged, this, [this] {
+        if (source_ != Source::tabs) return;
+        if (session_.stage() == Stage::dress)
+            setTab(Props);
+        else if (session_.stage() == Stage::lay && stack_->currentIndex() == Props)
+            setTab(Materials);
+    });
+    setTab(Materials);
+}
+
+void Tray::setTab(int tab) {
+    // What is gathered belongs to no tab.
+    tabs_->setExclusive(tab != Gathered);
+    for (int i = 0; i < kTabs; ++i) tabs_->button(i)->setChecked(i == tab);
+    stack_->setCurrentIndex(tab);
+    refresh();
+}
+
+void Tray::fill(QListWidget* list, Tab tab) {
+    list->clear();
+    const level::Project& p = session_.project();
+    const auto add = [&](const QPixmap& picture, const std::string& name, quint32 id) {
+        // The chosen one looks as drawn too; by itself Qt would tint it.
+        QIcon both(picture);
+        both.addPixmap(picture, QIcon::Selected);
+        auto* item = new QListWidgetItem(both, QString::fromStdString(name), list);
+        item->setSizeHint(kTrayItem);
+        item->setData(Qt::UserRole, id);
+        item->setToolTip(QString::fromStdString(name));
+        QFont font = list->font();
+        font.setPixelSize(11);
+        item->setFont(font);
+    };
+    if (tab == Materials)
+        for (const auto& m : p.materials) add(materialThumb(p, *m, 48), m->name, m->id);
+    else if (tab == Props)
+        for (const auto& k : p.prop_kinds) add(propThumb(p, *k, 48), k->name, k->id);
+    else
+        for (const auto& s : p.stamps) add(stampThumb(p, *s, 48), s->name, s->id);
+}
+
+void Tray::showEvent(QShowEvent* event) {
+    QWidget::showEvent(event);
+    refresh();
+}
+
+void Tray::refresh() {
+    if (!session_.isOpen()) return;
+    card_->refresh();
+    options_->refresh();
+    pockets_->update();
+    if (!isVisible()) return; // its many small pictures are drawn when it is seen again
+    const level::Project& p = session_.project();
+    if (!filledFor_ || filledFor_->sheets != p.sheets || filledFor_->materials != p.materials ||
+        filledFor_->prop_kinds != p.prop_kinds || filledFor_->stamps != p.stamps) {
+        filledFor_ = session_.document().state();
+        fill(materials_, Materials);
+        fill(props_, Props);
+        fill(stamps_, Stamps);
+        const auto current = sheet_->sheetId();
+        sheets_->clear();
+        for (const auto& s : p.sheets)
+            if (s->image && s->tiles.size() > 1) sheets_->addItem(QString::fromStdString(s->name), s->id);
+        sheets_->setCurrentIndex(std::max(0, sheets_->findData(current)));
+        sheet_->setSheet(sheets_->currentData().toUInt());
+    }
+    const edit::Hand& hand = session_.hand();
+    const auto mark = [](QListWidget* list, bool on, quint32 id) {
+        list->setCurrentItem(nullptr);
+        for (int i = 0; on && i < list->count(); ++i)
+            if (list->item(i)->data(Qt::UserRole).toUInt() == id) list->setCurrentItem(list->item(i));
+    };
+    if (source_ != Source::tabs) gather();
+    refreshWhich();
+    mark(materials_, hand.kind == edit::Hand::Kind::material, hand.material);
+    mark(props_, hand.kind == edit::Hand::Kind::prop, hand.prop);
+    mark(stamps_, hand.kind == edit::Hand::Kind::stamp, hand.kind == edit::Hand::Kind::stamp ? hand.stamp->id : 0);
+    sheet_->setChosen(hand.kind == edit::Hand::Kind::tile ? std::set<level::TileId>{hand.tile}
+                                                          : std::set<level::TileId>{});
+    QString hint;
+    if (source_ == Source::search && gathered_.empty())
+        hint = tr("Nothing is called or tagged like that.");
+    else if (source_ == Source::own && gathered_.empty())
+        hint =
+            tr("Nothing in it yet: take something into the Hand and put it in from the menu above, or give the tray "
+               "sheets or tags.");
+    else if (source_ == Source::recent && gathered_.empty())
+        hint = tr("Nothing was in the Hand yet.");
+    if (stack_->currentIndex() == Materials && p.materials.empty())
+        hint = tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.");
+    if (stack_->currentIndex() == Tiles && p.sheets.empty())
+        hint = tr("No tiles yet: drop a PNG of tiles on the window.");
+    if (stack_->currentIndex() == Stamps && p.stamps.empty())
+        hint = tr("No stamps yet: select cells in the level and press Ctrl+T.");
+    if (stack_->currentIndex() == Props && p.prop_kinds.empty())
+        hint = tr("No props yet: in Cut, hold Shift and draw a box around one.");
+    empty_->setText(hint);
+    empty_->setVisible(!hint.isEmpty());
+}
+
+void Tray::showStampMenu(QPoint at) {
+    const QListWidgetItem* item = stamps_->itemAt(at);
+    if (!item) return;
+    const level::StampId id = item->data(Qt::UserRole).toUInt();
+    auto* menu = new QMenu(this);
+    menu->setObjectName("stampMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    connect(menu->addAction(tr("Rename…")), &QAction::triggered, this, [this, id] {
+        const auto stamp = session_.project().stamp(id);
+        bool ok = false;
+        const QString name = QInputDialog::getText(this, tr("Rename the stamp"), tr("Name:"), QLineEdit::Normal,
+                                                   QString::fromStdString(stamp->name), &ok)
+                                 .trimmed();
+        if (!ok || name.isEmpty()) return;
+        session_.apply(tr("Rename a stamp"), edit::keep_stamp(session_.project(), *stamp, name.toStdString()));
+    });
+    connect(menu->addAction(tr("Remove")), &QAction::triggered, this,
+            [this, id] { session_.apply(tr("Remove a stamp"), edit::remove_stamp(session_.project(), id)); });
+    menu->popup(stamps_->mapToGlobal(at));
+}
+
+} // namespace vic::app

@@ -1,0 +1,42 @@
+// The middle of Walk: the level as an engine has it, with a walker in it.
+#pragma once
+
+#include <QString>
+#include <QTemporaryDir>
+#include <QWidget>
+#include <memory>
+
+namespace vic::level {
+struct Level;
+} // namespace vic::level
+
+namespace vic::player {
+class ParcelView;
+} // namespace vic::player
+
+namespace vic::app {
+
+class Session;
+
+// Builds the level into a folder of its own, reads it back through the runtime and lets one walk in it.
+class WalkCentre : public QWidget {
+    Q_OBJECT
+  public:
+    WalkCentre(Session& session, QWidget* parent);
+    void enter();
+    void leave();
+    [[nodiscard]] player::ParcelView* view() const { return view_; }
+    [[nodiscard]] QString reading() const;
+
+  signals:
+    void readingChanged();
+
+  private:
+    Session& session_;
+    player::ParcelView* view_;
+    std::unique_ptr<QTemporaryDir> dir_;
+    std::shared_ptr<const level::Level> built_;
+    bool active_ = false;
+};
+
+} // namespace vic::app
