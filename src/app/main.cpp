@@ -1,11 +1,10 @@
-#include <QApplication>
 #include <QSettings>
-#include <QTranslator>
 
+#include "app/shell/application.hpp"
 #include "app/shell/main_window.hpp"
 
 int main(int argc, char** argv) {
-    QApplication app(argc, argv);
+    vic::app::Application app(argc, argv);
     QApplication::setOrganizationName("vicinum");
     QApplication::setApplicationName("vicinum");
     QApplication::setApplicationVersion("0.1.0");

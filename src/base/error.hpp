@@ -1,6 +1,7 @@
 // The one exception for trouble with input and output. Broken invariants are asserted, not thrown.
 #pragma once
 
+#include <exception>
 #include <stdexcept>
 #include <string>
 
@@ -38,5 +39,9 @@ class InputError : public std::runtime_error {
         return remedy.empty() ? text : say("%1. %2", text, remedy);
     }
 };
+
+// The same of whatever was thrown: an InputError as it is; what the system says of files, and that memory gave out, in
+// our words.
+InputError as_input_error(const std::exception& trouble);
 
 } // namespace vic

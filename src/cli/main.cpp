@@ -160,7 +160,8 @@ int main(int argc, char** argv) {
         std::cout << (as_json ? outcome.json.dump(-1, ' ', false, store::Json::error_handler_t::replace) : outcome.text)
                   << '\n';
         return outcome.code;
-    } catch (const InputError& e) {
+    } catch (const std::exception& trouble) {
+        const InputError e = as_input_error(trouble);
         if (as_json)
             std::cout << store::Json{{"error",
                                       {{"what", e.problem.english()},

@@ -79,6 +79,13 @@ Level remove_prop(Level level, PropId prop) {
     return level;
 }
 
+const Prop* find_prop(const Level& level, PropId prop) {
+    for (const level::LayerRef& layer : level.layers)
+        for (const Prop& p : layer->props)
+            if (p.id == prop) return &p;
+    return nullptr;
+}
+
 std::optional<PropHit> prop_at(const Project& project, const Level& level, Point pixel) {
     for (auto at = level.layers.rbegin(); at != level.layers.rend(); ++at) {
         const Layer& layer = **at;

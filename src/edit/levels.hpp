@@ -25,6 +25,9 @@ level::Level add_prop(level::Level level, level::LayerId layer, const level::Pro
 level::Level move_prop(level::Level level, level::PropId prop, Point at);
 level::Level remove_prop(level::Level level, level::PropId prop);
 
+// The prop with the id; null where the level has none.
+const level::Prop* find_prop(const level::Level& level, level::PropId prop);
+
 // The prop under a pixel of the level, the frontmost first; of shown, unlocked layers only. A see-through pixel is no
 // hit, unless it lies within the foot.
 struct PropHit {

@@ -89,7 +89,7 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
         QMouseEvent move(QEvent::MouseMove, QPointF(at), w.view()->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::NoButton,
                          modifiers);
         QApplication::sendEvent(w.view(), &move);
-        const LevelView::Reading reading = w.view()->reading();
+        const Sentence reading = w.view()->reading();
         const QString text = reading.text;
         const level::Level before = w.level();
         QTest::mouseClick(w.view(), Qt::LeftButton, modifiers, at);

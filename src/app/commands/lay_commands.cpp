@@ -9,6 +9,7 @@
 #include <string>
 #include <utility>
 
+#include "app/gesture/tools.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
@@ -124,7 +125,7 @@ void LayCommands::remove() {
 }
 
 void LayCommands::turn(Turn (*how)(Turn)) {
-    const bool selects = session_.tool() == Tool::select || session_.tool() == Tool::lasso;
+    const bool selects = (kindOf(session_.tool()).options & ToolKind::selects) != 0;
     if (selects && !session_.selection().empty()) {
         const level::Level level = session_.work();
         const Turn turn = level.geometry().of_places(how(Turn{}));
@@ -252,6 +253,27 @@ void LayCommands::makeHome() {
                    edit::set_home(session_.project(), *session_.level(), session_.hand(), home->layer));
     emit session_.said(tr("%1 is its home now").arg(QString::fromStdString(session_.level()->layer(home->layer)->name)),
                        false);
+}
+
+void LayCommands::stepVariant(int by) {
+    const auto cell = view_.pointedCell();
+    if (!session_.level() || !cell || view_.stroking()) return;
+    const level::Level work = session_.work();
+    // The active layer, if something painted lies there, else the frontmost that has it.
+    const level::Layer* found = nullptr;
+    const auto look = [&](const level::Layer* layer) {
+        if (layer && layer->kind == level::LayerKind::tiles && layer->shown && layer->grid.material(*cell) != 0)
+            found = layer;
+    };
+    for (const level::LayerRef& slab : work.layers) look(slab.get());
+    look(work.layer(session_.activeLayerId()));
+    if (!found) return emit session_.said(tr("There is nothing painted here"), false);
+    const QString on = QString::fromStdString(found->name);
+    if (found->locked) return emit session_.said(tr("%1 is locked").arg(on), true);
+    const auto stepped = edit::step_variant(session_.project(), work, found->id, *cell, by);
+    if (!stepped) return emit session_.said(tr("There is only one tile for this place"), false);
+    session_.applyWork(tr("Variant of a cell"), stepped->level);
+    emit session_.said(tr("Variant %1 of %2, pinned on %3").arg(stepped->variant).arg(stepped->of).arg(on), false);
 }
 
 void LayCommands::zoomToSelection() {

@@ -1,5 +1,6 @@
 #include "app/parts/panel.hpp"
 
+#include <QComboBox>
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -57,6 +58,13 @@ PictureHead addPictureHead(QVBoxLayout* column, QWidget* parent, int side) {
     row->addLayout(texts, 1);
     column->addWidget(card);
     return out;
+}
+
+QComboBox* comboBox(QWidget* parent, const QString& objectName) {
+    auto* box = new QComboBox(parent);
+    box->setObjectName(objectName);
+    box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    return box;
 }
 
 void addField(QVBoxLayout* column, const QString& name, QWidget* control, int nameWidth) {

@@ -3,6 +3,7 @@
 
 #include <QString>
 
+class QComboBox;
 class QFrame;
 class QLabel;
 class QToolButton;
@@ -23,6 +24,9 @@ struct PictureHead {
     QLabel* under;
 };
 PictureHead addPictureHead(QVBoxLayout* column, QWidget* parent, int side);
+// As wide as there is room, whatever its entries say.
+QComboBox* comboBox(QWidget* parent, const QString& objectName);
+inline constexpr int kDrawerNames = 54; // pixels of the names in a drawer of the Section
 // A quiet name on the left, a control on the right.
 void addField(QVBoxLayout* column, const QString& name, QWidget* control, int nameWidth = 92);
 // A name on the left, a number on the right, a rule below. Returns the number's label.

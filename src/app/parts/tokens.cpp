@@ -116,6 +116,8 @@ QMenu::item { padding: 5px 22px 5px 12px; border-radius: 4px; }
 QMenu::item:selected { background: @brine; color: @onBrine; }
 QMenu::item:disabled { color: @faint; }
 QMenu::separator { height: 1px; background: @line; margin: 4px 8px; }
+QSplitter#panels::handle { background: @line; }
+QSplitter#panels::handle:hover { background: @brine; }
 QFrame[role="rule"] { background: @line; border: 0; max-height: 1px; min-height: 1px; }
 QFrame[role="upright"] { background: @line; border: 0; max-width: 1px; min-width: 1px; }
 )";

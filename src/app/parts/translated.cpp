@@ -18,9 +18,6 @@ QString translated(const Text& text) {
     }));
 }
 
-QString translated(const std::exception& trouble) {
-    if (const auto* known = dynamic_cast<const InputError*>(&trouble)) return translated(known->text());
-    return QString::fromLocal8Bit(trouble.what());
-}
+QString translated(const std::exception& trouble) { return translated(as_input_error(trouble).text()); }
 
 } // namespace vic::app

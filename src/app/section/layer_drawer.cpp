@@ -1,4 +1,4 @@
-// The settings of the active layer, in the drawer of its slab.
+#include "app/section/layer_drawer.hpp"
 
 #include <QCheckBox>
 #include <QColor>
@@ -8,291 +8,313 @@
 #include <QSizePolicy>
 #include <QSlider>
 #include <QSpinBox>
-#include <QString>
-#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
-#include <QWidget>
-#include <algorithm>
+#include <QVariant>
 #include <cstdint>
-#include <functional>
-#include <initializer_list>
-#include <string>
 #include <utility>
+#include <vector>
 
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/section/slab.hpp"
-#include "app/session/session.hpp"
-#include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "edit/close_up.hpp"
 #include "edit/levels.hpp"
-#include "level/level.hpp"
-#include "level/sheet.hpp"
 
 namespace vic::app {
 
 namespace {
 
-// Free, because a slab may be gone by the time an edit of its drawer arrives.
-void change(Session& session, level::LayerId layer, const QString& name, const std::function<void(level::Layer&)>& what,
-            const std::string& merge = {}) {
-    if (!session.level() || !session.level()->layer(layer)) return;
-    level::Level next = *session.level();
-    what(next.edit(layer));
-    session.applyLevel(name, std::move(next), merge);
+QColor colourOf(Rgba c) { return {c.r, c.g, c.b, c.a}; }
+
+Rgba rgbaOf(const QColor& c) {
+    return {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
+            static_cast<std::uint8_t>(c.blue()), static_cast<std::uint8_t>(c.alpha())};
 }
 
-const std::initializer_list<std::pair<const char*, Rgba>> kTints{
-    {QT_TRANSLATE_NOOP("vic::app::Slab", "as drawn"), {255, 255, 255, 255}},
-    {QT_TRANSLATE_NOOP("vic::app::Slab", "clay"), {216, 210, 192, 255}},
-    {QT_TRANSLATE_NOOP("vic::app::Slab", "dusk"), {176, 160, 190, 255}},
-    {QT_TRANSLATE_NOOP("vic::app::Slab", "sea"), {150, 200, 205, 255}},
-    {QT_TRANSLATE_NOOP("vic::app::Slab", "night"), {96, 110, 140, 255}}};
+// Those offered, and the layer's own where it is none of them.
+std::vector<Bindings::Choice> tints(bool paler, Rgba now) {
+    std::vector<Bindings::Choice> out{{LayerDrawer::tr("as drawn"), QColor(255, 255, 255)}};
+    if (paler) out.push_back({LayerDrawer::tr("paler"), QColor(255, 255, 255, 170)});
+    out.push_back({LayerDrawer::tr("clay"), QColor(216, 210, 192)});
+    out.push_back({LayerDrawer::tr("dusk"), QColor(176, 160, 190)});
+    out.push_back({LayerDrawer::tr("sea"), QColor(150, 200, 205)});
+    out.push_back({LayerDrawer::tr("night"), QColor(96, 110, 140)});
+    for (const auto& c : out)
+        if (c.data == QVariant(colourOf(now))) return out;
+    out.push_back({LayerDrawer::tr("its own"), colourOf(now)});
+    return out;
+}
 
 } // namespace
 
-// Group, tint, parallax and shift.
-void Slab::buildMore(const level::Layer& layer, QVBoxLayout& column) {
-    auto* group = new QLineEdit(QString::fromStdString(layer.group), this);
-    group->setObjectName("layerGroup");
-    group->setPlaceholderText(tr("none"));
-    addField(&column, tr("Group"), group, 54);
-    connect(group, &QLineEdit::editingFinished, this, [s = &session_, id = layer_, group, was = layer.group] {
-        const std::string text = group->text().trimmed().toStdString();
-        if (text == was) return;
-        QTimer::singleShot(
-            0, s, [s, id, text] { change(*s, id, tr("Group of a layer"), [&](level::Layer& l) { l.group = text; }); });
-    });
-    const auto pair = [&](const char* id, const QString& name, Point now, int least, int most, int step,
-                          const QString& unit, const QString& help, const QString& what, Point level::Layer::*field) {
-        auto* row = new QWidget(this);
-        auto* inner = new QHBoxLayout(row);
-        inner->setContentsMargins(0, 0, 0, 0);
-        inner->setSpacing(4);
-        for (const bool across : {true, false}) {
-            auto* box = new QSpinBox(row);
-            box->setObjectName(QString("%1%2").arg(id, across ? "X" : "Y"));
-            box->setRange(least, most);
-            box->setSingleStep(step);
-            box->setSuffix(unit);
-            box->setKeyboardTracking(false);
-            box->setValue(across ? now.x : now.y);
-            box->setMinimumWidth(40);
-            box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-            describe(box, name, {}, help);
-            inner->addWidget(box);
-            connect(box, &QSpinBox::valueChanged, this, [s = &session_, layer = layer_, across, what, field](int v) {
-                QTimer::singleShot(0, s, [s, layer, across, what, field, v] {
-                    change(
-                        *s, layer, what, [&](level::Layer& l) { (across ? (l.*field).x : (l.*field).y) = v; },
-                        what.toStdString() + std::to_string(layer));
-                });
-            });
-        }
-        addField(&column, name, row, 54);
-    };
-    if (layer.kind == level::LayerKind::blockers) return; // nobody sees them
-    if (layer.kind != level::LayerKind::backdrop) {
-        auto* tint = new QComboBox(this);
-        tint->setObjectName("layerTint");
-        tint->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        for (const auto& [text, c] : kTints) tint->addItem(tr(text), QColor(c.r, c.g, c.b));
-        const QColor now(layer.tint.r, layer.tint.g, layer.tint.b);
-        if (tint->findData(now) < 0) tint->addItem(tr("its own"), now);
-        tint->setCurrentIndex(tint->findData(now));
-        addField(&column, tr("Tint"), tint, 54);
-        connect(tint, &QComboBox::activated, this, [s = &session_, id = layer_, tint] {
-            const QColor c = tint->currentData().value<QColor>();
-            QTimer::singleShot(0, s, [s, id, c] {
-                change(*s, id, tr("Tint of a layer"), [&](level::Layer& l) {
-                    l.tint = {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
-                              static_cast<std::uint8_t>(c.blue()), 255};
-                });
-            });
-        });
+LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent)
+    : QWidget(parent), session_(session), id_(layer), column_(new QVBoxLayout(this)) {
+    column_->setContentsMargins(0, 0, 0, 0);
+    column_->setSpacing(7);
+    buildName();
+    buildLook();
+    buildBlocking();
+    if (this->layer()->kind == level::LayerKind::planting) {
+        planting_ = new PlantingDrawer(session_, id_, this);
+        column_->addWidget(planting_);
     }
-    pair(
-        "layerParallax", tr("Moves"), layer.parallax, 0, 400, 5, tr(" %"),
-        tr("How far it goes along when the frame moves over the level, across and down: 50 % is further away, 150 % is "
-           "nearer; seen in Walk"),
-        tr("Parallax of a layer"), &level::Layer::parallax);
-    if (layer.kind == level::LayerKind::tiles && !layer.solid) {
-        auto* subdivision = new QComboBox(this);
-        subdivision->setObjectName("layerFiner");
-        subdivision->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        const level::Level& level = *session_.level();
-        for (int n = 1; n <= level::kMostSubdivision; ++n)
-            if ((level.cell.w % n == 0 && level.cell.h % n == 0) || n == layer.subdivision)
-                subdivision->addItem(
-                    n == 1 ? tr("of the level") : tr("%1 × %2 px").arg(level.cell.w / n).arg(level.cell.h / n), n);
-        subdivision->setCurrentIndex(std::max(0, subdivision->findData(layer.subdivision)));
-        describe(subdivision, tr("Cells"), {},
-                 tr("The size of its cells: those of the level, or a whole part of them"));
-        addField(&column, tr("Cells"), subdivision, 54);
-        connect(subdivision, &QComboBox::activated, this, [s = &session_, id = layer_, subdivision] {
-            const int n = subdivision->currentData().toInt();
-            QTimer::singleShot(0, s, [s, id, n] {
-                const level::Layer* now = s->level() ? s->level()->layer(id) : nullptr;
-                if (!now || now->subdivision == n) return;
-                edit::Refined next = edit::refined(*s->level(), id, n);
-                s->setSelection({});
-                if (next.done) s->applyLevel(tr("Cells of a layer"), std::move(next.level));
-                emit s->said(translated(next.says), !next.done);
-            });
-        });
-        pair("layerShift", tr("Shift"), layer.shift, -1, 1, 1, tr(" ½"),
-             tr("Half cells that it lies right of and below the lattice"), tr("Shift of a layer"),
-             &level::Layer::shift);
-    }
+    buildOverlay();
+    buildBackdrop();
+    buildGroup();
+    buildDepth();
+    buildCells();
+    buildButtons();
+    refresh();
 }
 
-void Slab::buildDrawer(const level::Layer& layer) {
-    const QString title = QString::fromStdString(layer.name);
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(14, kClosed + 2, 12, 12);
-    column->setSpacing(7);
+void LayerDrawer::refresh() {
+    if (!layer()) return;
+    fields_.refresh();
+    if (planting_) planting_->refresh();
+}
 
-    auto* name = new QLineEdit(title, this);
+const level::Layer* LayerDrawer::layer() const { return session_.level() ? session_.level()->layer(id_) : nullptr; }
+
+template <class T>
+std::function<T()> LayerDrawer::of(T level::Layer::*field) const {
+    return [this, field] { return layer()->*field; };
+}
+
+void LayerDrawer::change(const QString& name, const What& what, const std::string& merge) {
+    if (!layer()) return;
+    level::Level next = *session_.level();
+    what(next.edit(id_));
+    session_.applyLevel(name, std::move(next), merge.empty() ? merge : merge + std::to_string(id_));
+}
+
+QWidget* LayerDrawer::row(const QString& name, QWidget* control) {
+    auto* whole = new QWidget(this);
+    auto* inner = new QVBoxLayout(whole);
+    inner->setContentsMargins(0, 0, 0, 0);
+    addField(inner, name, control, kDrawerNames);
+    column_->addWidget(whole);
+    return whole;
+}
+
+void LayerDrawer::buildName() {
+    auto* name = new QLineEdit(this);
     name->setObjectName("layerName");
-    connect(name, &QLineEdit::editingFinished, this, [s = &session_, id = layer_, name, title] {
-        const QString text = name->text().trimmed();
-        if (text.isEmpty() || text == title) return;
-        QTimer::singleShot(0, s, [s, id, text] {
-            change(*s, id, tr("Rename a layer"), [&](level::Layer& l) { l.name = text.toStdString(); });
+    row(tr("Name"), name);
+    fields_.bindText(
+        name, [this] { return QString::fromStdString(layer()->name); },
+        [this](const QString& text) {
+            if (text.isEmpty()) return;
+            change(tr("Rename a layer"), [&](level::Layer& l) { l.name = text.toStdString(); });
         });
-    });
-    addField(column, tr("Name"), name, 54);
+}
 
+// Nobody sees blockers.
+void LayerDrawer::buildLook() {
+    if (layer()->kind == level::LayerKind::blockers) return;
     auto* opacity = new QSlider(Qt::Horizontal, this);
     opacity->setObjectName("layerOpacity");
     opacity->setRange(0, 100);
-    opacity->setValue(layer.opacity);
-    opacity->setVisible(layer.kind != level::LayerKind::blockers);
-    if (layer.kind != level::LayerKind::blockers) addField(column, tr("Opacity"), opacity, 54);
-    connect(opacity, &QSlider::valueChanged, this, [s = &session_, id = layer_](int v) {
+    row(tr("Opacity"), opacity);
+    fields_.bindInt(opacity, of(&level::Layer::opacity), [this](int v) {
         change(
-            *s, id, tr("Opacity of a layer"), [&](level::Layer& l) { l.opacity = v; }, "opacity-" + std::to_string(id));
+            tr("Opacity of a layer"), [v](level::Layer& l) { l.opacity = v; }, "opacity-");
     });
-    const auto check = [&](const QString& text, const char* id, bool on, const QString& step,
-                           bool level::Layer::*field) {
-        auto* box = new QCheckBox(text, this);
-        box->setObjectName(id);
-        box->setChecked(on);
-        connect(box, &QCheckBox::toggled, this, [s = &session_, id = layer_, step, field](bool v) {
-            QTimer::singleShot(
-                0, s, [s, id, step, field, v] { change(*s, id, step, [&](level::Layer& l) { l.*field = v; }); });
+}
+
+void LayerDrawer::buildBlocking() {
+    if (layer()->kind == level::LayerKind::tiles) {
+        auto* solid = new QCheckBox(tr("Its tiles block the walker"), this);
+        solid->setObjectName("layerSolid");
+        column_->addWidget(solid);
+        fields_.bindCheck(solid, of(&level::Layer::solid), [this](bool on) {
+            change(tr("What a layer blocks"), [on](level::Layer& l) { l.solid = on; });
         });
-        column->addWidget(box);
-    };
-    if (layer.kind == level::LayerKind::tiles && layer.subdivision == 1)
-        check(tr("Its tiles block the walker"), "layerSolid", layer.solid, tr("What a layer blocks"),
-              &level::Layer::solid);
-    if (layer.blocks()) {
-        auto* name_of = new QLineEdit(QString::fromStdString(layer.collision_class), this);
-        name_of->setObjectName("layerClass");
-        name_of->setPlaceholderText(tr("none"));
-        name_of->setMaxLength(64);
-        describe(name_of, tr("Collision class"), {},
-                 tr("A name by which the engine tells what blocks here from what blocks elsewhere: water, wall …"));
-        addField(column, tr("Class"), name_of, 54);
-        connect(name_of, &QLineEdit::editingFinished, this,
-                [s = &session_, id = layer_, name_of, was = layer.collision_class] {
-                    const std::string text = name_of->text().trimmed().toStdString();
-                    if (text == was) return;
-                    QTimer::singleShot(0, s, [s, id, text] {
-                        change(*s, id, tr("Collision class of a layer"),
-                               [&](level::Layer& l) { l.collision_class = text; });
-                    });
-                });
+        fields_.bindShown(solid, [this] { return layer()->subdivision == 1; });
     }
-    if (layer.kind == level::LayerKind::planting) buildPlanting(layer, *column);
-    if (layer.overlay_of != 0)
-        if (const level::Layer* below = session_.level()->layer(layer.overlay_of))
-            column->addWidget(label(
-                tr("takes what one sees through, laid on %1").arg(QString::fromStdString(below->name)), "quiet", this));
-    if (layer.kind == level::LayerKind::backdrop) {
-        auto* picture = new QComboBox(this);
-        picture->setObjectName("backdropPicture");
-        picture->addItem(tr("no picture"), 0U);
-        for (const auto& s : session_.project().sheets) picture->addItem(QString::fromStdString(s->name), s->id);
-        picture->setCurrentIndex(std::max(0, picture->findData(layer.backdrop.sheet)));
-        addField(column, tr("Picture"), picture, 54);
-        connect(picture, &QComboBox::activated, this, [s = &session_, id = layer_, picture] {
-            const auto sheet = picture->currentData().toUInt();
-            QTimer::singleShot(0, s, [s, id, sheet] {
-                change(*s, id, tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop.sheet = sheet; });
-            });
+    if (!layer()->has_cells()) return;
+    auto* name = new QLineEdit(this);
+    name->setObjectName("layerClass");
+    name->setPlaceholderText(tr("none"));
+    name->setMaxLength(64);
+    describe(name, tr("Collision class"), {},
+             tr("A name by which the engine tells what blocks here from what blocks elsewhere: water, wall …"));
+    QWidget* whole = row(tr("Class"), name);
+    fields_.bindText(
+        name, [this] { return QString::fromStdString(layer()->collision_class); },
+        [this](const QString& text) {
+            change(tr("Collision class of a layer"), [&](level::Layer& l) { l.collision_class = text.toStdString(); });
         });
-        auto* tint = new QComboBox(this);
-        tint->setObjectName("backdropTint");
-        const std::initializer_list<std::pair<QString, Rgba>> tints{
-            {tr("as drawn"), {255, 255, 255, 255}}, {tr("paler"), {255, 255, 255, 170}},
-            {tr("clay"), {216, 210, 192, 255}},     {tr("dusk"), {176, 160, 190, 255}},
-            {tr("sea"), {150, 200, 205, 255}},      {tr("night"), {96, 110, 140, 255}}};
-        for (const auto& [text, c] : tints) tint->addItem(text, QColor(c.r, c.g, c.b, c.a));
-        const Rgba now = layer.backdrop.tint;
-        const int at = tint->findData(QColor(now.r, now.g, now.b, now.a));
-        if (at < 0) tint->addItem(tr("its own"), QColor(now.r, now.g, now.b, now.a));
-        tint->setCurrentIndex(at < 0 ? tint->count() - 1 : at);
-        addField(column, tr("Tint"), tint, 54);
-        connect(tint, &QComboBox::activated, this, [s = &session_, id = layer_, tint] {
-            const QColor c = tint->currentData().value<QColor>();
-            QTimer::singleShot(0, s, [s, id, c] {
-                change(*s, id, tr("Tint of a backdrop"), [&](level::Layer& l) {
-                    l.backdrop.tint = {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
-                                       static_cast<std::uint8_t>(c.blue()), static_cast<std::uint8_t>(c.alpha())};
-                });
-            });
+    fields_.bindShown(whole, [this] { return layer()->blocks(); });
+}
+
+void LayerDrawer::buildOverlay() {
+    auto* says = label({}, "quiet", this);
+    says->setWordWrap(true);
+    column_->addWidget(says);
+    const auto below = [this] { return session_.level()->layer(layer()->overlay_of); };
+    fields_.bindLabel(says, [below] {
+        return below() ? tr("takes what one sees through, laid on %1").arg(QString::fromStdString(below()->name))
+                       : QString();
+    });
+    fields_.bindShown(says, [below] { return below() != nullptr; });
+}
+
+void LayerDrawer::buildBackdrop() {
+    if (layer()->kind != level::LayerKind::backdrop) return;
+    auto* picture = comboBox(this, "backdropPicture");
+    row(tr("Picture"), picture);
+    fields_.bindChoice(
+        picture,
+        [this] {
+            std::vector<Bindings::Choice> out{{tr("no picture"), 0U}};
+            for (const auto& s : session_.project().sheets) out.push_back({QString::fromStdString(s->name), s->id});
+            return out;
+        },
+        [this] { return QVariant(layer()->backdrop.sheet); },
+        [this](const QVariant& v) {
+            change(tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop.sheet = v.toUInt(); });
         });
+    auto* tint = comboBox(this, "backdropTint");
+    row(tr("Tint"), tint);
+    fields_.bindChoice(
+        tint, [this] { return tints(true, layer()->backdrop.tint); },
+        [this] { return QVariant(colourOf(layer()->backdrop.tint)); },
+        [this](const QVariant& v) {
+            change(tr("Tint of a backdrop"), [&](level::Layer& l) { l.backdrop.tint = rgbaOf(v.value<QColor>()); });
+        });
+}
+
+void LayerDrawer::buildGroup() {
+    auto* group = new QLineEdit(this);
+    group->setObjectName("layerGroup");
+    group->setPlaceholderText(tr("none"));
+    row(tr("Group"), group);
+    fields_.bindText(
+        group, [this] { return QString::fromStdString(layer()->group); },
+        [this](const QString& text) {
+            change(tr("Group of a layer"), [&](level::Layer& l) { l.group = text.toStdString(); });
+        });
+}
+
+// Tint and parallax: how far away it looks.
+void LayerDrawer::buildDepth() {
+    if (layer()->kind == level::LayerKind::blockers) return;
+    if (layer()->kind != level::LayerKind::backdrop) {
+        auto* tint = comboBox(this, "layerTint");
+        row(tr("Tint"), tint);
+        fields_.bindChoice(
+            tint, [this] { return tints(false, layer()->tint); }, [this] { return QVariant(colourOf(layer()->tint)); },
+            [this](const QVariant& v) {
+                change(tr("Tint of a layer"), [&](level::Layer& l) { l.tint = rgbaOf(v.value<QColor>()); });
+            });
     }
-    buildMore(layer, *column);
+    pair(
+        "layerParallax", tr("Moves"), &level::Layer::parallax, 0, 400, 5, tr(" %"),
+        tr("How far it goes along when the frame moves over the level, across and down: 50 % is further away, 150 % is "
+           "nearer; seen in Walk"),
+        tr("Parallax of a layer"), [] { return true; });
+}
+
+void LayerDrawer::buildCells() {
+    if (layer()->kind != level::LayerKind::tiles) return;
+    auto* cells = comboBox(this, "layerFiner");
+    describe(cells, tr("Cells"), {}, tr("The size of its cells: those of the level, or a whole part of them"));
+    QWidget* whole = row(tr("Cells"), cells);
+    fields_.bindChoice(
+        cells,
+        [this] {
+            std::vector<Bindings::Choice> out;
+            const Size cell = session_.level()->cell;
+            for (int n = 1; n <= level::kMostSubdivision; ++n)
+                if ((cell.w % n == 0 && cell.h % n == 0) || n == layer()->subdivision)
+                    out.push_back({n == 1 ? tr("of the level") : tr("%1 × %2 px").arg(cell.w / n).arg(cell.h / n), n});
+            return out;
+        },
+        [this] { return QVariant(layer()->subdivision); }, [this](const QVariant& v) { subdivide(v.toInt()); });
+    const auto open = [this] { return !layer()->solid; };
+    fields_.bindShown(whole, open);
+    pair("layerShift", tr("Shift"), &level::Layer::shift, -1, 1, 1, tr(" ½"),
+         tr("Half cells that it lies right of and below the lattice"), tr("Shift of a layer"), open);
+}
+
+void LayerDrawer::subdivide(int n) {
+    if (!layer() || layer()->subdivision == n) return;
+    edit::Refined next = edit::refined(*session_.level(), id_, n);
+    session_.setSelection({});
+    if (next.done) session_.applyLevel(tr("Cells of a layer"), std::move(next.level));
+    emit session_.said(translated(next.says), !next.done);
+}
+
+void LayerDrawer::pair(const char* id, const QString& name, Point level::Layer::*field, int least, int most, int step,
+                       const QString& unit, const QString& help, const QString& what,
+                       const std::function<bool()>& shown) {
+    auto* both = new QWidget(this);
+    auto* inner = new QHBoxLayout(both);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(4);
+    for (const bool across : {true, false}) {
+        auto* box = new QSpinBox(both);
+        box->setObjectName(QString("%1%2").arg(id, across ? "X" : "Y"));
+        box->setRange(least, most);
+        box->setSingleStep(step);
+        box->setSuffix(unit);
+        box->setMinimumWidth(40);
+        box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        describe(box, name, {}, help);
+        inner->addWidget(box);
+        const auto axis = across ? &Point::x : &Point::y;
+        fields_.bindInt(
+            box, [this, field, axis] { return (layer()->*field).*axis; },
+            [this, field, axis, what](int v) {
+                change(
+                    what, [&](level::Layer& l) { (l.*field).*axis = v; }, what.toStdString());
+            });
+    }
+    fields_.bindShown(row(name, both), shown);
+}
+
+QToolButton* LayerDrawer::button(QHBoxLayout* row, const char* id, const QString& text, const QString& help) {
+    auto* b = toolButton(this, id, {}, {}, {}, "card");
+    b->setStyleSheet("padding: 5px 7px;");
+    describe(b, text, {}, help);
+    row->addWidget(b);
+    return b;
+}
+
+void LayerDrawer::buildButtons() {
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
-    const Tokens t = tokensOf(&panel_);
-    const auto button = [&](const char* id, const QString& iconName, const QString& text, const QString& help) {
-        auto* b = toolButton(&panel_, id, iconName, {}, {}, "card");
-        b->setIcon(icon(iconName, t.ink));
-        b->setStyleSheet("padding: 5px 7px;");
-        describe(b, text, {}, help);
-        row->addWidget(b);
-        return b;
-    };
-    const bool shown = layer.shown;
-    const bool locked = layer.locked;
-    auto* show = button("layerShown", shown ? "shown" : "hidden", shown ? tr("Hide") : tr("Show"),
-                        tr("Hidden layers are hidden in the game too"));
-    connect(show, &QToolButton::clicked, this, [s = &session_, id = layer_, shown] {
-        QTimer::singleShot(0, s, [s, id, shown] {
-            change(*s, id, shown ? tr("Hide a layer") : tr("Show a layer"), [&](level::Layer& l) { l.shown = !shown; });
-        });
+    auto* show = button(row, "layerShown", tr("Show"), tr("Hidden layers are hidden in the game too"));
+    connect(show, &QToolButton::clicked, this, [this] {
+        const bool shown = layer()->shown;
+        change(shown ? tr("Hide a layer") : tr("Show a layer"), [&](level::Layer& l) { l.shown = !shown; });
     });
-    auto* lock = button("layerLocked", locked ? "locked" : "open", locked ? tr("Unlock") : tr("Lock"),
-                        tr("Nothing is laid on a locked layer"));
-    connect(lock, &QToolButton::clicked, this, [s = &session_, id = layer_, locked] {
-        QTimer::singleShot(0, s, [s, id, locked] {
-            change(*s, id, locked ? tr("Unlock a layer") : tr("Lock a layer"),
-                   [&](level::Layer& l) { l.locked = !locked; });
-        });
+    auto* lock = button(row, "layerLocked", tr("Lock"), tr("Nothing is laid on a locked layer"));
+    connect(lock, &QToolButton::clicked, this, [this] {
+        const bool locked = layer()->locked;
+        change(locked ? tr("Unlock a layer") : tr("Lock a layer"), [&](level::Layer& l) { l.locked = !locked; });
     });
-    auto* alone = button("layerSolo", "alone", session_.isAlone(layer_) ? tr("With the others") : tr("Alone"),
+    auto* alone = button(row, "layerSolo", tr("Alone"),
                          tr("Looks at this layer alone, or at several that are so; nothing of the level changes. "
                             "Shift+Q shows all again"));
-    alone->setCheckable(true);
-    alone->setChecked(session_.isAlone(layer_));
-    if (alone->isChecked()) alone->setIcon(icon("alone", t.panel));
-    connect(alone, &QToolButton::clicked, this,
-            [s = &session_, id = layer_](bool on) { QTimer::singleShot(0, s, [s, id, on] { s->setAlone(id, on); }); });
+    fields_.bindCheck(
+        alone, [this] { return session_.isAlone(id_); }, [this](bool on) { session_.setAlone(id_, on); });
     row->addStretch();
-    auto* remove = button("layerRemove", "remove", tr("Remove the layer"), tr("Undo brings it back"));
-    connect(remove, &QToolButton::clicked, this, [this] {
-        QTimer::singleShot(0, &session_, [s = &session_, id = layer_] {
-            s->applyLevel(tr("Remove a layer"), edit::remove_layer(*s->level(), id));
-        });
+    auto* remove = button(row, "layerRemove", tr("Remove the layer"), tr("Undo brings it back"));
+    connect(remove, &QToolButton::clicked, this,
+            [this] { session_.applyLevel(tr("Remove a layer"), edit::remove_layer(*session_.level(), id_)); });
+    fields_.follow([this, show, lock, alone, remove] {
+        const Tokens t = tokensOf(this);
+        show->setIcon(icon(layer()->shown ? "shown" : "hidden", t.ink));
+        describe(show, layer()->shown ? tr("Hide") : tr("Show"), {}, tr("Hidden layers are hidden in the game too"));
+        lock->setIcon(icon(layer()->locked ? "locked" : "open", t.ink));
+        describe(lock, layer()->locked ? tr("Unlock") : tr("Lock"), {}, tr("Nothing is laid on a locked layer"));
+        alone->setIcon(icon("alone", alone->isChecked() ? t.panel : t.ink));
+        remove->setIcon(icon("remove", t.ink));
     });
-    column->addLayout(row);
+    column_->addLayout(row);
 }
 
 } // namespace vic::app

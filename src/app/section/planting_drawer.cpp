@@ -1,194 +1,229 @@
-// What grows on a layer of planting: in the drawer of its slab. Every change plants anew.
+#include "app/section/planting_drawer.hpp"
 
 #include <QComboBox>
 #include <QFont>
 #include <QFontMetrics>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLayoutItem>
 #include <QPushButton>
 #include <QSizePolicy>
 #include <QSlider>
 #include <QSpinBox>
-#include <QString>
-#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
-#include <QWidget>
+#include <QVariant>
 #include <algorithm>
-#include <cstddef>
-#include <functional>
-#include <string>
+#include <exception>
 #include <utility>
 
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
-#include "app/section/slab.hpp"
-#include "app/session/session.hpp"
-#include "base/error.hpp"
 #include "base/text.hpp"
 #include "edit/plant.hpp"
 #include "level/cell.hpp"
-#include "level/level.hpp"
 #include "level/project.hpp"
-#include "level/sheet.hpp"
 
 namespace vic::app {
 
-namespace {
+PlantingDrawer::PlantingDrawer(Session& session, level::LayerId layer, QWidget* parent)
+    : QWidget(parent), session_(session), id_(layer), column_(new QVBoxLayout(this)), kinds_(new QVBoxLayout) {
+    column_->setContentsMargins(0, 0, 0, 0);
+    column_->setSpacing(7);
+    kinds_->setSpacing(7);
+    column_->addLayout(kinds_);
+    buildGround();
+    buildDensity();
+    buildButtons();
+}
 
-// Free, because a slab may be gone by the time an edit of its drawer arrives.
-void replant(Session& session, level::LayerId id, const QString& name,
-             const std::function<void(level::Planting&)>& what, const std::string& merge = {}) {
-    const level::Layer* layer = session.level() ? session.level()->layer(id) : nullptr;
+const level::Planting& PlantingDrawer::planting() const { return session_.level()->layer(id_)->planting; }
+
+void PlantingDrawer::refresh() {
+    showKinds();
+    lines_.refresh();
+    fields_.refresh();
+}
+
+void PlantingDrawer::replant(const QString& name, const What& what, const std::string& merge) {
+    const level::Layer* layer = session_.level() ? session_.level()->layer(id_) : nullptr;
     if (!layer) return;
-    if (layer->locked)
-        return emit session.said(Slab::tr("%1 is locked").arg(QString::fromStdString(layer->name)), true);
-    level::Level next = *session.level();
-    what(next.edit(id).planting);
+    if (layer->locked) return emit session_.said(tr("%1 is locked").arg(QString::fromStdString(layer->name)), true);
+    level::Level next = *session_.level();
+    what(next.edit(id_).planting);
+    const std::string on = layer->name;
     try {
-        edit::Planted planted = edit::planted(session.project(), next, id);
-        level::Project p = session.project();
+        edit::Planted planted = edit::planted(session_.project(), next, id_);
+        level::Project p = session_.project();
         p.next_id = std::max(p.next_id, planted.next_id);
         p.put(std::move(planted.level));
-        session.apply(name, std::move(p), merge);
-        emit session.said(translated(say_count(planted.count, "One stands on %1", "%n stand on %1", layer->name)),
-                          false);
-    } catch (const InputError& e) {
-        emit session.said(translated(e), true);
+        session_.apply(name, std::move(p), merge.empty() ? merge : merge + std::to_string(id_));
+        emit session_.said(translated(say_count(planted.count, "One stands on %1", "%n stand on %1", on)), false);
+    } catch (const std::exception& e) {
+        emit session_.said(translated(e), true);
+        refresh();
     }
 }
 
-} // namespace
+QWidget* PlantingDrawer::field(const QString& name, QWidget* control) {
+    addField(column_, name, control, kDrawerNames);
+    return control;
+}
 
-void Slab::buildPlanting(const level::Layer& layer, QVBoxLayout& column) {
-    const level::Project& project = session_.project();
-    const level::Planting& planting = layer.planting;
-    const auto later = [s = &session_, id = layer_](const QString& name,
-                                                    const std::function<void(level::Planting&)>& what,
-                                                    const std::string& merge = {}) {
-        QTimer::singleShot(0, s, [s, id, name, what, merge] { replant(*s, id, name, what, merge); });
-    };
-    for (std::size_t i = 0; i < planting.kinds.size(); ++i) {
-        const level::PropKind* kind = project.prop_kind(planting.kinds[i].kind);
-        if (!kind) continue;
-        auto* line = new QWidget(this);
-        auto* row = new QHBoxLayout(line);
-        row->setContentsMargins(0, 0, 0, 0);
-        row->setSpacing(4);
-        auto* picture = new QLabel(line);
-        picture->setPixmap(propThumb(project, *kind, 20, false));
-        picture->setFixedSize(20, 20);
-        row->addWidget(picture);
-        auto* name = label(QString::fromStdString(kind->name), "quiet", line);
-        name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-        name->setToolTip(name->text());
-        QFont small = font();
-        small.setPixelSize(12);
-        name->setText(QFontMetrics(small).elidedText(name->text(), Qt::ElideRight, 70));
-        row->addWidget(name, 1);
-        auto* weight = new QSpinBox(line);
-        weight->setObjectName(QString("plantWeight-%1").arg(i));
-        weight->setRange(0, 1000);
-        weight->setSingleStep(10);
-        weight->setKeyboardTracking(false);
-        weight->setValue(planting.kinds[i].weight);
-        weight->setFixedWidth(46);
-        describe(weight, tr("Weight"), {}, tr("How often it is chosen beside the others"));
-        row->addWidget(weight);
-        connect(weight, &QSpinBox::valueChanged, this, [later, i](int v) {
-            later(Slab::tr("What grows"), [i, v](level::Planting& p) {
-                if (i < p.kinds.size()) p.kinds[i].weight = v;
+QWidget* PlantingDrawer::kindLine(std::size_t at) {
+    const level::PropKindId id = shown_[at];
+    const level::PropKind* kind = session_.project().prop_kind(id);
+    auto* line = new QWidget(this);
+    auto* row = new QHBoxLayout(line);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    auto* picture = new QLabel(line);
+    if (kind) picture->setPixmap(propThumb(session_.project(), *kind, 20, false));
+    picture->setFixedSize(20, 20);
+    row->addWidget(picture);
+    const QString text = kind ? QString::fromStdString(kind->name) : tr("gone");
+    auto* name = label(text, "quiet", line);
+    name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    name->setToolTip(text);
+    QFont small = font();
+    small.setPixelSize(12);
+    name->setText(QFontMetrics(small).elidedText(text, Qt::ElideRight, 70));
+    row->addWidget(name, 1);
+    auto* weight = new QSpinBox(line);
+    weight->setObjectName(QString("plantWeight-%1").arg(at));
+    weight->setRange(0, 1000);
+    weight->setSingleStep(10);
+    weight->setFixedWidth(46);
+    describe(weight, tr("Weight"), {}, tr("How often it is chosen beside the others"));
+    row->addWidget(weight);
+    lines_.bindInt(
+        weight, [this, at] { return at < planting().kinds.size() ? planting().kinds[at].weight : 0; },
+        [this, at](int v) {
+            replant(tr("What grows"), [at, v](level::Planting& p) {
+                if (at < p.kinds.size()) p.kinds[at].weight = v;
             });
         });
-        auto* out = toolButton(line, QString("plantOut-%1").arg(i), "remove", {}, {}, "link");
-        out->setFixedWidth(26);
-        describe(out, tr("Take out"), {}, tr("It grows here no longer"));
-        row->addWidget(out);
-        connect(out, &QToolButton::clicked, this, [later, id = planting.kinds[i].kind] {
-            later(Slab::tr("What grows"),
-                  [id](level::Planting& p) { std::erase_if(p.kinds, [&](const auto& k) { return k.kind == id; }); });
-        });
-        column.addWidget(line);
-    }
-    auto* more = new QComboBox(this);
-    more->setObjectName("plantMore");
-    more->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    describe(more, tr("Grows"), {}, tr("A prop that is to grow here"));
-    more->addItem(planting.kinds.empty() ? tr("a prop…") : tr("one more…"), 0U);
-    for (const auto& kind : project.prop_kinds)
-        if (std::none_of(planting.kinds.begin(), planting.kinds.end(),
-                         [&](const auto& k) { return k.kind == kind->id; }))
-            more->addItem(propThumb(project, *kind, 20, false), QString::fromStdString(kind->name), kind->id);
-    addField(&column, tr("Grows"), more, 54);
-    connect(more, &QComboBox::activated, this, [later, more] {
-        const level::PropKindId id = more->currentData().toUInt();
-        if (id == 0) return;
-        later(Slab::tr("What grows"), [id](level::Planting& p) { p.kinds.push_back({id, 100}); });
+    auto* out = toolButton(line, QString("plantOut-%1").arg(at), "remove", {}, {}, "link");
+    out->setFixedWidth(26);
+    describe(out, tr("Take out"), {}, tr("It grows here no longer"));
+    row->addWidget(out);
+    connect(out, &QToolButton::clicked, this, [this, id] {
+        replant(tr("What grows"),
+                [id](level::Planting& p) { std::erase_if(p.kinds, [&](const auto& k) { return k.kind == id; }); });
     });
+    return line;
+}
 
-    auto* on = new QComboBox(this);
-    on->setObjectName("plantOn");
-    on->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+void PlantingDrawer::showKinds() {
+    std::vector<level::PropKindId> now;
+    for (const auto& k : planting().kinds) now.push_back(k.kind);
+    if (now == shown_) return;
+    shown_ = std::move(now);
+    lines_ = {};
+    while (QLayoutItem* item = kinds_->takeAt(0)) {
+        item->widget()->hide();
+        item->widget()->deleteLater();
+        delete item;
+    }
+    for (std::size_t i = 0; i < shown_.size(); ++i) kinds_->addWidget(kindLine(i));
+}
+
+void PlantingDrawer::buildGround() {
+    auto* more = comboBox(this, "plantMore");
+    describe(more, tr("Grows"), {}, tr("A prop that is to grow here"));
+    field(tr("Grows"), more);
+    fields_.bindChoice(
+        more,
+        [this] {
+            std::vector<Bindings::Choice> out{{shown_.empty() ? tr("a prop…") : tr("one more…"), 0U}};
+            for (const auto& kind : session_.project().prop_kinds)
+                if (std::find(shown_.begin(), shown_.end(), kind->id) == shown_.end())
+                    out.push_back({QString::fromStdString(kind->name), kind->id,
+                                   propThumb(session_.project(), *kind, 20, false)});
+            return out;
+        },
+        [] { return QVariant(0U); },
+        [this](const QVariant& v) {
+            const level::PropKindId id = v.toUInt();
+            if (id != 0) replant(tr("What grows"), [id](level::Planting& p) { p.kinds.push_back({id, 100}); });
+        });
+    auto* on = comboBox(this, "plantOn");
     describe(on, tr("On"), {}, tr("The layer on which it grows, or any that is shown"));
-    on->addItem(tr("any layer"), 0U);
-    for (auto l = session_.level()->layers.rbegin(); l != session_.level()->layers.rend(); ++l)
-        if ((*l)->kind == level::LayerKind::tiles) on->addItem(QString::fromStdString((*l)->name), (*l)->id);
-    on->setCurrentIndex(std::max(0, on->findData(planting.on)));
-    addField(&column, tr("On"), on, 54);
-    connect(on, &QComboBox::activated, this, [later, on] {
-        const level::LayerId id = on->currentData().toUInt();
-        later(Slab::tr("Where it grows"), [id](level::Planting& p) { p.on = id; });
-    });
-    auto* material = new QComboBox(this);
-    material->setObjectName("plantMaterial");
-    material->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    material->addItem(tr("anything"), 0U);
-    for (const auto& m : project.materials) material->addItem(QString::fromStdString(m->name), uint(m->id));
-    material->setCurrentIndex(std::max(0, material->findData(uint(planting.material))));
-    addField(&column, tr("Where"), material, 54);
-    connect(material, &QComboBox::activated, this, [later, material] {
-        const auto id = static_cast<level::MaterialId>(material->currentData().toUInt());
-        later(Slab::tr("Where it grows"), [id](level::Planting& p) { p.material = id; });
-    });
+    field(tr("On"), on);
+    fields_.bindChoice(
+        on,
+        [this] {
+            std::vector<Bindings::Choice> out{{tr("any layer"), 0U}};
+            const auto& layers = session_.level()->layers;
+            for (auto l = layers.rbegin(); l != layers.rend(); ++l)
+                if ((*l)->kind == level::LayerKind::tiles)
+                    out.push_back({QString::fromStdString((*l)->name), (*l)->id});
+            return out;
+        },
+        [this] { return QVariant(planting().on); },
+        [this](const QVariant& v) {
+            replant(tr("Where it grows"), [on = v.toUInt()](level::Planting& p) { p.on = on; });
+        });
+    auto* material = comboBox(this, "plantMaterial");
+    field(tr("Where"), material);
+    fields_.bindChoice(
+        material,
+        [this] {
+            std::vector<Bindings::Choice> out{{tr("anything"), 0U}};
+            for (const auto& m : session_.project().materials)
+                out.push_back({QString::fromStdString(m->name), unsigned(m->id)});
+            return out;
+        },
+        [this] { return QVariant(unsigned(planting().material)); },
+        [this](const QVariant& v) {
+            const auto id = static_cast<level::MaterialId>(v.toUInt());
+            replant(tr("Where it grows"), [id](level::Planting& p) { p.material = id; });
+        });
+}
+
+void PlantingDrawer::buildDensity() {
     auto* apart = new QSpinBox(this);
     apart->setObjectName("plantApart");
     apart->setRange(1, 4096);
     apart->setSuffix(tr(" px"));
-    apart->setKeyboardTracking(false);
-    apart->setValue(planting.apart);
     describe(apart, tr("Apart"), {}, tr("No two feet are nearer to each other than this"));
-    addField(&column, tr("Apart"), apart, 54);
-    connect(apart, &QSpinBox::valueChanged, this, [later, id = layer_](int v) {
-        later(
-            Slab::tr("How dense it grows"), [v](level::Planting& p) { p.apart = v; }, "apart-" + std::to_string(id));
-    });
-    auto* share_empty = new QSlider(Qt::Horizontal, this);
-    share_empty->setObjectName("plantLeaves");
-    share_empty->setRange(0, 99);
-    share_empty->setValue(planting.share_empty);
-    describe(share_empty, tr("Places left empty"), {}, tr("The share of places where nothing grows"));
-    addField(&column, tr("Leaves"), share_empty, 54);
-    connect(share_empty, &QSlider::valueChanged, this, [later, id = layer_](int v) {
-        later(
-            Slab::tr("How dense it grows"), [v](level::Planting& p) { p.share_empty = v; },
-            "leaves-" + std::to_string(id));
-    });
+    field(tr("Apart"), apart);
+    fields_.bindInt(
+        apart, [this] { return planting().apart; },
+        [this](int v) {
+            replant(
+                tr("How dense it grows"), [v](level::Planting& p) { p.apart = v; }, "apart-");
+        });
+    auto* empty = new QSlider(Qt::Horizontal, this);
+    empty->setObjectName("plantLeaves");
+    empty->setRange(0, 99);
+    describe(empty, tr("Places left empty"), {}, tr("The share of places where nothing grows"));
+    field(tr("Leaves"), empty);
+    fields_.bindInt(
+        empty, [this] { return planting().share_empty; },
+        [this](int v) {
+            replant(
+                tr("How dense it grows"), [v](level::Planting& p) { p.share_empty = v; }, "leaves-");
+        });
+}
+
+void PlantingDrawer::buildButtons() {
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
     auto* again = new QPushButton(tr("Plant anew"), this);
     again->setObjectName("plantAgain");
     describe(again, tr("Plant anew"), {},
              tr("On the ground as it is now, by the same chance; what was moved by hand goes back"));
-    connect(again, &QPushButton::clicked, this, [later] { later(Slab::tr("Plant anew"), [](level::Planting&) {}); });
+    connect(again, &QPushButton::clicked, this, [this] { replant(tr("Plant anew"), [](level::Planting&) {}); });
     auto* cast = new QPushButton(tr("Cast"), this);
     cast->setObjectName("plantCast");
     describe(cast, tr("Cast again"), {}, tr("Other places by chance"));
     connect(cast, &QPushButton::clicked, this,
-            [later] { later(Slab::tr("Cast the planting again"), [](level::Planting& p) { ++p.seed; }); });
+            [this] { replant(tr("Cast the planting again"), [](level::Planting& p) { ++p.seed; }); });
     row->addWidget(again, 1);
     row->addWidget(cast);
-    column.addLayout(row);
+    column_->addLayout(row);
 }
 
 } // namespace vic::app

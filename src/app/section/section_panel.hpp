@@ -4,17 +4,24 @@
 
 #include <QPoint>
 #include <QWidget>
+#include <map>
 #include <set>
 #include <string>
 #include <utility>
 #include <vector>
 
+#include "app/section/slab.hpp"
+#include "app/session/session.hpp"
 #include "level/sheet.hpp"
 
 class QAction;
 class QPaintEvent;
 class QToolButton;
 class QVBoxLayout;
+
+namespace vic::level {
+struct Level;
+} // namespace vic::level
 
 namespace vic::app {
 
@@ -43,16 +50,19 @@ class SectionPanel : public QWidget {
     void paintEvent(QPaintEvent*) override;
 
   private:
-    void rebuild();
+    void showAddMenu(QWidget* under);
+    void layOut(const level::Level& level);
+    Slab* slabOf(level::LayerId layer);
+    [[nodiscard]] QToolButton* headOf(const std::string& group);
     Session& session_;
     QWidget* list_;
     QVBoxLayout* column_;
     QWidget* marker_;
-    std::vector<Slab*> slabs_;
-    std::vector<QToolButton*> heads_; // of groups
+    std::vector<Slab*> slabs_;                  // front to back
+    std::map<std::string, QToolButton*> heads_; // by group
     std::vector<QAction*> menuActions_;
     std::set<std::string> folded_; // groups whose slabs are not shown
-    std::string signature_;
+    std::string level_;            // whose slabs they are
 };
 
 } // namespace vic::app

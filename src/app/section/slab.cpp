@@ -14,15 +14,13 @@
 #include <QPolygonF>
 #include <QRect>
 #include <QRectF>
-#include <QString>
-#include <QTimer>
+#include <QVBoxLayout>
 #include <cstddef>
 #include <cstdint>
 #include <map>
-#include <string>
 
 #include "app/parts/tokens.hpp"
-#include "app/session/session.hpp"
+#include "app/section/section_panel.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "level/cell.hpp"
@@ -48,16 +46,42 @@ QColor meanColour(const Image& image) {
 
 } // namespace
 
-Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer, int index)
-    : session_(session), panel_(panel), layer_(layer), index_(index) {
+Slab::Slab(Session& session, SectionPanel& panel, level::LayerId layer)
+    : session_(session), panel_(panel), layer_(layer) {
     setObjectName(layer ? QString("slab-%1").arg(layer) : "slab-walker");
     setFocusPolicy(Qt::TabFocus);
-    const level::Layer* l = session.level()->layer(layer);
-    setAccessibleName(l ? QString::fromStdString(l->name) : tr("The walker's plane"));
-    if (l && session.activeLayerId() == layer)
-        buildDrawer(*l); // as high as its drawer
-    else
-        setFixedHeight(l ? kClosed : kPlane);
+    setAccessibleName(tr("The walker's plane"));
+    setFixedHeight(layer ? kClosed : kPlane);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, kClosed + 2, 12, 12);
+    column->setSpacing(0);
+}
+
+void Slab::refresh() {
+    const level::Layer* layer = session_.level() ? session_.level()->layer(layer_) : nullptr;
+    if (layer) setAccessibleName(QString::fromStdString(layer->name));
+    const bool open = layer && session_.activeLayerId() == layer_;
+    if (open && !drawer_) openDrawer();
+    if (!open && drawer_) closeDrawer();
+    if (drawer_) drawer_->refresh();
+    update();
+}
+
+// As high as what is in it.
+void Slab::openDrawer() {
+    drawer_ = new LayerDrawer(session_, layer_, this);
+    layout()->addWidget(drawer_);
+    setMinimumHeight(0);
+    setMaximumHeight(QWIDGETSIZE_MAX);
+    drawer_->show();
+}
+
+// An edit in it may still be under way.
+void Slab::closeDrawer() {
+    drawer_->hide();
+    drawer_->deleteLater();
+    drawer_ = nullptr;
+    setFixedHeight(kClosed);
 }
 
 QColor Slab::colour(const level::Layer& layer) const {
@@ -92,27 +116,35 @@ QColor Slab::colour(const level::Layer& layer) const {
 void Slab::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    const Tokens t = tokensOf(this);
     const level::Layer* layer = session_.level() ? session_.level()->layer(layer_) : nullptr;
-    if (!layer) {
-        // The walker's plane.
-        const QString text = tr("the walker is here");
-        QFont font = this->font();
-        font.setPixelSize(11);
-        font.setWeight(QFont::DemiBold);
-        p.setFont(font);
-        const int w = QFontMetrics(font).horizontalAdvance(text) + 12;
-        const double y = height() / 2.0;
-        QPen dash(t.vermilion, 2, Qt::CustomDashLine, Qt::FlatCap);
-        dash.setDashPattern({3, 1.6});
-        p.setPen(dash);
-        p.drawLine(QPointF(12, y), QPointF(width() / 2.0 - w / 2.0, y));
-        p.drawLine(QPointF(width() / 2.0 + w / 2.0, y), QPointF(width() - 12, y));
-        p.setPen(t.vermilion);
-        p.drawText(rect(), Qt::AlignCenter, text);
-        return;
-    }
+    if (!layer) return paintWalker(p);
     const bool active = session_.activeLayerId() == layer_;
+    paintCard(p, active);
+    paintBlock(p, *layer);
+    paintWords(p, *layer, active);
+}
+
+// The walker's plane.
+void Slab::paintWalker(QPainter& p) const {
+    const Tokens t = tokensOf(this);
+    const QString text = tr("the walker is here");
+    QFont font = this->font();
+    font.setPixelSize(11);
+    font.setWeight(QFont::DemiBold);
+    p.setFont(font);
+    const int w = QFontMetrics(font).horizontalAdvance(text) + 12;
+    const double y = height() / 2.0;
+    QPen dash(t.vermilion, 2, Qt::CustomDashLine, Qt::FlatCap);
+    dash.setDashPattern({3, 1.6});
+    p.setPen(dash);
+    p.drawLine(QPointF(12, y), QPointF(width() / 2.0 - w / 2.0, y));
+    p.drawLine(QPointF(width() / 2.0 + w / 2.0, y), QPointF(width() - 12, y));
+    p.setPen(t.vermilion);
+    p.drawText(rect(), Qt::AlignCenter, text);
+}
+
+void Slab::paintCard(QPainter& p, bool active) const {
+    const Tokens t = tokensOf(this);
     if (active) {
         p.setPen(QPen(t.vermilion, 1));
         p.setBrush(t.card);
@@ -130,7 +162,12 @@ void Slab::paintEvent(QPaintEvent*) {
         p.setBrush(Qt::NoBrush);
         p.drawRoundedRect(QRectF(rect()).adjusted(8.5, 3.5, -8.5, -3.5), 8, 8);
     }
-    // The slab, a thin block seen from the front and above.
+}
+
+// A thin block seen from the front and above.
+void Slab::paintBlock(QPainter& p, const level::Layer& l) const {
+    const level::Layer* layer = &l;
+    const Tokens t = tokensOf(this);
     const QPointF o(14, 13);
     const QColor top = layer->shown ? colour(*layer) : t.line;
     const QPolygonF face{o + QPointF(16, 0), o + QPointF(58, 0), o + QPointF(42, 20), o + QPointF(0, 20)};
@@ -154,6 +191,37 @@ void Slab::paintEvent(QPaintEvent*) {
         p.restore();
     }
     p.setOpacity(1);
+}
+
+QString Slab::words(const level::Layer& layer) const {
+    const auto kind = [&] {
+        if (layer.overlay_of != 0) return tr("overlay");
+        if (layer.subdivision != 1) return tr("tiles · %1 px").arg(session_.level()->lattice_of(layer).cell.w);
+        switch (layer.kind) {
+            case level::LayerKind::tiles:
+                return layer.solid ? tr("tiles · block") : tr("tiles");
+            case level::LayerKind::props:
+                return tr("props · %1").arg(layer.props.size());
+            case level::LayerKind::planting:
+                return tr("planting · %1").arg(layer.props.size());
+            case level::LayerKind::blockers:
+                return tr("blockers");
+            case level::LayerKind::backdrop:
+                return tr("backdrop");
+        }
+        return QString();
+    };
+    QString text = kind();
+    if (session_.isAlone(layer_)) text += tr(" · alone");
+    if (!layer.shown) text += tr(" · hidden");
+    if (layer.locked) text += tr(" · locked");
+    if (layer.opacity < 100) text += tr(" · %1 %").arg(layer.opacity);
+    return text;
+}
+
+void Slab::paintWords(QPainter& p, const level::Layer& l, bool active) const {
+    const level::Layer* layer = &l;
+    const Tokens t = tokensOf(this);
     QFont font = this->font();
     font.setPixelSize(13);
     font.setWeight(active ? QFont::DemiBold : QFont::Medium);
@@ -162,23 +230,7 @@ void Slab::paintEvent(QPaintEvent*) {
     const int x = 80;
     p.drawText(QRect(x, 9, width() - x - 10, 18), Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(font).elidedText(QString::fromStdString(layer->name), Qt::ElideRight, width() - x - 12));
-    QString under;
-    if (layer->kind == level::LayerKind::tiles)
-        under = layer->solid ? tr("tiles · block") : tr("tiles");
-    else if (layer->kind == level::LayerKind::props)
-        under = tr("props · %1").arg(layer->props.size());
-    else if (layer->kind == level::LayerKind::planting)
-        under = tr("planting · %1").arg(layer->props.size());
-    else if (layer->kind == level::LayerKind::blockers)
-        under = tr("blockers");
-    else
-        under = tr("backdrop");
-    if (layer->subdivision != 1) under = tr("tiles · %1 px").arg(session_.level()->lattice_of(*layer).cell.w);
-    if (layer->overlay_of != 0) under = tr("overlay");
-    if (session_.isAlone(layer_)) under += tr(" · alone");
-    if (!layer->shown) under += tr(" · hidden");
-    if (layer->locked) under += tr(" · locked");
-    if (layer->opacity < 100) under += tr(" · %1 %").arg(layer->opacity);
+    const QString under = words(l);
     font.setPixelSize(11);
     font.setWeight(QFont::Normal);
     p.setFont(font);
@@ -196,19 +248,16 @@ void Slab::setLit(bool on) {
 void Slab::mousePressEvent(QMouseEvent* event) {
     grip_ = event->pos();
     dragging_ = false;
-    if (event->button() == Qt::RightButton) {
-        // The slab is made anew when its layer becomes the active one.
-        const QPoint at = event->globalPosition().toPoint();
-        QTimer::singleShot(0, &panel_, [panel = &panel_, s = &session_, layer = layer_, at] {
-            if (!layer) return;
-            s->setActiveLayer(layer);
-            auto* menu = new QMenu(panel);
-            menu->setObjectName("slabMenu");
-            menu->setAttribute(Qt::WA_DeleteOnClose);
-            for (QAction* a : panel->menuActions()) menu->addAction(a);
-            menu->popup(at);
-        });
-    }
+    if (event->button() == Qt::RightButton && layer_) showMenu(event->globalPosition().toPoint());
+}
+
+void Slab::showMenu(QPoint globalPos) {
+    session_.setActiveLayer(layer_);
+    auto* menu = new QMenu(&panel_);
+    menu->setObjectName("slabMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (QAction* a : panel_.menuActions()) menu->addAction(a);
+    menu->popup(globalPos);
 }
 
 void Slab::mouseMoveEvent(QMouseEvent* event) {

@@ -3,15 +3,17 @@
 
 #include <QColor>
 #include <QPoint>
+#include <QString>
 #include <QWidget>
 
-#include "app/section/section_panel.hpp"
+#include "app/section/layer_drawer.hpp"
+#include "app/session/session.hpp"
 #include "level/sheet.hpp"
 
 class QKeyEvent;
 class QMouseEvent;
 class QPaintEvent;
-class QVBoxLayout;
+class QPainter;
 
 namespace vic::level {
 struct Layer;
@@ -19,18 +21,20 @@ struct Layer;
 
 namespace vic::app {
 
-class Session;
+class SectionPanel;
 
 inline constexpr int kClosed = 52; // pixels of a slab that is not open
 
-// One entry of the Section; `layer` 0 is the walker's plane.
+// `layer` 0 is the walker's plane.
 class Slab : public QWidget {
     Q_OBJECT
   public:
-    Slab(Session& session, SectionPanel& panel, level::LayerId layer, int index);
-    [[nodiscard]] int index() const { return index_; }
+    Slab(Session& session, SectionPanel& panel, level::LayerId layer);
+    [[nodiscard]] int index() const { return index_; } // in the order of the Section
+    void setIndex(int index) { index_ = index; }
     [[nodiscard]] level::LayerId layer() const { return layer_; }
     void setLit(bool on);
+    void refresh();
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -40,14 +44,20 @@ class Slab : public QWidget {
     void keyPressEvent(QKeyEvent*) override;
 
   private:
-    void buildDrawer(const level::Layer& layer);
-    void buildMore(const level::Layer& layer, QVBoxLayout& column);
-    void buildPlanting(const level::Layer& layer, QVBoxLayout& column); // planting_drawer.cpp
+    void openDrawer();
+    void closeDrawer();
+    void showMenu(QPoint globalPos);
+    void paintWalker(QPainter& painter) const;
+    void paintCard(QPainter& painter, bool active) const;
+    void paintBlock(QPainter& painter, const level::Layer& layer) const;
+    void paintWords(QPainter& painter, const level::Layer& layer, bool active) const;
+    [[nodiscard]] QString words(const level::Layer& layer) const;
     [[nodiscard]] QColor colour(const level::Layer& layer) const;
     Session& session_;
     SectionPanel& panel_;
     level::LayerId layer_;
-    int index_;
+    int index_ = 0;
+    LayerDrawer* drawer_ = nullptr; // of the active one
     bool lit_ = false;
     QPoint grip_;
     bool dragging_ = false;

@@ -14,8 +14,6 @@
 
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
-#include "app/section/section_panel.hpp"
-#include "app/session/session.hpp"
 #include "level/level.hpp"
 
 namespace vic::app {

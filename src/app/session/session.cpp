@@ -154,16 +154,15 @@ void Session::choose() {
 void Session::setStage(Stage stage) {
     if (stage_ == stage) return;
     stage_ = stage;
-    const bool dress = tool_ >= Tool::props;
-    if (stage == Stage::dress && !dress) tool_ = Tool::props;
-    if ((stage == Stage::lay || stage == Stage::bound) && dress) tool_ = Tool::pencil;
+    if (stage == Stage::dress && !tool_.dresses) tool_ = Tool::props;
+    if (laysCells(stage) && tool_.dresses) tool_ = Tool::pencil;
     if (stage == Stage::dress && hand_.kind != edit::Hand::Kind::prop) setHand({});
     if (stage == Stage::lay && hand_.kind == edit::Hand::Kind::prop) setHand({});
     emit stageChanged();
     emit changed();
 }
 
-void Session::setTool(Tool tool) {
+void Session::setTool(const Tool& tool) {
     tool_ = tool;
     emit changed();
     emit handChanged();

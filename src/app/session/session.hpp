@@ -18,12 +18,12 @@
 #include <utility>
 #include <vector>
 
+#include "app/session/tool.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "base/lattice.hpp"
 #include "base/text.hpp"
 #include "edit/document.hpp"
-#include "edit/fill.hpp"
 #include "edit/homes.hpp"
 #include "edit/joins.hpp"
 #include "edit/plans.hpp"
@@ -61,33 +61,8 @@ namespace vic::app {
 
 enum class Stage { cut, join, lay, dress, bound, walk, handOver };
 inline constexpr int kStages = 7;
+inline bool showsLevel(Stage stage) { return stage == Stage::lay || stage == Stage::dress || stage == Stage::bound; }
 inline bool laysCells(Stage stage) { return stage == Stage::lay || stage == Stage::bound; }
-
-enum class Tool {
-    pencil,
-    line,
-    rectangle,
-    ellipse,
-    fill,
-    replace,
-    eraser,
-    select,
-    lasso,
-    pick,
-    measure,
-    props,
-    start,
-    exit,
-    mark
-};
-
-// How the tools of Lay go about it.
-struct ToolOptions {
-    bool rim = false;       // rectangle and ellipse: the rim alone
-    edit::FillOptions fill; // fill, replace, and what is selected as alike
-    bool replaces = false;  // see-through tiles take the place of what is there
-    bool allLayers = true;  // a selection concerns every shown layer, not only the active one
-};
 
 class Session : public QObject {
     Q_OBJECT
@@ -99,6 +74,7 @@ class Session : public QObject {
     void open(const QString& dir);
     [[nodiscard]] bool isOpen() const { return document_ != nullptr; }
     [[nodiscard]] edit::Document& document() { return *document_; }
+    [[nodiscard]] const edit::Document& document() const { return *document_; }
     [[nodiscard]] const level::Project& project() const { return document_->project(); }
     [[nodiscard]] const level::Level* level() const; // null where the project has none
     [[nodiscard]] const level::Layer* activeLayer() const;
@@ -111,7 +87,7 @@ class Session : public QObject {
     [[nodiscard]] level::Level withWork(const level::Level& work) const; // the level with that work
 
     [[nodiscard]] Stage stage() const { return stage_; }
-    [[nodiscard]] Tool tool() const { return tool_; }
+    [[nodiscard]] const Tool& tool() const { return tool_; }
     [[nodiscard]] const edit::Hand& hand() const { return hand_; }
     // The block that the Hand holds; null where it holds none.
     [[nodiscard]] const level::Tile* blockInHand() const;
@@ -144,7 +120,7 @@ class Session : public QObject {
     [[nodiscard]] const std::vector<edit::Hand>& lastHands() const { return lastHands_; }
 
     void setStage(Stage stage);
-    void setTool(Tool tool);
+    void setTool(const Tool& tool);
     void setHand(const edit::Hand& hand);
     void setLevel(const std::string& id);
     void setActiveLayer(level::LayerId id);

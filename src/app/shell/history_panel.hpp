@@ -4,6 +4,8 @@
 #include <QFrame>
 #include <QPoint>
 
+#include "app/session/session.hpp"
+
 class QListWidget;
 class QWidget;
 

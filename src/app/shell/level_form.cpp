@@ -213,4 +213,9 @@ void LevelForm::refresh() {
     drawing_->update();
 }
 
+level::LayerNames layerNames() {
+    return {LevelForm::tr("Ground").toStdString(), LevelForm::tr("Props").toStdString(),
+            LevelForm::tr("In front").toStdString()};
+}
+
 } // namespace vic::app

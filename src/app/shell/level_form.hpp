@@ -8,6 +8,7 @@
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "level/level.hpp"
+#include "level/project.hpp"
 
 class QLabel;
 class QLineEdit;
@@ -47,5 +48,8 @@ class LevelForm : public QDialog {
     QLabel* sentence_;
     QPushButton* ok_;
 };
+
+// What the layers of a new level are called, in the language of the window.
+level::LayerNames layerNames();
 
 } // namespace vic::app

@@ -1,53 +1,26 @@
 #include "app/shell/main_window.hpp"
 
 #include <QApplication>
-#include <QDateTime>
-#include <QDragEnterEvent>
-#include <QDropEvent>
-#include <QFileInfo>
+#include <QEvent>
 #include <QFrame>
-#include <QHBoxLayout>
-#include <QLabel>
+#include <QKeyEvent>
+#include <QObject>
 #include <QScrollArea>
 #include <QSettings>
-#include <QSizePolicy>
+#include <QSplitter>
 #include <QStackedWidget>
-#include <QToolButton>
-#include <QUrl>
 #include <QVBoxLayout>
 #include <QWidget>
+#include <exception>
 #include <initializer_list>
 #include <string>
 
-#include "app/bound/bound_panel.hpp"
-#include "app/commands/lay_commands.hpp"
-#include "app/cut/cut_centre.hpp"
-#include "app/cut/kind_panel.hpp"
-#include "app/cut/sheet_list.hpp"
-#include "app/cut/tile_panel.hpp"
-#include "app/dress/prop_panel.hpp"
-#include "app/hand_over/hand_over_page.hpp"
-#include "app/join/case_panel.hpp"
-#include "app/join/join_centre.hpp"
-#include "app/join/material_list.hpp"
-#include "app/lay/plan_panel.hpp"
-#include "app/parts/panel.hpp"
+#include "app/join/proof_view.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/section/section_panel.hpp"
-#include "app/section/stroke_list.hpp"
-#include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
-#include "app/shell/finder.hpp"
-#include "app/shell/history_panel.hpp"
-#include "app/shell/tool_row.hpp"
-#include "app/shell/workline.hpp"
-#include "app/tray/tray.hpp"
-#include "app/view/level_view.hpp"
-#include "app/walk/walk_centre.hpp"
-#include "app/walk/walk_panel.hpp"
-#include "base/error.hpp"
-#include "findings/check.hpp"
+#include "app/shell/application.hpp"
+#include "base/geometry.hpp"
 #include "level/sheet.hpp"
 #include "player/parcel_view.hpp"
 
@@ -55,10 +28,27 @@ namespace vic::app {
 
 namespace {
 
-constexpr int kLeftWidth = 214;
+constexpr int kLeftWidth = 214; // pixels, of panels that were never widened
 constexpr int kRightWidth = 268;
-constexpr int kMessage = 5000; // milliseconds that a message stays
-constexpr int kMessageAtLeast = 1200;
+constexpr int kMostWidth = 560;
+
+// In a panel that scrolls upright only.
+QScrollArea* scrolling(QWidget* what, QWidget* parent) {
+    auto* scroll = new QScrollArea(parent);
+    scroll->setWidget(what);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    return scroll;
+}
+
+QVBoxLayout* columnOf(QWidget* widget) {
+    auto* column = new QVBoxLayout(widget);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    return column;
+}
 
 } // namespace
 
@@ -70,59 +60,75 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     resize(1280, 800);
     auto* whole = new QWidget(this);
     setCentralWidget(whole);
-    auto* column = new QVBoxLayout(whole);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
+    auto* column = columnOf(whole);
     workline_ = new Workline(session_, whole);
     column->addWidget(workline_);
-    auto* row = new QHBoxLayout;
-    row->setSpacing(0);
-    column->addLayout(row, 1);
+    split_ = new QSplitter(Qt::Horizontal, whole);
+    split_->setObjectName("panels");
+    split_->setChildrenCollapsible(false);
+    split_->setHandleWidth(1); // a line; its grip is wider
+    column->addWidget(split_, 1);
+    buildLeft();
+    buildMiddle();
+    buildRight();
+    split_->setStretchFactor(1, 1);
+    split_->setSizes({kLeftWidth, width() - kLeftWidth - kRightWidth, kRightWidth});
+    notice_ = new Notice(whole);
+    column->addWidget(notice_);
+    readingLine_ = new ReadingLine(session_, whole);
+    column->addWidget(readingLine_);
+    finder_ = new Finder(this);
+    history_ = new HistoryPanel(session_, this);
+    buildActions();
+    setDark(QSettings().value("look/dark", false).toBool());
+    listen();
+    listenToPanels();
+    refreshStage();
+}
 
-    left_ = new QStackedWidget(whole);
-    leftFrame_ = left_;
-    left_->setFixedWidth(kLeftWidth);
+void MainWindow::buildLeft() {
+    left_ = new QStackedWidget(split_);
+    left_->setObjectName("leftPanels");
+    left_->setMinimumWidth(kLeftWidth);
+    left_->setMaximumWidth(kMostWidth);
     auto* levelSide = new QWidget(left_);
-    auto* levelColumn = new QVBoxLayout(levelSide);
-    levelColumn->setContentsMargins(0, 0, 0, 0);
-    levelColumn->setSpacing(0);
+    auto* column = columnOf(levelSide);
     section_ = new SectionPanel(session_, levelSide);
     strokes_ = new StrokeList(session_, *section_, levelSide);
-    levelColumn->addWidget(section_, 1);
-    levelColumn->addWidget(strokes_);
+    column->addWidget(section_, 1);
+    column->addWidget(strokes_);
     sheetList_ = new SheetList(session_, left_);
     materialList_ = new MaterialList(session_, left_);
-    left_->addWidget(levelSide);
-    left_->addWidget(sheetList_);
-    left_->addWidget(materialList_);
-    row->addWidget(left_);
-    leftLine_ = uprightLine(whole);
-    row->addWidget(leftLine_);
+    for (QWidget* w : std::initializer_list<QWidget*>{levelSide, sheetList_, materialList_}) left_->addWidget(w);
+    split_->addWidget(left_);
+}
 
-    auto* middle = new QVBoxLayout;
-    middle->setSpacing(0);
-    row->addLayout(middle, 1);
-    levelView_ = new LevelView(session_, whole);
+void MainWindow::buildMiddle() {
+    auto* middle = new QWidget(split_);
+    middle->setMinimumWidth(420);
+    auto* column = columnOf(middle);
+    levelView_ = new LevelView(session_, middle);
     commands_ = new LayCommands(session_, *levelView_, this);
-    toolRow_ = new ToolRow(session_, *levelView_, *commands_, whole);
-    middle->addWidget(toolRow_);
-    centre_ = new QStackedWidget(whole);
+    toolRow_ = new ToolRow(session_, *levelView_, *commands_, middle);
+    column->addWidget(toolRow_);
+    centre_ = new QStackedWidget(middle);
     cut_ = new CutCentre(session_, centre_);
     join_ = new JoinCentre(session_, centre_);
     walk_ = new WalkCentre(session_, centre_);
     handOver_ = new HandOverPage(session_, centre_);
     for (QWidget* w : std::initializer_list<QWidget*>{levelView_, cut_, join_, walk_, handOver_}) centre_->addWidget(w);
-    middle->addWidget(centre_, 1);
+    column->addWidget(centre_, 1);
+    materialList_->setSeen([this] { return levelView_->seenCells(); });
+    split_->addWidget(middle);
+}
 
-    rightLine_ = uprightLine(whole);
-    row->addWidget(rightLine_);
-    right_ = new QStackedWidget(whole);
-    rightFrame_ = right_;
-    right_->setFixedWidth(kRightWidth);
+void MainWindow::buildRight() {
+    right_ = new QStackedWidget(split_);
+    right_->setObjectName("rightPanels");
+    right_->setMinimumWidth(kRightWidth);
+    right_->setMaximumWidth(kMostWidth);
     auto* trayPage = new QWidget(right_);
-    auto* trayColumn = new QVBoxLayout(trayPage);
-    trayColumn->setContentsMargins(0, 0, 0, 0);
-    trayColumn->setSpacing(0);
+    auto* trayColumn = columnOf(trayPage);
     tray_ = new Tray(session_, *commands_, trayPage);
     propPanel_ = new PropPanel(session_, trayPage);
     trayColumn->addWidget(tray_, 1);
@@ -130,68 +136,19 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     cutSide_ = new QStackedWidget(right_);
     tilePanel_ = new TilePanel(session_, cutSide_);
     kindPanel_ = new KindPanel(session_, *cut_->view(), cutSide_);
-    auto* scroll = new QScrollArea(cutSide_);
-    scroll->setWidget(tilePanel_);
-    scroll->setWidgetResizable(true);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    scroll->setFocusPolicy(Qt::NoFocus);
-    cutSide_->addWidget(scroll);
+    cutSide_->addWidget(scrolling(tilePanel_, cutSide_));
     cutSide_->addWidget(kindPanel_);
-    materialList_->setSeen([this] { return levelView_->seenCells(); });
-    auto* caseScroll = new QScrollArea(right_);
-    caseScroll->setWidgetResizable(true);
-    caseScroll->setFrameShape(QFrame::NoFrame);
-    caseScroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    casePanel_ = new CasePanel(session_, *join_->proof(), caseScroll);
-    caseScroll->setWidget(casePanel_);
+    casePanel_ = new CasePanel(session_, *join_->proof(), right_);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
     plan_ = new PlanPanel(session_, *levelView_, right_);
-    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, caseScroll, boundPanel_, walkPanel_, plan_})
+    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, scrolling(casePanel_, right_), boundPanel_,
+                                                      walkPanel_, plan_})
         right_->addWidget(w);
-    row->addWidget(right_);
+    split_->addWidget(right_);
+}
 
-    notice_ = new QWidget(whole);
-    notice_->setObjectName("notice");
-    notice_->setAttribute(Qt::WA_StyledBackground);
-    auto* noticeRow = new QHBoxLayout(notice_);
-    noticeRow->setContentsMargins(14, 6, 8, 6);
-    noticeText_ = new QLabel(notice_);
-    noticeText_->setObjectName("noticeText");
-    noticeText_->setWordWrap(true);
-    noticeText_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    noticeRow->addWidget(noticeText_, 1);
-    auto* close = toolButton(notice_, "noticeClose", "remove", {}, tr("Close"), "link");
-    connect(close, &QToolButton::clicked, notice_, &QWidget::hide);
-    noticeRow->addWidget(close);
-    notice_->hide();
-    column->addWidget(notice_);
-
-    readingLine_ = new QWidget(whole);
-    readingLine_->setObjectName("readingLine");
-    readingLine_->setAttribute(Qt::WA_StyledBackground);
-    readingLine_->setFixedHeight(30);
-    auto* line = new QHBoxLayout(readingLine_);
-    line->setContentsMargins(14, 0, 14, 0);
-    line->setSpacing(24);
-    reading_ = new QLabel(readingLine_);
-    reading_->setObjectName("reading");
-    reading_->setTextFormat(Qt::RichText);
-    reading_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-    waits_ = new QLabel(readingLine_);
-    waits_->setObjectName("waits");
-    saved_ = new QLabel(readingLine_);
-    saved_->setObjectName("saved");
-    line->addWidget(reading_, 1);
-    line->addWidget(waits_);
-    line->addWidget(saved_);
-    column->addWidget(readingLine_);
-    finder_ = new Finder(this);
-    history_ = new HistoryPanel(session_, this);
-
-    buildActions();
-    setDark(QSettings().value("look/dark", false).toBool());
-
+void MainWindow::listen() {
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
     connect(&session_, &Session::handChanged, this, [this] {
         toolRow_->refresh();
@@ -199,14 +156,22 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
         read();
     });
     connect(&session_, &Session::selectionChanged, toolRow_, &ToolRow::refresh);
-    connect(plan_, &PlanPanel::activeChanged, this, &MainWindow::refreshStage);
     connect(&session_, &Session::stageChanged, this, &MainWindow::refreshStage);
+    connect(&session_, &Session::stageChanged, this, &MainWindow::sortActions);
     connect(&session_, &Session::findingsChanged, this, [this] {
         workline_->refresh();
         handOver_->refresh();
         read();
     });
     connect(&session_, &Session::said, this, &MainWindow::say);
+    connect(readingLine_, &ReadingLine::stale, this, &MainWindow::read);
+    if (auto* application = qobject_cast<Application*>(qApp))
+        connect(application, &Application::trouble, this, [this](const QString& text) { say(text, true); });
+    qApp->installEventFilter(this);
+}
+
+void MainWindow::listenToPanels() {
+    connect(plan_, &PlanPanel::activeChanged, this, &MainWindow::refreshStage);
     connect(levelView_, &LevelView::readingChanged, this, &MainWindow::read);
     connect(cut_, &CutCentre::readingChanged, this, &MainWindow::read);
     connect(cut_, &CutCentre::modeChanged, this, &MainWindow::refresh);
@@ -223,28 +188,15 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
                 session_.setStage(Stage::lay);
                 levelView_->lookAt(cell);
             });
-    clock_.setInterval(5000);
-    connect(&clock_, &QTimer::timeout, this, &MainWindow::read);
-    clock_.start();
-    messageTimer_.setSingleShot(true);
-    connect(&messageTimer_, &QTimer::timeout, this, [this] {
-        message_.clear();
-        read();
-    });
-    qApp->installEventFilter(this);
-    refreshStage();
 }
 
 void MainWindow::refreshStage() {
     const Stage stage = session_.stage();
-    if (stage != Stage::walk)
-        before_ = stage == Stage::cut || stage == Stage::join || stage == Stage::handOver ? Stage::lay : stage;
-    left_->setCurrentWidget(stage == Stage::cut    ? static_cast<QWidget*>(sheetList_)
-                            : stage == Stage::join ? static_cast<QWidget*>(materialList_)
-                                                   : section_->parentWidget());
+    const bool level = showsLevel(stage);
+    if (stage != Stage::walk) before_ = level ? stage : Stage::lay;
+    left_->setCurrentIndex(stage == Stage::cut ? 1 : stage == Stage::join ? 2 : 0);
     QWidget* centres[kStages] = {cut_, join_, levelView_, levelView_, levelView_, walk_, handOver_};
     centre_->setCurrentWidget(centres[static_cast<int>(stage)]);
-    const bool level = stage == Stage::lay || stage == Stage::dress || stage == Stage::bound;
     toolRow_->setVisible(level && !quiet_);
     toolRow_->refreshStage();
     if (stage != Stage::lay) plan_->leave();
@@ -254,10 +206,7 @@ void MainWindow::refreshStage() {
                             : stage == Stage::walk  ? 4
                             : plan_->active()       ? 5
                                                     : 0);
-    rightFrame_->setVisible(stage != Stage::handOver && !quiet_);
-    leftFrame_->setVisible(stage != Stage::handOver && !quiet_);
-    leftLine_->setVisible(leftFrame_->isVisibleTo(this));
-    rightLine_->setVisible(rightFrame_->isVisibleTo(this));
+    for (QWidget* side : {left_, right_}) side->setVisible(stage != Stage::handOver && !quiet_);
     if (stage == Stage::walk)
         walk_->enter();
     else
@@ -269,29 +218,7 @@ void MainWindow::refreshStage() {
 void MainWindow::refresh() {
     if (!session_.isOpen()) return;
     workline_->refresh();
-    const Stage stage = session_.stage();
-    if (stage == Stage::cut) {
-        sheetList_->refresh();
-        cut_->refresh();
-        const bool islands = cut_->view()->mode() == SheetView::Mode::islands;
-        cutSide_->setCurrentIndex(islands ? 1 : 0);
-        if (islands)
-            kindPanel_->refresh();
-        else
-            tilePanel_->refresh();
-    } else if (stage == Stage::join) {
-        materialList_->refresh();
-        join_->refresh();
-        casePanel_->refresh();
-    } else if (stage == Stage::handOver) {
-        handOver_->refresh();
-    } else if (stage == Stage::walk) {
-        walkPanel_->refresh();
-    } else {
-        tray_->refresh();
-        propPanel_->refresh();
-        if (stage == Stage::bound) boundPanel_->refresh();
-    }
+    refreshStagePanels();
     toolRow_->refresh();
     setWindowTitle(
         tr("%1%2 – Vicinum")
@@ -299,7 +226,41 @@ void MainWindow::refresh() {
     read();
 }
 
-QString MainWindow::readingText() const { return reading_->text(); }
+void MainWindow::refreshStagePanels() {
+    switch (session_.stage()) {
+        case Stage::cut: {
+            sheetList_->refresh();
+            cut_->refresh();
+            const bool islands = cut_->view()->mode() == SheetView::Mode::islands;
+            cutSide_->setCurrentIndex(islands ? 1 : 0);
+            if (islands)
+                kindPanel_->refresh();
+            else
+                tilePanel_->refresh();
+            break;
+        }
+        case Stage::join:
+            materialList_->refresh();
+            join_->refresh();
+            casePanel_->refresh();
+            break;
+        case Stage::handOver:
+            handOver_->refresh();
+            break;
+        case Stage::walk:
+            walkPanel_->refresh();
+            break;
+        case Stage::bound:
+            boundPanel_->refresh();
+            [[fallthrough]];
+        case Stage::lay:
+        case Stage::dress:
+            tray_->refresh();
+            propPanel_->refresh();
+    }
+}
+
+QString MainWindow::readingText() const { return readingLine_->text(); }
 
 void MainWindow::read() {
     if (!session_.isOpen()) return;
@@ -318,133 +279,31 @@ void MainWindow::read() {
         case Stage::handOver:
             text = tr("Ctrl+B builds every level for the engine");
             break;
-        default:
+        case Stage::lay:
+        case Stage::dress:
+        case Stage::bound:
             text = levelView_->reading().text;
             warns = levelView_->reading().warns;
             section_->lightSlab(levelView_->targetLayer());
     }
-    // A message gives way to what a click would do where the pointer has gone since, once there was time to read it.
-    messageLeft_ = messageLeft_ || (levelView_->pointedCell() && levelView_->pointedCell() != messageAt_);
-    if (messageLeft_ && messageSince_.hasExpired(kMessageAtLeast)) message_.clear();
-    if (!message_.isEmpty() && !warns) text = message_;
-    // On the dark line the tool's colour is the lighter vermilion, warnings ochre.
-    const QString strong = warns ? slate().ochre.name() : "#F2A48F";
-    text.replace("<b>", QString("<b style='color:%1'>").arg(strong));
-    reading_->setText(warns ? QString("<span style='color:%1'>⚠ %2</span>").arg(slate().ochre.name(), text) : text);
-    QString waits;
-    int more = 0;
-    for (const auto& f : session_.findings()) {
-        if (f.severity == findings::Severity::hint) continue;
-        if (waits.isEmpty())
-            waits = translated(f.what);
-        else
-            ++more;
-    }
-    if (!waits.isEmpty()) {
-        waits = fontMetrics().elidedText(waits, Qt::ElideRight, 330);
-        if (more) waits += tr(" · %1 more").arg(more);
-    }
-    waits_->setText(waits);
-    waits_->setVisible(session_.stage() != Stage::handOver);
-    if (session_.document().unsaved()) {
-        saved_->setText(tr("not saved · Ctrl+S"));
-    } else if (savedAt_ == 0) {
-        saved_->setText(tr("as saved"));
-    } else {
-        const qint64 seconds = (QDateTime::currentMSecsSinceEpoch() - savedAt_) / 1000;
-        saved_->setText(seconds < 5    ? tr("saved just now")
-                        : seconds < 90 ? tr("saved %1 s ago").arg(seconds / 5 * 5)
-                                       : tr("saved %1 min ago").arg(seconds / 60));
-    }
+    readingLine_->read(text, warns, levelView_->pointedCell());
 }
 
 void MainWindow::say(const QString& text, bool trouble) {
-    if (trouble) {
-        noticeText_->setText(text);
-        notice_->show();
-        return;
-    }
+    if (trouble) return notice_->say(text);
     notice_->hide();
-    message_ = text.toHtmlEscaped();
-    messageAt_ = levelView_->pointedCell();
-    messageLeft_ = false;
-    messageSince_.start();
-    messageTimer_.start(kMessage);
-    // The pointer may have gone on before it had been there long enough, and rest by then.
-    QTimer::singleShot(kMessageAtLeast + 20, Qt::PreciseTimer, this, &MainWindow::read);
-    read();
+    readingLine_->say(text, levelView_->pointedCell());
 }
 
-bool MainWindow::openProject(const QString& dir) {
+bool MainWindow::attempt(const Go& what) {
     try {
-        remember();
-        session_.open(QFileInfo(dir).absoluteFilePath());
-    } catch (const InputError& e) {
+        notice_->hide();
+        what();
+        return true;
+    } catch (const std::exception& e) {
         say(translated(e), true);
         return false;
     }
-    notice_->hide();
-    savedAt_ = 0;
-    restore();
-    QSettings().setValue("project", QFileInfo(dir).absoluteFilePath());
-    return true;
-}
-
-void MainWindow::save() {
-    if (!session_.isOpen()) return;
-    try {
-        session_.save();
-        savedAt_ = QDateTime::currentMSecsSinceEpoch();
-        notice_->hide();
-        read();
-    } catch (const InputError& e) {
-        say(translated(e), true);
-    }
-}
-
-void MainWindow::addSheets(const QStringList& files) {
-    for (const QString& file : files) {
-        try {
-            notice_->hide();
-            session_.addPicture(file);
-        } catch (const InputError& e) {
-            say(translated(e), true);
-        }
-    }
-}
-
-void MainWindow::addFolder(const QString& dir) {
-    try {
-        notice_->hide();
-        session_.addFolder(dir);
-    } catch (const InputError& e) {
-        say(translated(e), true);
-    }
-}
-
-void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
-    for (const QUrl& url : event->mimeData()->urls())
-        if (url.isLocalFile()) return event->acceptProposedAction();
-}
-
-void MainWindow::dropEvent(QDropEvent* event) {
-    QStringList pictures;
-    for (const QUrl& url : event->mimeData()->urls()) {
-        const QFileInfo info(url.toLocalFile());
-        if (info.isDir() && (!session_.isOpen() || QFileInfo::exists(info.filePath() + "/project.json")))
-            openProject(info.filePath());
-        else if (info.isDir())
-            addFolder(info.filePath());
-        else if (info.fileName() == "project.json")
-            openProject(info.path());
-        else
-            pictures << info.filePath();
-    }
-    if (session_.isOpen())
-        addSheets(pictures);
-    else if (!pictures.isEmpty())
-        say(tr("Open or make a project first, then drop the picture again"), true);
-    event->acceptProposedAction();
 }
 
 void MainWindow::setQuiet(bool on) {
@@ -459,17 +318,62 @@ void MainWindow::setDark(bool dark) {
     const Tokens t = dark ? slate() : paper();
     applyLook(*qApp, t);
     QSettings().setValue("look/dark", dark);
-    // The reading line is dark in both looks.
-    readingLine_->setStyleSheet(
-        QString("#readingLine { background: %1; } QLabel { color: %2; font-size: 12px; } #waits, #saved { color: %3; }")
-            .arg(dark ? "#121816" : "#22302D", "#FBF8F1", "#A5B2AB"));
-    notice_->setStyleSheet(
-        QString("#notice { background: %1; border-top: 2px solid %2; }").arg(t.card.name(), t.vermilion.name()));
+    readingLine_->setDark(dark);
+    notice_->setLook(t);
     toolRow_->setLook(t);
-    for (auto* b : workline_->findChildren<QToolButton*>())
-        if (b->objectName() == "undo" || b->objectName() == "redo") b->setIcon(icon(b->objectName(), t.ink));
+    workline_->setLook(t);
     section_->refresh();
     refresh();
+}
+
+bool MainWindow::eventFilter(QObject* object, QEvent* event) {
+    // While one types into a field, keys without Ctrl are text and not commands.
+    if (event->type() == QEvent::ShortcutOverride && isActiveWindow()) {
+        auto* focus = QApplication::focusWidget();
+        if (focus && (focus->inherits("QLineEdit") || focus->inherits("QAbstractSpinBox"))) {
+            const auto* key = static_cast<QKeyEvent*>(event);
+            if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && key->key() < Qt::Key_F1)
+                event->accept();
+        } else if (focus && (focus->inherits("QComboBox") || focus->inherits("QAbstractSlider")) &&
+                   static_cast<QKeyEvent*>(event)->text().isEmpty()) {
+            event->accept(); // Home, End and the arrows move in a list; letters stay commands
+        }
+    }
+    // Enter in a field ends the typing: the keys belong to the view again.
+    if (event->type() == QEvent::KeyRelease && (static_cast<QKeyEvent*>(event)->key() == Qt::Key_Return ||
+                                                static_cast<QKeyEvent*>(event)->key() == Qt::Key_Enter)) {
+        auto* field = qobject_cast<QWidget*>(object);
+        if (field && field->window() == this && field->hasFocus() &&
+            (field->inherits("QLineEdit") || field->inherits("QAbstractSpinBox")))
+            focusCentre();
+    }
+    return QMainWindow::eventFilter(object, event);
+}
+
+// Esc is the level's, wherever in the panels one clicked last.
+void MainWindow::keyPressEvent(QKeyEvent* event) {
+    if (event->key() == Qt::Key_Escape && centre_->currentWidget() == levelView_ && !levelView_->hasFocus()) {
+        levelView_->setFocus();
+        QApplication::sendEvent(levelView_, event);
+        return;
+    }
+    QMainWindow::keyPressEvent(event);
+}
+
+void MainWindow::focusCentre() {
+    switch (session_.stage()) {
+        case Stage::cut:
+            return cut_->view()->setFocus();
+        case Stage::walk:
+            return walk_->view()->setFocus();
+        case Stage::join:
+        case Stage::handOver:
+            return centralWidget()->setFocus();
+        case Stage::lay:
+        case Stage::dress:
+        case Stage::bound:
+            return levelView_->setFocus();
+    }
 }
 
 } // namespace vic::app

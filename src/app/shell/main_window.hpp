@@ -1,17 +1,37 @@
 // The one window: workline above, a panel on each side, the level between them, the reading line below.
 #pragma once
 
-#include <QElapsedTimer>
 #include <QMainWindow>
 #include <QString>
 #include <QStringList>
-#include <QTimer>
 #include <functional>
-#include <optional>
 #include <vector>
 
+#include "app/bound/bound_panel.hpp"
+#include "app/commands/lay_commands.hpp"
+#include "app/cut/cut_centre.hpp"
+#include "app/cut/kind_panel.hpp"
+#include "app/cut/sheet_list.hpp"
+#include "app/cut/tile_panel.hpp"
+#include "app/dress/prop_panel.hpp"
+#include "app/hand_over/hand_over_page.hpp"
+#include "app/join/case_panel.hpp"
+#include "app/join/join_centre.hpp"
+#include "app/join/material_list.hpp"
+#include "app/lay/plan_panel.hpp"
+#include "app/section/section_panel.hpp"
+#include "app/section/stroke_list.hpp"
 #include "app/session/session.hpp"
-#include "base/geometry.hpp"
+#include "app/shell/finder.hpp"
+#include "app/shell/history_panel.hpp"
+#include "app/shell/notice.hpp"
+#include "app/shell/reading_line.hpp"
+#include "app/shell/tool_row.hpp"
+#include "app/shell/workline.hpp"
+#include "app/tray/tray.hpp"
+#include "app/view/level_view.hpp"
+#include "app/walk/walk_centre.hpp"
+#include "app/walk/walk_panel.hpp"
 #include "base/text.hpp"
 
 class QAction;
@@ -21,8 +41,8 @@ class QDropEvent;
 class QEvent;
 class QKeyEvent;
 class QKeySequence;
-class QLabel;
 class QObject;
+class QSplitter;
 class QStackedWidget;
 class QWidget;
 
@@ -39,8 +59,10 @@ class KindPanel;
 class LayCommands;
 class LevelView;
 class MaterialList;
+class Notice;
 class PlanPanel;
 class PropPanel;
+class ReadingLine;
 class SectionPanel;
 class SheetList;
 class StrokeList;
@@ -70,38 +92,67 @@ class MainWindow : public QMainWindow {
     bool eventFilter(QObject* object, QEvent* event) override;
 
   private:
-    void buildActions();
-    QAction* add(const QString& id, const QString& name, const QKeySequence& key, const QString& help,
-                 const std::function<void()>& go);
+    // The stages in which a command can be given.
+    enum class Where { everywhere, level, cut, join };
+    using Go = std::function<void()>;
+
+    void buildLeft();
+    void buildMiddle();
+    void buildRight();
+    void listen();
+    void listenToPanels();
     void refreshStage();
     void focusCentre();
     void refresh();
+    void refreshStagePanels();
     void read();
     void say(const QString& text, bool trouble);
+    // Does it; what goes wrong is said in a notice. Whether it went well.
+    bool attempt(const Go& what);
+    void setQuiet(bool on);
+    void setDark(bool dark);
+
+    // main_actions.cpp, lay_actions.cpp
+    QAction* add(Where where, const QString& id, const QString& name, const QKeySequence& key, const Go& go,
+                 const QString& help = {});
+    void buildActions();
+    void buildProjectActions();
+    void buildViewActions();
+    void buildToolActions();
+    void buildReadingActions();
+    void buildSelectionActions();
+    void buildHandActions();
+    void buildLayerActions();
+    void buildLevelActions();
+    void buildShapeActions();
+    void sortActions(); // those of other stages are off
+    // main_files.cpp
     void save();
     void addFolder(const QString& dir);
     void addSheets(const QStringList& files);
     void askForSheet();
     void askForProject();
-    void showPlaceMenu();
-    void newLevel();
-    void renameLevel();
-    void buildLayActions(const std::function<QAction*(const QString&, const QString&, const QKeySequence&,
-                                                      const std::function<void()>&)>& levelKey);
     void askForPlan();
+    void remember();
+    void restore();
+    [[nodiscard]] QString settingsGroup() const;
+    // main_levels.cpp
+    void newLevel();
+    void duplicateLevel();
+    void renameLevel();
+    void removeLevel();
     void askForCellSize();
     void askForEdges();
+    void askForThinShare();
+    // main_find.cpp
+    void showPlaceMenu();
     void find();
     void showKeys();
-    void setQuiet(bool on);
-    void setDark(bool dark);
-    void restore();
-    void remember();
 
     Session session_;
     Workline* workline_;
-    QStackedWidget *left_, *centre_, *right_;
-    QWidget *leftFrame_, *rightFrame_, *leftLine_, *rightLine_;
+    QSplitter* split_;
+    QStackedWidget *left_, *centre_, *right_, *cutSide_;
     ToolRow* toolRow_;
     LayCommands* commands_;
     SectionPanel* section_;
@@ -110,7 +161,6 @@ class MainWindow : public QMainWindow {
     PlanPanel* plan_;
     SheetList* sheetList_;
     MaterialList* materialList_;
-    QWidget* handOverLeft_;
     LevelView* levelView_;
     CutCentre* cut_;
     JoinCentre* join_;
@@ -118,27 +168,17 @@ class MainWindow : public QMainWindow {
     HandOverPage* handOver_;
     Tray* tray_;
     PropPanel* propPanel_;
-    QStackedWidget* cutSide_;
     TilePanel* tilePanel_;
     KindPanel* kindPanel_;
     CasePanel* casePanel_;
     BoundPanel* boundPanel_;
     WalkPanel* walkPanel_;
-    QWidget* readingLine_;
-    QLabel *reading_, *waits_, *saved_;
-    QWidget* notice_;
-    QLabel* noticeText_;
+    ReadingLine* readingLine_;
+    Notice* notice_;
     Finder* finder_;
     std::vector<QAction*> actions_;
     Stage before_ = Stage::lay; // where Esc returns to from Walk
     bool quiet_ = false;
-    qint64 savedAt_ = 0;
-    QTimer clock_;
-    QString message_;
-    std::optional<Point> messageAt_; // the cell pointed at when it was said
-    QElapsedTimer messageSince_;
-    bool messageLeft_ = false; // whether the pointer has been at another one since
-    QTimer messageTimer_;
 };
 
 } // namespace vic::app

@@ -2,9 +2,11 @@
 
 #include <QAction>
 #include <QColor>
+#include <QCoreApplication>
 #include <QHBoxLayout>
 #include <QIcon>
 #include <QInputDialog>
+#include <QKeySequence>
 #include <QLineEdit>
 #include <QMenu>
 #include <QPoint>
@@ -13,13 +15,10 @@
 #include <algorithm>
 #include <functional>
 #include <initializer_list>
-#include <utility>
-#include <vector>
 
-#include "app/commands/lay_commands.hpp"
+#include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
-#include "app/session/session.hpp"
-#include "app/view/level_view.hpp"
+#include "app/parts/tokens.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "edit/fill.hpp"
@@ -29,15 +28,6 @@
 #include "level/stamp.hpp"
 
 namespace vic::app {
-
-namespace {
-
-bool draws(Tool t) { return t == Tool::pencil || t == Tool::line || t == Tool::eraser; }
-bool boxes(Tool t) { return t == Tool::rectangle || t == Tool::ellipse; }
-bool fills(Tool t) { return t == Tool::fill || t == Tool::replace; }
-bool selects(Tool t) { return t == Tool::select || t == Tool::lasso; }
-
-} // namespace
 
 ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidget* parent)
     : QWidget(parent), session_(session), view_(view), commands_(commands) {
@@ -90,49 +80,16 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
 }
 
 void ToolRow::buildTools() {
-    struct Entry {
-        Tool tool;
-        const char* id;
-        const char* icon;
-        QString name, key, help;
-    };
-    const std::initializer_list<Entry> entries{
-        {Tool::pencil, "toolPencil", "pencil", tr("Pencil"), "B",
-         tr("Lays what the Hand holds; Ctrl+wheel changes its size")},
-        {Tool::line, "toolLine", "line", tr("Line"), tr("Shift+L"),
-         tr("From where one presses to where one lets go; Shift keeps it level, upright or diagonal")},
-        {Tool::rectangle, "toolRectangle", "rectangle", tr("Rectangle"), "R",
-         tr("Fills the box that one drags, or its rim; a stamp is stretched or repeated over it")},
-        {Tool::ellipse, "toolEllipse", "ellipse", tr("Ellipse"), tr("Shift+R"),
-         tr("Fills the ellipse in the box that one drags, or its rim")},
-        {Tool::fill, "toolFill", "fill", tr("Fill"), tr("Shift+F"),
-         tr("All that hangs together and is alike; shown before the click. With Shift no further than the view")},
-        {Tool::replace, "toolReplace", "replace", tr("Replace"), tr("Shift+E"),
-         tr("All that is like what one clicks, wherever it lies; with Shift only in view, or in what is selected")},
-        {Tool::eraser, "toolEraser", "eraser", tr("Eraser"), "E",
-         tr("Removes from the active layer only; so does the right button with any tool")},
-        {Tool::select, "toolSelect", "select", tr("Select"), "S",
-         tr("Draws a box; Shift adds to it, Alt takes away; dragging inside moves what is selected")},
-        {Tool::lasso, "toolLasso", "lasso", tr("Go round"), tr("Shift+W"),
-         tr("Selects what the line goes round; Shift adds to it, Alt takes away")},
-        {Tool::pick, "toolPick", "pick", tr("Pick up"), "I",
-         tr("Takes what lies under the pointer into the Hand, or all in the box one drags; so does Alt+click")},
-        {Tool::measure, "toolMeasure", "measure", tr("Measure"), "M",
-         tr("In cells, pixels, units of the engine, walkers and jumps")},
-        {Tool::props, "toolProps", "prop", tr("Props"), "P", tr("Places, moves and removes props")},
-        {Tool::start, "toolStart", "start", tr("Start"), tr("Shift+S"), tr("Where the walker begins")},
-        {Tool::exit, "toolExit", "exit", tr("Exit"), tr("Shift+X"), tr("Where the level is won")},
-        {Tool::mark, "toolMark", "mark", tr("Mark"), tr("Shift+M"), tr("A named place that the engine is told of")},
-    };
-    for (const Entry& e : entries) {
-        auto* b = toolButton(this, e.id, e.icon, e.name, {}, "tool");
-        describe(b, e.name, e.key, e.help);
+    for (const ToolKind& kind : allTools()) {
+        const QString name = QCoreApplication::translate("Tools", kind.name);
+        auto* b = toolButton(this, QString("tool%1").arg(kind.tool.id), kind.icon, name, {}, "tool");
+        describe(b, name, kind.key.toString(QKeySequence::NativeText), QCoreApplication::translate("Tools", kind.help));
         b->setCheckable(true);
         // Signs alone: there are many, and the reading line says what the one in use does.
         b->setToolButtonStyle(Qt::ToolButtonIconOnly);
-        connect(b, &QToolButton::clicked, this, [this, tool = e.tool] { session_.setTool(tool); });
-        tools_[e.tool] = b;
-        icons_[b] = e.icon;
+        connect(b, &QToolButton::clicked, this, [this, tool = kind.tool] { session_.setTool(tool); });
+        tools_.emplace_back(kind.tool, b);
+        icons_[b] = kind.icon;
         layout()->addWidget(b);
     }
 }
@@ -187,10 +144,11 @@ void ToolRow::buildOptions() {
     corners_ = option("optionCorners", "corners", tr("Over corners"), {},
                       tr("Cells hang together at their corners, too: eight neighbours instead of four"),
                       [](ToolOptions& o, bool on) { o.fill.corners = on; });
-    allLayers_ = option("optionAllLayers", "layers", tr("All shown layers"), {},
-                        tr("Counts what lies on every shown layer, not on one alone"), [this](ToolOptions& o, bool on) {
-                            (selects(session_.tool()) ? o.allLayers : o.fill.all_layers) = on;
-                        });
+    allLayers_ =
+        option("optionAllLayers", "layers", tr("All shown layers"), {},
+               tr("Counts what lies on every shown layer, not on one alone"), [this](ToolOptions& o, bool on) {
+                   ((kindOf(session_.tool()).options & ToolKind::selects) != 0 ? o.allLayers : o.fill.all_layers) = on;
+               });
     replaces_ = option("optionReplaces", "instead", tr("In its place"), "X",
                        tr("See-through tiles take the place of what is there; else they go over it, to its overlay"),
                        [](ToolOptions& o, bool on) { o.replaces = on; });
@@ -285,32 +243,33 @@ void ToolRow::showLatticeMenu() {
 
 void ToolRow::refreshStage() {
     const bool dress = session_.stage() == Stage::dress;
-    for (auto& [tool, button] : tools_) button->setVisible((tool >= Tool::props) == dress);
+    for (auto& [tool, button] : tools_) button->setVisible(tool.dresses == dress);
     outlines_->setVisible(session_.stage() != Stage::bound);
     refresh();
 }
 
 void ToolRow::refresh() {
     for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
-    const Tool t = session_.tool();
+    const ToolKind& kind = kindOf(session_.tool());
+    const auto has = [&](unsigned option) { return (kind.options & option) != 0; };
     const ToolOptions& o = session_.options();
     const edit::Hand& hand = session_.hand();
-    round_->setVisible(draws(t));
+    round_->setVisible(has(ToolKind::tip));
     round_->setChecked(hand.round);
-    rim_->setVisible(boxes(t));
+    rim_->setVisible(has(ToolKind::box));
     rim_->setChecked(o.rim);
-    corners_->setVisible(t == Tool::fill);
+    corners_->setVisible(has(ToolKind::hangs));
     corners_->setChecked(o.fill.corners);
-    alike_->setVisible(fills(t));
+    alike_->setVisible(has(ToolKind::alike));
     alike_->setText(o.fill.alike == edit::Alike::tile       ? tr("by tile")
                     : o.fill.alike == edit::Alike::material ? tr("by material")
                                                             : tr("by content"));
-    allLayers_->setVisible(fills(t) || selects(t));
-    allLayers_->setChecked(selects(t) ? o.allLayers : o.fill.all_layers);
+    allLayers_->setVisible(has(ToolKind::alike | ToolKind::selects));
+    allLayers_->setChecked(has(ToolKind::selects) ? o.allLayers : o.fill.all_layers);
     const bool tiles = hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::spread;
-    replaces_->setVisible((draws(t) || boxes(t) || fills(t)) && t != Tool::eraser && tiles);
+    replaces_->setVisible(kind.lays && session_.tool() != Tool::eraser && tiles);
     replaces_->setChecked(o.replaces);
-    for (auto* b : {grow_, shrink_, keepStamp_}) b->setVisible(selects(t) && !session_.selection().empty());
+    for (auto* b : {grow_, shrink_, keepStamp_}) b->setVisible(has(ToolKind::selects) && !session_.selection().empty());
     const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
     const bool isometric = level && level->lattice != LatticeKind::square;
     cell_->setText(!level                           ? QString()

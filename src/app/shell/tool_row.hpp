@@ -4,18 +4,20 @@
 #include <QString>
 #include <QWidget>
 #include <map>
+#include <utility>
+#include <vector>
 
-#include "app/parts/tokens.hpp"
+#include "app/commands/lay_commands.hpp"
 #include "app/session/session.hpp"
+#include "app/session/tool.hpp"
+#include "app/view/level_view.hpp"
 
 class QLabel;
 class QToolButton;
 
 namespace vic::app {
 
-class LayCommands;
-class LevelView;
-class Session;
+struct Tokens;
 
 class ToolRow : public QWidget {
     Q_OBJECT
@@ -39,7 +41,7 @@ class ToolRow : public QWidget {
     LevelView& view_;
     LayCommands& commands_;
     QWidget* options_;
-    std::map<Tool, QToolButton*> tools_;
+    std::vector<std::pair<Tool, QToolButton*>> tools_;
     std::map<QToolButton*, const char*> icons_;
     QToolButton *round_, *rim_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_, *grow_, *shrink_;
     QToolButton *outlines_, *frame_, *lattice_, *jump_;

@@ -17,8 +17,6 @@
 #include <cstddef>
 
 #include "app/parts/panel.hpp"
-#include "app/parts/tokens.hpp"
-#include "app/session/session.hpp"
 #include "edit/levels.hpp"
 #include "findings/check.hpp"
 #include "join/mask.hpp"
@@ -239,6 +237,10 @@ std::pair<QString, StageMark> Workline::stateOf(Stage stage) const {
         }
     }
     return {};
+}
+
+void Workline::setLook(const Tokens& t) {
+    for (auto* b : {undo_, redo_}) b->setIcon(icon(b->objectName(), t.ink));
 }
 
 void Workline::refresh() {

@@ -8,6 +8,7 @@
 #include <array>
 #include <utility>
 
+#include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
 
 class QPaintEvent;
@@ -38,11 +39,14 @@ class StageButton : public QAbstractButton {
     bool current_ = false;
 };
 
+struct Tokens;
+
 class Workline : public QWidget {
     Q_OBJECT
   public:
     Workline(Session& session, QWidget* parent);
     void refresh();
+    void setLook(const Tokens& tokens);
     [[nodiscard]] QToolButton* place() const { return place_; }
     [[nodiscard]] QToolButton* find() const { return find_; }
 

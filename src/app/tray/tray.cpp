@@ -25,6 +25,7 @@
 #include <string>
 
 #include "app/commands/lay_commands.hpp"
+#include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/session/session.hpp"
@@ -166,7 +167,7 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
         hand.kind = edit::Hand::Kind::stamp;
         hand.stamp = session_.project().stamp(item->data(Qt::UserRole).toUInt());
         if (!hand.stamp) return;
-        if (session_.tool() > Tool::replace) session_.setTool(Tool::pencil);
+        if (!kindOf(session_.tool()).lays || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
         session_.setHand(hand);
     });
     stamps_->setContextMenuPolicy(Qt::CustomContextMenu);

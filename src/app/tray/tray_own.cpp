@@ -34,6 +34,7 @@
 #include <utility>
 #include <vector>
 
+#include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
@@ -117,7 +118,7 @@ void Tray::take(const level::TrayItem& item) {
     hand.size = session_.hand().size;
     hand.round = session_.hand().round;
     if (session_.stage() == Stage::dress) session_.setStage(Stage::lay);
-    if (session_.tool() > Tool::replace || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
+    if (!kindOf(session_.tool()).lays || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
     session_.setHand(hand);
 }
 

@@ -26,7 +26,7 @@ namespace vic::app {
 void LevelView::paintEdgeNumbers(QPainter& p) {
     const level::Level& level = pages_.level();
     const Lattice cells = grain();
-    const QTransform to = cellsToScreen(cells);
+    const QTransform to = camera_.cellsToScreen(cells);
     const QSize count(level.size.w * (level.cell.w / cells.cell.w), level.size.h * (level.cell.h / cells.cell.h));
     const double step = cells.cell.w * zoom() / 2; // screen pixels from one to the next
     int every = 1;
@@ -38,11 +38,11 @@ void LevelView::paintEdgeNumbers(QPainter& p) {
     QFont font = this->font();
     font.setPixelSize(11);
     p.save();
-    p.setClipRect(area());
+    p.setClipRect(camera_.area());
     const double out = 11 / std::max(1.0, cells.cell.h * zoom() / 2.0);
     const auto number = [&](QPointF place, int n, bool lit) {
         const QPointF at = to.map(place);
-        if (!area().contains(at.toPoint())) return;
+        if (!camera_.area().contains(at.toPoint())) return;
         font.setWeight(lit ? QFont::Bold : QFont::Normal);
         p.setFont(font);
         const QRectF box(at - QPointF(24, 8), QSizeF(48, 16));
@@ -70,44 +70,55 @@ void LevelView::paintRulers(QPainter& p) {
     p.setFont(font);
     // They count the cells one works on, as the reading line does.
     const Size c = grain().cell;
+    const Size level = pages_.level().cell;
+    const QSize count(pages_.level().size.w * (level.w / c.w), pages_.level().size.h * (level.h / c.h));
+    const Point hover = pointedCell().value_or(Point{-1, -1});
+    if (!geometry().square()) paintPixelMarks(p);
+    if (geometry().square())
+        for (const int axis : {0, 1}) paintRuler(p, axis, c, count, hover);
+    paintGuideSigns(p);
+    p.fillRect(0, 0, kRuler, kRuler, t.card);
+    p.fillRect(0, kRuler - 1, width(), 1, t.line);
+    p.fillRect(kRuler - 1, 0, 1, height(), t.line);
+}
+
+// The numbers of the columns (axis 0) or the rows.
+void LevelView::paintRuler(QPainter& p, int axis, Size c, QSize count, Point hover) {
+    const Tokens t = tokensOf(this);
     const double step = c.w * zoom();
     int every = 1;
     for (const int e : {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
         every = e;
         if (e * step >= 44) break;
     }
-    const Size level = pages_.level().cell;
-    const QSize count(pages_.level().size.w * (level.w / c.w), pages_.level().size.h * (level.h / c.h));
-    const Point hover = pointedCell().value_or(Point{-1, -1});
-    if (!geometry().square()) paintPixelMarks(p);
-    for (int axis = 0; axis < (geometry().square() ? 2 : 0); ++axis) {
-        const double unit = (axis == 0 ? c.w : c.h) * zoom();
-        const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
-        const double start = axis == 0 ? zero.x() : zero.y();
-        const int size = axis == 0 ? width() : height();
-        const int cells = axis == 0 ? count.width() : count.height();
-        const int mine = axis == 0 ? hover.x : hover.y;
-        if (mine >= 0 && mine < cells) {
-            const QRectF lit =
-                axis == 0 ? QRectF(start + mine * unit, 0, unit, kRuler) : QRectF(0, start + mine * unit, kRuler, unit);
-            p.fillRect(lit, QColor(t.vermilion.red(), t.vermilion.green(), t.vermilion.blue(), 50));
-        }
-        const int first = std::max(0, static_cast<int>(std::floor((kRuler - start) / unit)) / every * every);
-        for (int i = first; i < cells && start + i * unit < size; i += every) {
-            const double at = start + i * unit;
-            if (at < kRuler - unit) continue;
-            const QRectF box = axis == 0 ? QRectF(at, 0, std::max(unit, 40.0), kRuler)
-                                         : QRectF(0, at, kRuler - 2, std::max(unit, 14.0));
-            const QRectF cellBox = axis == 0 ? QRectF(at, 0, unit, kRuler) : QRectF(0, at, kRuler - 3, unit);
-            const bool roomy = unit >= (axis == 0 ? 26 : 14);
-            p.drawText(roomy ? cellBox : box, (roomy ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop),
-                       QString::number(i));
-        }
+    const double unit = (axis == 0 ? c.w : c.h) * zoom();
+    const QPointF zero = camera_.onScreen({0, 0, 1, 1}).topLeft();
+    const double start = axis == 0 ? zero.x() : zero.y();
+    const int size = axis == 0 ? width() : height();
+    const int cells = axis == 0 ? count.width() : count.height();
+    const int mine = axis == 0 ? hover.x : hover.y;
+    if (mine >= 0 && mine < cells) {
+        const QRectF lit =
+            axis == 0 ? QRectF(start + mine * unit, 0, unit, kRuler) : QRectF(0, start + mine * unit, kRuler, unit);
+        p.fillRect(lit, QColor(t.vermilion.red(), t.vermilion.green(), t.vermilion.blue(), 50));
     }
+    const int first = std::max(0, static_cast<int>(std::floor((kRuler - start) / unit)) / every * every);
+    for (int i = first; i < cells && start + i * unit < size; i += every) {
+        const double at = start + i * unit;
+        if (at < kRuler - unit) continue;
+        const QRectF box =
+            axis == 0 ? QRectF(at, 0, std::max(unit, 40.0), kRuler) : QRectF(0, at, kRuler - 2, std::max(unit, 14.0));
+        const QRectF cellBox = axis == 0 ? QRectF(at, 0, unit, kRuler) : QRectF(0, at, kRuler - 3, unit);
+        const bool roomy = unit >= (axis == 0 ? 26 : 14);
+        p.drawText(roomy ? cellBox : box, (roomy ? Qt::AlignCenter : Qt::AlignLeft | Qt::AlignTop), QString::number(i));
+    }
+}
+
+void LevelView::paintGuideSigns(QPainter& p) {
     p.setPen(Qt::NoPen);
-    p.setBrush(t.brine);
+    p.setBrush(tokensOf(this).brine);
     for (const level::Guide& g : pages_.level().guides) {
-        const QPointF at = onScreen({g.upright ? g.at : 0, g.upright ? 0 : g.at, 0, 0}).topLeft();
+        const QPointF at = camera_.onScreen({g.upright ? g.at : 0, g.upright ? 0 : g.at, 0, 0}).topLeft();
         if (g.upright && at.x() >= kRuler)
             p.drawPolygon(QPolygonF{{at + QPointF(-4, kRuler - 7 - at.y()), at + QPointF(4, kRuler - 7 - at.y()),
                                      at + QPointF(0, kRuler - 1 - at.y())}});
@@ -115,9 +126,6 @@ void LevelView::paintRulers(QPainter& p) {
             p.drawPolygon(QPolygonF{
                 {QPointF(kRuler - 7, at.y() - 4), QPointF(kRuler - 7, at.y() + 4), QPointF(kRuler - 1, at.y())}});
     }
-    p.fillRect(0, 0, kRuler, kRuler, t.card);
-    p.fillRect(0, kRuler - 1, width(), 1, t.line);
-    p.fillRect(kRuler - 1, 0, 1, height(), t.line);
 }
 
 // The rulers of an isometric level tell pixels: its cells lie aslant to them, and have their numbers along the level's
@@ -129,7 +137,7 @@ void LevelView::paintPixelMarks(QPainter& p) {
         every = e;
         if (e * zoom() >= 50) break;
     }
-    const QPointF zero = onScreen({0, 0, 1, 1}).topLeft();
+    const QPointF zero = camera_.onScreen({0, 0, 1, 1}).topLeft();
     for (int axis = 0; axis < 2; ++axis) {
         const double start = axis == 0 ? zero.x() : zero.y();
         const int size = axis == 0 ? width() : height();
@@ -148,9 +156,8 @@ void LevelView::paintPixelMarks(QPainter& p) {
             p.drawText(QRect(0, 0, 60, kRuler - 3), Qt::AlignLeft | Qt::AlignVCenter, number);
             p.restore();
         }
-        if (pointer_ && area().contains(pointer_->toPoint()))
-            p.fillRect(axis == 0 ? QRectF(pointer_->x(), 0, 1, kRuler) : QRectF(0, pointer_->y(), kRuler, 1),
-                       t.vermilion);
+        if (place_ && camera_.area().contains(place_->toPoint()))
+            p.fillRect(axis == 0 ? QRectF(place_->x(), 0, 1, kRuler) : QRectF(0, place_->y(), kRuler, 1), t.vermilion);
     }
 }
 

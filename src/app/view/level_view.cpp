@@ -1,26 +1,20 @@
 #include "app/view/level_view.hpp"
 
-#include <QPainter>
 #include <QResizeEvent>
-#include <QSize>
 #include <QSizeF>
 #include <algorithm>
 #include <cmath>
 #include <cstddef>
 #include <cstring>
 
-#include "app/session/session.hpp"
+#include "app/gesture/tools.hpp"
 #include "picture/compose.hpp"
 
 namespace vic::app {
 
-namespace {
-// Whole steps above 1, halves below, so that every pixel of the art is the same size on screen.
-constexpr double kZooms[] = {1.0 / 16, 1.0 / 8, 1.0 / 4, 1.0 / 2, 1, 2, 3, 4, 6, 8, 12, 16};
-constexpr int kZoomCount = static_cast<int>(std::size(kZooms));
-} // namespace
-
-LevelView::LevelView(Session& session, QWidget* parent) : QWidget(parent), session_(session), pages_(session.art()) {
+LevelView::LevelView(Session& session, QWidget* parent)
+    : QWidget(parent), session_(session), pages_(session.art()), common_(commonGestures(*this)) {
+    for (const ToolKind& kind : allTools()) tools_.emplace_back(kind.tool, kind.make(*this));
     setObjectName("levelView");
     setAccessibleName(tr("Level"));
     setMouseTracking(true);
@@ -38,27 +32,18 @@ LevelView::LevelView(Session& session, QWidget* parent) : QWidget(parent), sessi
     connect(&session_, &Session::selectionChanged, this, again);
 }
 
-double LevelView::zoom() const { return kZooms[zoomIndex_]; }
+LevelView::~LevelView() = default;
 
-QRect LevelView::area() const { return quiet_ ? rect() : QRect(kRuler, kRuler, width() - kRuler, height() - kRuler); }
-
-QPointF LevelView::centre() const {
-    const QRect a = area();
-    return origin_ + QPointF(a.width(), a.height()) / (2 * zoom());
+QRect LevelView::wholeArea() const {
+    return quiet_ ? rect() : QRect(kRuler, kRuler, width() - kRuler, height() - kRuler);
 }
 
 void LevelView::setCamera(double zoom, QPointF centre) {
-    int best = 0;
-    for (int i = 0; i < kZoomCount; ++i)
-        if (std::abs(kZooms[i] - zoom) < std::abs(kZooms[best] - zoom)) best = i;
-    const bool sameZoom = best == zoomIndex_;
-    const QPointF before = origin_;
-    zoomIndex_ = best;
-    const QRect a = area();
-    const QPointF corner = centre - QPointF(a.width(), a.height()) / (2 * this->zoom());
-    // Whole screen pixels, so that the art does not swim.
-    origin_ = QPointF(std::round(corner.x() * this->zoom()), std::round(corner.y() * this->zoom())) / this->zoom();
-    if (!sameZoom || !scroll((before - origin_) * this->zoom())) redraw(area());
+    const double zoomBefore = camera_.zoom();
+    const QPointF before = camera_.origin();
+    camera_.look(zoom, centre);
+    const bool sameZoom = zoomBefore == camera_.zoom();
+    if (!sameZoom || !scroll((before - camera_.origin()) * camera_.zoom())) redraw(camera_.area());
     preview();
     say();
     update();
@@ -69,7 +54,7 @@ void LevelView::setCamera(double zoom, QPointF centre) {
 bool LevelView::scroll(QPointF by) {
     const double ratio = frame_.devicePixelRatio();
     const QPoint d(static_cast<int>(std::lround(by.x() * ratio)), static_cast<int>(std::lround(by.y() * ratio)));
-    const QRect a = area();
+    const QRect a = camera_.area();
     if (frame_.isNull() || ratio != std::floor(ratio) || std::abs(d.x()) >= a.width() * ratio ||
         std::abs(d.y()) >= a.height() * ratio || QPointF(d) / ratio != QPointF(std::round(by.x()), std::round(by.y())))
         return false;
@@ -90,75 +75,44 @@ bool LevelView::scroll(QPointF by) {
 }
 
 void LevelView::zoomStep(int by, QPointF at) {
-    const QPointF fixed = origin_ + (at - area().topLeft()) / zoom();
-    const int index = std::clamp(zoomIndex_ + by, 0, kZoomCount - 1);
-    if (index == zoomIndex_) return;
-    const double z = kZooms[index];
-    const QRect a = area();
-    setCamera(z, fixed - (at - a.topLeft()) / z + QPointF(a.width(), a.height()) / (2 * z));
+    const Camera::View next = camera_.stepped(by, at);
+    if (next.zoom != camera_.zoom()) setCamera(next.zoom, next.centre);
 }
 
 void LevelView::fit() {
     const level::Level* level = session_.level();
     if (!level) return;
     const Box px = picture::extent(session_.project(), *level);
-    const QRect a = area();
-    double best = kZooms[0];
-    for (const double z : kZooms)
-        if (px.w * z <= a.width() && px.h * z <= a.height()) best = z;
-    setCamera(best, QPointF(px.x + px.w / 2.0, px.y + px.h / 2.0));
+    setCamera(camera_.fitting(px, 16), QPointF(px.x + px.w / 2.0, px.y + px.h / 2.0));
 }
 
-QRectF LevelView::onScreen(const Box& pixels) const {
-    const QPointF corner = (QPointF(pixels.x, pixels.y) - origin_) * zoom() + area().topLeft();
-    return {corner, QSizeF(pixels.w, pixels.h) * zoom()};
+void LevelView::zoomTo(const Box& cells) {
+    if (cells.empty()) return;
+    const Box px = grain().box(cells);
+    setCamera(camera_.fitting(px, 8), QPointF(px.x + px.w / 2.0, px.y + px.h / 2.0));
 }
 
-QPoint LevelView::cellCentre(Point cell) const { return onScreen(grain().box(cell)).center().toPoint(); }
+Lattice LevelView::grain() const { return session_.workLattice(); }
 
-QTransform LevelView::cellsToScreen(const Lattice& l) const {
-    const auto at = [&](double x, double y) {
-        const Lattice::Pixels p = l.pixel_of({x, y});
-        return (QPointF(p.x, p.y) - origin_) * zoom() + area().topLeft();
-    };
-    const QPointF zero = at(0, 0), x = at(1, 0) - zero, y = at(0, 1) - zero;
-    return {x.x(), x.y(), y.x(), y.y(), zero.x(), zero.y()};
-}
+QPoint LevelView::cellCentre(Point cell) const { return camera_.onScreen(grain().box(cell)).center().toPoint(); }
 
-QPolygonF LevelView::shapeOf(const Lattice& lattice, const Box& cells) const {
-    if (lattice.square()) return QPolygonF(around(lattice, cells));
-    return cellsToScreen(lattice).map(
-        QPolygonF({QPointF(cells.x, cells.y), QPointF(cells.right(), cells.y), QPointF(cells.right(), cells.bottom()),
-                   QPointF(cells.x, cells.bottom())}));
-}
-
-void LevelView::drawCells(QPainter& p, const Lattice& lattice, const Box& cells, double inset) const {
-    if (lattice.square()) {
-        p.drawRect(around(lattice, cells).adjusted(inset, inset, -inset, -inset));
-        return;
-    }
-    p.save();
-    p.setRenderHint(QPainter::Antialiasing);
-    QPolygonF shape = shapeOf(lattice, cells);
-    if (inset > 0) {
-        const QPointF middle = shape.boundingRect().center();
-        const double by = 1 - 3 * inset / std::max(8.0, shape.boundingRect().width());
-        for (QPointF& corner : shape) corner = middle + (corner - middle) * by;
-    }
-    p.drawPolygon(shape);
-    p.restore();
-}
-
-Point LevelView::pixelAt(QPointF place) const {
-    const QPointF p = origin_ + (place - area().topLeft()) / zoom();
-    return {static_cast<int>(std::floor(p.x())), static_cast<int>(std::floor(p.y()))};
-}
-
-Point LevelView::cellAt(QPointF place) const { return grain().cell_at(pixelAt(place)); }
+Point LevelView::cellAt(QPointF place) const { return grain().cell_at(camera_.pixelAt(place)); }
 
 void LevelView::lookAt(Point cell) {
     const Lattice::Pixels p = geometry().pixel_of({cell.x + 0.5, cell.y + 0.5});
     setCamera(std::max(zoom(), 1.0), QPointF(p.x, p.y));
+}
+
+Box LevelView::seenCells() const { return intersection(camera_.seenOf(geometry()), pages_.level().cells()); }
+
+std::optional<Point> LevelView::pointedCell() const {
+    if (!place_ || !camera_.area().contains(place_->toPoint())) return std::nullopt;
+    return cellAt(*place_);
+}
+
+std::optional<Point> LevelView::pointedLevelCell() const {
+    if (!place_ || !camera_.area().contains(place_->toPoint())) return std::nullopt;
+    return geometry().cell_at(camera_.pixelAt(*place_));
 }
 
 void LevelView::setTrial(std::optional<level::Level> level) {
@@ -170,7 +124,7 @@ void LevelView::setTrial(std::optional<level::Level> level) {
 
 void LevelView::setLattice(bool on) {
     lattice_ = on;
-    redraw(area());
+    redraw(camera_.area());
     update();
 }
 
@@ -187,8 +141,25 @@ void LevelView::setFrameGuide(bool on) {
 void LevelView::setQuiet(bool on) {
     const QPointF kept = centre();
     quiet_ = on;
+    camera_.setArea(wholeArea());
     setCamera(zoom(), kept);
-    redraw(area());
+    redraw(camera_.area());
+}
+
+// Where the walker begins is where one looks first, but not at what lies beside the level: of what is smaller than the
+// view all is seen, in its middle.
+QPointF LevelView::firstLook(const level::Level& level) const {
+    const Box px = picture::extent(session_.project(), level);
+    QPointF look(px.x + px.w / 2.0, px.y + px.h / 2.0);
+    if (const level::Mark* start = level.first_mark(level::MarkKind::start)) {
+        const Point corner = level.geometry().corner(start->cells.corner());
+        look = QPointF(corner.x, corner.y);
+    }
+    const auto within = [](double at, double from, double length, double seen) {
+        return length <= seen ? from + length / 2 : std::clamp(at, from + seen / 2, from + length - seen / 2);
+    };
+    const QSizeF seen = QSizeF(camera_.area().size()) / zoom();
+    return {within(look.x(), px.x, px.w, seen.width()), within(look.y(), px.y, px.h, seen.height())};
 }
 
 void LevelView::refresh() {
@@ -199,24 +170,16 @@ void LevelView::refresh() {
     }
     const bool other = cameraOf_ != level->id;
     if (other) {
-        stroke_.reset();
-        drag_.reset();
-        marquee_.reset();
-        moving_.reset();
-        pull_.reset();
-        measure_.reset();
+        if (active_) active_->cancel();
+        active_ = nullptr;
+        for (const auto& [tool, gesture] : tools_) gesture->putAway();
     }
     if (!stroking()) show(trial_ ? *trial_ : *level);
     if (other) {
         cameraOf_ = level->id;
-        const Box px = level->pixels();
-        // Where the walker begins is where one looks first.
-        QPointF look(px.x + px.w / 2.0, px.y + px.h / 2.0);
-        if (const level::Mark* start = level->first_mark(level::MarkKind::start)) {
-            const Point corner = level->geometry().corner(start->cells.corner());
-            look = QPointF(corner.x, corner.y);
-        }
-        setCamera(zoom(), look);
+        const double fits = camera_.fitting(picture::extent(session_.project(), *level), 4);
+        if (fits > zoom()) camera_.look(fits, {});
+        setCamera(zoom(), firstLook(*level));
     }
     preview();
     say();
@@ -232,12 +195,10 @@ void LevelView::show(const level::Level& as_it_is) {
     const bool subdivision = drawnGrain_ != grain(); // its lines are drawn
     drawnGrain_ = grain();
     if (!changed || rules || subdivision) {
-        redraw(area());
+        redraw(camera_.area());
     } else {
-        for (const Box& changedCells : *changed) {
-            const Box cells = changedCells.grown(1);
-            redraw(around(geometry(), cells).toAlignedRect());
-        }
+        for (const Box& changedCells : *changed)
+            redraw(camera_.around(geometry(), changedCells.grown(1)).toAlignedRect());
         if (changed->empty()) return;
     }
     update();
@@ -247,20 +208,21 @@ void LevelView::show(const level::Level& as_it_is) {
 void LevelView::tick() {
     if (!isVisible() || !session_.isOpen() || pages_.empty()) return;
     const auto drawn = pages_.tick(session_.clock(), seenCells());
-    for (const Box& cells : drawn) redraw(around(geometry(), cells).toAlignedRect());
+    for (const Box& cells : drawn) redraw(camera_.around(geometry(), cells).toAlignedRect());
     if (!drawn.empty()) update();
 }
 
 void LevelView::resizeEvent(QResizeEvent* event) {
     // The middle stays where it is.
     const QSize old = event->oldSize();
+    camera_.setArea(wholeArea());
     if (old.isValid()) {
-        origin_ += QPointF(old.width() - width(), old.height() - height()) / (2 * zoom());
-        origin_ = QPointF(std::round(origin_.x() * zoom()), std::round(origin_.y() * zoom())) / zoom();
+        camera_.move(QPointF(old.width() - width(), old.height() - height()) / (2 * zoom()));
+        camera_.roundOrigin();
     }
     frame_ = QImage(size() * devicePixelRatioF(), QImage::Format_RGB32);
     frame_.setDevicePixelRatio(devicePixelRatioF());
-    redraw(area());
+    redraw(camera_.area());
     emit cameraChanged();
 }
 

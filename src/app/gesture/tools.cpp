@@ -1,0 +1,145 @@
+#include "app/gesture/tools.hpp"
+
+namespace vic::app {
+
+// One for each kind of gesture, in its own file.
+std::unique_ptr<Gesture> makePencil(Board& board);
+std::unique_ptr<Gesture> makeLine(Board& board);
+std::unique_ptr<Gesture> makeRectangle(Board& board);
+std::unique_ptr<Gesture> makeEllipse(Board& board);
+std::unique_ptr<Gesture> makeFill(Board& board);
+std::unique_ptr<Gesture> makeReplace(Board& board);
+std::unique_ptr<Gesture> makeSelect(Board& board);
+std::unique_ptr<Gesture> makeLasso(Board& board);
+std::unique_ptr<Gesture> makePick(Board& board);
+std::unique_ptr<Gesture> makeMeasure(Board& board);
+std::unique_ptr<Gesture> makeProps(Board& board);
+std::unique_ptr<Gesture> makeStart(Board& board);
+std::unique_ptr<Gesture> makeExit(Board& board);
+std::unique_ptr<Gesture> makeMark(Board& board);
+std::unique_ptr<Gesture> makePan(Board& board);
+std::unique_ptr<Gesture> makeMapJump(Board& board);
+std::unique_ptr<Gesture> makePull(Board& board);
+std::unique_ptr<Gesture> makePickUp(Board& board);
+std::unique_ptr<Gesture> makeStampLay(Board& board);
+
+const std::vector<ToolKind>& allTools() {
+    using K = ToolKind;
+    static const std::vector<ToolKind> all{
+        {Tool::pencil, "pencil", Qt::Key_B, QT_TRANSLATE_NOOP("Tools", "Pencil"),
+         QT_TRANSLATE_NOOP("Tools", "Lays what the Hand holds; Ctrl+wheel changes its size"), K::tip, true, makePencil},
+        {{"Line"},
+         "line",
+         QKeySequence(Qt::SHIFT | Qt::Key_L),
+         QT_TRANSLATE_NOOP("Tools", "Line"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "From where one presses to where one lets go; Shift keeps it level, upright or diagonal"),
+         K::tip,
+         true,
+         makeLine},
+        {Tool::rectangle, "rectangle", Qt::Key_R, QT_TRANSLATE_NOOP("Tools", "Rectangle"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "Fills the box that one drags, or its rim; a stamp is stretched or repeated over it"),
+         K::box, true, makeRectangle},
+        {{"Ellipse"},
+         "ellipse",
+         QKeySequence(Qt::SHIFT | Qt::Key_R),
+         QT_TRANSLATE_NOOP("Tools", "Ellipse"),
+         QT_TRANSLATE_NOOP("Tools", "Fills the ellipse in the box that one drags, or its rim"),
+         K::box,
+         true,
+         makeEllipse},
+        {{"Fill"},
+         "fill",
+         QKeySequence(Qt::SHIFT | Qt::Key_F),
+         QT_TRANSLATE_NOOP("Tools", "Fill"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "All that hangs together and is alike; shown before the click. With Shift no "
+                           "further than the view"),
+         K::alike | K::hangs,
+         true,
+         makeFill},
+        {{"Replace"},
+         "replace",
+         QKeySequence(Qt::SHIFT | Qt::Key_E),
+         QT_TRANSLATE_NOOP("Tools", "Replace"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "All that is like what one clicks, wherever it lies; with Shift only in view, or "
+                           "in what is selected"),
+         K::alike,
+         true,
+         makeReplace},
+        {Tool::eraser, "eraser", Qt::Key_E, QT_TRANSLATE_NOOP("Tools", "Eraser"),
+         QT_TRANSLATE_NOOP("Tools", "Removes from the active layer only; so does the right button with any tool"),
+         K::tip, true, makePencil},
+        {Tool::select, "select", Qt::Key_S, QT_TRANSLATE_NOOP("Tools", "Select"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "Draws a box; Shift adds to it, Alt takes away; dragging inside moves what is selected"),
+         K::selects, false, makeSelect},
+        {{"Lasso"},
+         "lasso",
+         QKeySequence(Qt::SHIFT | Qt::Key_W),
+         QT_TRANSLATE_NOOP("Tools", "Go round"),
+         QT_TRANSLATE_NOOP("Tools", "Selects what the line goes round; Shift adds to it, Alt takes away"),
+         K::selects,
+         false,
+         makeLasso},
+        {Tool::pick, "pick", Qt::Key_I, QT_TRANSLATE_NOOP("Tools", "Pick up"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "Takes what lies under the pointer into the Hand, or all in the box one drags; so "
+                           "does Alt+click"),
+         K::none, false, makePick},
+        {{"Measure"},
+         "measure",
+         Qt::Key_M,
+         QT_TRANSLATE_NOOP("Tools", "Measure"),
+         QT_TRANSLATE_NOOP("Tools", "In cells, pixels, units of the engine, walkers and jumps"),
+         K::none,
+         false,
+         makeMeasure},
+        {Tool::props, "prop", Qt::Key_P, QT_TRANSLATE_NOOP("Tools", "Props"),
+         QT_TRANSLATE_NOOP("Tools", "Places, moves and removes props"), K::none, false, makeProps},
+        {{"Start", true},
+         "start",
+         QKeySequence(Qt::SHIFT | Qt::Key_S),
+         QT_TRANSLATE_NOOP("Tools", "Start"),
+         QT_TRANSLATE_NOOP("Tools", "Where the walker begins"),
+         K::none,
+         false,
+         makeStart,
+         QT_TRANSLATE_NOOP("Tools", "Place the start")},
+        {{"Exit", true},
+         "exit",
+         QKeySequence(Qt::SHIFT | Qt::Key_X),
+         QT_TRANSLATE_NOOP("Tools", "Exit"),
+         QT_TRANSLATE_NOOP("Tools", "Where the level is won"),
+         K::none,
+         false,
+         makeExit,
+         QT_TRANSLATE_NOOP("Tools", "Place an exit")},
+        {{"Mark", true},
+         "mark",
+         QKeySequence(Qt::SHIFT | Qt::Key_M),
+         QT_TRANSLATE_NOOP("Tools", "Mark"),
+         QT_TRANSLATE_NOOP("Tools", "A named place that the engine is told of"),
+         K::none,
+         false,
+         makeMark,
+         QT_TRANSLATE_NOOP("Tools", "Place a mark")},
+    };
+    return all;
+}
+
+const ToolKind& kindOf(const Tool& tool) {
+    for (const ToolKind& kind : allTools())
+        if (kind.tool == tool) return kind;
+    return allTools().front();
+}
+
+std::vector<std::unique_ptr<Gesture>> commonGestures(Board& board) {
+    std::vector<std::unique_ptr<Gesture>> out;
+    for (const auto make : {makeMapJump, makePan, makePull, makePickUp, makeStampLay}) out.push_back(make(board));
+    return out;
+}
+
+} // namespace vic::app

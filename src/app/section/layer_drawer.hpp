@@ -1,0 +1,63 @@
+// The settings of a layer, in the drawer of its slab. Made once for a layer while it is the active one; its fields
+// follow the document.
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <functional>
+#include <string>
+
+#include "app/parts/binding.hpp"
+#include "app/section/planting_drawer.hpp"
+#include "app/session/session.hpp"
+#include "base/geometry.hpp"
+#include "level/level.hpp"
+#include "level/sheet.hpp"
+
+class QHBoxLayout;
+class QToolButton;
+class QVBoxLayout;
+
+namespace vic::app {
+
+class PlantingDrawer;
+class Session;
+
+class LayerDrawer : public QWidget {
+    Q_OBJECT
+  public:
+    LayerDrawer(Session& session, level::LayerId layer, QWidget* parent);
+    void refresh();
+
+  private:
+    using What = std::function<void(level::Layer&)>;
+    [[nodiscard]] const level::Layer* layer() const; // null where it is gone
+    [[nodiscard]] static level::LayerId idOf(const level::Layer& layer) { return layer.id; }
+    template <class T>
+    [[nodiscard]] std::function<T()> of(T level::Layer::*field) const;
+    void change(const QString& name, const What& what, const std::string& merge = {});
+    // A named row; returns what holds both the name and the control.
+    QWidget* row(const QString& name, QWidget* control);
+
+    void buildName();
+    void buildLook();
+    void buildBlocking();
+    void buildBackdrop();
+    void buildOverlay();
+    void buildGroup();
+    void buildDepth();
+    void buildCells();
+    void buildButtons();
+    void pair(const char* id, const QString& name, Point level::Layer::*field, int least, int most, int step,
+              const QString& unit, const QString& help, const QString& what, const std::function<bool()>& shown);
+    QToolButton* button(QHBoxLayout* row, const char* id, const QString& text, const QString& help);
+    void subdivide(int n);
+
+    Session& session_;
+    level::LayerId id_;
+    QVBoxLayout* column_;
+    PlantingDrawer* planting_ = nullptr;
+    Bindings fields_;
+};
+
+} // namespace vic::app

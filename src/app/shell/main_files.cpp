@@ -1,0 +1,173 @@
+// Files of the window: projects, sheets and plans that come in, what is saved, and what is remembered of a project.
+
+#include <QByteArray>
+#include <QCloseEvent>
+#include <QDir>
+#include <QDragEnterEvent>
+#include <QDropEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QSettings>
+#include <QString>
+#include <QStringList>
+#include <QUrl>
+#include <algorithm>
+
+#include "app/lay/plan_panel.hpp"
+#include "app/session/session.hpp"
+#include "app/shell/level_form.hpp"
+#include "app/shell/main_window.hpp"
+#include "app/shell/reading_line.hpp"
+#include "app/tray/pockets.hpp"
+#include "app/tray/tray.hpp"
+#include "app/view/level_view.hpp"
+#include "base/text.hpp"
+#include "level/cell.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "store/project_files.hpp"
+
+namespace vic::app {
+
+bool MainWindow::openProject(const QString& dir) {
+    const bool good = attempt([&] {
+        remember();
+        session_.open(QFileInfo(dir).absoluteFilePath());
+    });
+    if (!good) return false;
+    readingLine_->forgetSaved();
+    restore();
+    QSettings().setValue("project", QFileInfo(dir).absoluteFilePath());
+    return true;
+}
+
+void MainWindow::save() {
+    if (!session_.isOpen()) return;
+    attempt([&] {
+        session_.save();
+        readingLine_->setSaved();
+    });
+    read();
+}
+
+void MainWindow::addSheets(const QStringList& files) {
+    for (const QString& file : files) attempt([&] { session_.addPicture(file); });
+}
+
+void MainWindow::addFolder(const QString& dir) {
+    attempt([&] { session_.addFolder(dir); });
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) return event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+    QStringList pictures;
+    for (const QUrl& url : event->mimeData()->urls()) {
+        const QFileInfo info(url.toLocalFile());
+        if (info.isDir() && (!session_.isOpen() || QFileInfo::exists(info.filePath() + "/project.json")))
+            openProject(info.filePath());
+        else if (info.isDir())
+            addFolder(info.filePath());
+        else if (info.fileName() == "project.json")
+            openProject(info.path());
+        else
+            pictures << info.filePath();
+    }
+    if (session_.isOpen())
+        addSheets(pictures);
+    else if (!pictures.isEmpty())
+        say(tr("Open or make a project first, then drop the picture again"), true);
+    event->acceptProposedAction();
+}
+
+void MainWindow::askForSheet() {
+    if (!session_.isOpen()) return;
+    addSheets(QFileDialog::getOpenFileNames(this, tr("Add sheets"), {}, tr("PNG pictures (*.png)")));
+}
+
+void MainWindow::askForProject() {
+    const QString dir =
+        QFileDialog::getExistingDirectory(this, tr("Open a project, or choose an empty folder for a new one"));
+    if (dir.isEmpty()) return;
+    const auto make = [&] {
+        level::Project fresh;
+        fresh.name = QFileInfo(dir).fileName().toStdString();
+        fresh.put(level::make_level(fresh, tr("First level").toStdString(), {96, 64}, {16, 16}, level::View::from_above,
+                                    layerNames()));
+        store::create(fresh, dir.toStdString());
+    };
+    if (QDir(dir).isEmpty() && !attempt(make)) return;
+    openProject(dir);
+}
+
+void MainWindow::askForPlan() {
+    if (!session_.isOpen() || !session_.level()) return;
+    const QString file =
+        QFileDialog::getOpenFileName(this, tr("A picture, one pixel a cell"), {}, tr("PNG pictures (*.png)"));
+    if (file.isEmpty()) return;
+    session_.setStage(Stage::lay);
+    attempt([&] { plan_->begin(file); });
+}
+
+QString MainWindow::settingsGroup() const {
+    return "place/" + QString::fromLatin1(QByteArray::fromStdString(session_.document().dir().string()).toHex());
+}
+
+void MainWindow::remember() {
+    if (!session_.isOpen()) return;
+    QSettings s;
+    s.setValue("window/geometry", saveGeometry());
+    s.setValue("window/panels", split_->saveState());
+    s.beginGroup(settingsGroup());
+    s.setValue("stage", static_cast<int>(session_.stage()));
+    if (session_.level()) s.setValue("level", QString::fromStdString(session_.level()->id));
+    s.setValue("layer", session_.activeLayerId());
+    s.setValue("zoom", levelView_->zoom());
+    s.setValue("centre", levelView_->centre());
+    s.setValue("sheet", session_.sheetId());
+    s.setValue("material", session_.materialId());
+    s.setValue("pockets", tray_->pockets()->packed());
+    s.setValue("recents", tray_->packedRecents());
+}
+
+void MainWindow::restore() {
+    QSettings s;
+    if (s.contains("window/geometry")) restoreGeometry(s.value("window/geometry").toByteArray());
+    if (s.contains("window/panels")) split_->restoreState(s.value("window/panels").toByteArray());
+    s.beginGroup(settingsGroup());
+    if (session_.project().level(s.value("level").toString().toStdString()))
+        session_.setLevel(s.value("level").toString().toStdString());
+    if (s.contains("layer") && session_.level() && session_.level()->layer(s.value("layer").toUInt()))
+        session_.setActiveLayer(s.value("layer").toUInt());
+    if (session_.project().sheet(s.value("sheet").toUInt())) session_.setSheet(s.value("sheet").toUInt());
+    if (const auto id = static_cast<level::MaterialId>(s.value("material").toUInt()); session_.project().material(id))
+        session_.setMaterial(id);
+    tray_->pockets()->unpack(s.value("pockets").toString());
+    tray_->unpackRecents(s.value("recents").toString());
+    const int stage = s.value("stage", static_cast<int>(Stage::lay)).toInt();
+    session_.setStage(static_cast<Stage>(std::clamp(stage, 0, kStages - 1)));
+    if (s.contains("centre")) levelView_->setCamera(s.value("zoom").toDouble(), s.value("centre").toPointF());
+    refreshStage();
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (session_.isOpen() && session_.document().unsaved()) {
+        QMessageBox box(QMessageBox::Question, tr("Vicinum"), tr("Save what was changed before closing?"),
+                        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+        box.setObjectName("closeQuestion");
+        const int answer = box.exec();
+        if (answer == QMessageBox::Cancel) return event->ignore();
+        if (answer == QMessageBox::Save) {
+            save();
+            if (session_.document().unsaved()) return event->ignore();
+        }
+    }
+    remember();
+    event->accept();
+}
+
+} // namespace vic::app

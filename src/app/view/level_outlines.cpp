@@ -1,0 +1,158 @@
+// What blocks, drawn over the art.
+
+#include <QBrush>
+#include <QColor>
+#include <QPainter>
+#include <QPen>
+#include <QPoint>
+#include <QPointF>
+#include <QPolygonF>
+#include <QRectF>
+#include <QTransform>
+#include <cmath>
+#include <cstddef>
+
+#include "app/parts/glyphs.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
+#include "app/view/level_view.hpp"
+#include "base/geometry.hpp"
+#include "level/cell.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "level/shape.hpp"
+#include "outline/solid.hpp"
+#include "outline/trace.hpp"
+#include "picture/compose.hpp"
+
+namespace vic::app {
+
+// What blocks: hatched under its outline in Bound, elsewhere the outline alone.
+void LevelView::paintOutlines(QPainter& p, bool hatched) {
+    const level::Level& level = pages_.level();
+    const Box seen = seenCells();
+    if (seen.empty()) return;
+    const level::TileTable& tiles = tilesOf(session_.project());
+    const outline::Drawing drawing = outline::drawing(
+        [&](const Box& box, outline::SolidCode* out, std::size_t stride, outline::Forms& forms) {
+            return outline::read_solid(level, tiles, box, out, stride, forms);
+        },
+        seen.grown(1));
+    p.save();
+    p.setClipRect(camera_.area().intersected(camera_.onScreen(level.pixels()).toAlignedRect().adjusted(-2, -2, 2, 2)));
+    if (!geometry().square()) p.setRenderHint(QPainter::Antialiasing);
+    if (hatched) {
+        anchorHatching(p);
+        paintMasses(p, drawing);
+        paintFeet(p);
+    }
+    p.setBrush(Qt::NoBrush);
+    const auto draw = [&](const QColor& colour, int width) {
+        p.setPen(QPen(colour, width, Qt::SolidLine, Qt::SquareCap));
+        for (const auto& line : drawing.lines) p.drawLine(unitsToScreen(line.from), unitsToScreen(line.to));
+    };
+    if (!hatched) draw(paper().card, 4);
+    draw(paper().ink, 2);
+    for (const auto& [cell, side] : drawing.one_way) paintOneWayCell(p, cell, side, paper().ink);
+    p.restore();
+}
+
+// Whole cells lie on whole pixels of the picture, as the view draws them.
+QPointF LevelView::unitsToScreen(Point units) const {
+    if (!geometry().square()) return camera_.cellsToScreen(geometry()).map(QPointF(units.x, units.y) / outline::kUnit);
+    const Size c = geometry().cell;
+    if (units.x % outline::kUnit == 0 && units.y % outline::kUnit == 0)
+        return camera_.onScreen(Point{units.x / outline::kUnit * c.w, units.y / outline::kUnit * c.h});
+    return camera_.onScreen(Point{0, 0}) + QPointF(units.x * c.w * zoom(), units.y * c.h * zoom()) / outline::kUnit;
+}
+
+// To the level, so that the hatching does not swim while one pans.
+void LevelView::anchorHatching(QPainter& p) const {
+    const QPointF anchor = camera_.onScreen(Point{0, 0});
+    p.setBrushOrigin(QPoint(static_cast<int>(std::lround(anchor.x())) % kHatchSide,
+                            static_cast<int>(std::lround(anchor.y())) % kHatchSide));
+}
+
+void LevelView::paintMasses(QPainter& p, const outline::Drawing& drawing) {
+    const QBrush hatch = hatching();
+    p.setPen(Qt::NoPen);
+    p.setBrush(hatch);
+    for (const Box& run : drawing.runs)
+        if (geometry().square())
+            p.fillRect(camera_.around(geometry(), run), hatch);
+        else
+            p.drawPolygon(camera_.shapeOf(geometry(), run));
+    for (const level::Polygon& polygon : drawing.polygons) {
+        QPolygonF corners;
+        for (const Point corner : polygon) corners << unitsToScreen(corner);
+        p.drawPolygon(corners);
+    }
+}
+
+// Of the props that block.
+void LevelView::paintFeet(QPainter& p) {
+    p.setPen(QPen(paper().ink, 1.5));
+    p.setBrush(hatching());
+    for (const level::LayerRef& layer : pages_.level().layers)
+        for (const level::Prop& prop : layer->props) {
+            const level::PropKind* kind = session_.project().prop_kind(prop.kind);
+            if (kind && kind->blocks) p.drawPolygon(camera_.footShape(geometry(), picture::foot_box(prop, *kind)));
+        }
+}
+
+void LevelView::paintOneWayCell(QPainter& p, Point cell, int side, const QColor& ink) const {
+    if (geometry().square()) {
+        paintOneWay(p, camera_.around(geometry(), {cell.x, cell.y, 1, 1}), side, ink);
+        return;
+    }
+    const double s = geometry().cell.w * zoom() * 0.6;
+    p.save();
+    p.setTransform(QTransform::fromScale(1 / s, 1 / s) * QTransform::fromTranslate(cell.x, cell.y) *
+                       camera_.cellsToScreen(geometry()),
+                   true);
+    paintOneWay(p, QRectF(0, 0, s, s), side, ink);
+    p.restore();
+}
+
+// Blockers are not seen in the game; here they are brine hatching, stronger on the active layer.
+void LevelView::paintBlockers(QPainter& p) {
+    const level::Level& level = pages_.level();
+    const QTransform to = camera_.cellsToScreen(geometry());
+    const bool close = level.cell.w * zoom() >= 4;
+    p.save();
+    p.setClipRect(camera_.area());
+    if (!geometry().square()) p.setRenderHint(QPainter::Antialiasing);
+    anchorHatching(p);
+    for (const level::LayerRef& layer : level.layers) {
+        if (layer->kind != level::LayerKind::blockers || !layer->shown) continue;
+        QColor ink = paper().brine;
+        ink.setAlpha(layer->id == session_.activeLayerId() ? 235 : 110);
+        QColor wash = ink;
+        wash.setAlpha(ink.alpha() / 5);
+        level::each_cell(layer->grid, seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
+            const level::TileShape shape = level::blocker_shape(cell);
+            if (level::is_one_way(shape)) {
+                paintOneWay(p, camera_.around(geometry(), {at.x, at.y, 1, 1}), level::one_way_side(shape), ink);
+                return;
+            }
+            for (const level::Polygon& polygon : level::polygons_of(shape)) {
+                QPolygonF corners;
+                for (const Point c : polygon)
+                    corners << to.map(
+                        QPointF(at.x + double(c.x) / level::kShapeSide, at.y + double(c.y) / level::kShapeSide));
+                p.setPen(close ? QPen(ink, 1) : QPen(Qt::NoPen));
+                p.setBrush(close ? wash : ink);
+                p.drawPolygon(corners);
+                if (!close) continue;
+                p.setBrush(QBrush(ink, Qt::BDiagPattern));
+                p.setPen(Qt::NoPen);
+                p.drawPolygon(corners);
+            }
+        });
+    }
+    p.restore();
+}
+
+} // namespace vic::app
