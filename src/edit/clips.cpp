@@ -65,7 +65,7 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
             });
             if (layer.grid.bounds().empty()) continue;
         } else {
-            for (Prop p : l->props) {
+            for (Prop p : l->props.all()) {
                 if (!region.contains(cell_of(level, p.at))) continue;
                 p.at = p.at - level.geometry().step(bounds.corner());
                 layer.props.push_back(p);
@@ -94,7 +94,7 @@ Level cleared(const Project& project, const join::Rules& rules, const Level& lev
                     id);
         } else if (l->has_props()) {
             const auto inside = [&](const Prop& p) { return region.contains(cell_of(level, p.at)); };
-            if (std::any_of(l->props.begin(), l->props.end(), inside)) std::erase_if(out.edit(id).props, inside);
+            if (std::any_of(l->props.begin(), l->props.end(), inside)) out.edit(id).props.remove_if(inside);
         }
     }
     return out;
@@ -117,7 +117,7 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
                 if (!project.prop_kind(p.kind)) continue;
                 p.id = out.next_id++;
                 p.at = p.at + level.geometry().step(at);
-                layer.props.push_back(p);
+                layer.props.put(p);
                 ++out.props;
             }
             continue;
@@ -232,8 +232,15 @@ Stamped moved(const Project& project, const join::Rules& rules, const Level& lev
     if (!same.empty())
         for (const LayerRef& l : std::vector(out.level.layers)) {
             if (!l->has_props()) continue;
-            for (Prop& p : out.level.edit(l->id).props)
-                if (const auto found = same.find(p.id); found != same.end()) p.id = found->second;
+            Props& props = out.level.edit(l->id).props;
+            for (const auto& [laid, was] : same) {
+                const Prop* prop = props.find(laid);
+                if (!prop) continue;
+                Prop kept = *prop;
+                kept.id = was;
+                props.remove(laid);
+                props.put(kept);
+            }
         }
     out.touched = united(out.touched, intersection(from.grown(1), level.cells()));
     return out;

@@ -59,43 +59,48 @@ Level move_entry(Level level, int from, int to) {
 }
 
 Level add_prop(Level level, LayerId layer, const Prop& prop) {
-    level.edit(layer).props.push_back(prop);
+    level.edit(layer).props.put(prop);
     return level;
 }
 
-Level move_prop(Level level, PropId prop, Point at) {
-    for (const level::LayerRef& layer : std::vector(level.layers))
-        for (std::size_t i = 0; i < layer->props.size(); ++i)
-            if (layer->props[i].id == prop) level.edit(layer->id).props[i].at = at;
-    return level;
-}
-
-Level remove_prop(Level level, PropId prop) {
-    for (const level::LayerRef& layer : std::vector(level.layers)) {
-        const auto is_it = [&](const Prop& p) { return p.id == prop; };
-        if (std::any_of(layer->props.begin(), layer->props.end(), is_it))
-            std::erase_if(level.edit(layer->id).props, is_it);
+Level move_prop(Level level, PropId id, Point at) {
+    for (const level::LayerRef& layer : level.layers) {
+        const Prop* prop = layer->props.find(id);
+        if (!prop) continue;
+        Prop moved = *prop;
+        moved.at = at;
+        level.edit(layer->id).props.put(moved);
+        break;
     }
     return level;
 }
 
-const Prop* find_prop(const Level& level, PropId prop) {
+Level remove_prop(Level level, PropId id) {
+    for (const level::LayerRef& layer : level.layers) {
+        if (!layer->props.find(id)) continue;
+        level.edit(layer->id).props.remove(id);
+        break;
+    }
+    return level;
+}
+
+const Prop* find_prop(const Level& level, PropId id) {
     for (const level::LayerRef& layer : level.layers)
-        for (const Prop& p : layer->props)
-            if (p.id == prop) return &p;
+        if (const Prop* prop = layer->props.find(id)) return prop;
     return nullptr;
 }
 
 std::optional<PropHit> prop_at(const Project& project, const Level& level, Point pixel) {
+    const Box near = Box{pixel.x, pixel.y, 1, 1}.grown(level::prop_reach(project));
     for (auto at = level.layers.rbegin(); at != level.layers.rend(); ++at) {
         const Layer& layer = **at;
         if (!layer.shown || layer.locked) continue;
         const Prop* best = nullptr;
-        for (const Prop& prop : layer.props) {
+        layer.props.each_in(near, [&](const Prop& prop) {
             const PropKind* kind = project.prop_kind(prop.kind);
-            if (!kind) continue;
+            if (!kind) return;
             const Box box = picture::prop_box(prop, *kind);
-            if (!box.contains(pixel)) continue;
+            if (!box.contains(pixel)) return;
             const Sheet* sheet = project.sheet(kind->sheet);
             bool hit = picture::foot_box(prop, *kind).contains(pixel);
             if (!hit && sheet && sheet->image) {
@@ -107,7 +112,7 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
             if (hit &&
                 (!best || std::tuple(prop.at.y, prop.at.x, prop.id) > std::tuple(best->at.y, best->at.x, best->id)))
                 best = &prop;
-        }
+        });
         if (best) return PropHit{layer.id, *best};
     }
     return std::nullopt;
@@ -152,7 +157,7 @@ Level duplicate(Project& project, const Level& level, const std::string& name) {
     for (auto& slot : copy.layers) {
         Layer layer = *slot;
         layer.id = project.next_id++;
-        for (Prop& p : layer.props) p.id = project.next_id++;
+        layer.props.change_all([&](Prop& p) { p.id = project.next_id++; });
         slot = std::make_shared<const Layer>(std::move(layer));
     }
     for (Mark& m : copy.marks) m.id = project.next_id++;

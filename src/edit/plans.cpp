@@ -80,6 +80,20 @@ bool is_of(const Mark& mark, const PlanKey& key) {
     return mark.kind == mark_kind(key) && (key.kind != Kind::mark || mark.name == key.name);
 }
 
+// The prop of the kind that stands at the pixel; 0 where none does.
+PropId stands(const Layer& layer, PropKindId kind, Point at) {
+    PropId found = 0;
+    layer.props.each_in({at.x, at.y, 1, 1}, [&](const Prop& p) {
+        if (p.kind == kind) found = p.id;
+    });
+    return found;
+}
+
+void remove_at(Level& level, LayerId on, PropKindId kind, Point at) {
+    for (PropId id = stands(*level.layer(on), kind, at); id != 0; id = stands(*level.layer(on), kind, at))
+        level.edit(on).props.remove(id);
+}
+
 // Whether the cell still is as the key laid it.
 bool as_laid(const Level& level, const PlanKey& key, LayerId on, Point cell) {
     const Layer* l = level.layer(on);
@@ -89,8 +103,7 @@ bool as_laid(const Level& level, const PlanKey& key, LayerId on, Point cell) {
         case Kind::tile:
             return l && l->grid.cell(cell).tile() == key.id && l->grid.cell(cell).turn().code == 0;
         case Kind::prop:
-            return l && std::any_of(l->props.begin(), l->props.end(),
-                                    [&](const Prop& p) { return p.kind == key.id && p.at == stand(level, cell); });
+            return l && stands(*l, key.id, stand(level, cell)) != 0;
         case Kind::mark:
         case Kind::start:
         case Kind::exit:
@@ -267,8 +280,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
             if (changes(now, was, p)) {
                 changed = true;
                 if (was && was->kind == Kind::prop)
-                    std::erase_if(level.edit(layer_for(project, level, *was, 0)).props,
-                                  [&](const Prop& prop) { return prop.kind == was->id && prop.at == stand(level, p); });
+                    remove_at(level, layer_for(project, level, *was, 0), was->id, stand(level, p));
                 if (was && was->marks())
                     std::erase_if(level.marks, [&](const Mark& m) { return is_of(m, *was) && m.cells.corner() == p; });
                 if (now->kind != Kind::nothing) things.emplace_back(p, *now);
@@ -285,7 +297,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
         if (key.marks()) {
             level = place_mark(std::move(level), out.next_id++, mark_kind(key), key.name, p);
         } else if (const LayerId on = layer_for(project, level, key, 0); on != 0) {
-            level.edit(on).props.push_back({out.next_id++, key.id, stand(level, p), false});
+            level.edit(on).props.put({out.next_id++, key.id, stand(level, p), false});
         }
     }
     level.plan = std::move(plan);

@@ -108,6 +108,7 @@ Planted planted(const Project& project, const Level& level, LayerId id) {
     });
     std::sort(darts.begin(), darts.end());
     Taken taken(planting.apart);
+    std::vector<Prop> props;
     for (const Dart& dart : darts) {
         if (taken.near(dart.at)) continue;
         taken.add(dart.at);
@@ -115,13 +116,14 @@ Planted planted(const Project& project, const Level& level, LayerId id) {
             place_hash((std::uint64_t{planting.seed} << 32) ^ ~std::uint64_t{id}, dart.at.x, dart.at.y);
         // A place that stays empty keeps its room.
         if (scaled(static_cast<std::uint32_t>(h), 100) < static_cast<std::uint32_t>(planting.share_empty)) continue;
-        to.props.push_back({0, kind_of(planting, static_cast<std::uint32_t>(h >> 32)), dart.at, (mix(h) & 1U) != 0});
+        props.push_back({0, kind_of(planting, static_cast<std::uint32_t>(h >> 32)), dart.at, (mix(h) & 1U) != 0});
     }
     // In reading order, so that the file changes little when the ground does.
-    std::sort(to.props.begin(), to.props.end(),
+    std::sort(props.begin(), props.end(),
               [](const Prop& a, const Prop& b) { return std::tuple(a.at.y, a.at.x) < std::tuple(b.at.y, b.at.x); });
-    for (Prop& p : to.props) p.id = out.next_id++;
-    out.count = static_cast<int>(to.props.size());
+    for (Prop& p : props) p.id = out.next_id++;
+    to.props = Props(props);
+    out.count = static_cast<int>(props.size());
     return out;
 }
 

@@ -33,7 +33,7 @@ void each_placed(Project& project, const std::function<bool(PropKindId)>& wanted
                 if (change(p, more)) props.push_back(p);
                 props.insert(props.end(), more.begin(), more.end());
             }
-            level.edit(layer->id).props = std::move(props);
+            level.edit(layer->id).props = Props(props);
             touched = true;
         }
         if (touched) project.put(std::move(level));

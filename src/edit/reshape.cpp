@@ -50,7 +50,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
     const Point pixels = level.geometry().step(move);
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.edit(l->id);
-        for (Prop& p : layer.props) p.at = p.at + pixels;
+        if (pixels != Point{}) layer.props.change_all([&](Prop& p) { p.at = p.at + pixels; });
         if (!l->has_cells()) continue;
         const int n = l->subdivision;
         const Size size{out.size.w * n, out.size.h * n};
@@ -145,7 +145,7 @@ Level turned(const Project& project, const join::Rules& rules, const Level& leve
                             l->kind == LayerKind::blockers);
             join::resolve(rules, layer.grid, layer.cells(), l->id);
         }
-        layer.props = turned_props(level.geometry(), std::move(layer.props), turn, level.size);
+        layer.props = Props(turned_props(level.geometry(), layer.props.all(), turn, level.size));
     }
     for (Mark& m : out.marks) {
         const Point a = turned_place(turn, m.cells.corner(), level.size);
@@ -186,7 +186,7 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
     std::int64_t turned = 0;
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.level.edit(l->id);
-        for (Prop& p : layer.props) p.at = moved(p.at);
+        layer.props.change_all([&](Prop& p) { p.at = moved(p.at); });
         if (l->kind != LayerKind::tiles || kind == LatticeKind::square) continue;
         each_cell(l->grid, l->cells(), [&](Point p, Cell c, MaterialId m) {
             const Turn shown = to.shown(c.turn());
@@ -229,8 +229,9 @@ Rescaled rescaled(const Project& project, const Level& level, Size cell, Lattice
     out.level.cell = cell;
     for (const LayerRef& l : level.layers) {
         if (l->props.empty()) continue;
-        for (Prop& p : out.level.edit(l->id).props)
+        out.level.edit(l->id).props.change_all([&](Prop& p) {
             p.at = {scaled(p.at.x, cell.w, level.cell.w), scaled(p.at.y, cell.h, level.cell.h)};
+        });
     }
     for (Guide& g : out.level.guides)
         g.at = g.upright ? scaled(g.at, cell.w, level.cell.w) : scaled(g.at, cell.h, level.cell.h);
@@ -275,7 +276,7 @@ Level duplicate_layer(const Level& level, LayerId id, const std::string& name, s
     copy.id = next_id++;
     copy.name = name;
     copy.overlay_of = 0;
-    for (Prop& p : copy.props) p.id = next_id++;
+    copy.props.change_all([&](Prop& p) { p.id = next_id++; });
     Level out = level;
     out.layers.insert(out.layers.begin() + index + 1, std::make_shared<const Layer>(std::move(copy)));
     if (index < level.plane) ++out.plane;
@@ -294,7 +295,7 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     out.done = true;
     Layer& to = out.level.edit(below.id);
     if (above.kind == LayerKind::props) {
-        to.props.insert(to.props.end(), above.props.begin(), above.props.end());
+        for (const Prop& p : above.props) to.props.put(p);
         out.level = remove_layer(out.level, id);
         return out;
     }

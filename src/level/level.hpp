@@ -10,12 +10,11 @@
 #include "base/lattice.hpp"
 #include "level/grid.hpp"
 #include "level/plan.hpp"
+#include "level/props.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::level {
 
-using PropKindId = std::uint32_t;
-using PropId = std::uint32_t;
 using MarkId = std::uint32_t;
 
 // A free-standing thing cut from a sheet's image by a box.
@@ -36,14 +35,6 @@ struct PropKind {
         return {foot.x * factor, foot.y * factor, foot.w * factor, foot.h * factor};
     }
     bool operator==(const PropKind&) const = default;
-};
-
-struct Prop {
-    PropId id = 0;
-    PropKindId kind = 0;
-    Point at; // where the pivot stands, in pixels of the level
-    bool mirrored = false;
-    bool operator==(const Prop&) const = default;
 };
 
 // One picture repeated over the whole layer.
@@ -95,7 +86,7 @@ struct Layer {
     int subdivision = 1;     // so many of its cells a side make one of the level's, 1 .. 8; tiles that do not block
     LayerId overlay_of = 0;  // the layer whose see-through tiles it takes; 0 for none
     Grid grid;               // tiles and blockers only
-    std::vector<Prop> props; // props and planting only, in the order they were placed
+    Props props;             // props and planting only
     Backdrop backdrop;       // backdrop only
     Planting planting;       // planting only
 

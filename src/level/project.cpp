@@ -95,15 +95,19 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
                 out.cells.push_back(reach.seen_from(over || lb.shift != Point{} ? seen.grown(1) : seen));
             }
         }
-        if (la.props == lb.props) continue;
-        for (const auto* side : {&la.props, &lb.props}) {
-            const auto& other = side == &la.props ? lb.props : la.props;
-            for (const Prop& prop : *side)
-                if (std::find(other.begin(), other.end(), prop) == other.end())
-                    out.cells.push_back(cells_of(prop, b, kinds).grown(lb.shift != Point{} ? 1 : 0));
-        }
+        const int aside = lb.shift != Point{} ? 1 : 0;
+        Props::differences(la.props, lb.props, [&](const Prop* before, const Prop* after) {
+            for (const Prop* prop : {before, after})
+                if (prop) out.cells.push_back(cells_of(*prop, b, kinds).grown(aside));
+        });
     }
     if (out.everything) out.cells.clear();
+    return out;
+}
+
+int prop_reach(const Project& project) {
+    int out = 0;
+    for (const auto& kind : project.prop_kinds) out = std::max({out, kind->drawn().w, kind->drawn().h});
     return out;
 }
 

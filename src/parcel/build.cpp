@@ -176,7 +176,7 @@ Box cells_plane(const Layer& layer, const Used& used, std::string& bytes) {
 }
 
 Json props_json(const Layer& layer, const Used& used) {
-    std::vector<Prop> props = layer.props;
+    std::vector<Prop> props = layer.props.all();
     std::sort(props.begin(), props.end(), [](const Prop& a, const Prop& b) {
         return std::tuple(a.at.y, a.at.x, a.id) < std::tuple(b.at.y, b.at.x, b.id);
     });

@@ -258,10 +258,10 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
     const int s = 1 << small;
     const Box clip_full{clip.x * s, clip.y * s, clip.w * s, clip.h * s};
     std::vector<const level::Prop*> seen;
-    for (const level::Prop& prop : layer.props) {
+    layer.props.each_in(clip_full.grown(level::prop_reach(project)), [&](const level::Prop& prop) {
         const level::PropKind* kind = project.prop_kind(prop.kind);
         if (kind && !intersection(prop_box(prop, *kind), clip_full).empty()) seen.push_back(&prop);
-    }
+    });
     // What stands further down stands in front.
     std::sort(seen.begin(), seen.end(), [](const level::Prop* a, const level::Prop* b) {
         return std::tuple(a->at.y, a->at.x, a->id) < std::tuple(b->at.y, b->at.x, b->id);

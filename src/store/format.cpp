@@ -291,7 +291,7 @@ Json layer_json(const Layer& l) {
     if (!l.collision_class.empty()) j["collision_class"] = l.collision_class;
     if (l.kind == LayerKind::backdrop)
         j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
-    if (l.has_props()) j["props"] = props_json(l.props);
+    if (l.has_props()) j["props"] = props_json(l.props.all());
     if (l.kind == LayerKind::planting) j["planting"] = planting_json(l.planting);
     put_layer_settings(j, l);
     return j;
@@ -321,7 +321,7 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
             f["backdrop"]["sheet"].refuse("There is no such sheet");
         l.backdrop.tint = f["backdrop"]["tint"].colour();
     }
-    if (l.has_props()) l.props = read_props(f["props"], &project);
+    if (l.has_props()) l.props = Props(read_props(f["props"], &project));
     if (l.kind == LayerKind::planting) l.planting = read_planting(f["planting"], project);
     read_layer_settings(f, l);
     return l;

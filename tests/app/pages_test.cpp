@@ -39,7 +39,7 @@ TEST_CASE("patched pages are pages drawn anew, at every scale", "[app][pages]") 
                 .level;
         if (random.flip(0.4))
             level.edit(small.props)
-                .props.push_back({static_cast<std::uint32_t>(5000 + i),
+                .props.put({static_cast<std::uint32_t>(5000 + i),
                                   small.prop,
                                   {random.below(1600), random.below(1280)},
                                   random.flip()});
@@ -105,7 +105,7 @@ TEST_CASE("a small page drawn at once is the mean of the large ones", "[app][pag
     }
     for (int i = 0; i < 40; ++i)
         level.edit(small.props)
-            .props.push_back({static_cast<std::uint32_t>(7000 + i),
+            .props.put({static_cast<std::uint32_t>(7000 + i),
                               small.prop,
                               {random.below(2048), random.below(2048)},
                               random.flip()});

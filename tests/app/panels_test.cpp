@@ -224,13 +224,13 @@ TEST_CASE("a prop is cut with Shift, placed, moved and removed", "[app][dress]")
     const int before = edit::prop_count(w.level());
     w.clickCell({28, 16});
     REQUIRE(edit::prop_count(w.level()) == before + 1);
-    const level::Prop placed = w.layer("Props").props.back();
+    const level::Prop placed = w.layer("Props").props.all().back();
     CHECK(placed.at == edit::snapped(w.level(), {28 * 16 + 4, 16 * 16 + 4}));
     CHECK(w.session().document().undo_name() == "Place Crate");
     w.view()->setFocus();
     w.key(Qt::Key_Escape);
     w.dragCells({{28, 16}, {29, 17}, {30, 18}});
-    CHECK(w.layer("Props").props.back().at == placed.at + Point{32, 32});
+    CHECK(w.layer("Props").props.all().back().at == placed.at + Point{32, 32});
     w.clickCell({30, 18}, Qt::RightButton);
     CHECK(edit::prop_count(w.level()) == before);
     w.key(Qt::Key_Z, Qt::ControlModifier);

@@ -47,8 +47,8 @@ TEST_CASE("a whole picture is placed as one thing and built in pieces", "[app][c
     w.view()->setCamera(1, QPointF(30.0 * 16, 15.0 * 16));
     w.clickCell({28, 12});
     const level::Layer& props = w.layer("Props");
-    REQUIRE(props.props.back().kind == id);
-    CHECK(picture::prop_box(props.props.back(), *w.session().project().prop_kind(id)).size() == Size{192, 192});
+    REQUIRE(props.props.all().back().kind == id);
+    CHECK(picture::prop_box(props.props.all().back(), *w.session().project().prop_kind(id)).size() == Size{192, 192});
 }
 
 TEST_CASE("sampling and the engine's unit are set where the sheet is, and undone", "[app][cut][scale]") {

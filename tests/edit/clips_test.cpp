@@ -142,7 +142,7 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
         lay(small.project, rules, level, small.ground, make::material(1), box_cells({30, 20, 6, 5})).level;
     CHECK(there.level.layer(small.ground)->grid == direct.layer(small.ground)->grid);
     CHECK(there.level.layer(small.front)->grid.cell({32, 22}).turn() == Turn{3});
-    CHECK(there.level.layer(small.props)->props.back() ==
+    CHECK(there.level.layer(small.props)->props.all().back() ==
           level::Prop{1000, small.prop, {32 * 16 + 3, 23 * 16 + 1}, true});
     // Pasted beside itself it joins on; left as it was it does not.
     const level::Stamp ground = take(level, region, {small.ground});
@@ -346,10 +346,10 @@ TEST_CASE("another cell size keeps every place in cells and says what becomes of
     level.guides = {{true, 32}};
     const Rescaled twice = rescaled(small.project, level, {32, 32}, LatticeKind::square);
     CHECK(twice.level.cell == Size{32, 32});
-    CHECK(twice.level.layer(small.props)->props[0].at == Point{70, 100});
+    CHECK(twice.level.layer(small.props)->props.all()[0].at == Point{70, 100});
     CHECK(twice.level.guides[0].at == 64);
     CHECK(twice.says.english().find("2 times as large") != std::string::npos);
-    CHECK(rescaled(small.project, twice.level, {16, 16}, LatticeKind::square).level.layer(small.props)->props[0].at ==
+    CHECK(rescaled(small.project, twice.level, {16, 16}, LatticeKind::square).level.layer(small.props)->props.all()[0].at ==
           Point{35, 50});
     CHECK(rescaled(small.project, level, {24, 16}, LatticeKind::square).says.english().find("uneven") !=
           std::string::npos);

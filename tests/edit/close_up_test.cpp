@@ -225,7 +225,7 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
         lay(small.project, rules, small.level(), small.ground, make::material(1), Region(Box{4, 4, 20, 12})).level;
     level.edit(id).planting = {{{small.prop, 100}}, small.ground, 1, 20, 0, 3};
     const Planted planted = edit::planted(small.project, level, id);
-    const auto& props = planted.level.layer(id)->props;
+    const std::vector<level::Prop> props = planted.level.layer(id)->props.all();
     REQUIRE(planted.count > 20);
     const Region ground = planting_ground(level, level.layer(id)->planting);
     CHECK(ground.count() == 240);
@@ -247,7 +247,7 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     // Far from a change of the ground nothing moves.
     const level::Level less =
         lay(small.project, rules, level, small.ground, make::material(2), Region(Box{4, 4, 3, 3})).level;
-    const auto again = edit::planted(small.project, less, id).level.layer(id)->props;
+    const std::vector<level::Prop> again = edit::planted(small.project, less, id).level.layer(id)->props.all();
     int same = 0, far = 0;
     for (const level::Prop& p : props) {
         if (p.at.x < 16 * 16) continue;
@@ -273,7 +273,7 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     store::save(p, folder / "p");
     const level::Project back = store::load(folder / "p");
     CHECK(back.level(small.id)->layer(id)->planting == planted.level.layer(id)->planting);
-    CHECK(back.level(small.id)->layer(id)->props == props);
+    CHECK(back.level(small.id)->layer(id)->props.all() == props);
 }
 
 TEST_CASE("The history keeps to its budget by letting the oldest steps go", "[history]") {

@@ -339,7 +339,7 @@ TEST_CASE("a duplicated level shares nothing by id", "[levels]") {
     const level::Level copy = duplicate(small.project, small.level(), "Place");
     CHECK(copy.id == "place-2");
     CHECK(copy.layers[0]->id != level.layers[0]->id);
-    CHECK(copy.layers[1]->props[0].id >= 1000);
+    CHECK(copy.layers[1]->props.all()[0].id >= 1000);
     CHECK(copy.marks[0].id >= 1000);
     CHECK(copy.marks[0].cells == level.marks[0].cells);
 }

@@ -183,9 +183,9 @@ TEST_CASE("Stamps, extending and another lattice keep things in their cells", "[
     Aslant a;
     const join::Rules rules(a.small.project);
     level::Level level = a.laid(a.small.level(), a.small.ground, a.tall, {3, 3, 2, 1});
-    level = add_prop(level, a.small.props, {77, a.small.prop, level.geometry().stand({3, 4}), false});
+    level = add_prop(level, a.small.props, {a.small.project.next_id++, a.small.prop, level.geometry().stand({3, 4}), false});
     const auto cell_of_prop = [&](const level::Level& l) {
-        return l.geometry().cell_at(l.layer(a.small.props)->props.back().at);
+        return l.geometry().cell_at(l.layer(a.small.props)->props.all().back().at);
     };
     const level::Stamp taken = take(level, Region(Box{3, 3, 2, 2}), concerned(level, 0, true));
     CHECK(taken.lattice == LatticeKind::isometric);

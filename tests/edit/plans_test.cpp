@@ -66,7 +66,7 @@ TEST_CASE("a level is laid from a picture, joins and all, whichever way up", "[p
         wanted = lay(small.project, rules, wanted, small.ground, sand, box_cells({3, 5, 6, 3})).level;
         CHECK(f.level.layer(small.ground)->grid == wanted.layer(small.ground)->grid);
         REQUIRE(f.level.layer(small.props)->props.size() == 1);
-        CHECK(f.level.layer(small.props)->props[0].at == Point{1 * 16 + 8, 9 * 16 - 1});
+        CHECK(f.level.layer(small.props)->props.all()[0].at == Point{1 * 16 + 8, 9 * 16 - 1});
         REQUIRE(f.level.first_mark(level::MarkKind::start));
         CHECK(f.level.first_mark(level::MarkKind::start)->cells == Box{10, 9, 1, 1});
         // A thing in the midst of a material stands on it.

@@ -77,8 +77,8 @@ TEST_CASE("merged props stand where both stood, and what was cut from the sheet 
     CHECK(k.box == Box{0, 0, 32, 32});
     CHECK(edit::placed(merged, k.id) == 4);
     // The old pictures are parts of the new one, at the same places.
-    const auto& old = p.levels.front()->layer(placed.small.props)->props;
-    const auto& now = merged.levels.front()->layer(placed.small.props)->props;
+    const std::vector<level::Prop> old = p.levels.front()->layer(placed.small.props)->props.all();
+    const std::vector<level::Prop> now = merged.levels.front()->layer(placed.small.props)->props.all();
     REQUIRE(old.size() == now.size());
     for (std::size_t i = 0; i < old.size(); ++i) {
         const level::PropKind& was = *p.prop_kind(old[i].kind);

@@ -102,13 +102,13 @@ TEST_CASE("differences between levels are boxes of cells or everything", "[level
     CHECK(d.cells[0] == Box{3, 4, 1, 1});
 
     Level c = a;
-    c.edit(small.props).props.push_back({1, small.prop, {100, 100}, false});
+    c.edit(small.props).props.put({1, small.prop, {100, 100}, false});
     d = difference(a, c, small.project);
     REQUIRE(d.cells.size() == 1);
     // The post is 16 x 32 pixels and stands with its pivot at 100, 100.
     CHECK(d.cells[0].contains(Box{5, 4, 2, 3}));
     Level moved = c;
-    moved.edit(small.props).props[0].at = {300, 100};
+    moved.edit(small.props).props.change_all([](Prop& p) { p.at = {300, 100}; });
     CHECK(difference(c, moved, small.project).cells.size() == 2);
 
     Level hidden = a;

@@ -23,7 +23,7 @@ level::Level random_level(make::Small& small, unsigned seed) {
     }
     for (int i = 0; i < 30; ++i)
         level.edit(small.props)
-            .props.push_back({static_cast<std::uint32_t>(1000 + i),
+            .props.put({static_cast<std::uint32_t>(1000 + i),
                               small.prop,
                               {random.below(640), random.below(480)},
                               random.flip()});
@@ -93,9 +93,9 @@ TEST_CASE("props stand in the order of their pivots", "[compose]") {
     second.box = {32, 0, 16, 32};
     small.project.put(second);
     level::Level level = small.level();
-    level.edit(small.props).props = {{1, 777, {100, 110}, false}, {2, small.prop, {104, 100}, false}};
+    level.edit(small.props).props = level::Props({{1, 777, {100, 110}, false}, {2, small.prop, {104, 100}, false}});
     const Image a = render(small.project, level, 1);
-    level.edit(small.props).props = {{2, small.prop, {104, 100}, false}, {1, 777, {100, 110}, false}};
+    level.edit(small.props).props = level::Props({{2, small.prop, {104, 100}, false}, {1, 777, {100, 110}, false}});
     CHECK(render(small.project, level, 1) == a);
     const Image& art = *small.project.sheets[0]->image;
     CHECK(a.at(100, 100) == art.at(32 + 8, 21)); // the one further down covers

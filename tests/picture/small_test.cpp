@@ -234,7 +234,7 @@ TEST_CASE("two threads draw with the same art what one draws", "[compose][small]
     back.kind = level::LayerKind::backdrop;
     back.backdrop.sheet = small.project.sheets[0]->id;
     level.layers.insert(level.layers.begin(), std::make_shared<const level::Layer>(back));
-    level.edit(small.props).props.push_back({90, small.prop, {300, 300}});
+    level.edit(small.props).props.put({90, small.prop, {300, 300}});
     for (const auto kind : {LatticeKind::square, LatticeKind::isometric})
         for (const int scale : {0, 1, 3}) {
             level.lattice = kind;

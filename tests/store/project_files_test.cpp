@@ -32,7 +32,7 @@ make::Small rich(unsigned seed) {
                                   {static_cast<std::uint8_t>(random.below(8))}, random.flip()),
                       static_cast<level::MaterialId>(random.below(3)));
     }
-    level.edit(small.props).props = {{90, small.prop, {-5, 77}, true}, {91, small.prop, {500, 9}, false}};
+    level.edit(small.props).props = level::Props({{90, small.prop, {-5, 77}, true}, {91, small.prop, {500, 9}, false}});
     level.edit(small.front).opacity = 40;
     level.edit(small.front).locked = true;
     level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}},

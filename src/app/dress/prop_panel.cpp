@@ -4,6 +4,7 @@
 #include <QLineEdit>
 #include <QString>
 #include <QVBoxLayout>
+#include <QWidget>
 #include <string>
 #include <utility>
 
@@ -11,6 +12,7 @@
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "base/text.hpp"
+#include "edit/levels.hpp"
 #include "edit/replace.hpp"
 #include "edit/stroke.hpp"
 #include "level/level.hpp"
@@ -58,11 +60,9 @@ PropPanel::PropPanel(Session& session, QWidget* parent) : QWidget(parent), sessi
 
 const level::PropKind* PropPanel::kind() const {
     if (session_.hand().kind == edit::Hand::Kind::prop) return session_.project().prop_kind(session_.hand().prop);
-    if (const level::Level* level = session_.level())
-        for (const level::LayerRef& layer : level->layers)
-            for (const level::Prop& prop : layer->props)
-                if (prop.id == session_.prop()) return session_.project().prop_kind(prop.kind);
-    return nullptr;
+    const level::Level* level = session_.level();
+    const level::Prop* prop = level ? edit::find_prop(*level, session_.prop()) : nullptr;
+    return prop ? session_.project().prop_kind(prop->kind) : nullptr;
 }
 
 void PropPanel::refresh() {

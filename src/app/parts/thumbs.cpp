@@ -205,12 +205,16 @@ QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int
     level.lattice = stamp.lattice;
     level.ground = {190, 180, 160, 255};
     level::LayerId id = 0;
+    level::PropId prop = 0;
     for (const level::StampLayer& from : stamp.layers) {
         const auto slab = std::make_shared<level::Layer>();
         slab->id = ++id;
         slab->kind = from.kind;
         slab->grid = from.grid;
-        slab->props = from.props;
+        for (level::Prop p : from.props) {
+            p.id = ++prop; // a stamp's have none
+            slab->props.put(p);
+        }
         level.layers.push_back(slab);
     }
     constexpr int kMost = 24;

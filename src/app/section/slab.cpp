@@ -92,7 +92,7 @@ QColor Slab::colour(const level::Layer& layer) const {
     if (layer.kind == level::LayerKind::blockers) return paper().ink.lighter(220);
     if (layer.has_props()) {
         if (layer.props.empty()) return "#B8AC94";
-        const auto* kind = session_.project().prop_kind(layer.props.front().kind);
+        const auto* kind = session_.project().prop_kind(layer.props.begin()->kind);
         const level::Sheet* s = kind ? session_.project().sheet(kind->sheet) : nullptr;
         return s && s->image ? meanColour(cropped(*s->image, kind->box)) : QColor("#A85C4A");
     }

@@ -95,11 +95,14 @@ void LevelView::paintMasses(QPainter& p, const outline::Drawing& drawing) {
 void LevelView::paintFeet(QPainter& p) {
     p.setPen(QPen(paper().ink, 1.5));
     p.setBrush(hatching());
+    const QRect a = camera_.area();
+    const Box seen = spanning(camera_.pixelAt(a.topLeft()), camera_.pixelAt(a.bottomRight()))
+                         .grown(level::prop_reach(session_.project()));
     for (const level::LayerRef& layer : pages_.level().layers)
-        for (const level::Prop& prop : layer->props) {
+        layer->props.each_in(seen, [&](const level::Prop& prop) {
             const level::PropKind* kind = session_.project().prop_kind(prop.kind);
             if (kind && kind->blocks) p.drawPolygon(camera_.footShape(geometry(), picture::foot_box(prop, *kind)));
-        }
+        });
 }
 
 void LevelView::paintOneWayCell(QPainter& p, Point cell, int side, const QColor& ink) const {
