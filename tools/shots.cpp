@@ -160,7 +160,7 @@ int main(int argc, char** argv) {
     s.take("hand-over");
 
     // A sheet that was just dropped, with its proposals.
-    session.addPicture(a[1] + "/to-add/gravel.png");
+    session.library().addPicture(a[1] + "/to-add/gravel.png");
     s.take("cut-reading");
     session.undo();
 

@@ -125,8 +125,8 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
     for (const level::LayerRef& layer : level.layers) {
         if (layer->kind == LayerKind::tiles) {
             check_cells(project, level, *layer, cells, out);
-            solid = solid || layer->solid;
         }
+        solid = solid || layer->blocks();
         if (layer->kind == LayerKind::backdrop && !project.sheet(layer->backdrop.sheet))
             out.push_back({"backdrop-empty",
                            Severity::warning,
@@ -151,7 +151,7 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
                        0,
                        {},
                        "No layer of the level blocks the walker",
-                       "Say in a layer's slab that its tiles block"});
+                       "Say in a layer's slab that its tiles block, or add a layer of blockers"});
     const Mark* start = level.first_mark(MarkKind::start);
     if (!start)
         out.push_back({"no-start",

@@ -6,6 +6,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <regex>
 #include <set>
 
 #include "base/error.hpp"
@@ -275,6 +276,24 @@ bool is_parcel(const fs::path& dir) {
 
 } // namespace
 
+// Whether a file of this name is one that parcels have. What else lies beside them is not ours.
+bool is_of_parcel(const std::string& name) {
+    static const std::regex names(
+        R"(level\.json|atlas\.png|CREDITS\.txt|cells-\d+\.u32|backdrop-\d+\.png|piece-\d+-\d+-\d+\.png)");
+    return std::regex_match(name, names);
+}
+
+// What an engine or its user keeps beside the parcel's files goes along into the new folder: as links to the same
+// files, so that nothing is copied and the old folder stays whole until it has been exchanged.
+void carry_along(const fs::path& from, const fs::path& to) {
+    for (const auto& entry : fs::directory_iterator(from)) {
+        const fs::path there = to / entry.path().filename();
+        if (is_of_parcel(entry.path().filename().string()) || fs::exists(fs::symlink_status(there))) continue;
+        fs::copy(entry.path(), there,
+                 fs::copy_options::recursive | fs::copy_options::create_hard_links | fs::copy_options::copy_symlinks);
+    }
+}
+
 std::map<std::string, std::string> files(const Project& project, const Level& as_laid) {
     const Level level = with_underlays(project, as_laid);
     const Used used = used_by(project, level);
@@ -390,6 +409,7 @@ Built build(const Project& project, const Level& level, const fs::path& dir) {
             ++out.files;
             out.bytes += bytes.size();
         }
+        if (there) carry_along(dir, beside);
         flush_folder(beside);
         const unsigned how = there ? RENAME_EXCHANGE : RENAME_NOREPLACE;
         if (::syscall(SYS_renameat2, AT_FDCWD, beside.c_str(), AT_FDCWD, dir.c_str(), how) != 0) {

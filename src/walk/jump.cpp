@@ -1,26 +1,31 @@
 #include "walk/jump.hpp"
 
-#include <cmath>
+#include "walk/motion.hpp"
 
 namespace vic::walk {
 
 std::vector<Position> jump_arc(const level::Walker& walker, double below) {
     std::vector<Position> out{{0, 0}};
     if (walker.jump <= 0) return out;
-    const double up = std::sqrt(2 * kGravity * walker.jump);
     constexpr int kLongest = 60 * kTicks;
+    float speed = take_off(walker.jump);
+    double y = 0;
     for (int i = 1; i <= kLongest; ++i) {
-        const double t = double(i) / kTicks;
-        const double y = -(up * t - kGravity * t * t / 2);
-        out.push_back({static_cast<float>(walker.speed * t), static_cast<float>(y)});
-        if (y >= below && up - kGravity * t < 0) break;
+        y += double{speed} * kTick;
+        out.push_back({walker.speed * i * kTick, y});
+        if (y >= below && speed > 0) break;
+        speed = falling(speed);
     }
     return out;
 }
 
 double jump_length(const level::Walker& walker) {
     if (walker.jump <= 0) return 0;
-    return walker.speed * 2 * std::sqrt(2 * walker.jump / kGravity);
+    const std::vector<Position> arc = jump_arc(walker, 0);
+    // It lands between the last two ticks.
+    const Position& over = arc[arc.size() - 2];
+    const Position& under = arc.back();
+    return over.x + (under.x - over.x) * (0 - over.y) / (under.y - over.y);
 }
 
 } // namespace vic::walk

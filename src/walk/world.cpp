@@ -9,8 +9,6 @@ namespace vic::walk {
 
 namespace {
 
-constexpr float kTick = 1.0F / kTicks;
-constexpr float kFastestFall = 24.0F; // cells a second
 constexpr float kAirControl = 0.2F;   // share of the wanted speed taken on a tick in the air
 constexpr int kJumpGrace = 5;         // ticks after leaving the ground in which a jump still counts
 constexpr int kJumpBuffer = 5;        // ticks before landing in which a jump is remembered
@@ -196,9 +194,7 @@ struct World::Parts : b2ContactListener {
 
         b2Vec2 v = walker->GetLinearVelocity();
         if (since_jump <= kJumpBuffer && since_ground <= kJumpGrace && level->walker.jump > 0 && !dropping) {
-            // Ticks are not infinitesimal: half a tick of gravity more makes the height exact.
-            const auto height = static_cast<float>(level->walker.jump);
-            v.y = -(std::sqrt(2 * kGravity * height) - kGravity * kTick / 2);
+            v.y = take_off(level->walker.jump);
             v.x = wanted;
             rising = 4;
             since_jump = kJumpBuffer + 1;
@@ -210,7 +206,7 @@ struct World::Parts : b2ContactListener {
             v = wanted * tangent;
         } else {
             v.x += (wanted - v.x) * kAirControl;
-            v.y = std::min(v.y + kGravity * kTick, kFastestFall);
+            v.y = falling(v.y);
             // Over the brow of a slope the foot keeps to the ground.
             if (since_ground == 1 && rising == 0 && !dropping) {
                 const float gap = ground_below(kStepDown);

@@ -7,11 +7,9 @@
 #include <vector>
 
 #include "vicinum_level.hpp"
+#include "walk/motion.hpp"
 
 namespace vic::walk {
-
-inline constexpr int kTicks = 60;        // a second
-inline constexpr float kGravity = 40.0F; // cells a second squared, seen from the side
 
 // What the player of the game holds down during a tick.
 struct Input {

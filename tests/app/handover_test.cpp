@@ -54,7 +54,7 @@ TEST_CASE("the build button builds every level and the cards say so", "[app][han
     w.click("build");
     auto* page = w.window->findChild<HandOverPage*>();
     REQUIRE(QTest::qWaitFor([&] { return !page->building(); }, 20000));
-    QTest::qWait(20);
+    settle();
     CHECK(w.find<QLabel>("buildResults")->text().contains("Pump Cellar"));
     CHECK(w.find<QWidget>("openPlayer")->isEnabled());
     CHECK(w.find<LevelCard>("level-pump-cellar")->accessibleDescription().contains("built"));
@@ -73,7 +73,7 @@ TEST_CASE("a place that holds something else is not built over", "[app][hand-ove
     w.key(Qt::Key_B, Qt::ControlModifier);
     auto* page = w.window->findChild<HandOverPage*>();
     REQUIRE(QTest::qWaitFor([&] { return !page->building(); }, 20000));
-    QTest::qWait(20);
+    settle();
     CHECK(w.notice().contains("Not every level"));
     CHECK(w.find<QLabel>("buildResults")->text().contains("holds something else"));
     CHECK(read_file(w.folder.path() / "pell/built/brine-pans/mine.txt") == "keep");
@@ -143,13 +143,13 @@ TEST_CASE("levels are switched and duplicated from the project's menu", "[app][l
     Window w;
     const auto choose = [&](const QString& text) {
         w.click("place");
-        QTest::qWait(20);
+        settle();
         auto* menu = w.window->findChild<QMenu*>("placeMenu");
         REQUIRE(menu);
         for (QAction* a : menu->actions())
             if (a->text() == text) {
                 QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(a).center());
-                QTest::qWait(30);
+                settle();
                 return;
             }
         FAIL(text.toStdString());
@@ -202,12 +202,12 @@ TEST_CASE("a backdrop gets its picture and tint in its drawer", "[app][section]"
     auto* tint = w.find<QComboBox>("backdropTint");
     tint->setFocus();
     QTest::keyClick(tint, Qt::Key_Home);
-    QTest::qWait(30);
+    settle();
     CHECK(w.session().activeLayer()->backdrop.tint == Rgba{255, 255, 255, 255});
     auto* picture = w.find<QComboBox>("backdropPicture");
     picture->setCurrentIndex(0);
     emit picture->activated(0);
-    QTest::qWait(30);
+    settle();
     CHECK(w.session().activeLayer()->backdrop.sheet == 0);
     REQUIRE(QTest::qWaitFor([&] { return w.find<StageButton>("stage-hand-over")->state() == "1 finding"; }, 3000));
     w.key(Qt::Key_Z, Qt::ControlModifier);
@@ -228,7 +228,7 @@ TEST_CASE("weights of variants are set in Join and the levels follow", "[app][jo
         box->selectAll();
         QTest::keyClicks(box, "0");
         QTest::keyClick(box, Qt::Key_Return);
-        QTest::qWait(10);
+        settle();
     }
     std::set<level::TileId> used;
     const level::Level* cellar = w.session().project().level("pump-cellar");

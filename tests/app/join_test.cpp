@@ -70,7 +70,7 @@ QAction* action_of(const char* menu, const QString& name) {
 void choose(Window& w, QAction* action) {
     auto* menu = static_cast<QMenu*>(action->parent());
     w.clickAt(menu, menu->actionGeometry(action).center());
-    QTest::qWait(20);
+    settle();
 }
 
 } // namespace
@@ -139,21 +139,21 @@ TEST_CASE("missing and doubtful cases are gone through and mended by keys", "[ap
     auto* best = w.find<QPushButton>("candidate-0");
     const level::TileId wrong = w.session().material()->joins.cases.at(join::kN).front().tile;
     w.clickAt(best, best->rect().center());
-    QTest::qWait(20);
+    settle();
     CHECK(w.session().material()->joins.cases.at(join::kN).front().tile != wrong);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.key(Qt::Key_Return); // or it is right as it is
-    CHECK(w.session().joinsRead().doubtful.size() == 1);
+    CHECK(w.session().derived().joinsRead().doubtful.size() == 1);
     CHECK(w.session().joinCase() == join::kS);
     w.key(Qt::Key_Return);
-    CHECK(w.session().joinsRead().doubtful.empty());
+    CHECK(w.session().derived().joinsRead().doubtful.empty());
     CHECK(w.session().material()->joins.accepted.size() == 2);
     // The missing one is composed by its row.
     w.key(Qt::Key_N);
     auto* composed = w.find<QPushButton>("candidate-0");
     CHECK(composed->text().contains("composed"));
     w.clickAt(composed, composed->rect().center());
-    QTest::qWait(20);
+    settle();
     CHECK(have(w) == 47);
     CHECK(w.session().project().sheets.back()->composed.size() == 1);
 }
@@ -175,7 +175,7 @@ TEST_CASE("a wrong cell in the proof is clicked and mended; a petal corrects a r
     w.clickAt(proof, proof->cellCentre(proof->firstCell(mask)));
     auto* best = w.find<QPushButton>("candidate-0");
     w.clickAt(best, best->rect().center());
-    QTest::qWait(20);
+    settle();
     CHECK(w.session().material()->joins.cases.at(mask) == right);
     CHECK(proof->worstSeam() < 0.2);
     // The petal of the tile: its north-east corner joins after all.
@@ -241,7 +241,7 @@ TEST_CASE("turns, liveliness, rank and what counts as the same are set beside th
     auto* meets = w.find<QToolButton>(QString("meets-%1").arg(other).toUtf8().constData());
     for (QAction* a : meets->menu()->actions())
         if (a->text() == "counts as the same") a->trigger();
-    QTest::qWait(20);
+    settle();
     CHECK(joins().same == std::vector<level::MaterialId>{other});
     w.key(Qt::Key_S, Qt::ControlModifier);
     const level::JoinSet saved = joins();
@@ -265,7 +265,7 @@ TEST_CASE("a material has tiles of its own where it meets another, read from a s
                 for (QAction* s : a->menu()->actions())
                     if (s->text() == sheet) s->trigger();
         }
-        QTest::qWait(30);
+        settle();
     };
     const level::Sheet* creek = nullptr;
     for (const auto& s : w.session().project().sheets)
@@ -343,7 +343,7 @@ TEST_CASE("a cell whose case is missing is marked in the level until the case ha
     w.view()->setCamera(3, QPointF(20.0 * 16, 20.0 * 16));
     w.clickCell({20, 20});
     const auto vermilion = [&] {
-        QTest::qWait(30);
+        settle();
         const QImage shot = w.view()->grab().toImage();
         const QPoint middle = w.view()->cellCentre({20, 20});
         int n = 0;
@@ -356,7 +356,7 @@ TEST_CASE("a cell whose case is missing is marked in the level until the case ha
     const auto id = w.session().activeLayer()->grid.material({20, 20});
     REQUIRE(id != 0);
     const join::Mask mask = join::canonical(
-        w.session().rules().mask(join::around(w.session().activeLayer()->grid, {20, 20})), JoinKind::full);
+        w.session().derived().rules().mask(join::around(w.session().activeLayer()->grid, {20, 20})), JoinKind::full);
     w.session().apply("x",
                       edit::change_set(w.session().project(), id, [&](level::JoinSet& s) { s.cases.erase(mask); }));
     CHECK(vermilion() > 10);

@@ -82,7 +82,7 @@ class Job {
         ++actions;
         auto* edit = w.find<QLineEdit>(field);
         QTest::keyClicks(edit, text);
-        QTest::qWait(5);
+        settle();
     }
     void slide(const char* slider, int value) {
         ++actions;
@@ -129,7 +129,7 @@ class Job {
         answer(text);
         key(Qt::Key_N, Qt::ControlModifier);
         (*w).activateWindow();
-        QTest::qWait(20);
+        settle();
     }
     // An entry of the menu that adds a layer, in front of the active one.
     void addLayer(const char* text) {
@@ -145,7 +145,7 @@ class Job {
         ++actions;
         for (QAction* a : menu->actions())
             if (a->text() == text) QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(a).center());
-        QTest::qWait(20);
+        settle();
         (*w).activateWindow();
     }
 
@@ -436,7 +436,7 @@ TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][jo
     write_file(followed, sheet::encode_png(changed));
     REQUIRE(QTest::qWaitFor([&] { return w.layer("Ground").grid.material({1, 15}) == brine; }, 5000));
     CHECK(w.layer("Ground").grid.material({10, 5}) == brine); // stays
-    CHECK(w.session().planKept() == std::vector<Point>{{10, 5}});
+    CHECK(w.session().library().planKept() == std::vector<Point>{{10, 5}});
     CHECK(w.session().document().undo_name() == "North pans follows its plan");
 }
 

@@ -109,7 +109,7 @@ TEST_CASE("locked and hidden layers are never painted on in silence", "[app][lay
     w.activate("Pans");
     w.pickMaterial("Brine");
     w.click("layerLocked");
-    QTest::qWait(20);
+    settle();
     const level::Grid before = w.layer("Pans").grid;
     w.hover({32, 9});
     CHECK(w.reading().contains("is locked"));
@@ -117,9 +117,9 @@ TEST_CASE("locked and hidden layers are never painted on in silence", "[app][lay
     CHECK(w.layer("Pans").grid == before);
     CHECK(w.notice().contains("locked"));
     w.click("layerLocked");
-    QTest::qWait(20);
+    settle();
     w.click("layerShown");
-    QTest::qWait(20);
+    settle();
     w.hover({32, 9});
     CHECK(w.reading().contains("is hidden"));
     w.clickCell({32, 9});

@@ -97,7 +97,7 @@ TEST_CASE("layers are renamed, hidden, faded and reordered in the Section", "[ap
     name->selectAll();
     QTest::keyClicks(name, "Reed bed");
     QTest::keyClick(name, Qt::Key_Return);
-    QTest::qWait(20);
+    settle();
     CHECK(w.session().activeLayer()->name == "Reed bed");
     auto* opacity = w.find<QSlider>("layerOpacity");
     opacity->setFocus();
@@ -106,7 +106,7 @@ TEST_CASE("layers are renamed, hidden, faded and reordered in the Section", "[ap
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.session().activeLayer()->opacity == 100); // ten steps of one slider are one step
     w.click("layerSolid");
-    QTest::qWait(20);
+    settle();
     CHECK(w.session().activeLayer()->solid);
 
     // Drag the marsh to the very front, over the walker's plane.
@@ -120,7 +120,7 @@ TEST_CASE("layers are renamed, hidden, faded and reordered in the Section", "[ap
         QApplication::sendEvent(slab, &move);
     }
     QTest::mouseRelease(slab, Qt::LeftButton, {}, target);
-    QTest::qWait(30);
+    settle();
     CHECK(w.level().layers.back()->name == "Reed bed");
     CHECK(w.level().plane == 5);
     w.key(Qt::Key_Z, Qt::ControlModifier);
@@ -133,7 +133,7 @@ TEST_CASE("the walker's plane itself can be carried by keys", "[app][section]") 
     auto* plane = w.find<QWidget>("slab-walker");
     plane->setFocus();
     QTest::keyClick(plane, Qt::Key_Up, Qt::AltModifier);
-    QTest::qWait(20);
+    settle();
     CHECK(w.level().plane == 7);
 }
 
@@ -141,16 +141,16 @@ TEST_CASE("layers are added in front of the active one and removed", "[app][sect
     Window w;
     w.activate("Clay");
     w.click("addLayer");
-    QTest::qWait(20);
+    settle();
     auto* menu = w.window->findChild<QMenu*>("addLayerMenu");
     REQUIRE(menu);
     QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(menu->actions()[0]).center());
-    QTest::qWait(30);
+    settle();
     CHECK(w.level().layers.size() == 8);
     CHECK(w.level().layers[2]->id == w.session().activeLayerId());
     CHECK(w.level().plane == 7);
     w.click("layerRemove");
-    QTest::qWait(30);
+    settle();
     CHECK(w.level().layers.size() == 7);
 }
 
@@ -168,7 +168,7 @@ TEST_CASE("a cut is set by hand, and a wrong one is refused on the spot", "[app]
     width->selectAll();
     QTest::keyClicks(width, "900");
     QTest::keyClick(width, Qt::Key_Return);
-    QTest::qWait(20);
+    settle();
     CHECK(w.find<QLabel>("cutTrouble")->text().contains("does not fit"));
     CHECK(w.session().sheet()->cut.tile.w == 33);
     w.click("reading-0");
@@ -303,18 +303,18 @@ TEST_CASE("the walker's size is set while walking, and Esc returns", "[app][walk
     jump->selectAll();
     QTest::keyClicks(jump, "5");
     QTest::keyClick(jump, Qt::Key_Return);
-    QTest::qWait(20);
+    settle();
     CHECK(w.level().walker.jump == 5);
     CHECK(walk->level().walker.jump == 5); // built anew and read back
     walk->setFocus();
     QTest::keyPress(walk, Qt::Key_Space);
     double top = 99;
-    for (int i = 0; i < 40; ++i) {
-        QTest::qWait(16);
+    const auto jumpsHigh = [&] {
         top = std::min(top, walk->world().foot().y);
-    }
+        return top < 16;
+    };
+    REQUIRE_SOON(jumpsHigh());
     QTest::keyRelease(walk, Qt::Key_Space);
-    CHECK(top < 16);
     QTest::keyClick(walk, Qt::Key_Escape);
     CHECK(w.session().stage() == Stage::lay);
 }
@@ -360,7 +360,7 @@ TEST_CASE("Find goes to anything by name", "[app][find]") {
         auto* field = w.find<QLineEdit>("finderField");
         QTest::keyClicks(field, text);
         QTest::keyClick(field, Qt::Key_Return);
-        QTest::qWait(20);
+        settle();
     };
     find("creek material");
     REQUIRE(w.session().hand().kind == edit::Hand::Kind::material);

@@ -97,7 +97,7 @@ TEST_CASE("drop, accept, retype, re-cut, replace on the disk, undo: identities a
     for (int y = 0; y < 16; ++y)
         for (int x = 0; x < 16; ++x) grown.set(x, y, {200, 30, 30, 255});
     write_file(onDisk(w), sheet::encode_png(grown));
-    QTRY_VERIFY(w.session().sheet()->tiles.size() == 56);
+    REQUIRE_SOON(w.session().sheet()->tiles.size() == 56);
     for (std::size_t i = 0; i < tiles.size(); ++i) CHECK(w.session().sheet()->tiles[i].id == tiles[i].id);
     CHECK(*w.session().sheet()->image == grown);
     CHECK(w.session().material()->joins == coverage);
@@ -123,7 +123,7 @@ TEST_CASE("a picture that shrank on the disk waits for an answer", "[replace]") 
     w.key(Qt::Key_M);
     w.stage("stage-cut");
     write_file(onDisk(w), sheet::encode_png(rows(2, 1)));
-    QTRY_VERIFY(w.session().waiting().has_value());
+    REQUIRE_SOON(w.session().waiting().has_value());
     CHECK(w.session().sheet()->tiles.size() == 48);
     CHECK(w.find<QLabel>("waitText")->text().contains("32 tiles in use"));
     w.click("waitGo");
@@ -145,12 +145,12 @@ TEST_CASE("a file that vanishes is said, written back from memory, or found agai
         const auto name = std::filesystem::path(p.sheets[static_cast<std::size_t>(i)]->file).filename();
         std::filesystem::rename(dir / p.sheets[static_cast<std::size_t>(i)]->file, w.folder / "elsewhere" / name);
     }
-    QTRY_VERIFY(w.session().fileGone(first));
+    REQUIRE_SOON(w.session().library().fileGone(first));
     CHECK(w.session().sheet()->image != nullptr); // the level shows as before
     CHECK(w.notice().contains("kept in memory"));
     w.click("putBack");
     CHECK(sheet::read_png(dir / p.sheets[0]->file) == *p.sheets[0]->image);
-    CHECK_FALSE(w.session().fileGone(first));
+    CHECK_FALSE(w.session().library().fileGone(first));
 
     // Opened without two of the files: found again in one go.
     std::filesystem::remove(dir / p.sheets[0]->file);

@@ -54,7 +54,7 @@ level::TileId tile_named(Window& w, const char* name) {
 
 void trigger(Window& w, const char* action) {
     w.find<QAction>(action)->trigger();
-    QTest::qWait(5);
+    settle();
 }
 
 } // namespace
@@ -210,7 +210,7 @@ TEST_CASE("a stroke that went to the wrong layer is dragged onto the right slab"
         QApplication::sendEvent(strokes, &move);
     }
     QTest::mouseRelease(strokes, Qt::LeftButton, {}, to);
-    QTest::qWait(20);
+    settle();
     CHECK(w.layer("Boardwalk").grid == boards);
     CHECK(w.layer("Marsh").grid.count() == marsh.count() + 1);
     CHECK(w.session().activeLayer()->name == "Marsh");
@@ -425,7 +425,7 @@ TEST_CASE("the last ten Hands come back, and a pocket keeps a spread", "[app][ha
     REQUIRE(menu->actions().size() >= 4);
     CHECK(menu->actions()[1]->text() == "Brine");
     QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(menu->actions()[1]).center());
-    QTest::qWait(20);
+    settle();
     (*w).activateWindow();
     CHECK(w.session().hand() == brine);
     edit::Hand spread;

@@ -52,8 +52,7 @@ void choose(Window& w, const QString& id, const std::vector<QString>& folders = 
     });
     timer.start(30);
     w.click("trayWhich");
-    for (int i = 0; i < 100 && step == 0; ++i) QTest::qWait(20);
-    REQUIRE(step > 0);
+    REQUIRE_SOON(step > 0);
 }
 
 } // namespace
@@ -136,7 +135,7 @@ TEST_CASE("a tray of one's own gathers from several sheets, and is saved", "[app
     });
     answer.start(50);
     choose(w, "trayNew");
-    QTest::qWait(300);
+    REQUIRE_SOON(w.session().project().trays.size() == 1);
     (*w).activateWindow();
     CHECK(trouble.contains("name"));
     REQUIRE(w.session().project().trays.size() == 1);

@@ -26,7 +26,7 @@ Window::Window(bool withDemo, QSize size) {
     show(size);
     if (withDemo) {
         REQUIRE(window->openProject(QString::fromStdString((folder.path() / "pell").string())));
-        QTest::qWait(30);
+        settle();
     }
 }
 
@@ -39,7 +39,7 @@ void Window::show(QSize size) {
     REQUIRE(QTest::qWaitForWindowExposed(window.get()));
     window->activateWindow();
     QApplication::setActiveWindow(window.get());
-    QTest::qWait(20);
+    settle();
 }
 
 void Window::restart() {
@@ -49,7 +49,7 @@ void Window::restart() {
     window.reset();
     show(size);
     REQUIRE(window->openProject(dir));
-    QTest::qWait(30);
+    settle();
 }
 
 void Window::click(const char* name, Qt::MouseButton button) {
@@ -62,7 +62,7 @@ void Window::click(const char* name, Qt::MouseButton button) {
 
 void Window::clickAt(QWidget* widget, QPoint at, Qt::MouseButton button, Qt::KeyboardModifiers modifiers) {
     QTest::mouseClick(widget, button, modifiers, at);
-    QTest::qWait(5);
+    settle();
 }
 
 void Window::hover(Point cell) {
@@ -88,7 +88,7 @@ void Window::dragCells(const std::vector<Point>& cells, Qt::MouseButton button) 
         QApplication::sendEvent(view(), &move);
     }
     QTest::mouseRelease(view(), button, {}, view()->cellCentre(cells.back()));
-    QTest::qWait(5);
+    settle();
 }
 
 void Window::drag(Point from, Point to, Qt::KeyboardModifiers modifiers, Qt::MouseButton button) {
@@ -102,7 +102,7 @@ void Window::drag(Point from, Point to, Qt::KeyboardModifiers modifiers, Qt::Mou
         QApplication::sendEvent(view(), &move);
     }
     QTest::mouseRelease(view(), button, modifiers, (begin + way).toPoint());
-    QTest::qWait(5);
+    settle();
 }
 
 void Window::slide(const char* name, int value) {
@@ -132,7 +132,7 @@ void Window::slide(const char* name, int value) {
         QTest::keyClick(slider, before < value ? Qt::Key_Right : Qt::Key_Left);
         REQUIRE(slider->value() != before);
     }
-    QTest::qWait(5);
+    settle();
 }
 
 void Window::choose(const char* name, const QString& text) {
@@ -150,7 +150,7 @@ void Window::choose(const char* name, const QString& text) {
     QTest::mouseMove(list->viewport(), list->visualRect(index).center());
     QTest::mouseClick(list->viewport(), Qt::LeftButton, {}, list->visualRect(index).center());
     REQUIRE(QTest::qWaitFor([&] { return !list->isVisible(); }, 2000));
-    QTest::qWait(10);
+    settle();
 }
 
 void Window::picture(const char* name) {
@@ -164,7 +164,7 @@ void Window::key(int key, Qt::KeyboardModifiers modifiers) {
     QWidget* target = QApplication::focusWidget();
     if (!target || target->window() != window.get()) target = window.get();
     QTest::keyClick(target, static_cast<Qt::Key>(key), modifiers);
-    QTest::qWait(5);
+    settle();
 }
 
 void Window::drop(const QString& file) {
@@ -176,7 +176,7 @@ void Window::drop(const QString& file) {
     REQUIRE(enter.isAccepted());
     QDropEvent drop(QPointF(at), Qt::CopyAction, &data, Qt::LeftButton, {});
     QApplication::sendEvent(window.get(), &drop);
-    QTest::qWait(20);
+    settle();
 }
 
 void Window::pickMaterial(const char* name) {
@@ -208,6 +208,19 @@ QString Window::reading() { return window->readingText(); }
 QString Window::notice() {
     auto* notice = find<QWidget>("notice");
     return notice->isVisible() ? find<QLabel>("noticeText")->text() : QString();
+}
+
+void settle() {
+    const auto deal = [] {
+        QCoreApplication::processEvents();
+        QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
+    };
+    deal();
+    for (QWidget* top : QApplication::topLevelWidgets()) {
+        auto* window = qobject_cast<MainWindow*>(top);
+        if (window) REQUIRE(QTest::qWaitFor([&] { return !window->session().jobs().busy(); }, 30000));
+    }
+    deal();
 }
 
 void type(QSpinBox* box, const char* text) {

@@ -37,6 +37,14 @@ struct StringMaker<QSize> {
 };
 } // namespace Catch
 
+// Waits until it is so, five seconds at most, and fails the case where it is not. (Qt's own of this kind return
+// instead, and Catch lets the case pass.)
+#define REQUIRE_SOON(condition)                                                    \
+    do {                                                                           \
+        (void)QTest::qWaitFor([&] { return static_cast<bool>(condition); }, 5000); \
+        REQUIRE((condition));                                                      \
+    } while (false)
+
 namespace app_test {
 
 using namespace vic;
@@ -90,6 +98,10 @@ class Window {
   private:
     void show(QSize size);
 };
+
+// Until all that was done has been dealt with: events, widgets that go, and work in the background that the window
+// tells of.
+void settle();
 
 // Puts a number into a field as one types it.
 void type(QSpinBox* box, const char* text);

@@ -1,5 +1,6 @@
 #include <catch2/catch.hpp>
 
+#include "edit/levels.hpp"
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
 #include "findings/check.hpp"
@@ -78,6 +79,12 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         level.edit(small.ground).solid = false;
         small.set(level);
         CHECK(counted(small.project) == std::map<std::string, int>{{"nothing-blocks", 1}});
+    }
+    SECTION("a layer of blockers blocks, too") {
+        level.edit(small.ground).solid = false;
+        level = edit::add_layer(level, 700, "Fence", level::LayerKind::blockers, small.ground);
+        small.set(level);
+        CHECK(counted(small.project).empty());
     }
     SECTION("a hidden layer is a hint, for it is hidden in the game too") {
         level.edit(small.front).shown = false;

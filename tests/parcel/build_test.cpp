@@ -130,6 +130,28 @@ TEST_CASE("a parcel is put in place whole and leaves nothing beside it", "[parce
     CHECK(entries == 1);
 }
 
+TEST_CASE("what an engine keeps beside the parcel's files is still there after the next build", "[parcel]") {
+    make::Folder dir;
+    make::Small small = painted(1);
+    const fs::path to = dir / "place";
+    parcel::build(small.project, small.level(), to);
+    write_file(to / "level.json.cache", "the engine's");
+    fs::create_directories(to / "notes" / "deep");
+    write_file(to / "notes" / "deep" / "mine.txt", "mine");
+    fs::create_symlink("level.json", to / "link");
+    write_file(to / "cells-4711.u32", "of a layer that is no more");
+    level::Level next = small.level();
+    next.name = "Changed";
+    small.set(next);
+    parcel::build(small.project, small.level(), to);
+    CHECK(vicinum::load(to).name == "Changed");
+    CHECK(read_file(to / "level.json.cache") == "the engine's");
+    CHECK(read_file(to / "notes" / "deep" / "mine.txt") == "mine");
+    CHECK(fs::read_symlink(to / "link") == "level.json");
+    CHECK_FALSE(fs::exists(to / "cells-4711.u32")); // the parcel's own
+    CHECK(std::distance(fs::directory_iterator(dir.path()), {}) == 1);
+}
+
 TEST_CASE("a folder of something else is never replaced", "[parcel]") {
     make::Folder dir;
     const make::Small small = painted(4);
@@ -198,6 +220,21 @@ TEST_CASE("a damaged parcel is refused by the runtime", "[runtime]") {
         write_file(dir / "p" / name, bytes);
     }
     CHECK_THROWS_AS(vicinum::load(dir / "nowhere"), std::runtime_error);
+}
+
+TEST_CASE("names that lead out of a parcel are refused by the runtime on any system", "[runtime]") {
+    make::Folder dir;
+    const make::Small small = painted(1);
+    parcel::build(small.project, small.level(), dir / "place");
+    const std::string good = read_file(dir / "place" / "level.json");
+    const std::string name = "\"atlas.png\"";
+    for (const char* bad : {"../x", "..\\\\x", "C:x", "a/b", "..", ".", "", "a\\u0000b"}) {
+        std::string json = good;
+        json.replace(json.find(name), name.size(), "\"" + std::string(bad) + "\"");
+        write_file(dir / "place" / "level.json", json);
+        INFO(bad);
+        CHECK_THROWS(vicinum::load(dir / "place"));
+    }
 }
 
 TEST_CASE("credits of what the level shows, and of nothing else, go with the parcel", "[parcel]") {

@@ -46,6 +46,43 @@ TEST_CASE("the jump that is drawn is the jump that the physics makes", "[walk]")
         CHECK(-top == Approx(high).margin(0.02));
         CHECK(arc.back().x == Approx(walk::jump_length(level.walker)).margin(level.walker.speed / walk::kTicks));
     }
+}
+
+TEST_CASE("falling far the walker keeps to the arc that is drawn, also where it falls no faster", "[walk]") {
+    // A ledge high up, and the floor of a shaft 25 cells below it.
+    make::Small small({60, 40}, level::View::from_the_side);
+    level::Level level = small.level();
+    edit::Hand rock;
+    rock.kind = edit::Hand::Kind::material;
+    rock.material = 1;
+    const join::Rules rules(small.project);
+    level = edit::lay(small.project, rules, level, small.ground, rock, edit::box_cells({0, 10, 12, 30})).level;
+    level = edit::lay(small.project, rules, level, small.ground, rock, edit::box_cells({12, 35, 48, 5})).level;
+    level.walker.jump = 3;
+    level.marks.push_back({900, "Start", level::MarkKind::start, {1, 9, 1, 1}});
+    small.set(level);
+    make::Folder dir;
+    parcel::build(small.project, level, dir / "out");
+    const vicinum::Level built = vicinum::load((dir / "out").string());
+    walk::World world(built);
+    walk::Input run;
+    run.right = true;
+    while (world.foot().x < 10) world.tick(run);
+    const walk::Position from = world.foot();
+    run.jump = true;
+    const auto arc = walk::jump_arc(level.walker, 24);
+    double furthest = 0;
+    for (std::size_t i = 1; i < arc.size(); ++i) {
+        world.tick(run);
+        const walk::Position at = world.foot();
+        furthest = std::max(furthest, std::hypot(at.x - from.x - arc[i].x, at.y - from.y - arc[i].y));
+    }
+    CHECK(arc.back().y >= 24);
+    CHECK(furthest < 0.1); // cells
+    CHECK(world.foot().y > from.y + 20);
+}
+
+TEST_CASE("who does not jump has no arc", "[walk]") {
     level::Walker none;
     none.jump = 0;
     CHECK(walk::jump_length(none) == 0);

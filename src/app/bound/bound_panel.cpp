@@ -32,10 +32,10 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
 void BoundPanel::refresh() {
     if (!session_.isOpen() || !session_.level()) return;
     const level::Level& level = view_.stroking() ? view_.shown() : *session_.level();
-    const outline::Trace& trace = session_.trace(level);
+    const outline::Trace& trace = session_.derived().trace(level);
     const QLocale locale;
     shapes_->setText(locale.toString(trace.shape_count()));
-    const int outlines = session_.outlineCount(level);
+    const int outlines = session_.derived().outlineCount(level);
     outlines_->setText(outlines < 0 ? tr("many") : locale.toString(outlines));
     corners_->setText(locale.toString(trace.corner_count()));
     oneWay_->setText(locale.toString(static_cast<int>(outline::one_way_edges(trace).size())));

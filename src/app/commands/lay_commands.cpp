@@ -120,8 +120,8 @@ void LayCommands::paste() {
 void LayCommands::remove() {
     if (!anySelected()) return;
     session_.applyWork(tr("Remove what is selected"),
-                       edit::cleared(session_.project(), session_.rules(), session_.work(), session_.selection(),
-                                     session_.selectedLayers()));
+                       edit::cleared(session_.project(), session_.derived().rules(), session_.work(),
+                                     session_.selection(), session_.selectedLayers()));
 }
 
 void LayCommands::turn(Turn (*how)(Turn)) {
@@ -138,9 +138,9 @@ void LayCommands::turn(Turn (*how)(Turn)) {
         // Around its middle.
         const Point corner{box.x + (box.w - turned.size.w) / 2, box.y + (box.h - turned.size.h) / 2};
         const level::Level without =
-            edit::cleared(session_.project(), session_.rules(), level, session_.selection(), layers);
+            edit::cleared(session_.project(), session_.derived().rules(), level, session_.selection(), layers);
         const edit::Stamped laid =
-            edit::stamp(session_.project(), session_.rules(), without, turned, corner, 0, 0, false);
+            edit::stamp(session_.project(), session_.derived().rules(), without, turned, corner, 0, 0, false);
         level::Region cells;
         session_.selection().each(
             [&](Point p) { cells.add(corner + edit::turned_place(turn, p - box.corner(), box.size())); });
@@ -212,7 +212,7 @@ void LayCommands::toActiveLayer() {
     std::int64_t cells = 0;
     for (const level::LayerId from : edit::concerned(session_.seen(level), 0, true)) {
         if (from == to || level.layer(from)->kind != session_.activeLayer()->kind) continue;
-        edit::Stamped moved = edit::moved_to(p, session_.rules(), level, session_.selection(), from, to);
+        edit::Stamped moved = edit::moved_to(p, session_.derived().rules(), level, session_.selection(), from, to);
         level = std::move(moved.level);
         p.next_id = moved.next_id;
         cells += moved.cells + moved.props;
@@ -227,8 +227,8 @@ void LayCommands::thinOut() {
     if (!session_.activeLayer()->has_cells() || session_.activeLayer()->locked)
         return emit session_.said(
             tr("%1 is locked or has no tiles").arg(QString::fromStdString(session_.activeLayer()->name)), true);
-    edit::Laid thin = edit::thinned(session_.project(), session_.rules(), session_.work(), session_.activeLayerId(),
-                                    session_.selection(), thinShare_, ++thinSeed_);
+    edit::Laid thin = edit::thinned(session_.project(), session_.derived().rules(), session_.work(),
+                                    session_.activeLayerId(), session_.selection(), thinShare_, ++thinSeed_);
     session_.applyWork(tr("Thin out by %1 %").arg(thinShare_), thin.level);
 }
 
@@ -240,14 +240,14 @@ void LayCommands::castAgain() {
     const edit::Target target =
         edit::target_of(session_.project(), session_.seen(session_.work()), hand, session_.activeLayerId(), false);
     if (target.obstacle != edit::Obstacle::none) return emit session_.said(view_.reading().text, true);
-    edit::Laid cast =
-        edit::rerolled(session_.project(), session_.rules(), session_.work(), target.layer, session_.selection(), hand);
+    edit::Laid cast = edit::rerolled(session_.project(), session_.derived().rules(), session_.work(), target.layer,
+                                     session_.selection(), hand);
     session_.applyWork(tr("Cast again"), cast.level);
 }
 
 void LayCommands::makeHome() {
     if (!session_.level()) return;
-    const auto home = session_.proposedHome();
+    const auto home = session_.derived().proposedHome();
     if (!home) return emit session_.said(tr("It has a home already, or there is none to propose"), false);
     session_.apply(tr("Give a home"),
                    edit::set_home(session_.project(), *session_.level(), session_.hand(), home->layer));
@@ -290,7 +290,7 @@ void LayCommands::turnLevel(Turn seen) {
         return emit session_.said(tr("Cells that are not square can only be mirrored"), true);
     session_.setSelection({});
     session_.applyLevel(turn.mirrored() ? tr("Mirror the level") : tr("Turn the level"),
-                        edit::turned(session_.project(), session_.rules(), *session_.level(), turn));
+                        edit::turned(session_.project(), session_.derived().rules(), *session_.level(), turn));
     view_.fit();
 }
 
@@ -298,7 +298,8 @@ void LayCommands::extendLevel(const edit::Edges& by) {
     if (!session_.level() || by == edit::Edges{}) return;
     session_.setSelection({});
     const Size had = session_.level()->size;
-    session_.applyLevel(tr("Another size of the level"), edit::extended(session_.rules(), *session_.level(), by));
+    session_.applyLevel(tr("Another size of the level"),
+                        edit::extended(session_.derived().rules(), *session_.level(), by));
     const Size now = session_.level()->size;
     emit session_.said(tr("%1 × %2 cells, was %3 × %4").arg(now.w).arg(now.h).arg(had.w).arg(had.h), false);
 }
@@ -350,7 +351,8 @@ void LayCommands::mergeDown() {
     const level::Layer* layer = session_.activeLayer();
     if (!layer) return;
     const int below = session_.level()->index_of(layer->id) - 1;
-    edit::Merged merged = edit::merged_down(session_.project(), session_.rules(), *session_.level(), layer->id);
+    edit::Merged merged =
+        edit::merged_down(session_.project(), session_.derived().rules(), *session_.level(), layer->id);
     if (!merged.done)
         return emit session_.said(tr("Below it lies no layer of the same kind that is open and lies as it does"), true);
     const level::LayerId to = session_.level()->layers[static_cast<std::size_t>(below)]->id;

@@ -349,7 +349,7 @@ void CutCentre::rebuildCards() {
     }
     if (!s || !s->image) return;
     cardRow_->addWidget(label(s->accepted ? tr("Cut as") : tr("Read as"), "quiet"));
-    const auto& reading = session_.reading(s->id);
+    const auto& reading = session_.derived().reading(s->id);
     std::vector<sheet::CutReading> all;
     if (reading.best) all.push_back(*reading.best);
     for (const auto& r : reading.others)

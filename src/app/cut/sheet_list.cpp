@@ -73,7 +73,7 @@ void SheetList::refresh() {
         card.under = known.under;
         if (!s->image)
             card.state = tr("file lost"), card.looks = true;
-        else if (session_.fileGone(s->id))
+        else if (session_.library().fileGone(s->id))
             card.state = tr("file gone from disk"), card.looks = true;
         else if (!s->accepted)
             card.state = tr("new: waits for you"), card.looks = true;

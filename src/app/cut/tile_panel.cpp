@@ -64,11 +64,11 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     under_ = head.under;
 
     // The head plays what is animated.
-    connect(&session_, &Session::ticked, this, [this] {
+    connect(&session_.playClock(), &PlayClock::ticked, this, [this] {
         if (!isVisible() || session_.tiles().empty()) return;
         const level::Tile* t = tilesOf(session_.project()).find(session_.tiles().front()).tile;
-        if (!t || t->frames.empty() || level::frame_at(*t, session_.clock()) == shownFrame_) return;
-        shownFrame_ = level::frame_at(*t, session_.clock());
+        if (!t || t->frames.empty() || level::frame_at(*t, session_.playClock().now()) == shownFrame_) return;
+        shownFrame_ = level::frame_at(*t, session_.playClock().now());
         picture_->setPixmap(tileThumb(session_.project(), shownFrame_, 64));
     });
 
@@ -138,7 +138,7 @@ TilePanel::TilePanel(Session& session, QWidget* parent) : QWidget(parent), sessi
     describe(joins_, tr("Make a material and read its joins"), "M",
              tr("For sheets whose tiles fit together by their neighbours"));
     connect(joins_, &QPushButton::clicked, this,
-            [this] { session_.makeMaterial(session_.sheetId(), session_.kindOf(session_.sheetId())); });
+            [this] { session_.makeMaterial(session_.sheetId(), session_.derived().kindOf(session_.sheetId())); });
     kinds_ = new QMenu(this);
     kinds_->setObjectName("joinKinds");
     for (const level::JoinKind kind : {level::JoinKind::full, level::JoinKind::edges, level::JoinKind::corners}) {
@@ -295,7 +295,7 @@ QWidget* TilePanel::buildSheetPart() {
     connect(replace_, &QPushButton::clicked, this, [this, attempt] {
         const QString file =
             QFileDialog::getOpenFileName(this, tr("Replace the picture"), {}, tr("PNG pictures (*.png)"));
-        if (!file.isEmpty()) attempt([&] { session_.replacePicture(session_.sheetId(), file); });
+        if (!file.isEmpty()) attempt([&] { session_.library().replacePicture(session_.sheetId(), file); });
     });
     findAgain_ = new QPushButton(tr("Find it again…"), part);
     findAgain_->setObjectName("findAgain");
@@ -305,7 +305,7 @@ QWidget* TilePanel::buildSheetPart() {
             QFileDialog::getOpenFileName(this, tr("Where is the picture now?"), {}, tr("PNG pictures (*.png)"));
         if (file.isEmpty()) return;
         attempt([&] {
-            const int n = session_.findAgain(session_.sheetId(), file);
+            const int n = session_.library().findAgain(session_.sheetId(), file);
             emit session_.said(tr("%n pictures found again", nullptr, n), n == 0);
         });
     });
@@ -313,7 +313,7 @@ QWidget* TilePanel::buildSheetPart() {
     putBack_->setObjectName("putBack");
     describe(putBack_, tr("Write it back to the disk"), {}, tr("The picture is still in memory"));
     connect(putBack_, &QPushButton::clicked, this,
-            [this, attempt] { attempt([&] { session_.putBack(session_.sheetId()); }); });
+            [this, attempt] { attempt([&] { session_.library().putBack(session_.sheetId()); }); });
     inner->addWidget(replace_);
     inner->insertWidget(0, findAgain_); // what mends comes first
     inner->insertWidget(1, putBack_);
@@ -374,7 +374,7 @@ QWidget* TilePanel::buildSheetPart() {
 
 void TilePanel::refreshSheet() {
     const level::Sheet* s = session_.sheet();
-    const bool gone = session_.fileGone(s->id);
+    const bool gone = session_.library().fileGone(s->id);
     replace_->setVisible(s->image != nullptr);
     whole_->setVisible(s->image && s->tiles.size() <= 1);
     unused_->setVisible(s->tiles.size() > 1);
@@ -467,7 +467,7 @@ void TilePanel::refresh() {
     sheetPart_->setVisible(s && chosen.empty());
     if (s && chosen.empty()) refreshSheet();
     next_->setVisible(s && s->image && s->accepted && s->tiles.size() > 1);
-    if (next_->isVisibleTo(this)) joins_->setText(tr("Read joins: %1").arg(kindName(session_.kindOf(s->id))));
+    if (next_->isVisibleTo(this)) joins_->setText(tr("Read joins: %1").arg(kindName(session_.derived().kindOf(s->id))));
     joins_->setProperty("role", "primary");
     if (chosen.empty()) {
         picture_->clear();
@@ -483,7 +483,7 @@ void TilePanel::refresh() {
     }
     hint_->clear();
     const level::Tile& first = *chosen.front();
-    shownFrame_ = level::frame_at(first, session_.clock());
+    shownFrame_ = level::frame_at(first, session_.playClock().now());
     picture_->setPixmap(tileThumb(session_.project(), shownFrame_, 64));
     title_->setText(first.name.empty() ? tr("Tile %1").arg(first.id) : QString::fromStdString(first.name));
     under_->setText(chosen.size() > 1 ? tr("and %1 more").arg(chosen.size() - 1)

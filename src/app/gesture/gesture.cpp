@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <QPainter>
 
+#include "app/session/session.hpp"
 #include "level/level.hpp"
 
 namespace vic::app {

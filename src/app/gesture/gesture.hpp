@@ -10,7 +10,6 @@
 #include <optional>
 
 #include "app/parts/camera.hpp"
-#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "level/region.hpp"

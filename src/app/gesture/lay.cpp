@@ -81,8 +81,8 @@ bool LayGesture::press(const Pointer& at) {
 void LayGesture::growFor(const Box& cells) {
     const edit::Edges by = edit::growth(stroke_->level, cells);
     if (by == edit::Edges{}) return;
-    stroke_->level = edit::extended(session().rules(), stroke_->level, by);
-    stroke_->before = edit::extended(session().rules(), stroke_->before, by);
+    stroke_->level = edit::extended(session().derived().rules(), stroke_->level, by);
+    stroke_->before = edit::extended(session().derived().rules(), stroke_->before, by);
     const Point move{by.left, by.top};
     stroke_->from = stroke_->from + move;
     stroke_->last = stroke_->last + move;
@@ -96,8 +96,8 @@ void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, c
     const level::Layer* layer = onto.layer(s.layer);
     const std::string over =
         Session::tr("%1, overlay").arg(QString::fromStdString(layer ? layer->name : "")).toStdString();
-    const edit::LaidOver laid = edit::lay_over(session().project(), session().rules(), onto, s.before, s.layer, s.hand,
-                                               cells, session().options().replaces, over);
+    const edit::LaidOver laid = edit::lay_over(session().project(), session().derived().rules(), onto, s.before,
+                                               s.layer, s.hand, cells, session().options().replaces, over);
     s.level = laid.level;
     s.nextId = std::max(s.nextId, laid.next_id);
     found_.joined = laid.joined;
@@ -108,8 +108,8 @@ void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, c
 void LayGesture::layStamp(const level::Level& onto, const level::Stamp& stamp, Point corner, const Pointer& at) {
     Stroke& s = *stroke_;
     const level::LayerId only = at.control() ? session().activeLayerId() : 0;
-    const edit::Stamped laid = edit::stamp(session().project(), session().rules(), session().seen(onto), stamp, corner,
-                                           session().activeLayerId(), only, s.hand.pins);
+    const edit::Stamped laid = edit::stamp(session().project(), session().derived().rules(), session().seen(onto),
+                                           stamp, corner, session().activeLayerId(), only, s.hand.pins);
     s.level = laid.level;
     // What is only not looked at is still shown in the game.
     for (const level::LayerRef& l : onto.layers)
@@ -223,8 +223,8 @@ bool LayGesture::preview(const Pointer& at) {
     const level::Region cells = previewCells(work, target.layer, cellAt(at));
     found_.filled = cells.count();
     if (found_.filled > kMostPreview) return false;
-    const edit::LaidOver laid = edit::lay_over(session().project(), session().rules(), work, work, target.layer, hand,
-                                               cells, session().options().replaces, std::string());
+    const edit::LaidOver laid = edit::lay_over(session().project(), session().derived().rules(), work, work,
+                                               target.layer, hand, cells, session().options().replaces, std::string());
     found_.joined = laid.joined;
     found_.onOverlay = laid.on_overlay;
     found_.stayedOut = laid.stayed_out;

@@ -123,7 +123,7 @@ QString LayGesture::wayOf(const edit::Hand& hand, const edit::Target& target) co
 }
 
 QString LayGesture::homeOf(const edit::Target& target) const {
-    const auto& home = session().proposedHome();
+    const auto& home = session().derived().proposedHome();
     if (target.went_home || !home) return {};
     return tr(" · H makes %1 its home: %2")
         .arg(bold(QString::fromStdString(session().work().layer(home->layer)->name)), translated(home->why));

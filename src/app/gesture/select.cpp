@@ -45,7 +45,7 @@ class Select : public Marquee {
         const Point cell = cellAt(at);
         if (cell == moving_->last) return;
         moving_->last = cell;
-        moving_->moved = edit::moved(session().project(), session().rules(), session().seen(session().work()),
+        moving_->moved = edit::moved(session().project(), session().derived().rules(), session().seen(session().work()),
                                      session().selection(), session().selectedLayers(), by());
         board_.show(session().withWork(moving_->moved.level));
     }

@@ -34,9 +34,9 @@ bool StampLay::preview(const Pointer& at) {
     found_ = {};
     const edit::Hand hand = session().hand();
     const level::Stamp what = stampFor(hand, std::nullopt);
-    const edit::Stamped laid = edit::stamp(session().project(), session().rules(), session().seen(session().work()),
-                                           what, cornerOf(what, cellAt(at)), session().activeLayerId(),
-                                           at.control() ? session().activeLayerId() : 0, hand.pins);
+    const edit::Stamped laid = edit::stamp(
+        session().project(), session().derived().rules(), session().seen(session().work()), what,
+        cornerOf(what, cellAt(at)), session().activeLayerId(), at.control() ? session().activeLayerId() : 0, hand.pins);
     found_.noLayer = laid.no_layer;
     board_.show(session().withWork(laid.level));
     return true;

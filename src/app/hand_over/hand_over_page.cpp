@@ -2,12 +2,10 @@
 
 #include <QAbstractItemView>
 #include <QCoreApplication>
-#include <QDir>
 #include <QFileInfo>
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QLocale>
-#include <QMetaObject>
 #include <QPainter>
 #include <QPen>
 #include <QPixmap>
@@ -19,12 +17,12 @@
 #include <cstddef>
 #include <exception>
 
-#include "app/hand_over/level_card.hpp"
-#include "app/parts/card_list.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/choice.hpp"
+#include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
 #include "base/text.hpp"
 #include "findings/check.hpp"
@@ -150,16 +148,13 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
     right->addStretch();
     row->addLayout(right, 2);
     connect(build_, &QPushButton::clicked, this, &HandOverPage::build);
+    connect(&session_.jobs(), &Jobs::changed, this, &HandOverPage::refresh);
     connect(play_, &QPushButton::clicked, this, &HandOverPage::play);
     connect(findings_, &CardList::chosen, this, [this](quint32 index) {
         const auto& all = session_.findings();
         if (index < all.size() && all[index].cell)
             emit placeAsked(all[index].level, *all[index].cell, all[index].layer);
     });
-}
-
-HandOverPage::~HandOverPage() {
-    if (work_.joinable()) work_.join();
 }
 
 void HandOverPage::refresh() {
@@ -184,43 +179,47 @@ void HandOverPage::refresh() {
     if (isVisible()) showLevels();
     where_->setText(tr("Into %1, a folder per level: the cells, one atlas with what is used, outlines, marks and "
                        "props. The same project gives the same bytes.")
-                        .arg(QDir::toNativeSeparators(session_.builtDir())));
-    build_->setEnabled(!building_ && !session_.project().levels.empty());
+                        .arg(placeName(session_.builtDir())));
+    build_->setText(building() ? tr("Building…") : tr("Build all levels"));
+    build_->setEnabled(!building() && !session_.project().levels.empty());
     const level::Level* level = session_.level();
     play_->setEnabled(level &&
                       QFileInfo::exists(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json"));
 }
 
+bool HandOverPage::building() const { return session_.jobs().running("build"); }
+
 void HandOverPage::build() {
-    if (building_ || !session_.isOpen()) return;
-    if (work_.joinable()) work_.join();
-    building_ = true;
-    build_->setEnabled(false);
-    build_->setText(tr("Building…"));
-    // The background works on a snapshot and hands back a result.
-    work_ = std::thread([this, state = session_.document().state(), to = session_.builtDir().toStdString()] {
+    if (!session_.isOpen() || building()) return;
+    const auto build = [state = session_.document().state(),
+                        to = fs::path(session_.builtDir().toStdString())](Jobs::Progress& progress) {
         std::vector<Result> results;
         for (const auto& level : state->levels) {
-            Result r;
-            r.level = level->name;
-            try {
-                const auto done = parcel::build(*state, *level, fs::path(to) / level->id);
-                r.dir = done.dir.string();
-                r.files = done.files;
-                r.bytes = done.bytes;
-            } catch (const std::exception& e) {
-                r.trouble = translated(e);
-            }
-            results.push_back(std::move(r));
+            if (progress.stopped()) break;
+            progress.tell(static_cast<double>(results.size()) / static_cast<double>(state->levels.size()));
+            results.push_back(built(*state, *level, to));
         }
-        QMetaObject::invokeMethod(
-            this, [this, results] { show(results); }, Qt::QueuedConnection);
-    });
+        return results;
+    };
+    session_.jobs().start<std::vector<Result>>(
+        "build", tr("Building for the engine"), build, [this](std::vector<Result>& results) { show(results); },
+        session_.complain());
+}
+
+HandOverPage::Result HandOverPage::built(const level::Project& project, const level::Level& level, const fs::path& to) {
+    Result r;
+    r.level = level.name;
+    try {
+        const auto done = parcel::build(project, level, to / level.id);
+        r.files = done.files;
+        r.bytes = done.bytes;
+    } catch (const std::exception& e) {
+        r.trouble = translated(e);
+    }
+    return r;
 }
 
 void HandOverPage::show(const std::vector<Result>& results) {
-    building_ = false;
-    build_->setText(tr("Build all levels"));
     QString text;
     bool good = true;
     const QLocale locale;
@@ -234,12 +233,13 @@ void HandOverPage::show(const std::vector<Result>& results) {
         good = good && r.trouble.isEmpty();
     }
     results_->setText(text);
-    emit session_.said(good ? translated(say_count(static_cast<std::int64_t>(results.size()), "Built one level into %1",
-                                                   "Built %n levels into %1", session_.builtDir().toStdString()))
-                            : tr("Not every level could be built"),
-                       !good);
+    emit session_.said(
+        good ? translated(say_count(static_cast<std::int64_t>(results.size()), "Built one level into %1",
+                                    "Built %n levels into %1", placeName(session_.builtDir()).toStdString()))
+             : tr("Not every level could be built"),
+        !good);
     refresh();
-    emit built(good);
+    emit wasBuilt(good);
 }
 
 void HandOverPage::play() {

@@ -7,11 +7,14 @@
 #include <map>
 #include <memory>
 #include <string>
-#include <thread>
 #include <utility>
 #include <vector>
 
+#include "app/hand_over/level_card.hpp"
+#include "app/parts/card_list.hpp"
 #include "level/sheet.hpp"
+
+#include "base/files.hpp"
 
 class QHBoxLayout;
 class QLabel;
@@ -19,6 +22,7 @@ class QPushButton;
 
 namespace vic::level {
 struct Level;
+struct Project;
 } // namespace vic::level
 
 namespace vic::app {
@@ -31,22 +35,22 @@ class HandOverPage : public QWidget {
     Q_OBJECT
   public:
     HandOverPage(Session& session, QWidget* parent);
-    ~HandOverPage() override;
     void refresh();
     void build(); // all levels, in the background
-    [[nodiscard]] bool building() const { return building_; }
+    [[nodiscard]] bool building() const;
 
   signals:
     void placeAsked(const std::string& level, vic::Point cell, vic::level::LayerId layer);
-    void built(bool good);
+    void wasBuilt(bool good);
 
   private:
     struct Result {
-        std::string level, dir;
+        std::string level;
         QString trouble;
         int files = 0;
         std::uintmax_t bytes = 0;
     };
+    static Result built(const level::Project& project, const level::Level& level, const fs::path& to);
     void show(const std::vector<Result>& results);
     void play();
     void showLevels();
@@ -60,8 +64,6 @@ class HandOverPage : public QWidget {
     QPushButton* build_;
     QPushButton* play_;
     QLabel* results_;
-    std::thread work_;
-    bool building_ = false;
 };
 
 } // namespace vic::app

@@ -98,7 +98,7 @@ void CaseList::paintEvent(QPaintEvent*) {
     p.setPen(t.quiet);
     for (const auto& [text, r] : titles_) p.drawText(r, Qt::AlignLeft | Qt::AlignVCenter, text);
     std::set<join::Mask> doubtful;
-    for (const auto& d : session_.joinsRead().doubtful) doubtful.insert(d.mask);
+    for (const auto& d : session_.derived().joinsRead().doubtful) doubtful.insert(d.mask);
     for (const auto& [mask, r] : places_) {
         const auto variants = join::serving(m->joins, mask);
         const bool own = m->joins.cases.contains(mask);
@@ -164,7 +164,7 @@ void CaseList::mouseMoveEvent(QMouseEvent* event) {
     for (const auto& [mask, r] : places_) {
         if (!r.contains(event->pos())) continue;
         QString text = translated(join::describe(mask));
-        for (const auto& d : session_.joinsRead().doubtful)
+        for (const auto& d : session_.derived().joinsRead().doubtful)
             if (d.mask == mask) text += "\n" + tr("Doubtful: %1").arg(translated(d.why));
         if (toDraw_.contains(mask)) text += "\n" + tr("One of those to draw");
         return setToolTip(text);

@@ -29,14 +29,12 @@
 #include <set>
 #include <utility>
 
-#include "app/join/proof_view.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
-#include "app/sheet/sheet_view.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "base/text.hpp"
@@ -343,8 +341,8 @@ void CasePanel::correct(level::TileId tile, int mask, int bit) {
 
 // How often variants lie beside themselves, on a field of nothing but the material.
 void CasePanel::refreshLively(const level::Material& m) {
-    if (livelyFor_ == &m) return;
-    livelyFor_ = &m;
+    if (livelyFor_.get() == &m) return;
+    livelyFor_ = session_.materialRef();
     bool several = false;
     for (const auto& [mask, variants] : m.joins.cases) several = several || variants.size() > 1;
     livelyBox_->setVisible(several);
@@ -354,7 +352,7 @@ void CasePanel::refreshLively(const level::Material& m) {
     level::Grid field(Size{64, 64});
     for (int y = 0; y < 64; ++y)
         for (int x = 0; x < 64; ++x) field.set({x, y}, {}, m.id);
-    join::resolve(session_.rules(), field, box_of(field.size()), 1);
+    join::resolve(session_.derived().rules(), field, box_of(field.size()), 1);
     const auto r = join::repetition(session_.project(), field, m.id);
     repetition_->setText(r.pairs == 0 ? tr("the inside has one tile only")
                                       : tr("beside itself %1 %, by chance %2 %")
@@ -367,10 +365,10 @@ void CasePanel::refreshCandidates(const level::Material& m, join::Mask mask) {
     serveHead_->setVisible(!plain);
     candidates_->setVisible(!plain);
     const auto around = proof_.around(mask);
-    if (plain || (candidatesFor_ == &m && candidatesMask_ == mask && candidatesAround_ == around &&
+    if (plain || (candidatesFor_.get() == &m && candidatesMask_ == mask && candidatesAround_ == around &&
                   candidatesIn_ == session_.project().sheets))
         return;
-    candidatesFor_ = &m;
+    candidatesFor_ = session_.materialRef();
     candidatesMask_ = mask;
     candidatesAround_ = around;
     candidatesIn_ = session_.project().sheets;

@@ -9,6 +9,8 @@
 #include <string>
 #include <vector>
 
+#include "app/join/proof_view.hpp"
+#include "app/sheet/sheet_view.hpp"
 #include "join/mask.hpp"
 #include "level/cell.hpp"
 
@@ -64,8 +66,8 @@ class CasePanel : public QWidget {
     QPushButton* cards_;
     level::MaterialId sheetFor_ = 0;
     std::string weightsOf_;
-    const level::Material* candidatesFor_ = nullptr;
-    const level::Material* livelyFor_ = nullptr;
+    std::shared_ptr<const level::Material> candidatesFor_;
+    std::shared_ptr<const level::Material> livelyFor_;
     join::Mask candidatesMask_ = 0;
     std::array<level::Cell, 4> candidatesAround_{};
     std::vector<std::shared_ptr<const level::Sheet>> candidatesIn_;

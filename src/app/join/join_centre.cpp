@@ -15,7 +15,6 @@
 #include <initializer_list>
 #include <set>
 
-#include "app/join/case_list.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
@@ -120,7 +119,7 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
                 refresh();
                 return;
             }
-            const bool missing = session_.rules().missing(m->id, static_cast<join::Mask>(mask));
+            const bool missing = session_.derived().rules().missing(m->id, static_cast<join::Mask>(mask));
             reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
                            .arg(cell.x)
                            .arg(cell.y)
@@ -152,8 +151,8 @@ void JoinCentre::tellPatch() {
     QString text =
         tr("%1 cells, at least %2").arg(proof_->patch().size.area()).arg(join::least_proof(m->joins.kind, of));
     if (heat_->isChecked()) {
-        if (seamsFor_ != m || seamsIn_ != session_.project().sheets) {
-            seamsFor_ = m;
+        if (seamsFor_.get() != m || seamsIn_ != session_.project().sheets) {
+            seamsFor_ = session_.materialRef();
             seamsIn_ = session_.project().sheets;
             seams_ = join::seam_report(session_.project(), m->joins, 0.2);
         }
@@ -167,7 +166,7 @@ void JoinCentre::tellPatch() {
 
 void JoinCentre::refresh() {
     const level::Material* m = session_.material();
-    if (m != composableFor_) cases_->setToDraw({});
+    if (m != composableFor_.get()) cases_->setToDraw({});
     proof_->refresh();
     free_->setVisible(m && proof_->mode() != ProofView::Mode::pairs);
     free_->refresh();
@@ -181,15 +180,15 @@ void JoinCentre::refresh() {
         casesAside_->clear();
         reading_ = tr("No material yet");
     } else if (!joins) {
-        composableFor_ = m;
+        composableFor_ = session_.materialRef();
         casesAside_->setText(tr("a plain material has one case: its variants are on the right"));
         reading_ =
             tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
     } else {
         const auto c = join::coverage(m->joins);
-        const auto& doubtful = session_.joinsRead().doubtful;
-        if (composableFor_ != m || composableIn_ != session_.project().sheets) {
-            composableFor_ = m;
+        const auto& doubtful = session_.derived().joinsRead().doubtful;
+        if (composableFor_.get() != m || composableIn_ != session_.project().sheets) {
+            composableFor_ = session_.materialRef();
             composableIn_ = session_.project().sheets;
             composable_ = c.have == c.of
                               ? 0
@@ -259,7 +258,7 @@ void JoinCentre::composeMissing() {
 }
 
 void JoinCentre::nextDoubtful() {
-    const auto& all = session_.joinsRead().doubtful;
+    const auto& all = session_.derived().joinsRead().doubtful;
     if (all.empty()) {
         emit session_.said(tr("Nothing is doubtful"), false);
         return;
@@ -271,10 +270,10 @@ void JoinCentre::nextDoubtful() {
 void JoinCentre::accept() {
     const level::Material* m = session_.material();
     if (!m) return;
-    for (const auto& d : std::vector(session_.joinsRead().doubtful))
+    for (const auto& d : std::vector(session_.derived().joinsRead().doubtful))
         if (d.mask == session_.joinCase()) {
             session_.apply(tr("Accept a reading"), edit::accept_tile(session_.project(), m->id, d.tile));
-            if (!session_.joinsRead().doubtful.empty()) nextDoubtful();
+            if (!session_.derived().joinsRead().doubtful.empty()) nextDoubtful();
             return;
         }
 }

@@ -7,6 +7,7 @@
 #include <memory>
 #include <vector>
 
+#include "app/join/case_list.hpp"
 #include "app/join/proof_view.hpp"
 #include "join/seams.hpp"
 
@@ -53,7 +54,7 @@ class JoinCentre : public QWidget {
     std::array<QToolButton*, 2> modes_{};
     QToolButton* heat_;
     join::SeamReport seams_;
-    const level::Material* seamsFor_ = nullptr;
+    std::shared_ptr<const level::Material> seamsFor_;
     std::vector<std::shared_ptr<const level::Sheet>> seamsIn_;
     ProofView* proof_;
     ProofView* free_;
@@ -64,7 +65,7 @@ class JoinCentre : public QWidget {
     QToolButton* compose_;
     QToolButton* least_;
     QString reading_;
-    const level::Material* composableFor_ = nullptr;
+    std::shared_ptr<const level::Material> composableFor_;
     std::vector<std::shared_ptr<const level::Sheet>> composableIn_;
     int composable_ = 0;
 };

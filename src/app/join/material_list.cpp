@@ -25,7 +25,6 @@
 #include <cstdint>
 #include <initializer_list>
 
-#include "app/parts/card_list.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
@@ -190,8 +189,8 @@ void MaterialList::change(const QString& name, const std::function<void(level::J
 void MaterialList::refreshOthers() {
     const level::Material* m = session_.material();
     const auto& all = session_.project().materials;
-    if (othersFor_ == m && othersOf_ == all) return;
-    othersFor_ = m;
+    if (othersFor_.get() == m && othersOf_ == all) return;
+    othersFor_ = session_.materialRef();
     othersOf_ = all;
     QLayoutItem* item = nullptr;
     while ((item = others_->layout()->takeAt(0))) {

@@ -9,6 +9,7 @@
 #include <utility>
 #include <vector>
 
+#include "app/parts/card_list.hpp"
 #include "base/geometry.hpp"
 #include "level/cell.hpp"
 #include "level/sheet.hpp"
@@ -48,7 +49,7 @@ class MaterialList : public QWidget {
     QCheckBox* beyond_;
     QPushButton* rejoin_;
     std::function<Box()> seen_;
-    const level::Material* othersFor_ = nullptr;
+    std::shared_ptr<const level::Material> othersFor_;
     std::vector<std::shared_ptr<const level::Material>> othersOf_;
 };
 

@@ -173,7 +173,7 @@ void ProofView::refresh() {
     layer.grid = grid_;
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
     picture::Canvas canvas(level.pixels());
-    picture::draw(session_.project(), level, session_.art(), canvas, canvas.box);
+    picture::draw(session_.project(), level, session_.derived().art(), canvas, canvas.box);
     seams_.clear();
     if (heat_) {
         join::Seams seams(session_.project());
@@ -238,7 +238,7 @@ void ProofView::paintEvent(QPaintEvent*) {
             if (grid_.material({x, y}) == 0) continue;
             const join::Mask mask = maskAt({x, y});
             const QPolygonF rim = shapeOf({x, y}, 1);
-            if (session_.rules().missing(m->id, mask)) {
+            if (session_.derived().rules().missing(m->id, mask)) {
                 QColor wash = t.vermilion;
                 wash.setAlpha(110);
                 p.setBrush(wash);

@@ -128,7 +128,7 @@ PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
 
 void PlanPanel::begin(const QString& file) {
     if (!session_.level()) return;
-    const QString relative = session_.adoptPlan(file);
+    const QString relative = session_.library().adoptPlan(file);
     const fs::path path = session_.document().dir() / relative.toStdString();
     picture_ = std::make_shared<const Image>(plan::read_picture(read_file(path), path.string()));
     const bool same = session_.level()->plan && session_.level()->plan->file == relative.toStdString();
@@ -245,7 +245,7 @@ void PlanPanel::fill() {
 void PlanPanel::trial() {
     if (!active_ || !session_.level() || session_.level()->id != levelId_) return leave();
     try {
-        const edit::Followed f = session_.planned(plan_);
+        const edit::Followed f = session_.library().planned(plan_);
         view_.setTrial(f.level);
         QString text = translated(say_count(f.laid, "One cell would be laid", "%n cells would be laid"));
         if (f.unknown > 0)
@@ -269,7 +269,7 @@ void PlanPanel::lay() {
     const level::Plan plan = plan_;
     leave();
     try {
-        session_.layPlan(plan);
+        session_.library().layPlan(plan);
     } catch (const InputError& e) {
         emit session_.said(translated(e), true);
     }

@@ -1,6 +1,7 @@
 #include "app/parts/translated.hpp"
 
 #include <QCoreApplication>
+#include <QDir>
 #include <QLocale>
 
 #include "base/error.hpp"
@@ -19,5 +20,11 @@ QString translated(const Text& text) {
 }
 
 QString translated(const std::exception& trouble) { return translated(as_input_error(trouble).text()); }
+
+QString placeName(const QString& path) {
+    const QString home = QDir::homePath();
+    if (path == home || path.startsWith(home + "/")) return "~" + path.mid(home.size());
+    return path;
+}
 
 } // namespace vic::app

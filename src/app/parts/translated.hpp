@@ -13,4 +13,7 @@ QString translated(const Text& text);
 // An InputError by its sentences, anything else by its what().
 QString translated(const std::exception& trouble);
 
+// A place on the disk as one tells it: places in the user's own folder begin with ~.
+QString placeName(const QString& path);
+
 } // namespace vic::app

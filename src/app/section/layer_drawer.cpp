@@ -18,6 +18,7 @@
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
 #include "base/image.hpp"
 #include "edit/close_up.hpp"
 #include "edit/levels.hpp"

@@ -9,7 +9,6 @@
 
 #include "app/parts/binding.hpp"
 #include "app/section/planting_drawer.hpp"
-#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "level/level.hpp"
 #include "level/sheet.hpp"

@@ -1,6 +1,5 @@
 #include "app/section/planting_drawer.hpp"
 
-#include <QComboBox>
 #include <QFont>
 #include <QFontMetrics>
 #include <QHBoxLayout>
@@ -20,6 +19,9 @@
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/choice.hpp"
+#include "app/session/jobs.hpp"
+#include "app/session/session.hpp"
 #include "base/text.hpp"
 #include "edit/plant.hpp"
 #include "level/cell.hpp"
@@ -38,7 +40,10 @@ PlantingDrawer::PlantingDrawer(Session& session, level::LayerId layer, QWidget* 
     buildButtons();
 }
 
-const level::Planting& PlantingDrawer::planting() const { return session_.level()->layer(id_)->planting; }
+// As it is, or will be when it has been planted.
+const level::Planting& PlantingDrawer::planting() const {
+    return pending_ ? *pending_ : session_.level()->layer(id_)->planting;
+}
 
 void PlantingDrawer::refresh() {
     showKinds();
@@ -50,20 +55,40 @@ void PlantingDrawer::replant(const QString& name, const What& what, const std::s
     const level::Layer* layer = session_.level() ? session_.level()->layer(id_) : nullptr;
     if (!layer) return;
     if (layer->locked) return emit session_.said(tr("%1 is locked").arg(QString::fromStdString(layer->name)), true);
-    level::Level next = *session_.level();
-    what(next.edit(id_).planting);
-    const std::string on = layer->name;
-    try {
-        edit::Planted planted = edit::planted(session_.project(), next, id_);
-        level::Project p = session_.project();
+    level::Planting recipe = planting();
+    what(recipe);
+    pending_ = recipe;
+    plant(session_, {id_, name, merge.empty() ? merge : merge + std::to_string(id_), recipe}, this);
+}
+
+// The drawer may be gone when it is done.
+void PlantingDrawer::plant(Session& session, const Order& order, const QPointer<PlantingDrawer>& drawer) {
+    const auto onto = session.levelRef();
+    level::Level next = *onto;
+    next.edit(order.layer).planting = order.recipe;
+    const auto work = [state = session.document().state(), next, id = order.layer](Jobs::Progress&) {
+        return edit::planted(*state, next, id);
+    };
+    const auto done = [&session, order, drawer, onto](edit::Planted& planted) {
+        const level::Layer* layer = session.level() ? session.level()->layer(order.layer) : nullptr;
+        if (!layer) return;
+        // What was done to the level meanwhile stays, and is planted on.
+        if (session.levelRef() != onto) return plant(session, order, drawer);
+        const std::string on = layer->name;
+        if (drawer) drawer->pending_.reset();
+        level::Project p = session.project();
         p.next_id = std::max(p.next_id, planted.next_id);
         p.put(std::move(planted.level));
-        session_.apply(name, std::move(p), merge.empty() ? merge : merge + std::to_string(id_));
-        emit session_.said(translated(say_count(planted.count, "One stands on %1", "%n stand on %1", on)), false);
-    } catch (const std::exception& e) {
-        emit session_.said(translated(e), true);
-        refresh();
-    }
+        session.apply(order.name, std::move(p), order.merge);
+        emit session.said(translated(say_count(planted.count, "One stands on %1", "%n stand on %1", on)), false);
+    };
+    const auto failed = [&session, drawer](const std::exception& e) {
+        emit session.said(translated(e), true);
+        if (!drawer) return;
+        drawer->pending_.reset();
+        drawer->refresh();
+    };
+    session.jobs().start<edit::Planted>("planting", tr("Planting"), work, done, failed);
 }
 
 QWidget* PlantingDrawer::field(const QString& name, QWidget* control) {

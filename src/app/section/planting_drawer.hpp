@@ -1,23 +1,21 @@
 // What grows on a layer of planting: in the drawer of its slab. Every change plants anew.
 #pragma once
 
+#include <QPointer>
 #include <QString>
 #include <QWidget>
 #include <cstddef>
 #include <functional>
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "app/parts/binding.hpp"
-#include "app/session/session.hpp"
 #include "level/level.hpp"
+#include "level/props.hpp"
 #include "level/sheet.hpp"
 
 class QVBoxLayout;
-
-namespace vic::level {
-struct Planting;
-} // namespace vic::level
 
 namespace vic::app {
 
@@ -34,6 +32,14 @@ class PlantingDrawer : public QWidget {
     [[nodiscard]] const level::Planting& planting() const;
     // Changes the recipe and plants anew; says where that cannot be.
     void replant(const QString& name, const What& what, const std::string& merge = {});
+    // What is to be planted.
+    struct Order {
+        level::LayerId layer = 0;
+        QString name; // of the step
+        std::string merge;
+        level::Planting recipe;
+    };
+    static void plant(Session& session, const Order& order, const QPointer<PlantingDrawer>& drawer);
     void buildGround();
     void buildDensity();
     void buildButtons();
@@ -45,6 +51,7 @@ class PlantingDrawer : public QWidget {
     level::LayerId id_;
     QVBoxLayout* column_;
     QVBoxLayout* kinds_;
+    std::optional<level::Planting> pending_; // being planted
     std::vector<level::PropKindId> shown_;
     Bindings lines_; // of the kinds
     Bindings fields_;

@@ -19,6 +19,7 @@
 
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
 #include "edit/levels.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"

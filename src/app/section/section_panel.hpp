@@ -11,7 +11,6 @@
 #include <vector>
 
 #include "app/section/slab.hpp"
-#include "app/session/session.hpp"
 #include "level/sheet.hpp"
 
 class QAction;

@@ -21,6 +21,7 @@
 
 #include "app/parts/tokens.hpp"
 #include "app/section/section_panel.hpp"
+#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "level/cell.hpp"

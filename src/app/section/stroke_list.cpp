@@ -14,6 +14,7 @@
 
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
 #include "level/level.hpp"
 
 namespace vic::app {
@@ -144,7 +145,8 @@ void StrokeList::lift(const Row& row, level::LayerId to) {
     const QString name = QString::fromStdString(target->name);
     if (target->kind != level::LayerKind::tiles) return emit session_.said(tr("%1 takes no tiles").arg(name), true);
     if (target->locked || !target->shown) return emit session_.said(tr("%1 is locked or hidden").arg(name), true);
-    edit::Lifted lifted = edit::lift(session_.project(), session_.rules(), *row.before, *row.after, row.stroke, to);
+    edit::Lifted lifted =
+        edit::lift(session_.project(), session_.derived().rules(), *row.before, *row.after, row.stroke, to);
     if (lifted.cells == 0) return emit session_.said(tr("Nothing of this stroke is as it was laid any more"), true);
     session_.applyLevel(tr("Lift a stroke to %1").arg(name), std::move(lifted.level));
     session_.setActiveLayer(to);

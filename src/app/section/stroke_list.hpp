@@ -10,7 +10,6 @@
 #include <vector>
 
 #include "app/section/section_panel.hpp"
-#include "app/session/session.hpp"
 #include "base/turn.hpp"
 #include "edit/document.hpp"
 #include "edit/lift.hpp"

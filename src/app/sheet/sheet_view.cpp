@@ -39,12 +39,12 @@ SheetView::SheetView(Session& session, Use use, QWidget* parent) : QWidget(paren
     QSizePolicy policy(QSizePolicy::Expanding, use == Use::cut ? QSizePolicy::Expanding : QSizePolicy::Preferred);
     policy.setHeightForWidth(use != Use::cut);
     setSizePolicy(policy);
-    connect(&session_, &Session::ticked, this, [this] {
+    connect(&session_.playClock(), &PlayClock::ticked, this, [this] {
         const level::Sheet* s = isVisible() ? sheet() : nullptr;
         if (!s) return;
         std::vector<level::TileId> now;
         for (const level::Tile& tile : s->tiles)
-            if (!tile.frames.empty()) now.push_back(level::frame_at(tile, session_.clock()));
+            if (!tile.frames.empty()) now.push_back(level::frame_at(tile, session_.playClock().now()));
         if (now == playing_) return;
         playing_ = std::move(now);
         update();
@@ -309,7 +309,7 @@ void SheetView::paintPetals(QPainter& p, const level::Sheet& s) {
     for (const level::Tile& tile : s.tiles) here[tile.id] = &tile;
     const Tokens t = tokensOf(this);
     std::set<level::TileId> doubtful;
-    for (const auto& d : session_.joinsRead().doubtful) doubtful.insert(d.tile);
+    for (const auto& d : session_.derived().joinsRead().doubtful) doubtful.insert(d.tile);
     p.setRenderHint(QPainter::Antialiasing);
     const auto hit = petalAt(pointer_);
     for (const auto& [mask, variants] : m->joins.cases) {
@@ -375,7 +375,7 @@ void SheetView::paintEvent(QPaintEvent*) {
     // Animated tiles play in their place.
     for (const level::Tile& tile : s->tiles) {
         if (tile.frames.empty() || shownCut_) continue;
-        const level::TileId now = level::frame_at(tile, session_.clock());
+        const level::TileId now = level::frame_at(tile, session_.playClock().now());
         for (const level::Tile& frame : s->tiles)
             if (frame.id == now && now != tile.id && place(tile.box).intersects(QRectF(rect()))) {
                 paintChequer(p, place(tile.box), t.dark ? QColor("#333D3A") : QColor("#CFC8B8"),

@@ -2,6 +2,7 @@
 
 #include <QString>
 
+#include "app/session/session.hpp"
 #include "app/shell/main_window.hpp"
 #include "edit/notes.hpp"
 #include "edit/stroke.hpp"

@@ -3,7 +3,6 @@
 
 #include <vector>
 
-#include "app/session/session.hpp"
 #include "app/shell/finder.hpp"
 #include "app/view/level_view.hpp"
 

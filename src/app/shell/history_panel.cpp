@@ -18,6 +18,7 @@
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
 #include "base/error.hpp"
 #include "edit/document.hpp"
 

@@ -4,8 +4,6 @@
 #include <QFrame>
 #include <QPoint>
 
-#include "app/session/session.hpp"
-
 class QListWidget;
 class QWidget;
 

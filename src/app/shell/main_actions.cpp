@@ -110,8 +110,8 @@ void MainWindow::buildViewActions() {
     add(level, "keyFrame", tr("Show the frame"), Qt::Key_F, [this] { toolRow_->frame()->toggle(); });
     add(level, "keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { toolRow_->lattice()->toggle(); });
     add(level, "keyPlay", tr("Let animated tiles play, or stand still"), Qt::Key_A, [this] {
-        session_.setPlaying(!session_.playing());
-        say(session_.playing() ? tr("Animated tiles play") : tr("Animated tiles stand still"), false);
+        session_.playClock().setPlaying(!session_.playClock().playing());
+        say(session_.playClock().playing() ? tr("Animated tiles play") : tr("Animated tiles stand still"), false);
     });
     add(level, "keySearch", tr("Search the Tray"), QKeySequence(Qt::CTRL | Qt::Key_F), [this] { tray_->search(); });
     add(level, "keyQuiet", tr("Quiet view"), Qt::Key_Q, [this] { setQuiet(!quiet_); });
@@ -134,7 +134,7 @@ void MainWindow::buildReadingActions() {
     add(Where::cut, "takeCutAction", tr("Take the proposed cut"), Qt::Key_Return, [this] { cut_->takeBest(); });
     add(Where::cut, "makeMaterialAction", tr("Read the joins of the sheet"), Qt::Key_M, [this] {
         if (session_.sheet() && session_.sheet()->accepted)
-            session_.makeMaterial(session_.sheetId(), session_.kindOf(session_.sheetId()));
+            session_.makeMaterial(session_.sheetId(), session_.derived().kindOf(session_.sheetId()));
     });
     add(Where::join, "acceptAction", tr("Accept the doubtful tile"), Qt::Key_Return, [this] { join_->accept(); });
     add(Where::join, "nextMissing", tr("Next missing case"), Qt::Key_N, [this] { join_->nextMissing(); });

@@ -52,11 +52,11 @@ void MainWindow::save() {
 }
 
 void MainWindow::addSheets(const QStringList& files) {
-    for (const QString& file : files) attempt([&] { session_.addPicture(file); });
+    for (const QString& file : files) attempt([&] { session_.library().addPicture(file); });
 }
 
 void MainWindow::addFolder(const QString& dir) {
-    attempt([&] { session_.addFolder(dir); });
+    attempt([&] { session_.library().addFolder(dir); });
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

@@ -18,6 +18,7 @@
 #include "app/join/proof_view.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "app/shell/application.hpp"
 #include "base/geometry.hpp"

@@ -7,6 +7,9 @@
 
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/choice.hpp"
+#include "app/session/session.hpp"
+#include "app/shell/job_strip.hpp"
 #include "findings/check.hpp"
 
 namespace vic::app {
@@ -35,6 +38,7 @@ ReadingLine::ReadingLine(Session& session, QWidget* parent) : QWidget(parent), s
     saved_ = new QLabel(this);
     saved_->setObjectName("saved");
     line->addWidget(reading_, 1);
+    line->addWidget(new JobStrip(session_.jobs(), this));
     line->addWidget(waits_);
     line->addWidget(saved_);
     clock_.setInterval(5000);

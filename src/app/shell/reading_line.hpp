@@ -7,7 +7,6 @@
 #include <QWidget>
 #include <optional>
 
-#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/text.hpp"
 

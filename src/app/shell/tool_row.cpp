@@ -19,6 +19,7 @@
 #include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "edit/fill.hpp"

@@ -17,6 +17,7 @@
 #include <cstddef>
 
 #include "app/parts/panel.hpp"
+#include "app/session/session.hpp"
 #include "edit/levels.hpp"
 #include "findings/check.hpp"
 #include "join/mask.hpp"
@@ -212,9 +213,10 @@ std::pair<QString, StageMark> Workline::stateOf(Stage stage) const {
         }
         case Stage::bound: {
             if (!level) return {tr("nothing blocks"), StageMark::none};
-            const int n = session_.outlineCount(*level);
+            const int n = session_.derived().outlineCount(*level);
             if (n == 0) return {tr("nothing blocks"), StageMark::none};
-            if (n < 0) return {tr("%1 corners").arg(session_.trace(*level).corner_count()), StageMark::complete};
+            if (n < 0)
+                return {tr("%1 corners").arg(session_.derived().trace(*level).corner_count()), StageMark::complete};
             return {n == 1 ? tr("1 outline") : tr("%1 outlines").arg(n), StageMark::complete};
         }
         case Stage::walk:

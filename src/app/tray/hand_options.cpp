@@ -257,7 +257,7 @@ void HandOptions::refresh() {
     if (single) {
         const QSignalBlocker quiet(home_);
         home_->clear();
-        const auto& proposed = session_.proposedHome();
+        const auto& proposed = session_.derived().proposedHome();
         home_->addItem(proposed ? tr("none yet") : tr("none"), 0U);
         for (auto l = level->layers.rbegin(); l != level->layers.rend(); ++l)
             if ((*l)->kind == level::LayerKind::tiles) {

@@ -85,7 +85,7 @@ void LevelView::drawPages(QPainter& p, const QRect& part) {
 void LevelView::paintMissing(QPainter& p, const QRect& part) {
     const level::Level& level = pages_.level();
     const double w = level.cell.w * zoom();
-    const join::Rules& rules = session_.rules();
+    const join::Rules& rules = session_.derived().rules();
     if (w < 10 || std::all_of(session_.project().materials.begin(), session_.project().materials.end(),
                               [&](const auto& m) { return rules.complete(m->id); }))
         return;

@@ -8,12 +8,13 @@
 #include <cstring>
 
 #include "app/gesture/tools.hpp"
+#include "app/session/session.hpp"
 #include "picture/compose.hpp"
 
 namespace vic::app {
 
 LevelView::LevelView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), pages_(session.art()), common_(commonGestures(*this)) {
+    : QWidget(parent), session_(session), pages_(session.derived().art()), common_(commonGestures(*this)) {
     for (const ToolKind& kind : allTools()) tools_.emplace_back(kind.tool, kind.make(*this));
     setObjectName("levelView");
     setAccessibleName(tr("Level"));
@@ -22,7 +23,7 @@ LevelView::LevelView(Session& session, QWidget* parent)
     setMinimumSize(320, 240);
     setAttribute(Qt::WA_OpaquePaintEvent);
     connect(&session_, &Session::changed, this, &LevelView::refresh);
-    connect(&session_, &Session::ticked, this, &LevelView::tick);
+    connect(&session_.playClock(), &PlayClock::ticked, this, &LevelView::tick);
     const auto again = [this] {
         preview();
         say();
@@ -207,7 +208,7 @@ void LevelView::show(const level::Level& as_it_is) {
 
 void LevelView::tick() {
     if (!isVisible() || !session_.isOpen() || pages_.empty()) return;
-    const auto drawn = pages_.tick(session_.clock(), seenCells());
+    const auto drawn = pages_.tick(session_.playClock().now(), seenCells());
     for (const Box& cells : drawn) redraw(camera_.around(geometry(), cells).toAlignedRect());
     if (!drawn.empty()) update();
 }

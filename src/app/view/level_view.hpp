@@ -17,7 +17,6 @@
 
 #include "app/gesture/gesture.hpp"
 #include "app/parts/camera.hpp"
-#include "app/session/session.hpp"
 #include "app/session/tool.hpp"
 #include "app/view/pages.hpp"
 #include "base/geometry.hpp"

@@ -1,9 +1,9 @@
 #include "app/walk/walk_centre.hpp"
 
 #include <QVBoxLayout>
-#include <exception>
 
 #include "app/parts/translated.hpp"
+#include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
 #include "parcel/build.hpp"
 #include "player/parcel_view.hpp"
@@ -31,29 +31,43 @@ void WalkCentre::enter() {
     if (!session_.isOpen() || !session_.level()) return;
     const bool again = active_ && view_->isLoaded();
     active_ = true;
-    for (const auto& l : session_.project().levels)
-        if (l.get() == session_.level()) built_ = l;
-    try {
-        if (!dir_) dir_ = std::make_unique<QTemporaryDir>();
-        const fs::path to = fs::path(dir_->path().toStdString()) / session_.level()->id;
-        parcel::build(session_.project(), *session_.level(), to);
-        view_->load(QString::fromStdString(to.string()), again);
-        view_->setRunning(true);
-        view_->setFocus();
-        if (!again && session_.tried() == Session::Tried::no) session_.setTried(Session::Tried::walked);
-    } catch (const std::exception& e) {
-        view_->unload();
-        emit session_.said(translated(e), true);
-    }
+    built_ = session_.levelRef();
+    if (!dir_) dir_ = std::make_unique<QTemporaryDir>();
+    const fs::path to = fs::path(dir_->path().toStdString()) / built_->id;
+    view_->setFocus();
+    const auto build = [state = session_.document().state(), level = built_, to](Jobs::Progress&) {
+        parcel::build(*state, *level, to);
+    };
+    const auto show = [this, level = built_, to, again] {
+        if (!active_ || built_ != level) return;
+        try {
+            view_->load(QString::fromStdString(to.string()), again);
+            view_->setRunning(true);
+            if (!again && session_.tried() == Session::Tried::no) session_.setTried(Session::Tried::walked);
+        } catch (const std::exception& e) {
+            refuse(e);
+        }
+        emit readingChanged();
+    };
+    session_.jobs().start("walk", tr("Building %1").arg(QString::fromStdString(built_->name)), build, show,
+                          [this](const std::exception& e) { refuse(e); });
+    emit readingChanged();
+}
+
+void WalkCentre::refuse(const std::exception& trouble) {
+    view_->unload();
+    emit session_.said(translated(trouble), true);
     emit readingChanged();
 }
 
 void WalkCentre::leave() {
     active_ = false;
+    if (session_.isOpen()) session_.jobs().stop("walk");
     view_->setRunning(false);
 }
 
 QString WalkCentre::reading() const {
+    if (session_.jobs().running("walk") && !view_->isLoaded()) return tr("The level is being built");
     if (!view_->isLoaded()) return tr("The level could not be built");
     return view_->level().from_the_side
                ? tr("<b>Arrows</b> walk · <b>Space</b> jumps · Down drops through one-way edges · R starts again · O "

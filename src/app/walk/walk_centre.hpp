@@ -4,6 +4,7 @@
 #include <QString>
 #include <QTemporaryDir>
 #include <QWidget>
+#include <exception>
 #include <memory>
 
 namespace vic::level {
@@ -32,6 +33,7 @@ class WalkCentre : public QWidget {
     void readingChanged();
 
   private:
+    void refuse(const std::exception& trouble);
     Session& session_;
     player::ParcelView* view_;
     std::unique_ptr<QTemporaryDir> dir_;

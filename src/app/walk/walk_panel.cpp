@@ -13,7 +13,6 @@
 
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
-#include "app/walk/walk_centre.hpp"
 #include "level/level.hpp"
 #include "player/parcel_view.hpp"
 #include "walk/world.hpp"

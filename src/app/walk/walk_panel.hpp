@@ -3,6 +3,8 @@
 
 #include <QWidget>
 
+#include "app/walk/walk_centre.hpp"
+
 class QComboBox;
 class QDoubleSpinBox;
 class QLabel;

@@ -1,0 +1,94 @@
+#include "app/session/choice.hpp"
+
+#include <algorithm>
+#include <cstddef>
+
+#include "level/level.hpp"
+#include "level/project.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr std::size_t kLastHands = 10;
+
+// The same thing in another size or turn is still the same Hand.
+edit::Hand thingOf(edit::Hand h) {
+    h.size = 1;
+    h.turn = {};
+    h.seed = 0;
+    h.share_empty = 0;
+    h.round = false;
+    for (edit::SpreadItem& i : h.spread) i.weight = 0;
+    return h;
+}
+
+bool isThere(const edit::SpreadItem& i, const level::Project& p, const level::TileTable& tiles) {
+    return i.material != 0 ? p.material(i.material) != nullptr : tiles.find(i.tile).tile != nullptr;
+}
+
+// The layer that one most likely lays on: the rearmost that blocks, else the rearmost of tiles.
+level::LayerId likelyLayer(const level::Level& level) {
+    level::LayerId out = 0;
+    for (const level::LayerRef& layer : level.layers) {
+        if (layer->kind != level::LayerKind::tiles) continue;
+        if (layer->solid) return layer->id;
+        if (out == 0) out = layer->id;
+    }
+    return out;
+}
+
+} // namespace
+
+void Choice::forget() {
+    Choice fresh;
+    fresh.stage = stage;
+    fresh.tool = tool;
+    fresh.options = options;
+    *this = fresh;
+}
+
+void Choice::take(const edit::Hand& next) {
+    hand = next;
+    hand.size = std::clamp(hand.size, 1, 16);
+    hand.share_empty = std::clamp(hand.share_empty, 0, 99);
+    if (hand.kind == edit::Hand::Kind::empty || hand.kind == edit::Hand::Kind::eraser) return;
+    std::erase_if(lastHands, [&](const edit::Hand& h) { return thingOf(h) == thingOf(hand); });
+    lastHands.insert(lastHands.begin(), hand);
+    if (lastHands.size() > kLastHands) lastHands.pop_back();
+}
+
+void Choice::enter(Stage next) {
+    stage = next;
+    if (stage == Stage::dress && !tool.dresses) tool = Tool::props;
+    if (laysCells(stage) && tool.dresses) tool = Tool::pencil;
+}
+
+bool Choice::settle(const level::Project& p, const level::TileTable& table) {
+    if (!p.level(level)) level = p.levels.empty() ? "" : p.levels.front()->id;
+    const level::Level* now = p.level(level);
+    std::erase_if(seenAlone, [&](level::LayerId id) { return !now || !now->layer(id); });
+    if (now) selection.keep(now->cells());
+    if (now && !now->layer(layer)) layer = likelyLayer(*now);
+    if (!p.sheet(sheet)) sheet = p.sheets.empty() ? 0 : p.sheets.front()->id;
+    if (!p.material(material)) material = p.materials.empty() ? 0 : p.materials.front()->id;
+    std::erase_if(tiles, [&](level::TileId id) { return !table.find(id).tile; });
+
+    using Kind = edit::Hand::Kind;
+    const bool gone = (hand.kind == Kind::material && !p.material(hand.material)) ||
+                      (hand.kind == Kind::tile && !table.find(hand.tile).tile) ||
+                      (hand.kind == Kind::prop && !p.prop_kind(hand.prop));
+    if (gone) {
+        hand = {};
+        lastHands.clear();
+        return true;
+    }
+    if (hand.kind != Kind::spread) return false;
+    edit::Hand rest = hand;
+    std::erase_if(rest.spread, [&](const auto& i) { return !isThere(i, p, table); });
+    if (rest.spread.size() == hand.spread.size()) return false;
+    take(rest.spread.empty() ? edit::Hand{} : rest);
+    return true;
+}
+
+} // namespace vic::app

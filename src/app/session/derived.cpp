@@ -1,0 +1,130 @@
+#include "app/session/derived.hpp"
+
+#include "app/parts/thumbs.hpp"
+#include "app/session/session.hpp"
+#include "edit/sheets.hpp"
+#include "join/read_kind.hpp"
+#include "join/resolve.hpp"
+#include "level/project.hpp"
+
+namespace vic::app {
+
+namespace {
+// Above this, outlines are not counted while one works; the corners are.
+constexpr int kMostCounted = 200000;
+constexpr std::size_t kPartsCountedAtOnce = 4096;
+
+SheetRef refOf(const level::Project& project, level::SheetId id) {
+    for (const SheetRef& s : project.sheets)
+        if (s->id == id) return s;
+    return nullptr;
+}
+} // namespace
+
+Derived::Derived(Session& session) : session_(session) {
+    countTimer_.setSingleShot(true);
+    countTimer_.setInterval(250);
+    connect(&countTimer_, &QTimer::timeout, this, [this] {
+        if (!session_.isOpen() || !session_.level()) return;
+        countNow_ = true;
+        static_cast<void>(outlineCount(*session_.level()));
+        countNow_ = false;
+        emit counted();
+    });
+}
+
+Derived::~Derived() = default;
+
+void Derived::forget() {
+    readings_.clear();
+    kinds_.clear();
+    joinReading_.forget();
+    joinsRead_.forget();
+    home_.forget();
+    traceOf_ = {};
+    countTimer_.stop();
+}
+
+const join::Rules& Derived::rules() {
+    const level::Project& p = session_.project();
+    return *rules_.get(p.materials, [&] { return std::make_unique<join::Rules>(p); });
+}
+
+const sheet::SheetReading& Derived::reading(level::SheetId id) {
+    const level::Sheet* sheet = session_.project().sheet(id);
+    return readings_[id].get(sheet ? sheet->image : nullptr, [&] {
+        return sheet && sheet->image ? sheet::read_cut(*sheet->image) : sheet::SheetReading();
+    });
+}
+
+void Derived::take(level::SheetId id, std::shared_ptr<const Image> image, sheet::SheetReading reading) {
+    readings_[id].put(std::move(image), std::move(reading));
+}
+
+level::JoinKind Derived::kindOf(level::SheetId id) {
+    const SheetRef sheet = refOf(session_.project(), id);
+    return kinds_[id].get(sheet, [&] {
+        return sheet && sheet->image && sheet->accepted && sheet->tiles.size() > 1
+                   ? join::proposed_kind(edit::tile_pictures(*sheet))
+                   : level::JoinKind::full;
+    });
+}
+
+JoinsRead Derived::readJoins(const MaterialRef& material) {
+    JoinsRead out;
+    const level::Project& p = session_.project();
+    const SheetRef sheet = material ? refOf(p, edit::main_sheet(p, material->joins)) : nullptr;
+    if (!sheet || !sheet->image || material->joins.kind == level::JoinKind::plain) return out;
+    out.sheet = sheet->id;
+    // Another table of the same kind needs no other reading.
+    out.reading = joinReading_.get({material->id, material->joins.kind, sheet},
+                                   [&] { return join::read_joins(edit::tile_pictures(*sheet), material->joins.kind); });
+    out.doubtful = edit::doubtful_tiles(*sheet, material->joins, out.reading);
+    return out;
+}
+
+const JoinsRead& Derived::joinsRead() {
+    const MaterialRef material = session_.materialRef();
+    return joinsRead_.get({material, session_.project().sheets}, [&] { return readJoins(material); });
+}
+
+std::optional<edit::HomeProposal> Derived::proposedHome() {
+    const level::Level* l = session_.level();
+    if (!l) return std::nullopt;
+    HomeKey key{{}, l->id, l->layers.size(), session_.project().sheets, session_.project().materials};
+    key.hand.kind = session_.hand().kind;
+    key.hand.material = session_.hand().material;
+    key.hand.tile = session_.hand().tile;
+    const auto& home = home_.get(key, [&] { return edit::propose_home(session_.project(), *l, key.hand); });
+    return home && l->layer(home->layer) ? home : std::nullopt;
+}
+
+const outline::Trace& Derived::trace(const level::Level& level) {
+    const level::Project& p = session_.project();
+    const bool sheetsSame = traceSheets_ == p.sheets;
+    traceSheets_ = p.sheets;
+    const auto difference = level::difference(traceOf_, level, p);
+    if (!sheetsSame || difference.everything) {
+        trace_ = outline::trace(level, tilesOf(p));
+        counted_ = false;
+    } else if (!difference.cells.empty()) {
+        outline::retrace(trace_, level, tilesOf(p), difference.cells);
+        counted_ = false;
+    }
+    traceOf_ = level;
+    return trace_;
+}
+
+int Derived::outlineCount(const level::Level& level) {
+    const outline::Trace& t = trace(level);
+    // Of a very large level they are counted when nothing else happens; until then the last number stands.
+    const bool many = t.parts.size() > kPartsCountedAtOnce;
+    if (!counted_ && many && !countTimer_.isActive() && !countNow_) countTimer_.start();
+    if (!counted_ && (!many || countNow_)) {
+        outlineCount_ = t.corner_count() > kMostCounted ? -1 : static_cast<int>(outline::outlines(t).size());
+        counted_ = true;
+    }
+    return outlineCount_;
+}
+
+} // namespace vic::app

@@ -1,0 +1,109 @@
+// What follows from the document: rules, art, readings, outlines. Each is made when it is first asked for and kept as
+// long as that from which it follows.
+#pragma once
+
+#include <QObject>
+#include <QTimer>
+#include <cstddef>
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+#include <tuple>
+#include <utility>
+#include <vector>
+
+#include "app/gesture/tools.hpp"
+#include "app/session/memo.hpp"
+#include "base/image.hpp"
+#include "edit/homes.hpp"
+#include "edit/joins.hpp"
+#include "edit/stroke.hpp"
+#include "join/read_joins.hpp"
+#include "level/cell.hpp"
+#include "level/level.hpp"
+#include "level/material.hpp"
+#include "level/sheet.hpp"
+#include "outline/trace.hpp"
+#include "picture/art.hpp"
+#include "sheet/read_cut.hpp"
+
+namespace vic::join {
+class Rules;
+} // namespace vic::join
+
+namespace vic::level {
+struct Material;
+struct Sheet;
+} // namespace vic::level
+
+namespace vic::app {
+
+class Session;
+
+using SheetRef = std::shared_ptr<const level::Sheet>;
+using MaterialRef = std::shared_ptr<const level::Material>;
+
+// The joins of the sheet that most of a material's tiles come from; empty for plain materials.
+struct JoinsRead {
+    level::SheetId sheet = 0;
+    join::JoinReading reading;
+    std::vector<edit::DoubtfulTile> doubtful; // not yet accepted
+};
+
+class Derived : public QObject {
+    Q_OBJECT
+  public:
+    explicit Derived(Session& session);
+    ~Derived() override;
+
+    [[nodiscard]] const join::Rules& rules();
+    [[nodiscard]] picture::Art& art() { return art_; }
+    [[nodiscard]] const sheet::SheetReading& reading(level::SheetId sheet);
+    // The reading was made elsewhere, of this very image.
+    void take(level::SheetId sheet, std::shared_ptr<const Image> image, sheet::SheetReading reading);
+    // The kind of joins that the sheet's art fits best; edges + corners for sheets too large to be one set.
+    [[nodiscard]] level::JoinKind kindOf(level::SheetId sheet);
+    [[nodiscard]] const JoinsRead& joinsRead(); // of the chosen material
+    // The home that is proposed for the Hand.
+    [[nodiscard]] std::optional<edit::HomeProposal> proposedHome();
+    // The trace of `level`, made from the last one where that is possible.
+    [[nodiscard]] const outline::Trace& trace(const level::Level& level);
+    // How many outlines the trace has; counted once per state, and not for huge ones (then -1).
+    [[nodiscard]] int outlineCount(const level::Level& level);
+    void forget(); // another project is open
+
+  signals:
+    void counted(); // the outlines of a very large level
+
+  private:
+    // What a proposal of a home follows from.
+    struct HomeKey {
+        edit::Hand hand; // what it holds alone
+        std::string level;
+        std::size_t layers = 0;
+        std::vector<SheetRef> sheets;
+        std::vector<MaterialRef> materials;
+        bool operator==(const HomeKey&) const = default;
+    };
+    JoinsRead readJoins(const MaterialRef& material);
+
+    Session& session_;
+    picture::Art art_;
+    Memo<std::vector<MaterialRef>, std::unique_ptr<join::Rules>> rules_;
+    std::map<level::SheetId, Memo<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
+    std::map<level::SheetId, Memo<SheetRef, level::JoinKind>> kinds_;
+    Memo<std::tuple<level::MaterialId, level::JoinKind, SheetRef>, join::JoinReading> joinReading_;
+    Memo<std::pair<MaterialRef, std::vector<SheetRef>>, JoinsRead> joinsRead_;
+    Memo<HomeKey, std::optional<edit::HomeProposal>> home_;
+    // The trace follows changes piece by piece.
+    outline::Trace trace_;
+    level::Level traceOf_;
+    std::vector<SheetRef> traceSheets_;
+    int outlineCount_ = 0;
+    bool counted_ = false;
+    bool countNow_ = false;
+    QTimer countTimer_;
+};
+
+} // namespace vic::app

@@ -1,0 +1,324 @@
+#include "app/session/library.hpp"
+
+#include <QDir>
+#include <QFileInfo>
+#include <QStringList>
+#include <exception>
+#include <utility>
+
+#include "app/parts/translated.hpp"
+#include "app/session/choice.hpp"
+#include "app/session/jobs.hpp"
+#include "app/session/session.hpp"
+#include "base/error.hpp"
+#include "base/files.hpp"
+#include "base/text.hpp"
+#include "edit/props.hpp"
+#include "edit/replace.hpp"
+#include "edit/sheets.hpp"
+#include "level/project.hpp"
+#include "sheet/pack.hpp"
+#include "sheet/png.hpp"
+#include "sheet/read_cut.hpp"
+#include "store/project_files.hpp"
+
+namespace vic::app {
+
+namespace {
+
+QString nameOf(const level::Sheet& s) { return QString::fromStdString(s.name); }
+
+// A picture that came from elsewhere.
+struct Adopted {
+    std::string file; // relative to the project
+    std::shared_ptr<const Image> image;
+    sheet::SheetReading reading;
+};
+
+struct Packed {
+    std::string file;
+    std::shared_ptr<const Image> image;
+    std::vector<level::Part> parts;
+};
+
+std::vector<sheet::NamedPicture> picturesOf(const QString& dir) {
+    std::vector<sheet::NamedPicture> out;
+    for (const QFileInfo& file : QDir(dir).entryInfoList({"*.png", "*.PNG"}, QDir::Files, QDir::Name))
+        out.push_back({file.completeBaseName().toStdString(), sheet::read_png(file.filePath().toStdString())});
+    if (out.empty())
+        throw InputError("There are no PNG pictures in the folder", dir.toStdString(), "",
+                         "Drop a folder with pictures, or one that holds project.json");
+    return out;
+}
+
+// The pictures of a folder as one; `known` is the sheet that they were packed into before.
+Packed packed(const QString& dir, const std::string& file, const fs::path& target,
+              const std::shared_ptr<const level::Sheet>& known) {
+    auto all = sheet::pack_pictures(picturesOf(dir), known ? known->parts : std::vector<level::Part>(),
+                                    known ? *known->image : Image());
+    if (!all)
+        throw InputError("The pictures are too large for one sheet", dir.toStdString(), "",
+                         say("Drop them in smaller folders; a sheet has at most %1 pixels a side", sheet::kMostSide));
+    std::error_code trouble;
+    fs::create_directories(target.parent_path(), trouble);
+    write_file(target, sheet::encode_png(all->image));
+    return {file, std::make_shared<const Image>(std::move(all->image)), std::move(all->parts)};
+}
+
+} // namespace
+
+Library::Library(Session& session) : session_(session) {
+    watchTimer_.setSingleShot(true);
+    watchTimer_.setInterval(250); // programs write in several steps
+    connect(&watchTimer_, &QTimer::timeout, this, &Library::look);
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, &watchTimer_, qOverload<>(&QTimer::start));
+    connect(&watcher_, &QFileSystemWatcher::directoryChanged, &watchTimer_, qOverload<>(&QTimer::start));
+}
+
+void Library::opened() {
+    gone_.clear();
+    onDisk_.clear();
+    planKept_.clear();
+    for (const auto& s : session_.project().sheets)
+        if (s->image) onDisk_[s->file] = s->image;
+    watch();
+}
+
+fs::path Library::pathOf(const std::string& relative) const { return session_.document().dir() / relative; }
+
+// "folder/stem.png", or with the first number, from `first` on, that no file has.
+QString Library::freeFile(const QString& folder, const std::string& stem, int first) const {
+    for (int n = first;; ++n) {
+        const std::string name = folder.toStdString() + "/" + stem + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
+        std::error_code trouble;
+        if (!fs::exists(pathOf(name), trouble)) return QString::fromStdString(name);
+    }
+}
+
+void Library::addPicture(const QString& file) {
+    const auto read = [dir = session_.document().dir(), path = fs::path(file.toStdString())](Jobs::Progress&) {
+        Adopted out;
+        out.image = std::make_shared<const Image>(sheet::read_png(path));
+        out.file = store::adopt_picture(dir, path);
+        out.reading = sheet::read_cut(*out.image);
+        return out;
+    };
+    const auto add = [this, file](Adopted& a) {
+        for (const auto& s : session_.project().sheets) {
+            if (s->file != a.file) continue;
+            // The very same picture: one sheet is enough, and two would quarrel over its cut.
+            session_.setSheet(s->id);
+            session_.setStage(Stage::cut);
+            emit session_.said(tr("This picture is the sheet %1 already").arg(nameOf(*s)), true);
+            return;
+        }
+        const level::Cut cut = a.reading.best ? a.reading.best->cut : level::Cut{a.image->size(), {}, {}, 1};
+        level::SheetId id = 0;
+        const std::string name =
+            edit::free_sheet_name(session_.project(), QFileInfo(file).completeBaseName().toStdString());
+        level::Project next = edit::add_sheet(session_.project(), a.file, Image(*a.image), name, cut, false, id);
+        const auto image = next.sheet(id)->image;
+        session_.derived().take(id, image, std::move(a.reading));
+        onDisk_[a.file] = image;
+        session_.apply(tr("Add the sheet %1").arg(QString::fromStdString(name)), std::move(next));
+        watch();
+        session_.setSheet(id);
+        session_.setStage(Stage::cut);
+    };
+    session_.jobs().start<Adopted>("picture-" + file, tr("Reading %1").arg(QFileInfo(file).fileName()), read, add,
+                                   session_.complain());
+}
+
+void Library::addFolder(const QString& dir) {
+    const QFileInfo info(dir);
+    const std::string name = info.fileName().toStdString();
+    std::shared_ptr<const level::Sheet> known;
+    for (const auto& s : session_.project().sheets)
+        if (s->name == name && !s->parts.empty() && s->image) known = s;
+    // The sheet's file is new each time, so that the state before can be brought back.
+    const std::string file = freeFile("sheets", slug(name, "pictures"), 1).toStdString();
+    const auto pack = [dir, file, target = pathOf(file), known](Jobs::Progress&) {
+        return packed(dir, file, target, known);
+    };
+    const auto add = [this, info, name, id = known ? known->id : 0](Packed& p) {
+        onDisk_[p.file] = p.image;
+        edit::PutFolder put = edit::put_folder(session_.project(), id, name, p.file, p.image, p.parts);
+        session_.apply(
+            id ? tr("Bring %1 up to date").arg(info.fileName()) : tr("Add the folder %1").arg(info.fileName()),
+            std::move(put.project));
+        watch();
+        session_.setSheet(put.sheet);
+        session_.setTiles({});
+        session_.setStage(Stage::cut);
+        emit session_.said(tr("%1: %2 pictures, %3 new props").arg(info.fileName()).arg(p.parts.size()).arg(put.fresh),
+                           false);
+    };
+    session_.jobs().start<Packed>("folder-" + dir, tr("Reading %1").arg(info.fileName()), pack, add,
+                                  session_.complain());
+}
+
+void Library::replacePicture(level::SheetId id, const QString& file) {
+    const level::Sheet* s = session_.project().sheet(id);
+    if (!s) return;
+    const auto read = [dir = session_.document().dir(), path = fs::path(file.toStdString())](Jobs::Progress&) {
+        Adopted out;
+        out.image = std::make_shared<const Image>(sheet::read_png(path));
+        out.file = store::adopt_picture(dir, path);
+        return out;
+    };
+    const auto put = [this, id](Adopted& a) {
+        const level::Sheet* now = session_.project().sheet(id);
+        if (!now) return;
+        onDisk_[a.file] = a.image;
+        session_.propose(tr("Replace the picture of %1").arg(nameOf(*now)),
+                         edit::replace_image(session_.project(), id, a.image, a.file));
+        watch();
+    };
+    session_.jobs().start<Adopted>("picture-" + file, tr("Reading %1").arg(QFileInfo(file).fileName()), read, put,
+                                   session_.complain());
+}
+
+void Library::watch() {
+    if (!watcher_.files().isEmpty()) watcher_.removePaths(watcher_.files());
+    if (!watcher_.directories().isEmpty()) watcher_.removePaths(watcher_.directories());
+    QStringList paths;
+    const auto add = [&](const std::string& relative) {
+        const QString file = QString::fromStdString(pathOf(relative).string());
+        if (QFileInfo::exists(file) && !paths.contains(file)) paths << file;
+        // The folder tells of files that come back.
+        if (const QString dir = QFileInfo(file).path(); QFileInfo::exists(dir) && !paths.contains(dir)) paths << dir;
+    };
+    for (const auto& s : session_.project().sheets)
+        if (s->composed.empty()) add(s->file); // the picture of the others follows from these
+    for (const auto& l : session_.project().levels)
+        if (l->plan) add(l->plan->file);
+    if (!paths.isEmpty()) watcher_.addPaths(paths);
+}
+
+void Library::look() {
+    if (!session_.isOpen()) return;
+    std::vector<std::pair<level::SheetId, fs::path>> files;
+    for (const auto& s : session_.project().sheets)
+        if (s->composed.empty()) files.emplace_back(s->id, pathOf(s->file));
+    const auto read = [files](Jobs::Progress& progress) {
+        std::vector<Seen> out;
+        for (const auto& [id, path] : files) {
+            if (progress.stopped()) break;
+            Seen seen{id, false, nullptr, {}};
+            std::error_code trouble;
+            seen.there = fs::exists(path, trouble);
+            try {
+                if (seen.there) seen.image = std::make_shared<const Image>(sheet::read_png(path));
+            } catch (const std::exception& e) {
+                // Half written, perhaps: the next change tells. The picture in memory stays.
+                seen.trouble = translated(e);
+            }
+            out.push_back(std::move(seen));
+        }
+        return out;
+    };
+    session_.jobs().start<std::vector<Seen>>(
+        "watch", {}, read, [this](std::vector<Seen>& seen) { take(seen); }, session_.complain());
+}
+
+void Library::take(const std::vector<Seen>& all) {
+    std::set<level::SheetId> gone;
+    for (const Seen& seen : all) {
+        const level::Sheet* sheet = session_.project().sheet(seen.sheet);
+        if (!sheet) continue;
+        if (!seen.there) {
+            gone.insert(seen.sheet);
+            if (!gone_.contains(seen.sheet) && sheet->image)
+                emit session_.said(
+                    tr("The file of %1 is gone from the disk; its picture is kept in memory").arg(nameOf(*sheet)),
+                    true);
+            continue;
+        }
+        if (!seen.image) {
+            emit session_.said(seen.trouble, true);
+            continue;
+        }
+        auto& known = onDisk_[sheet->file];
+        if (known && *known == *seen.image) continue;
+        known = seen.image;
+        if (sheet->image && *sheet->image == *seen.image) continue;
+        const QString name = nameOf(*sheet);
+        session_.propose(tr("%1 has changed on the disk").arg(name),
+                         edit::replace_image(session_.project(), seen.sheet, seen.image, sheet->file));
+        if (!session_.waiting())
+            emit session_.said(tr("%1 has changed on the disk and was read again").arg(name), false);
+    }
+    gone_ = std::move(gone);
+    followPlans();
+    watch();
+    emit session_.changed();
+}
+
+int Library::findAgain(level::SheetId id, const QString& file) {
+    const QDir folder = QFileInfo(file).dir();
+    level::Project next = session_.project();
+    int found = 0;
+    for (const auto& slot : session_.project().sheets) {
+        const fs::path target = pathOf(slot->file);
+        std::error_code trouble;
+        if (!slot->composed.empty() || (slot->image && fs::exists(target, trouble))) continue;
+        const QString name = QString::fromStdString(fs::path(slot->file).filename().string());
+        const QString from = slot->id == id ? file : folder.filePath(name);
+        if (!QFileInfo::exists(from)) continue;
+        const std::string bytes = read_file(from.toStdString());
+        auto image = std::make_shared<const Image>(sheet::decode_png(bytes, from.toStdString()));
+        fs::create_directories(target.parent_path(), trouble);
+        write_file(target, bytes);
+        onDisk_[slot->file] = image;
+        next = edit::replace_image(std::move(next), slot->id, image, slot->file);
+        gone_.erase(slot->id);
+        ++found;
+    }
+    if (found > 0) session_.propose(tr("Find pictures again"), std::move(next));
+    watch();
+    emit session_.changed();
+    return found;
+}
+
+void Library::putBack(level::SheetId id) {
+    const level::Sheet* s = session_.project().sheet(id);
+    if (!s || !s->image) return;
+    const fs::path target = pathOf(s->file);
+    std::error_code trouble;
+    fs::create_directories(target.parent_path(), trouble);
+    write_file(target, sheet::encode_png(*s->image));
+    onDisk_[s->file] = s->image;
+    gone_.erase(id);
+    watch();
+    emit session_.said(tr("The picture of %1 is on the disk again").arg(nameOf(*s)), false);
+    emit session_.changed();
+}
+
+// After an undo a sheet may show an earlier picture than its file has. What is saved has to show the same when it is
+// opened again, and the newer file is not ours to overwrite.
+void Library::keepEarlierPictures() {
+    level::Project next = session_.project();
+    bool any = false;
+    for (const auto& slot : session_.project().sheets) {
+        const auto known = onDisk_.find(slot->file);
+        if (!slot->composed.empty() || !slot->image || known == onDisk_.end() || known->second == slot->image ||
+            *known->second == *slot->image)
+            continue;
+        const fs::path was(slot->file);
+        const std::string file =
+            freeFile(QString::fromStdString(was.parent_path().string()), was.stem().string(), 2).toStdString();
+        std::error_code trouble;
+        fs::create_directories(pathOf(file).parent_path(), trouble);
+        write_file(pathOf(file), sheet::encode_png(*slot->image));
+        level::Sheet changed = *slot;
+        changed.file = file;
+        onDisk_[file] = slot->image;
+        next.put(std::move(changed));
+        any = true;
+    }
+    if (!any) return;
+    session_.apply(tr("Keep the earlier picture in a file of its own"), std::move(next));
+    watch();
+}
+
+} // namespace vic::app

@@ -1,0 +1,83 @@
+// The pictures of the project: added, replaced, watched on the disk, lost and found again; and the plans that levels
+// follow. Reading runs in the background.
+#pragma once
+
+#include <QFileSystemWatcher>
+#include <QObject>
+#include <QString>
+#include <QTimer>
+#include <map>
+#include <memory>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "base/files.hpp"
+#include "base/geometry.hpp"
+#include "base/image.hpp"
+#include "edit/plans.hpp"
+#include "level/sheet.hpp"
+
+namespace vic::level {
+struct Plan;
+} // namespace vic::level
+
+namespace vic::app {
+
+class Session;
+
+class Library : public QObject {
+    Q_OBJECT
+  public:
+    explicit Library(Session& session);
+    void opened();      // another project is open
+    void followPlans(); // whose pictures have changed on disk
+
+    // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. What goes wrong is said.
+    void addPicture(const QString& file);
+    // All PNG pictures of a folder as one sheet, each a prop; a folder that was added before brings its sheet up to
+    // date. What goes wrong is said.
+    void addFolder(const QString& dir);
+    // Another picture for the sheet, with everything kept that the new one has room for. What goes wrong is said.
+    void replacePicture(level::SheetId sheet, const QString& file);
+    // Gives back the pictures of all sheets whose file is gone, from a folder that holds them under their old names;
+    // the file itself serves for `sheet`. Returns how many were found. Throws InputError.
+    int findAgain(level::SheetId sheet, const QString& file);
+    // Writes the picture of a sheet whose file has vanished back from memory. Throws InputError.
+    void putBack(level::SheetId sheet);
+    // Whether the sheet's file has vanished since it was read.
+    [[nodiscard]] bool fileGone(level::SheetId sheet) const { return gone_.contains(sheet); }
+    // Before a save: a sheet that shows an earlier picture than its file has gets a file of its own. Throws InputError.
+    void keepEarlierPictures();
+
+    // Lays a level after a plan and keeps it as what the level follows. The picture comes from `file`, relative to the
+    // project; cells that were changed by hand since are listed in planKept(). Throws InputError.
+    [[nodiscard]] edit::Followed planned(const level::Plan& plan) const;
+    void layPlan(const level::Plan& plan);
+    // Copies a picture from anywhere into the project's plans; returns its relative path. Throws InputError.
+    QString adoptPlan(const QString& file);
+    [[nodiscard]] const std::vector<Point>& planKept() const { return planKept_; }
+
+  private:
+    // What a look at the disk found of a sheet's file.
+    struct Seen {
+        level::SheetId sheet = 0;
+        bool there = false;
+        std::shared_ptr<const Image> image; // null where it could not be read
+        QString trouble;
+    };
+    void watch();
+    void look();
+    void take(const std::vector<Seen>& seen);
+    [[nodiscard]] QString freeFile(const QString& folder, const std::string& stem, int first) const;
+    [[nodiscard]] fs::path pathOf(const std::string& relative) const;
+
+    Session& session_;
+    QFileSystemWatcher watcher_;
+    QTimer watchTimer_;
+    std::set<level::SheetId> gone_;
+    std::map<std::string, std::shared_ptr<const Image>> onDisk_; // by relative file, as last read or written
+    std::vector<Point> planKept_;
+};
+
+} // namespace vic::app

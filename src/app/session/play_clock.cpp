@@ -1,0 +1,45 @@
+#include "app/session/play_clock.hpp"
+
+#include <algorithm>
+
+#include "level/sheet.hpp"
+
+namespace vic::app {
+
+PlayClock::PlayClock() {
+    timer_.setInterval(30);
+    connect(&timer_, &QTimer::timeout, this, [this] {
+        now_ = before_ + since_.elapsed();
+        emit ticked();
+    });
+}
+
+void PlayClock::setSheets(const std::vector<std::shared_ptr<const level::Sheet>>& sheets) {
+    any_ = moves_.get(sheets, [&] {
+        return std::any_of(sheets.begin(), sheets.end(), [](const auto& s) {
+            return std::any_of(s->tiles.begin(), s->tiles.end(),
+                               [](const level::Tile& t) { return !t.frames.empty(); });
+        });
+    });
+    run();
+}
+
+void PlayClock::setPlaying(bool on) {
+    playing_ = on;
+    run();
+    emit ticked();
+}
+
+void PlayClock::run() {
+    const bool runs = any_ && playing_;
+    if (runs == timer_.isActive()) return;
+    if (runs) {
+        since_.start();
+        timer_.start();
+    } else {
+        timer_.stop();
+        before_ = now_;
+    }
+}
+
+} // namespace vic::app
