@@ -23,6 +23,7 @@
 #include "level/grid.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
+#include "level/props.hpp"
 #include "level/sheet.hpp"
 #include "support/make.hpp"
 
@@ -237,6 +238,108 @@ BENCHMARK(fit_first_time)
     ->Args({16384, 0})
     ->Unit(benchmark::kMillisecond)
     ->Iterations(1);
+
+// A level with very many props on one layer, of which so many are in view at zoom 1/4.
+constexpr int kProps = 100000;
+constexpr int kPropSide = 800; // cells
+const Opened kWithProps{-kProps, 1, false};
+
+void open_props() {
+    if (opened == kWithProps) return;
+    opened = kWithProps;
+    window.reset();
+    folder = std::make_unique<make::Folder>();
+    make::Small small({kPropSide, kPropSide});
+    level::Level level = small.level();
+    std::vector<level::Prop> props;
+    const int apart = kPropSide * 16 / 317; // 317² props
+    for (int i = 0; i < kProps; ++i) {
+        const std::uint64_t h = place_hash(3, i, 0);
+        const Point at{i % 317 * apart + static_cast<int>(h % 9), i / 317 * apart + static_cast<int>((h >> 8) % 9)};
+        props.push_back({small.project.next_id++, small.prop, at, (h & 64) != 0});
+    }
+    level.edit(small.props).props = level::Props(props);
+    small.set(level);
+    make::save_with_pictures(small.project, folder->path());
+    window = std::make_unique<app::MainWindow>();
+    window->show();
+    window->openProject(QString::fromStdString(folder->path().string()));
+    window->resize(1280, 800);
+    QTest::qWait(300);
+    window->session().setStage(app::Stage::dress);
+    window->session().setActiveLayer(small.props);
+}
+
+void told(benchmark::State& state, std::vector<double>& frames) {
+    std::sort(frames.begin(), frames.end());
+    state.counters["median_ms"] = frames[frames.size() / 2];
+    state.counters["1_in_100_ms"] = frames[frames.size() * 99 / 100];
+}
+
+void props_pan(benchmark::State& state) {
+    open_props();
+    app::LevelView* view = window->levelView();
+    const double side = kPropSide * 16.0;
+    QPointF at(side * 0.3, side * 0.3);
+    view->setCamera(0.25, at);
+    view->repaint();
+    std::vector<double> frames;
+    for (auto _ : state) {
+        at += QPointF(24, 7) / 0.25;
+        if (at.x() > side * 0.7) at = QPointF(side * 0.3, side * 0.3 + static_cast<double>(frames.size()));
+        const auto begin = std::chrono::steady_clock::now();
+        view->setCamera(0.25, at);
+        view->repaint();
+        frames.push_back(std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    told(state, frames);
+    const QRect area = view->rect();
+    int seen = 0;
+    window->session()
+        .level()
+        ->layer(window->session().activeLayerId())
+        ->props.each_in(Box{static_cast<int>(at.x()) - area.width() * 2, static_cast<int>(at.y()) - area.height() * 2,
+                            area.width() * 4, area.height() * 4},
+                        [&](const level::Prop&) { ++seen; });
+    state.counters["in_view"] = seen;
+}
+BENCHMARK(props_pan)->Unit(benchmark::kMillisecond)->Iterations(200);
+
+// One move of the mouse while a prop is dragged, with what it draws.
+void props_drag(benchmark::State& state) {
+    open_props();
+    app::LevelView* view = window->levelView();
+    const double side = kPropSide * 16.0;
+    view->setCamera(0.25, QPointF(side / 2, side / 2));
+    view->repaint();
+    // A prop near the middle, taken by its foot.
+    const level::Layer& layer = *window->session().activeLayer();
+    level::Prop held;
+    layer.props.each_in(Box{static_cast<int>(side / 2), static_cast<int>(side / 2), 60, 60},
+                        [&](const level::Prop& p) { held = p; });
+    const QPointF middle = QPointF(view->width() + app::LevelView::kRuler, view->height() + app::LevelView::kRuler) / 2;
+    const QPointF grip = middle + (QPointF(held.at.x, held.at.y - 2) - view->centre()) * view->zoom();
+    QTest::mousePress(view, Qt::LeftButton, {}, grip.toPoint());
+    std::vector<double> frames;
+    int i = 0;
+    for (auto _ : state) {
+        ++i;
+        const QPointF to = grip + QPointF(i * 3 % 200, i * 2 % 120);
+        const auto begin = std::chrono::steady_clock::now();
+        QMouseEvent move(QEvent::MouseMove, to, view->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(view, &move);
+        view->repaint();
+        frames.push_back(std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begin).count());
+    }
+    state.counters["dragging"] = view->stroking();
+    const std::size_t before = window->session().document().held();
+    QTest::mouseRelease(view, Qt::LeftButton, {}, (grip + QPointF(60, 40)).toPoint());
+    QApplication::processEvents();
+    told(state, frames);
+    state.counters["step_bytes"] = static_cast<double>(window->session().document().held() - before);
+    window->session().undo();
+}
+BENCHMARK(props_drag)->Unit(benchmark::kMillisecond)->Iterations(200);
 
 } // namespace
 

@@ -8,13 +8,11 @@
 #include <QString>
 #include <QVBoxLayout>
 #include <algorithm>
-#include <cstddef>
 #include <string>
 #include <utility>
 
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "edit/sheets.hpp"
 #include "edit/tiles.hpp"
@@ -50,6 +48,24 @@ BlockEditor::BlockEditor(Session& session, QWidget* parent) : QWidget(parent), s
     inner->setContentsMargins(0, 0, 0, 0);
     inner->setSpacing(6);
     addHeading(inner, tr("Block"), &size_);
+    buildNumbers(inner);
+    apart_ = new QPushButton(tr("Take it apart"), fields_);
+    apart_->setObjectName("blockApart");
+    describe(apart_, tr("Take the block apart"), {},
+             tr("Its cells stay tiles. Where it is used, that is listed before it is done"));
+    connect(apart_, &QPushButton::clicked, this, [this] {
+        const auto tiles = session_.tiles();
+        if (tiles.empty()) return;
+        level::Project p = session_.project();
+        for (const auto id : tiles) p = edit::remove_block(std::move(p), id);
+        session_.setTiles({});
+        session_.propose(tr("Take a block apart"), std::move(p));
+    });
+    inner->addWidget(apart_);
+    column->addWidget(fields_);
+}
+
+void BlockEditor::buildNumbers(QVBoxLayout* inner) {
     const QString names[5] = {tr("Pivot cell"), {}, tr("Moved"), {}, tr("Stands up")};
     static const char* ids[5] = {"blockPivotX", "blockPivotY", "blockRight", "blockDown", "blockStands"};
     const QString helps[5] = {tr("Which of its columns lies where it is laid"),
@@ -83,36 +99,20 @@ BlockEditor::BlockEditor(Session& session, QWidget* parent) : QWidget(parent), s
             pair->layout()->addWidget(number);
         }
         numbers_[i] = number;
-        connect(number, &QSpinBox::valueChanged, this, [this, i](int v) {
-            session_.apply(tr("How a block stands"),
-                           edit::change_tiles(session_.project(), session_.tiles(),
-                                              [&](level::Tile& t) {
-                                                  level::Block& b = t.block;
-                                                  if (!t.is_block()) return;
-                                                  if (i == 0) b.pivot.x = v;
-                                                  if (i == 1) b.pivot.y = v;
-                                                  if (i == 2) b.offset.x = v;
-                                                  if (i == 3) b.offset.y = v;
-                                                  if (i == 4) b.stands = v;
-                                                  b = edit::fitted(b);
-                                              }),
-                           "block-" + std::to_string(i) + "-" + std::to_string(session_.tiles().front()));
-        });
+        connect(number, &QSpinBox::valueChanged, this, [this, i](int v) { setNumber(i, v); });
     }
-    apart_ = new QPushButton(tr("Take it apart"), fields_);
-    apart_->setObjectName("blockApart");
-    describe(apart_, tr("Take the block apart"), {},
-             tr("Its cells stay tiles. Where it is used, that is listed before it is done"));
-    connect(apart_, &QPushButton::clicked, this, [this] {
-        const auto tiles = session_.tiles();
-        if (tiles.empty()) return;
-        level::Project p = session_.project();
-        for (const auto id : tiles) p = edit::remove_block(std::move(p), id);
-        session_.setTiles({});
-        session_.propose(tr("Take a block apart"), std::move(p));
-    });
-    inner->addWidget(apart_);
-    column->addWidget(fields_);
+}
+
+void BlockEditor::setNumber(std::size_t which, int v) {
+    const auto set = [&](level::Tile& t) {
+        if (!t.is_block()) return;
+        int* const fields[5] = {&t.block.pivot.x, &t.block.pivot.y, &t.block.offset.x, &t.block.offset.y,
+                                &t.block.stands};
+        *fields[which] = v;
+        t.block = edit::fitted(t.block);
+    };
+    session_.apply(tr("How a block stands"), edit::change_tiles(session_.project(), session_.tiles(), set),
+                   "block-" + std::to_string(which) + "-" + std::to_string(session_.tiles().front()));
 }
 
 void BlockEditor::refresh(const std::vector<const level::Tile*>& chosen) {

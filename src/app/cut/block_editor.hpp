@@ -3,11 +3,15 @@
 
 #include <QWidget>
 #include <array>
+#include <cstddef>
 #include <vector>
+
+#include "app/session/session.hpp"
 
 class QLabel;
 class QPushButton;
 class QSpinBox;
+class QVBoxLayout;
 
 namespace vic::level {
 struct Tile;
@@ -24,6 +28,8 @@ class BlockEditor : public QWidget {
     void refresh(const std::vector<const level::Tile*>& chosen);
 
   private:
+    void buildNumbers(QVBoxLayout* inner);
+    void setNumber(std::size_t which, int v);
     Session& session_;
     QPushButton* make_;
     QWidget* fields_;

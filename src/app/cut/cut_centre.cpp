@@ -20,12 +20,12 @@
 #include "app/cut/reading_card.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/text.hpp"
 #include "edit/props.hpp"
 #include "edit/sheets.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
+#include "level/props.hpp"
 #include "level/sheet.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/read_cut.hpp"
@@ -83,6 +83,20 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     row->addWidget(rows_, 1);
     column->addWidget(second);
     column->addWidget(rule(this));
+    buildWaiting(column);
+    buildView(column);
+    column->addWidget(rule(this));
+    showRow_ = buildShowRow();
+    column->addWidget(showRow_);
+    for (const auto& [key, mode] :
+         {std::pair{tr("Shift+L"), SheetView::Mode::lattice}, {tr("Shift+I"), SheetView::Mode::islands}}) {
+        auto* shortcut = new QShortcut(QKeySequence(key), this);
+        shortcut->setContext(Qt::WidgetWithChildrenShortcut);
+        connect(shortcut, &QShortcut::activated, this, [this, mode = mode] { setMode(mode); });
+    }
+}
+
+void CutCentre::buildWaiting(QVBoxLayout* column) {
     waitStrip_ = new QWidget(this);
     waitStrip_->setObjectName("waitStrip");
     auto* waitRow = new QHBoxLayout(waitStrip_);
@@ -100,7 +114,9 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     waitRow->addWidget(go);
     waitRow->addWidget(leave);
     column->addWidget(waitStrip_);
+}
 
+void CutCentre::buildView(QVBoxLayout* column) {
     view_ = new SheetView(session_, SheetView::Use::cut, this);
     view_->setObjectName("sheetView");
     column->addWidget(view_, 1);
@@ -123,15 +139,6 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
         session_.apply(tr("Move %1 on its sheet").arg(QString::fromStdString(kind.name)),
                        edit::change_kind(session_.project(), kind), "kind-" + std::to_string(kind.id));
     });
-    column->addWidget(rule(this));
-    showRow_ = buildShowRow();
-    column->addWidget(showRow_);
-    for (const auto& [key, mode] :
-         {std::pair{tr("Shift+L"), SheetView::Mode::lattice}, {tr("Shift+I"), SheetView::Mode::islands}}) {
-        auto* shortcut = new QShortcut(QKeySequence(key), this);
-        shortcut->setContext(Qt::WidgetWithChildrenShortcut);
-        connect(shortcut, &QShortcut::activated, this, [this, mode = mode] { setMode(mode); });
-    }
 }
 
 QWidget* CutCentre::buildHandRow() {

@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
@@ -20,6 +21,7 @@ class QPushButton;
 class QSpinBox;
 class QStackedWidget;
 class QToolButton;
+class QVBoxLayout;
 
 namespace vic::level {
 struct Cut;
@@ -43,6 +45,8 @@ class CutCentre : public QWidget {
     void modeChanged();
 
   private:
+    void buildView(QVBoxLayout* column);
+    void buildWaiting(QVBoxLayout* column);
     QWidget* buildHandRow();
     QWidget* buildIslandRow();
     QWidget* buildShowRow();

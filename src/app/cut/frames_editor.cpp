@@ -20,7 +20,6 @@
 
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
-#include "app/session/session.hpp"
 #include "edit/sheets.hpp"
 #include "edit/tiles.hpp"
 #include "level/sheet.hpp"

@@ -4,6 +4,7 @@
 #include <QWidget>
 #include <vector>
 
+#include "app/session/session.hpp"
 #include "level/cell.hpp"
 
 class QLabel;

@@ -24,8 +24,6 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
-#include "app/sheet/sheet_view.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "base/text.hpp"
@@ -52,6 +50,32 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     auto* inner = new QVBoxLayout(one_);
     inner->setContentsMargins(0, 4, 0, 0);
     inner->setSpacing(8);
+    buildName(inner);
+    column->addWidget(one_);
+
+    buildPivots(inner);
+    blocks_ = new QCheckBox(tr("Its foot blocks the walker"), one_);
+    blocks_->setObjectName("kindBlocks");
+    inner->addWidget(blocks_);
+    connect(blocks_, &QCheckBox::clicked, this, [this](bool on) {
+        level::Project p = session_.project();
+        for (level::PropKind k : chosen()) {
+            k.blocks = on;
+            p.put(std::move(k));
+        }
+        session_.apply(tr("Whether a prop blocks"), std::move(p));
+    });
+    buildSize(inner);
+    buildDeeds(inner);
+    hint_ = label({}, "quiet", this);
+    hint_->setWordWrap(true);
+    column->addWidget(hint_);
+    column->addStretch();
+    connect(&view_, &SheetView::removeAsked, this, &KindPanel::removeChosen);
+    connect(&view_, &SheetView::mergeAsked, this, &KindPanel::mergeChosen);
+}
+
+void KindPanel::buildName(QVBoxLayout* inner) {
     name_ = new QLineEdit(one_);
     name_->setObjectName("kindName");
     addField(inner, tr("Name"), name_, 54);
@@ -69,8 +93,9 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
         p.put(std::move(changed));
         session_.apply(tr("Rename a prop"), std::move(p));
     });
-    column->addWidget(one_);
+}
 
+void KindPanel::buildPivots(QVBoxLayout* inner) {
     QLabel* aside = nullptr;
     addHeading(inner, tr("Pivot"), &aside);
     aside->setText(tr("or drag its cross"));
@@ -100,17 +125,9 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     paintSigns();
     grid->setColumnStretch(3, 1);
     inner->addLayout(grid);
-    blocks_ = new QCheckBox(tr("Its foot blocks the walker"), one_);
-    blocks_->setObjectName("kindBlocks");
-    inner->addWidget(blocks_);
-    connect(blocks_, &QCheckBox::clicked, this, [this](bool on) {
-        level::Project p = session_.project();
-        for (level::PropKind k : chosen()) {
-            k.blocks = on;
-            p.put(std::move(k));
-        }
-        session_.apply(tr("Whether a prop blocks"), std::move(p));
-    });
+}
+
+void KindPanel::buildSize(QVBoxLayout* inner) {
     const auto number = [&](const char* id, const QString& title, int least, int most) {
         auto* spin = new QSpinBox(one_);
         spin->setObjectName(id);
@@ -139,6 +156,9 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     pieces_->setObjectName("kindPieces");
     pieces_->setWordWrap(true);
     inner->addWidget(pieces_);
+}
+
+void KindPanel::buildDeeds(QVBoxLayout* inner) {
     merge_ = new QPushButton(tr("Merge into one"), one_);
     merge_->setObjectName("mergeKinds");
     describe(merge_, tr("Merge into one"), "J", tr("The chosen boxes become one prop; placed ones follow"));
@@ -154,12 +174,6 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     inner->addWidget(merge_);
     inner->addWidget(split_);
     inner->addWidget(remove_);
-    hint_ = label({}, "quiet", this);
-    hint_->setWordWrap(true);
-    column->addWidget(hint_);
-    column->addStretch();
-    connect(&view_, &SheetView::removeAsked, this, &KindPanel::removeChosen);
-    connect(&view_, &SheetView::mergeAsked, this, &KindPanel::mergeChosen);
 }
 
 void KindPanel::paintSigns() {

@@ -7,7 +7,10 @@
 #include <functional>
 #include <vector>
 
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
 #include "level/level.hpp"
+#include "level/props.hpp"
 
 class QCheckBox;
 class QEvent;
@@ -16,6 +19,7 @@ class QLineEdit;
 class QPushButton;
 class QSpinBox;
 class QToolButton;
+class QVBoxLayout;
 
 namespace vic::app {
 
@@ -34,6 +38,10 @@ class KindPanel : public QWidget {
     void changeEvent(QEvent* event) override;
 
   private:
+    void buildDeeds(QVBoxLayout* inner);
+    void buildSize(QVBoxLayout* inner);
+    void buildPivots(QVBoxLayout* inner);
+    void buildName(QVBoxLayout* inner);
     void change(const QString& name, const std::function<void(level::PropKind&)>& what);
     void paintSigns();
     [[nodiscard]] std::vector<level::PropKind> chosen() const;

@@ -10,6 +10,7 @@
 #include <QWidget>
 #include <algorithm>
 
+#include "app/gesture/gesture.hpp"
 #include "app/parts/tokens.hpp"
 
 namespace vic::app {

@@ -12,13 +12,11 @@
 #include <algorithm>
 #include <utility>
 
-#include "app/cut/shape_board.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/text.hpp"
 #include "edit/sheets.hpp"
 #include "level/project.hpp"

@@ -5,6 +5,8 @@
 #include <map>
 #include <vector>
 
+#include "app/cut/shape_board.hpp"
+#include "app/session/session.hpp"
 #include "level/shape.hpp"
 
 class QDoubleSpinBox;

@@ -1,18 +1,15 @@
 #include "app/cut/sheet_list.hpp"
 
 #include <QHBoxLayout>
-#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <utility>
 #include <vector>
 
-#include "app/parts/card_list.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/text.hpp"
 #include "edit/replace.hpp"
 #include "level/project.hpp"
@@ -38,19 +35,17 @@ SheetList::SheetList(Session& session, QWidget* parent) : QWidget(parent), sessi
     column->addWidget(list_, 1);
     connect(list_, &CardList::chosen, &session_, &Session::setSheet);
     connect(list_, &CardList::renamed, this, [this](quint32 id, const QString& name) {
-        const level::Sheet* s = session_.project().sheet(id);
+        level::Project p = session_.project();
+        const level::Sheet* s = p.sheet(id);
         if (!s || name.isEmpty() || name.toStdString() == s->name) return refresh();
-        QTimer::singleShot(0, &session_, [this, id, name] {
-            level::Project p = session_.project();
-            if (const Text taken = edit::name_taken_by_sheet(p, name.toStdString(), id); !taken.empty()) {
-                emit session_.said(translated(taken), true);
-                return refresh();
-            }
-            level::Sheet changed = *p.sheet(id);
-            changed.name = name.toStdString();
-            p.put(std::move(changed));
-            session_.apply(tr("Rename a sheet"), std::move(p));
-        });
+        if (const Text taken = edit::name_taken_by_sheet(p, name.toStdString(), id); !taken.empty()) {
+            emit session_.said(translated(taken), true);
+            return refresh();
+        }
+        level::Sheet changed = *s;
+        changed.name = name.toStdString();
+        p.put(std::move(changed));
+        session_.apply(tr("Rename a sheet"), std::move(p));
     });
 }
 

@@ -7,6 +7,8 @@
 #include <map>
 #include <memory>
 
+#include "app/parts/card_list.hpp"
+#include "app/session/session.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::level {

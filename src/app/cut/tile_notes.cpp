@@ -25,7 +25,6 @@
 
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/image.hpp"
 #include "base/text.hpp"
 #include "edit/notes.hpp"

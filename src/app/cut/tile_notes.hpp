@@ -7,6 +7,7 @@
 #include <map>
 #include <vector>
 
+#include "app/session/session.hpp"
 #include "level/notes.hpp"
 
 class QComboBox;

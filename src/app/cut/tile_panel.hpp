@@ -8,6 +8,11 @@
 #include <string>
 #include <vector>
 
+#include "app/cut/block_editor.hpp"
+#include "app/cut/frames_editor.hpp"
+#include "app/cut/shape_editor.hpp"
+#include "app/cut/tile_notes.hpp"
+#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "level/cell.hpp"
 
@@ -17,6 +22,7 @@ class QLineEdit;
 class QMenu;
 class QPushButton;
 class QSpinBox;
+class QVBoxLayout;
 
 namespace vic::level {
 struct Tile;
@@ -41,6 +47,15 @@ class TilePanel : public QWidget {
     void refresh();
 
   private:
+    void buildNext(QVBoxLayout* column);
+    void buildProperties(QVBoxLayout* column);
+    void buildHome(QVBoxLayout* inner);
+    void buildName(QVBoxLayout* inner);
+    void buildCredits(QVBoxLayout* inner);
+    void buildScale(QVBoxLayout* inner);
+    void buildMending(QVBoxLayout* inner);
+    void buildUses(QVBoxLayout* inner);
+    void attempt(const std::function<void()>& what);
     void change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge = {});
     Session& session_;
     QLabel* count_;

@@ -23,9 +23,12 @@ std::unique_ptr<Gesture> makePull(Board& board);
 std::unique_ptr<Gesture> makePickUp(Board& board);
 std::unique_ptr<Gesture> makeStampLay(Board& board);
 
-const std::vector<ToolKind>& allTools() {
-    using K = ToolKind;
-    static const std::vector<ToolKind> all{
+namespace {
+
+using K = ToolKind;
+
+std::vector<ToolKind> layTools() {
+    return {
         {Tool::pencil, "pencil", Qt::Key_B, QT_TRANSLATE_NOOP("Tools", "Pencil"),
          QT_TRANSLATE_NOOP("Tools", "Lays what the Hand holds; Ctrl+wheel changes its size"), K::tip, true, makePencil},
         {{"Line"},
@@ -72,6 +75,11 @@ const std::vector<ToolKind>& allTools() {
         {Tool::eraser, "eraser", Qt::Key_E, QT_TRANSLATE_NOOP("Tools", "Eraser"),
          QT_TRANSLATE_NOOP("Tools", "Removes from the active layer only; so does the right button with any tool"),
          K::tip, true, makePencil},
+    };
+}
+
+std::vector<ToolKind> choosingTools() {
+    return {
         {Tool::select, "select", Qt::Key_S, QT_TRANSLATE_NOOP("Tools", "Select"),
          QT_TRANSLATE_NOOP("Tools",
                            "Draws a box; Shift adds to it, Alt takes away; dragging inside moves what is selected"),
@@ -97,6 +105,11 @@ const std::vector<ToolKind>& allTools() {
          K::none,
          false,
          makeMeasure},
+    };
+}
+
+std::vector<ToolKind> dressTools() {
+    return {
         {Tool::props, "prop", Qt::Key_P, QT_TRANSLATE_NOOP("Tools", "Props"),
          QT_TRANSLATE_NOOP("Tools", "Places, moves and removes props"), K::none, false, makeProps},
         {{"Start", true},
@@ -127,6 +140,16 @@ const std::vector<ToolKind>& allTools() {
          makeMark,
          QT_TRANSLATE_NOOP("Tools", "Place a mark")},
     };
+}
+
+} // namespace
+
+const std::vector<ToolKind>& allTools() {
+    static const std::vector<ToolKind> all = [] {
+        std::vector<ToolKind> out = layTools();
+        for (const auto& more : {choosingTools(), dressTools()}) out.insert(out.end(), more.begin(), more.end());
+        return out;
+    }();
     return all;
 }
 

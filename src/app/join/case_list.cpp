@@ -17,7 +17,6 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "level/material.hpp"
 
 namespace vic::app {

@@ -10,6 +10,7 @@
 #include <utility>
 #include <vector>
 
+#include "app/session/session.hpp"
 #include "join/mask.hpp"
 
 class QKeyEvent;

@@ -20,7 +20,6 @@
 #include <QSizePolicy>
 #include <QSlider>
 #include <QSpinBox>
-#include <QTimer>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
@@ -34,7 +33,6 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "base/text.hpp"
@@ -113,6 +111,14 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
     new QVBoxLayout(weights_);
     weights_->layout()->setContentsMargins(0, 0, 0, 0);
     column->addWidget(weights_);
+    buildLively(column);
+    column->addWidget(rule(this));
+    buildSheet(column);
+    buildWorks(column);
+    column->addStretch();
+}
+
+void CasePanel::buildLively(QVBoxLayout* column) {
     livelyBox_ = new QWidget(this);
     auto* lively = new QVBoxLayout(livelyBox_);
     lively->setContentsMargins(0, 0, 0, 0);
@@ -145,7 +151,9 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
         const auto mask = static_cast<std::uint8_t>(turns_->currentData().toUInt());
         change(tr("Turns of a material's tiles"), [mask](level::JoinSet& set) { set.turns = mask; });
     });
-    column->addWidget(rule(this));
+}
+
+void CasePanel::buildSheet(QVBoxLayout* column) {
     auto* head = new QHBoxLayout;
     head->addWidget(label(tr("Sheet as read"), "heading"));
     head->addStretch();
@@ -164,22 +172,13 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
                        "quiet", this);
     hint->setWordWrap(true);
     column->addWidget(hint);
+}
+
+void CasePanel::buildWorks(QVBoxLayout* column) {
     readAgain_ = new QPushButton(tr("Read again"), this);
     readAgain_->setObjectName("readAgain");
     describe(readAgain_, tr("Read joins again"), {}, tr("Cases that the sheet has no tile for stay as they are"));
-    connect(readAgain_, &QPushButton::clicked, this, [this] {
-        const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
-        const level::Material* m = session_.material();
-        if (!s || !s->image || !m || m->joins.kind == level::JoinKind::plain) return;
-        const auto read = join::read_joins(edit::tile_pictures(*s), m->joins.kind);
-        session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(m->name)),
-                       edit::rejoin(edit::read_into(session_.project(), m->id, *s, read)));
-        emit session_.said(tr("Read %1 tiles: %2 cases missing, %3 doubtful")
-                               .arg(read.tiles.size())
-                               .arg(read.missing.size())
-                               .arg(read.doubtful.size()),
-                           false);
-    });
+    connect(readAgain_, &QPushButton::clicked, this, &CasePanel::readAgain);
     auto* works = new QHBoxLayout;
     works->addWidget(readAgain_, 1);
     cards_ = new QPushButton(tr("Order …"), this);
@@ -190,7 +189,20 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
     connect(cards_, &QPushButton::clicked, this, &CasePanel::showCards);
     works->addWidget(cards_);
     column->addLayout(works);
-    column->addStretch();
+}
+
+void CasePanel::readAgain() {
+    const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
+    const level::Material* m = session_.material();
+    if (!s || !s->image || !m || m->joins.kind == level::JoinKind::plain) return;
+    const auto read = join::read_joins(edit::tile_pictures(*s), m->joins.kind);
+    session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(m->name)),
+                   edit::rejoin(edit::read_into(session_.project(), m->id, *s, read)));
+    emit session_.said(tr("Read %1 tiles: %2 cases missing, %3 doubtful")
+                           .arg(read.tiles.size())
+                           .arg(read.missing.size())
+                           .arg(read.doubtful.size()),
+                       false);
 }
 
 void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
@@ -391,7 +403,7 @@ void CasePanel::refreshCandidates(const level::Material& m, join::Mask mask) {
         b->setText(QString("%1 %   %2").arg(std::lround(100 * fit)).arg(text));
         b->setStyleSheet("text-align: left; padding: 2px 6px;");
         b->setToolTip(tr("Click to let it serve the case; the figure says how well it fits at the seams"));
-        connect(b, &QPushButton::clicked, this, [this, go] { QTimer::singleShot(0, this, go); });
+        connect(b, &QPushButton::clicked, this, go);
         candidates_->layout()->addWidget(b);
     };
     const bool missing = join::serving(m.joins, mask).empty();
@@ -430,22 +442,18 @@ void CasePanel::showCards() {
     auto* keep = menu->addAction(tr("Keep this sheet's order as a card …"));
     keep->setObjectName("keepOrder");
     connect(keep, &QAction::triggered, this, [this, sheet = s->id] {
-        QTimer::singleShot(0, this, [this, sheet] {
-            const level::Material* now = session_.material();
-            const level::Sheet* of = session_.project().sheet(sheet);
-            if (!now || !of) return;
-            bool ok = false;
-            const QString name = QInputDialog::getText(this, tr("Keep the order of a sheet"), tr("Name of the card:"),
-                                                       QLineEdit::Normal, QString::fromStdString(of->name), &ok)
-                                     .trimmed();
-            if (!ok) return;
-            if (const Text wrong = edit::card_trouble(session_.project(), sheet, *now, name.toStdString());
-                !wrong.empty())
-                return emit session_.said(translated(wrong), true);
-            session_.apply(tr("Keep an order card"),
-                           edit::keep_order(session_.project(), sheet, *now, name.toStdString()));
-            emit session_.said(tr("Kept the order as the card %1").arg(name), false);
-        });
+        const level::Material* now = session_.material();
+        const level::Sheet* of = session_.project().sheet(sheet);
+        if (!now || !of) return;
+        bool ok = false;
+        const QString name = QInputDialog::getText(this, tr("Keep the order of a sheet"), tr("Name of the card:"),
+                                                   QLineEdit::Normal, QString::fromStdString(of->name), &ok)
+                                 .trimmed();
+        if (!ok) return;
+        if (const Text wrong = edit::card_trouble(session_.project(), sheet, *now, name.toStdString()); !wrong.empty())
+            return emit session_.said(translated(wrong), true);
+        session_.apply(tr("Keep an order card"), edit::keep_order(session_.project(), sheet, *now, name.toStdString()));
+        emit session_.said(tr("Kept the order as the card %1").arg(name), false);
     });
     menu->addSeparator();
     int fits = 0;
@@ -455,18 +463,16 @@ void CasePanel::showCards() {
         auto* lay = menu->addAction(tr("Lay %1 over this sheet").arg(QString::fromStdString(card.name)));
         lay->setObjectName(QString("layOrder-%1").arg(card.id));
         connect(lay, &QAction::triggered, this, [this, sheet = s->id, id = card.id] {
-            QTimer::singleShot(0, this, [this, sheet, id] {
-                const level::Material* now = session_.material();
-                const level::Sheet* of = session_.project().sheet(sheet);
-                for (const level::OrderCard& c : session_.project().order_cards)
-                    if (c.id == id && now && of && edit::card_fits(c, *of)) {
-                        const auto read = edit::reading_by_card(c, *of);
-                        session_.apply(tr("Lay an order card"),
-                                       edit::rejoin(edit::read_into(session_.project(), now->id, *of, read)));
-                        emit session_.said(tr("%1 tiles serve their cases by the card").arg(read.tiles.size()), false);
-                        return;
-                    }
-            });
+            const level::Material* now = session_.material();
+            const level::Sheet* of = session_.project().sheet(sheet);
+            for (const level::OrderCard& c : session_.project().order_cards)
+                if (c.id == id && now && of && edit::card_fits(c, *of)) {
+                    const auto read = edit::reading_by_card(c, *of);
+                    session_.apply(tr("Lay an order card"),
+                                   edit::rejoin(edit::read_into(session_.project(), now->id, *of, read)));
+                    emit session_.said(tr("%1 tiles serve their cases by the card").arg(read.tiles.size()), false);
+                    return;
+                }
         });
     }
     if (fits == 0) menu->addAction(tr("No card of this layout and kind yet"))->setEnabled(false);

@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "app/join/proof_view.hpp"
+#include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "join/mask.hpp"
 #include "level/cell.hpp"
@@ -18,6 +19,7 @@ class QComboBox;
 class QLabel;
 class QPushButton;
 class QSlider;
+class QVBoxLayout;
 
 namespace vic::level {
 struct JoinSet;
@@ -38,6 +40,10 @@ class CasePanel : public QWidget {
     void refresh();
 
   private:
+    void buildWorks(QVBoxLayout* column);
+    void buildSheet(QVBoxLayout* column);
+    void buildLively(QVBoxLayout* column);
+    void readAgain();
     void serve(level::TileId tile, Qt::KeyboardModifiers modifiers);
     void change(const QString& name, const std::function<void(level::JoinSet&)>& what, const std::string& merge = {});
     void correct(level::TileId tile, int mask, int bit);

@@ -17,8 +17,6 @@
 
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
-#include "base/geometry.hpp"
 #include "edit/joins.hpp"
 #include "join/compose.hpp"
 #include "join/mask.hpp"
@@ -31,6 +29,29 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(14, 12, 14, 12);
     column->setSpacing(8);
+    buildHead(column);
+    proof_ = new ProofView(session_, ProofView::Mode::cases, this);
+    free_ = new ProofView(session_, ProofView::Mode::free, this);
+    connect(heat_, &QToolButton::toggled, this, [this](bool on) {
+        proof_->setHeat(on);
+        free_->setHeat(on);
+        tellPatch();
+    });
+    connect(free_, &ProofView::painted, this, &JoinCentre::tellPatch);
+    buildPatches(column);
+    addHeading(column, tr("Cases"), &casesAside_);
+    casesAside_->setObjectName("casesAside");
+    buildWorks(column);
+    cases_ = new CaseList(session_, this);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidget(cases_);
+    column->addWidget(scroll, 1);
+    for (ProofView* view : {proof_, free_}) connect(view, &ProofView::cellHovered, this, &JoinCentre::tellCell);
+}
+
+void JoinCentre::buildHead(QVBoxLayout* column) {
     auto* head = new QHBoxLayout;
     head->setSpacing(4);
     head->addWidget(label(tr("Proof"), "heading"));
@@ -57,28 +78,24 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
     auto* fresh = toolButton(this, "newPatch", {}, tr("new patch"), {}, "link");
     describe(fresh, tr("Another patch"), {}, tr("The same cases in another arrangement; the free patch is emptied"));
     head->addWidget(fresh);
-    column->addLayout(head);
-    proof_ = new ProofView(session_, ProofView::Mode::cases, this);
-    free_ = new ProofView(session_, ProofView::Mode::free, this);
     connect(fresh, &QToolButton::clicked, this, [this] {
         proof_->newPatch();
         free_->newPatch();
         tellPatch();
     });
-    connect(heat_, &QToolButton::toggled, this, [this](bool on) {
-        proof_->setHeat(on);
-        free_->setHeat(on);
-        tellPatch();
-    });
-    connect(free_, &ProofView::painted, this, &JoinCentre::tellPatch);
+    column->addLayout(head);
+}
+
+void JoinCentre::buildPatches(QVBoxLayout* column) {
     auto* patches = new QHBoxLayout;
     patches->setSpacing(16);
     patches->addWidget(proof_, 0, Qt::AlignTop);
     patches->addWidget(free_, 0, Qt::AlignTop);
     patches->addStretch();
     column->addLayout(patches);
-    addHeading(column, tr("Cases"), &casesAside_);
-    casesAside_->setObjectName("casesAside");
+}
+
+void JoinCentre::buildWorks(QVBoxLayout* column) {
     auto* works = new QHBoxLayout;
     works->setSpacing(6);
     const auto work = [&](const char* name, const QString& text, const QString& key, const QString& help,
@@ -106,29 +123,25 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
     connect(least_, &QToolButton::clicked, this, &JoinCentre::showLeast);
     works->addWidget(least_);
     column->addLayout(works);
-    cases_ = new CaseList(session_, this);
-    auto* scroll = new QScrollArea(this);
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setWidget(cases_);
-    column->addWidget(scroll, 1);
-    for (ProofView* view : {proof_, free_})
-        connect(view, &ProofView::cellHovered, this, [this](Point cell, int mask) {
-            const level::Material* m = session_.material();
-            if (!m || mask < 0) {
-                refresh();
-                return;
-            }
-            const bool missing = session_.derived().rules().missing(m->id, static_cast<join::Mask>(mask));
-            reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
-                           .arg(cell.x)
-                           .arg(cell.y)
-                           .arg(translated(join::describe(static_cast<join::Mask>(mask))));
-            reading_ += missing ? tr(" · no tile of %1 has it, the nearest stands in")
-                                      .arg(QString::fromStdString(m->name).toHtmlEscaped())
-                                : tr(" · click chooses the case");
-            emit readingChanged();
-        });
+}
+
+// What lies under the pointer in a patch.
+void JoinCentre::tellCell(Point cell, int mask) {
+    const level::Material* m = session_.material();
+    if (!m || mask < 0) {
+        refresh();
+        return;
+    }
+    const bool missing = session_.derived().rules().missing(m->id, static_cast<join::Mask>(mask));
+    reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
+                   .arg(cell.x)
+                   .arg(cell.y)
+                   .arg(translated(join::describe(static_cast<join::Mask>(mask))));
+    reading_ +=
+        missing
+            ? tr(" · no tile of %1 has it, the nearest stands in").arg(QString::fromStdString(m->name).toHtmlEscaped())
+            : tr(" · click chooses the case");
+    emit readingChanged();
 }
 
 void JoinCentre::setMode(ProofView::Mode mode) {

@@ -9,11 +9,14 @@
 
 #include "app/join/case_list.hpp"
 #include "app/join/proof_view.hpp"
+#include "app/session/session.hpp"
+#include "base/geometry.hpp"
 #include "join/seams.hpp"
 
 class QLabel;
 class QResizeEvent;
 class QToolButton;
+class QVBoxLayout;
 
 namespace vic::level {
 struct Material;
@@ -45,6 +48,10 @@ class JoinCentre : public QWidget {
     void resizeEvent(QResizeEvent*) override;
 
   private:
+    void tellCell(Point cell, int mask);
+    void buildWorks(QVBoxLayout* column);
+    void buildPatches(QVBoxLayout* column);
+    void buildHead(QVBoxLayout* column);
     void setMode(ProofView::Mode mode);
     void tellPatch();
     void showLeast();

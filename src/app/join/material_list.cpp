@@ -19,7 +19,6 @@
 #include <QScrollArea>
 #include <QSignalBlocker>
 #include <QSpinBox>
-#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <cstdint>
@@ -29,7 +28,6 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/text.hpp"
 #include "edit/joins.hpp"
 #include "edit/meeting.hpp"
@@ -53,30 +51,18 @@ MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent),
     head->addStretch();
     auto* add = toolButton(this, "addMaterial", {}, tr("+ new"), {}, "link");
     describe(add, tr("New material"), {}, tr("From the tiles of a sheet; its joins are read from the art"));
-    connect(add, &QToolButton::clicked, this, [this, add] {
-        auto* menu = new QMenu(this);
-        menu->setAttribute(Qt::WA_DeleteOnClose);
-        for (const auto& s : session_.project().sheets) {
-            if (!s->image || s->tiles.size() < 2) continue;
-            auto* sub = menu->addMenu(QString::fromStdString(s->name));
-            connect(sub->addAction(tr("Edges + corners, read from the art")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::full); });
-            connect(sub->addAction(tr("Edges, read from the art")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::edges); });
-            connect(sub->addAction(tr("Corners, read from the art")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::corners); });
-            connect(sub->addAction(tr("Plain, its tiles as variants")), &QAction::triggered, this,
-                    [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
-        }
-        if (menu->isEmpty()) menu->addAction(tr("First add a sheet in Cut"))->setEnabled(false);
-        menu->popup(add->mapToGlobal(QPoint(0, add->height())));
-    });
+    connect(add, &QToolButton::clicked, this, [this, add] { showNewMenu(add); });
     head->addWidget(add);
     column->addLayout(head);
     list_ = new CardList(this);
     list_->setObjectName("materialList");
     list_->setAccessibleName(tr("Materials"));
     column->addWidget(list_, 1);
+    buildFoot(column);
+    listen();
+}
+
+void MaterialList::buildFoot(QVBoxLayout* column) {
     auto* foot = new QVBoxLayout;
     foot->setContentsMargins(12, 0, 12, 0);
     foot->setSpacing(6);
@@ -115,6 +101,9 @@ MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent),
     connect(rejoin_, &QPushButton::clicked, this, &MaterialList::askRejoin);
     foot->addWidget(rejoin_);
     column->addLayout(foot);
+}
+
+void MaterialList::listen() {
     connect(priority_, &QSpinBox::valueChanged, this, [this](int v) {
         change(
             tr("Rank of a material"), [v](level::JoinSet& set) { set.priority = v; }, "priority");
@@ -126,23 +115,41 @@ MaterialList::MaterialList(Session& session, QWidget* parent) : QWidget(parent),
     });
     connect(list_, &CardList::chosen, this,
             [this](quint32 id) { session_.setMaterial(static_cast<level::MaterialId>(id)); });
-    connect(list_, &CardList::renamed, this, [this](quint32 id, const QString& name) {
-        const level::Material* m = session_.project().material(static_cast<level::MaterialId>(id));
-        if (!m || name.isEmpty() || name.toStdString() == m->name) return refresh();
-        QTimer::singleShot(0, &session_, [this, id, name] {
-            level::Project p = session_.project();
-            if (const Text taken =
-                    edit::name_taken_by_material(p, name.toStdString(), static_cast<level::MaterialId>(id));
-                !taken.empty()) {
-                emit session_.said(translated(taken), true);
-                return refresh();
-            }
-            level::Material changed = *p.material(static_cast<level::MaterialId>(id));
-            changed.name = name.toStdString();
-            p.put(std::move(changed));
-            session_.apply(tr("Rename a material"), std::move(p));
-        });
-    });
+    connect(list_, &CardList::renamed, this, &MaterialList::rename);
+}
+
+void MaterialList::showNewMenu(QWidget* under) {
+    auto* menu = new QMenu(this);
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (const auto& s : session_.project().sheets) {
+        if (!s->image || s->tiles.size() < 2) continue;
+        auto* sub = menu->addMenu(QString::fromStdString(s->name));
+        connect(sub->addAction(tr("Edges + corners, read from the art")), &QAction::triggered, this,
+                [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::full); });
+        connect(sub->addAction(tr("Edges, read from the art")), &QAction::triggered, this,
+                [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::edges); });
+        connect(sub->addAction(tr("Corners, read from the art")), &QAction::triggered, this,
+                [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::corners); });
+        connect(sub->addAction(tr("Plain, its tiles as variants")), &QAction::triggered, this,
+                [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
+    }
+    if (menu->isEmpty()) menu->addAction(tr("First add a sheet in Cut"))->setEnabled(false);
+    menu->popup(under->mapToGlobal(QPoint(0, under->height())));
+}
+
+void MaterialList::rename(quint32 id, const QString& name) {
+    level::Project p = session_.project();
+    const auto material = static_cast<level::MaterialId>(id);
+    const level::Material* m = p.material(material);
+    if (!m || name.isEmpty() || name.toStdString() == m->name) return refresh();
+    if (const Text taken = edit::name_taken_by_material(p, name.toStdString(), material); !taken.empty()) {
+        emit session_.said(translated(taken), true);
+        return refresh();
+    }
+    level::Material changed = *m;
+    changed.name = name.toStdString();
+    p.put(std::move(changed));
+    session_.apply(tr("Rename a material"), std::move(p));
 }
 
 void MaterialList::refresh() {
@@ -229,7 +236,7 @@ void MaterialList::refreshOthers() {
             auto* action = menu->addAction(text);
             action->setCheckable(true);
             action->setChecked(on);
-            connect(action, &QAction::triggered, this, [this, go] { QTimer::singleShot(0, this, go); });
+            connect(action, &QAction::triggered, this, go);
         };
         const auto id = other->id;
         const auto meet = [this, id](const QString& name, bool same) {
@@ -241,9 +248,8 @@ void MaterialList::refreshOthers() {
         auto* sheets = menu->addMenu(tr("has tiles of its own for the two, from"));
         for (const auto& s : session_.project().sheets) {
             if (!s->image || s->tiles.size() < 2) continue;
-            connect(
-                sheets->addAction(QString::fromStdString(s->name)), &QAction::triggered, this,
-                [this, id, sheet = s->id] { QTimer::singleShot(0, this, [this, id, sheet] { readPair(id, sheet); }); });
+            connect(sheets->addAction(QString::fromStdString(s->name)), &QAction::triggered, this,
+                    [this, id, sheet = s->id] { readPair(id, sheet); });
         }
         line->setMenu(menu);
         others_->layout()->addWidget(line);
@@ -277,12 +283,10 @@ void MaterialList::askRejoin() {
         action->setObjectName(name);
         action->setEnabled(again->cells > 0);
         connect(action, &QAction::triggered, this, [this, again] {
-            QTimer::singleShot(0, this, [this, again] {
-                session_.apply(tr("Join anew"), again->project);
-                emit session_.said(translated(say_count(again->cells, "Joined anew: one cell changed",
-                                                        "Joined anew: %n cells changed")),
-                                   false);
-            });
+            session_.apply(tr("Join anew"), again->project);
+            emit session_.said(
+                translated(say_count(again->cells, "Joined anew: one cell changed", "Joined anew: %n cells changed")),
+                false);
         });
     };
     offer(tr("What Lay shows"), "rejoinView", seen_ ? seen_() : level->cells(), false);

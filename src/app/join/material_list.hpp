@@ -10,6 +10,7 @@
 #include <vector>
 
 #include "app/parts/card_list.hpp"
+#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "level/cell.hpp"
 #include "level/sheet.hpp"
@@ -17,6 +18,7 @@
 class QCheckBox;
 class QPushButton;
 class QSpinBox;
+class QVBoxLayout;
 
 namespace vic::level {
 struct JoinSet;
@@ -37,6 +39,10 @@ class MaterialList : public QWidget {
     void setSeen(std::function<Box()> seen) { seen_ = std::move(seen); }
 
   private:
+    void showNewMenu(QWidget* under);
+    void rename(quint32 id, const QString& name);
+    void listen();
+    void buildFoot(QVBoxLayout* column);
     void change(const QString& name, const std::function<void(level::JoinSet&)>& what, const std::string& merge = {});
     void refreshOthers();
     void readPair(level::MaterialId other, level::SheetId sheet);

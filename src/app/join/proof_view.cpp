@@ -16,7 +16,6 @@
 #include <utility>
 
 #include "app/parts/tokens.hpp"
-#include "app/session/session.hpp"
 #include "join/resolve.hpp"
 #include "join/seams.hpp"
 #include "level/level.hpp"

@@ -9,6 +9,7 @@
 #include <cstdint>
 #include <vector>
 
+#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "edit/document.hpp"

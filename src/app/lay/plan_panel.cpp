@@ -26,9 +26,6 @@
 #include "app/parts/glyphs.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
-#include "app/sheet/tile_picker.hpp"
-#include "app/view/level_view.hpp"
 #include "base/error.hpp"
 #include "base/files.hpp"
 #include "base/geometry.hpp"
@@ -51,24 +48,7 @@ PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
     QLabel* aside = nullptr;
     addHeading(column, tr("Level from a picture"), &aside);
     aside->setText(tr("one pixel a cell"));
-    auto* head = new QHBoxLayout;
-    head->setSpacing(10);
-    preview_ = new QLabel(this);
-    preview_->setObjectName("planPicture");
-    preview_->setFixedSize(96, 96);
-    head->addWidget(preview_);
-    auto* side = new QVBoxLayout;
-    facts_ = label({}, "quiet", this);
-    facts_->setObjectName("planFacts");
-    facts_->setWordWrap(true);
-    side->addWidget(facts_);
-    bottomUp_ = new QCheckBox(tr("bottom up"), this);
-    bottomUp_->setObjectName("planBottomUp");
-    describe(bottomUp_, tr("Bottom up"), {}, tr("The picture's lowest row is the level's uppermost"));
-    side->addWidget(bottomUp_);
-    side->addStretch();
-    head->addLayout(side, 1);
-    column->addLayout(head);
+    buildHead(column);
     gather_ = new QSlider(Qt::Horizontal, this);
     gather_->setObjectName("planGather");
     gather_->setRange(0, 120);
@@ -96,6 +76,7 @@ PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
     lay_->setProperty("role", "primary");
     auto* away = new QPushButton(tr("Close"), this);
     away->setObjectName("planClose");
+    connect(away, &QPushButton::clicked, this, &PlanPanel::leave);
     row->addWidget(lay_, 1);
     row->addWidget(away);
     column->addLayout(row);
@@ -106,11 +87,35 @@ PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
         fill();
         later_.start();
     });
+    listen();
+}
+
+void PlanPanel::buildHead(QVBoxLayout* column) {
+    auto* head = new QHBoxLayout;
+    head->setSpacing(10);
+    preview_ = new QLabel(this);
+    preview_->setObjectName("planPicture");
+    preview_->setFixedSize(96, 96);
+    head->addWidget(preview_);
+    auto* side = new QVBoxLayout;
+    facts_ = label({}, "quiet", this);
+    facts_->setObjectName("planFacts");
+    facts_->setWordWrap(true);
+    side->addWidget(facts_);
+    bottomUp_ = new QCheckBox(tr("bottom up"), this);
+    bottomUp_->setObjectName("planBottomUp");
+    describe(bottomUp_, tr("Bottom up"), {}, tr("The picture's lowest row is the level's uppermost"));
+    side->addWidget(bottomUp_);
+    side->addStretch();
+    head->addLayout(side, 1);
+    column->addLayout(head);
+}
+
+void PlanPanel::listen() {
     later_.setSingleShot(true);
     later_.setInterval(60);
     connect(&later_, &QTimer::timeout, this, &PlanPanel::trial);
     connect(lay_, &QPushButton::clicked, this, &PlanPanel::lay);
-    connect(away, &QPushButton::clicked, this, &PlanPanel::leave);
     connect(bottomUp_, &QCheckBox::toggled, this, [this](bool on) {
         plan_.bottom_up = on;
         fill();

@@ -8,6 +8,9 @@
 #include <memory>
 #include <string>
 
+#include "app/session/session.hpp"
+#include "app/sheet/tile_picker.hpp"
+#include "app/view/level_view.hpp"
 #include "base/image.hpp"
 #include "level/plan.hpp"
 
@@ -16,6 +19,7 @@ class QLabel;
 class QListWidget;
 class QPushButton;
 class QSlider;
+class QVBoxLayout;
 
 namespace vic::app {
 
@@ -37,6 +41,8 @@ class PlanPanel : public QWidget {
     void activeChanged();
 
   private:
+    void listen();
+    void buildHead(QVBoxLayout* column);
     void readAgain(); // the colours, after another gathering
     void fill();
     void trial();

@@ -13,17 +13,10 @@
 #include <utility>
 #include <vector>
 
-#include "app/gesture/tools.hpp"
 #include "app/session/memo.hpp"
-#include "base/image.hpp"
 #include "edit/homes.hpp"
 #include "edit/joins.hpp"
-#include "edit/stroke.hpp"
 #include "join/read_joins.hpp"
-#include "level/cell.hpp"
-#include "level/level.hpp"
-#include "level/material.hpp"
-#include "level/sheet.hpp"
 #include "outline/trace.hpp"
 #include "picture/art.hpp"
 #include "sheet/read_cut.hpp"
@@ -31,11 +24,6 @@
 namespace vic::join {
 class Rules;
 } // namespace vic::join
-
-namespace vic::level {
-struct Material;
-struct Sheet;
-} // namespace vic::level
 
 namespace vic::app {
 

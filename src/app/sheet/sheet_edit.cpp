@@ -22,6 +22,7 @@
 #include "base/geometry.hpp"
 #include "edit/props.hpp"
 #include "level/level.hpp"
+#include "level/props.hpp"
 #include "level/sheet.hpp"
 #include "sheet/cut.hpp"
 

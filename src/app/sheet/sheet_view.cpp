@@ -9,7 +9,6 @@
 #include <QPaintEvent>
 #include <QPainter>
 #include <QPen>
-#include <QPolygonF>
 #include <QResizeEvent>
 #include <QSizePolicy>
 #include <QString>
@@ -22,13 +21,10 @@
 #include "app/parts/glyphs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
+#include "app/session/play_clock.hpp"
 #include "base/files.hpp"
 #include "base/turn.hpp"
 #include "level/material.hpp"
-#include "level/shape.hpp"
-#include "sheet/cut.hpp"
-#include "sheet/inspect.hpp"
 
 namespace vic::app {
 
@@ -160,119 +156,6 @@ QPoint SheetView::tileCentre(std::size_t index) const {
     if (!s || index >= s->tiles.size()) return {};
     const level::Tile& t = s->tiles[index];
     return (t.is_block() ? blockTag(t) : place(t.box)).center().toPoint();
-}
-
-void SheetView::paintMarks(QPainter& p, const level::Sheet& s) {
-    const Tokens t = tokensOf(this);
-    const level::Cut cut = shownCut_.value_or(s.cut);
-    const auto boxes = sheet::cut_boxes(cut, imageOf_->size());
-    const QRectF whole = place(box_of(imageOf_->size()));
-    // What belongs to no tile: margins, gaps, the remainder.
-    p.setPen(Qt::NoPen);
-    QPen line(QColor(255, 255, 255, 200), 1);
-    const bool dense = cut.tile.w * zoom_ < 5;
-    if (!dense && boxes.size() < 40000) {
-        p.setBrush(Qt::NoBrush);
-        for (const Box& b : boxes) {
-            const QRectF r = place(b);
-            if (!r.intersects(QRectF(rect()))) continue;
-            p.setPen(QPen(QColor(20, 16, 10, 160), 1));
-            p.drawRect(r.adjusted(-0.5, -0.5, 0.5, 0.5));
-            p.setPen(line);
-            p.drawRect(r.adjusted(0.5, 0.5, -0.5, -0.5));
-        }
-    }
-    if (shownCut_) return;
-    for (const level::Tile& tile : s.tiles) {
-        const QRectF r = place(tile.box);
-        if (tile.is_block() || !r.intersects(QRectF(rect()))) continue;
-        if ((marks_ & kBlank) && tile.blank && r.width() >= 14) {
-            p.save();
-            p.setClipRect(r.adjusted(1, 1, -1, -1));
-            p.setPen(QPen(QColor(255, 255, 255, 90), 1));
-            for (double x = r.left() - r.height(); x < r.right(); x += 7)
-                p.drawLine(QPointF(x, r.bottom()), QPointF(x + r.height(), r.top()));
-            p.restore();
-            if (r.width() >= 44)
-                paintTag(p, r.center() - QPointF(20, 8), tr("blank"), QColor("#22302D"), QColor("#EAE4D6"));
-        }
-        if ((marks_ & kShapes) && tile.shape != level::TileShape::none && r.width() >= 20) {
-            // A small sign of the shape in the lower right corner, never over the middle of the art.
-            const double side = std::clamp(r.width() / 7, 6.0, 11.0);
-            const QRectF sign(r.right() - side - 3, r.bottom() - side - 3, side, side);
-            p.setPen(QPen(QColor("#FBF8F1"), 1));
-            p.setBrush(QColor("#22302D"));
-            const level::Polygons& polygons =
-                tile.shape == level::TileShape::drawn ? tile.polygons : level::polygons_of(tile.shape);
-            for (const level::Polygon& polygon : polygons) {
-                QPolygonF corners;
-                for (const Point c : polygon) corners << sign.topLeft() + QPointF(c.x, c.y) * side / level::kShapeSide;
-                p.drawPolygon(corners);
-            }
-            if (level::is_one_way(tile.shape)) {
-                const int edge = level::one_way_side(tile.shape);
-                p.drawRect(edge == 0   ? QRectF(sign.left(), sign.top(), side, 3)
-                           : edge == 1 ? QRectF(sign.right() - 3, sign.top(), 3, side)
-                           : edge == 2 ? QRectF(sign.left(), sign.bottom() - 3, side, 3)
-                                       : QRectF(sign.left(), sign.top(), 3, side));
-            }
-        }
-    }
-    if (marks_ & kJoined) {
-        std::set<level::TileId> joined;
-        for (const auto& m : session_.project().materials)
-            for (const auto& [mask, variants] : m->joins.cases)
-                for (const auto& v : variants) joined.insert(v.tile);
-        p.setRenderHint(QPainter::Antialiasing);
-        for (const level::Tile& tile : s.tiles) {
-            const QRectF r = place(tile.box);
-            if (!joined.contains(tile.id) || r.width() < 20 || !r.intersects(QRectF(rect()))) continue;
-            p.setPen(QPen(QColor("#FBF8F1"), 1));
-            p.setBrush(t.brine);
-            p.drawEllipse(r.topRight() + QPointF(-7, 7), 3.5, 3.5);
-        }
-        p.setRenderHint(QPainter::Antialiasing, false);
-    }
-    if (marks_ & kNotes) {
-        p.setPen(QPen(QColor("#FBF8F1"), 1));
-        p.setBrush(t.ochre);
-        for (const level::Tile& tile : s.tiles) {
-            const QRectF r = place(tile.box);
-            if ((tile.notes.empty() && tile.tags.empty()) || tile.is_block() || r.width() < 20) continue;
-            const QPointF at = r.topLeft() + QPointF(4, 4);
-            p.drawPolygon(QPolygonF{at, at + QPointF(8, 0), at + QPointF(0, 8)});
-        }
-    }
-    if (marks_ & kOver) {
-        if (overIn_ != imageOf_ || overOf_ != s.cut) {
-            over_ = sheet::straddling_cells(*imageOf_, s.cut);
-            overIn_ = imageOf_;
-            overOf_ = s.cut;
-        }
-        p.setPen(QPen(t.ochre, 2, Qt::DashLine));
-        p.setBrush(Qt::NoBrush);
-        for (const int i : over_)
-            if (static_cast<std::size_t>(i) < boxes.size()) p.drawRect(place(boxes[static_cast<std::size_t>(i)]));
-    }
-    // Rows and columns along the rim.
-    if (!dense && !boxes.empty()) {
-        QFont font = this->font();
-        font.setPixelSize(11);
-        p.setFont(font);
-        const Size count = sheet::columns_rows(cut, imageOf_->size());
-        p.setPen(QColor("#EAE4D6"));
-        const int every = cut.tile.w * zoom_ < 22 ? 4 : 1;
-        for (int x = 0; x < count.w; x += every) {
-            const QRectF r = place(boxes[static_cast<std::size_t>(x)]);
-            p.drawText(QRectF(r.left(), whole.top() - 20, r.width() * every, 16),
-                       every == 1 ? Qt::AlignCenter : Qt::AlignLeft, QString::number(x));
-        }
-        for (int y = 0; y < count.h; y += every) {
-            const QRectF r = place(boxes[static_cast<std::size_t>(y * count.w)]);
-            p.drawText(QRectF(whole.left() - 40, r.top(), 34, r.height() * every),
-                       Qt::AlignRight | (every == 1 ? Qt::AlignVCenter : Qt::AlignTop), QString::number(y * count.w));
-        }
-    }
 }
 
 SheetView::Petal SheetView::petal(const QRectF& r, unsigned bit) {

@@ -13,11 +13,13 @@
 #include <set>
 #include <vector>
 
+#include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "join/mask.hpp"
 #include "level/cell.hpp"
 #include "level/level.hpp"
+#include "level/props.hpp"
 #include "level/sheet.hpp"
 
 class QEvent;
@@ -115,7 +117,12 @@ class SheetView : public QWidget {
     [[nodiscard]] QRectF place(const Box& pixels) const;
     [[nodiscard]] Point pixelAt(QPointF at) const;
     [[nodiscard]] const level::Tile* tileAt(QPointF at) const;
-    void paintMarks(QPainter& painter, const level::Sheet& sheet);
+    void paintMarks(QPainter& painter, const level::Sheet& sheet); // this and its parts: sheet_marks.cpp
+    void paintCut(QPainter& painter, const std::vector<Box>& boxes);
+    void paintJoined(QPainter& painter, const level::Sheet& sheet);
+    void paintNoted(QPainter& painter, const level::Sheet& sheet);
+    void paintStraddling(QPainter& painter, const level::Sheet& sheet, const std::vector<Box>& boxes);
+    void paintNumbers(QPainter& painter, const level::Cut& cut, const std::vector<Box>& boxes);
     void paintLines(QPainter& painter, const level::Sheet& sheet);
     void paintBlocks(QPainter& painter, const level::Sheet& sheet);
     // The tag by which a block is taken, at its upper left corner.

@@ -9,9 +9,6 @@
 #include <QWidget>
 #include <algorithm>
 
-#include "app/session/session.hpp"
-#include "app/sheet/sheet_view.hpp"
-
 namespace vic::app {
 
 namespace {

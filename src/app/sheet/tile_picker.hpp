@@ -3,6 +3,8 @@
 
 #include <QFrame>
 
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
 #include "level/cell.hpp"
 
 class QComboBox;

@@ -90,45 +90,9 @@ LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(
              tr("\"Upper pans 128x96\" sets the size as well; \"side\" and \"isometric\" do what they say"));
     if (fresh) addField(column, tr("Name"), name_, 76);
     name_->setVisible(fresh);
-    const auto pair = [&](const char* id, Size now, int most, const QString& unit, QSpinBox*& w, QSpinBox*& h) {
-        auto* row = new QWidget(this);
-        auto* inner = new QHBoxLayout(row);
-        inner->setContentsMargins(0, 0, 0, 0);
-        inner->setSpacing(6);
-        for (QSpinBox** box : {&w, &h}) {
-            *box = new QSpinBox(row);
-            (*box)->setObjectName(QString("%1%2").arg(id, box == &w ? "W" : "H"));
-            (*box)->setRange(1, most);
-            (*box)->setValue(box == &w ? now.w : now.h);
-            (*box)->setSuffix(unit);
-            connect(*box, &QSpinBox::valueChanged, this, &LevelForm::refresh);
-            if (box == &h) inner->addWidget(label("×", "quiet", row));
-            inner->addWidget(*box, 1);
-        }
-        return row;
-    };
     QWidget* size = pair("levelForm", shape.size, level::kMostCells, tr(" cells"), width_, height_);
     if (fresh) addField(column, tr("Size"), size, 76);
     size->setVisible(fresh);
-    const auto choice = [&](const char* id, const QString& text, const QString& help, bool on, QButtonGroup* group) {
-        auto* b = toolButton(this, id, {}, text, {}, "card");
-        describe(b, text, {}, help);
-        b->setCheckable(true);
-        b->setChecked(on);
-        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-        group->addButton(b);
-        connect(b, &QToolButton::toggled, this, &LevelForm::refresh);
-        return b;
-    };
-    const auto both = [&](QToolButton* a, QToolButton* b) {
-        auto* row = new QWidget(this);
-        auto* inner = new QHBoxLayout(row);
-        inner->setContentsMargins(0, 0, 0, 0);
-        inner->setSpacing(6);
-        inner->addWidget(a);
-        inner->addWidget(b);
-        return row;
-    };
     auto* kinds = new QButtonGroup(this);
     square_ = choice("latticeSquare", tr("Square"), tr("Cells are boxes; each tile fills its box"),
                      shape.lattice == LatticeKind::square, kinds);
@@ -154,14 +118,7 @@ LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(
     sentence_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
     sentence_->setVisible(!fresh);
     column->addWidget(sentence_);
-    auto* buttons = new QDialogButtonBox(this);
-    ok_ = buttons->addButton(fresh ? tr("Add") : tr("Change"), QDialogButtonBox::AcceptRole);
-    ok_->setObjectName("levelFormOk");
-    ok_->setDefault(true);
-    buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole)->setObjectName("levelFormCancel");
-    connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
-    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
-    column->addWidget(buttons);
+    buildButtons(column);
     connect(name_, &QLineEdit::textEdited, this, &LevelForm::readName);
     connect(isometric_, &QToolButton::toggled, this, [this](bool on) {
         // A diamond twice as wide as high is what most art is drawn for.
@@ -173,6 +130,56 @@ LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(
     });
     name_->selectAll();
     refresh();
+}
+
+void LevelForm::buildButtons(QVBoxLayout* column) {
+    auto* buttons = new QDialogButtonBox(this);
+    ok_ = buttons->addButton(fresh_ ? tr("Add") : tr("Change"), QDialogButtonBox::AcceptRole);
+    ok_->setObjectName("levelFormOk");
+    ok_->setDefault(true);
+    buttons->addButton(tr("Cancel"), QDialogButtonBox::RejectRole)->setObjectName("levelFormCancel");
+    connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
+    connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+    column->addWidget(buttons);
+}
+
+QWidget* LevelForm::pair(const char* id, Size now, int most, const QString& unit, QSpinBox*& w, QSpinBox*& h) {
+    auto* row = new QWidget(this);
+    auto* inner = new QHBoxLayout(row);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(6);
+    for (QSpinBox** box : {&w, &h}) {
+        *box = new QSpinBox(row);
+        (*box)->setObjectName(QString("%1%2").arg(id, box == &w ? "W" : "H"));
+        (*box)->setRange(1, most);
+        (*box)->setValue(box == &w ? now.w : now.h);
+        (*box)->setSuffix(unit);
+        connect(*box, &QSpinBox::valueChanged, this, &LevelForm::refresh);
+        if (box == &h) inner->addWidget(label("×", "quiet", row));
+        inner->addWidget(*box, 1);
+    }
+    return row;
+}
+
+QToolButton* LevelForm::choice(const char* id, const QString& text, const QString& help, bool on, QButtonGroup* group) {
+    auto* b = toolButton(this, id, {}, text, {}, "card");
+    describe(b, text, {}, help);
+    b->setCheckable(true);
+    b->setChecked(on);
+    b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    group->addButton(b);
+    connect(b, &QToolButton::toggled, this, &LevelForm::refresh);
+    return b;
+}
+
+QWidget* LevelForm::both(QToolButton* a, QToolButton* b) {
+    auto* row = new QWidget(this);
+    auto* inner = new QHBoxLayout(row);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(6);
+    inner->addWidget(a);
+    inner->addWidget(b);
+    return row;
 }
 
 // A size and what else is said in the name goes into the fields, as one types.

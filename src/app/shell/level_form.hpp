@@ -10,11 +10,13 @@
 #include "level/level.hpp"
 #include "level/project.hpp"
 
+class QButtonGroup;
 class QLabel;
 class QLineEdit;
 class QPushButton;
 class QSpinBox;
 class QToolButton;
+class QVBoxLayout;
 class QWidget;
 
 namespace vic::app {
@@ -36,6 +38,10 @@ class LevelForm : public QDialog {
     [[nodiscard]] LevelShape shape() const;
 
   private:
+    QWidget* pair(const char* id, Size now, int most, const QString& unit, QSpinBox*& w, QSpinBox*& h);
+    QToolButton* choice(const char* id, const QString& text, const QString& help, bool on, QButtonGroup* group);
+    QWidget* both(QToolButton* a, QToolButton* b);
+    void buildButtons(QVBoxLayout* column);
     void refresh();
     void readName();
     LevelShape was_;

@@ -18,7 +18,6 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "base/lattice.hpp"
 #include "base/turn.hpp"
 #include "edit/clips.hpp"

@@ -6,6 +6,8 @@
 #include <QString>
 #include <QWidget>
 
+#include "app/session/session.hpp"
+
 class QPaintEvent;
 
 namespace vic::edit {

@@ -9,8 +9,6 @@
 #include <QSignalBlocker>
 #include <QSlider>
 #include <QSpinBox>
-#include <QString>
-#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -19,13 +17,11 @@
 #include <memory>
 #include <utility>
 
-#include "app/commands/lay_commands.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
-#include "app/session/session.hpp"
 #include "edit/homes.hpp"
 #include "level/cell.hpp"
 #include "level/level.hpp"
@@ -58,30 +54,23 @@ edit::Hand with_more(const edit::Hand& hand, const edit::SpreadItem& item) {
 HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* parent)
     : QWidget(parent), session_(session), commands_(commands) {
     setObjectName("handOptions");
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(5);
-    const auto row = [&] {
-        auto* w = new QWidget(this);
-        auto* inner = new QHBoxLayout(w);
-        inner->setContentsMargins(0, 0, 0, 0);
-        inner->setSpacing(6);
-        column->addWidget(w);
-        return w;
-    };
-    const auto name = [&](QWidget* in, const QString& text) {
-        auto* l = label(text, "quiet", in);
-        l->setFixedWidth(48);
-        in->layout()->addWidget(l);
-    };
+    column_ = new QVBoxLayout(this);
+    column_->setContentsMargins(0, 0, 0, 0);
+    column_->setSpacing(5);
     spreadBox_ = new QWidget(this);
     spread_ = new QVBoxLayout(spreadBox_);
     spread_->setContentsMargins(0, 0, 0, 0);
     spread_->setSpacing(3);
-    column->addWidget(spreadBox_);
+    column_->addWidget(spreadBox_);
 
-    homeRow_ = row();
-    name(homeRow_, tr("Home"));
+    buildHomeRow();
+    buildShareRow();
+    buildBlockerRow();
+    buildStampRow();
+}
+
+void HandOptions::buildHomeRow() {
+    homeRow_ = row(tr("Home"));
     home_ = new QComboBox(homeRow_);
     home_->setObjectName("handHome");
     describe(home_, tr("Home layer"), "H",
@@ -89,14 +78,13 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
     homeRow_->layout()->addWidget(home_);
     connect(home_, &QComboBox::activated, this, [this] {
         const level::LayerId layer = home_->currentData().toUInt();
-        QTimer::singleShot(0, &session_, [this, layer] {
-            session_.apply(tr("Give a home"),
-                           edit::set_home(session_.project(), *session_.level(), session_.hand(), layer));
-        });
+        session_.apply(tr("Give a home"),
+                       edit::set_home(session_.project(), *session_.level(), session_.hand(), layer));
     });
+}
 
-    shareEmptyRow_ = row();
-    name(shareEmptyRow_, tr("Leaves"));
+void HandOptions::buildShareRow() {
+    shareEmptyRow_ = row(tr("Leaves"));
     shareEmpty_ = new QSlider(Qt::Horizontal, shareEmptyRow_);
     shareEmpty_->setObjectName("handLeaves");
     shareEmpty_->setRange(0, 99);
@@ -119,8 +107,10 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
         session_.setHand(hand);
     });
     connect(cast_, &QPushButton::clicked, this, [this] { commands_.castAgain(); });
+}
 
-    blockerRow_ = row();
+void HandOptions::buildBlockerRow() {
+    blockerRow_ = row({});
     blockerRow_->layout()->setSpacing(2);
     for (const auto shape : {level::TileShape::full, level::TileShape::half_south, level::TileShape::slope_se,
                              level::TileShape::thin_se, level::TileShape::thick_se, level::TileShape::one_way_north}) {
@@ -137,8 +127,10 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
         shapes_[shape] = b;
     }
     static_cast<QHBoxLayout*>(blockerRow_->layout())->addStretch();
+}
 
-    stampRow_ = row();
+void HandOptions::buildStampRow() {
+    stampRow_ = row({});
     pins_ = new QCheckBox(tr("as taken"), stampRow_);
     pins_->setObjectName("stampPins");
     describe(pins_, tr("As it was taken"), {}, tr("Painted cells stay as they are in the stamp and do not join anew"));
@@ -171,6 +163,19 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
         session_.setHand(hand);
     });
     connect(keep_, &QPushButton::clicked, this, [this] { commands_.keepStamp(); });
+}
+
+QWidget* HandOptions::row(const QString& name) {
+    auto* whole = new QWidget(this);
+    auto* inner = new QHBoxLayout(whole);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(6);
+    column_->addWidget(whole);
+    if (name.isEmpty()) return whole;
+    auto* l = label(name, "quiet", whole);
+    l->setFixedWidth(48);
+    inner->addWidget(l);
+    return whole;
 }
 
 void HandOptions::fillSpread() {
@@ -230,7 +235,7 @@ void HandOptions::fillSpread() {
         connect(out, &QToolButton::clicked, this, [this, item = items[i]] {
             edit::Hand hand = with_more(session_.hand(), item);
             if (hand.spread.empty()) hand = {};
-            QTimer::singleShot(0, &session_, [this, hand] { session_.setHand(hand); });
+            session_.setHand(hand);
         });
         spread_->addWidget(line);
     }

@@ -1,10 +1,13 @@
 // What can be said of the Hand below its card: its home, what it leaves out, what it spreads, how a stamp is laid.
 #pragma once
 
+#include <QString>
 #include <QWidget>
 #include <map>
 #include <vector>
 
+#include "app/commands/lay_commands.hpp"
+#include "app/session/session.hpp"
 #include "edit/stroke.hpp"
 #include "level/shape.hpp"
 
@@ -28,9 +31,15 @@ class HandOptions : public QWidget {
     void refresh();
 
   private:
+    void buildStampRow();
+    void buildBlockerRow();
+    void buildShareRow();
+    void buildHomeRow();
+    QWidget* row(const QString& name);
     void fillSpread();
     Session& session_;
     LayCommands& commands_;
+    QVBoxLayout* column_;
     QWidget *homeRow_, *shareEmptyRow_, *stampRow_, *spreadBox_, *blockerRow_;
     std::map<level::TileShape, QToolButton*> shapes_;
     QComboBox* home_;

@@ -14,7 +14,6 @@
 #include <cstdint>
 
 #include "app/parts/tokens.hpp"
-#include "app/session/session.hpp"
 #include "app/tray/hand_card.hpp"
 #include "base/turn.hpp"
 #include "level/cell.hpp"

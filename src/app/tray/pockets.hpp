@@ -6,6 +6,7 @@
 #include <QWidget>
 #include <array>
 
+#include "app/session/session.hpp"
 #include "edit/stroke.hpp"
 
 class QMouseEvent;

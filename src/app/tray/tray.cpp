@@ -24,15 +24,11 @@
 #include <set>
 #include <string>
 
-#include "app/commands/lay_commands.hpp"
 #include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
-#include "app/session/session.hpp"
-#include "app/sheet/sheet_view.hpp"
-#include "app/tray/hand_card.hpp"
-#include "app/tray/hand_options.hpp"
-#include "app/tray/pockets.hpp"
+#include "app/session/choice.hpp"
+#include "app/session/tool.hpp"
 #include "edit/clips.hpp"
 #include "edit/stroke.hpp"
 #include "level/cell.hpp"
@@ -52,6 +48,21 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
     column->addWidget(card_);
     options_ = new HandOptions(session_, commands, this);
     column->addWidget(options_);
+    buildSearch(column);
+    buildTabs(column);
+    buildLists(column);
+    empty_ = label({}, "quiet", this);
+    empty_->setWordWrap(true);
+    column->addWidget(empty_);
+    addHeading(column, tr("Pockets"));
+    pockets_ = new Pockets(session_, this);
+    column->addWidget(pockets_);
+
+    listen();
+    setTab(Materials);
+}
+
+void Tray::buildSearch(QVBoxLayout* column) {
     auto* look = new QHBoxLayout;
     look->setSpacing(6);
     search_ = new QLineEdit(this);
@@ -81,6 +92,9 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
     connect(search_, &QLineEdit::returnPressed, this, [this] {
         if (!gathered_.empty()) take(gathered_.front());
     });
+}
+
+void Tray::buildTabs(QVBoxLayout* column) {
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
     tabs_ = new QButtonGroup(this);
@@ -95,6 +109,9 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
     }
     row->addStretch();
     column->addLayout(row);
+}
+
+void Tray::buildLists(QVBoxLayout* column) {
     stack_ = new QStackedWidget(this);
     const auto list = [&](const char* id, const QString& name) {
         auto* l = new QListWidget(stack_);
@@ -133,13 +150,9 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
     stack_->addWidget(stamps_);
     stack_->addWidget(found_);
     column->addWidget(stack_, 1);
-    empty_ = label({}, "quiet", this);
-    empty_->setWordWrap(true);
-    column->addWidget(empty_);
-    addHeading(column, tr("Pockets"));
-    pockets_ = new Pockets(session_, this);
-    column->addWidget(pockets_);
+}
 
+void Tray::listen() {
     connect(tabs_, &QButtonGroup::idClicked, this, [this](int tab) {
         search_->clear();
         setSource(Source::tabs);
@@ -184,7 +197,6 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
         else if (session_.stage() == Stage::lay && stack_->currentIndex() == Props)
             setTab(Materials);
     });
-    setTab(Materials);
 }
 
 void Tray::setTab(int tab) {

@@ -9,6 +9,12 @@
 #include <optional>
 #include <vector>
 
+#include "app/commands/lay_commands.hpp"
+#include "app/session/session.hpp"
+#include "app/sheet/sheet_view.hpp"
+#include "app/tray/hand_card.hpp"
+#include "app/tray/hand_options.hpp"
+#include "app/tray/pockets.hpp"
 #include "edit/document.hpp"
 #include "level/own_tray.hpp"
 
@@ -21,6 +27,7 @@ class QMenu;
 class QShowEvent;
 class QStackedWidget;
 class QToolButton;
+class QVBoxLayout;
 
 namespace vic::level {
 struct OwnTray;
@@ -54,6 +61,10 @@ class Tray : public QWidget {
     void showEvent(QShowEvent* event) override;
 
   private:
+    void listen();
+    void buildLists(QVBoxLayout* column);
+    void buildTabs(QVBoxLayout* column);
+    void buildSearch(QVBoxLayout* column);
     enum Tab { Materials, Tiles, Props, Stamps, Gathered };
     static constexpr int kTabs = 4;
     // What is gathered: what the search finds, what was in the Hand lately, or a tray of one's own.

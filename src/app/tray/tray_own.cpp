@@ -38,7 +38,9 @@
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/choice.hpp"
 #include "app/session/session.hpp"
+#include "app/session/tool.hpp"
 #include "app/tray/hand_card.hpp"
 #include "app/tray/hand_options.hpp"
 #include "app/tray/tray.hpp"
@@ -73,6 +75,48 @@ QIcon markIcon(Rgba colour) {
         p.drawEllipse(QRectF(1.5, 1.5, 11, 11));
     }
     return pixmap;
+}
+
+// The marks that a tray may have, as buttons that change it.
+QHBoxLayout* markButtons(level::OwnTray& tray, QDialog* dialog) {
+    auto* marks = new QHBoxLayout;
+    marks->setSpacing(4);
+    for (int i = 0; i <= 8; ++i) {
+        const QRgb c = i == 0 ? 0 : kMarks[i - 1];
+        const Rgba colour{static_cast<std::uint8_t>(qRed(c)), static_cast<std::uint8_t>(qGreen(c)),
+                          static_cast<std::uint8_t>(qBlue(c)), static_cast<std::uint8_t>(qAlpha(c))};
+        auto* b =
+            toolButton(dialog, QString("trayMark-%1").arg(i), {}, i == 0 ? Tray::tr("none") : QString(), {}, "tool");
+        if (i > 0) b->setIcon(markIcon(colour));
+        b->setAccessibleName(i == 0 ? Tray::tr("No mark") : Tray::tr("Mark %1").arg(i));
+        b->setIconSize({18, 18});
+        if (i > 0) b->setStyleSheet("padding: 0");
+        if (i > 0) b->setFixedSize(28, 28);
+        b->setCheckable(true);
+        b->setAutoExclusive(true);
+        b->setChecked(tray.colour == colour || (i == 0 && tray.colour.a == 0));
+        QObject::connect(b, &QToolButton::clicked, dialog, [&tray, colour] { tray.colour = colour; });
+        marks->addWidget(b);
+    }
+    marks->addStretch();
+    return marks;
+}
+
+// The sheets of the project, those of the tray ticked.
+QListWidget* sheetChoice(const level::Project& project, const level::OwnTray& tray, QDialog* dialog) {
+    auto* sheets = new QListWidget(dialog);
+    sheets->setObjectName("traySheetChoice");
+    sheets->setAccessibleName(Tray::tr("Sheets"));
+    for (const auto& s : project.sheets) {
+        if (s->tiles.size() < 2) continue;
+        auto* item = new QListWidgetItem(QString::fromStdString(s->name), sheets);
+        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable);
+        item->setData(Qt::UserRole, s->id);
+        item->setCheckState(std::find(tray.sheets.begin(), tray.sheets.end(), s->id) != tray.sheets.end()
+                                ? Qt::Checked
+                                : Qt::Unchecked);
+    }
+    return sheets;
 }
 
 } // namespace
@@ -274,38 +318,8 @@ void Tray::editTray(level::OwnTrayId id) {
     auto* name = line("trayName", tr("Name"), tray.name, {});
     auto* folder = line("trayFolder", tr("Folder"), tray.folder, tr("Shore/Plants"));
     auto* tags = line("trayTags", tr("Tiles tagged"), edit::tags_text(tray.tags), tr("shore, wet"));
-    auto* marks = new QHBoxLayout;
-    marks->setSpacing(4);
-    for (int i = 0; i <= 8; ++i) {
-        const QRgb c = i == 0 ? 0 : kMarks[i - 1];
-        const Rgba colour{static_cast<std::uint8_t>(qRed(c)), static_cast<std::uint8_t>(qGreen(c)),
-                          static_cast<std::uint8_t>(qBlue(c)), static_cast<std::uint8_t>(qAlpha(c))};
-        auto* b = toolButton(&dialog, QString("trayMark-%1").arg(i), {}, i == 0 ? tr("none") : QString(), {}, "tool");
-        if (i > 0) b->setIcon(markIcon(colour));
-        b->setAccessibleName(i == 0 ? tr("No mark") : tr("Mark %1").arg(i));
-        b->setIconSize({18, 18});
-        if (i > 0) b->setStyleSheet("padding: 0");
-        if (i > 0) b->setFixedSize(28, 28);
-        b->setCheckable(true);
-        b->setAutoExclusive(true);
-        b->setChecked(tray.colour == colour || (i == 0 && tray.colour.a == 0));
-        connect(b, &QToolButton::clicked, &dialog, [&tray, colour] { tray.colour = colour; });
-        marks->addWidget(b);
-    }
-    marks->addStretch();
-    form->addRow(tr("Mark"), marks);
-    auto* sheets = new QListWidget(&dialog);
-    sheets->setObjectName("traySheetChoice");
-    sheets->setAccessibleName(tr("Sheets"));
-    for (const auto& s : session_.project().sheets) {
-        if (s->tiles.size() < 2) continue;
-        auto* item = new QListWidgetItem(QString::fromStdString(s->name), sheets);
-        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable);
-        item->setData(Qt::UserRole, s->id);
-        item->setCheckState(std::find(tray.sheets.begin(), tray.sheets.end(), s->id) != tray.sheets.end()
-                                ? Qt::Checked
-                                : Qt::Unchecked);
-    }
+    form->addRow(tr("Mark"), markButtons(tray, &dialog));
+    auto* sheets = sheetChoice(session_.project(), tray, &dialog);
     sheets->setFixedHeight(150);
     form->addRow(tr("Whole sheets"), sheets);
     auto* trouble = label({}, "warning", &dialog);

@@ -1,0 +1,231 @@
+// What the session and the panels hold on to: fields that are cleared or undone, choices when another project opens,
+// work in the background, and what escapes as an exception.
+#include "app/window.hpp"
+
+#include <QLineEdit>
+#include <QSlider>
+#include <QSplitter>
+#include <QTimer>
+#include <filesystem>
+#include <new>
+
+#include "app/hand_over/hand_over_page.hpp"
+#include "app/parts/binding.hpp"
+#include "app/session/session.hpp"
+#include "app/tray/tray.hpp"
+#include "app/view/level_view.hpp"
+#include "base/error.hpp"
+#include "edit/levels.hpp"
+#include "level/project.hpp"
+#include "vicinum_level.hpp"
+
+using namespace app_test;
+
+namespace {
+
+void write(QLineEdit* field, const char* text) {
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClick(field, Qt::Key_Delete);
+    QTest::keyClicks(field, text);
+    QTest::keyClick(field, Qt::Key_Return);
+    settle();
+}
+
+} // namespace
+
+TEST_CASE("a field of an open drawer is filled, cleared and undone, and shows each time what the layer has",
+          "[app][section][binding]") {
+    Window w;
+    w.activate("Pans");
+    REQUIRE(w.session().activeLayer()->blocks());
+    auto* name = w.find<QLineEdit>("layerClass");
+    write(name, "water");
+    CHECK(w.session().activeLayer()->collision_class == "water");
+    write(name, "");
+    CHECK(w.session().activeLayer()->collision_class.empty());
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.find<QLineEdit>("layerClass")->text() == "water");
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.find<QLineEdit>("layerClass")->text().isEmpty());
+    CHECK(w.session().activeLayer()->collision_class.empty());
+}
+
+TEST_CASE("parallax, tint and shift in an open drawer follow undo", "[app][section][binding]") {
+    Window w;
+    w.activate("Marsh");
+    auto* moves = w.find<QSpinBox>("layerParallaxX");
+    type(moves, "150");
+    settle();
+    CHECK(w.session().activeLayer()->parallax == Point{150, 100});
+    w.choose("layerTint", "dusk");
+    CHECK(w.session().activeLayer()->tint != Rgba{255, 255, 255, 255});
+    auto* shift = w.find<QSpinBox>("layerShiftY");
+    type(shift, "1");
+    settle();
+    CHECK(w.session().activeLayer()->shift == Point{0, 1});
+    for (int i = 0; i < 3; ++i) w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.find<QSpinBox>("layerParallaxX")->value() == 100);
+    CHECK(w.find<QSpinBox>("layerShiftY")->value() == 0);
+    CHECK(w.find<QComboBox>("layerTint")->currentText() == "as drawn");
+    CHECK(w.find<QSpinBox>("layerParallaxX") == moves); // the drawer has lived through it
+}
+
+TEST_CASE("what a project has chosen is forgotten when another opens", "[app][session]") {
+    Window w;
+    w.stage("stage-join");
+    w.session().setMaterial(w.session().project().materials.back()->id);
+    w.session().setTiles({w.session().project().sheets.front()->tiles.front().id});
+    w.session().setProp(7);
+    w.activate("Pans");
+    w.session().setSelection(level::Region(Box{3, 3, 4, 4}));
+    w.session().setAlone(w.session().activeLayerId(), true);
+    const level::SheetId last = w.session().project().sheets.back()->id;
+    w.session().setSheet(last);
+
+    // A copy: every id of the old one is one of the new one as well.
+    std::filesystem::copy(demo(), w.folder.path() / "other", std::filesystem::copy_options::recursive);
+    REQUIRE(w.window->openProject(QString::fromStdString((w.folder.path() / "other").string())));
+    settle();
+    CHECK(w.session().selection().empty());
+    CHECK_FALSE(w.session().anyAlone());
+    CHECK(w.session().tiles().empty());
+    CHECK(w.session().prop() == 0);
+    CHECK(w.session().hand().kind == edit::Hand::Kind::empty);
+    CHECK(w.session().lastHands().empty());
+    CHECK(w.session().materialId() == w.session().project().materials.front()->id);
+    CHECK(w.session().sheetId() == w.session().project().sheets.front()->id);
+}
+
+TEST_CASE("a job hands its result back, one that is stopped does not, and what it throws is told", "[app][jobs]") {
+    QObject owner;
+    Jobs jobs(&owner);
+    int got = 0;
+    QString trouble;
+    const auto told = [&](const std::exception& e) { trouble = e.what(); };
+    jobs.start<int>(
+        "a", "first",
+        [](Jobs::Progress& p) {
+            p.tell(0.5);
+            return 7;
+        },
+        [&](int& v) { got = v; }, told);
+    CHECK(jobs.running("a"));
+    CHECK(jobs.busy());
+    CHECK(jobs.state().name == "first");
+    REQUIRE_SOON(got == 7);
+    CHECK_FALSE(jobs.busy());
+
+    std::atomic<bool> goes{false};
+    jobs.start<int>(
+        "b", "second",
+        [&](Jobs::Progress& p) {
+            goes = true;
+            while (!p.stopped()) std::this_thread::yield();
+            return 8;
+        },
+        [&](int& v) { got = v; }, told);
+    REQUIRE_SOON(goes);
+    jobs.stopNamed();
+    CHECK_FALSE(jobs.running("b"));
+
+    // Of one kind the latest counts.
+    for (const int n : {20, 21, 22})
+        jobs.start<int>(
+            "c", {}, [n](Jobs::Progress&) { return n; }, [&](int& v) { got = v; }, told);
+    REQUIRE_SOON(got == 22);
+
+    jobs.start<int>(
+        "d", {}, [](Jobs::Progress&) -> int { throw std::bad_alloc(); }, [&](int& v) { got = v; }, told);
+    REQUIRE_SOON(!trouble.isEmpty());
+    CHECK(got == 22);
+}
+
+TEST_CASE("closing the window during a build leaves whole parcels or none", "[app][jobs]") {
+    Window w;
+    const auto built = w.folder.path() / "pell/built";
+    w.stage("stage-hand-over");
+    auto* page = w.window->findChild<HandOverPage*>();
+    page->build();
+    CHECK(page->building());
+    w.window.reset();
+    int whole = 0;
+    if (std::filesystem::exists(built))
+        for (const auto& entry : std::filesystem::directory_iterator(built)) {
+            INFO(entry.path());
+            CHECK_NOTHROW(vicinum::load(entry.path()));
+            ++whole;
+        }
+    CHECK(whole <= 4);
+}
+
+TEST_CASE("whatever an event handler throws ends in a message, and the document is as it was", "[app][errors]") {
+    Window w;
+    const auto state = w.session().document().state();
+    const auto thrown = [&](const std::function<void()>& what) {
+        QTimer::singleShot(0, w.window.get(), what);
+        settle();
+        return w.notice();
+    };
+    CHECK(thrown([] {
+              throw std::filesystem::filesystem_error("x", "/there/file",
+                                                      std::make_error_code(std::errc::no_space_on_device));
+          }).contains("/there/file"));
+    CHECK(thrown([] { throw std::bad_alloc(); }).contains("not enough memory"));
+    CHECK(thrown([] { throw std::logic_error("unforeseen"); }).contains("unforeseen"));
+    CHECK(thrown([] { throw InputError("Odd", "/a/b", "line 3", "Mend it"); }).contains("line 3"));
+    CHECK(w.session().document().state() == state);
+    // The window goes on.
+    w.activate("Pans");
+    w.pickMaterial("Brine");
+    w.view()->setCamera(2, QPointF(30.0 * 16, 15.0 * 16));
+    w.clickCell({32, 9});
+    CHECK(w.session().document().state() != state);
+}
+
+TEST_CASE("side panels are widened, and come back as wide", "[app][window]") {
+    Window w;
+    auto* panels = w.find<QSplitter>("panels");
+    auto* left = w.find<QWidget>("leftPanels");
+    auto* right = w.find<QWidget>("rightPanels");
+    const auto drag = [&](int handle, int by) {
+        QWidget* h = panels->handle(handle);
+        const QPoint from = h->rect().center();
+        QTest::mousePress(h, Qt::LeftButton, {}, from);
+        QMouseEvent move(QEvent::MouseMove, QPointF(from + QPoint(by, 0)),
+                         h->mapToGlobal(QPointF(from + QPoint(by, 0))), Qt::NoButton, Qt::LeftButton, {});
+        QApplication::sendEvent(h, &move);
+        QTest::mouseRelease(h, Qt::LeftButton, {}, from);
+        settle();
+    };
+    const int leftBefore = left->width();
+    const int rightBefore = right->width();
+    drag(1, 90);
+    drag(2, -120);
+    CHECK(left->width() == Approx(leftBefore + 90).margin(3));
+    CHECK(right->width() == Approx(rightBefore + 120).margin(3));
+    w.restart();
+    CHECK(w.find<QWidget>("leftPanels")->width() == Approx(leftBefore + 90).margin(3));
+    CHECK(w.find<QWidget>("rightPanels")->width() == Approx(rightBefore + 120).margin(3));
+}
+
+TEST_CASE("at first a level fills the view, or is seen whole in its middle", "[app][view]") {
+    Window w;
+    for (const auto& l : w.session().project().levels) {
+        w.session().setLevel(l->id);
+        settle();
+        INFO(l->name);
+        const Box px = w.level().pixels();
+        const double zoom = w.view()->zoom();
+        const QSizeF seen =
+            QSizeF(w.view()->width() - LevelView::kRuler, w.view()->height() - LevelView::kRuler) / zoom;
+        const QPointF middle = w.view()->centre();
+        if (w.level().lattice != LatticeKind::square) continue; // its corners are empty anyway
+        const auto fills = [](double at, double from, double length, double size) {
+            if (length <= size) return std::abs(at - from - length / 2) < 2;
+            return at - size / 2 >= from - 1 && at + size / 2 <= from + length + 1;
+        };
+        CHECK(fills(middle.x(), px.x, px.w, seen.width()));
+        CHECK(fills(middle.y(), px.y, px.h, seen.height()));
+    }
+}
