@@ -39,7 +39,9 @@ class Shots {
         QDir().mkpath(out_);
         window.show();
         if (!window.openProject(project)) qFatal("the demo project cannot be opened");
-        window.resize(1280, 800);
+        // Another size of the window, to look at: VICINUM_SHOT_SIZE=1024x700.
+        const QStringList size = qEnvironmentVariable("VICINUM_SHOT_SIZE", "1280x800").split('x');
+        window.resize(size[0].toInt(), size[1].toInt());
         QTest::qWait(400);
     }
 

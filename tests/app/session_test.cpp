@@ -229,3 +229,48 @@ TEST_CASE("at first a level fills the view, or is seen whole in its middle", "[a
         CHECK(fills(middle.y(), px.y, px.h, seen.height()));
     }
 }
+
+TEST_CASE("what is counted is said in the singular where it is one", "[app][cut]") {
+    Window w;
+    w.stage("stage-cut");
+    w.session().setSheet(w.session().project().sheets.front()->id);
+    w.session().setTiles({w.session().sheet()->tiles.front().id});
+    settle();
+    w.click("pourTake");
+    CHECK(w.reading().contains("One tile is the source now"));
+    w.session().setTiles({w.session().sheet()->tiles[1].id});
+    settle();
+    w.click("pourOnto");
+    CHECK(w.session().document().undo_name() == "Pour onto one tile");
+}
+
+TEST_CASE("every label of the side panels lies in a layout", "[app][window]") {
+    Window w;
+    for (const char* stage : {"stage-cut", "stage-join", "stage-lay", "stage-bound"}) {
+        w.stage(stage);
+        int labels = 0;
+        for (const char* side : {"leftPanels", "rightPanels"})
+            for (const QLabel* label : w.find<QWidget>(side)->findChildren<QLabel*>()) {
+                if (!label->isVisible()) continue;
+                ++labels;
+                INFO(stage << ": " << label->text().toStdString());
+                CHECK(label->geometry() != QRect(0, 0, 100, 30)); // where one lies that nobody has laid out
+            }
+        CHECK(labels > 3);
+    }
+}
+
+TEST_CASE("in the narrowest window nothing in the row of tools is cut off", "[app][window]") {
+    Window w(true, {1024, 700});
+    for (const char* tool : {"toolPencil", "toolSelect", "toolFill", "toolRectangle"}) {
+        w.click(tool);
+        if (QLatin1String(tool) == "toolSelect") w.session().setSelection(level::Region(Box{1, 1, 3, 3}));
+        settle();
+        for (const QLabel* label : w.find<QWidget>("toolRow")->findChildren<QLabel*>()) {
+            if (!label->isVisible()) continue;
+            INFO(tool << ": " << label->text().toStdString());
+            CHECK(label->width() >= label->sizeHint().width());
+            CHECK(label->geometry().right() <= label->parentWidget()->width());
+        }
+    }
+}

@@ -1,6 +1,8 @@
 #include "app/bound/bound_panel.hpp"
 
+#include <QLabel>
 #include <QLocale>
+#include <QVBoxLayout>
 
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"

@@ -1,6 +1,7 @@
 #include "app/commands/lay_commands.hpp"
 
 #include <QApplication>
+#include <QClipboard>
 #include <QJsonDocument>
 #include <QJsonObject>
 #include <QMimeData>

@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 #include <QKeySequence>
+#include <QLabel>
 #include <QLayoutItem>
 #include <QPushButton>
 #include <QShortcut>

@@ -288,8 +288,7 @@ void KindPanel::refresh() {
     }
     const level::PropKind& first = all.front();
     picture_->setPixmap(propThumb(session_.project(), first, 64));
-    title_->setText(all.size() > 1 ? tr("%n props", nullptr, static_cast<int>(all.size()))
-                                   : QString::fromStdString(first.name));
+    title_->setText(all.size() > 1 ? tr("%1 props").arg(all.size()) : QString::fromStdString(first.name));
     under_->setText(tr("%1 × %2 px at %3, %4").arg(first.box.w).arg(first.box.h).arg(first.box.x).arg(first.box.y));
     name_->setEnabled(all.size() == 1);
     if (!name_->hasFocus()) name_->setText(all.size() == 1 ? QString::fromStdString(first.name) : QString());

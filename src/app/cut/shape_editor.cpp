@@ -26,6 +26,7 @@
 
 namespace vic::app {
 
+using level::Polygon;
 using level::Polygons;
 using level::TileShape;
 

@@ -1,6 +1,7 @@
 #include "app/cut/sheet_list.hpp"
 
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>

@@ -3,6 +3,7 @@
 #include <QAction>
 #include <QComboBox>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
 #include <QPushButton>
@@ -214,9 +215,11 @@ QWidget* TilePanel::buildPourPart() {
         pourFrom_ = session_.tiles();
         if (pourFrom_.empty() && session_.sheet())
             for (const level::Tile& t : session_.sheet()->tiles) pourFrom_.push_back(t.id);
-        emit session_.said(tr("%n tiles are the source now: choose others, or another sheet, and pour", nullptr,
-                              static_cast<int>(pourFrom_.size())),
-                           false);
+        emit session_.said(
+            translated(say_count(static_cast<std::int64_t>(pourFrom_.size()),
+                                 "One tile is the source now: choose others, or another sheet, and pour",
+                                 "%n tiles are the source now: choose others, or another sheet, and pour")),
+            false);
         refresh();
     });
     pourOnto_ = new QPushButton(part);
@@ -240,10 +243,12 @@ void TilePanel::pour() {
     for (const QAction* action : pourWhat_->actions())
         if (action->isChecked()) what |= action->data().toUInt();
     edit::Poured poured = edit::pour(session_.project(), pourFrom_, to, static_cast<std::uint8_t>(what));
-    session_.apply(tr("Pour onto %n tiles", nullptr, poured.tiles), std::move(poured.project));
+    session_.apply(translated(say_count(poured.tiles, "Pour onto one tile", "Pour onto %n tiles")),
+                   std::move(poured.project));
     emit session_.said(poured.made
-                           ? tr("Poured onto %1 tiles, with %2 new materials").arg(poured.tiles).arg(poured.made)
-                           : tr("Poured onto %1 tiles").arg(poured.tiles),
+                           ? translated(say_count(poured.tiles, "Poured onto one tile, new materials: %1",
+                                                  "Poured onto %n tiles, new materials: %1", poured.made))
+                           : translated(say_count(poured.tiles, "Poured onto one tile", "Poured onto %n tiles")),
                        false);
 }
 

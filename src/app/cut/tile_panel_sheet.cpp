@@ -27,6 +27,7 @@
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "base/geometry.hpp"
+#include "base/text.hpp"
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
 #include "level/level.hpp"
@@ -105,7 +106,7 @@ void TilePanel::buildMending(QVBoxLayout* inner) {
         if (file.isEmpty()) return;
         attempt([&] {
             const int n = session_.library().findAgain(session_.sheetId(), file);
-            emit session_.said(tr("%n pictures found again", nullptr, n), n == 0);
+            emit session_.said(translated(say_count(n, "One picture found again", "%n pictures found again")), n == 0);
         });
     });
     putBack_ = new QPushButton(tr("Write it back to the disk"), this);

@@ -1,6 +1,7 @@
 #include "app/dress/prop_panel.hpp"
 
 #include <QCheckBox>
+#include <QLabel>
 #include <QLineEdit>
 #include <QString>
 #include <QVBoxLayout>

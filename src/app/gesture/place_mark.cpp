@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <QGuiApplication>
 #include <QPainter>
+#include <QPalette>
 #include <QPen>
 #include <QString>
 #include <memory>

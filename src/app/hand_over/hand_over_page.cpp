@@ -5,6 +5,7 @@
 #include <QFileInfo>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLocale>
 #include <QPainter>
 #include <QPen>
@@ -177,9 +178,9 @@ void HandOverPage::refresh() {
     none_->setVisible(cards.empty());
     count_->setText(cards.empty() ? QString() : QString::number(cards.size()));
     if (isVisible()) showLevels();
-    where_->setText(tr("Into %1, a folder per level: the cells, one atlas with what is used, outlines, marks and "
-                       "props. The same project gives the same bytes.")
-                        .arg(placeName(session_.builtDir())));
+    where_->setText(tr("Into %1 in the project's folder, a folder per level: the cells, one atlas with what is used, "
+                       "outlines, marks and props. The same project gives the same bytes.")
+                        .arg(QFileInfo(session_.builtDir()).fileName()));
     build_->setText(building() ? tr("Building…") : tr("Build all levels"));
     build_->setEnabled(!building() && !session_.project().levels.empty());
     const level::Level* level = session_.level();

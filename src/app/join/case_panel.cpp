@@ -198,11 +198,11 @@ void CasePanel::readAgain() {
     const auto read = join::read_joins(edit::tile_pictures(*s), m->joins.kind);
     session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(m->name)),
                    edit::rejoin(edit::read_into(session_.project(), m->id, *s, read)));
-    emit session_.said(tr("Read %1 tiles: %2 cases missing, %3 doubtful")
-                           .arg(read.tiles.size())
-                           .arg(read.missing.size())
-                           .arg(read.doubtful.size()),
-                       false);
+    emit session_.said(
+        translated(say_count(
+            static_cast<std::int64_t>(read.tiles.size()), "Read one tile: missing cases %1, doubtful tiles %2",
+            "Read %n tiles: missing cases %1, doubtful tiles %2", read.missing.size(), read.doubtful.size())),
+        false);
 }
 
 void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
@@ -414,7 +414,8 @@ void CasePanel::refreshCandidates(const level::Material& m, join::Mask mask) {
                 tilesOf(session_.project()), made.of,
                 sheet::drawn_size(session_.project().sheet(edit::main_sheet(session_.project(), m.joins))->cut));
             row(art.empty() ? QPixmap() : QPixmap::fromImage(toQImage(art)),
-                tr("composed of %1 tiles").arg(made.sources), 1 - made.error, [this, id = m.id, mask] {
+                translated(say_count(made.sources, "composed of one tile", "composed of %n tiles")), 1 - made.error,
+                [this, id = m.id, mask] {
                     session_.apply(tr("Compose a tile"), edit::compose_missing(session_.project(), id, mask).project);
                 });
         }
@@ -470,7 +471,10 @@ void CasePanel::showCards() {
                     const auto read = edit::reading_by_card(c, *of);
                     session_.apply(tr("Lay an order card"),
                                    edit::rejoin(edit::read_into(session_.project(), now->id, *of, read)));
-                    emit session_.said(tr("%1 tiles serve their cases by the card").arg(read.tiles.size()), false);
+                    emit session_.said(translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
+                                                            "One tile serves its case by the card",
+                                                            "%n tiles serve their cases by the card")),
+                                       false);
                     return;
                 }
         });

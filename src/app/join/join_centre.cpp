@@ -2,6 +2,7 @@
 
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLocale>
 #include <QResizeEvent>
 #include <QScrollArea>
@@ -17,6 +18,7 @@
 
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
+#include "base/text.hpp"
 #include "edit/joins.hpp"
 #include "join/compose.hpp"
 #include "join/mask.hpp"
@@ -265,8 +267,10 @@ void JoinCentre::composeMissing() {
     session_.apply(tr("Compose the missing tiles of %1").arg(name), made.project);
     emit session_.said(
         made.left == 0
-            ? tr("Composed %1 tiles: %2 has a tile for every case").arg(made.made).arg(name)
-            : tr("Composed %1 tiles, %2 cases of %3 are still missing").arg(made.made).arg(made.left).arg(name),
+            ? translated(say_count(made.made, "Composed one tile: %1 has a tile for every case",
+                                   "Composed %n tiles: %1 has a tile for every case", name.toStdString()))
+            : translated(say_count(made.made, "Composed one tile, missing cases of %2: %1",
+                                   "Composed %n tiles, missing cases of %2: %1", made.left, name.toStdString())),
         false);
 }
 

@@ -7,6 +7,7 @@
 #include <QCheckBox>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLayoutItem>
 #include <QMenu>
 #include <QPainter>
@@ -264,10 +265,12 @@ void MaterialList::readPair(level::MaterialId other, level::SheetId id) {
     const auto read = join::read_joins(edit::tile_pictures(*sheet), m->joins.kind);
     session_.apply(tr("Tiles where two materials meet"),
                    edit::meet_by_tiles(session_.project(), m->id, other, *sheet, read));
-    emit session_.said(tr("Read %1 tiles for the two: missing cases %2, which the material's own tiles serve")
-                           .arg(read.tiles.size())
-                           .arg(read.missing.size()),
-                       false);
+    emit session_.said(
+        translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
+                             "Read one tile for the two: missing cases %1, which the material's own tiles serve",
+                             "Read %n tiles for the two: missing cases %1, which the material's own tiles serve",
+                             read.missing.size())),
+        false);
 }
 
 void MaterialList::askRejoin() {

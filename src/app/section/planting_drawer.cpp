@@ -1,5 +1,6 @@
 #include "app/section/planting_drawer.hpp"
 
+#include <QComboBox>
 #include <QFont>
 #include <QFontMetrics>
 #include <QHBoxLayout>

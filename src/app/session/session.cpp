@@ -8,6 +8,7 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/tool.hpp"
+#include "base/text.hpp"
 #include "edit/clips.hpp"
 #include "edit/close_up.hpp"
 #include "edit/replace.hpp"
@@ -353,12 +354,12 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
     hand.material = added;
     setHand(hand);
     setStage(Stage::join);
-    emit said(kind == level::JoinKind::plain ? tr("%1 is a plain material: its tiles are variants").arg(name)
-                                             : tr("Read %1 tiles of %2: missing cases %3, doubtful tiles %4")
-                                                   .arg(read.tiles.size())
-                                                   .arg(name)
-                                                   .arg(read.missing.size())
-                                                   .arg(derived_.joinsRead().doubtful.size()),
+    emit said(kind == level::JoinKind::plain
+                  ? tr("%1 is a plain material: its tiles are variants").arg(name)
+                  : translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
+                                         "Read one tile of %1: missing cases %2, doubtful tiles %3",
+                                         "Read %n tiles of %1: missing cases %2, doubtful tiles %3", name.toStdString(),
+                                         read.missing.size(), derived_.joinsRead().doubtful.size())),
               false);
 }
 

@@ -1,6 +1,8 @@
 // Which tool is in use: an identity, told by its name. What the tools do, and their list, is in gesture/tools.hpp.
 #pragma once
 
+#include <cstring>
+
 #include "edit/fill.hpp"
 
 namespace vic::app {

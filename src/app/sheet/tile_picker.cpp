@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QPoint>
 #include <QRect>
+#include <QScreen>
 #include <QString>
 #include <QVBoxLayout>
 #include <QVariant>

@@ -4,12 +4,14 @@
 #include <QColor>
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLineEdit>
 #include <QPaintEvent>
 #include <QPainter>
 #include <QPen>
 #include <QPointF>
 #include <QPolygonF>
+#include <QPushButton>
 #include <QRectF>
 #include <QRegularExpression>
 #include <QSignalBlocker>

@@ -6,6 +6,7 @@
 #include <QPoint>
 #include <QRectF>
 #include <QString>
+#include <QToolButton>
 #include <QWidget>
 
 #include "app/commands/lay_commands.hpp"

@@ -8,7 +8,9 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMessageBox>
+#include <QMimeData>
 #include <QSettings>
+#include <QSplitter>
 #include <QString>
 #include <QStringList>
 #include <QUrl>

@@ -4,10 +4,12 @@
 #include <QFrame>
 #include <QGridLayout>
 #include <QKeySequence>
+#include <QLabel>
 #include <QLatin1String>
 #include <QMenu>
 #include <QPoint>
 #include <QString>
+#include <QToolButton>
 #include <QWidget>
 #include <cstddef>
 #include <utility>

@@ -7,6 +7,7 @@
 #include <QIcon>
 #include <QInputDialog>
 #include <QKeySequence>
+#include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
 #include <QPoint>
@@ -279,6 +280,19 @@ void ToolRow::refresh() {
                                                     : tr("%1 × %2 px").arg(level->cell.w).arg(level->cell.h));
     cell_->setToolTip(isometric ? tr("A cell of the isometric lattice: the box around its diamond, in pixels")
                                 : tr("A cell of the lattice, in pixels"));
+    makeRoom();
+}
+
+void ToolRow::resizeEvent(QResizeEvent*) { makeRoom(); }
+
+void ToolRow::makeRoom() {
+    for (auto* l : {cell_, zoom_}) l->show();
+    for (auto* l : {cell_, zoom_}) {
+        layout()->activate();
+        if (layout()->totalMinimumSize().width() <= width()) break;
+        l->hide();
+    }
+    zoom_->setToolTip(cell_->isVisibleTo(this) ? QString() : tr("A cell is %1").arg(cell_->text()));
 }
 
 void ToolRow::setLook(const Tokens& t) {

@@ -13,6 +13,7 @@
 #include "app/view/level_view.hpp"
 
 class QLabel;
+class QResizeEvent;
 class QToolButton;
 
 namespace vic::app {
@@ -31,7 +32,11 @@ class ToolRow : public QWidget {
     [[nodiscard]] QToolButton* lattice() const { return lattice_; }
     [[nodiscard]] QToolButton* jump() const { return jump_; }
 
+  protected:
+    void resizeEvent(QResizeEvent*) override;
+
   private:
+    void makeRoom(); // what matters least gives way in a narrow window
     void buildTools();
     void buildOptions();
     QToolButton* toggle(const char* id, const char* icon, const QString& name, const QString& key, const QString& help);

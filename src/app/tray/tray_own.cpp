@@ -10,6 +10,7 @@
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QIcon>
+#include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
 #include <QListWidgetItem>
@@ -18,6 +19,7 @@
 #include <QPen>
 #include <QPixmap>
 #include <QPoint>
+#include <QPushButton>
 #include <QRectF>
 #include <QRgb>
 #include <QSignalBlocker>

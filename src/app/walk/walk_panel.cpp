@@ -8,6 +8,7 @@
 #include <QSpinBox>
 #include <QString>
 #include <QStringList>
+#include <QVBoxLayout>
 #include <cmath>
 #include <utility>
 
