@@ -3,6 +3,8 @@
 #include <array>
 #include <cstring>
 
+#include "base/wide.hpp"
+
 namespace vic::edit {
 
 using namespace level;
@@ -25,11 +27,7 @@ std::uint64_t content(Alike alike, Cell c, MaterialId m) {
 
 // Of a row of a chunk, the cells whose content is the wanted one: the same as content(), but bytes first, without a
 // branch, so that the compiler finds many at a time; then eight of them to eight bits.
-#if defined(__x86_64__)
-[[gnu::target_clones("avx2", "default")]]
-#endif
-std::uint64_t
-alike_row(const Cell* cells, const MaterialId* materials, std::uint64_t wanted) {
+VIC_WIDE std::uint64_t alike_row(const Cell* cells, const MaterialId* materials, std::uint64_t wanted) {
     const auto wanted_tile = static_cast<std::uint32_t>(wanted);
     const auto wanted_own = static_cast<std::uint32_t>(wanted >> 32);
     std::array<std::uint8_t, kChunk> alike;

@@ -10,6 +10,7 @@
 
 #include "base/chance.hpp"
 #include "base/parallel.hpp"
+#include "base/wide.hpp"
 #include "level/block.hpp"
 
 namespace vic::edit {
@@ -195,11 +196,8 @@ struct Content {
 
 // Lays those cells of a row of a chunk whose bit is set, where `paints` except pinned ones of the material; bytes
 // first, without a branch, so that the compiler does many at a time.
-#if defined(__x86_64__)
-[[gnu::target_clones("avx2", "default")]]
-#endif
-void lay_row(Cell* cells, MaterialId* materials, std::uint64_t row, std::uint32_t bits, MaterialId material,
-             bool paints) {
+VIC_WIDE void lay_row(Cell* cells, MaterialId* materials, std::uint64_t row, std::uint32_t bits, MaterialId material,
+                      bool paints) {
     std::array<std::uint8_t, kChunk> lays;
     for (std::size_t x = 0; x < kChunk; x += 8) {
         // Of eight bits to eight bytes of 0 or 1.
