@@ -280,7 +280,7 @@ inline Colour colour(const json& j) {
 
 // A file of the parcel by its plain name; names that lead elsewhere are refused.
 inline std::string plain_name(const std::filesystem::path& file, const json& j) {
-    const std::string name = j.get<std::string>();
+    std::string name = j.get<std::string>();
     // Also what only another system takes for a way to another folder, or to a drive.
     if (name.empty() || name.find_first_of(std::string("/\\:\0", 4)) != std::string::npos || name == "." ||
         name == "..")

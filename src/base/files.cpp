@@ -70,7 +70,7 @@ fs::path inside(const fs::path& root, const std::string& relative, const std::st
     if (path.is_absolute()) refuse(say("The path \"%1\" is absolute", relative));
     for (const auto& part : path)
         if (part == "..") refuse(say("The path \"%1\" leads upwards", relative));
-    const fs::path whole = root / path;
+    fs::path whole = root / path;
     std::error_code trouble;
     const fs::path real_root = fs::weakly_canonical(root, trouble);
     const fs::path real = fs::weakly_canonical(whole, trouble);

@@ -38,8 +38,8 @@ LayerId layer_named(const Level& level, const std::string& name) {
     return 0;
 }
 
-std::vector<LayerId>* homes_in(Project& project, Hand hand, std::shared_ptr<const Sheet>*& sheet, Sheet& sheet_copy,
-                               Material& material_copy) {
+std::vector<LayerId>* homes_in(Project& project, const Hand& hand, std::shared_ptr<const Sheet>*& sheet,
+                               Sheet& sheet_copy, Material& material_copy) {
     if (hand.kind == Hand::Kind::material) {
         const Material* m = project.material(hand.material);
         if (!m) return nullptr;

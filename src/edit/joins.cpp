@@ -246,7 +246,7 @@ std::vector<DoubtfulTile> doubtful_tiles(const Sheet& sheet, const JoinSet& set,
             if (v.turn != Turn{} || t == read.end() || t->second->mask == mask || t->second->confidence < kSure ||
                 std::binary_search(set.accepted.begin(), set.accepted.end(), v.tile) ||
                 std::any_of(out.begin(), out.end(),
-                            [&](const DoubtfulTile& o) { return o.tile == v.tile && o.mask == mask; }))
+                            [&, mask = mask](const DoubtfulTile& o) { return o.tile == v.tile && o.mask == mask; }))
                 continue;
             out.push_back({v.tile, mask, say("by its art it is %1", join::describe(t->second->mask))});
         }

@@ -17,10 +17,7 @@ Level add_layer(Level level, LayerId id, const std::string& name, LayerKind kind
     if (level::has_cells(kind)) layer.grid = Grid(level.size);
     const int index = level.index_of(behind) + 1;
     level.layers.insert(level.layers.begin() + index, std::make_shared<const Layer>(std::move(layer)));
-    if (index <= level.plane && behind != 0 && index - 1 < level.plane)
-        ++level.plane;
-    else if (behind == 0)
-        ++level.plane;
+    if (behind == 0 || index <= level.plane) ++level.plane;
     return level;
 }
 

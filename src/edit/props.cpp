@@ -75,14 +75,14 @@ TakenIslands take_islands(Project project, SheetId sheet_id, const std::vector<B
 }
 
 PutFolder put_folder(Project project, SheetId id, const std::string& name, const std::string& file,
-                     std::shared_ptr<const Image> image, std::vector<Part> parts) {
+                     std::shared_ptr<const Image> image, const std::vector<Part>& parts) {
     PutFolder out;
     const std::vector<Part> before = id ? project.sheet(id)->parts : std::vector<Part>();
+    const std::string free = free_sheet_name(project, name);
     if (id)
         project = replace_image(std::move(project), id, image, file);
     else
-        project = add_sheet(std::move(project), file, *image, free_sheet_name(project, name),
-                            {image->size(), {}, {}, 1}, true, id);
+        project = add_sheet(std::move(project), file, *image, free, {image->size(), {}, {}, 1}, true, id);
     Sheet sheet = *project.sheet(id);
     sheet.image = std::move(image);
     sheet.parts = parts;

@@ -31,7 +31,7 @@ struct PutFolder {
     int fresh = 0; // props that are new
 };
 PutFolder put_folder(level::Project project, level::SheetId sheet, const std::string& name, const std::string& file,
-                     std::shared_ptr<const Image> image, std::vector<level::Part> parts);
+                     std::shared_ptr<const Image> image, const std::vector<level::Part>& parts);
 
 // Puts the kind in the place of the one with its id, and shifts the placed props by as much as the pivot has moved over
 // the sheet.

@@ -249,6 +249,18 @@ Stamp read_stamp(const Field& f, const Project& project) {
     return s;
 }
 
+std::string copied_to_text(const Copied& copied) {
+    return Json{{"project", copied.project}, {"stamp", copied.stamp}}.dump();
+}
+
+Copied copied_from_text(const std::string& text) {
+    constexpr std::size_t kMostText = std::size_t{1} << 29;
+    const std::string name = "clipboard";
+    const Json json = parse_json(text, name);
+    const Field root(json, name, "");
+    return {root["project"].text(), root["stamp"].text(kMostText)};
+}
+
 std::string stamp_to_text(const Stamp& stamp) {
     Stamp named = stamp;
     named.id = std::max<StampId>(1, stamp.id); // what is only copied has none

@@ -2,8 +2,6 @@
 
 #include <QApplication>
 #include <QClipboard>
-#include <QJsonDocument>
-#include <QJsonObject>
 #include <QMimeData>
 #include <cstddef>
 #include <memory>
@@ -74,10 +72,9 @@ void LayCommands::copy() {
     const level::Stamp stamp =
         edit::take(session_.seen(session_.work()), session_.selection(), session_.selectedLayers());
     if (stamp.layers.empty()) return emit session_.said(tr("Nothing lies in what is selected"), false);
-    const QJsonObject whole{{"project", QString::fromStdString(session_.document().dir().string())},
-                            {"stamp", QString::fromStdString(store::stamp_to_text(stamp))}};
     auto* data = new QMimeData;
-    data->setData(kStampMime, QJsonDocument(whole).toJson());
+    data->setData(kStampMime, QByteArray::fromStdString(store::copied_to_text(
+                                  {session_.document().dir().string(), store::stamp_to_text(stamp)})));
     QApplication::clipboard()->setMimeData(data);
     emit session_.said(tr("Copied %1 × %2 cells").arg(stamp.size.w).arg(stamp.size.h), false);
 }
@@ -93,10 +90,10 @@ void LayCommands::paste() {
     const QMimeData* data = QApplication::clipboard()->mimeData();
     if (!data || !data->hasFormat(kStampMime))
         return emit session_.said(tr("Nothing was copied: select cells and press Ctrl+C"), false);
-    const QJsonObject whole = QJsonDocument::fromJson(data->data(kStampMime)).object();
     try {
-        const std::string from = whole["project"].toString().toStdString();
-        const std::string text = whole["stamp"].toString().toStdString();
+        const store::Copied copied = store::copied_from_text(data->data(kStampMime).toStdString());
+        const std::string& from = copied.project;
+        const std::string& text = copied.stamp;
         level::Stamp stamp;
         QString brought;
         if (fs::path(from) == session_.document().dir()) {

@@ -8,15 +8,18 @@
 #include <QPixmap>
 #include <QPointF>
 #include <QRectF>
-#include <QStringList>
+#include <QString>
+#include <QWidget>
 #include <algorithm>
 #include <cstddef>
-#include <cstdint>
+#include <vector>
 
 #include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
 #include "app/tray/hand_card.hpp"
-#include "base/turn.hpp"
-#include "level/cell.hpp"
+#include "base/error.hpp"
+#include "edit/hand_text.hpp"
+#include "edit/stroke.hpp"
 
 namespace vic::app {
 
@@ -42,59 +45,17 @@ void Pockets::keep(int index) {
     update();
 }
 
-QString Pockets::packed() const {
-    QStringList all;
-    for (const auto& h : hands_) {
-        QStringList spread;
-        for (const edit::SpreadItem& i : h.spread)
-            spread << QString("%1/%2/%3/%4").arg(i.material).arg(i.tile).arg(i.turn.code).arg(i.weight);
-        all << QStringList{QString::number(static_cast<int>(h.kind)),
-                           QString::number(h.material),
-                           QString::number(h.tile),
-                           QString::number(h.prop),
-                           QString::number(h.turn.code),
-                           QString::number(h.size),
-                           QString::number(h.round),
-                           QString::number(h.share_empty),
-                           QString::number(h.seed),
-                           spread.join(','),
-                           QString::number(h.stamp ? h.stamp->id : 0)}
-                   .join(':');
-    }
-    return all.join(' ');
-}
+QString Pockets::packed() const { return QString::fromStdString(edit::hands_to_text({hands_.begin(), hands_.end()})); }
 
 void Pockets::unpack(const QString& text) {
-    const QStringList all = text.split(' ', Qt::SkipEmptyParts);
-    for (std::size_t i = 0; i < hands_.size(); ++i) {
-        hands_[i] = {};
-        if (static_cast<qsizetype>(i) >= all.size()) continue;
-        const QStringList parts = all[static_cast<qsizetype>(i)].split(':');
-        if (parts.size() < 6) continue;
-        edit::Hand h;
-        h.kind = static_cast<edit::Hand::Kind>(std::clamp(parts[0].toInt(), 0, 6));
-        h.material = static_cast<level::MaterialId>(parts[1].toUInt());
-        h.tile = parts[2].toUInt();
-        h.prop = parts[3].toUInt();
-        h.turn.code = static_cast<std::uint8_t>(parts[4].toUInt() & 7U);
-        h.size = std::clamp(parts[5].toInt(), 1, 16);
-        if (parts.size() > 10) {
-            h.round = parts[6].toInt() != 0;
-            h.share_empty = std::clamp(parts[7].toInt(), 0, 99);
-            h.seed = parts[8].toUInt();
-            for (const QString& one : parts[9].split(',', Qt::SkipEmptyParts)) {
-                const QStringList of = one.split('/');
-                if (of.size() == 4)
-                    h.spread.push_back({static_cast<level::MaterialId>(of[0].toUInt()), of[1].toUInt(),
-                                        Turn{static_cast<std::uint8_t>(of[2].toUInt() & 7U)},
-                                        std::clamp(of[3].toInt(), 0, 1000)});
-            }
-            if (h.kind == edit::Hand::Kind::stamp) h.stamp = session_.project().stamp(parts[10].toUInt());
+    hands_ = {};
+    if (!text.isEmpty()) {
+        try {
+            const std::vector<edit::Hand> kept = edit::hands_from_text(text.toStdString(), session_.project());
+            std::copy_n(kept.begin(), std::min(kept.size(), hands_.size()), hands_.begin());
+        } catch (const InputError&) {
+            // Kept by an earlier version: they are empty again, and nothing else is lost.
         }
-        // What was only copied does not outlive the window.
-        if ((h.kind == edit::Hand::Kind::stamp && !h.stamp) || (h.kind == edit::Hand::Kind::spread && h.spread.empty()))
-            h = {};
-        hands_[i] = h;
     }
     update();
 }

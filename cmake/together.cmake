@@ -1,7 +1,7 @@
-# unity_by_folder(TARGET): where CMAKE_UNITY_BUILD is on, the target's sources are compiled folder by folder, at most
+# together_by_folder(TARGET): where CMAKE_UNITY_BUILD is on, the target's sources are compiled folder by folder, at most
 # ten at once, so that headers are read once for all of them. Names in unnamed namespaces of one folder must differ for
 # that. The presets "dev" and "each-file" compile file by file, so that an include that is missing shows.
-function(unity_by_folder target)
+function(together_by_folder target)
   set_target_properties(${target} PROPERTIES UNITY_BUILD_MODE GROUP)
   get_target_property(sources ${target} SOURCES)
   foreach(source IN LISTS sources)
