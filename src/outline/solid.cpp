@@ -1,5 +1,7 @@
 #include "outline/solid.hpp"
 
+#include <polyclipping/clipper.hpp>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -43,8 +45,9 @@ bool meeting(const Edge& a, const Edge& b, Point& p) {
     return true;
 }
 
-// Cuts edges where they meet until none do. Rounding can make new meetings, so that it goes round a few times.
-void cut_at_meetings(std::vector<Edge>& edges) {
+// Cuts edges where they meet until none do. Rounding can make new meetings, so that it goes round a few times; false
+// where that came to no end.
+bool cut_at_meetings(std::vector<Edge>& edges) {
     for (int round = 0; round < 64; ++round) {
         bool changed = false;
         for (std::size_t i = 0; i < edges.size(); ++i)
@@ -58,8 +61,17 @@ void cut_at_meetings(std::vector<Edge>& edges) {
                     changed = true;
                 }
             }
-        if (!changed) return;
+        if (!changed) return true;
     }
+    return false;
+}
+
+std::vector<Edge> edges_of(const Polygons& polygons) {
+    std::vector<Edge> edges;
+    for (const Polygon& p : polygons)
+        for (std::size_t i = 0; i < p.size(); ++i)
+            if (p[i] != p[(i + 1) % p.size()]) edges.push_back({p[i], p[(i + 1) % p.size()]});
+    return edges;
 }
 
 bool before(Point a, Point b) { return std::pair(a.y, a.x) < std::pair(b.y, b.x); }
@@ -111,14 +123,29 @@ Polygon in_cell(const Polygon& polygon, Point corner) {
 
 } // namespace
 
-Form form_of(Polygons polygons) {
-    std::vector<Edge> edges;
-    for (Polygon& p : polygons) {
-        if (level::area2(p) < 0) std::reverse(p.begin(), p.end());
-        for (std::size_t i = 0; i < p.size(); ++i)
-            if (p[i] != p[(i + 1) % p.size()]) edges.push_back({p[i], p[(i + 1) % p.size()]});
+Polygons united(const Polygons& polygons) {
+    ClipperLib::Clipper clipper;
+    for (const Polygon& p : polygons) {
+        ClipperLib::Path path;
+        for (const Point c : p) path.emplace_back(c.x, c.y);
+        clipper.AddPath(path, ClipperLib::ptSubject, true);
     }
-    cut_at_meetings(edges);
+    ClipperLib::Paths paths;
+    clipper.Execute(ClipperLib::ctUnion, paths, ClipperLib::pftNonZero, ClipperLib::pftNonZero);
+    Polygons out;
+    for (const ClipperLib::Path& path : paths) {
+        Polygon p;
+        for (const ClipperLib::IntPoint& c : path) p.push_back({static_cast<int>(c.X), static_cast<int>(c.Y)});
+        out.push_back(std::move(p));
+    }
+    return out;
+}
+
+Form form_of(Polygons polygons) {
+    for (Polygon& p : polygons)
+        if (level::area2(p) < 0) std::reverse(p.begin(), p.end());
+    std::vector<Edge> edges = edges_of(polygons);
+    if (!cut_at_meetings(edges)) edges = edges_of(united(polygons));
 
     Form form;
     form.polygons = std::move(polygons);

@@ -117,7 +117,6 @@ std::vector<AxisFit> gap_fits(const ArtProfile& p, const std::vector<double>& re
                 int missed = 0;
                 double edge = 0;
                 int edges = 0;
-                int explained = 0;
                 for (int k = 1; k < f.count; ++k) {
                     const int at = margin + k * period - gap;
                     if (at >= last) break; // blank cells at the end say nothing
@@ -129,7 +128,6 @@ std::vector<AxisFit> gap_fits(const ArtProfile& p, const std::vector<double>& re
                         raw -= 5;
                         continue;
                     }
-                    explained += plain(std::max(at, first), at + gap);
                     if (left && right) {
                         ++exact;
                         raw += 2.5 + worth;

@@ -118,7 +118,7 @@ level::Sheet add_block(const level::Sheet& sheet, const Box& cells, std::uint32_
     level::Tile tile;
     tile.id = next_tile++;
     tile.box = block_box(sheet.cut, sheet.image->size(), cells);
-    assert(!tile.box.empty() && cells.size() != Size(1, 1));
+    assert(!tile.box.empty() && cells.size().area() != 1);
     tile.block = {cells.size(), {(cells.w - 1) / 2, cells.h - 1}, {}, cells.h - 1};
     tile.turns = level::kMirrorOnly;
     out.tiles.push_back(std::move(tile));

@@ -3,11 +3,14 @@
 #include <algorithm>
 #include <map>
 
+#include "base/shelves.hpp"
 #include "sheet/png.hpp"
 
 namespace vic::sheet {
 
 namespace {
+
+constexpr int kLeastSide = 64;
 
 void paste(Image& onto, const Image& what, Point at) {
     for (int y = 0; y < what.height(); ++y)
@@ -40,29 +43,19 @@ std::optional<Packed> pack_pictures(std::vector<NamedPicture> pictures, const st
         }
 
     // New ones go onto shelves below all that have a place, tallest first.
-    std::int64_t area = 1;
-    int widest = 1;
-    for (const auto& [name, image] : art) {
-        area += Size{image.width() + 1, image.height() + 1}.area();
-        widest = std::max(widest, image.width());
-    }
-    int width = std::max(before_image.width(), 64);
-    while (width < widest || (before.empty() && std::int64_t{width} * width < area)) width *= 2;
+    std::vector<Size> all, fresh_sizes;
+    for (const auto& [name, image] : art) all.push_back(image.size());
+    for (const NamedPicture* p : fresh) fresh_sizes.push_back(p->image.size());
+    int width = std::max(before_image.width(), kLeastSide);
+    if (before.empty()) width = shelf_width(all, width, 1);
+    for (const Size s : all)
+        while (width < s.w) width *= 2;
     int top = 0;
     for (const auto& [name, box] : place) top = std::max(top, box.bottom() + 1);
-    std::stable_sort(fresh.begin(), fresh.end(), [](const NamedPicture* a, const NamedPicture* b) {
-        return a->image.height() > b->image.height();
-    });
-    Point at{0, top};
-    int shelf = 0;
-    for (const NamedPicture* p : fresh) {
-        if (at.x > 0 && at.x + p->image.width() > width) {
-            at = {0, at.y + shelf + 1};
-            shelf = 0;
-        }
-        place[p->name] = {at.x, at.y, p->image.width(), p->image.height()};
-        at.x += p->image.width() + 1;
-        shelf = std::max(shelf, p->image.height());
+    const Shelves shelves = on_shelves(fresh_sizes, width, 1, top);
+    for (std::size_t i = 0; i < fresh.size(); ++i) {
+        const Point at = shelves.corners[i];
+        place[fresh[i]->name] = {at.x, at.y, fresh_sizes[i].w, fresh_sizes[i].h};
     }
     int height = std::max(1, before_image.height());
     for (const auto& [name, box] : place) height = std::max(height, box.bottom());

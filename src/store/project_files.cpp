@@ -247,7 +247,7 @@ std::map<std::string, std::string> texts(const level::Project& project, const le
                     old->layers[i]->subdivision == level->layers[i]->subdivision;
         for (const auto& [name, part] : cell_files(*level)) {
             // A file is written where a cell of its part, or one beside it by which it is joined, has changed.
-            const auto touched = [&] {
+            const auto touched = [&, part = part] {
                 for (std::size_t i = 0; i < level->layers.size(); ++i) {
                     if (level->layers[i] == old->layers[i] || !level->layers[i]->has_cells()) continue;
                     for (const Box& box : level::differences(old->layers[i]->grid, level->layers[i]->grid))
@@ -311,7 +311,7 @@ std::string adopt_picture(const fs::path& dir, const fs::path& picture) {
     make_folder(sheets);
     const std::string stem = slug(picture.stem().string(), "sheet");
     for (int n = 1;; ++n) {
-        const std::string relative = "sheets/" + stem + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
+        std::string relative = "sheets/" + stem + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
         const fs::path target = dir / relative;
         std::error_code trouble;
         if (!fs::exists(fs::symlink_status(target, trouble))) {
