@@ -178,7 +178,7 @@ void HandOverPage::refresh() {
     none_->setVisible(cards.empty());
     count_->setText(cards.empty() ? QString() : QString::number(cards.size()));
     if (isVisible()) showLevels();
-    where_->setText(tr("Into %1 in the project's folder, a folder per level: the cells, one atlas with what is used, "
+    where_->setText(tr("Into the project's folder “%1”, a folder per level: the cells, one atlas with what is used, "
                        "outlines, marks and props. The same project gives the same bytes.")
                         .arg(QFileInfo(session_.builtDir()).fileName()));
     build_->setText(building() ? tr("Building…") : tr("Build all levels"));
