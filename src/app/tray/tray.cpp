@@ -53,7 +53,7 @@ Tray::Tray(Session& session, LayCommands& commands, QWidget* parent) : QWidget(p
     buildLists(column);
     empty_ = label({}, "quiet", this);
     empty_->setWordWrap(true);
-    column->addWidget(empty_);
+    column->insertWidget(column->indexOf(stack_), empty_);
     addHeading(column, tr("Pockets"));
     pockets_ = new Pockets(session_, this);
     column->addWidget(pockets_);
@@ -278,7 +278,9 @@ void Tray::refresh() {
     else if (source_ == Source::recent && gathered_.empty())
         hint = tr("Nothing was in the Hand yet.");
     if (stack_->currentIndex() == Materials && p.materials.empty())
-        hint = tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.");
+        hint = p.sheets.empty()
+                   ? tr("No materials yet: drop a PNG of tiles on the window, take its cut, then read its joins.")
+                   : tr("No materials yet: read the joins of a sheet in Join. Single tiles are under Tiles.");
     if (stack_->currentIndex() == Tiles && p.sheets.empty())
         hint = tr("No tiles yet: drop a PNG of tiles on the window.");
     if (stack_->currentIndex() == Stamps && p.stamps.empty())
