@@ -17,9 +17,7 @@ namespace {
 constexpr int kLarge = 4096;
 
 edit::Hand rock() {
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::material;
-    hand.material = 1;
+    edit::Hand hand{edit::held::Material{1}};
     return hand;
 }
 
@@ -60,7 +58,7 @@ BENCHMARK(fill_empty_4096)->ArgName("variants")->Arg(1)->Arg(3)->Unit(benchmark:
 // Caves: half of the cells are walls, in blobs.
 level::Level caves(const make::Small& small) {
     level::Level level = small.level();
-    level::Grid& grid = level.edit(small.ground).grid;
+    level::Grid& grid = level.edit(small.ground).grid();
     for (int cy = 0; cy < kLarge / level::kChunk; ++cy)
         for (int cx = 0; cx < kLarge / level::kChunk; ++cx) {
             level::Chunk& chunk = grid.edit({cx, cy});
@@ -79,7 +77,7 @@ void fill_ragged_cave_4096(benchmark::State& state) {
     const join::Rules rules(small.project);
     small.set(caves(small));
     Point from{0, 0};
-    while (small.level().layer(small.ground)->grid.material(from) != 0) from.x += 3;
+    while (small.level().layer(small.ground)->grid().material(from) != 0) from.x += 3;
     std::int64_t filled = 0;
     for (auto _ : state) {
         const auto cells = edit::fill_cells(small.level(), small.ground, from, small.level().cells());
@@ -114,8 +112,7 @@ void pencil_core(benchmark::State& state) {
     const join::Rules rules(small.project);
     level::Level level = small.level();
     level = edit::lay(small.project, rules, level, small.ground, rock(), level::Region(Box{0, 0, 1024, 1024})).level;
-    edit::Hand sand = rock();
-    sand.material = 2;
+    const edit::Hand sand{edit::held::Material{2}};
     int x = 0;
     for (auto _ : state) {
         x = (x + 7) % 1000;
@@ -139,9 +136,9 @@ level::Project large(make::Small& small) {
     }
     int n = 0;
     for (const level::LayerRef& l : std::vector(level.layers)) {
-        if (l->kind != level::LayerKind::tiles) continue;
+        if (l->kind() != level::LayerKind::tiles) continue;
         ++n;
-        level::Grid& grid = level.edit(l->id).grid;
+        level::Grid& grid = level.edit(l->id).grid();
         for (int cy = 0; cy < kLarge / level::kChunk; ++cy)
             for (int cx = 0; cx < kLarge / level::kChunk; ++cx) {
                 level::Chunk& chunk = grid.edit({cx, cy});
@@ -183,8 +180,7 @@ void save_one_cell_of_4096_by_4(benchmark::State& state) {
     for (auto _ : state) {
         state.PauseTiming();
         level::Project next = p;
-        edit::Hand sand = rock();
-        sand.material = static_cast<level::MaterialId>(1 + x % 2);
+        const edit::Hand sand{edit::held::Material{static_cast<level::MaterialId>(1 + x % 2)}};
         const Point cell{1000 + 3 * x++, 2000};
         next.put(edit::lay(next, rules, *next.level(small.id), small.ground, sand, std::vector<Point>{cell}).level);
         state.ResumeTiming();
@@ -205,8 +201,7 @@ void history_of_1000_strokes(benchmark::State& state) {
         edit::Document document(small.project, "/tmp/none");
         make::Random random(1);
         for (int i = 0; i < 1000; ++i) {
-            edit::Hand sand = rock();
-            sand.material = static_cast<level::MaterialId>(1 + i % 2);
+            const edit::Hand sand{edit::held::Material{static_cast<level::MaterialId>(1 + i % 2)}};
             const Point at{random.below(1000), random.below(1000)};
             level::Project next = document.project();
             next.put(edit::lay(next, rules, *next.level(small.id), small.ground, sand,

@@ -34,7 +34,7 @@ struct World {
         second.id = 2;
         small.project.put(second);
         level::Level level = small.level();
-        level::Grid& grid = level.edit(small.ground).grid;
+        level::Grid& grid = level.edit(small.ground).grid();
         for (int cy = 0; cy < kSide / level::kChunk; ++cy)
             for (int cx = 0; cx < kSide / level::kChunk; ++cx) {
                 level::Chunk& chunk = grid.edit({cx, cy});
@@ -71,7 +71,7 @@ void resolve_4096(benchmark::State& state) {
     for (auto _ : state) {
         state.PauseTiming();
         level::Grid grid(Size{kSide, kSide});
-        const level::Grid& from = w.small.level().layer(w.small.ground)->grid;
+        const level::Grid& from = w.small.level().layer(w.small.ground)->grid();
         for (int cy = 0; cy < kSide / level::kChunk; ++cy)
             for (int cx = 0; cx < kSide / level::kChunk; ++cx) grid.edit({cx, cy}) = *from.chunk({cx, cy});
         state.ResumeTiming();
@@ -122,13 +122,11 @@ void stroke_core_4096(benchmark::State& state) {
     const join::Rules rules(w.small.project);
     const level::TileTable tiles(w.small.project);
     level::Level level = w.small.level();
-    join::resolve(rules, level.edit(w.small.ground).grid, level.cells(), w.small.ground);
+    join::resolve(rules, level.edit(w.small.ground).grid(), level.cells(), w.small.ground);
     outline::Trace trace = outline::trace(level, tiles);
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::material;
     int i = 0;
     for (auto _ : state) {
-        hand.material = static_cast<level::MaterialId>(1 + i % 8);
+        const edit::Hand hand{edit::held::Material{static_cast<level::MaterialId>(1 + i % 8)}};
         const Point cell[] = {{(i * 37) % kSide, (i * 91) % kSide}};
         edit::Laid laid = edit::lay(w.small.project, rules, level, w.small.ground, hand, cell);
         const auto changed = level::difference(level, laid.level, w.small.project);
@@ -143,7 +141,7 @@ BENCHMARK(stroke_core_4096)->Unit(benchmark::kMicrosecond);
 void resolve_one_cell(benchmark::State& state) {
     const World& w = world();
     const join::Rules rules(w.small.project);
-    level::Grid grid = w.small.level().layer(w.small.ground)->grid;
+    level::Grid grid = w.small.level().layer(w.small.ground)->grid();
     join::resolve(rules, grid, box_of(grid.size()), 1);
     int i = 0;
     for (auto _ : state) {
@@ -158,7 +156,7 @@ BENCHMARK(resolve_one_cell)->Unit(benchmark::kMicrosecond);
 void resolve_64(benchmark::State& state) {
     const World& w = world();
     const join::Rules rules(w.small.project);
-    level::Grid grid = w.small.level().layer(w.small.ground)->grid;
+    level::Grid grid = w.small.level().layer(w.small.ground)->grid();
     const Box box{640, 640, 64, 64};
     for (auto _ : state) {
         join::resolve(rules, grid, box, 1);

@@ -74,7 +74,7 @@ void open(const Opened& wanted) {
         into_diamonds(small.project);
     }
     const int chunks = wanted.side / level::kChunk;
-    level::Grid& grid = level.edit(small.ground).grid;
+    level::Grid& grid = level.edit(small.ground).grid();
     for (int cy = 0; cy < chunks; ++cy)
         for (int cx = 0; cx < chunks; ++cx) {
             if (wanted.side > 4096 && (place_hash(5, cx, cy) & 63U) != 0 && std::abs(cx - chunks / 2) > 3) continue;
@@ -91,8 +91,8 @@ void open(const Opened& wanted) {
         const auto slab = std::make_shared<level::Layer>(*level.layer(small.ground));
         slab->id = small.project.next_id++;
         slab->name = "Layer " + std::to_string(i);
-        slab->solid = false;
-        join::resolve(join::Rules(small.project), slab->grid, level.cells(), slab->id);
+        slab->tiles()->solid = false;
+        join::resolve(join::Rules(small.project), slab->grid(), level.cells(), slab->id);
         level.layers.insert(level.layers.begin() + 1, slab);
     }
     level.plane += wanted.layers - 1;
@@ -103,9 +103,7 @@ void open(const Opened& wanted) {
     window->openProject(QString::fromStdString(folder->path().string()));
     window->resize(1280, 800);
     QTest::qWait(300);
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::material;
-    hand.material = 1;
+    edit::Hand hand{edit::held::Material{1}};
     window->session().setHand(hand);
     window->session().setActiveLayer(small.ground);
     const Lattice::Pixels middle = level.geometry().pixel_of({wanted.side / 2.0, wanted.side / 2.0});
@@ -258,7 +256,7 @@ void open_props() {
         const Point at{i % 317 * apart + static_cast<int>(h % 9), i / 317 * apart + static_cast<int>((h >> 8) % 9)};
         props.push_back({small.project.next_id++, small.prop, at, (h & 64) != 0});
     }
-    level.edit(small.props).props = level::Props(props);
+    level.edit(small.props).props() = level::Props(props);
     small.set(level);
     make::save_with_pictures(small.project, folder->path());
     window = std::make_unique<app::MainWindow>();
@@ -298,9 +296,10 @@ void props_pan(benchmark::State& state) {
     window->session()
         .level()
         ->layer(window->session().activeLayerId())
-        ->props.each_in(Box{static_cast<int>(at.x()) - area.width() * 2, static_cast<int>(at.y()) - area.height() * 2,
-                            area.width() * 4, area.height() * 4},
-                        [&](const level::Prop&) { ++seen; });
+        ->props()
+        .each_in(Box{static_cast<int>(at.x()) - area.width() * 2, static_cast<int>(at.y()) - area.height() * 2,
+                     area.width() * 4, area.height() * 4},
+                 [&](const level::Prop&) { ++seen; });
     state.counters["in_view"] = seen;
 }
 BENCHMARK(props_pan)->Unit(benchmark::kMillisecond)->Iterations(200);
@@ -315,8 +314,8 @@ void props_drag(benchmark::State& state) {
     // A prop near the middle, taken by its foot.
     const level::Layer& layer = *window->session().activeLayer();
     level::Prop held;
-    layer.props.each_in(Box{static_cast<int>(side / 2), static_cast<int>(side / 2), 60, 60},
-                        [&](const level::Prop& p) { held = p; });
+    layer.props().each_in(Box{static_cast<int>(side / 2), static_cast<int>(side / 2), 60, 60},
+                          [&](const level::Prop& p) { held = p; });
     const QPointF middle = QPointF(view->width() + app::LevelView::kRuler, view->height() + app::LevelView::kRuler) / 2;
     const QPointF grip = middle + (QPointF(held.at.x, held.at.y - 2) - view->centre()) * view->zoom();
     QTest::mousePress(view, Qt::LeftButton, {}, grip.toPoint());

@@ -29,19 +29,17 @@ class Builder {
         level::Layer layer;
         layer.id = project_.next_id++;
         layer.name = name;
-        layer.kind = kind;
-        layer.solid = solid;
+        layer.content = level::empty_content(kind, level.size);
+        if (level::TileCells* tiles = layer.tiles()) tiles->solid = solid;
         layer.opacity = opacity;
-        if (level::has_cells(kind)) layer.grid = level::Grid(level.size);
         const LayerId id = layer.id;
         level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
         return id;
     }
 
     void paint(LayerId layer, const std::string& material, const std::function<bool(int, int)>& where) {
-        edit::Hand hand;
-        hand.kind = material.empty() ? edit::Hand::Kind::eraser : edit::Hand::Kind::material;
-        if (!material.empty()) hand.material = stock_.materials.at(material);
+        const edit::Hand hand{material.empty() ? edit::Held(edit::held::Eraser{})
+                                               : edit::Held(edit::held::Material{stock_.materials.at(material)})};
         std::vector<Point> cells;
         for (int y = 0; y < level.size.h; ++y)
             for (int x = 0; x < level.size.w; ++x)
@@ -54,9 +52,7 @@ class Builder {
     }
 
     void tile(LayerId layer, const std::string& name, Point at) {
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::tile;
-        hand.tile = stock_.tiles.at(name);
+        edit::Hand hand{edit::held::Tile{stock_.tiles.at(name)}};
         const Point cells[] = {at};
         level = edit::lay(project_, rules_, level, layer, hand, cells).level;
     }
@@ -65,14 +61,14 @@ class Builder {
     void prop(LayerId layer, const std::string& name, double x, double y, bool mirrored = false) {
         const Point at{static_cast<int>(std::lround(x * level.cell.w)),
                        static_cast<int>(std::lround(y * level.cell.h)) - 1};
-        level.edit(layer).props.put({project_.next_id++, stock_.props.at(name), at, mirrored});
+        level.edit(layer).props().put({project_.next_id++, stock_.props.at(name), at, mirrored});
     }
 
     void mark(const std::string& name, level::MarkKind kind, const Box& cells) {
         level.marks.push_back({project_.next_id++, name, kind, cells});
     }
 
-    [[nodiscard]] bool has(LayerId layer, Point at) const { return level.layer(layer)->grid.material(at) != 0; }
+    [[nodiscard]] bool has(LayerId layer, Point at) const { return level.layer(layer)->grid().material(at) != 0; }
 
     level::Level level;
 
@@ -107,7 +103,7 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
     const LayerId props = b.add("Props", LayerKind::props);
     b.level.plane = 6;
     const LayerId front = b.add("Reeds and gulls", LayerKind::props);
-    b.level.edit(silt).backdrop = {stock.silt, rgb(0xD8D2C0)};
+    *b.level.edit(silt).backdrop() = {stock.silt, rgb(0xD8D2C0)};
     b.level.walker = {44, 60, 6, 0};
 
     const auto creek_middle = [](double y) { return 71 + 4.5 * std::sin(y / 8.5) + 1.5 * std::sin(y / 3.7); };

@@ -48,9 +48,9 @@ class Shots {
     void hand(const char* name) {
         edit::Hand h;
         for (const auto& m : window.session().project().materials)
-            if (m->name == name) h.kind = edit::Hand::Kind::material, h.material = m->id;
+            if (m->name == name) h.holds = edit::held::Material{m->id};
         for (const auto& k : window.session().project().prop_kinds)
-            if (k->name == name) h.kind = edit::Hand::Kind::prop, h.prop = k->id;
+            if (k->name == name) h.holds = edit::held::Prop{k->id};
         window.session().setHand(h);
     }
 

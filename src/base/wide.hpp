@@ -1,5 +1,5 @@
-// Functions that are compiled twice, once for wide registers; the program takes what the processor has. (A program under
-// ThreadSanitizer chooses before that is ready, and has them once.)
+// Functions that are compiled twice, once for wide registers; the program takes what the processor has. (A program
+// under ThreadSanitizer chooses before that is ready, and has them once.)
 #pragma once
 
 #if defined(__SANITIZE_THREAD__) || !defined(__x86_64__)

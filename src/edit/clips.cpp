@@ -21,7 +21,7 @@ Point cell_of(const Level& level, Point pixel) { return level.geometry().cell_at
 const Layer* place_for(const Level& level, const Stamp& stamp, const StampLayer& from, LayerId fallback, LayerId only) {
     const auto usable = [&](LayerId id) -> const Layer* {
         const Layer* l = level.layer(id);
-        return l && l->kind == from.kind && l->subdivision == from.subdivision ? l : nullptr;
+        return l && l->kind() == from.kind() && l->subdivision() == from.subdivision() ? l : nullptr;
     };
     if (stamp.layers.size() == 1)
         if (const Layer* l = usable(only)) return l;
@@ -42,7 +42,7 @@ Region within_level(const Region& region, const Level& level) {
 std::vector<LayerId> concerned(const Level& level, LayerId one, bool all) {
     std::vector<LayerId> out;
     for (const LayerRef& l : level.layers)
-        if (l->kind != LayerKind::backdrop && (all ? l->shown && !l->locked : l->id == one)) out.push_back(l->id);
+        if (!l->backdrop() && (all ? l->shown && !l->locked : l->id == one)) out.push_back(l->id);
     return out;
 }
 
@@ -55,22 +55,27 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
     out.lattice = level.lattice;
     for (const LayerRef& l : level.layers) {
         if (std::find(layers.begin(), layers.end(), l->id) == layers.end()) continue;
-        StampLayer layer{l->id, l->name, l->kind, l->subdivision, {}, {}};
+        StampLayer layer{l->id, l->name, {}};
         if (l->has_cells()) {
-            const Box own = in_layer(bounds, l->subdivision);
-            layer.grid = Grid(own.size());
-            each_cell(l->grid, own, [&](Point p, Cell c, MaterialId m) {
-                if (region.contains({p.x / l->subdivision, p.y / l->subdivision}))
-                    layer.grid.set(p - own.corner(), c, m);
+            const Box own = in_layer(bounds, l->subdivision());
+            if (l->blockers())
+                layer.content = Blockers(own.size());
+            else
+                layer.content = StampTiles{Grid(own.size()), l->subdivision()};
+            each_cell(l->grid(), own, [&](Point p, Cell c, MaterialId m) {
+                if (region.contains({p.x / l->subdivision(), p.y / l->subdivision()}))
+                    layer.grid().set(p - own.corner(), c, m);
             });
-            if (layer.grid.bounds().empty()) continue;
+            if (layer.grid().bounds().empty()) continue;
         } else {
-            for (Prop p : l->props.all()) {
+            StampProps taken{{}, l->planted() != nullptr};
+            for (Prop p : l->props().all()) {
                 if (!region.contains(cell_of(level, p.at))) continue;
                 p.at = p.at - level.geometry().step(bounds.corner());
-                layer.props.push_back(p);
+                taken.props.push_back(p);
             }
-            if (layer.props.empty()) continue;
+            if (taken.props.empty()) continue;
+            layer.content = std::move(taken);
         }
         out.layers.push_back(std::move(layer));
     }
@@ -84,17 +89,16 @@ Level cleared(const Project& project, const join::Rules& rules, const Level& lev
         const Layer* l = level.layer(id);
         if (!l) continue;
         if (l->has_cells()) {
-            Hand eraser;
-            eraser.kind = Hand::Kind::eraser;
-            if (l->subdivision == 1)
+            const Hand eraser{held::Eraser{}};
+            if (l->subdivision() == 1)
                 out = lay(project, rules, out, id, eraser, region).level;
             else
                 out = put_back(
-                    out, lay(project, rules, close_up(out, id), id, eraser, fine_cells(region, l->subdivision)).level,
+                    out, lay(project, rules, close_up(out, id), id, eraser, fine_cells(region, l->subdivision())).level,
                     id);
         } else if (l->has_props()) {
             const auto inside = [&](const Prop& p) { return region.contains(cell_of(level, p.at)); };
-            if (std::any_of(l->props.begin(), l->props.end(), inside)) out.edit(id).props.remove_if(inside);
+            if (std::any_of(l->props().begin(), l->props().end(), inside)) out.edit(id).props().remove_if(inside);
         }
     }
     return out;
@@ -111,28 +115,28 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
             ++out.no_layer;
             continue;
         }
-        if (has_props(from.kind)) {
+        if (const StampProps* taken = from.props()) {
             Layer& layer = out.level.edit(to->id);
-            for (Prop p : from.props) {
+            for (Prop p : taken->props) {
                 if (!project.prop_kind(p.kind)) continue;
                 p.id = out.next_id++;
                 p.at = p.at + level.geometry().step(at);
-                layer.props.put(p);
+                layer.props().put(p);
                 ++out.props;
             }
             continue;
         }
-        Grid& grid = out.level.edit(to->id).grid;
+        Grid& grid = out.level.edit(to->id).grid();
         Box laid;
-        const Point corner{at.x * from.subdivision, at.y * from.subdivision};
+        const Point corner{at.x * from.subdivision(), at.y * from.subdivision()};
         const Box all = box_of(grid.size());
-        each_cell(from.grid, box_of(from.grid.size()), [&](Point p, Cell c, MaterialId m) {
+        const bool blockers = to->blockers() != nullptr;
+        each_cell(from.grid(), box_of(from.grid().size()), [&](Point p, Cell c, MaterialId m) {
             const Point place = p + corner;
-            const std::uint32_t limit = from.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile;
-            if (!all.contains(place) || c.tile() >= limit) return;
+            if (!all.contains(place) || !(blockers ? Blockers::holds(c) : c.tile() < project.next_tile)) return;
             if (m != 0 && !project.material(m)) m = 0;
             const bool pin = pins || c.pinned() || m == 0;
-            const Turn turn = from.kind == LayerKind::blockers ? c.turn() : level.geometry().shown(c.turn());
+            const Turn turn = blockers ? c.turn() : level.geometry().shown(c.turn());
             grid.set(place, pin ? Cell(c.tile(), turn, c.tile() != 0) : Cell{}, m);
             laid = united(laid, {place.x, place.y, 1, 1});
             ++out.cells;
@@ -140,7 +144,7 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         if (laid.empty()) continue;
         const Box touched = intersection(laid.grown(1), all);
         join::resolve(rules, grid, touched, to->id);
-        out.touched = united(out.touched, in_level(touched, from.subdivision));
+        out.touched = united(out.touched, in_level(touched, from.subdivision()));
     }
     return out;
 }
@@ -152,10 +156,10 @@ Stamp turned(const Project& project, const Stamp& stamp, Turn turn) {
     const Lattice lattice{stamp.lattice, stamp.cell};
     const TileTable tiles(project);
     for (StampLayer& layer : out.layers) {
-        if (has_cells(layer.kind))
-            layer.grid = turned_grid(tiles, layer.grid, turn, lattice, layer.kind == LayerKind::blockers);
+        if (StampProps* taken = layer.props())
+            taken->props = turned_props(lattice, std::move(taken->props), turn, stamp.size);
         else
-            layer.props = turned_props(lattice, std::move(layer.props), turn, stamp.size);
+            layer.grid() = turned_grid(tiles, layer.grid(), turn, lattice, layer.kind() == LayerKind::blockers);
     }
     return out;
 }
@@ -182,16 +186,16 @@ template <class Source>
 Stamp remade(const Stamp& stamp, Size size, Source source) {
     Stamp out = stamp;
     out.size = size;
-    std::erase_if(out.layers, [](const StampLayer& l) { return !has_cells(l.kind); });
+    std::erase_if(out.layers, [](const StampLayer& l) { return !l.has_cells(); });
     for (StampLayer& layer : out.layers) {
-        const Grid from = layer.grid;
-        const int n = layer.subdivision;
-        layer.grid = Grid({size.w * n, size.h * n});
+        const Grid from = layer.grid();
+        const int n = layer.subdivision();
+        layer.grid() = Grid({size.w * n, size.h * n});
         for (int y = 0; y < size.h * n; ++y)
             for (int x = 0; x < size.w * n; ++x) {
                 const Point whole = source(Point{x / n, y / n});
                 const Point p{whole.x * n + x % n, whole.y * n + y % n};
-                layer.grid.set({x, y}, from.cell(p), from.material(p));
+                layer.grid().set({x, y}, from.cell(p), from.material(p));
             }
     }
     return out;
@@ -227,12 +231,13 @@ Stamped moved(const Project& project, const join::Rules& rules, const Level& lev
     out.next_id = project.next_id;
     std::uint32_t fresh = project.next_id;
     for (const StampLayer& l : content.layers)
-        for (const Prop& p : l.props)
-            if (project.prop_kind(p.kind)) same[fresh++] = p.id;
+        if (l.props())
+            for (const Prop& p : l.props()->props)
+                if (project.prop_kind(p.kind)) same[fresh++] = p.id;
     if (!same.empty())
         for (const LayerRef& l : std::vector(out.level.layers)) {
             if (!l->has_props()) continue;
-            Props& props = out.level.edit(l->id).props;
+            Props& props = out.level.edit(l->id).props();
             for (const auto& [laid, was] : same) {
                 const Prop* prop = props.find(laid);
                 if (!prop) continue;
@@ -252,7 +257,8 @@ Stamped moved_to(const Project& project, const join::Rules& rules, const Level& 
     Stamped out{level, project.next_id, {}, 0, 0, 0};
     const Layer* target = level.layer(to);
     if (cells.empty() || from == to || !level.layer(from)) return out;
-    if (!target || target->kind != level.layer(from)->kind || target->subdivision != level.layer(from)->subdivision) {
+    if (!target || target->kind() != level.layer(from)->kind() ||
+        target->subdivision() != level.layer(from)->subdivision()) {
         out.no_layer = 1;
         return out;
     }
@@ -273,35 +279,34 @@ Laid thinned(const Project& project, const join::Rules& rules, const Level& leve
     Region gone;
     if (const Layer* l = level.layer(layer); l && l->has_cells())
         region.each([&](Point p) {
-            if (l->grid.cell(p).bits == 0 && l->grid.material(p) == 0) return;
+            if (l->grid().cell(p).bits == 0 && l->grid().material(p) == 0) return;
             const auto chance = static_cast<std::uint32_t>(place_hash((std::uint64_t{seed} << 32) ^ ~layer, p.x, p.y));
             if (scaled(chance, 100) < static_cast<std::uint32_t>(per_cent)) gone.add(p);
         });
-    Hand eraser;
-    eraser.kind = Hand::Kind::eraser;
+    const Hand eraser{held::Eraser{}};
     return lay(project, rules, level, layer, eraser, gone);
 }
 
 Laid rerolled(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Region& region,
               const Hand& hand) {
     const Layer* l = level.layer(layer);
-    if (!l || l->kind != LayerKind::tiles) return {level, {}, 0};
+    if (!l || !l->tiles()) return {level, {}, 0};
     const auto mine = [&](Point p) {
-        const Cell c = l->grid.cell(p);
-        const MaterialId m = l->grid.material(p);
+        const Cell c = l->grid().cell(p);
+        const MaterialId m = l->grid().material(p);
         if (c.bits == 0 && m == 0) return true;
         const auto is = [&](const SpreadItem& i) {
             return i.material != 0 ? i.material == m && !c.pinned() : i.tile == c.tile();
         };
-        return hand.kind == Hand::Kind::spread ? std::any_of(hand.spread.begin(), hand.spread.end(), is)
-                                               : is({hand.material, hand.tile});
+        if (const auto* spread = hand.as<held::Spread>())
+            return std::any_of(spread->items.begin(), spread->items.end(), is);
+        return is({hand.material(), hand.tile()});
     };
     Region cells;
     region.each([&](Point p) {
         if (level.cells().contains(p) && mine(p)) cells.add(p);
     });
-    Hand eraser;
-    eraser.kind = Hand::Kind::eraser;
+    const Hand eraser{held::Eraser{}};
     const Laid without = lay(project, rules, level, layer, eraser, cells);
     return lay(project, rules, without.level, layer, hand, cells);
 }
@@ -312,11 +317,11 @@ Replaced replaced(const Project& project, const join::Rules& rules, const Level&
     const Region cells = within_level(region, level);
     for (const LayerId id : layers) {
         const Layer* l = level.layer(id);
-        if (!l || l->kind != LayerKind::tiles || l->locked || !l->shown) continue;
+        if (!l || !l->tiles() || l->locked || !l->shown) continue;
         Region found;
-        each_cell(l->grid, cells.bounds(), [&](Point p, Cell c, MaterialId m) {
-            const bool is = what.kind == Hand::Kind::material ? m == what.material && !c.pinned()
-                                                              : c.tile() == what.tile && (m == 0 || c.pinned());
+        each_cell(l->grid(), cells.bounds(), [&](Point p, Cell c, MaterialId m) {
+            const bool is = what.is<held::Material>() ? m == what.material() && !c.pinned()
+                                                      : c.tile() == what.tile() && (m == 0 || c.pinned());
             if (is && cells.contains(p)) found.add(p);
         });
         if (found.empty()) continue;

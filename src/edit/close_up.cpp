@@ -8,15 +8,16 @@ using namespace level;
 
 Level close_up(const Level& level, LayerId id) {
     const Layer* layer = level.layer(id);
-    if (!layer || layer->subdivision == 1) return level;
+    if (!layer || layer->subdivision() == 1) return level;
     Level out = level;
     const int index = level.index_of(id);
     out.layers = {level.layers[static_cast<std::size_t>(index)]};
-    out.edit(id).subdivision = 1;
-    out.edit(id).overlay_of = 0;
+    TileCells& tiles = *out.edit(id).tiles();
+    tiles.subdivision = 1;
+    tiles.overlay_of = 0;
     out.plane = index < level.plane ? 1 : 0;
     out.cell = level.lattice_of(*layer).cell;
-    out.size = layer->grid.size();
+    out.size = layer->grid().size();
     out.grows = false;
     out.marks.clear();
     out.guides.clear();
@@ -26,14 +27,16 @@ Level close_up(const Level& level, LayerId id) {
 
 Level put_back(const Level& level, const Level& close, LayerId id) {
     const Layer* layer = level.layer(id);
-    if (!layer || layer->subdivision == 1) return close;
+    if (!layer || layer->subdivision() == 1) return close;
     Level out = level;
     int at = level.index_of(id);
     for (const LayerRef& l : close.layers) {
         Layer copy = *l;
-        copy.subdivision = layer->subdivision;
+        if (TileCells* tiles = copy.tiles()) {
+            tiles->subdivision = layer->subdivision();
+            if (l->id == id) tiles->overlay_of = layer->overlay_of();
+        }
         if (l->id == id) {
-            copy.overlay_of = layer->overlay_of;
             out.layers[static_cast<std::size_t>(at)] = std::make_shared<const Layer>(std::move(copy));
         } else {
             ++at;
@@ -47,7 +50,7 @@ Level put_back(const Level& level, const Level& close, LayerId id) {
 Refined refined(const Level& level, LayerId id, int subdivision) {
     Refined out{level, {}, false};
     const Layer* layer = level.layer(id);
-    if (!layer || layer->kind != LayerKind::tiles || layer->solid) {
+    if (!layer || !layer->tiles() || layer->solid()) {
         out.says = "Only tiles that do not block can have cells of their own";
         return out;
     }
@@ -61,23 +64,23 @@ Refined refined(const Level& level, LayerId id, int subdivision) {
         out.says = say("A layer has at most %1 cells a side", kMostCells);
         return out;
     }
-    if (subdivision == layer->subdivision) {
+    if (subdivision == layer->subdivision()) {
         out.says = "Nothing changes";
         return out;
     }
     Grid grid(size);
     std::int64_t gone = 0;
-    if (subdivision % layer->subdivision == 0) {
-        const int times = subdivision / layer->subdivision;
-        each_cell(layer->grid, layer->cells(), [&](Point p, Cell c, MaterialId m) {
+    if (subdivision % layer->subdivision() == 0) {
+        const int times = subdivision / layer->subdivision();
+        each_cell(layer->grid(), layer->cells(), [&](Point p, Cell c, MaterialId m) {
             for (int y = 0; y < times; ++y)
                 for (int x = 0; x < times; ++x) grid.set({p.x * times + x, p.y * times + y}, c, m);
         });
         out.says = say("Each cell becomes %1 × %1 of the same, each drawn at 1/%1 of the size", times);
     } else {
         // By way of the level's cells, where the one does not divide the other.
-        each_cell(layer->grid, layer->cells(), [&](Point p, Cell c, MaterialId m) {
-            const Point to{p.x * subdivision / layer->subdivision, p.y * subdivision / layer->subdivision};
+        each_cell(layer->grid(), layer->cells(), [&](Point p, Cell c, MaterialId m) {
+            const Point to{p.x * subdivision / layer->subdivision(), p.y * subdivision / layer->subdivision()};
             const bool taken = grid.cell(to).bits != 0 || grid.material(to) != 0;
             if (!taken)
                 grid.set(to, c, m);
@@ -87,7 +90,7 @@ Refined refined(const Level& level, LayerId id, int subdivision) {
         out.says = gone == 0 ? Text("Several cells of the same become one")
                              : say("Several cells become one: %1 that hold something else go", gone);
     }
-    Layer& changed = out.level.edit(id);
+    TileCells& changed = *out.level.edit(id).tiles();
     changed.grid = std::move(grid);
     changed.subdivision = subdivision;
     out.done = true;

@@ -17,8 +17,8 @@ std::size_t own_bytes(const level::Project& a, const level::Project& b) {
         for (const level::LayerRef& layer : level->layers) {
             const level::Layer* there = other ? other->layer(layer->id) : nullptr;
             if (there == layer.get()) continue;
-            bytes += level::unshared(layer->grid, there ? there->grid : level::Grid()) * sizeof(level::Chunk) +
-                     layer->props.unshared(there ? there->props : level::Props());
+            bytes += level::unshared(layer->grid(), there ? there->grid() : level::Grid()) * sizeof(level::Chunk) +
+                     layer->props().unshared(there ? there->props() : level::Props());
         }
     }
     return bytes;

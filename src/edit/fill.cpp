@@ -54,8 +54,8 @@ class Open {
         const Layer* of = level.layer(layer);
         for (const LayerRef& l : level.layers)
             if (l->has_cells() &&
-                (l->id == layer || (options.all_layers && l->shown && of && l->subdivision == of->subdivision)))
-                wanted_.push_back({&l->grid, content(alike_, l->grid.cell(at), l->grid.material(at))});
+                (l->id == layer || (options.all_layers && l->shown && of && l->subdivision() == of->subdivision())))
+                wanted_.push_back({&l->grid(), content(alike_, l->grid().cell(at), l->grid().material(at))});
     }
     [[nodiscard]] bool any() const { return !wanted_.empty(); }
 

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cstdint>
 
+#include "base/match.hpp"
 #include "level/project.hpp"
 #include "store/fields.hpp"
 
@@ -13,6 +14,7 @@ namespace {
 using store::Field;
 using store::Json;
 
+// In the order of Held.
 const std::vector<std::string>& words() {
     static const std::vector<std::string> all{"empty", "material", "tile",  "eraser",
                                               "prop",  "spread",   "stamp", "blocker"};
@@ -20,21 +22,23 @@ const std::vector<std::string>& words() {
 }
 
 Json json_of(const Hand& h) {
-    Json j{{"kind", words().at(static_cast<std::size_t>(h.kind))},
-           {"material", h.material},
-           {"tile", h.tile},
-           {"prop", h.prop},
-           {"turn", h.turn.code},
-           {"size", h.size},
-           {"round", h.round},
-           {"share_empty", h.share_empty},
-           {"seed", h.seed},
-           {"stamp", h.stamp ? h.stamp->id : 0},
-           {"pins", h.pins},
-           {"spread", Json::array()}};
-    for (const SpreadItem& i : h.spread)
-        j["spread"].push_back(
-            {{"material", i.material}, {"tile", i.tile}, {"turn", i.turn.code}, {"weight", i.weight}});
+    Json j{{"kind", words().at(h.holds.index())}, {"turn", h.turn.code}, {"size", h.size}, {"round", h.round},
+           {"share_empty", h.share_empty},        {"seed", h.seed}};
+    match(
+        h.holds, [](const held::Nothing&) {}, [](const held::Eraser&) {},
+        [&](const held::Material& m) { j["material"] = m.id; }, [&](const held::Tile& t) { j["tile"] = t.id; },
+        [&](const held::Prop& p) { j["prop"] = p.kind; },
+        [&](const held::Blocker& b) { j["shape"] = static_cast<int>(b.shape); },
+        [&](const held::Stamp& s) {
+            j["stamp"] = s.stamp->id;
+            j["pins"] = s.pins;
+        },
+        [&](const held::Spread& s) {
+            j["spread"] = Json::array();
+            for (const SpreadItem& i : s.items)
+                j["spread"].push_back(
+                    {{"material", i.material}, {"tile", i.tile}, {"turn", i.turn.code}, {"weight", i.weight}});
+        });
     return j;
 }
 
@@ -42,47 +46,53 @@ std::uint32_t id_of(const Field& f) { return static_cast<std::uint32_t>(f.intege
 
 Turn turn_of(const Field& f) { return Turn{static_cast<std::uint8_t>(f.number(0, 7))}; }
 
-Hand hand_of(const Field& f, const level::Project& project) {
-    Hand h;
-    h.kind = static_cast<Hand::Kind>(f["kind"].word(words()));
-    h.material = static_cast<level::MaterialId>(f["material"].number(0, 255));
-    h.tile = id_of(f["tile"]);
-    h.prop = id_of(f["prop"]);
+level::MaterialId material_id_of(const Field& f) { return static_cast<level::MaterialId>(f.number(0, 255)); }
+
+// What the field says, nothing where the project has it no more.
+Held held_of(const Field& f, const level::Project& project, const level::TileTable& tiles) {
+    const auto has = [&](const SpreadItem& i) {
+        return i.material != 0 ? project.material(i.material) != nullptr : tiles.find(i.tile).tile != nullptr;
+    };
+    const auto if_there = [&](bool there, Held held) { return there ? held : Held{}; };
+    const std::string& kind = words().at(f["kind"].word(words()));
+    if (kind == "material") {
+        const held::Material m{material_id_of(f["material"])};
+        return if_there(project.material(m.id) != nullptr, m);
+    }
+    if (kind == "tile") {
+        const held::Tile t{id_of(f["tile"])};
+        return if_there(tiles.find(t.id).tile != nullptr, t);
+    }
+    if (kind == "eraser") return held::Eraser{};
+    if (kind == "prop") {
+        const held::Prop p{id_of(f["prop"])};
+        return if_there(project.prop_kind(p.kind) != nullptr, p);
+    }
+    if (kind == "spread") {
+        held::Spread s;
+        for (const Field& i : f["spread"].list(1024))
+            s.items.push_back(
+                {material_id_of(i["material"]), id_of(i["tile"]), turn_of(i["turn"]), i["weight"].number(0, 1000)});
+        return if_there(!s.items.empty() && std::all_of(s.items.begin(), s.items.end(), has), s);
+    }
+    if (kind == "stamp") {
+        const held::Stamp s{project.stamp(id_of(f["stamp"])), f["pins"].yes()};
+        return if_there(s.stamp != nullptr, s);
+    }
+    if (kind == "blocker")
+        return held::Blocker{static_cast<level::TileShape>(f["shape"].number(1, level::kTileShapes - 2))};
+    return held::Nothing{};
+}
+
+Hand hand_of(const Field& f, const level::Project& project, const level::TileTable& tiles) {
+    Hand h{held_of(f, project, tiles)};
+    if (h.empty()) return h;
     h.turn = turn_of(f["turn"]);
     h.size = f["size"].number(1, 16);
     h.round = f["round"].yes();
     h.share_empty = f["share_empty"].number(0, 99);
     h.seed = id_of(f["seed"]);
-    h.pins = f["pins"].yes();
-    h.stamp = project.stamp(id_of(f["stamp"]));
-    for (const Field& i : f["spread"].list(1024))
-        h.spread.push_back({static_cast<level::MaterialId>(i["material"].number(0, 255)), id_of(i["tile"]),
-                            turn_of(i["turn"]), i["weight"].number(0, 1000)});
     return h;
-}
-
-bool is_there(const Hand& h, const level::Project& project, const level::TileTable& tiles) {
-    const auto has = [&](const SpreadItem& i) {
-        return i.material != 0 ? project.material(i.material) != nullptr : tiles.find(i.tile).tile != nullptr;
-    };
-    switch (h.kind) {
-        case Hand::Kind::material:
-            return project.material(h.material) != nullptr;
-        case Hand::Kind::tile:
-            return tiles.find(h.tile).tile != nullptr;
-        case Hand::Kind::prop:
-            return project.prop_kind(h.prop) != nullptr;
-        case Hand::Kind::spread:
-            return !h.spread.empty() && std::all_of(h.spread.begin(), h.spread.end(), has);
-        case Hand::Kind::stamp:
-            return h.stamp != nullptr;
-        case Hand::Kind::blocker:
-            return h.tile >= 1 && h.tile < level::kBlockerLimit;
-        case Hand::Kind::empty:
-        case Hand::Kind::eraser:
-            return true;
-    }
-    return false;
 }
 
 } // namespace
@@ -99,8 +109,7 @@ std::vector<Hand> hands_from_text(const std::string& text, const level::Project&
     const level::TileTable tiles(project);
     std::vector<Hand> out;
     for (const Field& f : Field(json, name, "").list(64)) {
-        const Hand h = hand_of(f, project);
-        out.push_back(is_there(h, project, tiles) ? h : Hand{});
+        out.push_back(hand_of(f, project, tiles));
     }
     return out;
 }

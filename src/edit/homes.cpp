@@ -27,28 +27,28 @@ std::int64_t used(const Grid& grid, const Hand& hand) {
         const Chunk* c = grid.chunk({static_cast<int>(i % all.w), static_cast<int>(i / all.w)});
         if (!c) continue;
         for (std::size_t k = 0; k < c->cells.size(); ++k)
-            n += hand.kind == Hand::Kind::tile ? c->cells[k].tile() == hand.tile : c->materials[k] == hand.material;
+            n += hand.is<held::Tile>() ? c->cells[k].tile() == hand.tile() : c->materials[k] == hand.material();
     }
     return n;
 }
 
 LayerId layer_named(const Level& level, const std::string& name) {
     for (const LayerRef& l : level.layers)
-        if (l->kind == LayerKind::tiles && l->subdivision == 1 && l->name == name) return l->id;
+        if (l->tiles() && l->subdivision() == 1 && l->name == name) return l->id;
     return 0;
 }
 
 std::vector<LayerId>* homes_in(Project& project, const Hand& hand, std::shared_ptr<const Sheet>*& sheet,
                                Sheet& sheet_copy, Material& material_copy) {
-    if (hand.kind == Hand::Kind::material) {
-        const Material* m = project.material(hand.material);
+    if (hand.is<held::Material>()) {
+        const Material* m = project.material(hand.material());
         if (!m) return nullptr;
         material_copy = *m;
         return &material_copy.homes;
     }
     for (auto& slot : project.sheets)
         for (std::size_t i = 0; i < slot->tiles.size(); ++i)
-            if (slot->tiles[i].id == hand.tile) {
+            if (slot->tiles[i].id == hand.tile()) {
                 sheet = &slot;
                 sheet_copy = *slot;
                 return &sheet_copy.tiles[i].homes;
@@ -59,27 +59,27 @@ std::vector<LayerId>* homes_in(Project& project, const Hand& hand, std::shared_p
 } // namespace
 
 LayerId home_of(const Project& project, const Level& level, const Hand& hand) {
-    if (hand.kind == Hand::Kind::material) {
-        const Material* m = project.material(hand.material);
+    if (hand.is<held::Material>()) {
+        const Material* m = project.material(hand.material());
         return m ? home_in(level, m->homes) : 0;
     }
-    if (hand.kind != Hand::Kind::tile) return 0;
-    const Tile* t = tile_of(project, hand.tile);
+    if (!hand.is<held::Tile>()) return 0;
+    const Tile* t = tile_of(project, hand.tile());
     if (const LayerId own = t ? home_in(level, t->homes) : 0) return own;
-    const Material* m = project.material(material_of(project, hand.tile));
+    const Material* m = project.material(material_of(project, hand.tile()));
     return m ? home_in(level, m->homes) : 0;
 }
 
 std::optional<HomeProposal> propose_home(const Project& project, const Level& level, const Hand& hand) {
-    if (hand.kind != Hand::Kind::tile && hand.kind != Hand::Kind::material) return std::nullopt;
+    if (!hand.is<held::Tile>() && !hand.is<held::Material>()) return std::nullopt;
     if (home_of(project, level, hand) != 0) return std::nullopt;
     // How it was used before, here and elsewhere.
     std::map<LayerId, std::int64_t> uses;
     for (const auto& other : project.levels)
         for (const LayerRef& l : other->layers) {
-            if (l->kind != LayerKind::tiles) continue;
+            if (!l->tiles()) continue;
             const LayerId here = other->id == level.id ? l->id : layer_named(level, l->name);
-            if (here != 0) uses[here] += used(l->grid, hand);
+            if (here != 0) uses[here] += used(l->grid(), hand);
         }
     const auto most =
         std::max_element(uses.begin(), uses.end(), [](const auto& a, const auto& b) { return a.second < b.second; });
@@ -92,21 +92,21 @@ std::optional<HomeProposal> propose_home(const Project& project, const Level& le
     const Layer* above = nullptr; // the frontmost behind the walker that does not block
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const Layer& l = *level.layers[i];
-        if (l.kind != LayerKind::tiles || l.overlay_of != 0 || l.subdivision != 1) continue;
+        if (!l.tiles() || l.overlay_of() != 0 || l.subdivision() != 1) continue;
         if (!lowest) lowest = &l;
-        if (l.solid && !solid) solid = &l;
+        if (l.solid() && !solid) solid = &l;
         const bool behind = static_cast<int>(i) < level.plane;
         if (!behind && !front) front = &l;
-        if (behind && !l.solid && &l != lowest) above = &l;
+        if (behind && !l.solid() && &l != lowest) above = &l;
     }
     if (!lowest) return std::nullopt;
     bool blocks = false;
     bool shows_through = false;
-    if (hand.kind == Hand::Kind::tile) {
-        const Tile* t = tile_of(project, hand.tile);
+    if (hand.is<held::Tile>()) {
+        const Tile* t = tile_of(project, hand.tile());
         blocks = t && t->shape != TileShape::none;
-        shows_through = see_through(project, hand.tile, level.geometry());
-    } else if (const Material* m = project.material(hand.material)) {
+        shows_through = see_through(project, hand.tile(), level.geometry());
+    } else if (const Material* m = project.material(hand.material())) {
         for (const auto& [mask, variants] : m->joins.cases)
             for (const Variant& v : variants) {
                 const Tile* t = tile_of(project, v.tile);
@@ -123,7 +123,7 @@ std::optional<HomeProposal> propose_home(const Project& project, const Level& le
 }
 
 Project set_home(Project project, const Level& level, const Hand& hand, LayerId layer) {
-    if (hand.kind != Hand::Kind::tile && hand.kind != Hand::Kind::material) return project;
+    if (!hand.is<held::Tile>() && !hand.is<held::Material>()) return project;
     std::shared_ptr<const Sheet>* sheet = nullptr;
     Sheet sheet_copy;
     Material material_copy;

@@ -138,17 +138,19 @@ ImportedStamp import_stamp(const Project& project, const fs::path& dir, const fs
     Carrier carrier(project, dir, source, source_dir);
     for (StampLayer& l : stamp.layers) {
         l.from = 0;
-        const Grid from = l.grid;
-        if (l.kind == LayerKind::tiles) {
-            l.grid = Grid(from.size());
+        if (auto* tiles = std::get_if<StampTiles>(&l.content)) {
+            const Grid from = tiles->grid;
+            tiles->grid = Grid(from.size());
             each_cell(from, box_of(from.size()), [&](Point p, Cell c, MaterialId m) {
                 const MaterialId own = m == 0 ? MaterialId{0} : carrier.material(m);
                 const TileId tile = c.tile() == 0 ? 0 : carrier.tile(c.tile());
-                l.grid.set(p, Cell(tile, c.turn(), c.pinned() && tile != 0), own);
+                tiles->grid.set(p, Cell(tile, c.turn(), c.pinned() && tile != 0), own);
             });
         }
-        for (Prop& p : l.props) p.kind = carrier.prop(p.kind);
-        std::erase_if(l.props, [](const Prop& p) { return p.kind == 0; });
+        if (StampProps* taken = l.props()) {
+            for (Prop& p : taken->props) p.kind = carrier.prop(p.kind);
+            std::erase_if(taken->props, [](const Prop& p) { return p.kind == 0; });
+        }
     }
     ImportedStamp out;
     out.changed = !carrier.names_.empty();

@@ -66,25 +66,25 @@ Rejoined rejoin_part(const Project& project, const std::string& id, const Box& c
     Level next = *level;
     const Box box = intersection(cells, level->cells());
     for (const LayerRef& layer : level->layers) {
-        if (layer->kind != LayerKind::tiles || layer->locked) continue;
-        Grid grid = layer->grid;
-        const Box own = in_layer(box, layer->subdivision);
+        if (!layer->tiles() || layer->locked) continue;
+        Grid grid = layer->grid();
+        const Box own = in_layer(box, layer->subdivision());
         if (pinned_too)
-            each_cell(layer->grid, own, [&](Point p, Cell cell, MaterialId m) {
+            each_cell(layer->grid(), own, [&](Point p, Cell cell, MaterialId m) {
                 if (m != 0 && cell.pinned()) grid.set(p, {}, m);
             });
         join::resolve(rules, grid, own, layer->id);
         std::int64_t changed = 0;
-        for (const Box& part : differences(layer->grid, grid))
+        for (const Box& part : differences(layer->grid(), grid))
             for (int y = part.y; y < part.bottom(); ++y)
                 for (int x = part.x; x < part.right(); ++x) {
-                    const Cell was = layer->grid.cell({x, y});
+                    const Cell was = layer->grid().cell({x, y});
                     const Cell now = grid.cell({x, y});
                     changed += was.tile() != now.tile() || was.turn() != now.turn();
                 }
-        if (changed == 0 && grid == layer->grid) continue;
+        if (changed == 0 && grid == layer->grid()) continue;
         out.cells += changed;
-        next.edit(layer->id).grid = std::move(grid);
+        next.edit(layer->id).grid() = std::move(grid);
     }
     out.project.put(std::move(next));
     return out;
@@ -92,21 +92,21 @@ Rejoined rejoin_part(const Project& project, const std::string& id, const Box& c
 
 std::optional<Stepped> step_variant(const Project& project, const Level& level, LayerId layer_id, Point cell, int by) {
     const Layer* layer = level.layer(layer_id);
-    if (!layer || layer->kind != LayerKind::tiles) return std::nullopt;
-    const Material* m = project.material(layer->grid.material(cell));
+    if (!layer || !layer->tiles()) return std::nullopt;
+    const Material* m = project.material(layer->grid().material(cell));
     if (!m) return std::nullopt;
     const join::Rules rules(project);
-    std::vector<Variant> all = join::serving(m->joins, rules.mask(join::around(layer->grid, cell)));
+    std::vector<Variant> all = join::serving(m->joins, rules.mask(join::around(layer->grid(), cell)));
     std::erase_if(all, [](const Variant& v) { return v.weight <= 0; });
     if (all.size() < 2) return std::nullopt;
-    const Cell now = layer->grid.cell(cell);
+    const Cell now = layer->grid().cell(cell);
     const auto same = [&](const Variant& v) { return v.tile == now.tile() && v.turn == now.turn(); };
     const auto at = std::find_if(all.begin(), all.end(), same);
     const int n = static_cast<int>(all.size());
     const int next = at == all.end() ? 0 : (static_cast<int>(at - all.begin()) + by + n) % n;
     Stepped out{level, next + 1, n};
     const Variant& v = all[static_cast<std::size_t>(next)];
-    out.level.edit(layer_id).grid.set(cell, Cell(v.tile, v.turn, true), m->id);
+    out.level.edit(layer_id).grid().set(cell, Cell(v.tile, v.turn, true), m->id);
     return out;
 }
 
@@ -116,9 +116,9 @@ std::int64_t cells_of_case(const Project& project, const Level* level, MaterialI
     const join::Rules rules(project);
     std::int64_t n = 0;
     for (const LayerRef& layer : level->layers) {
-        if (layer->kind != LayerKind::tiles) continue;
-        each_cell(layer->grid, layer->cells(), [&](Point p, Cell, MaterialId of) {
-            n += of == id && join::canonical(rules.mask(join::around(layer->grid, p)), m->joins.kind) == mask;
+        if (!layer->tiles()) continue;
+        each_cell(layer->grid(), layer->cells(), [&](Point p, Cell, MaterialId of) {
+            n += of == id && join::canonical(rules.mask(join::around(layer->grid(), p)), m->joins.kind) == mask;
         });
     }
     return n;

@@ -13,8 +13,7 @@ Level add_layer(Level level, LayerId id, const std::string& name, LayerKind kind
     Layer layer;
     layer.id = id;
     layer.name = name;
-    layer.kind = kind;
-    if (level::has_cells(kind)) layer.grid = Grid(level.size);
+    layer.content = level::empty_content(kind, level.size);
     const int index = level.index_of(behind) + 1;
     level.layers.insert(level.layers.begin() + index, std::make_shared<const Layer>(std::move(layer)));
     if (behind == 0 || index <= level.plane) ++level.plane;
@@ -56,17 +55,17 @@ Level move_entry(Level level, int from, int to) {
 }
 
 Level add_prop(Level level, LayerId layer, const Prop& prop) {
-    level.edit(layer).props.put(prop);
+    level.edit(layer).props().put(prop);
     return level;
 }
 
 Level move_prop(Level level, PropId id, Point at) {
     for (const level::LayerRef& layer : level.layers) {
-        const Prop* prop = layer->props.find(id);
+        const Prop* prop = layer->props().find(id);
         if (!prop) continue;
         Prop moved = *prop;
         moved.at = at;
-        level.edit(layer->id).props.put(moved);
+        level.edit(layer->id).props().put(moved);
         break;
     }
     return level;
@@ -74,8 +73,8 @@ Level move_prop(Level level, PropId id, Point at) {
 
 Level remove_prop(Level level, PropId id) {
     for (const level::LayerRef& layer : level.layers) {
-        if (!layer->props.find(id)) continue;
-        level.edit(layer->id).props.remove(id);
+        if (!layer->props().find(id)) continue;
+        level.edit(layer->id).props().remove(id);
         break;
     }
     return level;
@@ -83,7 +82,7 @@ Level remove_prop(Level level, PropId id) {
 
 const Prop* find_prop(const Level& level, PropId id) {
     for (const level::LayerRef& layer : level.layers)
-        if (const Prop* prop = layer->props.find(id)) return prop;
+        if (const Prop* prop = layer->props().find(id)) return prop;
     return nullptr;
 }
 
@@ -93,7 +92,7 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
         const Layer& layer = **at;
         if (!layer.shown || layer.locked) continue;
         const Prop* best = nullptr;
-        layer.props.each_in(near, [&](const Prop& prop) {
+        layer.props().each_in(near, [&](const Prop& prop) {
             const PropKind* kind = project.prop_kind(prop.kind);
             if (!kind) return;
             const Box box = picture::prop_box(prop, *kind);
@@ -154,7 +153,7 @@ Level duplicate(Project& project, const Level& level, const std::string& name) {
     for (auto& slot : copy.layers) {
         Layer layer = *slot;
         layer.id = project.next_id++;
-        layer.props.change_all([&](Prop& p) { p.id = project.next_id++; });
+        if (layer.has_props()) layer.props().change_all([&](Prop& p) { p.id = project.next_id++; });
         slot = std::make_shared<const Layer>(std::move(layer));
     }
     for (Mark& m : copy.marks) m.id = project.next_id++;
@@ -163,7 +162,7 @@ Level duplicate(Project& project, const Level& level, const std::string& name) {
 
 int prop_count(const Level& level) {
     std::size_t n = 0;
-    for (const level::LayerRef& layer : level.layers) n += layer->props.size();
+    for (const level::LayerRef& layer : level.layers) n += layer->props().size();
     return static_cast<int>(n);
 }
 

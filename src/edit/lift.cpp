@@ -13,13 +13,13 @@ std::optional<LaidStroke> stroke_of(const Project& before, const Project& after)
         for (const LayerRef& l : now->layers) {
             const Layer* old = was->layer(l->id);
             // An overlay that was made for the stroke came with it.
-            if (old == l.get() || l->kind != LayerKind::tiles) continue;
-            const Grid none(l->grid.size());
-            const auto boxes = differences(old ? old->grid : none, l->grid);
+            if (old == l.get() || !l->tiles()) continue;
+            const Grid none(l->grid().size());
+            const auto boxes = differences(old ? old->grid() : none, l->grid());
             if (boxes.empty()) continue;
             if (out) return std::nullopt; // more than one layer
             Box all;
-            for (const Box& b : boxes) all = united(all, in_level(b, l->subdivision));
+            for (const Box& b : boxes) all = united(all, in_level(b, l->subdivision()));
             out = LaidStroke{now->id, l->id, all};
         }
     }
@@ -34,28 +34,28 @@ Lifted lift(const Project& now, const join::Rules& rules, const Project& before,
     const Level* then = after.level(stroke.level);
     const Layer* here = level.layer(stroke.layer);
     const Layer* target = level.layer(to);
-    if (!was || !then || !here || !target || target->kind != LayerKind::tiles ||
-        target->subdivision != here->subdivision || to == stroke.layer || level.size != then->size)
+    if (!was || !then || !here || !target || !target->tiles() || target->subdivision() != here->subdivision() ||
+        to == stroke.layer || level.size != then->size)
         return out;
     const Layer* old = was->layer(stroke.layer);
     const Layer* laid = then->layer(stroke.layer);
     if (!laid) return out;
-    Grid& from_grid = out.level.edit(stroke.layer).grid;
-    Grid& to_grid = out.level.edit(to).grid;
+    Grid& from_grid = out.level.edit(stroke.layer).grid();
+    Grid& to_grid = out.level.edit(to).grid();
     const auto own = [](const Grid& g, Point p) { // what was laid there, not what the joins made of it
         const Cell c = g.cell(p);
         const MaterialId m = g.material(p);
         return std::pair(m != 0 && !c.pinned() ? Cell{} : c, m);
     };
     Box moved;
-    const Box cells = in_layer(stroke.cells, here->subdivision);
+    const Box cells = in_layer(stroke.cells, here->subdivision());
     for (int y = cells.y; y < cells.bottom(); ++y)
         for (int x = cells.x; x < cells.right(); ++x) {
             const Point p{x, y};
-            const auto a = old ? own(old->grid, p) : std::pair(Cell{}, MaterialId{0});
-            const auto b = own(laid->grid, p);
+            const auto a = old ? own(old->grid(), p) : std::pair(Cell{}, MaterialId{0});
+            const auto b = own(laid->grid(), p);
             if (a == b) continue; // joined anew at most
-            if (own(here->grid, p) != b) {
+            if (own(here->grid(), p) != b) {
                 ++out.changed;
                 continue;
             }

@@ -13,8 +13,9 @@ using namespace level;
 namespace {
 
 bool any_see_through(const Project& project, const Hand& hand, const Lattice& lattice) {
-    if (hand.kind == Hand::Kind::tile) return see_through(project, hand.tile, lattice);
-    return hand.kind == Hand::Kind::spread && std::any_of(hand.spread.begin(), hand.spread.end(), [&](const auto& i) {
+    if (const auto* tile = hand.as<held::Tile>()) return see_through(project, tile->id, lattice);
+    const auto* spread = hand.as<held::Spread>();
+    return spread && std::any_of(spread->items.begin(), spread->items.end(), [&](const SpreadItem& i) {
                return i.tile != 0 && see_through(project, i.tile, lattice);
            });
 }
@@ -25,7 +26,7 @@ Region taken(const Grid& grid, const Region& cells, const Hand& hand, LayerId la
     cells.each([&](Point p) {
         const Cell c = grid.cell(p);
         if (c.bits == 0 && grid.material(p) == 0) return;
-        if (hand.kind != Hand::Kind::eraser && c.tile() == choice(hand, layer, p).tile) return;
+        if (!hand.is<held::Eraser>() && c.tile() == choice(hand, layer, p).tile) return;
         out.add(p);
     });
     return out;
@@ -57,7 +58,7 @@ bool see_through(const Project& project, TileId id, const Lattice& lattice) {
 
 LayerId overlay_of(const Level& level, LayerId layer) {
     for (const LayerRef& l : level.layers)
-        if (layer != 0 && l->overlay_of == layer && l->kind == LayerKind::tiles) return l->id;
+        if (layer != 0 && l->overlay_of() == layer && l->tiles()) return l->id;
     return 0;
 }
 
@@ -75,14 +76,14 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
     };
     const LayerId overlay = overlay_of(level, layer);
     const Layer* over = level.layer(overlay);
-    const bool erases = hand.kind == Hand::Kind::eraser;
+    const bool erases = hand.is<held::Eraser>();
     Region there;
     if (erases && over && before.layer(overlay)) {
-        there = taken(before.layer(overlay)->grid, cells, hand, overlay);
+        there = taken(before.layer(overlay)->grid(), cells, hand, overlay);
     } else if (!erases && !replaces && before.layer(layer) && any_see_through(project, hand, level.geometry())) {
-        there = taken(before.layer(layer)->grid, cells, hand, layer);
+        there = taken(before.layer(layer)->grid(), cells, hand, layer);
         // An overlay that is itself painted over is not stacked any higher.
-        if (level.layer(layer)->overlay_of != 0) there.clear();
+        if (level.layer(layer)->overlay_of() != 0) there.clear();
     }
     Region here = cells;
     here.remove(there);
@@ -96,7 +97,7 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
     if (!over) {
         out.overlay = out.next_id++;
         out.level = add_layer(out.level, out.overlay, overlay_name, LayerKind::tiles, layer);
-        out.level.edit(out.overlay).overlay_of = layer;
+        out.level.edit(out.overlay).tiles()->overlay_of = layer;
         out.level.edit(out.overlay).shift = level.layer(layer)->shift;
         out.level.edit(out.overlay).parallax = level.layer(layer)->parallax;
         out.level.edit(out.overlay).group = level.layer(layer)->group;
@@ -109,14 +110,14 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
 Under under(const Project& project, const Level& level, LayerId id, const Hand& hand, std::span<const Point> cells) {
     Under out;
     const Layer& layer = *level.layer(id);
-    const Layer* over = hand.kind == Hand::Kind::eraser ? level.layer(overlay_of(level, id)) : nullptr;
+    const Layer* over = hand.is<held::Eraser>() ? level.layer(overlay_of(level, id)) : nullptr;
     std::vector<Point> held;
     for (const Point p : cells) {
-        const Cell cell = layer.grid.cell(p);
-        const MaterialId material = layer.grid.material(p);
-        if (over && (!over->grid.cell(p).empty() || over->grid.material(p) != 0)) continue;
+        const Cell cell = layer.grid().cell(p);
+        const MaterialId material = layer.grid().material(p);
+        if (over && (!over->grid().cell(p).empty() || over->grid().material(p) != 0)) continue;
         if (cell.empty() && material == 0) continue;
-        if (hand.kind == Hand::Kind::material && stays(cell, material, hand.material))
+        if (hand.is<held::Material>() && stays(cell, material, hand.material()))
             ++out.stays;
         else
             held.push_back(p);

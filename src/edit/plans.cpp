@@ -20,11 +20,9 @@ namespace {
 Hand hand_of(const PlanKey& key) {
     Hand hand;
     if (key.kind == Kind::material) {
-        hand.kind = Hand::Kind::material;
-        hand.material = static_cast<MaterialId>(key.id);
+        hand.holds = held::Material{static_cast<MaterialId>(key.id)};
     } else if (key.kind == Kind::tile) {
-        hand.kind = Hand::Kind::tile;
-        hand.tile = key.id;
+        hand.holds = held::Tile{key.id};
     }
     return hand;
 }
@@ -57,15 +55,15 @@ LayerId layer_for(const Project& project, const Level& level, const PlanKey& key
     if (key.kind == Kind::prop) {
         LayerId best = 0;
         for (std::size_t i = 0; i < level.layers.size(); ++i)
-            if (level.layers[i]->kind == LayerKind::props && (best == 0 || static_cast<int>(i) < level.plane))
+            if (level.layers[i]->kind() == LayerKind::props && (best == 0 || static_cast<int>(i) < level.plane))
                 best = level.layers[i]->id;
         return best;
     }
     if (const LayerId home = home_of(project, level, hand_of(key))) return home;
     const Layer* l = level.layer(fallback);
-    if (l && l->kind == LayerKind::tiles && l->subdivision == 1) return fallback;
+    if (l && l->tiles() && l->subdivision() == 1) return fallback;
     for (const LayerRef& layer : level.layers)
-        if (layer->kind == LayerKind::tiles && layer->subdivision == 1) return layer->id;
+        if (layer->tiles() && layer->subdivision() == 1) return layer->id;
     return 0;
 }
 
@@ -83,7 +81,7 @@ bool is_of(const Mark& mark, const PlanKey& key) {
 // The prop of the kind that stands at the pixel; 0 where none does.
 PropId stands(const Layer& layer, PropKindId kind, Point at) {
     PropId found = 0;
-    layer.props.each_in({at.x, at.y, 1, 1}, [&](const Prop& p) {
+    layer.props().each_in({at.x, at.y, 1, 1}, [&](const Prop& p) {
         if (p.kind == kind) found = p.id;
     });
     return found;
@@ -91,7 +89,7 @@ PropId stands(const Layer& layer, PropKindId kind, Point at) {
 
 void remove_at(Level& level, LayerId on, PropKindId kind, Point at) {
     for (PropId id = stands(*level.layer(on), kind, at); id != 0; id = stands(*level.layer(on), kind, at))
-        level.edit(on).props.remove(id);
+        level.edit(on).props().remove(id);
 }
 
 // Whether the cell still is as the key laid it.
@@ -99,9 +97,9 @@ bool as_laid(const Level& level, const PlanKey& key, LayerId on, Point cell) {
     const Layer* l = level.layer(on);
     switch (key.kind) {
         case Kind::material:
-            return l && l->grid.material(cell) == key.id && !l->grid.cell(cell).pinned();
+            return l && l->grid().material(cell) == key.id && !l->grid().cell(cell).pinned();
         case Kind::tile:
-            return l && l->grid.cell(cell).tile() == key.id && l->grid.cell(cell).turn().code == 0;
+            return l && l->grid().cell(cell).tile() == key.id && l->grid().cell(cell).turn().code == 0;
         case Kind::prop:
             return l && stands(*l, key.id, stand(level, cell)) != 0;
         case Kind::mark:
@@ -118,7 +116,7 @@ bool as_laid(const Level& level, const PlanKey& key, LayerId on, Point cell) {
 bool empty_at(const Level& level, const PlanKey& wanted, LayerId on, Point cell) {
     const Layer* l = level.layer(on);
     if (wanted.kind != Kind::material && wanted.kind != Kind::tile) return true;
-    return !l || (l->grid.cell(cell).bits == 0 && l->grid.material(cell) == 0);
+    return !l || (l->grid().cell(cell).bits == 0 && l->grid().material(cell) == 0);
 }
 
 } // namespace
@@ -287,8 +285,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
             }
             out.laid += changed;
         }
-    Hand eraser;
-    eraser.kind = Hand::Kind::eraser;
+    const Hand eraser{held::Eraser{}};
     for (const auto& [on, cells] : erased) level = lay(project, rules, level, on, eraser, cells).level;
     for (const auto& [where, cells] : lays)
         if (where.first != 0)
@@ -297,7 +294,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
         if (key.marks()) {
             level = place_mark(std::move(level), out.next_id++, mark_kind(key), key.name, p);
         } else if (const LayerId on = layer_for(project, level, key, 0); on != 0) {
-            level.edit(on).props.put({out.next_id++, key.id, stand(level, p), false});
+            level.edit(on).props().put({out.next_id++, key.id, stand(level, p), false});
         }
     }
     level.plan = std::move(plan);
@@ -340,8 +337,8 @@ Drawn drawn_plan(const Project& project, const Level& level) {
     // From the back on, so that what lies frontmost is what stays.
     std::map<std::pair<int, std::uint32_t>, std::size_t> known;
     for (const LayerRef& l : level.layers) {
-        if (l->kind != LayerKind::tiles || !l->shown || l->subdivision != 1) continue;
-        each_cell(l->grid, level.cells(), [&](Point p, Cell c, MaterialId m) {
+        if (!l->tiles() || !l->shown || l->subdivision() != 1) continue;
+        each_cell(l->grid(), level.cells(), [&](Point p, Cell c, MaterialId m) {
             PlanKey key;
             const bool painted = m != 0 && !c.pinned() && project.material(m);
             key.kind = painted ? Kind::material : Kind::tile;

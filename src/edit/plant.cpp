@@ -65,9 +65,9 @@ PropKindId kind_of(const Planting& planting, std::uint32_t chance) {
 Region planting_ground(const Level& level, const Planting& planting) {
     Region out;
     for (const LayerRef& l : level.layers) {
-        if (l->kind != LayerKind::tiles || (planting.on != 0 ? l->id != planting.on : !l->shown)) continue;
-        each_cell(l->grid, l->cells(), [&](Point own, Cell c, MaterialId m) {
-            const Point p{own.x / l->subdivision, own.y / l->subdivision};
+        if (!l->tiles() || (planting.on != 0 ? l->id != planting.on : !l->shown)) continue;
+        each_cell(l->grid(), l->cells(), [&](Point own, Cell c, MaterialId m) {
+            const Point p{own.x / l->subdivision(), own.y / l->subdivision()};
             if (planting.material != 0 ? m == planting.material : c.bits != 0 || m != 0) out.add(p);
         });
     }
@@ -76,12 +76,12 @@ Region planting_ground(const Level& level, const Planting& planting) {
 
 Planted planted(const Project& project, const Level& level, LayerId id) {
     const Layer* layer = level.layer(id);
-    assert(layer && layer->kind == LayerKind::planting);
-    Planting planting = layer->planting;
+    assert(layer && layer->kind() == LayerKind::planting);
+    Planting planting = layer->planted()->recipe;
     std::erase_if(planting.kinds, [&](const Planting::Kind& k) { return !project.prop_kind(k.kind); });
     Planted out{level, project.next_id, 0};
     Layer& to = out.level.edit(id);
-    to.props.clear();
+    to.props().clear();
     if (planting.kinds.empty()) return out;
     const Region ground = planting_ground(level, planting);
     if (ground.empty()) return out;
@@ -122,7 +122,7 @@ Planted planted(const Project& project, const Level& level, LayerId id) {
     std::sort(props.begin(), props.end(),
               [](const Prop& a, const Prop& b) { return std::tuple(a.at.y, a.at.x) < std::tuple(b.at.y, b.at.x); });
     for (Prop& p : props) p.id = out.next_id++;
-    to.props = Props(props);
+    to.props() = Props(props);
     out.count = static_cast<int>(props.size());
     return out;
 }

@@ -21,10 +21,11 @@ void each_placed(Project& project, const std::function<bool(PropKindId)>& wanted
         Level level = *project.levels[i];
         bool touched = false;
         for (const LayerRef& layer : project.levels[i]->layers) {
-            if (std::none_of(layer->props.begin(), layer->props.end(), [&](const Prop& p) { return wanted(p.kind); }))
+            if (std::none_of(layer->props().begin(), layer->props().end(),
+                             [&](const Prop& p) { return wanted(p.kind); }))
                 continue;
             std::vector<Prop> props;
-            for (Prop p : layer->props) {
+            for (Prop p : layer->props()) {
                 if (!wanted(p.kind)) {
                     props.push_back(p);
                     continue;
@@ -33,7 +34,7 @@ void each_placed(Project& project, const std::function<bool(PropKindId)>& wanted
                 if (change(p, more)) props.push_back(p);
                 props.insert(props.end(), more.begin(), more.end());
             }
-            level.edit(layer->id).props = Props(props);
+            level.edit(layer->id).props() = Props(props);
             touched = true;
         }
         if (touched) project.put(std::move(level));
@@ -183,8 +184,8 @@ int placed(const Project& project, PropKindId kind) {
     int n = 0;
     for (const auto& level : project.levels)
         for (const LayerRef& layer : level->layers)
-            n += static_cast<int>(
-                std::count_if(layer->props.begin(), layer->props.end(), [&](const Prop& p) { return p.kind == kind; }));
+            n += static_cast<int>(std::count_if(layer->props().begin(), layer->props().end(),
+                                                [&](const Prop& p) { return p.kind == kind; }));
     return n;
 }
 

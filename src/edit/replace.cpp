@@ -46,8 +46,8 @@ Losses losses(const Project& before, const Project& after) {
         for (const TileId id : lost) gone[id] = 1;
         for (const auto& level : before.levels)
             for (const LayerRef& layer : level->layers) {
-                if (layer->kind != LayerKind::tiles) continue;
-                each_cell(layer->grid, layer->cells(), [&](Point, Cell cell, MaterialId) {
+                if (!layer->tiles()) continue;
+                each_cell(layer->grid(), layer->cells(), [&](Point, Cell cell, MaterialId) {
                     if (cell.tile() >= gone.size() || !gone[cell.tile()]) return;
                     ++out.cells;
                     used.insert(cell.tile());
@@ -77,7 +77,7 @@ Losses losses(const Project& before, const Project& after) {
     out.kinds = static_cast<int>(kinds.size());
     for (const auto& level : before.levels)
         for (const LayerRef& layer : level->layers)
-            for (const Prop& p : layer->props) out.placed += kinds.contains(p.kind);
+            for (const Prop& p : layer->props()) out.placed += kinds.contains(p.kind);
     return out;
 }
 

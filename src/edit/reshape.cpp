@@ -43,18 +43,18 @@ Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Latt
 Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
     Level out = level;
     int finest = 1;
-    for (const LayerRef& l : level.layers) finest = std::max(finest, l->subdivision);
+    for (const LayerRef& l : level.layers) finest = std::max(finest, l->subdivision());
     const auto limited = [&](int n) { return std::clamp(n, 1, kMostCells / finest); };
     out.size = {limited(level.size.w + by.left + by.right), limited(level.size.h + by.top + by.bottom)};
     const Point move{by.left, by.top};
     const Point pixels = level.geometry().step(move);
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.edit(l->id);
-        if (pixels != Point{}) layer.props.change_all([&](Prop& p) { p.at = p.at + pixels; });
+        if (pixels != Point{} && l->has_props()) layer.props().change_all([&](Prop& p) { p.at = p.at + pixels; });
         if (!l->has_cells()) continue;
-        const int n = l->subdivision;
+        const int n = l->subdivision();
         const Size size{out.size.w * n, out.size.h * n};
-        layer.grid = l->grid.moved({move.x * n, move.y * n}, size);
+        layer.grid() = l->grid().moved({move.x * n, move.y * n}, size);
         // What lies at an edge, old or new, has other neighbours now. Variants go by place, so a moved level keeps
         // those it has.
         const Box old = l->cells().moved({move.x * n, move.y * n});
@@ -62,7 +62,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
              {Box{old.x - 1, old.y - 1, old.w + 2, 2}, Box{old.x - 1, old.bottom() - 1, old.w + 2, 2},
               Box{old.x - 1, old.y - 1, 2, old.h + 2}, Box{old.right() - 1, old.y - 1, 2, old.h + 2},
               Box{0, 0, size.w, 1}, Box{0, size.h - 1, size.w, 1}, Box{0, 0, 1, size.h}, Box{size.w - 1, 0, 1, size.h}})
-            join::resolve(rules, layer.grid, edge, l->id);
+            join::resolve(rules, layer.grid(), edge, l->id);
     }
     std::vector<Mark> marks;
     for (Mark m : level.marks) {
@@ -79,8 +79,8 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
 Box content(const Level& level) {
     Box out;
     for (const LayerRef& l : level.layers) {
-        if (l->has_cells()) out = united(out, in_level(l->grid.bounds(), l->subdivision));
-        for (const Prop& p : l->props) {
+        if (l->has_cells()) out = united(out, in_level(l->grid().bounds(), l->subdivision()));
+        for (const Prop& p : l->props()) {
             const Point at = level.geometry().cell_at(p.at);
             out = united(out, {at.x, at.y, 1, 1});
         }
@@ -93,7 +93,7 @@ Edges growth(const Level& level, const Box& cells) {
     Edges out;
     if (!level.grows || cells.empty()) return out;
     int most = kMostCells;
-    for (const LayerRef& l : level.layers) most = std::min(most, kMostCells / l->subdivision);
+    for (const LayerRef& l : level.layers) most = std::min(most, kMostCells / l->subdivision());
     const auto chunks = [](int n) { return n <= 0 ? 0 : (n + kChunk - 1) / kChunk * kChunk; };
     out = {chunks(-cells.x), chunks(-cells.y), chunks(cells.right() - level.size.w),
            chunks(cells.bottom() - level.size.h)};
@@ -140,12 +140,12 @@ Level turned(const Project& project, const join::Rules& rules, const Level& leve
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.edit(l->id);
         if (l->has_cells()) {
-            layer.grid =
-                turned_grid(tiles, l->grid, turn, l->kind == LayerKind::blockers ? Lattice{} : level.geometry(),
-                            l->kind == LayerKind::blockers);
-            join::resolve(rules, layer.grid, layer.cells(), l->id);
+            layer.grid() =
+                turned_grid(tiles, l->grid(), turn, l->blockers() ? Lattice{} : level.geometry(), l->blockers());
+            join::resolve(rules, layer.grid(), layer.cells(), l->id);
+        } else if (l->has_props()) {
+            layer.props() = Props(turned_props(level.geometry(), layer.props().all(), turn, level.size));
         }
-        layer.props = Props(turned_props(level.geometry(), layer.props.all(), turn, level.size));
     }
     for (Mark& m : out.marks) {
         const Point a = turned_place(turn, m.cells.corner(), level.size);
@@ -186,12 +186,12 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
     std::int64_t turned = 0;
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.level.edit(l->id);
-        layer.props.change_all([&](Prop& p) { p.at = moved(p.at); });
-        if (l->kind != LayerKind::tiles || kind == LatticeKind::square) continue;
-        each_cell(l->grid, l->cells(), [&](Point p, Cell c, MaterialId m) {
+        if (l->has_props()) layer.props().change_all([&](Prop& p) { p.at = moved(p.at); });
+        if (!l->tiles() || kind == LatticeKind::square) continue;
+        each_cell(l->grid(), l->cells(), [&](Point p, Cell c, MaterialId m) {
             const Turn shown = to.shown(c.turn());
             if (shown == c.turn()) return;
-            layer.grid.set(p, Cell(c.tile(), shown, c.pinned()), m);
+            layer.grid().set(p, Cell(c.tile(), shown, c.pinned()), m);
             ++turned;
         });
     }
@@ -219,17 +219,17 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
 Rescaled rescaled(const Project& project, const Level& level, Size cell, LatticeKind kind) {
     Rescaled out{level, {}};
     for (const LayerRef& l : level.layers)
-        if (cell.w % l->subdivision != 0 || cell.h % l->subdivision != 0) {
+        if (cell.w % l->subdivision() != 0 || cell.h % l->subdivision() != 0) {
             out.says = say("The layer \"%1\" divides each cell by %2: a new size must be divisible by that", l->name,
-                           l->subdivision);
+                           l->subdivision());
             return out;
         }
     if (kind != level.lattice) return relaid(level, cell, kind);
     const auto scaled = [](int at, int to, int from) { return floor_div(at * to, from); };
     out.level.cell = cell;
     for (const LayerRef& l : level.layers) {
-        if (l->props.empty()) continue;
-        out.level.edit(l->id).props.change_all([&](Prop& p) {
+        if (l->props().empty()) continue;
+        out.level.edit(l->id).props().change_all([&](Prop& p) {
             p.at = {scaled(p.at.x, cell.w, level.cell.w), scaled(p.at.y, cell.h, level.cell.h)};
         });
     }
@@ -275,8 +275,8 @@ Level duplicate_layer(const Level& level, LayerId id, const std::string& name, s
     Layer copy = *level.layers[static_cast<std::size_t>(index)];
     copy.id = next_id++;
     copy.name = name;
-    copy.overlay_of = 0;
-    copy.props.change_all([&](Prop& p) { p.id = next_id++; });
+    if (TileCells* tiles = copy.tiles()) tiles->overlay_of = 0;
+    if (copy.has_props()) copy.props().change_all([&](Prop& p) { p.id = next_id++; });
     Level out = level;
     out.layers.insert(out.layers.begin() + index + 1, std::make_shared<const Layer>(std::move(copy)));
     if (index < level.plane) ++out.plane;
@@ -289,34 +289,34 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     if (index < 1) return out;
     const Layer& above = *level.layers[static_cast<std::size_t>(index)];
     const Layer& below = *level.layers[static_cast<std::size_t>(index) - 1];
-    if (above.kind != below.kind || !(above.has_cells() || above.kind == LayerKind::props) || below.locked ||
-        above.locked || above.shift != below.shift || above.subdivision != below.subdivision)
+    if (above.kind() != below.kind() || !(above.has_cells() || above.kind() == LayerKind::props) || below.locked ||
+        above.locked || above.shift != below.shift || above.subdivision() != below.subdivision())
         return out;
     out.done = true;
     Layer& to = out.level.edit(below.id);
-    if (above.kind == LayerKind::props) {
-        for (const Prop& p : above.props) to.props.put(p);
+    if (above.kind() == LayerKind::props) {
+        for (const Prop& p : above.props()) to.props().put(p);
         out.level = remove_layer(out.level, id);
         return out;
     }
-    Grid left = above.grid;
+    Grid left = above.grid();
     std::map<TileId, bool> shows;
-    each_cell(above.grid, above.cells(), [&](Point p, Cell c, MaterialId m) {
+    each_cell(above.grid(), above.cells(), [&](Point p, Cell c, MaterialId m) {
         auto [known, fresh] = shows.try_emplace(c.tile(), false);
-        if (fresh && above.kind == LayerKind::tiles) known->second = see_through(project, c.tile(), level.geometry());
-        if (known->second && (below.grid.cell(p).bits != 0 || below.grid.material(p) != 0)) {
+        if (fresh && above.tiles()) known->second = see_through(project, c.tile(), level.geometry());
+        if (known->second && (below.grid().cell(p).bits != 0 || below.grid().material(p) != 0)) {
             ++out.stayed;
             return;
         }
-        to.grid.set(p, c, m);
+        to.grid().set(p, c, m);
         left.set(p, {}, 0);
     });
-    join::resolve(rules, to.grid, to.cells(), below.id);
+    join::resolve(rules, to.grid(), to.cells(), below.id);
     if (out.stayed == 0) {
         out.level = remove_layer(out.level, id);
     } else {
         join::resolve(rules, left, above.cells(), id);
-        out.level.edit(id).grid = left;
+        out.level.edit(id).grid() = left;
     }
     return out;
 }

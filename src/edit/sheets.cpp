@@ -110,8 +110,8 @@ std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
     };
     for (const auto& level : project.levels)
         for (const LayerRef& layer : level->layers)
-            if (layer->kind == LayerKind::tiles)
-                each_cell(layer->grid, layer->cells(), [&](Point, Cell cell, MaterialId) { use(cell.tile()); });
+            if (layer->tiles())
+                each_cell(layer->grid(), layer->cells(), [&](Point, Cell cell, MaterialId) { use(cell.tile()); });
     for (const auto& material : project.materials)
         for (const auto& [mask, variants] : material->joins.cases)
             for (const Variant& v : variants) use(v.tile);
@@ -185,11 +185,11 @@ Project rejoin(Project project) {
         Level level = *project.levels[i];
         bool changed = false;
         for (const level::LayerRef& layer : project.levels[i]->layers) {
-            if (layer->kind != LayerKind::tiles) continue;
-            Grid grid = layer->grid;
+            if (!layer->tiles()) continue;
+            Grid grid = layer->grid();
             join::resolve(rules, grid, layer->cells(), layer->id);
-            if (grid == layer->grid) continue;
-            level.edit(layer->id).grid = std::move(grid);
+            if (grid == layer->grid()) continue;
+            level.edit(layer->id).grid() = std::move(grid);
             changed = true;
         }
         if (changed) project.put(std::move(level));

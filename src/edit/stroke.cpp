@@ -9,6 +9,7 @@
 #include <set>
 
 #include "base/chance.hpp"
+#include "base/match.hpp"
 #include "base/parallel.hpp"
 #include "base/wide.hpp"
 #include "level/block.hpp"
@@ -28,48 +29,63 @@ LayerId home_of_tile(const Project& project, const Level& level, TileId tile) {
     return m ? home_in(level, m->homes) : 0;
 }
 
+LayerId home_of_material(const Project& project, const Level& level, MaterialId material) {
+    const Material* m = project.material(material);
+    return m ? home_in(level, m->homes) : 0;
+}
+
+// Of what the Hand holds; 0 where the active layer takes it.
+LayerId home_layer(const Project& project, const Level& level, const Hand& hand, const Layer* active) {
+    return match(
+        hand.holds, [](const held::Nothing&) { return LayerId{0}; }, [](const held::Eraser&) { return LayerId{0}; },
+        [](const held::Stamp&) { return LayerId{0}; },
+        [&](const held::Material& m) { return home_of_material(project, level, m.id); },
+        [&](const held::Tile& t) { return home_of_tile(project, level, t.id); },
+        [&](const held::Spread& s) {
+            if (s.items.empty()) return LayerId{0};
+            const SpreadItem& first = s.items.front();
+            return first.material != 0 ? home_of_material(project, level, first.material)
+                                       : home_of_tile(project, level, first.tile);
+        },
+        [&](const held::Blocker&) {
+            // The active layer if it is one of blockers, else the frontmost of them.
+            LayerId home = 0;
+            if (!active || !active->blockers())
+                for (const LayerRef& l : level.layers)
+                    if (l->blockers()) home = l->id;
+            return home;
+        },
+        [&](const held::Prop&) {
+            // The active layer if it takes props, else the frontmost layer of props behind the walker.
+            LayerId home = 0;
+            if (active && active->has_props()) return home;
+            for (int i = 0; i < static_cast<int>(level.layers.size()); ++i) {
+                const auto& l = level.layers[static_cast<std::size_t>(i)];
+                if (l->kind() == LayerKind::props && (home == 0 || i < level.plane)) home = l->id;
+            }
+            return home;
+        });
+}
+
 } // namespace
 
 Target target_of(const Project& project, const Level& level, const Hand& hand, LayerId active, bool stay) {
     Target out{active, false, Obstacle::none};
     if (!stay) {
-        LayerId home = 0;
-        const SpreadItem of = hand.kind == Hand::Kind::spread && !hand.spread.empty()
-                                  ? hand.spread.front()
-                                  : SpreadItem{hand.material, hand.tile};
-        const bool spreads = hand.kind == Hand::Kind::spread;
-        if (hand.kind == Hand::Kind::material || (spreads && of.material != 0)) {
-            if (const Material* m = project.material(of.material)) home = home_in(level, m->homes);
-        } else if (hand.kind == Hand::Kind::tile || spreads) {
-            home = home_of_tile(project, level, of.tile);
-        } else if (hand.kind == Hand::Kind::blocker) {
-            // There is one kind of layer for them: the active one, else the frontmost.
-            const Layer* layer = level.layer(active);
-            if (!layer || layer->kind != LayerKind::blockers)
-                for (const LayerRef& l : level.layers)
-                    if (l->kind == LayerKind::blockers) home = l->id;
-        } else if (hand.kind == Hand::Kind::prop) {
-            // Props go to the active layer if it takes them, else to the frontmost layer of props behind the walker.
-            const Layer* layer = level.layer(active);
-            if (!layer || !layer->has_props())
-                for (int i = 0; i < static_cast<int>(level.layers.size()); ++i) {
-                    const auto& l = level.layers[static_cast<std::size_t>(i)];
-                    if (l->kind == LayerKind::props && (home == 0 || i < level.plane)) home = l->id;
-                }
-        }
+        const LayerId home = home_layer(project, level, hand, level.layer(active));
         if (home && home != active) out = {home, true, Obstacle::none};
     }
     const Layer* layer = level.layer(out.layer);
     const auto takes = [&] {
-        if (hand.kind == Hand::Kind::prop) return layer->has_props();
-        if (hand.kind == Hand::Kind::eraser) return layer->has_cells();
-        return layer->kind == (hand.kind == Hand::Kind::blocker ? LayerKind::blockers : LayerKind::tiles);
+        if (hand.is<held::Prop>()) return layer->has_props();
+        if (hand.is<held::Eraser>()) return layer->has_cells();
+        return layer->kind() == (hand.is<held::Blocker>() ? LayerKind::blockers : LayerKind::tiles);
     };
     if (!layer)
         out.obstacle = Obstacle::no_layer;
     else if (!takes())
         out.obstacle = Obstacle::wrong_kind;
-    else if (layer->subdivision != 1)
+    else if (layer->subdivision() != 1)
         out.obstacle = Obstacle::subdivision; // cells of its own: see close_up.hpp
     else if (layer->locked)
         out.obstacle = Obstacle::locked;
@@ -79,16 +95,11 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
 }
 
 bool lays_cells(const Hand& hand) {
-    return hand.kind == Hand::Kind::material || hand.kind == Hand::Kind::tile || hand.kind == Hand::Kind::eraser ||
-           hand.kind == Hand::Kind::spread || hand.kind == Hand::Kind::blocker;
+    return hand.is<held::Material>() || hand.is<held::Tile>() || hand.is<held::Eraser>() || hand.is<held::Spread>() ||
+           hand.is<held::Blocker>();
 }
 
-Hand blocker_hand(TileShape shape) {
-    Hand out;
-    out.kind = Hand::Kind::blocker;
-    out.tile = 1 + static_cast<TileId>(shape);
-    return out;
-}
+Hand blocker_hand(TileShape shape) { return {held::Blocker{shape}}; }
 
 std::vector<Point> pencil_cells(Point at, int size, bool round) {
     const int before = (size - 1) / 2;
@@ -217,25 +228,26 @@ VIC_WIDE void lay_row(Cell* cells, MaterialId* materials, std::uint64_t row, std
 
 // Lays cells for which no block has to be looked after, a chunk at a time.
 void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& grid, const Region& cells) {
-    const bool lays_tile = hand.kind == Hand::Kind::tile || hand.kind == Hand::Kind::blocker;
-    const bool spreads = hand.kind == Hand::Kind::spread;
+    const bool lays_tile = hand.is<held::Tile>() || hand.is<held::Blocker>();
+    const auto* spread = hand.as<held::Spread>();
+    const bool spreads = spread != nullptr;
     const bool uniform = !spreads && hand.share_empty == 0;
     std::map<TileId, MaterialId> materials; // of the tiles of a spread
-    for (const SpreadItem& i : hand.spread)
-        if (i.tile != 0) materials[i.tile] = material_of(project, i.tile);
+    if (spread)
+        for (const SpreadItem& i : spread->items)
+            if (i.tile != 0) materials[i.tile] = material_of(project, i.tile);
     const auto content_of = [&](const SpreadItem& item) {
         return item.material != 0 ? Content{{}, item.material}
                                   : Content{Cell(item.tile, item.turn, true),
                                             item.tile != 0 ? materials.at(item.tile) : MaterialId{0}};
     };
     Content all;
-    if (hand.kind == Hand::Kind::material) all.material = hand.material;
-    if (lays_tile)
-        all = {Cell(hand.tile, hand.turn, true),
-               hand.kind == Hand::Kind::tile ? material_of(project, hand.tile) : MaterialId{0}};
+    if (const auto* m = hand.as<held::Material>()) all.material = m->id;
+    if (const auto* t = hand.as<held::Tile>()) all = {Cell(t->id, hand.turn, true), material_of(project, t->id)};
+    if (const auto* b = hand.as<held::Blocker>()) all.cell = Blockers::cell_of(turned(b->shape, hand.turn));
     const Box bounds = cells.bounds();
     // A chunk full of what is laid, shared by all that become so.
-    const bool erases = hand.kind == Hand::Kind::eraser;
+    const bool erases = hand.is<held::Eraser>();
     std::shared_ptr<const Chunk> whole;
     if (uniform && !erases && bounds.w >= kChunk && bounds.h >= kChunk) {
         auto made = make_chunk();
@@ -297,16 +309,17 @@ bool left_out(const Hand& hand, LayerId layer, Point cell) {
 }
 
 SpreadItem choice(const Hand& hand, LayerId layer, Point cell) {
-    if (hand.kind != Hand::Kind::spread) return {hand.material, hand.tile, hand.turn, 100};
+    const auto* spread = hand.as<held::Spread>();
+    if (!spread) return {hand.material(), hand.tile(), hand.turn, 100};
     std::uint32_t total = 0;
-    for (const SpreadItem& i : hand.spread) total += static_cast<std::uint32_t>(i.weight);
-    if (total == 0) return hand.spread.empty() ? SpreadItem{} : hand.spread.front();
+    for (const SpreadItem& i : spread->items) total += static_cast<std::uint32_t>(i.weight);
+    if (total == 0) return spread->items.empty() ? SpreadItem{} : spread->items.front();
     std::uint32_t at = scaled(static_cast<std::uint32_t>(chance_at(hand, layer, cell) >> 32), total);
-    for (const SpreadItem& i : hand.spread) {
+    for (const SpreadItem& i : spread->items) {
         if (at < static_cast<std::uint32_t>(i.weight)) return i;
         at -= static_cast<std::uint32_t>(i.weight);
     }
-    return hand.spread.back();
+    return spread->items.back();
 }
 
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& hand,
@@ -318,9 +331,10 @@ namespace {
 
 // The Hand with its turns as the lattice can show them.
 Hand shown_on(const Lattice& lattice, Hand hand) {
-    if (lattice.square() || hand.kind == Hand::Kind::blocker) return hand;
+    if (lattice.square() || hand.is<held::Blocker>()) return hand;
     hand.turn = lattice.shown(hand.turn);
-    for (SpreadItem& i : hand.spread) i.turn = lattice.shown(i.turn);
+    if (auto* spread = hand.as<held::Spread>())
+        for (SpreadItem& i : spread->items) i.turn = lattice.shown(i.turn);
     return hand;
 }
 
@@ -329,16 +343,16 @@ Hand shown_on(const Lattice& lattice, Hand hand) {
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& asked,
          const Region& wanted) {
     Laid out{level, {}, 0};
-    assert(level.layer(layer) && level.layer(layer)->has_cells() && level.layer(layer)->subdivision == 1);
-    const bool blockers = level.layer(layer)->kind == LayerKind::blockers;
+    assert(level.layer(layer) && level.layer(layer)->has_cells() && level.layer(layer)->subdivision() == 1);
+    const bool blockers = level.layer(layer)->blockers();
     const Hand hand = shown_on(level.geometry(), asked);
     Region cells = wanted;
     if (!level.cells().contains(cells.bounds())) cells.keep(level.cells());
     const Box bounds = cells.bounds();
     if (bounds.empty() || !lays_cells(hand)) return out;
-    Grid& grid = out.level.edit(layer).grid;
+    Grid& grid = out.level.edit(layer).grid();
     const Grid before = grid;
-    const Tile* block = hand.kind == Hand::Kind::tile ? block_of(project, hand.tile) : nullptr;
+    const Tile* block = hand.is<held::Tile>() ? block_of(project, hand.tile()) : nullptr;
     Box lifted;
     if (blockers || reach_of(project).none()) {
         lay_chunks(project, hand, layer, grid, cells);
@@ -351,7 +365,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
         };
         for (const Point p : cells.cells()) {
             if (!level.cells().contains(p) || left_out(hand, layer, p)) continue;
-            if (hand.kind == Hand::Kind::eraser) {
+            if (hand.is<held::Eraser>()) {
                 // A block goes where its foot is touched, or its picture where nothing else lies.
                 if (const LaidBlock over = block_at(tiles, grid, p, level.lattice != LatticeKind::square);
                     over.tile &&
@@ -364,7 +378,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
                 const auto others = in_the_way(tiles, grid, *block, p, hand.turn);
                 // A stroke sets one beside the other; another block makes room.
                 if (std::any_of(others.begin(), others.end(),
-                                [&](const LaidBlock& o) { return o.cell.tile() == hand.tile; }))
+                                [&](const LaidBlock& o) { return o.cell.tile() == hand.tile(); }))
                     continue;
                 for (const LaidBlock& o : others) lift(o.at);
             }
@@ -391,18 +405,16 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
 std::optional<Picked> pick(const Project& project, const Level& level, Point cell, LayerId active) {
     const TileTable tiles = reach_of(project).none() ? TileTable() : TileTable(project);
     const auto at = [&](const Layer& layer) -> std::optional<Picked> {
-        if (!layer.has_cells() || !layer.shown || layer.subdivision != 1) return std::nullopt;
-        if (layer.kind == LayerKind::blockers) {
-            const Cell held = layer.grid.cell(cell);
-            if (held.empty() || layer.id != active) return std::nullopt;
-            Picked out{layer.id, blocker_hand(TileShape::none)};
-            out.hand.tile = held.tile();
-            out.hand.turn = held.turn();
-            return out;
+        if (!layer.has_cells() || !layer.shown || layer.subdivision() != 1) return std::nullopt;
+        if (const Blockers* blockers = layer.blockers()) {
+            const TileShape shape = blockers->shape(cell);
+            if (shape == TileShape::none || layer.id != active) return std::nullopt;
+            return Picked{layer.id, blocker_hand(shape)};
         }
-        Cell c = layer.grid.cell(cell);
-        MaterialId m = layer.grid.material(cell);
-        if (const LaidBlock over = block_at(tiles, layer.grid, cell, level.lattice != LatticeKind::square); over.tile) {
+        Cell c = layer.grid().cell(cell);
+        MaterialId m = layer.grid().material(cell);
+        if (const LaidBlock over = block_at(tiles, layer.grid(), cell, level.lattice != LatticeKind::square);
+            over.tile) {
             c = over.cell;
             m = 0;
         }
@@ -410,11 +422,9 @@ std::optional<Picked> pick(const Project& project, const Level& level, Point cel
         Picked out;
         out.layer = layer.id;
         if (m != 0 && !c.pinned() && project.material(m)) {
-            out.hand.kind = Hand::Kind::material;
-            out.hand.material = m;
+            out.hand.holds = held::Material{m};
         } else {
-            out.hand.kind = Hand::Kind::tile;
-            out.hand.tile = c.tile();
+            out.hand.holds = held::Tile{c.tile()};
             out.hand.turn = c.turn();
         }
         return out;
@@ -439,18 +449,18 @@ Text name_at(const Project& project, const Layer& layer, Point cell) {
 }
 
 std::vector<Text> names_in(const Project& project, const Layer& layer, std::span<const Point> cells) {
-    const bool blocks = !reach_of(project).none() && layer.kind != LayerKind::blockers;
+    const bool blocks = !reach_of(project).none() && !layer.blockers();
     const TileTable tiles = blocks ? TileTable(project) : TileTable();
     std::set<std::pair<MaterialId, TileId>> known; // a material, or a tile that goes by none
     std::vector<Text> names;
     for (const Point p : cells) {
-        const Cell c = layer.grid.cell(p);
-        const Material* m = c.pinned() ? nullptr : project.material(layer.grid.material(p));
+        const Cell c = layer.grid().cell(p);
+        const Material* m = c.pinned() ? nullptr : project.material(layer.grid().material(p));
         std::pair<MaterialId, TileId> what{m ? m->id : MaterialId{0}, m ? TileId{0} : c.tile()};
         if (blocks)
-            if (const LaidBlock over = block_at(tiles, layer.grid, p); over.tile) what = {0, over.tile->id};
+            if (const LaidBlock over = block_at(tiles, layer.grid(), p); over.tile) what = {0, over.tile->id};
         if (what == std::pair<MaterialId, TileId>{} || !known.insert(what).second) continue;
-        if (layer.kind == LayerKind::blockers) return {Text("a blocker")};
+        if (layer.blockers()) return {Text("a blocker")};
         names.push_back(what.first != 0 ? Text::verbatim(project.material(what.first)->name)
                                         : tile_name(project, what.second));
     }

@@ -2,47 +2,18 @@
 // stroke are the same calculation.
 #pragma once
 
-#include <memory>
 #include <optional>
 #include <span>
 #include <string>
 #include <vector>
 
 #include "base/text.hpp"
+#include "edit/hand.hpp"
 #include "join/resolve.hpp"
 #include "level/project.hpp"
 #include "level/region.hpp"
 
 namespace vic::edit {
-
-// One of the things that a spread chooses from.
-struct SpreadItem {
-    level::MaterialId material = 0; // either this
-    level::TileId tile = 0;         // or that
-    Turn turn{};                    // of the tile
-    int weight = 100;               // 0 .. 1000
-    bool operator==(const SpreadItem&) const = default;
-};
-
-struct Hand {
-    enum class Kind : std::uint8_t { empty, material, tile, eraser, prop, spread, stamp, blocker };
-    Kind kind = Kind::empty;
-    level::MaterialId material = 0;
-    level::TileId tile = 0; // of blockers 1 + the shape, as their cells hold it
-    level::PropKindId prop = 0;
-    Turn turn;           // tiles, blockers and stamps; of props only whether mirrored
-    int size = 1;        // cells a side of the pencil and the eraser, 1 .. 16
-    bool round = false;  // whether the pencil's tip is round
-    int share_empty = 0; // per cent of the cells that are left as they are, 0 .. 99
-    std::vector<SpreadItem> spread;
-    std::uint32_t seed =
-        0; // another one, another choice of the spread and of what is left; each cell's choice is steady
-    std::shared_ptr<const level::Stamp> stamp;
-    bool pins = false; // of stamps: painted cells stay as they were taken, they do not join anew
-    bool operator==(const Hand&) const = default;
-};
-// The Hand may lay on cells: it is a material, a tile, a spread, a blocker or the eraser.
-bool lays_cells(const Hand& hand);
 
 enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind, subdivision };
 

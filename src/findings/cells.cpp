@@ -62,7 +62,7 @@ CellFaults CellChecker::chunk_faults(const Grid& grid, Point at) const {
 
 CellFaults CellChecker::of(const std::string& level, const Layer& layer) {
     LayerFaults& known = known_[{level, layer.id}];
-    const Grid& grid = layer.grid;
+    const Grid& grid = layer.grid();
     looked_at_ = 0;
     const auto look = [&](Point chunk) {
         looked_at_ += std::int64_t{kChunk} * kChunk;

@@ -30,7 +30,7 @@ std::string place(Point p) { return std::to_string(p.x) + ", " + std::to_string(
 void check_cells(const Project& project, const Level& level, const Layer& layer, CellChecker& cells,
                  std::vector<Finding>& out) {
     const CellFaults faults = cells.of(level.id, layer);
-    const auto in_level = [&](Point own) { return Point{own.x / layer.subdivision, own.y / layer.subdivision}; };
+    const auto in_level = [&](Point own) { return Point{own.x / layer.subdivision(), own.y / layer.subdivision()}; };
     const int gone = faults.gone;
     const Point first_gone = in_level(faults.first_gone);
     if (gone > 0)
@@ -123,11 +123,11 @@ void check_circles(const Project& project, std::vector<Finding>& out) {
 void check_level(const Project& project, const Level& level, CellChecker& cells, std::vector<Finding>& out) {
     bool solid = false;
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->kind == LayerKind::tiles) {
+        if (layer->tiles()) {
             check_cells(project, level, *layer, cells, out);
         }
         solid = solid || layer->blocks();
-        if (layer->kind == LayerKind::backdrop && !project.sheet(layer->backdrop.sheet))
+        if (layer->backdrop() && !project.sheet(layer->backdrop()->sheet))
             out.push_back({"backdrop-empty",
                            Severity::warning,
                            level.id,

@@ -4,10 +4,12 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <variant>
 #include <vector>
 
 #include "base/image.hpp"
 #include "base/lattice.hpp"
+#include "level/blockers.hpp"
 #include "level/grid.hpp"
 #include "level/plan.hpp"
 #include "level/props.hpp"
@@ -37,6 +39,18 @@ struct PropKind {
     bool operator==(const PropKind&) const = default;
 };
 
+// What the kinds of layers hold.
+struct TileCells {
+    Grid grid;
+    bool solid = false;     // whether the shapes of its tiles block
+    int subdivision = 1;    // so many of its cells a side make one of the level's, 1 .. 8; those of solid ones 1
+    LayerId overlay_of = 0; // the layer whose see-through tiles it takes; 0 for none
+};
+
+struct PlacedProps {
+    Props props;
+};
+
 // One picture repeated over the whole layer.
 struct Backdrop {
     SheetId sheet = 0;
@@ -44,7 +58,7 @@ struct Backdrop {
     bool operator==(const Backdrop&) const = default;
 };
 
-// Of a layer of props that is planted: what, where and how dense. The props are the layer's.
+// What is planted, where and how dense.
 struct Planting {
     struct Kind {
         PropKindId kind = 0;
@@ -59,43 +73,54 @@ struct Planting {
     std::uint32_t seed = 1;
     bool operator==(const Planting&) const = default;
 };
+struct PlantedProps {
+    Props props; // that came of the recipe, and stay as they are until it is planted anew
+    Planting recipe;
+};
 
-// Blockers are cells that block and are not seen: each holds 1 + its TileShape where others hold a tile.
 enum class LayerKind : std::uint8_t { tiles, props, backdrop, blockers, planting };
-inline bool has_cells(LayerKind kind) { return kind == LayerKind::tiles || kind == LayerKind::blockers; }
-inline bool has_props(LayerKind kind) { return kind == LayerKind::props || kind == LayerKind::planting; }
-
-inline constexpr std::uint32_t kBlockerLimit = kTileShapes; // what the cells of blockers hold is below this
-inline TileShape blocker_shape(Cell cell) {
-    return cell.empty() ? TileShape::none : turned(static_cast<TileShape>(cell.tile() - 1), cell.turn());
-}
+using LayerContent =
+    std::variant<TileCells, PlacedProps, Backdrop, Blockers, PlantedProps>; // in the order of LayerKind
+// Of no cells, which a layer that has cells must get. `cells` are those of the level.
+LayerContent empty_content(LayerKind kind, Size cells);
 
 struct Layer {
     LayerId id = 0;
     std::string name;
-    LayerKind kind = LayerKind::tiles;
     bool shown = true;
     bool locked = false;
-    bool solid = false;            // whether the shapes of its tiles block; blockers always do
-    std::string collision_class;   // of solid ones: what the engine tells masses apart by; may be empty
+    std::string collision_class;   // of those that block: what the engine tells masses apart by; may be empty
     int opacity = 100;             // per cent
     Rgba tint{255, 255, 255, 255}; // multiplied with what lies on it; tiles and props only, its alpha is not used
     Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
-    Point shift{0, 0};             // half cells, -1 .. 1 each; not of solid layers
+    Point shift{0, 0};             // half cells, -1 .. 1 each; not of layers that block
     std::string group;             // "Shore/Plants": what the Section folds together; may be empty
-    int subdivision = 1;     // so many of its cells a side make one of the level's, 1 .. 8; tiles that do not block
-    LayerId overlay_of = 0;  // the layer whose see-through tiles it takes; 0 for none
-    Grid grid;               // tiles and blockers only
-    Props props;             // props and planting only
-    Backdrop backdrop;       // backdrop only
-    Planting planting;       // planting only
+    LayerContent content;
 
-    [[nodiscard]] Box cells() const { return box_of(grid.size()); } // its own
-    [[nodiscard]] bool has_cells() const { return level::has_cells(kind); }
-    [[nodiscard]] bool has_props() const { return level::has_props(kind); }
-    [[nodiscard]] bool blocks() const {
-        return kind == LayerKind::blockers || (kind == LayerKind::tiles && solid && subdivision == 1);
-    }
+    [[nodiscard]] LayerKind kind() const { return static_cast<LayerKind>(content.index()); }
+    [[nodiscard]] const TileCells* tiles() const { return std::get_if<TileCells>(&content); } // null of other kinds
+    [[nodiscard]] TileCells* tiles() { return std::get_if<TileCells>(&content); }
+    [[nodiscard]] const Blockers* blockers() const { return std::get_if<Blockers>(&content); } // null of other kinds
+    [[nodiscard]] const Backdrop* backdrop() const { return std::get_if<Backdrop>(&content); } // null of other kinds
+    [[nodiscard]] Backdrop* backdrop() { return std::get_if<Backdrop>(&content); }
+    [[nodiscard]] const PlantedProps* planted() const { return std::get_if<PlantedProps>(&content); } // or null
+    [[nodiscard]] PlantedProps* planted() { return std::get_if<PlantedProps>(&content); }
+
+    // The cells of tiles and of blockers, whatever is in them; those of other kinds are none. To change them the layer
+    // must have cells.
+    [[nodiscard]] const Grid& grid() const;
+    [[nodiscard]] Grid& grid();
+    // The props that were placed or planted; of other kinds none. To change them the layer must have props.
+    [[nodiscard]] const Props& props() const;
+    [[nodiscard]] Props& props();
+
+    [[nodiscard]] Box cells() const { return box_of(grid().size()); } // its own
+    [[nodiscard]] bool has_cells() const { return tiles() || blockers(); }
+    [[nodiscard]] bool has_props() const { return std::holds_alternative<PlacedProps>(content) || planted(); }
+    [[nodiscard]] int subdivision() const { return tiles() ? tiles()->subdivision : 1; }
+    [[nodiscard]] LayerId overlay_of() const { return tiles() ? tiles()->overlay_of : 0; }
+    [[nodiscard]] bool solid() const { return tiles() && tiles()->solid; } // tiles whose shapes block
+    [[nodiscard]] bool blocks() const { return blockers() || (solid() && subdivision() == 1); }
 };
 
 enum class View : std::uint8_t { from_above, from_the_side };
@@ -155,7 +180,7 @@ struct Level {
     [[nodiscard]] Lattice geometry() const { return {lattice, cell}; }
     // How the cells of a layer lie.
     [[nodiscard]] Lattice lattice_of(const Layer& layer) const {
-        return {lattice, {cell.w / layer.subdivision, cell.h / layer.subdivision}};
+        return {lattice, {cell.w / layer.subdivision(), cell.h / layer.subdivision()}};
     }
     // The pixels of its cells. What stands up at the back of an isometric level reaches above them.
     [[nodiscard]] Box pixels() const { return geometry().box(cells()); }

@@ -66,9 +66,10 @@ Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
 }
 
 bool same_settings(const Layer& a, const Layer& b) {
-    return a.id == b.id && a.kind == b.kind && a.shown == b.shown && a.opacity == b.opacity && a.solid == b.solid &&
-           a.collision_class == b.collision_class && a.subdivision == b.subdivision && a.tint == b.tint &&
-           a.shift == b.shift && a.backdrop == b.backdrop && a.grid.size() == b.grid.size();
+    const bool other_picture = a.backdrop() && b.backdrop() && *a.backdrop() != *b.backdrop();
+    return a.id == b.id && a.kind() == b.kind() && a.shown == b.shown && a.opacity == b.opacity &&
+           a.solid() == b.solid() && a.collision_class == b.collision_class && a.subdivision() == b.subdivision() &&
+           a.tint == b.tint && a.shift == b.shift && !other_picture && a.grid().size() == b.grid().size();
 }
 
 } // namespace
@@ -90,13 +91,13 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
             break;
         }
         if (la.has_cells()) {
-            for (const Box& box : differences(la.grid, lb.grid)) {
-                const Box seen = in_level(box, lb.subdivision);
+            for (const Box& box : differences(la.grid(), lb.grid())) {
+                const Box seen = in_level(box, lb.subdivision());
                 out.cells.push_back(reach.seen_from(over || lb.shift != Point{} ? seen.grown(1) : seen));
             }
         }
         const int aside = lb.shift != Point{} ? 1 : 0;
-        Props::differences(la.props, lb.props, [&](const Prop* before, const Prop* after) {
+        Props::differences(la.props(), lb.props(), [&](const Prop* before, const Prop* after) {
             for (const Prop* prop : {before, after})
                 if (prop) out.cells.push_back(cells_of(*prop, b, kinds).grown(aside));
         });
@@ -196,9 +197,8 @@ Level make_level(Project& project, const std::string& name, Size cells, Size cel
         Layer layer;
         layer.id = project.next_id++;
         layer.name = layer_name;
-        layer.kind = kind;
-        layer.solid = solid;
-        if (level::has_cells(kind)) layer.grid = Grid(cells);
+        layer.content = empty_content(kind, cells);
+        if (TileCells* tiles = layer.tiles()) tiles->solid = solid;
         level.layers.push_back(std::make_shared<const Layer>(std::move(layer)));
     };
     add(names.ground, LayerKind::tiles, true);

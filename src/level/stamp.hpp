@@ -3,6 +3,7 @@
 
 #include <memory>
 #include <string>
+#include <variant>
 #include <vector>
 
 #include "level/level.hpp"
@@ -11,14 +12,33 @@ namespace vic::level {
 
 using StampId = std::uint32_t;
 
-// What a stamp holds of one layer.
+// What a stamp holds of one layer: cells as large as the stamp, in the layer's own cells, or props, in pixels from the
+// corner of the stamp's first cell.
+struct StampTiles {
+    Grid grid;
+    int subdivision = 1; // as of TileCells
+    bool operator==(const StampTiles&) const = default;
+};
+struct StampProps {
+    std::vector<Prop> props;
+    bool planted = false; // whether they were taken from a layer that is planted
+    bool operator==(const StampProps&) const = default;
+};
 struct StampLayer {
     LayerId from = 0; // the layer it was taken from, where it is laid again if the level has it
     std::string name; // of that layer: in other levels, the layer of this name takes it
-    LayerKind kind = LayerKind::tiles;
-    int subdivision = 1;     // as of a Layer
-    Grid grid;               // tiles and blockers: as large as the stamp, in its own cells
-    std::vector<Prop> props; // props: in pixels from the corner of the stamp's first cell
+    std::variant<StampTiles, StampProps, Blockers> content;
+
+    [[nodiscard]] LayerKind kind() const; // of the layers that take it
+    [[nodiscard]] int subdivision() const;
+    // As those of a Layer: of no cells, and none, where it holds the other. To change them it must hold them.
+    [[nodiscard]] const Grid& grid() const;
+    [[nodiscard]] Grid& grid();
+    [[nodiscard]] bool has_cells() const { return !std::holds_alternative<StampProps>(content); }
+    [[nodiscard]] const StampProps* props() const {
+        return std::get_if<StampProps>(&content);
+    } // null where it has cells
+    [[nodiscard]] StampProps* props() { return std::get_if<StampProps>(&content); }
     bool operator==(const StampLayer&) const = default;
 };
 

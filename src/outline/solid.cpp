@@ -327,13 +327,13 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
         ++shapes;
     };
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->kind == level::LayerKind::blockers) {
-            level::each_cell(layer->grid, cells, [&](Point at, level::Cell cell, level::MaterialId) {
-                add(at, forms.code_of(level::blocker_shape(cell)));
+        if (const level::Blockers* blockers = layer->blockers()) {
+            level::each_cell(blockers->cells(), cells, [&](Point at, level::Cell cell, level::MaterialId) {
+                add(at, forms.code_of(level::Blockers::shape_of(cell)));
             });
             continue;
         }
-        if (layer->kind != level::LayerKind::tiles || !layer->solid) continue;
+        if (!layer->solid()) continue;
         // A level has few different cells at any place; what they block is looked up once each.
         struct ReadCell {
             std::uint32_t bits = 0;
@@ -341,24 +341,25 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
             bool block = false;
         };
         std::array<ReadCell, 256> known{};
-        level::each_cell(layer->grid, tiles.reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
-            ReadCell& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
-            if (cell.bits != k.bits) {
-                const level::Tile* tile = tiles.find(cell.tile()).tile;
-                k.bits = cell.bits;
-                k.block = tile && tile->is_block();
-                k.code = k.block ? SolidCode{kOpen} : codes.of(cell);
-            }
-            if (!k.block) {
-                if (cells.contains(at)) add(at, k.code);
-                return;
-            }
-            const Box foot = level::foot_under(*tiles.find(cell.tile()).tile, at, cell.turn());
-            const Box seen = intersection(intersection(foot, cells), level.cells());
-            for (int y = seen.y; y < seen.bottom(); ++y)
-                for (int x = seen.x; x < seen.right(); ++x)
-                    add({x, y}, codes.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
-        });
+        level::each_cell(layer->grid(), tiles.reach().seen_in(cells),
+                         [&](Point at, level::Cell cell, level::MaterialId) {
+                             ReadCell& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
+                             if (cell.bits != k.bits) {
+                                 const level::Tile* tile = tiles.find(cell.tile()).tile;
+                                 k.bits = cell.bits;
+                                 k.block = tile && tile->is_block();
+                                 k.code = k.block ? SolidCode{kOpen} : codes.of(cell);
+                             }
+                             if (!k.block) {
+                                 if (cells.contains(at)) add(at, k.code);
+                                 return;
+                             }
+                             const Box foot = level::foot_under(*tiles.find(cell.tile()).tile, at, cell.turn());
+                             const Box seen = intersection(intersection(foot, cells), level.cells());
+                             for (int y = seen.y; y < seen.bottom(); ++y)
+                                 for (int x = seen.x; x < seen.right(); ++x)
+                                     add({x, y}, codes.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
+                         });
     }
     return shapes;
 }

@@ -42,8 +42,8 @@ struct Form {
 // 1/64), and a piece belongs to the boundary where something blocks on one side of it only.
 Form form_of(level::Polygons polygons);
 // Their union as outlines that do not cross: masses with a positive area2(), holes with a negative one. For shapes so
-// crooked that cutting them in whole units comes to no end (B. R. Vatti, "A generic solution to polygon clipping", 1992;
-// by the library Clipper). All must go round the same way.
+// crooked that cutting them in whole units comes to no end (B. R. Vatti, "A generic solution to polygon clipping",
+// 1992; by the library Clipper). All must go round the same way.
 level::Polygons united(const level::Polygons& polygons);
 
 // The forms that a reading of cells came upon. Numbers are good for this list alone.

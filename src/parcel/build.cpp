@@ -45,11 +45,11 @@ Level with_underlays(const Project& project, const Level& level) {
     out.layers.clear();
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const Layer& layer = *level.layers[i];
-        if (layer.kind == LayerKind::tiles) {
+        if (const TileCells* tiles = layer.tiles()) {
             Layer below;
-            below.grid = join::underlay(rules, layer.grid, layer.cells(), layer.id);
-            below.subdivision = layer.subdivision;
-            if (below.grid.count() > 0) {
+            below.content =
+                TileCells{join::underlay(rules, tiles->grid, layer.cells(), layer.id), false, tiles->subdivision};
+            if (below.grid().count() > 0) {
                 below.id = 0x40000000U + layer.id; // above all ids that a project gives out
                 below.name = layer.name + ", below";
                 below.shown = layer.shown;
@@ -73,14 +73,14 @@ Used used_by(const Project& project, const Level& level) {
     out.subdivision.resize(project.next_tile, 0);
     std::set<PropKindId> kinds;
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->kind == LayerKind::tiles)
-            each_cell(layer->grid, layer->cells(), [&](Point, Cell cell, MaterialId) {
+        if (layer->tiles())
+            each_cell(layer->grid(), layer->cells(), [&](Point, Cell cell, MaterialId) {
                 if (cell.tile() >= seen.size()) return;
                 seen[cell.tile()] = true;
                 int& subdivision = out.subdivision[cell.tile()];
-                subdivision = subdivision == 0 ? layer->subdivision : std::min(subdivision, layer->subdivision);
+                subdivision = subdivision == 0 ? layer->subdivision() : std::min(subdivision, layer->subdivision());
             });
-        for (const Prop& prop : layer->props) kinds.insert(prop.kind);
+        for (const Prop& prop : layer->props()) kinds.insert(prop.kind);
     }
     // An animated tile brings those whose pictures it shows.
     std::vector<TileId> frames;
@@ -160,11 +160,11 @@ Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, st
 // The least box of cells that hold something, and their bits for the parcel, little-endian.
 Box cells_plane(const Layer& layer, const Used& used, std::string& bytes) {
     Box box;
-    each_cell(layer.grid, layer.cells(), [&](Point at, Cell cell, MaterialId) {
+    each_cell(layer.grid(), layer.cells(), [&](Point at, Cell cell, MaterialId) {
         if (cell.tile() < used.index.size() && used.index[cell.tile()]) box = united(box, {at.x, at.y, 1, 1});
     });
     bytes.assign(static_cast<std::size_t>(box.size().area()) * 4, '\0');
-    each_cell(layer.grid, box, [&](Point at, Cell cell, MaterialId) {
+    each_cell(layer.grid(), box, [&](Point at, Cell cell, MaterialId) {
         const std::uint32_t index = cell.tile() < used.index.size() ? used.index[cell.tile()] : 0;
         if (!index) return;
         const std::uint32_t bits = index | (std::uint32_t{cell.turn().code} << 24);
@@ -177,7 +177,7 @@ Box cells_plane(const Layer& layer, const Used& used, std::string& bytes) {
 }
 
 Json props_json(const Layer& layer, const Used& used) {
-    std::vector<Prop> props = layer.props.all();
+    std::vector<Prop> props = layer.props().all();
     std::sort(props.begin(), props.end(), [](const Prop& a, const Prop& b) {
         return std::tuple(a.at.y, a.at.x, a.id) < std::tuple(b.at.y, b.at.x, b.id);
     });
@@ -216,7 +216,7 @@ Json one_way_json(const outline::Trace& trace) {
 // What the first version of the format cannot tell: readers of it refuse the parcel rather than show it wrong.
 bool needs_second(const Level& level) {
     return level.lattice != LatticeKind::square ||
-           std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->subdivision != 1; });
+           std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->subdivision() != 1; });
 }
 
 // The collision classes of what blocks, by name; none where no layer has one.
@@ -242,7 +242,7 @@ std::string credits_text(const Project& project, const Level& level, const Used&
     for (const TileRef& ref : used.tiles) shown.insert(ref.sheet->id);
     for (const PropKind* kind : used.kinds) shown.insert(kind->sheet);
     for (const level::LayerRef& layer : level.layers)
-        if (layer->kind == LayerKind::backdrop) shown.insert(layer->backdrop.sheet);
+        if (layer->backdrop()) shown.insert(layer->backdrop()->sheet);
     std::string out = "Art in \"" + level.name + "\"\n";
     const auto line = [&](const char* what, const std::string& text) {
         if (text.empty()) return;
@@ -336,34 +336,34 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     int plane = 0;
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const Layer& layer = *level.layers[i];
-        if (layer.kind == LayerKind::blockers) continue;                          // all of them is in the outlines
-        const LayerKind kind = layer.has_props() ? LayerKind::props : layer.kind; // planted or placed is one
+        if (layer.blockers()) continue;                                             // all of them is in the outlines
+        const LayerKind kind = layer.has_props() ? LayerKind::props : layer.kind(); // planted or placed is one
         Json l{{"id", layer.id},
                {"name", layer.name},
                {"kind", store::layer_kind_words().at(static_cast<std::size_t>(kind))},
                {"shown", layer.shown},
                {"opacity", layer.opacity / 100.0}};
         const Layer plain;
-        if (layer.tint != plain.tint && layer.kind != LayerKind::backdrop) l["tint"] = to_json(layer.tint);
+        if (layer.tint != plain.tint && !layer.backdrop()) l["tint"] = to_json(layer.tint);
         if (layer.parallax != plain.parallax) l["parallax"] = {layer.parallax.x / 100.0, layer.parallax.y / 100.0};
         if (layer.shift != plain.shift)
             l["shift"] = {layer.shift.x * level.cell.w / 2, layer.shift.y * level.cell.h / 2};
-        if (layer.kind == LayerKind::tiles) {
+        if (layer.tiles()) {
             const std::string name = "cells-" + std::to_string(layer.id) + ".u32";
             const Box box = cells_plane(layer, used, out[name]);
-            l["solid"] = layer.solid;
-            if (layer.solid && !layer.collision_class.empty()) l["collision_class"] = layer.collision_class;
+            l["solid"] = layer.solid();
+            if (layer.solid() && !layer.collision_class.empty()) l["collision_class"] = layer.collision_class;
             l["cells"] = {{"file", name}, {"box", to_json(box)}};
-            if (layer.subdivision != 1) l["cell"] = to_json(level.lattice_of(layer).cell);
+            if (layer.subdivision() != 1) l["cell"] = to_json(level.lattice_of(layer).cell);
         } else if (layer.has_props()) {
             l["props"] = props_json(layer, used);
         } else {
-            const Sheet* sheet = project.sheet(layer.backdrop.sheet);
+            const Sheet* sheet = project.sheet(layer.backdrop()->sheet);
             if (!sheet || !sheet->image) continue; // a backdrop without a picture shows nothing
             const std::string name = "backdrop-" + std::to_string(sheet->id) + ".png";
             out[name] = sheet::encode_png(*sheet->image);
             l["image"] = name;
-            l["tint"] = to_json(layer.backdrop.tint);
+            l["tint"] = to_json(layer.backdrop()->tint);
         }
         if (static_cast<int>(i) < level.plane) ++plane;
         j["layers"].push_back(std::move(l));

@@ -169,7 +169,7 @@ void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas
     };
     if (art.over()) {
         const Box cells = intersection(level.geometry().cells_in(art.seen_in(clip, level.geometry())), layer.cells());
-        draw_all(aslant_in(level, join::underlay(*art.over(), layer.grid, cells, layer.id), art, clip));
+        draw_all(aslant_in(level, join::underlay(*art.over(), layer.grid(), cells, layer.id), art, clip));
     }
     draw_all(seen);
 }
@@ -198,7 +198,7 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
     Looked looked(art, lattice, small);
     const bool covers = layer.opacity >= 100;
     level::each_cell(
-        layer.grid, art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
+        layer.grid(), art.table().reach().seen_in(cells), [&](Point at, level::Cell cell, level::MaterialId) {
             const bool inside = cells.contains(at);
             std::uint8_t* hidden =
                 covered && inside
@@ -229,7 +229,7 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
     const int ch = level.cell.h;
     if (art.over()) {
         const Box cells = level.geometry().cells_in(clip);
-        level::each_cell(join::underlay(*art.over(), layer.grid, cells, layer.id), cells,
+        level::each_cell(join::underlay(*art.over(), layer.grid(), cells, layer.id), cells,
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              if (const Art::Picture* picture = art.tile(cell, level.geometry(), small))
                                  blit(canvas, clip, *picture, {at.x * cw, at.y * ch}, layer);
@@ -258,7 +258,7 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
     const int s = 1 << small;
     const Box clip_full{clip.x * s, clip.y * s, clip.w * s, clip.h * s};
     std::vector<const level::Prop*> seen;
-    layer.props.each_in(clip_full.grown(level::prop_reach(project)), [&](const level::Prop& prop) {
+    layer.props().each_in(clip_full.grown(level::prop_reach(project)), [&](const level::Prop& prop) {
         const level::PropKind* kind = project.prop_kind(prop.kind);
         if (kind && !intersection(prop_box(prop, *kind), clip_full).empty()) seen.push_back(&prop);
     });
@@ -283,7 +283,7 @@ void draw_props(const level::Project& project, const Layer& layer, Art& art, Can
 int wrapped(int v, int size) { return v - floor_div(v, size) * size; }
 
 void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip, int small) {
-    const Art::Picture* picture = art.whole_picture(layer.backdrop.sheet, small);
+    const Art::Picture* picture = art.whole_picture(layer.backdrop()->sheet, small);
     if (!picture) return;
     const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
     for (int y = clip.y; y < clip.bottom(); ++y) {
@@ -293,7 +293,7 @@ void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip
             std::uint32_t& to =
                 canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
                               static_cast<std::size_t>(x - canvas.box.x)];
-            to = over(scaled_bytes(tinted(p, layer.backdrop.tint), alpha), to);
+            to = over(scaled_bytes(tinted(p, layer.backdrop()->tint), alpha), to);
         }
     }
 }
@@ -338,7 +338,7 @@ level::Level of_layer(const level::Level& level, const Layer& layer) {
     level::Level out;
     out.lattice = level.lattice;
     out.cell = level.lattice_of(layer).cell;
-    out.size = {level.size.w * layer.subdivision, level.size.h * layer.subdivision};
+    out.size = {level.size.w * layer.subdivision(), level.size.h * layer.subdivision()};
     return out;
 }
 
@@ -354,10 +354,10 @@ std::vector<std::vector<Aslant>> all_aslant(const level::Level& level, Art& art,
     std::vector<std::vector<Aslant>> out(level.layers.size());
     for (std::size_t i = level.layers.size(); i-- > 0;) {
         const Layer& layer = *level.layers[i];
-        if (layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
+        if (!layer.tiles() || !layer.shown || layer.opacity <= 0) continue;
         const Point shift = shift_of(level, layer);
-        const bool as_others = shift == Point{} && layer.subdivision == 1;
-        out[i] = aslant_in(of_layer(level, layer), layer.grid, art, clip.moved({-shift.x, -shift.y}),
+        const bool as_others = shift == Point{} && layer.subdivision() == 1;
+        out[i] = aslant_in(of_layer(level, layer), layer.grid(), art, clip.moved({-shift.x, -shift.y}),
                            as_others ? &hidden : nullptr, layer.opacity >= 100);
     }
     return out;
@@ -389,9 +389,9 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
     std::vector<Seen> seen_on(level.layers.size());
     for (std::size_t i = level.layers.size(); i-- > 0;) {
         const Layer& layer = *level.layers[i];
-        if (!square || layer.kind != LayerKind::tiles || !layer.shown || layer.opacity <= 0) continue;
+        if (!square || !layer.tiles() || !layer.shown || layer.opacity <= 0) continue;
         const Point shift = shift_of(level, layer);
-        if (layer.subdivision != 1)
+        if (layer.subdivision() != 1)
             seen_on[i] = seen_of(of_layer(level, layer), layer, art,
                                  level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small);
         else
@@ -407,7 +407,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const Box there = canvas.box;
         canvas.box = there.moved({-shift.x, -shift.y});
         const Box seen = clip.moved({-shift.x, -shift.y});
-        switch (layer->kind) {
+        switch (layer->kind()) {
             case LayerKind::tiles:
                 if (!square)
                     draw_aslant(of_layer(level, *layer), *layer, art, canvas, seen, aslant_on[i]);
@@ -444,7 +444,8 @@ bool on_raster(const level::Level& level, int small) {
     if (level.lattice != LatticeKind::square) return false;
     if (level.cell.w % s != 0 || level.cell.h % s != 0) return false;
     return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
-        if (l->subdivision != 1 && (level.cell.w / l->subdivision % s != 0 || level.cell.h / l->subdivision % s != 0))
+        if (l->subdivision() != 1 &&
+            (level.cell.w / l->subdivision() % s != 0 || level.cell.h / l->subdivision() % s != 0))
             return false;
         return l->shift == Point{} || (level.cell.w / 2 % s == 0 && level.cell.h / 2 % s == 0);
     });
@@ -497,7 +498,7 @@ void draw_tiles_off_raster(const level::Level& level, const Layer& layer, Art& a
         const Box cells = intersection(lattice.square() ? art.reach(lattice).seen_in(lattice.cells_in(full))
                                                         : lattice.cells_in(art.seen_in(full, lattice)),
                                        layer.cells());
-        const level::Grid under = join::underlay(*art.over(), layer.grid, cells, layer.id);
+        const level::Grid under = join::underlay(*art.over(), layer.grid(), cells, layer.id);
         if (lattice.square())
             level::each_cell(under, cells, [&](Point at, level::Cell cell, level::MaterialId) {
                 if (const Art::Picture* picture = art.tile(cell, lattice)) put(picture, lattice.box(at));
@@ -529,7 +530,7 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const level::LayerRef& layer = level.layers[i];
         if (!layer->shown || layer->opacity <= 0) continue;
-        if (layer->kind == LayerKind::tiles) {
+        if (layer->tiles()) {
             if (!square && isometric[i].empty() && !art.over()) continue;
             Art::Picture own;
             Canvas laid(clip);
@@ -539,9 +540,9 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
             blit(canvas, clip, own, clip.corner(), *layer);
             continue;
         }
-        if (layer->kind == LayerKind::backdrop)
+        if (layer->backdrop())
             draw_backdrop(*layer, art, canvas, clip, small);
-        else if (layer->kind != LayerKind::blockers)
+        else if (!layer->blockers())
             draw_props(project, *layer, art, canvas, clip, small);
     }
 }

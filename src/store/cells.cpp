@@ -219,11 +219,11 @@ std::vector<Point> blocks_of(const level::Level& level) {
     const auto holds = [&](Point block) {
         for (const level::LayerRef& l : level.layers) {
             if (!l->has_cells()) continue;
-            const int chunks = kChunks * l->subdivision;
+            const int chunks = kChunks * l->subdivision();
             for (int y = 0; y < chunks; ++y)
                 for (int x = 0; x < chunks; ++x) {
                     const Point chunk{block.x * chunks + x, block.y * chunks + y};
-                    if (chunk.x < l->grid.chunks().w && chunk.y < l->grid.chunks().h && l->grid.chunk(chunk))
+                    if (chunk.x < l->grid().chunks().w && chunk.y < l->grid().chunks().h && l->grid().chunk(chunk))
                         return true;
                 }
         }
@@ -269,11 +269,11 @@ std::string write_cells(const level::Level& level, const join::Rules& rules, con
     for (const level::LayerRef& layer : level.layers) {
         if (!layer->has_cells()) continue;
         out += "layer " + std::to_string(layer->id) + "\n";
-        const Box part = level::in_layer(level_part, layer->subdivision);
-        Grid ruled = layer->grid;
+        const Box part = level::in_layer(level_part, layer->subdivision());
+        Grid ruled = layer->grid();
         join::resolve(rules, ruled, part, layer->id);
         for (int y = part.y; y < part.bottom(); ++y) {
-            read_row(layer->grid, &ruled, y, part.x, part.w, row);
+            read_row(layer->grid(), &ruled, y, part.x, part.w, row);
             const std::string line = row_text(row, y, part.x);
             if (line.empty()) continue;
             out += line;
@@ -288,9 +288,9 @@ CellReader::CellReader(level::Level& level, std::uint32_t next_tile)
     : level_(level), next_tile_(next_tile), rows_(static_cast<std::size_t>((level.size.h + kBlock - 1) / kBlock)) {
     for (const level::LayerRef& l : std::vector(level.layers))
         if (l->has_cells()) {
-            grids_[l->id] = &level.edit(l->id).grid;
-            finer_[l->id] = l->subdivision;
-            if (l->kind == LayerKind::blockers) blockers_.insert(l->id);
+            grids_[l->id] = &level.edit(l->id).grid();
+            finer_[l->id] = l->subdivision();
+            if (l->blockers()) blockers_.insert(l->id);
         }
 }
 
@@ -330,8 +330,10 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
                 if (!grid) lines.refuse("Cells come before any layer");
                 auto& told = own.told[id];
                 bool& by_rule = own.by_rule[id];
-                const std::uint32_t limit = blockers_.contains(id) ? level::kBlockerLimit : next_tile_;
+                const bool blocks = blockers_.contains(id);
+                const std::uint32_t limit = blocks ? level::kTileShapes : next_tile_;
                 read_row_line(lines, limit, part, last_row, [&](Point at, const Content& c, int count) {
+                    if (blocks && c.material != 0) lines.refuse("Blockers have no material");
                     fill(*grid, at, count, c);
                     by_rule = by_rule || c.by_rule;
                     if (!c.by_rule && c.material != 0 && !c.cell.pinned())

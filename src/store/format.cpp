@@ -4,6 +4,7 @@
 #include <cmath>
 #include <set>
 
+#include "base/match.hpp"
 #include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/cells.hpp"
@@ -284,45 +285,71 @@ PropKind read_kind(const Field& f, const Project& project) {
 }
 
 Json layer_json(const Layer& l) {
-    Json j{{"id", l.id},       {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind)},
+    Json j{{"id", l.id},       {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind())},
            {"shown", l.shown}, {"locked", l.locked}, {"opacity", l.opacity}};
-    if (l.kind == LayerKind::tiles) j["solid"] = l.solid;
-    if (l.subdivision != 1) j["finer"] = l.subdivision;
     if (!l.collision_class.empty()) j["collision_class"] = l.collision_class;
-    if (l.kind == LayerKind::backdrop)
-        j["backdrop"] = {{"sheet", l.backdrop.sheet}, {"tint", to_json(l.backdrop.tint)}};
-    if (l.has_props()) j["props"] = props_json(l.props.all());
-    if (l.kind == LayerKind::planting) j["planting"] = planting_json(l.planting);
+    match(
+        l.content,
+        [&](const level::TileCells& tiles) {
+            j["solid"] = tiles.solid;
+            if (tiles.subdivision != 1) j["finer"] = tiles.subdivision;
+        },
+        [&](const level::PlacedProps& placed) { j["props"] = props_json(placed.props.all()); },
+        [&](const level::Backdrop& backdrop) {
+            j["backdrop"] = {{"sheet", backdrop.sheet}, {"tint", to_json(backdrop.tint)}};
+        },
+        [](const level::Blockers&) {},
+        [&](const level::PlantedProps& planted) {
+            j["props"] = props_json(planted.props.all());
+            j["planting"] = planting_json(planted.recipe);
+        });
     put_layer_settings(j, l);
     return j;
+}
+
+level::LayerContent read_content(const Field& f, LayerKind kind, const Project& project, Size cells) {
+    if (f.has("finer") && kind != LayerKind::tiles) f["finer"].refuse("Only tiles can be finer than the level");
+    switch (kind) {
+        case LayerKind::tiles: {
+            level::TileCells tiles;
+            tiles.solid = f["solid"].yes();
+            if (f.has("finer")) {
+                tiles.subdivision = f["finer"].number(1, level::kMostSubdivision);
+                if (tiles.subdivision != 1 && tiles.solid)
+                    f["finer"].refuse("Only tiles that do not block can be finer than the level");
+                if (cells.w * tiles.subdivision > kMostCells || cells.h * tiles.subdivision > kMostCells)
+                    f["finer"].refuse("The layer would have too many cells");
+            }
+            tiles.grid = Grid({cells.w * tiles.subdivision, cells.h * tiles.subdivision});
+            return tiles;
+        }
+        case LayerKind::backdrop: {
+            level::Backdrop backdrop;
+            backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].integer(0, UINT32_MAX));
+            if (backdrop.sheet && !project.sheet(backdrop.sheet))
+                f["backdrop"]["sheet"].refuse("There is no such sheet");
+            backdrop.tint = f["backdrop"]["tint"].colour();
+            return backdrop;
+        }
+        case LayerKind::props:
+            return level::PlacedProps{Props(read_props(f["props"], &project))};
+        case LayerKind::planting:
+            return level::PlantedProps{Props(read_props(f["props"], &project)), read_planting(f["planting"], project)};
+        case LayerKind::blockers:
+            return level::Blockers(cells);
+    }
+    return {};
 }
 
 Layer read_layer(const Field& f, const Project& project, Size cells) {
     Layer l;
     l.id = static_cast<LayerId>(f["id"].integer(1, UINT32_MAX));
     l.name = f["name"].text();
-    l.kind = static_cast<LayerKind>(f["kind"].word(layer_kind_words()));
     l.shown = f["shown"].yes();
     l.locked = f["locked"].yes();
     l.opacity = f["opacity"].number(0, 100);
-    if (l.kind == LayerKind::tiles) l.solid = f["solid"].yes();
-    if (f.has("finer")) {
-        l.subdivision = f["finer"].number(1, level::kMostSubdivision);
-        if (l.subdivision != 1 && (l.kind != LayerKind::tiles || l.solid))
-            f["finer"].refuse("Only tiles that do not block can be finer than the level");
-        if (cells.w * l.subdivision > kMostCells || cells.h * l.subdivision > kMostCells)
-            f["finer"].refuse("The layer would have too many cells");
-    }
-    if (l.has_cells()) l.grid = Grid({cells.w * l.subdivision, cells.h * l.subdivision});
     if (f.has("collision_class")) l.collision_class = f["collision_class"].text(64);
-    if (l.kind == LayerKind::backdrop) {
-        l.backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].integer(0, UINT32_MAX));
-        if (l.backdrop.sheet && !project.sheet(l.backdrop.sheet))
-            f["backdrop"]["sheet"].refuse("There is no such sheet");
-        l.backdrop.tint = f["backdrop"]["tint"].colour();
-    }
-    if (l.has_props()) l.props = Props(read_props(f["props"], &project));
-    if (l.kind == LayerKind::planting) l.planting = read_planting(f["planting"], project);
+    l.content = read_content(f, static_cast<LayerKind>(f["kind"].word(layer_kind_words())), project, cells);
     read_layer_settings(f, l);
     return l;
 }
@@ -535,7 +562,7 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     }
     for (const Field& f : root["layers"].list(4096)) {
         Layer l = read_layer(f, project, level.size);
-        if (level.cell.w % l.subdivision != 0 || level.cell.h % l.subdivision != 0)
+        if (level.cell.w % l.subdivision() != 0 || level.cell.h % l.subdivision() != 0)
             f["finer"].refuse("The level's cells cannot be divided like that");
         refuse_twice(f, ids, l.id, [&] { level.layers.push_back(std::make_shared<const Layer>(std::move(l))); });
     }

@@ -121,7 +121,7 @@ void put_layer_settings(Json& j, const Layer& l) {
     if (l.parallax != plain.parallax) j["parallax"] = to_json(l.parallax);
     if (l.shift != plain.shift) j["shift"] = to_json(l.shift);
     if (!l.group.empty()) j["group"] = l.group;
-    if (l.overlay_of != 0) j["overlay_of"] = l.overlay_of;
+    if (l.overlay_of() != 0) j["overlay_of"] = l.overlay_of();
 }
 
 void read_layer_settings(const Field& f, Layer& l) {
@@ -129,10 +129,11 @@ void read_layer_settings(const Field& f, Layer& l) {
     if (f.has("parallax")) l.parallax = f["parallax"].point(0, 400);
     if (f.has("shift")) {
         l.shift = f["shift"].point(-1, 1);
-        if (l.solid && l.shift != Point{}) f["shift"].refuse("A layer that blocks lies on the lattice");
+        if (l.solid() && l.shift != Point{}) f["shift"].refuse("A layer that blocks lies on the lattice");
     }
     if (f.has("group")) l.group = f["group"].text(256);
-    if (f.has("overlay_of")) l.overlay_of = static_cast<LayerId>(f["overlay_of"].integer(1, UINT32_MAX));
+    if (f.has("overlay_of") && !l.tiles()) f["overlay_of"].refuse("Only a layer of tiles lies over another");
+    if (f.has("overlay_of")) l.tiles()->overlay_of = static_cast<LayerId>(f["overlay_of"].integer(1, UINT32_MAX));
 }
 
 void put_level_extras(Json& j, const Level& level) {
@@ -207,12 +208,12 @@ Json stamp_json(const Stamp& s) {
     j["layers"] = Json::array();
     for (const StampLayer& l : s.layers) {
         Json layer{
-            {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind))}};
-        if (l.subdivision != 1) layer["finer"] = l.subdivision;
-        if (has_cells(l.kind))
-            layer["rows"] = write_rows(l.grid);
+            {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind()))}};
+        if (l.subdivision() != 1) layer["finer"] = l.subdivision();
+        if (l.props())
+            layer["props"] = props_json(l.props()->props);
         else
-            layer["props"] = props_json(l.props);
+            layer["rows"] = write_rows(l.grid());
         j["layers"].push_back(std::move(layer));
     }
     return j;
@@ -230,19 +231,37 @@ Stamp read_stamp(const Field& f, const Project& project) {
         StampLayer layer;
         layer.from = static_cast<LayerId>(l["from"].integer(0, UINT32_MAX));
         layer.name = l["name"].text();
-        layer.kind = static_cast<LayerKind>(l["kind"].word(layer_kind_words()));
-        if (layer.kind == LayerKind::backdrop) l["kind"].refuse("A stamp has no backdrops");
-        if (l.has("finer")) layer.subdivision = l["finer"].number(1, kMostSubdivision);
-        if (has_cells(layer.kind)) {
-            std::vector<std::string> rows;
-            for (const Field& row : l["rows"].list(1024 * kMostSubdivision)) rows.push_back(row.text(1U << 16));
-            layer.grid =
-                read_rows(rows, {s.size.w * layer.subdivision, s.size.h * layer.subdivision}, l.file(),
-                          l["rows"].path(), layer.kind == LayerKind::blockers ? kBlockerLimit : project.next_tile);
-        } else {
-            layer.props = read_props(l["props"], nullptr);
-            // What is named here may be gone meanwhile.
-            std::erase_if(layer.props, [&](const Prop& p) { return !project.prop_kind(p.kind); });
+        const auto kind = static_cast<LayerKind>(l["kind"].word(layer_kind_words()));
+        const auto rows = [&](int subdivision, std::uint32_t limit) {
+            std::vector<std::string> lines;
+            for (const Field& row : l["rows"].list(1024 * kMostSubdivision)) lines.push_back(row.text(1U << 16));
+            return read_rows(lines, {s.size.w * subdivision, s.size.h * subdivision}, l.file(), l["rows"].path(),
+                             limit);
+        };
+        switch (kind) {
+            case LayerKind::tiles: {
+                const int subdivision = l.has("finer") ? l["finer"].number(1, kMostSubdivision) : 1;
+                layer.content = StampTiles{rows(subdivision, project.next_tile), subdivision};
+                break;
+            }
+            case LayerKind::blockers: {
+                Grid cells = rows(1, kTileShapes);
+                each_cell(cells, box_of(cells.size()), [&](Point, Cell, MaterialId m) {
+                    if (m != 0) l["rows"].refuse("Blockers have no material");
+                });
+                layer.content = Blockers::of(std::move(cells));
+                break;
+            }
+            case LayerKind::props:
+            case LayerKind::planting: {
+                StampProps taken{read_props(l["props"], nullptr), kind == LayerKind::planting};
+                // What is named here may be gone meanwhile.
+                std::erase_if(taken.props, [&](const Prop& p) { return !project.prop_kind(p.kind); });
+                layer.content = std::move(taken);
+                break;
+            }
+            case LayerKind::backdrop:
+                l["kind"].refuse("A stamp has no backdrops");
         }
         s.layers.push_back(std::move(layer));
     }

@@ -9,11 +9,11 @@ namespace vic::walk {
 
 namespace {
 
-constexpr float kAirControl = 0.2F;   // share of the wanted speed taken on a tick in the air
-constexpr int kJumpGrace = 5;         // ticks after leaving the ground in which a jump still counts
-constexpr int kJumpBuffer = 5;        // ticks before landing in which a jump is remembered
-constexpr float kStepDown = 0.3F;     // cells: how far down the walker keeps to the ground
-constexpr float kSteepest = 0.6F;     // the least upward part of a normal that counts as ground
+constexpr float kAirControl = 0.2F; // share of the wanted speed taken on a tick in the air
+constexpr int kJumpGrace = 5;       // ticks after leaving the ground in which a jump still counts
+constexpr int kJumpBuffer = 5;      // ticks before landing in which a jump is remembered
+constexpr float kStepDown = 0.3F;   // cells: how far down the walker keeps to the ground
+constexpr float kSteepest = 0.6F;   // the least upward part of a normal that counts as ground
 
 // Bits of fixtures, so that a contact knows what it is.
 enum class FixtureKind : std::uintptr_t { walker = 1, solid, one_way };

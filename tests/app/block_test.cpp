@@ -64,13 +64,13 @@ TEST_CASE("cells become a block that is laid, erased and taken apart as one", "[
     REQUIRE(sheets->currentText() == "Cellar wall");
     auto* tray = w.find<SheetView>("traySheet");
     w.clickAt(tray, tray->tileCentre(8));
-    REQUIRE(w.session().hand().tile == block().id);
+    REQUIRE(w.session().hand().tile() == block().id);
     w.activate("Pans");
     w.clickCell({20, 20});
     const auto& ground = w.layer("Pans");
-    CHECK(ground.grid.cell({20, 20}).tile() == block().id);
+    CHECK(ground.grid().cell({20, 20}).tile() == block().id);
     const level::TileTable tiles(w.session().project());
-    CHECK(level::block_at(tiles, ground.grid, {21, 19}).at == Point{20, 20});
+    CHECK(level::block_at(tiles, ground.grid(), {21, 19}).at == Point{20, 20});
     // Taken apart while it is used: what would be lost waits for an answer.
     w.stage("stage-cut");
     w.clickAt(view, view->tileCentre(8));
@@ -83,9 +83,9 @@ TEST_CASE("cells become a block that is laid, erased and taken apart as one", "[
     w.view()->setFocus();
     w.key(Qt::Key_E);
     w.clickCell({21, 19});
-    CHECK(w.layer("Pans").grid.cell({20, 20}).empty());
+    CHECK(w.layer("Pans").grid().cell({20, 20}).empty());
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(w.layer("Pans").grid.cell({20, 20}).tile() == block().id);
+    CHECK(w.layer("Pans").grid().cell({20, 20}).tile() == block().id);
 }
 
 TEST_CASE("a tile is animated with those chosen after it, and plays in the level", "[app][cut][frames]") {
@@ -112,13 +112,11 @@ TEST_CASE("a tile is animated with those chosen after it, and plays in the level
 
     w.stage("stage-lay");
     w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::tile;
-    hand.tile = tile().id;
+    edit::Hand hand{edit::held::Tile{tile().id}};
     w.session().setHand(hand);
     w.activate("Boardwalk");
     w.clickCell({20, 20});
-    REQUIRE(w.layer("Boardwalk").grid.cell({20, 20}).tile() == tile().id);
+    REQUIRE(w.layer("Boardwalk").grid().cell({20, 20}).tile() == tile().id);
     w.hover({24, 24});
     // Both pictures are seen within a second or two, and the pixels of the second are its art.
     const auto seen = [&] {

@@ -68,14 +68,14 @@ TEST_CASE("from a dropped picture to a level that an engine loads", "[app][chain
 
     // Paint: the Hand holds the material already. An L of strokes and a box; every edge fits by itself.
     w.stage("stage-lay");
-    REQUIRE(w.session().hand().kind == edit::Hand::Kind::material);
+    REQUIRE(w.session().hand().is<edit::held::Material>());
     w.activate("Pans");
     w.view()->setCamera(2, QPointF(30.0 * 16, 15.0 * 16));
     const auto steps = w.session().document().undo_name();
     w.dragCells({{22, 15}, {22, 16}, {32, 16}});
     w.click("toolRectangle");
     w.dragCells({{32, 15}, {33, 16}});
-    const level::Grid& grid = w.layer("Pans").grid;
+    const level::Grid& grid = w.layer("Pans").grid();
     const level::MaterialId gravel = w.session().material()->id;
     CHECK(grid.material({22, 15}) == gravel);
     CHECK(grid.material({27, 16}) == gravel);
@@ -135,10 +135,10 @@ TEST_CASE("from a dropped picture to a level that an engine loads", "[app][chain
     w.key(Qt::Key_S, Qt::ControlModifier);
     CHECK_FALSE(w.session().document().unsaved());
     w.stage("stage-lay");
-    const level::Grid before = w.layer("Pans").grid;
+    const level::Grid before = w.layer("Pans").grid();
     w.restart();
     CHECK(w.session().project().sheets.size() == sheets + 1);
-    CHECK(w.layer("Pans").grid == before);
+    CHECK(w.layer("Pans").grid() == before);
     CHECK(w.session().stage() == Stage::lay);
     CHECK(w.view()->zoom() == 2);
     CHECK(w.session().activeLayer()->name == "Pans");
@@ -160,5 +160,5 @@ TEST_CASE("a first level in an empty project", "[app][chain]") {
     CHECK(w.session().stage() == Stage::join);
     w.key(Qt::Key_3, Qt::ControlModifier);
     w.clickCell({20, 15});
-    CHECK(w.level().layers[0]->grid.count() == 1);
+    CHECK(w.level().layers[0]->grid().count() == 1);
 }

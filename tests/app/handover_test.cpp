@@ -83,10 +83,10 @@ TEST_CASE("a place that holds something else is not built over", "[app][hand-ove
 TEST_CASE("a finding leads to its place", "[app][hand-over]") {
     Window w;
     level::Level level = w.level();
-    level.edit(w.layer("Clay").id).grid.set({70, 50}, level::Cell(w.session().project().next_tile - 1, {}, true), 0);
+    level.edit(w.layer("Clay").id).grid().set({70, 50}, level::Cell(w.session().project().next_tile - 1, {}, true), 0);
     level::Project p = w.session().project();
     p.next_tile += 5;
-    level.edit(w.layer("Clay").id).grid.set({70, 50}, level::Cell(p.next_tile - 1, {}, true), 0);
+    level.edit(w.layer("Clay").id).grid().set({70, 50}, level::Cell(p.next_tile - 1, {}, true), 0);
     p.put(level);
     w.session().apply("Break it", p);
     w.stage("stage-hand-over");
@@ -111,17 +111,17 @@ TEST_CASE("closing asks only where something would be lost", "[app][close]") {
     }
     SECTION("save") {
         change(w);
-        const level::Grid grid = w.layer("Pans").grid;
+        const level::Grid grid = w.layer("Pans").grid();
         answer(w, QMessageBox::Save);
         w.restart();
-        CHECK(w.layer("Pans").grid == grid);
+        CHECK(w.layer("Pans").grid() == grid);
     }
     SECTION("discard") {
-        const level::Grid grid = w.layer("Pans").grid;
+        const level::Grid grid = w.layer("Pans").grid();
         change(w);
         answer(w, QMessageBox::Discard);
         w.restart();
-        CHECK(w.layer("Pans").grid == grid);
+        CHECK(w.layer("Pans").grid() == grid);
     }
 }
 
@@ -172,16 +172,16 @@ TEST_CASE("Esc gives up a stroke under way", "[app][lay]") {
     w.activate("Pans");
     w.pickMaterial("Brine");
     w.view()->setCamera(2, QPointF(30.0 * 16, 15.0 * 16));
-    const level::Grid before = w.layer("Pans").grid;
+    const level::Grid before = w.layer("Pans").grid();
     w.hover({32, 9});
     QTest::mousePress(w.view(), Qt::LeftButton, {}, w.view()->cellCentre({32, 9}));
     CHECK(w.view()->stroking());
     QTest::keyClick(w.view(), Qt::Key_Escape);
     CHECK_FALSE(w.view()->stroking());
     QTest::mouseRelease(w.view(), Qt::LeftButton, {}, w.view()->cellCentre({32, 9}));
-    CHECK(w.layer("Pans").grid == before);
+    CHECK(w.layer("Pans").grid() == before);
     CHECK_FALSE(w.session().document().can_undo());
-    CHECK(w.session().hand().kind == edit::Hand::Kind::material); // the first Esc is for the stroke alone
+    CHECK(w.session().hand().is<edit::held::Material>()); // the first Esc is for the stroke alone
 }
 
 TEST_CASE("the small map moves the view", "[app][lay]") {
@@ -203,15 +203,15 @@ TEST_CASE("a backdrop gets its picture and tint in its drawer", "[app][section]"
     tint->setFocus();
     QTest::keyClick(tint, Qt::Key_Home);
     settle();
-    CHECK(w.session().activeLayer()->backdrop.tint == Rgba{255, 255, 255, 255});
+    CHECK(w.session().activeLayer()->backdrop()->tint == Rgba{255, 255, 255, 255});
     auto* picture = w.find<QComboBox>("backdropPicture");
     picture->setCurrentIndex(0);
     emit picture->activated(0);
     settle();
-    CHECK(w.session().activeLayer()->backdrop.sheet == 0);
+    CHECK(w.session().activeLayer()->backdrop()->sheet == 0);
     REQUIRE(QTest::qWaitFor([&] { return w.find<StageButton>("stage-hand-over")->state() == "1 finding"; }, 3000));
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(w.session().activeLayer()->backdrop.sheet != 0);
+    CHECK(w.session().activeLayer()->backdrop()->sheet != 0);
 }
 
 TEST_CASE("weights of variants are set in Join and the levels follow", "[app][join]") {
@@ -232,7 +232,7 @@ TEST_CASE("weights of variants are set in Join and the levels follow", "[app][jo
     }
     std::set<level::TileId> used;
     const level::Level* cellar = w.session().project().level("pump-cellar");
-    level::each_cell(cellar->layers[0]->grid, cellar->cells(),
+    level::each_cell(cellar->layers[0]->grid(), cellar->cells(),
                      [&](Point, level::Cell c, level::MaterialId) { used.insert(c.tile()); });
     CHECK(used == std::set<level::TileId>{variants[0].tile});
 }

@@ -92,7 +92,7 @@ TEST_CASE("a dropped sheet of five tiles is a full set and painted with in five 
     w.key(Qt::Key_3, Qt::ControlModifier);
     w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
     w.clickCell({20, 20}); // 5 paint
-    CHECK(w.session().activeLayer()->grid.cell({20, 20}).tile() != 0);
+    CHECK(w.session().activeLayer()->grid().cell({20, 20}).tile() != 0);
     // The derived sheet follows its source: a new picture of it on the disk changes what is composed.
     const auto before = w.session().project().sheets.back()->image;
     const level::Sheet* source = nullptr;
@@ -280,14 +280,14 @@ TEST_CASE("a material has tiles of its own where it meets another, read from a s
     level::LayerId pans = 0;
     for (const auto& l : level.layers)
         if (l->name == "Pans") pans = l->id;
-    auto& grid = level.edit(pans).grid;
+    auto& grid = level.edit(pans).grid();
     for (int x = 60; x < 66; ++x) grid.set({x, 2}, {}, x < 63 ? brine : marsh);
     w.session().applyLevel("x", level);
     w.click("rejoin");
     choose(w, action_of("rejoinMenu", "rejoinLevel"));
     (*w).activateWindow();
     const auto of_creek = [&](Point p) {
-        const level::TileId tile = w.level().layer(pans)->grid.cell(p).tile();
+        const level::TileId tile = w.level().layer(pans)->grid().cell(p).tile();
         return std::any_of(creek->tiles.begin(), creek->tiles.end(), [&](const auto& t) { return t.id == tile; });
     };
     CHECK(of_creek({62, 2}));
@@ -304,24 +304,24 @@ TEST_CASE("cells are joined anew with their number said first; a variant is step
     Window w;
     const level::Layer& ground = w.layer("Clay");
     Point at{-1, -1};
-    level::each_cell(ground.grid, w.level().cells(), [&](Point p, level::Cell c, level::MaterialId m) {
+    level::each_cell(ground.grid(), w.level().cells(), [&](Point p, level::Cell c, level::MaterialId m) {
         const level::Material* material = w.session().project().material(m);
         if (at.x < 0 && material && !c.pinned() && p.x > 3 && p.y > 3 &&
-            join::serving(material->joins, 255).size() > 2 && join::neighbourhood(ground.grid, p, true) == 255)
+            join::serving(material->joins, 255).size() > 2 && join::neighbourhood(ground.grid(), p, true) == 255)
             at = p;
     });
     REQUIRE(at.x >= 0);
     w.view()->setCamera(2, QPointF(at.x * 16.0, at.y * 16.0));
-    const level::Cell was = w.layer("Clay").grid.cell(at);
+    const level::Cell was = w.layer("Clay").grid().cell(at);
     w.activate("Clay");
     w.hover(at);
     w.key(Qt::Key_V);
-    const level::Cell now = w.layer("Clay").grid.cell(at);
+    const level::Cell now = w.layer("Clay").grid().cell(at);
     CHECK(now.tile() != was.tile());
     CHECK(now.pinned());
     CHECK(w.reading().contains("pinned"));
     w.key(Qt::Key_V, Qt::ShiftModifier);
-    CHECK(w.layer("Clay").grid.cell(at).tile() == was.tile());
+    CHECK(w.layer("Clay").grid().cell(at).tile() == was.tile());
     w.key(Qt::Key_V);
     w.stage("stage-join");
     w.click("rejoin");
@@ -332,7 +332,7 @@ TEST_CASE("cells are joined anew with their number said first; a variant is step
     CHECK_FALSE(pinned->text().contains(": 0 cells"));
     choose(w, pinned);
     (*w).activateWindow();
-    CHECK(w.layer("Clay").grid.cell(at) == was);
+    CHECK(w.layer("Clay").grid().cell(at) == was);
 }
 
 TEST_CASE("a cell whose case is missing is marked in the level until the case has a tile", "[app][join]") {
@@ -353,10 +353,10 @@ TEST_CASE("a cell whose case is missing is marked in the level until the case ha
     };
     w.hover({24, 24});
     CHECK(vermilion() == 0);
-    const auto id = w.session().activeLayer()->grid.material({20, 20});
+    const auto id = w.session().activeLayer()->grid().material({20, 20});
     REQUIRE(id != 0);
     const join::Mask mask = join::canonical(
-        w.session().derived().rules().mask(join::around(w.session().activeLayer()->grid, {20, 20})), JoinKind::full);
+        w.session().derived().rules().mask(join::around(w.session().activeLayer()->grid(), {20, 20})), JoinKind::full);
     w.session().apply("x",
                       edit::change_set(w.session().project(), id, [&](level::JoinSet& s) { s.cases.erase(mask); }));
     CHECK(vermilion() > 10);

@@ -168,8 +168,8 @@ level::Region walkable(Window& w, Point from) {
     const level::TileTable tiles(w.session().project());
     level::Region open(w.level().cells());
     for (const level::LayerRef& l : w.level().layers)
-        if (l->kind == level::LayerKind::tiles && l->solid)
-            level::each_cell(l->grid, w.level().cells(), [&](Point p, level::Cell c, level::MaterialId) {
+        if (l->kind() == level::LayerKind::tiles && l->solid())
+            level::each_cell(l->grid(), w.level().cells(), [&](Point p, level::Cell c, level::MaterialId) {
                 if (tiles.shape(c) != level::TileShape::none) open.remove(p);
             });
     return level::flood(from, false, w.level().cells(), [&](Point chunk) {
@@ -193,7 +193,7 @@ TEST_CASE("journey: clay with a salt crust", "[app][journey]") {
         job.item("foundTray", "Salt crust 1");
         for (const char* more : {"Salt crust 2", "Salt crust 3", "Salt crust 4"})
             job.item("foundTray", more, Qt::ShiftModifier);
-        REQUIRE(w.session().hand().spread.size() == 4);
+        REQUIRE(w.session().hand().as<edit::held::Spread>()->items.size() == 4);
         job.slide("handLeaves", 70);
         job.click("toolRectangle");
         w.hover({16, 14});
@@ -207,11 +207,11 @@ TEST_CASE("journey: clay with a salt crust", "[app][journey]") {
     const level::Layer& clay = w.layer("Clay");
     const level::LayerId over = edit::overlay_of(w.level(), clay.id);
     REQUIRE(over != 0);
-    const std::int64_t crust = w.level().layer(over)->grid.count();
+    const std::int64_t crust = w.level().layer(over)->grid().count();
     CHECK(crust >= 4);
     CHECK(crust <= 15); // of 30 cells, three in ten
     for (int y = 14; y <= 16; ++y)
-        for (int x = 15; x <= 24; ++x) CHECK(clay.grid.cell({x, y}).tile() != 0);
+        for (int x = 15; x <= 24; ++x) CHECK(clay.grid().cell({x, y}).tile() != 0);
     // One step back takes the overlay with it.
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.level().layers.size() == layers);
@@ -253,7 +253,7 @@ TEST_CASE("journey: the pump house", "[app][journey]") {
     w.picture("journey-pump-house");
     const level::Level& house = w.level();
     CHECK(house.size == Size{24, 18});
-    CHECK(house.layer(house.layers[0]->id)->grid.material({10, 8}) == material_named(w, "Boardwalk"));
+    CHECK(house.layer(house.layers[0]->id)->grid().material({10, 8}) == material_named(w, "Boardwalk"));
     const level::Layer* walls = nullptr;
     const level::Layer* front = &w.layer("In front");
     int behind = 0;
@@ -261,15 +261,15 @@ TEST_CASE("journey: the pump house", "[app][journey]") {
     for (int i = 0; i < static_cast<int>(house.layers.size()); ++i) {
         const level::Layer& l = *house.layers[static_cast<std::size_t>(i)];
         if (l.name == "Tiles") walls = &l;
-        (i < house.plane ? behind : before) += static_cast<int>(l.props.size());
+        (i < house.plane ? behind : before) += static_cast<int>(l.props().size());
     }
     REQUIRE(walls);
-    CHECK(walls->solid);
-    CHECK(walls->grid.material({4, 8}) == material_named(w, "Brick"));
-    CHECK(walls->grid.cell({10, 13}).empty());
-    CHECK(walls->grid.cell({10, 8}).empty());
+    CHECK(walls->solid());
+    CHECK(walls->grid().material({4, 8}) == material_named(w, "Brick"));
+    CHECK(walls->grid().cell({10, 13}).empty());
+    CHECK(walls->grid().cell({10, 8}).empty());
     CHECK(front->opacity == 50);
-    CHECK(front->grid.material({10, 3}) == material_named(w, "Brick"));
+    CHECK(front->grid().material({10, 3}) == material_named(w, "Brick"));
     CHECK(behind == 2);
     CHECK(before == 1);
     // One gets in by the door only.
@@ -307,7 +307,7 @@ TEST_CASE("journey: a creek with a sluice", "[app][journey]") {
     }
     w.picture("journey-creek");
     const level::Layer& creek = *w.level().layers[1];
-    CHECK(creek.solid);
+    CHECK(creek.solid());
     const auto reach = walkable(w, {2, 12});
     CHECK(reach.contains({37, 12}));
     // Without the sluice there is no way over.
@@ -330,10 +330,10 @@ TEST_CASE("journey: a brine pan with its banks", "[app][journey]") {
     // Every cell shows what its neighbourhood asks for, also where it meets the pans that were there.
     const level::Layer& pans = w.layer("Pans");
     const join::Rules rules(w.session().project());
-    level::Grid again = pans.grid;
+    level::Grid again = pans.grid();
     join::resolve(rules, again, w.level().cells(), pans.id);
-    CHECK(again == pans.grid);
-    for (int x = 22; x <= 28; ++x) CHECK(pans.grid.material({x, 15}) == brine);
+    CHECK(again == pans.grid());
+    for (int x = 22; x <= 28; ++x) CHECK(pans.grid().material({x, 15}) == brine);
 }
 
 TEST_CASE("journey: a cellar seen from the side", "[app][journey]") {
@@ -362,9 +362,9 @@ TEST_CASE("journey: a cellar seen from the side", "[app][journey]") {
     w.picture("journey-cellar");
     CHECK(w.level().view == level::View::from_the_side);
     const level::Layer& ground = w.layer("Ground");
-    CHECK(ground.grid.cell({20, 12}).empty());
-    CHECK(ground.grid.material({3, 3}) == material_named(w, "Brick"));
-    CHECK(ground.grid.material({10, 15}) == material_named(w, "Catwalk"));
+    CHECK(ground.grid().cell({20, 12}).empty());
+    CHECK(ground.grid().material({3, 3}) == material_named(w, "Brick"));
+    CHECK(ground.grid().material({10, 15}) == material_named(w, "Catwalk"));
     REQUIRE(w.level().first_mark(level::MarkKind::start));
     // The walker stands on the floor, and lands on a ledge when he jumps through it: by the engine's own physics.
     const fs::path to = w.folder / "built";
@@ -418,14 +418,14 @@ TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][jo
     const level::MaterialId clay = material_named(w, "Clay");
     REQUIRE(w.level().plan);
     CHECK(w.level().plan->file == "plans/north-pans.png");
-    CHECK(w.layer("Ground").grid.material({5, 5}) == brine);
-    CHECK(w.layer("Ground").grid.material({0, 0}) == clay);
+    CHECK(w.layer("Ground").grid().material({5, 5}) == brine);
+    CHECK(w.layer("Ground").grid().material({0, 0}) == clay);
     REQUIRE(w.level().first_mark(level::MarkKind::start));
     // By hand: a pan is made wider by one cell; then the plan's picture changes on the disk.
     w.pickMaterial("Brine");
     w.view()->fit();
     w.clickCell({10, 5});
-    REQUIRE(w.layer("Ground").grid.material({10, 5}) == brine);
+    REQUIRE(w.layer("Ground").grid().material({10, 5}) == brine);
     const fs::path followed = w.folder / "pell" / "plans" / "north-pans.png";
     Image changed = sheet::read_png(followed);
     const Rgba pan = changed.at(5, 5);
@@ -434,8 +434,8 @@ TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][jo
         for (int x = 0; x < 2; ++x) changed.set(x, y, pan);
     changed.set(10, 5, marsh); // where the hand was
     write_file(followed, sheet::encode_png(changed));
-    REQUIRE(QTest::qWaitFor([&] { return w.layer("Ground").grid.material({1, 15}) == brine; }, 5000));
-    CHECK(w.layer("Ground").grid.material({10, 5}) == brine); // stays
+    REQUIRE(QTest::qWaitFor([&] { return w.layer("Ground").grid().material({1, 15}) == brine; }, 5000));
+    CHECK(w.layer("Ground").grid().material({10, 5}) == brine); // stays
     CHECK(w.session().library().planKept() == std::vector<Point>{{10, 5}});
     CHECK(w.session().document().undo_name() == "North pans follows its plan");
 }
@@ -471,11 +471,11 @@ TEST_CASE("a colour of a plan is given a tile out of any sheet", "[app][plan]") 
         if (s->name == "Crust") wanted = s->tiles[2].id;
     REQUIRE(QTest::qWaitFor(
         [&] {
-            return w.view()->shown().layer(w.layer("Ground").id)->grid.cell({3, 3}).tile() == wanted;
+            return w.view()->shown().layer(w.layer("Ground").id)->grid().cell({3, 3}).tile() == wanted;
         },
         2000));
     w.click("planLay");
-    CHECK(w.layer("Ground").grid.cell({5, 5}).tile() == wanted);
-    CHECK(w.layer("Ground").grid.cell({5, 4}).empty());
+    CHECK(w.layer("Ground").grid().cell({5, 5}).tile() == wanted);
+    CHECK(w.layer("Ground").grid().cell({5, 4}).empty());
     CHECK(w.find<QComboBox>("planKey-1")->currentText() == "Salt crust 3");
 }

@@ -66,7 +66,7 @@ TEST_CASE("a sheet of corners becomes a material of corners, painted with at onc
     w.dragCells({{18, 18}, {19, 18}, {20, 18}});
     w.dragCells({{18, 19}, {19, 19}, {20, 19}});
     w.dragCells({{18, 20}, {19, 20}, {20, 20}});
-    const auto& grid = w.layer("Marsh").grid;
+    const auto& grid = w.layer("Marsh").grid();
     const level::Material& m = *w.session().project().material(grid.material({19, 19}));
     CHECK(m.name == "Drift");
     const auto serves = [&](Point cell, join::Mask mask) {

@@ -113,10 +113,10 @@ TEST_CASE("A new isometric level is asked for in one line or by its fields", "[l
     w.dragCells({{2, 3}, {4, 5}, {6, 7}});
     const level::Layer* laid = nullptr;
     for (const auto& l : w.level().layers)
-        if (l->kind == level::LayerKind::tiles && l->grid.count() > 0) laid = l.get();
+        if (l->kind() == level::LayerKind::tiles && l->grid().count() > 0) laid = l.get();
     REQUIRE(laid);
-    CHECK(laid->grid.bounds() == Box{2, 3, 5, 5});
-    CHECK(laid->grid.count() == 25);
+    CHECK(laid->grid().bounds() == Box{2, 3, 5, 5});
+    CHECK(laid->grid().count() == 25);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.session().document().undo_name() == "Add a level");
 
@@ -148,11 +148,11 @@ TEST_CASE("The lattice of a level is changed with the consequences said first", 
 TEST_CASE("In the salt store one selects, moves, mirrors and picks up by diamonds", "[lattice]") {
     Window w;
     go_to(w, "salt-store");
-    const auto wall = [&](Point p) { return w.layer("Walls").grid.cell(p); };
+    const auto wall = [&](Point p) { return w.layer("Walls").grid().cell(p); };
     REQUIRE_FALSE(wall({12, 5}).empty());
     // What stands up is picked up by the cell it stands in.
     w.clickCell({12, 5}, Qt::LeftButton, Qt::AltModifier);
-    CHECK(w.session().hand().tile == wall({12, 5}).tile());
+    CHECK(w.session().hand().tile() == wall({12, 5}).tile());
     CHECK(w.session().activeLayerId() == w.layer("Walls").id);
     // Aslant it is mirrored, not turned.
     w.key(Qt::Key_Period);
@@ -187,10 +187,10 @@ TEST_CASE("In the salt store one selects, moves, mirrors and picks up by diamond
 TEST_CASE("A layer of blockers puts a blocker into the Hand, and its outlines follow", "[lattice]") {
     Window w;
     add_layer(w, "Blockers");
-    REQUIRE(w.session().activeLayer()->kind == level::LayerKind::blockers);
-    CHECK(w.session().hand().kind == edit::Hand::Kind::blocker);
+    REQUIRE(w.session().activeLayer()->kind() == level::LayerKind::blockers);
+    CHECK(w.session().hand().is<edit::held::Blocker>());
     const level::LayerId id = w.session().activeLayerId();
-    const auto lies = [&](Point p) { return level::blocker_shape(w.level().layer(id)->grid.cell(p)); };
+    const auto lies = [&](Point p) { return w.level().layer(id)->blockers()->shape(p); };
     w.view()->lookAt({40, 30});
     w.clickCell({40, 30});
     CHECK(lies({40, 30}) == level::TileShape::full);
@@ -205,7 +205,8 @@ TEST_CASE("A layer of blockers puts a blocker into the Hand, and its outlines fo
     CHECK(lies({40, 30}) == level::TileShape::none);
     // Alt+click picks a blocker up where one is at work on them.
     w.clickCell({42, 30}, Qt::LeftButton, Qt::AltModifier);
-    CHECK(w.session().hand().tile == 1 + 3);
+    REQUIRE(w.session().hand().is<edit::held::Blocker>());
+    CHECK(w.session().hand() == edit::blocker_hand(lies({42, 30})));
     // The class goes to the layer; materials do not.
     auto* name = w.find<QLineEdit>("layerClass");
     name->setFocus();
@@ -214,14 +215,14 @@ TEST_CASE("A layer of blockers puts a blocker into the Hand, and its outlines fo
     settle();
     CHECK(w.level().layer(id)->collision_class == "rim");
     w.activate("Clay");
-    CHECK(w.session().hand().kind == edit::Hand::Kind::empty);
+    CHECK(w.session().hand().is<edit::held::Nothing>());
 }
 
 TEST_CASE("A planting grows where its drawer says, and anew with every change", "[lattice]") {
     Window w;
     add_layer(w, "Planting");
     const level::LayerId id = w.session().activeLayerId();
-    const auto count = [&] { return w.level().layer(id)->props.size(); };
+    const auto count = [&] { return w.level().layer(id)->props().size(); };
     CHECK(count() == 0);
     choose(w, "plantMaterial", "Marsh");
     auto* more = w.find<QComboBox>("plantMore");
@@ -229,30 +230,30 @@ TEST_CASE("A planting grows where its drawer says, and anew with every change", 
     choose(w, "plantMore", reed);
     REQUIRE(count() > 10);
     CHECK(w.reading().contains(QString::number(count())));
-    const level::MaterialId marsh = w.level().layer(id)->planting.material;
-    for (const level::Prop& p : w.level().layer(id)->props)
+    const level::MaterialId marsh = w.level().layer(id)->planted()->recipe.material;
+    for (const level::Prop& p : w.level().layer(id)->props())
         CHECK(std::any_of(w.level().layers.begin(), w.level().layers.end(), [&](const auto& l) {
-            return l->grid.material(w.level().geometry().cell_at(p.at)) == marsh;
+            return l->grid().material(w.level().geometry().cell_at(p.at)) == marsh;
         }));
     const std::size_t dense = count();
     type(w.find<QSpinBox>("plantApart"), "60");
     settle();
     CHECK(count() < dense);
-    const auto had = w.level().layer(id)->props;
+    const auto had = w.level().layer(id)->props();
     w.click("plantCast");
     settle();
-    CHECK(w.level().layer(id)->props != had);
+    CHECK(w.level().layer(id)->props() != had);
     CHECK(w.session().document().undo_name() == "Cast the planting again");
 }
 
 TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]") {
     Window w;
     w.activate("Marsh");
-    const Size had = w.layer("Marsh").grid.size();
+    const Size had = w.layer("Marsh").grid().size();
     w.view()->lookAt({20, 22});
     choose(w, "layerFiner", "8 × 8 px");
-    REQUIRE(w.layer("Marsh").subdivision == 2);
-    CHECK(w.layer("Marsh").grid.size() == Size{had.w * 2, had.h * 2});
+    REQUIRE(w.layer("Marsh").subdivision() == 2);
+    CHECK(w.layer("Marsh").grid().size() == Size{had.w * 2, had.h * 2});
     // What was done is told, and gives way to what a click would do once one has gone on.
     CHECK(w.reading().contains("becomes 2 × 2"));
     w.hover({40, 44});
@@ -266,7 +267,7 @@ TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]"
     Point free{-1, -1};
     for (int y = 40; y < 80 && free.x < 0; ++y)
         for (int x = 60; x < 100 && free.x < 0; ++x)
-            if (w.layer("Marsh").grid.material({x, y}) == 0 && w.layer("Marsh").grid.material({x + 1, y}) == 0)
+            if (w.layer("Marsh").grid().material({x, y}) == 0 && w.layer("Marsh").grid().material({x + 1, y}) == 0)
                 free = {x, y};
     REQUIRE(free.x >= 0);
     w.view()->lookAt({free.x / 2, free.y / 2});
@@ -274,14 +275,14 @@ TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]"
     w.hover(free);
     CHECK(w.view()->reading().text.contains(QString("cell %1, %2").arg(free.x).arg(free.y)));
     w.clickCell(free);
-    CHECK(w.layer("Marsh").grid.material(free) != 0);
-    CHECK(w.layer("Marsh").grid.material(free + Point{1, 0}) == 0);
+    CHECK(w.layer("Marsh").grid().material(free) != 0);
+    CHECK(w.layer("Marsh").grid().material(free + Point{1, 0}) == 0);
     // Selected, moved and taken back, all in its cells.
     w.key(Qt::Key_S);
     w.dragCells({free, free + Point{1, 1}});
     CHECK(w.session().selection().count() == 4);
     w.dragCells({free, free + Point{4, 0}});
-    CHECK(w.layer("Marsh").grid.material(free + Point{4, 0}) != 0);
+    CHECK(w.layer("Marsh").grid().material(free + Point{4, 0}) != 0);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     // On another layer its Hand says where it has to go.
@@ -293,7 +294,7 @@ TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]"
     // And back to the level's cells.
     w.activate("Marsh");
     choose(w, "layerFiner", "of the level");
-    CHECK(w.layer("Marsh").grid.size() == had);
+    CHECK(w.layer("Marsh").grid().size() == had);
 }
 
 TEST_CASE("Several layers are looked at alone", "[lattice]") {

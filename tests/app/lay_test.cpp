@@ -26,21 +26,21 @@ TEST_CASE("the preview is exactly what the click makes", "[app][lay]") {
     w.activate("Pans");
     w.pickMaterial("Brine");
     w.hover({32, 9}); // beside a pan: its rim opens
-    const level::Grid preview = w.view()->shown().layer(w.layer("Pans").id)->grid;
-    CHECK_FALSE(preview == w.layer("Pans").grid);
+    const level::Grid preview = w.view()->shown().layer(w.layer("Pans").id)->grid();
+    CHECK_FALSE(preview == w.layer("Pans").grid());
     const QImage before = w.view()->grab(QRect(100, 100, 400, 400)).toImage();
     CHECK(w.reading().contains("joins"));
     CHECK(w.reading().contains("Pans"));
     CHECK(w.reading().contains("cell 32, 9"));
     w.clickCell({32, 9});
-    CHECK(w.layer("Pans").grid == preview);
+    CHECK(w.layer("Pans").grid() == preview);
     w.hover({32, 9});
     CHECK(w.view()->grab(QRect(100, 100, 400, 400)).toImage() == before);
     // The pointer gone, nothing of a preview is left.
     w.key(Qt::Key_Z, Qt::ControlModifier);
     QEvent leave(QEvent::Leave);
     QApplication::sendEvent(w.view(), &leave);
-    CHECK(w.view()->shown().layer(w.layer("Pans").id)->grid == w.layer("Pans").grid);
+    CHECK(w.view()->shown().layer(w.layer("Pans").id)->grid() == w.layer("Pans").grid());
 }
 
 TEST_CASE("one stroke is one step, undone and done again by key and button", "[app][lay]") {
@@ -48,17 +48,17 @@ TEST_CASE("one stroke is one step, undone and done again by key and button", "[a
     lookAtLand(w);
     w.activate("Pans");
     w.pickMaterial("Brine");
-    const level::Grid before = w.layer("Pans").grid;
+    const level::Grid before = w.layer("Pans").grid();
     w.dragCells({{32, 8}, {32, 12}, {33, 12}});
-    const level::Grid after = w.layer("Pans").grid;
+    const level::Grid after = w.layer("Pans").grid();
     CHECK_FALSE(after == before);
     CHECK(w.session().document().undo_name() == "Lay Brine on Pans");
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(w.layer("Pans").grid == before);
+    CHECK(w.layer("Pans").grid() == before);
     w.click("redo");
-    CHECK(w.layer("Pans").grid == after);
+    CHECK(w.layer("Pans").grid() == after);
     w.click("undo");
-    CHECK(w.layer("Pans").grid == before);
+    CHECK(w.layer("Pans").grid() == before);
     CHECK_FALSE(w.session().document().can_undo());
     CHECK_FALSE(w.find<QWidget>("undo")->isEnabled());
 }
@@ -90,17 +90,17 @@ TEST_CASE("the right button and the eraser remove from the active layer only", "
     lookAtLand(w);
     w.activate("Pans");
     const Point pan{26, 8};
-    REQUIRE(w.layer("Pans").grid.material(pan) != 0);
-    const auto clay = w.layer("Clay").grid.cell(pan);
+    REQUIRE(w.layer("Pans").grid().material(pan) != 0);
+    const auto clay = w.layer("Clay").grid().cell(pan);
     w.clickCell(pan, Qt::RightButton);
-    CHECK(w.layer("Pans").grid.cell(pan).empty());
-    CHECK(w.layer("Clay").grid.cell(pan) == clay);
+    CHECK(w.layer("Pans").grid().cell(pan).empty());
+    CHECK(w.layer("Clay").grid().cell(pan) == clay);
     w.key(Qt::Key_E);
     w.hover({27, 8});
     CHECK(w.reading().contains("Removes"));
     w.clickCell({27, 8});
-    CHECK(w.layer("Pans").grid.cell({27, 8}).empty());
-    CHECK(w.layer("Clay").grid.count() > 0);
+    CHECK(w.layer("Pans").grid().cell({27, 8}).empty());
+    CHECK(w.layer("Clay").grid().count() > 0);
 }
 
 TEST_CASE("locked and hidden layers are never painted on in silence", "[app][lay]") {
@@ -110,11 +110,11 @@ TEST_CASE("locked and hidden layers are never painted on in silence", "[app][lay
     w.pickMaterial("Brine");
     w.click("layerLocked");
     settle();
-    const level::Grid before = w.layer("Pans").grid;
+    const level::Grid before = w.layer("Pans").grid();
     w.hover({32, 9});
     CHECK(w.reading().contains("is locked"));
     w.clickCell({32, 9});
-    CHECK(w.layer("Pans").grid == before);
+    CHECK(w.layer("Pans").grid() == before);
     CHECK(w.notice().contains("locked"));
     w.click("layerLocked");
     settle();
@@ -123,7 +123,7 @@ TEST_CASE("locked and hidden layers are never painted on in silence", "[app][lay
     w.hover({32, 9});
     CHECK(w.reading().contains("is hidden"));
     w.clickCell({32, 9});
-    CHECK(w.layer("Pans").grid == before);
+    CHECK(w.layer("Pans").grid() == before);
 }
 
 TEST_CASE("materials go home, and the reading line says so", "[app][lay]") {
@@ -134,11 +134,11 @@ TEST_CASE("materials go home, and the reading line says so", "[app][lay]") {
     w.hover({30, 15});
     CHECK(w.reading().contains("its home"));
     w.clickCell({30, 15});
-    CHECK(w.layer("Boardwalk").grid.material({30, 15}) != 0);
-    const auto clay = w.layer("Clay").grid.material({30, 15});
+    CHECK(w.layer("Boardwalk").grid().material({30, 15}) != 0);
+    const auto clay = w.layer("Clay").grid().material({30, 15});
     CHECK(clay != 0);
     w.clickCell({29, 15}, Qt::LeftButton, Qt::ControlModifier);
-    CHECK(w.layer("Clay").grid.material({29, 15}) == w.session().hand().material);
+    CHECK(w.layer("Clay").grid().material({29, 15}) == w.session().hand().material());
 }
 
 TEST_CASE("Alt+click picks up what lies there, Esc empties the Hand", "[app][lay]") {
@@ -146,17 +146,17 @@ TEST_CASE("Alt+click picks up what lies there, Esc empties the Hand", "[app][lay
     lookAtLand(w);
     w.activate("Clay");
     w.clickCell({26, 8}, Qt::LeftButton, Qt::AltModifier);
-    CHECK(w.session().hand().kind == edit::Hand::Kind::material);
-    CHECK(w.session().project().material(w.session().hand().material)->name == "Brine");
+    CHECK(w.session().hand().is<edit::held::Material>());
+    CHECK(w.session().project().material(w.session().hand().material())->name == "Brine");
     CHECK(w.session().activeLayer()->name == "Pans");
     w.view()->setFocus();
     w.key(Qt::Key_Escape);
-    CHECK(w.session().hand().kind == edit::Hand::Kind::empty);
+    CHECK(w.session().hand().is<edit::held::Nothing>());
     w.clickCell({32, 9});
     CHECK(w.notice().contains("Hand is empty"));
     w.key(Qt::Key_I);
     w.clickCell({26, 8});
-    CHECK(w.session().hand().kind == edit::Hand::Kind::material);
+    CHECK(w.session().hand().is<edit::held::Material>());
     CHECK(w.session().tool() == Tool::pencil);
 }
 
@@ -170,19 +170,19 @@ TEST_CASE("tiles are laid by hand, turned by keys, and stay when the material is
     emit sheets->activated(sheets->currentIndex());
     auto* sheet = w.find<SheetView>("traySheet");
     w.clickAt(sheet, sheet->tileCentre(5));
-    REQUIRE(w.session().hand().kind == edit::Hand::Kind::tile);
+    REQUIRE(w.session().hand().is<edit::held::Tile>());
     w.view()->setFocus();
     w.key(Qt::Key_Period);
     w.key(Qt::Key_Slash);
     CHECK(w.session().hand().turn == mirrored(turned_right({})));
     w.clickCell({32, 9});
-    const level::Cell laid = w.layer("Pans").grid.cell({32, 9});
+    const level::Cell laid = w.layer("Pans").grid().cell({32, 9});
     CHECK(laid.pinned());
     CHECK(laid.turn() == w.session().hand().turn);
     w.pickMaterial("Brine");
     w.dragCells({{31, 9}, {33, 9}});
-    CHECK(w.layer("Pans").grid.cell({32, 9}) == laid);
-    CHECK(w.layer("Pans").grid.material({33, 9}) != 0);
+    CHECK(w.layer("Pans").grid().cell({32, 9}) == laid);
+    CHECK(w.layer("Pans").grid().material({33, 9}) != 0);
 }
 
 TEST_CASE("the size of the Hand goes by Ctrl+wheel, the zoom by the wheel alone", "[app][lay]") {
@@ -199,9 +199,9 @@ TEST_CASE("the size of the Hand goes by Ctrl+wheel, the zoom by the wheel alone"
     wheel(120, Qt::ControlModifier);
     wheel(120, Qt::ControlModifier);
     CHECK(w.session().hand().size == 3);
-    const auto count = w.layer("Pans").grid.count();
+    const auto count = w.layer("Pans").grid().count();
     w.clickCell({34, 12});
-    CHECK(w.layer("Pans").grid.count() == count + 9);
+    CHECK(w.layer("Pans").grid().count() == count + 9);
     const Point cell = w.view()->cellAt(at);
     wheel(120, {});
     CHECK(w.view()->zoom() == 3);
@@ -223,12 +223,12 @@ TEST_CASE("pockets keep the Hand and give it back, also after a restart", "[app]
     w.pickMaterial("Clay");
     w.view()->setFocus();
     w.key(Qt::Key_4);
-    CHECK(w.session().project().material(w.session().hand().material)->name == "Creek");
+    CHECK(w.session().project().material(w.session().hand().material())->name == "Creek");
     w.restart();
     w.view()->setFocus();
     w.key(Qt::Key_4);
-    REQUIRE(w.session().hand().kind == edit::Hand::Kind::material);
-    CHECK(w.session().project().material(w.session().hand().material)->name == "Creek");
+    REQUIRE(w.session().hand().is<edit::held::Material>());
+    CHECK(w.session().project().material(w.session().hand().material())->name == "Creek");
 }
 
 TEST_CASE("middle button and Space move the view", "[app][lay]") {
@@ -267,7 +267,7 @@ TEST_CASE("a level of the largest size opens and paints", "[app][lay]") {
     w.pickMaterial("Clay");
     w.view()->setCamera(2, QPointF(8100.0 * 16, 8100.0 * 16));
     w.dragCells({{8090, 8100}, {8110, 8100}});
-    CHECK(w.level().layers[0]->grid.count() == 21);
+    CHECK(w.level().layers[0]->grid().count() == 21);
     w.view()->setCamera(1.0 / 16, QPointF(8100.0 * 16, 8100.0 * 16));
     CHECK(w.view()->grab().toImage().width() > 0);
 }

@@ -1,13 +1,9 @@
-#define CATCH_CONFIG_RUNNER
-#include <QApplication>
-
 #include <QSettings>
 #include <QTemporaryDir>
-#include <catch2/catch.hpp>
-
-#include "app/shell/application.hpp"
 
 #include "app/session/session.hpp"
+#include "app/shell/application.hpp"
+#include "support/run.hpp"
 
 int main(int argc, char** argv) {
     QTemporaryDir settings;
@@ -15,5 +11,5 @@ int main(int argc, char** argv) {
     vic::app::Application app(argc, argv);
     QApplication::setOrganizationName("vicinum");
     QApplication::setApplicationName("vicinum-tests");
-    return Catch::Session().run(argc, argv);
+    return run_tests(argc, argv);
 }

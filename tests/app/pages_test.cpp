@@ -9,6 +9,7 @@
 #include "level/project.hpp"
 #include "picture/art.hpp"
 #include "picture/compose.hpp"
+#include "support/hands.hpp"
 
 using namespace app_test;
 
@@ -30,19 +31,18 @@ TEST_CASE("patched pages are pages drawn anew, at every scale", "[app][pages]") 
     };
     touch(lived);
     for (int i = 0; i < 40; ++i) {
-        edit::Hand hand;
-        hand.kind = random.flip(0.3) ? edit::Hand::Kind::eraser : edit::Hand::Kind::material;
-        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        const edit::Hand hand = random.flip(0.3) ? make::eraser() : make::material(1 + random.below(2));
         level =
             edit::lay(small.project, rules, level, random.flip() ? small.ground : small.front, hand,
                       edit::box_cells({random.below(100), random.below(80), 1 + random.below(12), 1 + random.below(9)}))
                 .level;
         if (random.flip(0.4))
             level.edit(small.props)
-                .props.put({static_cast<std::uint32_t>(5000 + i),
-                                  small.prop,
-                                  {random.below(1600), random.below(1280)},
-                                  random.flip()});
+                .props()
+                .put({static_cast<std::uint32_t>(5000 + i),
+                      small.prop,
+                      {random.below(1600), random.below(1280)},
+                      random.flip()});
         const auto changed = lived.show(state, level, false);
         REQUIRE(changed);
     }
@@ -74,8 +74,9 @@ TEST_CASE("small pages are the mean of what they stand for", "[app][pages]") {
     make::Random random(2);
     for (int i = 0; i < 2000; ++i)
         level.edit(small.ground)
-            .grid.set({random.below(64), random.below(64)},
-                      level::Cell(static_cast<level::TileId>(1 + random.below(51))), 0);
+            .grid()
+            .set({random.below(64), random.below(64)}, level::Cell(static_cast<level::TileId>(1 + random.below(51))),
+                 0);
     picture::Art art;
     Pages pages(art);
     pages.show(std::make_shared<const level::Project>(small.project), level, false);
@@ -94,10 +95,8 @@ TEST_CASE("a small page drawn at once is the mean of the large ones", "[app][pag
     const join::Rules rules(small.project);
     level::Level level = small.level();
     make::Random random(5);
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::material;
     for (int i = 0; i < 60; ++i) {
-        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        const edit::Hand hand = make::material(1 + random.below(2));
         level = edit::lay(
                     small.project, rules, level, random.flip() ? small.ground : small.front, hand,
                     edit::box_cells({random.below(128), random.below(128), 1 + random.below(30), 1 + random.below(20)}))
@@ -105,10 +104,11 @@ TEST_CASE("a small page drawn at once is the mean of the large ones", "[app][pag
     }
     for (int i = 0; i < 40; ++i)
         level.edit(small.props)
-            .props.put({static_cast<std::uint32_t>(7000 + i),
-                              small.prop,
-                              {random.below(2048), random.below(2048)},
-                              random.flip()});
+            .props()
+            .put({static_cast<std::uint32_t>(7000 + i),
+                  small.prop,
+                  {random.below(2048), random.below(2048)},
+                  random.flip()});
     level.edit(small.front).opacity = 60;
     picture::Art art;
     Pages pages(art);

@@ -107,7 +107,7 @@ TEST_CASE("layers are renamed, hidden, faded and reordered in the Section", "[ap
     CHECK(w.session().activeLayer()->opacity == 100); // ten steps of one slider are one step
     w.click("layerSolid");
     settle();
-    CHECK(w.session().activeLayer()->solid);
+    CHECK(w.session().activeLayer()->solid());
 
     // Drag the marsh to the very front, over the walker's plane.
     auto* slab = w.find<QWidget>(("slab-" + std::to_string(w.session().activeLayerId())).c_str());
@@ -220,17 +220,17 @@ TEST_CASE("a prop is cut with Shift, placed, moved and removed", "[app][dress]")
     auto* tray = w.find<QListWidget>("propTray");
     REQUIRE(tray->isVisible());
     w.clickAt(tray->viewport(), tray->visualItemRect(tray->findItems("Crate", Qt::MatchExactly).front()).center());
-    REQUIRE(w.session().hand().kind == edit::Hand::Kind::prop);
+    REQUIRE(w.session().hand().is<edit::held::Prop>());
     const int before = edit::prop_count(w.level());
     w.clickCell({28, 16});
     REQUIRE(edit::prop_count(w.level()) == before + 1);
-    const level::Prop placed = w.layer("Props").props.all().back();
+    const level::Prop placed = w.layer("Props").props().all().back();
     CHECK(placed.at == edit::snapped(w.level(), {28 * 16 + 4, 16 * 16 + 4}));
     CHECK(w.session().document().undo_name() == "Place Crate");
     w.view()->setFocus();
     w.key(Qt::Key_Escape);
     w.dragCells({{28, 16}, {29, 17}, {30, 18}});
-    CHECK(w.layer("Props").props.all().back().at == placed.at + Point{32, 32});
+    CHECK(w.layer("Props").props().all().back().at == placed.at + Point{32, 32});
     w.clickCell({30, 18}, Qt::RightButton);
     CHECK(edit::prop_count(w.level()) == before);
     w.key(Qt::Key_Z, Qt::ControlModifier);
@@ -363,8 +363,8 @@ TEST_CASE("Find goes to anything by name", "[app][find]") {
         settle();
     };
     find("creek material");
-    REQUIRE(w.session().hand().kind == edit::Hand::Kind::material);
-    CHECK(w.session().project().material(w.session().hand().material)->name == "Creek");
+    REQUIRE(w.session().hand().is<edit::held::Material>());
+    CHECK(w.session().project().material(w.session().hand().material())->name == "Creek");
     find("pump cellar level");
     CHECK(w.session().level()->id == "pump-cellar");
     find("slope up");
@@ -448,7 +448,8 @@ TEST_CASE("the player tints layers, shifts them and lets them go along by parall
     for (int y = 0; y < 60; ++y)
         for (int x = 0; x < 80; ++x)
             level.edit(small.front)
-                .grid.set({x, y}, level::Cell(static_cast<level::TileId>(49 + (x * 7 + y * 3) % 4)), 0);
+                .grid()
+                .set({x, y}, level::Cell(static_cast<level::TileId>(49 + (x * 7 + y * 3) % 4)), 0);
     level.marks.push_back({9000, "Start", level::MarkKind::start, {50, 35, 1, 1}});
     const Image plain = picture::render(small.project, level, 1);
     const Rgba tint{255, 128, 64, 255};

@@ -142,9 +142,7 @@ TEST_CASE("the Hand turns only as the tile allows", "[properties]") {
     QApplication::processEvents();
     pick(w.find<QComboBox>("tileTurns"), "mirrored, not turned");
     w.stage("stage-lay");
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::tile;
-    hand.tile = id;
+    edit::Hand hand{edit::held::Tile{id}};
     w.session().setHand(hand);
     w.view()->setFocus();
     w.key(Qt::Key_Period);

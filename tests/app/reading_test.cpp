@@ -37,10 +37,10 @@ std::map<level::LayerId, std::set<Point>> changes(const level::Level& a, const l
     std::map<level::LayerId, std::set<Point>> out;
     for (const level::LayerRef& l : b.layers) {
         const level::Layer* was = a.layer(l->id);
-        const level::Grid before = was ? was->grid : level::Grid(l->grid.size());
-        for (const Box& box : level::differences(before, l->grid))
+        const level::Grid before = was ? was->grid() : level::Grid(l->grid().size());
+        for (const Box& box : level::differences(before, l->grid()))
             for (const Point p : edit::box_cells(box))
-                if (before.cell(p) != l->grid.cell(p) || before.material(p) != l->grid.material(p))
+                if (before.cell(p) != l->grid().cell(p) || before.material(p) != l->grid().material(p))
                     out[l->id].insert(p);
     }
     return out;
@@ -75,11 +75,11 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
         w.session().applyLevel("Locked and hidden", state);
         edit::Hand hand;
         if (random.flip(0.45)) {
-            hand.kind = edit::Hand::Kind::material;
-            hand.material = materials[static_cast<std::size_t>(random.below(static_cast<int>(materials.size())))];
+            hand.holds = edit::held::Material{
+                materials[static_cast<std::size_t>(random.below(static_cast<int>(materials.size())))]};
         } else {
-            hand.kind = edit::Hand::Kind::tile;
-            hand.tile = tiles[static_cast<std::size_t>(random.below(static_cast<int>(tiles.size())))];
+            hand.holds =
+                edit::held::Tile{tiles[static_cast<std::size_t>(random.below(static_cast<int>(tiles.size())))]};
         }
         w.session().setHand(hand);
         w.session().setTool(random.flip(0.75) ? Tool::pencil : Tool::eraser);
@@ -176,19 +176,18 @@ TEST_CASE("the reading line tells of all the cells under a large tip", "[app][re
     for (int i = 0; i < 120; ++i) {
         std::vector<level::LayerId> layers;
         for (const level::LayerRef& l : w.level().layers)
-            if (l->kind == level::LayerKind::tiles) layers.push_back(l->id);
+            if (l->kind() == level::LayerKind::tiles) layers.push_back(l->id);
         w.session().setActiveLayer(layers[static_cast<std::size_t>(random.below(static_cast<int>(layers.size())))]);
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::material;
-        hand.material = materials[static_cast<std::size_t>(random.below(static_cast<int>(materials.size())))];
+        edit::Hand hand{edit::held::Material{
+            materials[static_cast<std::size_t>(random.below(static_cast<int>(materials.size())))]}};
         hand.size = 1 + random.below(5);
         hand.round = random.flip();
         const level::LayerId on = w.session().activeLayerId();
         if (random.flip(0.3)) { // something that was laid by hand lies about
             level::Level with = w.level();
             const Point at{14 + random.below(8), 12 + random.below(5)};
-            with.edit(on).grid.set(at, level::Cell(1 + static_cast<unsigned>(random.below(40)), Turn{}, true),
-                                   hand.material);
+            with.edit(on).grid().set(at, level::Cell(1 + static_cast<unsigned>(random.below(40)), Turn{}, true),
+                                     hand.material());
             w.session().applyLevel("By hand", with);
         }
         w.session().setHand(hand);
@@ -217,11 +216,12 @@ TEST_CASE("the reading line tells of all the cells under a large tip", "[app][re
         const level::Layer& is = *after.layer(on);
         for (const Point p : tip) {
             const QString had = translated(edit::name_at(w.session().project(), was, p));
-            const bool same = was.grid.cell(p) == is.grid.cell(p) && was.grid.material(p) == is.grid.material(p);
+            const bool same =
+                was.grid().cell(p) == is.grid().cell(p) && was.grid().material(p) == is.grid().material(p);
             const QString now = translated(edit::name_at(w.session().project(), is, p));
             if (erases) CHECK((now.isEmpty() || text.contains("what lies over")));
             if (!had.isEmpty() && had != now) gone.insert(had);
-            stays += !erases && same && was.grid.cell(p).pinned() && was.grid.material(p) == hand.material;
+            stays += !erases && same && was.grid().cell(p).pinned() && was.grid().material(p) == hand.material();
         }
         if (text.contains("what lies over")) { // that is told by the number of cells
             std::int64_t went = 0;

@@ -24,7 +24,7 @@ TEST_CASE("a whole picture is placed as one thing and built in pieces", "[app][c
     w.click("wholePicture");
     const level::PropKind& kind = *w.session().project().prop_kinds.back();
     CHECK(kind.name == "Silt");
-    CHECK(w.session().hand().prop == kind.id);
+    CHECK(w.session().hand().prop() == kind.id);
     const auto id = kind.id;
     w.click("modeIslands");
     auto* view = w.find<SheetView>("sheetView");
@@ -39,16 +39,14 @@ TEST_CASE("a whole picture is placed as one thing and built in pieces", "[app][c
     type(piece, "10"); // less than a piece can be
     CHECK(w.session().project().prop_kind(id)->piece == 64);
     w.stage("stage-dress");
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::prop;
-    hand.prop = id;
+    edit::Hand hand{edit::held::Prop{id}};
     w.session().setTool(Tool::props);
     w.session().setHand(hand);
     w.view()->setCamera(1, QPointF(30.0 * 16, 15.0 * 16));
     w.clickCell({28, 12});
     const level::Layer& props = w.layer("Props");
-    REQUIRE(props.props.all().back().kind == id);
-    CHECK(picture::prop_box(props.props.all().back(), *w.session().project().prop_kind(id)).size() == Size{192, 192});
+    REQUIRE(props.props().all().back().kind == id);
+    CHECK(picture::prop_box(props.props().all().back(), *w.session().project().prop_kind(id)).size() == Size{192, 192});
 }
 
 TEST_CASE("sampling and the engine's unit are set where the sheet is, and undone", "[app][cut][scale]") {

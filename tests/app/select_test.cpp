@@ -64,9 +64,9 @@ TEST_CASE("what is selected is moved, copied, turned and removed, one step each"
     begin(w);
     w.key(Qt::Key_R);
     w.drag({16, 18}, {19, 19});
-    const level::Grid laid = w.layer("Marsh").grid;
-    const auto m = w.session().hand().material;
-    const auto marsh_at = [&](Point p) { return w.layer("Marsh").grid.material(p) == m; };
+    const level::Grid laid = w.layer("Marsh").grid();
+    const auto m = w.session().hand().material();
+    const auto marsh_at = [&](Point p) { return w.layer("Marsh").grid().material(p) == m; };
     w.key(Qt::Key_S);
     CHECK(w.find<QToolButton>("toolSelect")->isChecked());
     w.click("optionAllLayers"); // on the active layer alone
@@ -86,24 +86,24 @@ TEST_CASE("what is selected is moved, copied, turned and removed, one step each"
     CHECK(w.session().selection().contains({15, 21}));
     CHECK(w.session().document().undo_name() == "Move what is selected");
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(w.layer("Marsh").grid == laid);
+    CHECK(w.layer("Marsh").grid() == laid);
     // Turned in its place by the Hand's own key.
     w.session().setSelection(level::Region(Box{16, 18, 4, 2}));
     w.key(Qt::Key_Period);
     CHECK(w.session().selection().bounds().size() == Size{2, 4});
     CHECK(marsh_at(w.session().selection().bounds().corner()));
-    CHECK(w.layer("Marsh").grid.count() == laid.count());
+    CHECK(w.layer("Marsh").grid().count() == laid.count());
     w.key(Qt::Key_Z, Qt::ControlModifier);
     // Copied and laid elsewhere; joins anew there.
     w.session().setSelection(level::Region(Box{16, 18, 4, 2}));
     w.key(Qt::Key_C, Qt::ControlModifier);
     w.key(Qt::Key_V, Qt::ControlModifier);
-    REQUIRE(w.session().hand().kind == edit::Hand::Kind::stamp);
+    REQUIRE(w.session().hand().is<edit::held::Stamp>());
     w.hover({24, 22});
-    CHECK(w.view()->shown().layer(w.layer("Marsh").id)->grid.material({24, 22}) == m); // seen before the click
+    CHECK(w.view()->shown().layer(w.layer("Marsh").id)->grid().material({24, 22}) == m); // seen before the click
     w.clickCell({24, 22});
-    CHECK(w.layer("Marsh").grid.count() == laid.count() + 8);
-    CHECK(w.layer("Marsh").grid.material({23, 22}) == m);
+    CHECK(w.layer("Marsh").grid().count() == laid.count() + 8);
+    CHECK(w.layer("Marsh").grid().material({23, 22}) == m);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     // Grown, shrunk, removed.
     w.key(Qt::Key_S);
@@ -113,15 +113,15 @@ TEST_CASE("what is selected is moved, copied, turned and removed, one step each"
     w.click("selectShrink");
     CHECK(w.session().selection() == level::Region(Box{16, 18, 4, 2}));
     w.key(Qt::Key_Backspace, Qt::ControlModifier);
-    CHECK(w.layer("Marsh").grid.count() == laid.count() - 8);
+    CHECK(w.layer("Marsh").grid().count() == laid.count() - 8);
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(w.layer("Marsh").grid == laid);
+    CHECK(w.layer("Marsh").grid() == laid);
     // To another layer.
     w.activate("Boardwalk");
     w.key(Qt::Key_M, Qt::ControlModifier);
     // All shown layers give what they have; the marsh among it.
     CHECK_FALSE(marsh_at({16, 18}));
-    CHECK(w.layer("Boardwalk").grid.material({16, 18}) == m);
+    CHECK(w.layer("Boardwalk").grid().material({16, 18}) == m);
     w.key(Qt::Key_Escape);
     CHECK(w.session().selection().empty());
 }
@@ -142,23 +142,23 @@ TEST_CASE("a line around, all of a tile, and a fill that keeps to what is select
     CHECK(around.contains({19, 18}));
     CHECK_FALSE(around.contains({24, 18}));
     // The fill goes no further.
-    const std::int64_t had = w.layer("Marsh").grid.count();
+    const std::int64_t had = w.layer("Marsh").grid().count();
     w.key(Qt::Key_F, Qt::ShiftModifier);
     w.clickCell({19, 18});
-    CHECK(w.layer("Marsh").grid.count() == had + around.count());
+    CHECK(w.layer("Marsh").grid().count() == had + around.count());
     // All of the material, wherever it is.
     w.hover({19, 18});
     w.key(Qt::Key_L, Qt::ControlModifier | Qt::ShiftModifier);
-    CHECK(w.session().selection().count() == w.layer("Marsh").grid.count());
+    CHECK(w.session().selection().count() == w.layer("Marsh").grid().count());
     // Replaced in what is selected.
     w.session().setSelection(level::Region(Box{18, 17, 3, 2}));
     w.pickMaterial("Clay");
     w.key(Qt::Key_E, Qt::ShiftModifier);
     CHECK(w.find<QToolButton>("toolReplace")->isChecked());
     w.clickCell({19, 18}, Qt::LeftButton, Qt::ControlModifier);
-    const auto clay = w.session().hand().material;
+    const auto clay = w.session().hand().material();
     int changed = 0;
-    level::each_cell(w.layer("Marsh").grid, w.level().cells(),
+    level::each_cell(w.layer("Marsh").grid(), w.level().cells(),
                      [&](Point, level::Cell, level::MaterialId m) { changed += m == clay; });
     CHECK(changed == 6);
 }
@@ -166,18 +166,18 @@ TEST_CASE("a line around, all of a tile, and a fill that keeps to what is select
 TEST_CASE("rims, round tips and a right button that erases what the tool would lay", "[app][tools]") {
     Window w;
     begin(w);
-    const level::Grid before = w.layer("Marsh").grid;
+    const level::Grid before = w.layer("Marsh").grid();
     w.key(Qt::Key_R);
     w.click("optionRim");
     w.drag({16, 17}, {21, 20});
-    CHECK(w.layer("Marsh").grid.count() == before.count() + 16);
-    CHECK(w.layer("Marsh").grid.material({18, 18}) == 0);
+    CHECK(w.layer("Marsh").grid().count() == before.count() + 16);
+    CHECK(w.layer("Marsh").grid().material({18, 18}) == 0);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.click("optionRim");
     w.drag({16, 17}, {21, 20});
-    CHECK(w.layer("Marsh").grid.count() == before.count() + 24);
+    CHECK(w.layer("Marsh").grid().count() == before.count() + 24);
     w.drag({17, 18}, {18, 19}, {}, Qt::RightButton);
-    CHECK(w.layer("Marsh").grid.count() == before.count() + 20);
+    CHECK(w.layer("Marsh").grid().count() == before.count() + 20);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.key(Qt::Key_B);
@@ -186,7 +186,7 @@ TEST_CASE("rims, round tips and a right button that erases what the tool would l
     w.session().setHand(hand);
     w.click("optionRound");
     w.clickCell({20, 18});
-    CHECK(w.layer("Marsh").grid.count() == before.count() + 21); // a round of five
+    CHECK(w.layer("Marsh").grid().count() == before.count() + 21); // a round of five
 }
 
 TEST_CASE("a stroke that went to the wrong layer is dragged onto the right slab", "[app][lift]") {
@@ -194,10 +194,10 @@ TEST_CASE("a stroke that went to the wrong layer is dragged onto the right slab"
     begin(w);
     // Held back from its home with Ctrl, it lands on the boardwalk's layer.
     w.activate("Boardwalk");
-    const level::Grid boards = w.layer("Boardwalk").grid;
-    const level::Grid marsh = w.layer("Marsh").grid;
+    const level::Grid boards = w.layer("Boardwalk").grid();
+    const level::Grid marsh = w.layer("Marsh").grid();
     w.clickCell({20, 18}, Qt::LeftButton, Qt::ControlModifier);
-    REQUIRE_FALSE(w.layer("Boardwalk").grid == boards);
+    REQUIRE_FALSE(w.layer("Boardwalk").grid() == boards);
     auto* strokes = w.find<StrokeList>("strokeList");
     REQUIRE(strokes->count() == 1);
     auto* slab = w.find<QWidget>(("slab-" + std::to_string(w.layer("Marsh").id)).c_str());
@@ -211,8 +211,8 @@ TEST_CASE("a stroke that went to the wrong layer is dragged onto the right slab"
     }
     QTest::mouseRelease(strokes, Qt::LeftButton, {}, to);
     settle();
-    CHECK(w.layer("Boardwalk").grid == boards);
-    CHECK(w.layer("Marsh").grid.count() == marsh.count() + 1);
+    CHECK(w.layer("Boardwalk").grid() == boards);
+    CHECK(w.layer("Marsh").grid().count() == marsh.count() + 1);
     CHECK(w.session().activeLayer()->name == "Marsh");
     CHECK(w.session().document().undo_name() == "Lift a stroke to Marsh");
 }
@@ -221,27 +221,25 @@ TEST_CASE("see-through tiles go over what is there, unless they are to replace i
     Window w;
     begin(w);
     w.activate("Clay");
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::tile;
-    hand.tile = tile_named(w, "Pebbles");
+    edit::Hand hand{edit::held::Tile{tile_named(w, "Pebbles")}};
     w.session().setHand(hand);
     // Without a home one is proposed, and the key takes it.
     w.hover({20, 15});
     CHECK(w.view()->reading().text.contains("H makes"));
     CHECK(w.view()->reading().text.contains("which stays"));
-    const level::Grid clay = w.layer("Clay").grid;
+    const level::Grid clay = w.layer("Clay").grid();
     w.clickCell({20, 15});
     const level::LayerId over = edit::overlay_of(w.level(), w.layer("Clay").id);
     REQUIRE(over != 0);
-    CHECK(w.layer("Clay").grid == clay);
-    CHECK(w.level().layer(over)->grid.cell({20, 15}).tile() == hand.tile);
+    CHECK(w.layer("Clay").grid() == clay);
+    CHECK(w.level().layer(over)->grid().cell({20, 15}).tile() == hand.tile());
     // The right button takes the overlay first.
     w.clickCell({20, 15}, Qt::RightButton);
-    CHECK(w.level().layer(over)->grid.cell({20, 15}).empty());
-    CHECK(w.layer("Clay").grid == clay);
+    CHECK(w.level().layer(over)->grid().cell({20, 15}).empty());
+    CHECK(w.layer("Clay").grid() == clay);
     w.key(Qt::Key_X);
     w.clickCell({20, 15});
-    CHECK(w.layer("Clay").grid.cell({20, 15}).tile() == hand.tile);
+    CHECK(w.layer("Clay").grid().cell({20, 15}).tile() == hand.tile());
     w.key(Qt::Key_Z, Qt::ControlModifier);
     w.key(Qt::Key_X);
     w.key(Qt::Key_H);
@@ -254,9 +252,9 @@ TEST_CASE("see-through tiles go over what is there, unless they are to replace i
     w.activate("Clay");
     w.hover({21, 15});
     CHECK(w.view()->reading().warns);
-    const level::Grid as_is = w.layer("Clay").grid;
+    const level::Grid as_is = w.layer("Clay").grid();
     w.clickCell({21, 15});
-    CHECK(w.layer("Clay").grid == as_is);
+    CHECK(w.layer("Clay").grid() == as_is);
 }
 
 TEST_CASE("what is shown before the click is what the click lays", "[app][preview]") {
@@ -270,9 +268,10 @@ TEST_CASE("what is shown before the click is what the click lays", "[app][previe
             w.pickMaterial(materials[random.below(4)]);
             hand = w.session().hand();
         } else {
-            hand.kind = edit::Hand::Kind::spread;
+            edit::held::Spread spread;
             for (const char* name : {"Salt crust 1", "Salt crust 2", "Pebbles"})
-                hand.spread.push_back({0, tile_named(w, name), {}, 100});
+                spread.items.push_back({0, tile_named(w, name), {}, 100});
+            hand.holds = std::move(spread);
         }
         hand.size = 1 + random.below(5);
         hand.round = random.flip();
@@ -286,7 +285,7 @@ TEST_CASE("what is shown before the click is what the click lays", "[app][previe
         w.clickCell(cell);
         const level::Level& now = w.level();
         REQUIRE(now.layers.size() == shown.layers.size());
-        for (std::size_t k = 0; k < now.layers.size(); ++k) CHECK(now.layers[k]->grid == shown.layers[k]->grid);
+        for (std::size_t k = 0; k < now.layers.size(); ++k) CHECK(now.layers[k]->grid() == shown.layers[k]->grid());
         // The reading line named the layer that changed, or one whose overlay did.
         const level::LayerId target = w.view()->targetLayer();
         CHECK(now.layer(target) != nullptr);
@@ -296,7 +295,7 @@ TEST_CASE("what is shown before the click is what the click lays", "[app][previe
 TEST_CASE("history is a list to go along, with keep-points that are written at once", "[app][history]") {
     Window w;
     begin(w);
-    const level::Grid before = w.layer("Marsh").grid;
+    const level::Grid before = w.layer("Marsh").grid();
     for (int i = 0; i < 3; ++i) w.clickCell({18 + 2 * i, 18});
     w.key(Qt::Key_H, Qt::ControlModifier);
     auto* steps = w.find<QListWidget>("historySteps");
@@ -311,14 +310,14 @@ TEST_CASE("history is a list to go along, with keep-points that are written at o
     CHECK(std::filesystem::exists(w.folder / "pell" / ".vicinum" / "kept"));
     // Back to the beginning, by a click on the last row.
     QTest::mouseClick(steps->viewport(), Qt::LeftButton, {}, steps->visualItemRect(steps->item(3)).center());
-    CHECK(w.layer("Marsh").grid == before);
+    CHECK(w.layer("Marsh").grid() == before);
     auto* kept = w.find<QListWidget>("keepPoints");
     QTest::mouseClick(kept->viewport(), Qt::LeftButton, {}, kept->visualItemRect(kept->item(0)).center());
-    CHECK(w.layer("Marsh").grid.count() == before.count() + 3);
+    CHECK(w.layer("Marsh").grid().count() == before.count() + 3);
     w.find<QFrame>("historyPanel")->hide();
     (*w).activateWindow();
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(w.layer("Marsh").grid == before);
+    CHECK(w.layer("Marsh").grid() == before);
 }
 
 TEST_CASE("levels are turned, cropped and grow where one lays beyond the edge", "[app][shape]") {
@@ -336,13 +335,13 @@ TEST_CASE("levels are turned, cropped and grow where one lays beyond the edge", 
     CHECK(w.level().grows);
     w.activate("Marsh");
     w.view()->setCamera(2, QPointF(0, 10 * 16));
-    const auto m = w.session().hand().material;
+    const auto m = w.session().hand().material();
     w.hover({-2, 10});
     CHECK(w.view()->reading().text.contains("grows"));
     const QPoint screen = w.view()->cellCentre({-2, 10});
     w.clickCell({-2, 10});
     CHECK(w.level().size == Size{94, 20});
-    CHECK(w.layer("Marsh").grid.material({62, 10}) == m);
+    CHECK(w.layer("Marsh").grid().material({62, 10}) == m);
     CHECK(w.view()->cellCentre({62, 10}) == screen); // what one looks at stays where it is
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.level().size == Size{30, 20});
@@ -428,9 +427,8 @@ TEST_CASE("the last ten Hands come back, and a pocket keeps a spread", "[app][ha
     settle();
     (*w).activateWindow();
     CHECK(w.session().hand() == brine);
-    edit::Hand spread;
-    spread.kind = edit::Hand::Kind::spread;
-    spread.spread = {{0, tile_named(w, "Pebbles"), {}, 100}, {0, tile_named(w, "Straw"), Turn{4}, 30}};
+    edit::Hand spread{
+        edit::held::Spread{{{0, tile_named(w, "Pebbles"), {}, 100}, {0, tile_named(w, "Straw"), Turn{4}, 30}}}};
     spread.share_empty = 35;
     w.session().setHand(spread);
     w.key(Qt::Key_4);
@@ -455,7 +453,7 @@ TEST_CASE("what was copied in one project is laid in another, with its art", "[a
     w.stage("stage-lay");
     const auto materials = w.session().project().materials.size();
     w.key(Qt::Key_V, Qt::ControlModifier);
-    REQUIRE(w.session().hand().kind == edit::Hand::Kind::stamp);
+    REQUIRE(w.session().hand().is<edit::held::Stamp>());
     CHECK(w.session().project().materials.size() > materials);
     bool clay = false;
     for (const auto& m : w.session().project().materials) clay = clay || m->name == "Clay";

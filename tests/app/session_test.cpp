@@ -91,7 +91,7 @@ TEST_CASE("what a project has chosen is forgotten when another opens", "[app][se
     CHECK_FALSE(w.session().anyAlone());
     CHECK(w.session().tiles().empty());
     CHECK(w.session().prop() == 0);
-    CHECK(w.session().hand().kind == edit::Hand::Kind::empty);
+    CHECK(w.session().hand().is<edit::held::Nothing>());
     CHECK(w.session().lastHands().empty());
     CHECK(w.session().materialId() == w.session().project().materials.front()->id);
     CHECK(w.session().sheetId() == w.session().project().sheets.front()->id);

@@ -16,8 +16,8 @@ namespace {
 // The cells that a material now has and had not before.
 std::set<Point> fresh(const level::Layer& was, const level::Layer& now, level::MaterialId m) {
     std::set<Point> out;
-    level::each_cell(now.grid, box_of(now.grid.size()), [&](Point p, level::Cell, level::MaterialId of) {
-        if (of == m && was.grid.material(p) != m) out.insert(p);
+    level::each_cell(now.grid(), box_of(now.grid().size()), [&](Point p, level::Cell, level::MaterialId of) {
+        if (of == m && was.grid().material(p) != m) out.insert(p);
     });
     return out;
 }
@@ -30,19 +30,19 @@ TEST_CASE("lines, ellipses and fills are laid as shown before, each one step of 
     Window w;
     w.stage("stage-lay");
     w.pickMaterial("Marsh");
-    const auto m = w.session().hand().material;
+    const auto m = w.session().hand().material();
     w.activate("Marsh");
     w.view()->setCamera(2, QPointF(50.0 * 16, 12.0 * 16));
     const auto marsh = [&] { return w.layer("Marsh"); };
     const level::Layer before = marsh();
     const auto undone = [&] {
         w.key(Qt::Key_Z, Qt::ControlModifier);
-        CHECK(marsh().grid == before.grid);
+        CHECK(marsh().grid() == before.grid());
     };
     const auto wanted = [&](const std::vector<Point>& cells) {
         std::set<Point> out;
         for (const Point p : cells)
-            if (before.grid.material(p) != m) out.insert(p);
+            if (before.grid().material(p) != m) out.insert(p);
         return out;
     };
 
@@ -72,13 +72,13 @@ TEST_CASE("lines, ellipses and fills are laid as shown before, each one step of 
     w.hover({50, 11});
     INFO(w.view()->reading().text.toStdString());
     CHECK(w.view()->reading().text.contains("Fills 28 cells"));
-    const auto preview = w.view()->shown().layer(ring.id)->grid;
-    CHECK(marsh().grid == ring.grid);
+    const auto preview = w.view()->shown().layer(ring.id)->grid();
+    CHECK(marsh().grid() == ring.grid());
     w.clickCell({50, 11});
     CHECK(fresh(ring, marsh(), m) == set_of(edit::box_cells({47, 9, 7, 4})));
-    CHECK(marsh().grid == preview);
+    CHECK(marsh().grid() == preview);
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    CHECK(marsh().grid == ring.grid);
+    CHECK(marsh().grid() == ring.grid());
     // With Shift no further than the view.
     w.hover({40, 4});
     const Box seen = w.view()->seenCells();

@@ -74,7 +74,7 @@ TEST_CASE("the Tray is searched as one types, and Enter takes the first", "[app]
     CHECK(found->count() == 2);
     CHECK(found->count() < many);
     QTest::keyClick(search, Qt::Key_Return);
-    CHECK(w.session().hand().kind == edit::Hand::Kind::tile);
+    CHECK(w.session().hand().is<edit::held::Tile>());
     CHECK(w.find<QWidget>("handCard")->accessibleName().contains("Catwalk end"));
     QTest::keyClicks(search, " qqq");
     CHECK(found->count() == 0);
@@ -83,7 +83,7 @@ TEST_CASE("the Tray is searched as one types, and Enter takes the first", "[app]
     QTest::keyClicks(search, "crate");
     REQUIRE(found->count() >= 1);
     w.clickAt(found->viewport(), found->visualItemRect(found->item(0)).center());
-    CHECK(w.session().hand().kind == edit::Hand::Kind::prop);
+    CHECK(w.session().hand().is<edit::held::Prop>());
     CHECK(w.session().stage() == Stage::dress);
     w.click("trayMaterials");
     CHECK(search->text().isEmpty());
@@ -150,7 +150,7 @@ TEST_CASE("a tray of one's own gathers from several sheets, and is saved", "[app
     CHECK(found->count() == 1 + 6 + 4);
     CHECK(w.find<QToolButton>("trayWhich")->text().startsWith("Flood"));
     w.clickAt(found->viewport(), found->visualItemRect(found->item(2)).center());
-    CHECK(w.session().hand().kind == edit::Hand::Kind::tile);
+    CHECK(w.session().hand().is<edit::held::Tile>());
     choose(w, "trayPut");
     CHECK(w.session().project().trays[0].items.size() == 2);
     choose(w, "trayPut");

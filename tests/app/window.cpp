@@ -187,7 +187,7 @@ void Window::pickMaterial(const char* name) {
     REQUIRE(items.size() == 1);
     list->scrollToItem(items.front());
     clickAt(list->viewport(), list->visualItemRect(items.front()).center());
-    REQUIRE(session().hand().kind == edit::Hand::Kind::material);
+    REQUIRE(session().hand().is<edit::held::Material>());
 }
 
 void Window::activate(const char* name) {

@@ -204,7 +204,7 @@ TEST_CASE("errors of severity error end with 1", "[cli]") {
     make::Folder dir;
     make::Small small;
     level::Level level = small.level();
-    level.edit(small.ground).grid.set({1, 1}, level::Cell(5), 0);
+    level.edit(small.ground).grid().set({1, 1}, level::Cell(5), 0);
     small.set(level);
     make::save_with_pictures(small.project, dir / "p");
     CHECK(run("check " + (dir / "p").string()).code == 0);

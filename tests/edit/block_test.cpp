@@ -34,9 +34,7 @@ struct Pump {
     }
     [[nodiscard]] const level::Tile& tile() const { return small.project.sheets[0]->tiles.back(); }
     [[nodiscard]] Hand hand(bool mirrored = false) const {
-        Hand h;
-        h.kind = Hand::Kind::tile;
-        h.tile = id;
+        Hand h{held::Tile{id}};
         h.turn.code = mirrored ? 4 : 0;
         return h;
     }
@@ -150,7 +148,7 @@ TEST_CASE("feet never overlap: a stroke sets blocks side by side", "[block]") {
     std::vector<Point> row;
     for (int x = 3; x < 20; ++x) row.push_back({x, 20});
     const level::Level level = pump.laid(row);
-    CHECK(level.layer(pump.small.ground)->grid.count() == 9);
+    CHECK(level.layer(pump.small.ground)->grid().count() == 9);
     make::Random random(4);
     level::Level busy = pump.small.level();
     const join::Rules rules(pump.small.project);
@@ -159,7 +157,7 @@ TEST_CASE("feet never overlap: a stroke sets blocks side by side", "[block]") {
         busy = lay(pump.small.project, rules, busy, pump.small.ground, pump.hand(random.flip()), one).level;
     }
     std::map<Point, int> feet;
-    level::each_cell(busy.layer(pump.small.ground)->grid, busy.cells(),
+    level::each_cell(busy.layer(pump.small.ground)->grid(), busy.cells(),
                      [&](Point at, level::Cell c, level::MaterialId) {
                          const Box foot = level::foot_under(pump.tile(), at, c.turn());
                          for (int y = foot.y; y < foot.bottom(); ++y)
@@ -169,22 +167,24 @@ TEST_CASE("feet never overlap: a stroke sets blocks side by side", "[block]") {
     // What stands there is found by any of its cells, and erased by its foot.
     const level::TileTable tiles(pump.small.project);
     const level::Level one = pump.laid({{10, 12}});
-    const auto& grid = one.layer(pump.small.ground)->grid;
+    const auto& grid = one.layer(pump.small.ground)->grid();
     CHECK(level::block_at(tiles, grid, {11, 10}).at == Point{10, 12});
     CHECK(level::block_at(tiles, grid, {12, 10}).tile == nullptr);
     const auto picked = pick(pump.small.project, one, {11, 11}, pump.small.ground);
     REQUIRE(picked);
-    CHECK(picked->hand.tile == pump.id);
+    CHECK(picked->hand.tile() == pump.id);
     const std::vector<Point> foot{{11, 12}}, above{{11, 10}}, beside{{12, 12}};
     CHECK(lay(pump.small.project, rules, one, pump.small.ground, make::eraser(), beside)
               .level.layer(pump.small.ground)
-              ->grid == grid);
+              ->grid() == grid);
     CHECK(lay(pump.small.project, rules, one, pump.small.ground, make::eraser(), foot)
               .level.layer(pump.small.ground)
-              ->grid.count() == 0);
+              ->grid()
+              .count() == 0);
     CHECK(lay(pump.small.project, rules, one, pump.small.ground, make::eraser(), above)
               .level.layer(pump.small.ground)
-              ->grid.count() == 0);
+              ->grid()
+              .count() == 0);
 }
 
 TEST_CASE("with blocks, a part redrawn and re-traced is the whole drawn and traced anew", "[block]") {

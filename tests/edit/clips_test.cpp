@@ -43,7 +43,7 @@ bool same_content(const level::Level& a, const level::Level& b) {
     if (a.size != b.size || a.layers.size() != b.layers.size() || a.marks != b.marks || a.guides != b.guides)
         return false;
     for (std::size_t i = 0; i < a.layers.size(); ++i)
-        if (!(a.layers[i]->grid == b.layers[i]->grid) || a.layers[i]->props != b.layers[i]->props) return false;
+        if (!(a.layers[i]->grid() == b.layers[i]->grid()) || a.layers[i]->props() != b.layers[i]->props()) return false;
     return true;
 }
 
@@ -75,8 +75,8 @@ TEST_CASE("a turned level shows the turned picture of every tile laid by hand", 
     const level::Level now =
         turned(small.project, join::Rules(small.project), level, after(turned_right(Turn{}), Turn{4}));
     const Point at = turned_place(after(turned_right(Turn{}), Turn{4}), {2, 1}, {9, 7});
-    CHECK(now.layer(small.ground)->grid.cell(at).tile() == 51);
-    CHECK(now.layer(small.ground)->grid.cell(at).turn() == after(Turn{1}, after(turned_right(Turn{}), Turn{4})));
+    CHECK(now.layer(small.ground)->grid().cell(at).tile() == 51);
+    CHECK(now.layer(small.ground)->grid().cell(at).turn() == after(Turn{1}, after(turned_right(Turn{}), Turn{4})));
     // One that must not be turned stays upright.
     level::Project fixed = small.project;
     level::Sheet sheet = *fixed.sheets[1];
@@ -85,7 +85,7 @@ TEST_CASE("a turned level shows the turned picture of every tile laid by hand", 
     const level::Level upright =
         lay(fixed, join::Rules(fixed), small.level(), small.ground, make::laying(51), std::vector<Point>{{2, 1}}).level;
     const level::Level after_it = turned(fixed, join::Rules(fixed), upright, turned_right(Turn{}));
-    CHECK(after_it.layer(small.ground)->grid.cell(turned_place(Turn{1}, {2, 1}, {9, 7})).turn() == Turn{});
+    CHECK(after_it.layer(small.ground)->grid().cell(turned_place(Turn{1}, {2, 1}, {9, 7})).turn() == Turn{});
 }
 
 TEST_CASE("extending and cropping back is nothing, and everything keeps its place", "[reshape]") {
@@ -104,7 +104,7 @@ TEST_CASE("extending and cropping back is nothing, and everything keeps its plac
         const level::Level tight =
             extended(rules, level, {-had.x, -had.y, had.right() - level.size.w, had.bottom() - level.size.h});
         CHECK(tight.size == had.size());
-        CHECK(tight.layer(small.ground)->grid.count() == level.layer(small.ground)->grid.count());
+        CHECK(tight.layer(small.ground)->grid().count() == level.layer(small.ground)->grid().count());
     }
 }
 
@@ -119,7 +119,7 @@ TEST_CASE("a growing level grows by whole chunks, on any side, and shares what i
     const join::Rules rules(small.project);
     level = lay(small.project, rules, level, small.ground, make::laying(49), box_cells({10, 10, 90, 90})).level;
     const level::Level larger = extended(rules, level, {64, 0, 0, 0});
-    CHECK(larger.layer(small.ground)->grid.chunk({1, 0}) == level.layer(small.ground)->grid.chunk({0, 0}));
+    CHECK(larger.layer(small.ground)->grid().chunk({1, 0}) == level.layer(small.ground)->grid().chunk({0, 0}));
 }
 
 TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it was painted", "[clips]") {
@@ -140,24 +140,24 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
     CHECK(there.no_layer == 0);
     const level::Level direct =
         lay(small.project, rules, level, small.ground, make::material(1), box_cells({30, 20, 6, 5})).level;
-    CHECK(there.level.layer(small.ground)->grid == direct.layer(small.ground)->grid);
-    CHECK(there.level.layer(small.front)->grid.cell({32, 22}).turn() == Turn{3});
-    CHECK(there.level.layer(small.props)->props.all().back() ==
+    CHECK(there.level.layer(small.ground)->grid() == direct.layer(small.ground)->grid());
+    CHECK(there.level.layer(small.front)->grid().cell({32, 22}).turn() == Turn{3});
+    CHECK(there.level.layer(small.props)->props().all().back() ==
           level::Prop{1000, small.prop, {32 * 16 + 3, 23 * 16 + 1}, true});
     // Pasted beside itself it joins on; left as it was it does not.
     const level::Stamp ground = take(level, region, {small.ground});
     const Stamped joined = stamp(small.project, rules, level, ground, {9, 3}, 0, 0, false);
-    CHECK(joined.level.layer(small.ground)->grid ==
+    CHECK(joined.level.layer(small.ground)->grid() ==
           lay(small.project, rules, level, small.ground, make::material(1), box_cells({9, 3, 6, 5}))
               .level.layer(small.ground)
-              ->grid);
+              ->grid());
     const Stamped pinned = stamp(small.project, rules, level, ground, {9, 3}, 0, 0, true);
-    CHECK(pinned.level.layer(small.ground)->grid.cell({9, 3}).tile() ==
-          level.layer(small.ground)->grid.cell({3, 3}).tile());
-    CHECK(pinned.level.layer(small.ground)->grid.cell({9, 3}).pinned());
+    CHECK(pinned.level.layer(small.ground)->grid().cell({9, 3}).tile() ==
+          level.layer(small.ground)->grid().cell({3, 3}).tile());
+    CHECK(pinned.level.layer(small.ground)->grid().cell({9, 3}).pinned());
     // Onto another layer where that is asked for, and none where its layer is locked.
     const Stamped other = stamp(small.project, rules, level, ground, {30, 20}, 0, small.front, false);
-    CHECK(other.level.layer(small.front)->grid.material({30, 20}) == 1);
+    CHECK(other.level.layer(small.front)->grid().material({30, 20}) == 1);
     level.edit(small.ground).locked = true;
     const Stamped none = stamp(small.project, rules, level, ground, {30, 20}, 0, 0, false);
     CHECK(none.no_layer == 1);
@@ -178,9 +178,9 @@ TEST_CASE("a stamp turned four times or mirrored twice is itself, and goes as it
         const level::Level as_level = turned(small.project, rules, level, Turn{5});
         const level::Stamp as_stamp = turned(small.project, all, Turn{5});
         for (const level::StampLayer& l : as_stamp.layers)
-            if (l.kind == level::LayerKind::tiles)
-                each_cell(l.grid, box_of(l.grid.size()), [&](Point p, level::Cell c, level::MaterialId m) {
-                    const level::Grid& other = as_level.layer(l.from)->grid;
+            if (l.kind() == level::LayerKind::tiles)
+                each_cell(l.grid(), box_of(l.grid().size()), [&](Point p, level::Cell c, level::MaterialId m) {
+                    const level::Grid& other = as_level.layer(l.from)->grid();
                     CHECK(other.material(p) == m);
                     if (c.pinned()) CHECK(other.cell(p) == c);
                 });
@@ -191,10 +191,11 @@ TEST_CASE("a stamp of three by three is stretched, and a pattern keeps its place
     level::Stamp nine;
     nine.size = {3, 3};
     level::StampLayer l;
-    l.grid = level::Grid({3, 3});
-    for (int i = 0; i < 9; ++i) l.grid.set({i % 3, i / 3}, level::Cell(static_cast<level::TileId>(i + 1), {}, true), 0);
+    l.grid() = level::Grid({3, 3});
+    for (int i = 0; i < 9; ++i)
+        l.grid().set({i % 3, i / 3}, level::Cell(static_cast<level::TileId>(i + 1), {}, true), 0);
     nine.layers.push_back(l);
-    const auto tile_at = [](const level::Stamp& s, Point p) { return s.layers[0].grid.cell(p).tile(); };
+    const auto tile_at = [](const level::Stamp& s, Point p) { return s.layers[0].grid().cell(p).tile(); };
     for (const Size size : {Size{1, 1}, {2, 2}, {3, 3}, {5, 4}, {9, 2}}) {
         const level::Stamp s = stretched(nine, size);
         CHECK(s.size == size);
@@ -221,19 +222,19 @@ TEST_CASE("a selection moved and moved back is nothing; to another layer it leav
     const Region region(Box{5, 5, 20, 20});
     const Stamped there = moved(small.project, rules, wide, region, layers, {60, 3});
     CHECK_FALSE(same_content(there.level, wide));
-    CHECK(there.level.layer(small.ground)->grid.count() == wide.layer(small.ground)->grid.count());
+    CHECK(there.level.layer(small.ground)->grid().count() == wide.layer(small.ground)->grid().count());
     CHECK(there.next_id == small.project.next_id); // no new props
     const Stamped back = moved(small.project, rules, there.level, region.moved({60, 3}), layers, {-60, -3});
-    CHECK(back.level.layer(small.ground)->grid == wide.layer(small.ground)->grid);
-    CHECK(back.level.layer(small.front)->grid == wide.layer(small.front)->grid);
-    CHECK(back.level.layer(small.props)->props.size() == wide.layer(small.props)->props.size());
+    CHECK(back.level.layer(small.ground)->grid() == wide.layer(small.ground)->grid());
+    CHECK(back.level.layer(small.front)->grid() == wide.layer(small.front)->grid());
+    CHECK(back.level.layer(small.props)->props().size() == wide.layer(small.props)->props().size());
 
-    const std::int64_t had = level.layer(small.ground)->grid.count();
+    const std::int64_t had = level.layer(small.ground)->grid().count();
     level::Level empty_front = level;
-    empty_front.edit(small.front).grid = level::Grid(level.size);
+    empty_front.edit(small.front).grid() = level::Grid(level.size);
     const Stamped over = moved_to(small.project, rules, empty_front, Region(level.cells()), small.ground, small.front);
-    CHECK(over.level.layer(small.ground)->grid.count() == 0);
-    CHECK(over.level.layer(small.front)->grid.count() == had);
+    CHECK(over.level.layer(small.ground)->grid().count() == 0);
+    CHECK(over.level.layer(small.front)->grid().count() == had);
     const Stamped wrong = moved_to(small.project, rules, level, Region(level.cells()), small.ground, small.props);
     CHECK(wrong.no_layer == 1);
     CHECK(same_content(wrong.level, level));
@@ -242,13 +243,11 @@ TEST_CASE("a selection moved and moved back is nothing; to another layer it leav
 TEST_CASE("a spread leaves out the share it is asked to, steadily, by weight", "[spread]") {
     make::Small small({200, 200});
     const join::Rules rules(small.project);
-    Hand hand;
-    hand.kind = Hand::Kind::spread;
-    hand.spread = {{0, 49, {}, 300}, {0, 50, {}, 100}};
+    Hand hand{held::Spread{{{0, 49, {}, 300}, {0, 50, {}, 100}}}};
     hand.share_empty = 70;
     const level::Level all =
         lay(small.project, rules, small.level(), small.front, hand, Region(Box{0, 0, 200, 200})).level;
-    const auto& grid = all.layer(small.front)->grid;
+    const auto& grid = all.layer(small.front)->grid();
     std::int64_t count[2] = {0, 0};
     each_cell(grid, all.cells(), [&](Point, level::Cell c, level::MaterialId) { ++count[c.tile() - 49]; });
     const double laid = double(count[0] + count[1]);
@@ -259,7 +258,7 @@ TEST_CASE("a spread leaves out the share it is asked to, steadily, by weight", "
     for (int y = 0; y < 200; y += 40)
         for (int x = 0; x < 200; x += 50)
             piecewise = lay(small.project, rules, piecewise, small.front, hand, Region(Box{x, y, 50, 40})).level;
-    CHECK(piecewise.layer(small.front)->grid == grid);
+    CHECK(piecewise.layer(small.front)->grid() == grid);
     for (int i = 0; i < 500; ++i) {
         const Point p{i % 200, i / 200 * 7};
         CHECK(left_out(hand, small.front, p) == (grid.cell(p).tile() == 0));
@@ -269,22 +268,23 @@ TEST_CASE("a spread leaves out the share it is asked to, steadily, by weight", "
     const level::Level on_ground =
         lay(small.project, rules, small.level(), small.front, make::laying(51), Region(all.cells())).level;
     const level::Level mixed = lay(small.project, rules, on_ground, small.front, hand, Region(all.cells())).level;
-    CHECK(mixed.layer(small.front)->grid.count() == 40000);
+    CHECK(mixed.layer(small.front)->grid().count() == 40000);
 
     // Thinned out by half, and cast again.
     const Laid half = thinned(small.project, rules, all, small.front, Region(all.cells()), 50, 7);
-    CHECK(double(half.level.layer(small.front)->grid.count()) / laid == Approx(0.5).margin(0.02));
+    CHECK(double(half.level.layer(small.front)->grid().count()) / laid == Approx(0.5).margin(0.02));
     CHECK(thinned(small.project, rules, all, small.front, Region(all.cells()), 100, 7)
               .level.layer(small.front)
-              ->grid.count() == 0);
+              ->grid()
+              .count() == 0);
     Hand again = hand;
     again.seed = 99;
     const Laid anew = rerolled(small.project, rules, all, small.front, Region(all.cells()), again);
-    CHECK(anew.level.layer(small.front)->grid ==
+    CHECK(anew.level.layer(small.front)->grid() ==
           lay(small.project, rules, small.level(), small.front, again, Region(all.cells()))
               .level.layer(small.front)
-              ->grid);
-    CHECK_FALSE(anew.level.layer(small.front)->grid == grid);
+              ->grid());
+    CHECK_FALSE(anew.level.layer(small.front)->grid() == grid);
 }
 
 TEST_CASE("replacing lays one thing for another and leaves the rest", "[clips]") {
@@ -296,14 +296,14 @@ TEST_CASE("replacing lays one thing for another and leaves the rest", "[clips]")
     const Replaced here = replaced(small.project, rules, level, Region(Box{5, 0, 10, 10}), {small.ground},
                                    make::material(1), make::material(2));
     CHECK(here.cells == 50);
-    CHECK(here.level.layer(small.ground)->grid ==
+    CHECK(here.level.layer(small.ground)->grid() ==
           lay(small.project, rules, level, small.ground, make::material(2), box_cells({5, 0, 5, 10}))
               .level.layer(small.ground)
-              ->grid);
+              ->grid());
     const Replaced everywhere = replaced(small.project, rules, level, Region(level.cells()), {small.ground},
                                          make::material(1), make::laying(51));
     CHECK(everywhere.cells == 100);
-    CHECK(everywhere.level.layer(small.ground)->grid.cell({4, 4}).tile() == 51);
+    CHECK(everywhere.level.layer(small.ground)->grid().cell({4, 4}).tile() == 51);
 }
 
 TEST_CASE("a lasso takes the cells whose middle it goes round", "[clips]") {
@@ -334,8 +334,8 @@ TEST_CASE("merging down lays the upper over the lower and keeps what one sees th
     CHECK(merged.stayed == 0);
     CHECK(merged.level.layer(upper) == nullptr);
     CHECK(merged.level.layers.size() == level.layers.size() - 1);
-    CHECK(merged.level.layer(small.ground)->grid.cell({7, 7}).tile() == 50);
-    CHECK(merged.level.layer(small.ground)->grid.cell({2, 2}).tile() == 49);
+    CHECK(merged.level.layer(small.ground)->grid().cell({7, 7}).tile() == 50);
+    CHECK(merged.level.layer(small.ground)->grid().cell({2, 2}).tile() == 49);
     CHECK_FALSE(merged_down(small.project, rules, level, small.ground).done); // nothing behind it
     CHECK_FALSE(merged_down(small.project, rules, level, small.props).done);  // of another kind
 }
@@ -346,11 +346,14 @@ TEST_CASE("another cell size keeps every place in cells and says what becomes of
     level.guides = {{true, 32}};
     const Rescaled twice = rescaled(small.project, level, {32, 32}, LatticeKind::square);
     CHECK(twice.level.cell == Size{32, 32});
-    CHECK(twice.level.layer(small.props)->props.all()[0].at == Point{70, 100});
+    CHECK(twice.level.layer(small.props)->props().all()[0].at == Point{70, 100});
     CHECK(twice.level.guides[0].at == 64);
     CHECK(twice.says.english().find("2 times as large") != std::string::npos);
-    CHECK(rescaled(small.project, twice.level, {16, 16}, LatticeKind::square).level.layer(small.props)->props.all()[0].at ==
-          Point{35, 50});
+    CHECK(rescaled(small.project, twice.level, {16, 16}, LatticeKind::square)
+              .level.layer(small.props)
+              ->props()
+              .all()[0]
+              .at == Point{35, 50});
     CHECK(rescaled(small.project, level, {24, 16}, LatticeKind::square).says.english().find("uneven") !=
           std::string::npos);
     CHECK(rescaled(small.project, level, {16, 16}, LatticeKind::square).says.english() == "Nothing changes");

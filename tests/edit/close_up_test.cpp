@@ -48,11 +48,11 @@ TEST_CASE("A finer layer covers the same ground, and back it is as it was", "[cl
     const Refined fine = refined(level, small.front, 2);
     REQUIRE(fine.done);
     const level::Layer& layer = *fine.level.layer(small.front);
-    CHECK(layer.grid.size() == Size{level.size.w * 2, level.size.h * 2});
-    CHECK(layer.grid.bounds() == Box{6, 8, 10, 4});
+    CHECK(layer.grid().size() == Size{level.size.w * 2, level.size.h * 2});
+    CHECK(layer.grid().bounds() == Box{6, 8, 10, 4});
     const Refined back = refined(fine.level, small.front, 1);
     REQUIRE(back.done);
-    CHECK(back.level.layer(small.front)->grid == level.layer(small.front)->grid);
+    CHECK(back.level.layer(small.front)->grid() == level.layer(small.front)->grid());
     // What blocks keeps the level's cells; cells must divide evenly.
     CHECK_FALSE(refined(level, small.ground, 2).done);
     CHECK_FALSE(refined(level, small.front, 3).done);
@@ -64,22 +64,20 @@ TEST_CASE("A finer layer covers the same ground, and back it is as it was", "[cl
 TEST_CASE("A close-up is a level: what is laid there lies in the layer's own cells", "[close-up]") {
     make::Small small;
     const level::Level level = fine_level(small);
-    CHECK(level.layer(small.front)->subdivision == 2);
-    CHECK(level.layer(small.front)->grid.bounds() == Box{5, 7, 3, 2});
+    CHECK(level.layer(small.front)->subdivision() == 2);
+    CHECK(level.layer(small.front)->grid().bounds() == Box{5, 7, 3, 2});
     CHECK(level.layers.size() == small.level().layers.size());
     // Nothing of it without a close-up.
     CHECK(target_of(small.project, level, make::material(2), small.front, true).obstacle == Obstacle::subdivision);
     CHECK_FALSE(pick(small.project, level, {2, 3}, small.front).has_value());
     // An overlay that the close-up needs is as fine and lies right in front.
-    Hand see;
-    see.kind = Hand::Kind::tile;
-    see.tile = 49;
+    Hand see{held::Tile{49}};
     level::Level close = close_up(level, small.front);
     const std::uint32_t overlay = small.project.next_id;
     close = add_layer(close, overlay, "Over", level::LayerKind::tiles, small.front);
     const level::Level with = put_back(level, close, small.front);
     REQUIRE(with.index_of(overlay) == with.index_of(small.front) + 1);
-    CHECK(with.layer(overlay)->subdivision == 2);
+    CHECK(with.layer(overlay)->subdivision() == 2);
     // The difference is told in cells of the level.
     const auto changed = level::difference(small.level(), level, small.project);
     CHECK(changed.everything);
@@ -101,21 +99,21 @@ TEST_CASE("Finer layers are kept, extended, turned, taken and drawn in their own
     p.put(level);
     store::save(p, folder / "p");
     const level::Project back = store::load(folder / "p");
-    CHECK(back.level(small.id)->layer(small.front)->grid == level.layer(small.front)->grid);
-    CHECK(back.level(small.id)->layer(small.front)->subdivision == 2);
+    CHECK(back.level(small.id)->layer(small.front)->grid() == level.layer(small.front)->grid());
+    CHECK(back.level(small.id)->layer(small.front)->subdivision() == 2);
 
     const join::Rules rules(p);
-    CHECK(extended(rules, level, {3, 1, 0, 0}).layer(small.front)->grid.bounds() == Box{11, 9, 3, 2});
+    CHECK(extended(rules, level, {3, 1, 0, 0}).layer(small.front)->grid().bounds() == Box{11, 9, 3, 2});
     level::Level round = level;
     for (int i = 0; i < 4; ++i) round = turned(p, rules, round, turned_right(Turn{}));
-    CHECK(round.layer(small.front)->grid == level.layer(small.front)->grid);
+    CHECK(round.layer(small.front)->grid() == level.layer(small.front)->grid());
 
     // A stamp over all layers takes the part of the level's cells and lays it again.
     const Stamped there =
         stamp(p, rules, level, take(level, Region(Box{2, 3, 3, 3}), {small.front}), {10, 10}, small.front, 0, false);
     CHECK(there.no_layer == 0);
-    CHECK(there.level.layer(small.front)->grid.material({21, 21}) == 2);
-    CHECK(cleared(p, rules, level, Region(Box{2, 3, 3, 3}), {small.front}).layer(small.front)->grid.bounds().empty());
+    CHECK(there.level.layer(small.front)->grid().material({21, 21}) == 2);
+    CHECK(cleared(p, rules, level, Region(Box{2, 3, 3, 3}), {small.front}).layer(small.front)->grid().bounds().empty());
 
     // Drawn half as large: the picture of a tile fills a quarter of the level's cell.
     const Image picture = picture::render(p, level, 1);
@@ -162,8 +160,7 @@ TEST_CASE("Blockers block and are not seen; only they lie on their layer", "[blo
 
     const auto picked = pick(small.project, level, {10, 4}, id);
     REQUIRE(picked);
-    CHECK(picked->hand.kind == Hand::Kind::blocker);
-    CHECK(picked->hand.turn == slope.turn);
+    CHECK(picked->hand == blocker_hand(level::turned(level::TileShape::slope_se, slope.turn)));
     CHECK_FALSE(pick(small.project, level, {10, 4}, 0));
     CHECK(name_at(small.project, *level.layer(id), {4, 4}).english() == "a blocker");
     CHECK(name_at(small.project, *level.layer(id), {0, 0}).english().empty());
@@ -174,14 +171,14 @@ TEST_CASE("Blockers block and are not seen; only they lie on their layer", "[blo
         round = turned(small.project, rules, round, turned_right(Turn{}));
         CHECK(outline::outlines(outline::trace(round, level::TileTable(small.project))).size() == 2);
     }
-    CHECK(round.layer(id)->grid == level.layer(id)->grid);
+    CHECK(round.layer(id)->grid() == level.layer(id)->grid());
 
     // In the files with its shapes, also where the project has fewer tiles than there are shapes; in the parcel as
     // outlines alone.
     level::Project p = small.project;
     p.put(level);
     store::save(p, folder / "p");
-    CHECK(store::load(folder / "p").level(small.id)->layer(id)->grid == level.layer(id)->grid);
+    CHECK(store::load(folder / "p").level(small.id)->layer(id)->grid() == level.layer(id)->grid());
     const vicinum::Level engine = vicinum::load(parcel::build(p, level, folder / "out").dir);
     CHECK(engine.outlines.size() == 2);
     for (const auto& l : engine.layers) CHECK(l.id != id);
@@ -223,11 +220,11 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     const join::Rules rules(small.project);
     level::Level level =
         lay(small.project, rules, small.level(), small.ground, make::material(1), Region(Box{4, 4, 20, 12})).level;
-    level.edit(id).planting = {{{small.prop, 100}}, small.ground, 1, 20, 0, 3};
+    level.edit(id).planted()->recipe = {{{small.prop, 100}}, small.ground, 1, 20, 0, 3};
     const Planted planted = edit::planted(small.project, level, id);
-    const std::vector<level::Prop> props = planted.level.layer(id)->props.all();
+    const std::vector<level::Prop> props = planted.level.layer(id)->props().all();
     REQUIRE(planted.count > 20);
-    const Region ground = planting_ground(level, level.layer(id)->planting);
+    const Region ground = planting_ground(level, level.layer(id)->planted()->recipe);
     CHECK(ground.count() == 240);
     for (std::size_t i = 0; i < props.size(); ++i) {
         CHECK(ground.contains(level.geometry().cell_at(props[i].at)));
@@ -243,11 +240,11 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
             CHECK(std::any_of(props.begin(), props.end(), [&](const level::Prop& p) {
                 return (p.at.x - x) * (p.at.x - x) + (p.at.y - y) * (p.at.y - y) < 40 * 40;
             }));
-    CHECK(edit::planted(small.project, level, id).level.layer(id)->props.size() == props.size());
+    CHECK(edit::planted(small.project, level, id).level.layer(id)->props().size() == props.size());
     // Far from a change of the ground nothing moves.
     const level::Level less =
         lay(small.project, rules, level, small.ground, make::material(2), Region(Box{4, 4, 3, 3})).level;
-    const std::vector<level::Prop> again = edit::planted(small.project, less, id).level.layer(id)->props.all();
+    const std::vector<level::Prop> again = edit::planted(small.project, less, id).level.layer(id)->props().all();
     int same = 0, far = 0;
     for (const level::Prop& p : props) {
         if (p.at.x < 16 * 16) continue;
@@ -257,13 +254,13 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     CHECK(far > 10);
     CHECK(same == far);
     // Half the places stay empty; another seed, other places; nothing to plant, nothing planted.
-    level.edit(id).planting.share_empty = 50;
+    level.edit(id).planted()->recipe.share_empty = 50;
     const int half = edit::planted(small.project, level, id).count;
     CHECK(half > planted.count / 4);
     CHECK(half < planted.count * 3 / 4);
-    level.edit(id).planting.kinds.clear();
+    level.edit(id).planted()->recipe.kinds.clear();
     CHECK(edit::planted(small.project, level, id).count == 0);
-    level.edit(id).planting = {{{small.prop, 100}}, 0, 0, 1, 0, 3};
+    level.edit(id).planted()->recipe = {{{small.prop, 100}}, 0, 0, 1, 0, 3};
     CHECK(edit::planted(small.project, level, id).count > 0);
     // It is kept with its recipe.
     make::Folder folder;
@@ -272,8 +269,8 @@ TEST_CASE("What is planted stands on its ground, keeps apart and is the same aga
     p.next_id = planted.next_id;
     store::save(p, folder / "p");
     const level::Project back = store::load(folder / "p");
-    CHECK(back.level(small.id)->layer(id)->planting == planted.level.layer(id)->planting);
-    CHECK(back.level(small.id)->layer(id)->props.all() == props);
+    CHECK(back.level(small.id)->layer(id)->planted()->recipe == planted.level.layer(id)->planted()->recipe);
+    CHECK(back.level(small.id)->layer(id)->props().all() == props);
 }
 
 TEST_CASE("The history keeps to its budget by letting the oldest steps go", "[history]") {

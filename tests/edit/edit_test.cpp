@@ -113,7 +113,7 @@ TEST_CASE("laying joins the neighbours and says how many", "[stroke]") {
     const Point next[] = {{11, 10}};
     laid = lay(small.project, rules, laid.level, small.ground, make::material(1), next);
     CHECK(laid.joined == 1);
-    CHECK(small.level().layer(small.ground)->grid.count() == 0); // the level it was given is as it was
+    CHECK(small.level().layer(small.ground)->grid().count() == 0); // the level it was given is as it was
     const Point outside[] = {{-1, 0}, {40, 5}};
     laid = lay(small.project, rules, laid.level, small.ground, make::material(1), outside);
     CHECK(laid.touched.empty());
@@ -125,19 +125,19 @@ TEST_CASE("pinned cells stay when their material is painted over them", "[stroke
     level::Level level = small.level();
     const Point spot[] = {{10, 10}};
     level = lay(small.project, rules, level, small.ground, make::laying(3, {2}), spot).level;
-    const level::Cell pinned = level.layer(small.ground)->grid.cell({10, 10});
+    const level::Cell pinned = level.layer(small.ground)->grid().cell({10, 10});
     CHECK(pinned.pinned());
     CHECK(pinned.turn().code == 2);
-    CHECK(level.layer(small.ground)->grid.material({10, 10}) == 1); // the tile serves the rock: neighbours join it
+    CHECK(level.layer(small.ground)->grid().material({10, 10}) == 1); // the tile serves the rock: neighbours join it
     level = lay(small.project, rules, level, small.ground, make::material(1), box_cells({8, 8, 5, 5})).level;
-    CHECK(level.layer(small.ground)->grid.cell({10, 10}) == pinned);
+    CHECK(level.layer(small.ground)->grid().cell({10, 10}) == pinned);
     // The middle of the left neighbour's mask is full: it joins the pinned cell.
-    CHECK(level.layer(small.ground)->grid.cell({9, 10}).tile() ==
+    CHECK(level.layer(small.ground)->grid().cell({9, 10}).tile() ==
           small.project.material(1)->joins.cases.at(255).front().tile);
     level = lay(small.project, rules, level, small.ground, make::material(2), spot).level;
-    CHECK_FALSE(level.layer(small.ground)->grid.cell({10, 10}).pinned());
+    CHECK_FALSE(level.layer(small.ground)->grid().cell({10, 10}).pinned());
     level = lay(small.project, rules, level, small.ground, make::eraser(), spot).level;
-    CHECK(level.layer(small.ground)->grid.cell({10, 10}).empty());
+    CHECK(level.layer(small.ground)->grid().cell({10, 10}).empty());
 }
 
 TEST_CASE("what is laid goes home, and obstacles are named", "[stroke]") {
@@ -163,9 +163,7 @@ TEST_CASE("what is laid goes home, and obstacles are named", "[stroke]") {
     CHECK(target_of(small.project, level, make::material(1), small.ground, false).obstacle == Obstacle::hidden);
     CHECK(target_of(small.project, level, make::material(2), small.props, false).obstacle == Obstacle::wrong_kind);
     CHECK(target_of(small.project, level, make::material(2), 12345, false).obstacle == Obstacle::no_layer);
-    Hand prop;
-    prop.kind = Hand::Kind::prop;
-    prop.prop = small.prop;
+    Hand prop{held::Prop{small.prop}};
     t = target_of(small.project, level, prop, small.ground, false);
     CHECK(t.layer == small.props);
     CHECK(t.obstacle == Obstacle::none);
@@ -321,10 +319,10 @@ TEST_CASE("after a rule has changed the levels are joined anew, pinned cells exc
     small.set(lay(small.project, rules, small.level(), small.ground, make::material(1), spots).level);
     const Point pin[] = {{20, 20}};
     small.set(lay(small.project, rules, small.level(), small.ground, make::laying(1), pin).level);
-    CHECK(small.level().layer(small.ground)->grid.cell({5, 5}).tile() == 1);
+    CHECK(small.level().layer(small.ground)->grid().cell({5, 5}).tile() == 1);
     small.project = rejoin(set_case(small.project, 1, 0, {{30, 100, {}}}));
-    CHECK(small.level().layer(small.ground)->grid.cell({5, 5}).tile() == 30);
-    CHECK(small.level().layer(small.ground)->grid.cell({20, 20}).tile() == 1);
+    CHECK(small.level().layer(small.ground)->grid().cell({5, 5}).tile() == 30);
+    CHECK(small.level().layer(small.ground)->grid().cell({20, 20}).tile() == 1);
     const auto before = small.project.levels[0];
     small.project = rejoin(small.project);
     CHECK(small.project.levels[0] == before); // nothing to do, nothing changed
@@ -339,7 +337,7 @@ TEST_CASE("a duplicated level shares nothing by id", "[levels]") {
     const level::Level copy = duplicate(small.project, small.level(), "Place");
     CHECK(copy.id == "place-2");
     CHECK(copy.layers[0]->id != level.layers[0]->id);
-    CHECK(copy.layers[1]->props.all()[0].id >= 1000);
+    CHECK(copy.layers[1]->props().all()[0].id >= 1000);
     CHECK(copy.marks[0].id >= 1000);
     CHECK(copy.marks[0].cells == level.marks[0].cells);
 }
@@ -349,7 +347,7 @@ TEST_CASE("a fill takes what hangs together and holds the same, as a flood cell 
     make::Random random(19);
     for (int round = 0; round < 30; ++round) {
         level::Level level = small.level();
-        auto& grid = level.edit(small.ground).grid;
+        auto& grid = level.edit(small.ground).grid();
         for (int y = 0; y < 30; ++y)
             for (int x = 0; x < 40; ++x) {
                 const int what = random.below(5);

@@ -9,6 +9,7 @@
 #include "outline/trace.hpp"
 #include "parcel/build.hpp"
 #include "store/project_files.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 #include "vicinum_level.hpp"
 
@@ -23,7 +24,7 @@ std::string something(make::Random& random, level::Project& p, const std::string
     const auto any_layer = [&](level::LayerKind kind) -> level::LayerId {
         std::vector<level::LayerId> found;
         for (const level::LayerRef& l : level.layers)
-            if (l->kind == kind) found.push_back(l->id);
+            if (l->kind() == kind) found.push_back(l->id);
         return found.empty() ? 0 : found[static_cast<std::size_t>(random.below(static_cast<int>(found.size())))];
     };
     switch (random.below(9)) {
@@ -32,9 +33,7 @@ std::string something(make::Random& random, level::Project& p, const std::string
         case 2: {
             const level::LayerId layer = any_layer(level::LayerKind::tiles);
             if (!layer) return "nothing";
-            Hand hand;
-            hand.kind = random.flip(0.2) ? Hand::Kind::eraser : Hand::Kind::material;
-            hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+            const Hand hand = random.flip(0.2) ? make::eraser() : make::material(1 + random.below(2));
             const Point at{random.below(40), random.below(30)};
             p.put(lay(p, join::Rules(p), level, layer, hand,
                       box_cells({at.x, at.y, 1 + random.below(8), 1 + random.below(5)}))
@@ -123,9 +122,7 @@ TEST_CASE("outlines followed through a session are those of the last state", "[h
     level::Level level = small.level();
     outline::Trace live = outline::trace(level, tiles);
     for (int i = 0; i < 200; ++i) {
-        Hand hand;
-        hand.kind = random.flip(0.3) ? Hand::Kind::eraser : Hand::Kind::material;
-        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        const Hand hand = random.flip(0.3) ? make::eraser() : make::material(1 + random.below(2));
         const level::Level next =
             lay(small.project, rules, level, small.ground, hand,
                 box_cells({random.below(40), random.below(30), 1 + random.below(6), 1 + random.below(6)}))
@@ -144,8 +141,8 @@ TEST_CASE("taking back ten thousand random edits gives every state as it was", "
     const auto sum = [&](const level::Project& p) {
         std::uint64_t out = 0;
         for (const level::LayerRef& l : p.level(small.id)->layers) {
-            if (l->kind != level::LayerKind::tiles) continue;
-            level::each_cell(l->grid, box_of(l->grid.size()), [&](Point at, level::Cell c, level::MaterialId m) {
+            if (l->kind() != level::LayerKind::tiles) continue;
+            level::each_cell(l->grid(), box_of(l->grid().size()), [&](Point at, level::Cell c, level::MaterialId m) {
                 std::uint64_t h = out ^ (std::uint64_t{c.bits} << 8) ^ m;
                 h = (h ^ static_cast<std::uint64_t>(at.x * 977 + at.y)) * 0x9E3779B97F4A7C15ULL;
                 out = h ^ (h >> 29);
@@ -157,11 +154,10 @@ TEST_CASE("taking back ten thousand random edits gives every state as it was", "
     const join::Rules rules(document.project());
     constexpr int kEdits = 10000;
     for (int i = 0; i < kEdits; ++i) {
-        Hand hand;
         const int kind = random.below(4);
-        hand.kind = kind == 0 ? Hand::Kind::eraser : kind == 1 ? Hand::Kind::tile : Hand::Kind::material;
-        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
-        hand.tile = static_cast<level::TileId>(49 + random.below(4));
+        Hand hand = kind == 0   ? make::eraser()
+                    : kind == 1 ? make::laying(static_cast<level::TileId>(49 + random.below(4)))
+                                : make::material(1 + random.below(2));
         hand.share_empty = random.flip(0.2) ? 50 : 0;
         const Point at{random.below(64), random.below(48)};
         level::Project next = document.project();

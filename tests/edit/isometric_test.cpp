@@ -47,9 +47,7 @@ struct Aslant {
         sheet = id;
     }
     level::Level laid(level::Level level, level::LayerId layer, level::TileId tile, const Box& cells, Turn turn = {}) {
-        Hand h;
-        h.kind = Hand::Kind::tile;
-        h.tile = tile;
+        Hand h{held::Tile{tile}};
         h.turn = turn;
         return lay(small.project, join::Rules(small.project), level, layer, h, Region(cells)).level;
     }
@@ -102,7 +100,7 @@ TEST_CASE("Diamonds fill the ground without a gap, and what stands further down 
     level = a.laid(a.small.level(), a.small.ground, a.tall, {5, 5, 1, 1}, mirrored(Turn{}));
     picture::draw(a.small.project, level, art, canvas, canvas.box);
     CHECK(at(canvas, front.x + 4, front.y + 24) == Rgba{0, 160, 0, 255});
-    CHECK(level.layer(a.small.ground)->grid.cell({5, 5}).turn() == Lattice::kChangedOver);
+    CHECK(level.layer(a.small.ground)->grid().cell({5, 5}).turn() == Lattice::kChangedOver);
 }
 
 TEST_CASE("A part of an isometric level drawn anew is the same as the whole", "[isometric]") {
@@ -159,18 +157,19 @@ TEST_CASE("Turning an isometric level four times, or mirroring it twice, is noth
     level::Level round = level;
     for (int i = 0; i < 4; ++i) {
         round = turned(a.small.project, rules, round, turned_right(Turn{}));
-        for (const auto& p : round.layer(a.small.props)->props) // they stay in the middle of their cells
+        for (const auto& p : round.layer(a.small.props)->props()) // they stay in the middle of their cells
             CHECK(p.at == round.geometry().stand(round.geometry().cell_at(p.at)));
     }
-    CHECK(round.layer(a.small.ground)->grid == level.layer(a.small.ground)->grid);
-    CHECK(round.layer(a.small.props)->props == level.layer(a.small.props)->props);
+    CHECK(round.layer(a.small.ground)->grid() == level.layer(a.small.ground)->grid());
+    CHECK(round.layer(a.small.props)->props() == level.layer(a.small.props)->props());
     // Left and right as one sees them: the picture is the mirrored one.
     level::Level flats = a.laid(a.small.level(), a.small.ground, a.flat, {1, 2, 5, 3});
     const Turn over = flats.geometry().of_places(mirrored(Turn{}));
     const level::Level other = turned(a.small.project, rules, flats, over);
     CHECK(other.size == Size{10, 12});
-    CHECK(other.layer(a.small.ground)->grid.bounds() == Box{2, 1, 3, 5});
-    CHECK(turned(a.small.project, rules, other, over).layer(a.small.ground)->grid == flats.layer(a.small.ground)->grid);
+    CHECK(other.layer(a.small.ground)->grid().bounds() == Box{2, 1, 3, 5});
+    CHECK(turned(a.small.project, rules, other, over).layer(a.small.ground)->grid() ==
+          flats.layer(a.small.ground)->grid());
     const Image here = picture::render(a.small.project, flats, 1), there = picture::render(a.small.project, other, 1);
     REQUIRE(here.size() == there.size());
     int unlike = 0;
@@ -183,16 +182,17 @@ TEST_CASE("Stamps, extending and another lattice keep things in their cells", "[
     Aslant a;
     const join::Rules rules(a.small.project);
     level::Level level = a.laid(a.small.level(), a.small.ground, a.tall, {3, 3, 2, 1});
-    level = add_prop(level, a.small.props, {a.small.project.next_id++, a.small.prop, level.geometry().stand({3, 4}), false});
+    level = add_prop(level, a.small.props,
+                     {a.small.project.next_id++, a.small.prop, level.geometry().stand({3, 4}), false});
     const auto cell_of_prop = [&](const level::Level& l) {
-        return l.geometry().cell_at(l.layer(a.small.props)->props.all().back().at);
+        return l.geometry().cell_at(l.layer(a.small.props)->props().all().back().at);
     };
     const level::Stamp taken = take(level, Region(Box{3, 3, 2, 2}), concerned(level, 0, true));
     CHECK(taken.lattice == LatticeKind::isometric);
     const Stamped laid = stamp(a.small.project, rules, level, taken, {7, 2}, 0, 0, false);
     CHECK(laid.props == 1);
     CHECK(cell_of_prop(laid.level) == Point{7, 3});
-    CHECK(laid.level.layer(a.small.ground)->grid.cell({8, 2}).tile() == a.tall);
+    CHECK(laid.level.layer(a.small.ground)->grid().cell({8, 2}).tile() == a.tall);
     CHECK(cell_of_prop(extended(rules, level, {4, 1, 0, 3})) == Point{7, 5});
     CHECK(content(level) == Box{3, 3, 2, 2});
     const Rescaled square = rescaled(a.small.project, level, {16, 16}, LatticeKind::square);
@@ -200,7 +200,7 @@ TEST_CASE("Stamps, extending and another lattice keep things in their cells", "[
     CHECK(square.says.english().find("boxes") != std::string::npos);
     const Rescaled back = rescaled(a.small.project, square.level, {32, 16}, LatticeKind::isometric);
     CHECK(cell_of_prop(back.level) == Point{3, 4});
-    CHECK(back.level.layer(a.small.ground)->grid == level.layer(a.small.ground)->grid);
+    CHECK(back.level.layer(a.small.ground)->grid() == level.layer(a.small.ground)->grid());
     CHECK(snapped(level, level.geometry().stand({6, 2}) + Point{3, -2}) == level.geometry().stand({6, 2}));
     // A tile whose diamond is full wipes out what it is laid on; only its corners are see-through.
     CHECK_FALSE(see_through(a.small.project, a.flat, level.geometry()));

@@ -20,9 +20,7 @@ using level::JoinKind;
 namespace {
 
 level::Level painted(const make::Small& small, const Box& box, level::MaterialId material) {
-    Hand hand;
-    hand.kind = Hand::Kind::material;
-    hand.material = material;
+    Hand hand{held::Material{material}};
     return lay(small.project, join::Rules(small.project), small.level(), small.ground, hand, box_cells(box)).level;
 }
 
@@ -117,19 +115,19 @@ TEST_CASE("joining anew says how many cells change, and leaves pinned ones unles
     CHECK(rejoin_part(small.project, "nowhere", small.level().cells(), false).cells == 0);
     // Two cells put wrong: one only in the file, one pinned by hand.
     level::Level level = small.level();
-    auto& grid = level.edit(small.ground).grid;
+    auto& grid = level.edit(small.ground).grid();
     grid.set({5, 5}, level::Cell(3), 1);
     grid.set({9, 7}, level::Cell(3, {}, true), 1);
     small.set(level);
     const Rejoined again = rejoin_part(small.project, small.id, level.cells(), false);
     CHECK(again.cells == 1);
-    const auto& mended = again.project.level(small.id)->layer(small.ground)->grid;
+    const auto& mended = again.project.level(small.id)->layer(small.ground)->grid();
     CHECK(mended.cell({5, 5}).tile() == small.project.material(1)->joins.cases.at(255).front().tile);
     CHECK(mended.cell({9, 7}).pinned());
     CHECK(rejoin_part(small.project, small.id, {6, 6, 10, 10}, false).cells == 0); // not in that part
     const Rejoined all = rejoin_part(small.project, small.id, level.cells(), true);
     CHECK(all.cells == 2);
-    CHECK_FALSE(all.project.level(small.id)->layer(small.ground)->grid.cell({9, 7}).pinned());
+    CHECK_FALSE(all.project.level(small.id)->layer(small.ground)->grid().cell({9, 7}).pinned());
     level.edit(small.ground).locked = true;
     small.set(level);
     CHECK(rejoin_part(small.project, small.id, level.cells(), true).cells == 0);
@@ -150,20 +148,20 @@ TEST_CASE("a cell's variant is stepped round and pinned", "[joins]") {
     level::Level level = small.level();
     const auto& tiles = small.project.material(2)->joins.cases.at(255);
     REQUIRE(tiles.size() == 4);
-    const level::TileId was = level.layer(small.ground)->grid.cell({6, 6}).tile();
+    const level::TileId was = level.layer(small.ground)->grid().cell({6, 6}).tile();
     std::set<level::TileId> seen;
     for (int i = 0; i < 4; ++i) {
         const auto stepped = step_variant(small.project, level, small.ground, {6, 6}, 1);
         REQUIRE(stepped);
         CHECK(stepped->of == 4);
         level = stepped->level;
-        const level::Cell now = level.layer(small.ground)->grid.cell({6, 6});
+        const level::Cell now = level.layer(small.ground)->grid().cell({6, 6});
         CHECK(now.pinned());
         CHECK(now.tile() == tiles[static_cast<std::size_t>(stepped->variant - 1)].tile);
         seen.insert(now.tile());
     }
     CHECK(seen.size() == 4);
-    CHECK(level.layer(small.ground)->grid.cell({6, 6}).tile() == was);
+    CHECK(level.layer(small.ground)->grid().cell({6, 6}).tile() == was);
     CHECK(step_variant(small.project, level, small.ground, {6, 6}, -1)->variant !=
           step_variant(small.project, level, small.ground, {6, 6}, 1)->variant);
     CHECK_FALSE(step_variant(small.project, level, small.ground, {30, 20}, 1));

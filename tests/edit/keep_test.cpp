@@ -13,9 +13,7 @@ using namespace vic::edit;
 namespace {
 
 level::Project with_box(const level::Project& project, const make::Small& small, Box box) {
-    Hand hand;
-    hand.kind = Hand::Kind::material;
-    hand.material = 1;
+    Hand hand{held::Material{1}};
     level::Project out = project;
     out.put(lay(out, join::Rules(out), *out.level(small.id), small.ground, hand, box_cells(box)).level);
     return out;
@@ -71,7 +69,7 @@ TEST_CASE("a keep-point is on disk at once, survives the history, and is gone ba
     CHECK(again.undo_name() == "Before the flood");
     const level::Level& back = *again.project().level(small.id);
     CHECK(back.layer(small.front));
-    CHECK(back.layer(small.ground)->grid == kept->level(small.id)->layer(small.ground)->grid);
+    CHECK(back.layer(small.ground)->grid() == kept->level(small.id)->layer(small.ground)->grid());
     CHECK(again.project().next_id == without.next_id); // numbers are never given out twice
     CHECK(again.project().sheets[0]->image);           // the pictures are the project's
     again.undo();

@@ -83,7 +83,7 @@ TEST_CASE("a note of another type than its kind is refused with its place", "[no
 TEST_CASE("tags and notes reach the parcel by name", "[notes]") {
     level::Project p = noted_project();
     level::Level l = *p.levels.front();
-    l.edit(l.layers.front()->id).grid.set({1, 1}, level::Cell(p.sheets.front()->tiles[3].id, {}, true), 0);
+    l.edit(l.layers.front()->id).grid().set({1, 1}, level::Cell(p.sheets.front()->tiles[3].id, {}, true), 0);
     const auto parcel = store::parse_json(parcel::files(p, l).at("level.json"), "level.json");
     const auto& tile = parcel["tiles"][0];
     CHECK(tile["tags"] == store::Json({"shore", "wet"}));
@@ -99,7 +99,7 @@ TEST_CASE("a side turns with the tile, here and in the engine, as its pixels do"
     level::Level l = *p.levels.front();
     const level::TileId id = p.sheets.front()->tiles[3].id;
     for (std::uint8_t code = 0; code < 8; ++code)
-        l.edit(l.layers.front()->id).grid.set({code, 1}, level::Cell(id, {code}, true), 0);
+        l.edit(l.layers.front()->id).grid().set({code, 1}, level::Cell(id, {code}, true), 0);
     make::Folder folder;
     for (const auto& [name, bytes] : parcel::files(p, l)) write_file(folder / name, bytes);
     const vicinum::Level engine = vicinum::load(folder.path());

@@ -45,14 +45,14 @@ TEST_CASE("a see-through tile over another goes to the overlay, which is made on
     const level::Layer* over = laid.level.layer(laid.overlay);
     REQUIRE(over);
     CHECK(over->name == "Ground, overlay");
-    CHECK(over->overlay_of == r.ground);
-    CHECK_FALSE(over->solid);
+    CHECK(over->overlay_of() == r.ground);
+    CHECK_FALSE(over->solid());
     CHECK(laid.level.index_of(laid.overlay) == laid.level.index_of(r.ground) + 1);
     CHECK(laid.level.plane == ground.plane + 1);
-    const level::Grid& now = laid.level.layer(r.ground)->grid;
+    const level::Grid& now = laid.level.layer(r.ground)->grid();
     for (int x = 5; x < 15; ++x) {
         CHECK(now.cell({x, 3}).tile() == (x < 10 ? 49 : r.reed));
-        CHECK(over->grid.cell({x, 3}).tile() == (x < 10 ? r.reed : 0));
+        CHECK(over->grid().cell({x, 3}).tile() == (x < 10 ? r.reed : 0));
     }
     // Once more: the same overlay serves.
     r.project.next_id = laid.next_id;
@@ -64,19 +64,19 @@ TEST_CASE("a see-through tile over another goes to the overlay, which is made on
     const LaidOver instead =
         lay_over(r.project, rules, ground, ground, r.ground, make::laying(r.reed), Region(Box{5, 2, 2, 2}), true, "x");
     CHECK(instead.overlay == 0);
-    CHECK(instead.level.layer(r.ground)->grid.cell({5, 2}).tile() == r.reed);
+    CHECK(instead.level.layer(r.ground)->grid().cell({5, 2}).tile() == r.reed);
     const LaidOver opaque =
         lay_over(r.project, rules, ground, ground, r.ground, make::laying(50), Region(Box{5, 2, 2, 2}), false, "x");
     CHECK(opaque.overlay == 0);
-    CHECK(opaque.level.layer(r.ground)->grid.cell({5, 2}).tile() == 50);
+    CHECK(opaque.level.layer(r.ground)->grid().cell({5, 2}).tile() == 50);
     // A locked overlay takes nothing and loses nothing.
     level::Level locked = laid.level;
     locked.edit(laid.overlay).locked = true;
     const LaidOver out =
         lay_over(r.project, rules, locked, locked, r.ground, make::laying(r.reed), Region(Box{0, 8, 3, 1}), false, "x");
     CHECK(out.stayed_out == 3);
-    CHECK(out.level.layer(r.ground)->grid == locked.layer(r.ground)->grid);
-    CHECK(out.level.layer(laid.overlay)->grid == locked.layer(laid.overlay)->grid);
+    CHECK(out.level.layer(r.ground)->grid() == locked.layer(r.ground)->grid());
+    CHECK(out.level.layer(laid.overlay)->grid() == locked.layer(laid.overlay)->grid());
 }
 
 TEST_CASE("the eraser takes the overlay first, and not both in one stroke", "[overlay]") {
@@ -90,12 +90,12 @@ TEST_CASE("the eraser takes the overlay first, and not both in one stroke", "[ov
     LaidOver erased = lay_over(r.project, rules, laid.level, laid.level, r.ground, make::eraser(), cells, false, "x");
     // The stroke comes over the same cells again.
     erased = lay_over(r.project, rules, erased.level, laid.level, r.ground, make::eraser(), cells, false, "x");
-    CHECK(erased.level.layer(laid.overlay)->grid.cell({2, 2}).empty());
-    CHECK(erased.level.layer(r.ground)->grid.cell({2, 2}).tile() == 49);
-    CHECK(erased.level.layer(r.ground)->grid.cell({1, 2}).empty());
+    CHECK(erased.level.layer(laid.overlay)->grid().cell({2, 2}).empty());
+    CHECK(erased.level.layer(r.ground)->grid().cell({2, 2}).tile() == 49);
+    CHECK(erased.level.layer(r.ground)->grid().cell({1, 2}).empty());
     const LaidOver second =
         lay_over(r.project, rules, erased.level, erased.level, r.ground, make::eraser(), cells, false, "x");
-    CHECK(second.level.layer(r.ground)->grid.cell({2, 2}).empty());
+    CHECK(second.level.layer(r.ground)->grid().cell({2, 2}).empty());
 }
 
 TEST_CASE("a home is proposed from looks, and from where the tile lies already", "[home]") {
@@ -142,18 +142,18 @@ TEST_CASE("a stroke on the wrong layer is lifted to the right one, and what it c
     const Lifted lifted = lift(after, rules, before, after, *stroke, small.front);
     CHECK(lifted.cells == 30);
     CHECK(lifted.changed == 0);
-    CHECK(lifted.level.layer(small.ground)->grid == before.level(small.id)->layer(small.ground)->grid);
-    CHECK(lifted.level.layer(small.front)->grid ==
+    CHECK(lifted.level.layer(small.ground)->grid() == before.level(small.id)->layer(small.ground)->grid());
+    CHECK(lifted.level.layer(small.front)->grid() ==
           lay(before, rules, *before.level(small.id), small.front, make::material(2), cells)
               .level.layer(small.front)
-              ->grid);
+              ->grid());
     // Cells that were painted over since stay.
     level::Project later = after;
     later.put(lay(later, rules, *after.level(small.id), small.ground, make::laying(50), box_cells({5, 5, 2, 1})).level);
     const Lifted most = lift(later, rules, before, after, *stroke, small.front);
     CHECK(most.cells == 28);
     CHECK(most.changed == 2);
-    CHECK(most.level.layer(small.ground)->grid.cell({5, 5}).tile() == 50);
+    CHECK(most.level.layer(small.ground)->grid().cell({5, 5}).tile() == 50);
     // Other steps are no strokes.
     CHECK_FALSE(stroke_of(before, before));
     level::Project renamed = before;

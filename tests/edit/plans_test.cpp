@@ -7,6 +7,7 @@
 #include "edit/levels.hpp"
 #include "store/format.hpp"
 #include "store/project_files.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -56,25 +57,22 @@ TEST_CASE("a level is laid from a picture, joins and all, whichever way up", "[p
         CHECK(f.laid == 60 + 18 + 1 + 1);
         CHECK(f.unknown == 0);
         CHECK(f.by_hand.empty());
-        Hand rock;
-        rock.kind = Hand::Kind::material;
-        rock.material = 1;
-        Hand sand = rock;
-        sand.material = 2;
+        Hand rock{held::Material{1}};
+        const Hand sand = make::material(2);
         level::Level wanted =
             lay(small.project, rules, small.level(), small.ground, rock, box_cells({0, 0, 12, 5})).level;
         wanted = lay(small.project, rules, wanted, small.ground, sand, box_cells({3, 5, 6, 3})).level;
-        CHECK(f.level.layer(small.ground)->grid == wanted.layer(small.ground)->grid);
-        REQUIRE(f.level.layer(small.props)->props.size() == 1);
-        CHECK(f.level.layer(small.props)->props.all()[0].at == Point{1 * 16 + 8, 9 * 16 - 1});
+        CHECK(f.level.layer(small.ground)->grid() == wanted.layer(small.ground)->grid());
+        REQUIRE(f.level.layer(small.props)->props().size() == 1);
+        CHECK(f.level.layer(small.props)->props().all()[0].at == Point{1 * 16 + 8, 9 * 16 - 1});
         REQUIRE(f.level.first_mark(level::MarkKind::start));
         CHECK(f.level.first_mark(level::MarkKind::start)->cells == Box{10, 9, 1, 1});
         // A thing in the midst of a material stands on it.
         Image amidst = painting();
         amidst.set(5, 2, kPost);
         const Followed on = follow_plan(small.project, rules, small.level(), plan, plan::upright(amidst, bottom_up));
-        CHECK(on.level.layer(small.ground)->grid.material({5, 2}) == 1);
-        CHECK(on.level.layer(small.props)->props.size() == 2);
+        CHECK(on.level.layer(small.ground)->grid().material({5, 2}) == 1);
+        CHECK(on.level.layer(small.props)->props().size() == 2);
         // It is kept with the level.
         level::Project p = small.project;
         p.put(f.level);
@@ -92,11 +90,9 @@ TEST_CASE("when the picture changes the level follows, and what was changed by h
     // Nothing has changed: nothing is done.
     const Followed idle = follow_plan(small.project, rules, small.level(), *small.level().plan, first);
     CHECK(idle.laid == 0);
-    CHECK(idle.level.layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+    CHECK(idle.level.layer(small.ground)->grid() == small.level().layer(small.ground)->grid());
     // By hand: sand on two cells of rock, and something where the plan has nothing.
-    Hand sand;
-    sand.kind = Hand::Kind::material;
-    sand.material = 2;
+    Hand sand{held::Material{2}};
     small.set(lay(small.project, rules, small.level(), small.ground, sand, std::vector<Point>{{2, 2}, {3, 2}, {11, 8}})
                   .level);
     Image second = first;
@@ -107,29 +103,27 @@ TEST_CASE("when the picture changes the level follows, and what was changed by h
     second.set(10, 9, kNone);
     const Followed f = follow_plan(small.project, rules, small.level(), *small.level().plan, second);
     CHECK(f.by_hand == std::vector<Point>{{2, 2}, {3, 2}, {11, 8}});
-    const level::Grid& grid = f.level.layer(small.ground)->grid;
+    const level::Grid& grid = f.level.layer(small.ground)->grid();
     for (int x = 0; x < 12; ++x) CHECK(grid.material({x, 2}) == (x == 2 || x == 3 ? 2 : 0));
     CHECK(grid.material({11, 8}) == 2);
     CHECK(grid.material({5, 1}) == 1);
-    CHECK(f.level.layer(small.props)->props.empty());
+    CHECK(f.level.layer(small.props)->props().empty());
     REQUIRE(f.level.first_mark(level::MarkKind::start));
     CHECK(f.level.first_mark(level::MarkKind::start)->cells == Box{5, 9, 1, 1});
     // A larger picture enlarges the level.
     Image large({15, 12}, kRock);
     const Followed grown = follow_plan(small.project, rules, f.level, *f.level.plan, large);
     CHECK(grown.level.size == Size{15, 12});
-    CHECK(grown.level.layer(small.ground)->grid.material({14, 11}) == 1);
+    CHECK(grown.level.layer(small.ground)->grid().material({14, 11}) == 1);
 }
 
 TEST_CASE("a level drawn as a plan and laid again from it is the level", "[plan]") {
     make::Small small({20, 16});
     const join::Rules rules(small.project);
-    Hand hand;
-    hand.kind = Hand::Kind::material;
     level::Level level = small.level();
     make::Random random(6);
     for (int i = 0; i < 8; ++i) {
-        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        const Hand hand = make::material(1 + random.below(2));
         level = lay(small.project, rules, level, small.ground, hand,
                     box_cells({random.below(20), random.below(16), 1 + random.below(8), 1 + random.below(6)}))
                     .level;
@@ -141,7 +135,7 @@ TEST_CASE("a level drawn as a plan and laid again from it is the level", "[plan]
     plan.layer = small.ground;
     plan.keys = drawn.keys;
     const Followed again = follow_plan(small.project, rules, small.level(), plan, drawn.picture);
-    CHECK(again.level.layer(small.ground)->grid == level.layer(small.ground)->grid);
+    CHECK(again.level.layer(small.ground)->grid() == level.layer(small.ground)->grid());
     // Colours near those of a material are proposed to mean it.
     const level::Plan proposed = proposed_plan(small.project, nullptr, drawn.picture, "x.png", 24, false);
     int meant = 0;

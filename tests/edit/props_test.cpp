@@ -77,8 +77,8 @@ TEST_CASE("merged props stand where both stood, and what was cut from the sheet 
     CHECK(k.box == Box{0, 0, 32, 32});
     CHECK(edit::placed(merged, k.id) == 4);
     // The old pictures are parts of the new one, at the same places.
-    const std::vector<level::Prop> old = p.levels.front()->layer(placed.small.props)->props.all();
-    const std::vector<level::Prop> now = merged.levels.front()->layer(placed.small.props)->props.all();
+    const std::vector<level::Prop> old = p.levels.front()->layer(placed.small.props)->props().all();
+    const std::vector<level::Prop> now = merged.levels.front()->layer(placed.small.props)->props().all();
     REQUIRE(old.size() == now.size());
     for (std::size_t i = 0; i < old.size(); ++i) {
         const level::PropKind& was = *p.prop_kind(old[i].kind);
@@ -100,10 +100,10 @@ TEST_CASE("a split prop looks in the level as it did whole", "[props]") {
                                  {k.box.x + 7, k.box.y + 12, k.box.w - 7, k.box.h - 12}};
     const level::Project split = split_kind(placed.small.project, k.id, parts);
     CHECK(split.prop_kinds.size() == 4);
-    CHECK(split.levels.front()->layer(placed.small.props)->props.size() == 8);
+    CHECK(split.levels.front()->layer(placed.small.props)->props().size() == 8);
     CHECK(Placed::look(split) == before);
     std::set<level::PropId> ids;
-    for (const auto& prop : split.levels.front()->layer(placed.small.props)->props) ids.insert(prop.id);
+    for (const auto& prop : split.levels.front()->layer(placed.small.props)->props()) ids.insert(prop.id);
     CHECK(ids.size() == 8);
 }
 

@@ -16,9 +16,7 @@ namespace {
 // The small project with some rock laid, so that tiles of the first sheet are in use.
 level::Project painted(make::Small& small) {
     const join::Rules rules(small.project);
-    Hand hand;
-    hand.kind = Hand::Kind::material;
-    hand.material = 1;
+    Hand hand{held::Material{1}};
     const Laid laid =
         lay(small.project, rules, *small.project.levels.front(), small.ground, hand, box_cells({3, 3, 9, 7}));
     small.project.put(laid.level);
@@ -69,7 +67,7 @@ TEST_CASE("a picture that shrank lists what is in use and falls outside; the who
     for (const auto& t : after.sheets.back()->tiles) kept.insert(t.id);
     int cells = 0;
     std::set<level::TileId> used;
-    const level::Grid& grid = before.levels.front()->layer(small.ground)->grid;
+    const level::Grid& grid = before.levels.front()->layer(small.ground)->grid();
     for (int y = 0; y < 30; ++y)
         for (int x = 0; x < 40; ++x) {
             const level::TileId id = grid.cell({x, y}).tile();
@@ -135,7 +133,7 @@ TEST_CASE("unused tiles are those that nothing names", "[replace]") {
     const auto tiles = p.sheet(id)->tiles;
     CHECK(unused_tiles(p, *p.sheet(id)).size() == 5); // the sixth cell is blank
     level::Level l = *p.levels.front();
-    l.edit(small.front).grid.set({3, 4}, level::Cell(tiles[1].id, {}, true), 0);
+    l.edit(small.front).grid().set({3, 4}, level::Cell(tiles[1].id, {}, true), 0);
     p.put(std::move(l));
     p = set_case(p, 2, 255, {{tiles[4].id, 0, {}}});
     CHECK(unused_tiles(p, *p.sheet(id)) == std::vector<level::TileId>{tiles[0].id, tiles[2].id, tiles[3].id});

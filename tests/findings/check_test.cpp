@@ -40,8 +40,8 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
     make::Small small = whole();
     level::Level level = small.level();
     SECTION("a tile that is gone") {
-        level.edit(small.ground).grid.set({7, 8}, level::Cell(40000), 0);
-        level.edit(small.ground).grid.set({9, 8}, level::Cell(40000), 0);
+        level.edit(small.ground).grid().set({7, 8}, level::Cell(40000), 0);
+        level.edit(small.ground).grid().set({9, 8}, level::Cell(40000), 0);
         small.set(level);
         const auto all = check(small.project);
         REQUIRE(all.size() == 1);
@@ -54,9 +54,7 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
     SECTION("a case without a tile, only where it is used") {
         small.project = edit::set_case(small.project, 1, 0, {});
         CHECK(counted(small.project).empty());
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::material;
-        hand.material = 1;
+        edit::Hand hand{edit::held::Material{1}};
         const Point cells[] = {{12, 12}};
         small.set(edit::lay(small.project, join::Rules(small.project), small.level(), small.ground, hand, cells).level);
         const auto all = check(small.project);
@@ -71,17 +69,17 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         CHECK(counted(small.project) == std::map<std::string, int>{{"no-exit", 1}, {"no-start", 1}});
     }
     SECTION("a start inside a wall") {
-        level.edit(small.ground).grid.set({5, 5}, level::Cell(10), 0);
+        level.edit(small.ground).grid().set({5, 5}, level::Cell(10), 0);
         small.set(level);
         CHECK(counted(small.project) == std::map<std::string, int>{{"start-blocked", 1}});
     }
     SECTION("nothing blocks") {
-        level.edit(small.ground).solid = false;
+        level.edit(small.ground).tiles()->solid = false;
         small.set(level);
         CHECK(counted(small.project) == std::map<std::string, int>{{"nothing-blocks", 1}});
     }
     SECTION("a layer of blockers blocks, too") {
-        level.edit(small.ground).solid = false;
+        level.edit(small.ground).tiles()->solid = false;
         level = edit::add_layer(level, 700, "Fence", level::LayerKind::blockers, small.ground);
         small.set(level);
         CHECK(counted(small.project).empty());
@@ -111,7 +109,7 @@ TEST_CASE("each fault is found, with its place", "[findings]") {
         level::Layer back;
         back.id = 900;
         back.name = "Sky";
-        back.kind = level::LayerKind::backdrop;
+        back.content = level::Backdrop{};
         level.layers.push_back(std::make_shared<const level::Layer>(back));
         small.set(level);
         CHECK(counted(small.project) == std::map<std::string, int>{{"backdrop-empty", 1}});
@@ -130,7 +128,7 @@ TEST_CASE("checking again where something changed finds the same as checking all
         level::Level level = small.level();
         const Box box{random.below(200), random.below(150), 1 + random.below(4), 1 + random.below(4)};
         if (random.flip(0.2))
-            level.edit(small.front).grid.set(box.corner(), level::Cell(40000u + static_cast<unsigned>(round)), 0);
+            level.edit(small.front).grid().set(box.corner(), level::Cell(40000u + static_cast<unsigned>(round)), 0);
         else
             level = edit::lay(small.project, join::Rules(small.project), level, small.ground,
                               make::material(1 + random.below(2)), level::Region(box))

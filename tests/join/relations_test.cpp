@@ -8,6 +8,7 @@
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
 #include "store/fields.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -61,16 +62,16 @@ TEST_CASE("what counts as the same and who ranks higher joins as the words say, 
     make::Random random(4);
     level::Level level = small.level();
     for (int stroke = 0; stroke < 600; ++stroke) {
-        edit::Hand hand;
-        hand.kind = random.flip(0.8) ? edit::Hand::Kind::material : edit::Hand::Kind::eraser;
+        const bool paints = random.flip(0.8);
         const MaterialId ids[] = {1, 3, 4, 2};
-        hand.material = ids[random.below(4)];
+        const MaterialId id = ids[random.below(4)];
+        const edit::Hand hand = paints ? make::material(id) : make::eraser();
         const Point from{random.below(72) - 1, random.below(68) - 1};
         level = edit::lay(p, rules, level, small.ground, hand,
                           edit::box_cells({from.x, from.y, 1 + random.below(9), 1 + random.below(7)}))
                     .level;
     }
-    const Grid& grid = level.layer(small.ground)->grid;
+    const Grid& grid = level.layer(small.ground)->grid();
     Grid again = grid;
     resolve(rules, again, level.cells(), small.ground);
     CHECK(again == grid);
@@ -90,7 +91,7 @@ TEST_CASE("where two materials meet, tiles drawn for the two serve, and the own 
     const Mask west_open = 255 & ~(kNW | kW | kSW);
     p = edit::change_set(p, 1, [&](level::JoinSet& s) { s.pairs[3][west_open] = {{special, 100, {}}}; });
     level::Level level = *p.level(small.id);
-    Grid& grid = level.edit(small.ground).grid;
+    Grid& grid = level.edit(small.ground).grid();
     for (int y = 0; y < 6; ++y)
         for (int x = 0; x < 12; ++x) grid.set({x, y}, {}, x < 6 ? 3 : 1);
     const Rules rules(p);
@@ -114,7 +115,7 @@ TEST_CASE("what lies over another shows it below its rim, in the picture and in 
     level::Project p = three(small);
     p = edit::change_set(p, 1, [](level::JoinSet& s) { s.over = true; });
     level::Level level = *p.level(small.id);
-    Grid& grid = level.edit(small.ground).grid;
+    Grid& grid = level.edit(small.ground).grid();
     for (int y = 0; y < 6; ++y)
         for (int x = 0; x < 8; ++x) grid.set({x, y}, {}, x < 4 ? 3 : 1);
     const Rules rules(p);
@@ -137,7 +138,7 @@ TEST_CASE("what lies over another shows it below its rim, in the picture and in 
     level::Level by_hand = level;
     level::Layer under;
     under.id = 999;
-    under.grid = below;
+    under.grid() = below;
     by_hand.layers.insert(by_hand.layers.begin(), std::make_shared<const level::Layer>(under));
     level::Project plain = edit::change_set(p, 1, [](level::JoinSet& s) { s.over = false; });
     CHECK(picture::render(p, level, 1) == picture::render(plain, by_hand, 1));

@@ -4,6 +4,7 @@
 #include "edit/stroke.hpp"
 #include "join/proof.hpp"
 #include "join/resolve.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -71,27 +72,22 @@ TEST_CASE("strokes resolved one by one give the level resolved at once", "[resol
     make::Random random(12);
     level::Level level = small.level();
     for (int stroke = 0; stroke < 10000; ++stroke) {
-        edit::Hand hand;
         const int kind = random.below(10);
-        if (kind < 5)
-            hand.kind = edit::Hand::Kind::material, hand.material = 1;
-        else if (kind < 7)
-            hand.kind = edit::Hand::Kind::material, hand.material = 2;
-        else if (kind < 9)
-            hand.kind = edit::Hand::Kind::eraser;
-        else
-            hand.kind = edit::Hand::Kind::tile, hand.tile = static_cast<level::TileId>(1 + random.below(47));
+        const edit::Hand hand = kind < 5   ? make::material(1)
+                                : kind < 7 ? make::material(2)
+                                : kind < 9 ? make::eraser()
+                                           : make::laying(static_cast<level::TileId>(1 + random.below(47)));
         const Point from{random.below(94) - 2, random.below(74) - 2};
         std::vector<Point> cells =
             random.flip(0.3) ? edit::box_cells({from.x, from.y, 1 + random.below(9), 1 + random.below(6)})
                              : edit::line_cells(from, {from.x + random.below(12) - 6, from.y + random.below(12) - 6});
         level = edit::lay(small.project, rules, level, small.ground, hand, cells).level;
         if (stroke % 250 != 249) continue;
-        Grid again = level.layer(small.ground)->grid;
+        Grid again = level.layer(small.ground)->grid();
         resolve(rules, again, level.cells(), small.ground);
-        REQUIRE(again == level.layer(small.ground)->grid);
+        REQUIRE(again == level.layer(small.ground)->grid());
         naive(small.project, rules, again, small.ground);
-        REQUIRE(again == level.layer(small.ground)->grid);
+        REQUIRE(again == level.layer(small.ground)->grid());
     }
 }
 

@@ -95,20 +95,20 @@ TEST_CASE("differences between levels are boxes of cells or everything", "[level
     const Level a = small.level();
     Level b = a;
     CHECK(difference(a, b, small.project).cells.empty());
-    b.edit(small.ground).grid.set({3, 4}, Cell(1), 1);
+    b.edit(small.ground).grid().set({3, 4}, Cell(1), 1);
     auto d = difference(a, b, small.project);
     CHECK_FALSE(d.everything);
     REQUIRE(d.cells.size() == 1);
     CHECK(d.cells[0] == Box{3, 4, 1, 1});
 
     Level c = a;
-    c.edit(small.props).props.put({1, small.prop, {100, 100}, false});
+    c.edit(small.props).props().put({1, small.prop, {100, 100}, false});
     d = difference(a, c, small.project);
     REQUIRE(d.cells.size() == 1);
     // The post is 16 x 32 pixels and stands with its pivot at 100, 100.
     CHECK(d.cells[0].contains(Box{5, 4, 2, 3}));
     Level moved = c;
-    moved.edit(small.props).props.change_all([](Prop& p) { p.at = {300, 100}; });
+    moved.edit(small.props).props().change_all([](Prop& p) { p.at = {300, 100}; });
     CHECK(difference(c, moved, small.project).cells.size() == 2);
 
     Level hidden = a;
@@ -117,4 +117,48 @@ TEST_CASE("differences between levels are boxes of cells or everything", "[level
     Level renamed = a;
     renamed.edit(small.ground).name = "Other";
     CHECK_FALSE(difference(a, renamed, small.project).everything);
+}
+
+TEST_CASE("a layer holds what its kind holds, and nothing of the others", "[level]") {
+    for (int i = 0; i < static_cast<int>(std::variant_size_v<LayerContent>); ++i) {
+        const auto kind = static_cast<LayerKind>(i);
+        INFO(i);
+        Layer layer;
+        layer.content = empty_content(kind, {20, 10});
+        CHECK(layer.kind() == kind);
+        CHECK((layer.tiles() != nullptr) == (kind == LayerKind::tiles));
+        CHECK((layer.blockers() != nullptr) == (kind == LayerKind::blockers));
+        CHECK((layer.backdrop() != nullptr) == (kind == LayerKind::backdrop));
+        CHECK((layer.planted() != nullptr) == (kind == LayerKind::planting));
+        CHECK(layer.cells() == (layer.has_cells() ? Box{0, 0, 20, 10} : Box{}));
+        CHECK(layer.blocks() == (kind == LayerKind::blockers));
+        CHECK(std::as_const(layer).props().empty());
+        if (layer.has_cells())
+            layer.grid().set({3, 4}, Blockers::cell_of(TileShape::full), 0);
+        else
+            CHECK_THROWS_AS(layer.grid(), std::bad_variant_access);
+        if (layer.has_props())
+            layer.props().put({7, 1, {5, 5}, false});
+        else
+            CHECK_THROWS_AS(layer.props(), std::bad_variant_access);
+        CHECK(std::as_const(layer).grid().count() == (layer.has_cells() ? 1 : 0));
+        CHECK(std::as_const(layer).props().size() == (layer.has_props() ? 1U : 0U));
+    }
+}
+
+TEST_CASE("blockers give back the shapes that were put there, turned ones by their own name", "[level]") {
+    Blockers blockers({40, 1});
+    for (int i = 0; i < static_cast<int>(TileShape::drawn); ++i) blockers.set({i, 0}, static_cast<TileShape>(i));
+    for (int i = 0; i < static_cast<int>(TileShape::drawn); ++i) {
+        const auto shape = static_cast<TileShape>(i);
+        CHECK(blockers.shape({i, 0}) == shape);
+        for (std::uint8_t code = 0; code < 8; ++code) {
+            const Cell cell(1 + static_cast<TileId>(i), Turn{code}, true);
+            if (shape != TileShape::none) CHECK(Blockers::shape_of(cell) == turned(shape, Turn{code}));
+            CHECK(Blockers::holds(cell));
+        }
+    }
+    CHECK(blockers.shape({39, 0}) == TileShape::none);
+    CHECK(blockers.shape({99, 0}) == TileShape::none);
+    CHECK_FALSE(Blockers::holds(Cell(kTileShapes, {}, true)));
 }

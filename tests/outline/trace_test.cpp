@@ -210,11 +210,11 @@ TEST_CASE("only solid layers block, turned tiles with their shape turned", "[tra
     make::Small small;
     level::Level level = small.level();
     const level::TileTable tiles(small.project);
-    level.edit(small.front).grid.set({3, 3}, level::Cell(1), 1);
+    level.edit(small.front).grid().set({3, 3}, level::Cell(1), 1);
     CHECK(outlines(trace(level, tiles)).empty());
-    level.edit(small.ground).grid.set({3, 3}, level::Cell(1), 1);
+    level.edit(small.ground).grid().set({3, 3}, level::Cell(1), 1);
     CHECK(trace(level, tiles).shape_count() == 1);
-    level.edit(small.front).solid = true;
+    level.edit(small.front).tiles()->solid = true;
     CHECK(trace(level, tiles).shape_count() == 2);
     CHECK(outlines(trace(level, tiles)).size() == 1);
 
@@ -223,7 +223,7 @@ TEST_CASE("only solid layers block, turned tiles with their shape turned", "[tra
     s.tiles[0].shape = level::TileShape::slope_ne;
     p.put(s);
     level::Level turned = small.level();
-    turned.edit(small.ground).grid.set({3, 3}, level::Cell(1, {1}, true), 0);
+    turned.edit(small.ground).grid().set({3, 3}, level::Cell(1, {1}, true), 0);
     SolidCode code = 0;
     Forms forms;
     read_solid(turned, level::TileTable(p), {3, 3, 1, 1}, &code, 1, forms);

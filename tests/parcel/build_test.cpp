@@ -7,6 +7,7 @@
 #include "parcel/build.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/png.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 #include "vicinum_level.hpp"
 
@@ -19,17 +20,16 @@ make::Small painted(unsigned seed) {
     make::Random random(seed);
     const join::Rules rules(small.project);
     level::Level level = small.level();
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::material;
     for (int i = 0; i < 14; ++i) {
-        hand.material = static_cast<level::MaterialId>(1 + random.below(2));
+        const edit::Hand hand = make::material(1 + random.below(2));
         level =
             edit::lay(small.project, rules, level, small.ground, hand,
                       edit::box_cells({random.below(55), random.below(40), 2 + random.below(9), 2 + random.below(7)}))
                 .level;
     }
-    level.edit(small.front).grid.set({7, 9}, level::Cell(4, {6}, true), 0);
-    level.edit(small.props).props = level::Props({{500, small.prop, {100, 120}, false}, {501, small.prop, {90, 60}, true}});
+    level.edit(small.front).grid().set({7, 9}, level::Cell(4, {6}, true), 0);
+    level.edit(small.props).props() =
+        level::Props({{500, small.prop, {100, 120}, false}, {501, small.prop, {90, 60}, true}});
     level.marks = {{502, "Start", level::MarkKind::start, {1, 1, 1, 1}}};
     small.set(level);
     return small;
@@ -49,11 +49,11 @@ TEST_CASE("a parcel read back is the level", "[parcel]") {
     const level::TileTable tiles(small.project);
     for (std::size_t l = 0; l < 3; ++l) {
         const level::Layer& layer = *small.level().layers[l];
-        if (layer.kind != level::LayerKind::tiles) continue;
+        if (layer.kind() != level::LayerKind::tiles) continue;
         CHECK(back.layers[l].id == layer.id);
         for (int y = 0; y < 45; ++y)
             for (int x = 0; x < 60; ++x) {
-                const level::Cell mine = layer.grid.cell({x, y});
+                const level::Cell mine = layer.grid().cell({x, y});
                 const vicinum::Cell theirs = back.layers[l].cell(x, y);
                 REQUIRE(theirs.empty() == mine.empty());
                 if (mine.empty()) continue;
@@ -89,9 +89,9 @@ TEST_CASE("the atlas holds what is used and nothing else", "[parcel]") {
     make::Folder dir;
     make::Small small;
     level::Level level = small.level();
-    level.edit(small.ground).grid.set({0, 0}, level::Cell(3), 0);
-    level.edit(small.ground).grid.set({1, 0}, level::Cell(9), 0);
-    level.edit(small.ground).grid.set({2, 0}, level::Cell(60000), 0); // gone
+    level.edit(small.ground).grid().set({0, 0}, level::Cell(3), 0);
+    level.edit(small.ground).grid().set({1, 0}, level::Cell(9), 0);
+    level.edit(small.ground).grid().set({2, 0}, level::Cell(60000), 0); // gone
     small.set(level);
     parcel::build(small.project, small.level(), dir / "a");
     const vicinum::Level back = vicinum::load(dir / "a");
@@ -245,7 +245,7 @@ TEST_CASE("credits of what the level shows, and of nothing else, go with the par
     const auto empty = parcel::files(small.project, small.level());
     CHECK(empty.at("CREDITS.txt") == "Art in \"Place\"\n");
     level::Level l = small.level();
-    l.edit(small.ground).grid.set({2, 2}, level::Cell(full.tiles[3].id, {}, true), 0);
+    l.edit(small.ground).grid().set({2, 2}, level::Cell(full.tiles[3].id, {}, true), 0);
     const auto files = parcel::files(small.project, l);
     CHECK(files.at("CREDITS.txt") ==
           "Art in \"Place\"\n\nFull\n  by: Ada Marsh\n  licence: CC BY 4.0\n  source: drawn for us\n    in two parts\n"

@@ -16,17 +16,19 @@ level::Level random_level(make::Small& small, unsigned seed) {
     for (int i = 0; i < 200; ++i) {
         const Point p{random.below(40), random.below(30)};
         level.edit(random.flip() ? small.ground : small.front)
-            .grid.set(p,
-                      level::Cell(static_cast<level::TileId>(1 + random.below(51)),
-                                  {static_cast<std::uint8_t>(random.below(8))}, false),
-                      1);
+            .grid()
+            .set(p,
+                 level::Cell(static_cast<level::TileId>(1 + random.below(51)),
+                             {static_cast<std::uint8_t>(random.below(8))}, false),
+                 1);
     }
     for (int i = 0; i < 30; ++i)
         level.edit(small.props)
-            .props.put({static_cast<std::uint32_t>(1000 + i),
-                              small.prop,
-                              {random.below(640), random.below(480)},
-                              random.flip()});
+            .props()
+            .put({static_cast<std::uint32_t>(1000 + i),
+                  small.prop,
+                  {random.below(640), random.below(480)},
+                  random.flip()});
     level.edit(small.front).opacity = 60;
     return level;
 }
@@ -59,7 +61,7 @@ TEST_CASE("tiles are drawn as in the sheet, turned as asked", "[compose]") {
     make::Small small;
     level::Level level = small.level();
     for (std::uint8_t code = 0; code < 8; ++code)
-        level.edit(small.ground).grid.set({code, 0}, level::Cell(3, {code}, true), 0);
+        level.edit(small.ground).grid().set({code, 0}, level::Cell(3, {code}, true), 0);
     const Image picture = render(small.project, level, 1);
     const level::Sheet& s = *small.project.sheets[0];
     const Image art = sheet::tile_art(s, s.tiles[2]);
@@ -77,7 +79,7 @@ TEST_CASE("layers lie over one another with their opacity, hidden ones not at al
     make::Small small;
     level::Level level = small.level();
     level.ground = {0, 0, 0, 255};
-    level.edit(small.front).grid.set({0, 0}, level::Cell(47), 1); // opaque
+    level.edit(small.front).grid().set({0, 0}, level::Cell(47), 1); // opaque
     const Image full = render(small.project, level, 1);
     level.edit(small.front).opacity = 50;
     const Image half = render(small.project, level, 1);
@@ -93,9 +95,9 @@ TEST_CASE("props stand in the order of their pivots", "[compose]") {
     second.box = {32, 0, 16, 32};
     small.project.put(second);
     level::Level level = small.level();
-    level.edit(small.props).props = level::Props({{1, 777, {100, 110}, false}, {2, small.prop, {104, 100}, false}});
+    level.edit(small.props).props() = level::Props({{1, 777, {100, 110}, false}, {2, small.prop, {104, 100}, false}});
     const Image a = render(small.project, level, 1);
-    level.edit(small.props).props = level::Props({{2, small.prop, {104, 100}, false}, {1, 777, {100, 110}, false}});
+    level.edit(small.props).props() = level::Props({{2, small.prop, {104, 100}, false}, {1, 777, {100, 110}, false}});
     CHECK(render(small.project, level, 1) == a);
     const Image& art = *small.project.sheets[0]->image;
     CHECK(a.at(100, 100) == art.at(32 + 8, 21)); // the one further down covers
@@ -107,8 +109,8 @@ TEST_CASE("props stand in the order of their pivots", "[compose]") {
 TEST_CASE("what is gone is seen, not silent", "[compose]") {
     make::Small small;
     level::Level level = small.level();
-    level.edit(small.ground).grid.set({2, 2}, level::Cell(60000), 0);
-    level.edit(small.ground).grid.set({4, 2}, {}, 1); // painted, but not yet joined
+    level.edit(small.ground).grid().set({2, 2}, level::Cell(60000), 0);
+    level.edit(small.ground).grid().set({4, 2}, {}, 1); // painted, but not yet joined
     const Image picture = render(small.project, level, 1);
     for (const int x : {32, 64}) CHECK(picture.at(x, 32) == Rgba{0xC2, 0x45, 0x2D, 255});
 }
@@ -118,8 +120,7 @@ TEST_CASE("a backdrop repeats over the level and is tinted", "[compose]") {
     level::Level level = small.level();
     level::Layer back;
     back.id = 900;
-    back.kind = level::LayerKind::backdrop;
-    back.backdrop = {small.project.sheets[1]->id, {255, 128, 0, 255}};
+    back.content = level::Backdrop{small.project.sheets[1]->id, {255, 128, 0, 255}};
     level.layers.insert(level.layers.begin(), std::make_shared<const level::Layer>(back));
     const Image picture = render(small.project, level, 1);
     const Image& art = *small.project.sheets[1]->image;
@@ -134,7 +135,7 @@ TEST_CASE("a backdrop repeats over the level and is tinted", "[compose]") {
 TEST_CASE("changed art is drawn anew", "[compose]") {
     make::Small small;
     level::Level level = small.level();
-    level.edit(small.ground).grid.set({0, 0}, level::Cell(47), 1);
+    level.edit(small.ground).grid().set({0, 0}, level::Cell(47), 1);
     Art art;
     Canvas canvas({0, 0, 16, 16});
     draw(small.project, level, art, canvas, canvas.box);

@@ -32,7 +32,7 @@ TEST_CASE("the level is drawn with the frame of the moment, and the parcel plays
         t.frames = {{3, 100}, {5, 200}, {9999, 100}}; // the last is gone: its own picture then
     });
     level::Level level = small.level();
-    level.edit(small.ground).grid.set({4, 5}, level::Cell(3, {1}, true), 0);
+    level.edit(small.ground).grid().set({4, 5}, level::Cell(3, {1}, true), 0);
     small.set(level);
     const level::Sheet& s = *small.project.sheets[0];
     picture::Art art;
@@ -45,7 +45,7 @@ TEST_CASE("the level is drawn with the frame of the moment, and the parcel plays
     };
     const auto laid = [&](level::TileId id) {
         level::Level other = small.level();
-        other.edit(small.ground).grid.set({4, 5}, level::Cell(id, {1}, true), 0);
+        other.edit(small.ground).grid().set({4, 5}, level::Cell(id, {1}, true), 0);
         level::Project still = edit::change_tiles(small.project, {3}, [](level::Tile& t) { t.frames.clear(); });
         picture::Art fresh;
         picture::Canvas canvas(level.pixels());

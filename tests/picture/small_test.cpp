@@ -131,8 +131,8 @@ TEST_CASE("small backdrops of any size are the mean of the full one", "[compose]
         level::Level level = small.level();
         level::Layer back;
         back.id = 900;
-        back.kind = level::LayerKind::backdrop;
-        back.backdrop.sheet = sheet.id;
+        back.content = level::Backdrop{};
+        back.backdrop()->sheet = sheet.id;
         level.layers.insert(level.layers.begin(), std::make_shared<const level::Layer>(back));
         for (const Size cell : {Size{16, 16}, Size{25, 17}}) {
             level.cell = cell;
@@ -170,13 +170,13 @@ TEST_CASE("what layers in front hide of an isometric level makes no difference",
         const Lattice lattice = level.geometry();
         for (const level::LayerRef& layer : level.layers) {
             std::vector<Point> cells;
-            level::each_cell(layer->grid, level.cells(),
+            level::each_cell(layer->grid(), level.cells(),
                              [&](Point p, level::Cell, level::MaterialId) { cells.push_back(p); });
             std::sort(cells.begin(), cells.end(),
                       [](Point a, Point b) { return std::pair(a.x + a.y, a.x) < std::pair(b.x + b.y, b.x); });
             const auto alpha = static_cast<std::uint32_t>((layer->opacity * 255 + 50) / 100);
             for (const Point p : cells) {
-                const Art::Picture& picture = *art.tile(layer->grid.cell(p), lattice);
+                const Art::Picture& picture = *art.tile(layer->grid().cell(p), lattice);
                 const Box box = lattice.box(p);
                 for (int y = 0; y < picture.size.h; ++y)
                     for (int x = 0; x < picture.size.w; ++x) {
@@ -231,10 +231,10 @@ TEST_CASE("two threads draw with the same art what one draws", "[compose][small]
     level::Layer back;
     back.id = small.project.next_id++;
     back.name = "Sky";
-    back.kind = level::LayerKind::backdrop;
-    back.backdrop.sheet = small.project.sheets[0]->id;
+    back.content = level::Backdrop{};
+    back.backdrop()->sheet = small.project.sheets[0]->id;
     level.layers.insert(level.layers.begin(), std::make_shared<const level::Layer>(back));
-    level.edit(small.props).props.put({90, small.prop, {300, 300}});
+    level.edit(small.props).props().put({90, small.prop, {300, 300}});
     for (const auto kind : {LatticeKind::square, LatticeKind::isometric})
         for (const int scale : {0, 1, 3}) {
             level.lattice = kind;

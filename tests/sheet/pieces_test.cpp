@@ -74,7 +74,7 @@ TEST_CASE("a large picture is one prop here and pieces in the parcel", "[pieces]
     kind.factor = 2;
     small.project.put(kind);
     level::Level level = small.level();
-    level.edit(small.props).props.put({4001, kind.id, {10, 20}, false});
+    level.edit(small.props).props().put({4001, kind.id, {10, 20}, false});
     small.set(level);
     make::Folder dir;
     make::save_with_pictures(small.project, dir / "p");
@@ -137,7 +137,7 @@ TEST_CASE("smooth sampling keeps what is even and means what is not", "[image]")
 TEST_CASE("a smooth sheet is drawn smooth at another size, as drawn at its own; the unit goes along", "[pieces]") {
     make::Small small;
     level::Level level = small.level();
-    level.edit(small.ground).grid.set({3, 3}, level::Cell(5, {}, true), 0);
+    level.edit(small.ground).grid().set({3, 3}, level::Cell(5, {}, true), 0);
     small.set(level);
     level::Sheet sheet = *small.project.sheets[0];
     sheet.smooth = true;

@@ -19,37 +19,6 @@ using namespace vic::store;
 
 namespace {
 
-// A project with something of everything in it.
-make::Small rich(unsigned seed) {
-    make::Small small({130, 90});
-    make::Random random(seed);
-    level::Level level = small.level();
-    for (int i = 0; i < 900; ++i) {
-        const Point p{random.below(130), random.below(90)};
-        level.edit(small.ground)
-            .grid.set(p,
-                      level::Cell(static_cast<level::TileId>(random.below(52)),
-                                  {static_cast<std::uint8_t>(random.below(8))}, random.flip()),
-                      static_cast<level::MaterialId>(random.below(3)));
-    }
-    level.edit(small.props).props = level::Props({{90, small.prop, {-5, 77}, true}, {91, small.prop, {500, 9}, false}});
-    level.edit(small.front).opacity = 40;
-    level.edit(small.front).locked = true;
-    level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}},
-                   {93, "", level::MarkKind::exit, {0, 0, 5, 5}}};
-    level.walker.speed = 3.25;
-    level.plane = 3;
-    small.set(level);
-    const std::vector<level::TileId> some{1, 5, 9};
-    small.project = edit::change_tiles(small.project, some, [&](level::Tile& t) {
-        t.name = "Kachel " + std::to_string(t.id);
-        t.chance = 17;
-        t.shape = level::TileShape::one_way_north;
-        t.homes = {small.front};
-    });
-    return small;
-}
-
 void same(const level::Project& a, const level::Project& b) {
     // Text is compared too, but values first: text that forgets a field would be equal to itself.
     CHECK(a.name == b.name);
@@ -70,12 +39,12 @@ void same(const level::Project& a, const level::Project& b) {
         CHECK(x.plane == y.plane);
         REQUIRE(x.layers.size() == y.layers.size());
         for (std::size_t l = 0; l < x.layers.size(); ++l) {
-            if (x.layers[l]->kind == level::LayerKind::tiles) CHECK(x.layers[l]->grid == y.layers[l]->grid);
-            CHECK(x.layers[l]->props == y.layers[l]->props);
+            if (x.layers[l]->tiles()) CHECK(x.layers[l]->grid() == y.layers[l]->grid());
+            CHECK(x.layers[l]->props() == y.layers[l]->props());
             CHECK(x.layers[l]->name == y.layers[l]->name);
             CHECK(x.layers[l]->opacity == y.layers[l]->opacity);
             CHECK(x.layers[l]->locked == y.layers[l]->locked);
-            CHECK(x.layers[l]->solid == y.layers[l]->solid);
+            CHECK(x.layers[l]->solid() == y.layers[l]->solid());
         }
     }
     CHECK(texts(a) == texts(b));
@@ -86,17 +55,17 @@ void same(const level::Project& a, const level::Project& b) {
 TEST_CASE("what is saved is what is loaded", "[store]") {
     for (unsigned seed = 0; seed < 4; ++seed) {
         make::Folder dir;
-        const make::Small small = rich(seed);
+        const make::Small small = make::rich(seed);
         make::save_with_pictures(small.project, dir.path());
         same(small.project, load(dir.path()));
     }
 }
 
 TEST_CASE("text is one thing a line, so that a change is a small difference", "[store]") {
-    make::Small small = rich(1);
+    make::Small small = make::rich(1);
     const auto before = texts(small.project);
     level::Level level = small.level();
-    level.edit(small.ground).grid.set({64, 33}, level::Cell(7, {}, true), 1);
+    level.edit(small.ground).grid().set({64, 33}, level::Cell(7, {}, true), 1);
     small.set(level);
     const auto after = texts(small.project);
     int lines = 0;
@@ -111,7 +80,7 @@ TEST_CASE("text is one thing a line, so that a change is a small difference", "[
 
 TEST_CASE("saving writes only what differs", "[store]") {
     make::Folder dir;
-    make::Small small = rich(2);
+    make::Small small = make::rich(2);
     make::save_with_pictures(small.project, dir.path());
     const level::Project saved = small.project;
     CHECK(texts(small.project, &saved).size() == 1); // project.json alone
@@ -127,12 +96,12 @@ TEST_CASE("saving writes only what differs", "[store]") {
 
 TEST_CASE("a save that is killed at any step leaves the old or the new project", "[store]") {
     make::Folder dir;
-    make::Small small = rich(3);
+    make::Small small = make::rich(3);
     make::save_with_pictures(small.project, dir.path());
     const level::Project old_state = small.project;
     level::Level level = small.level();
     level.name = "After";
-    level.edit(small.ground).grid.set({1, 1}, level::Cell(9), 1);
+    level.edit(small.ground).grid().set({1, 1}, level::Cell(9), 1);
     small.set(level);
     small.project.name = "After";
     int olds = 0, news = 0, step_count = 0;
@@ -168,7 +137,7 @@ TEST_CASE("a save that is killed at any step leaves the old or the new project",
 
 TEST_CASE("a save killed at any moment leaves the old or the new project", "[store]") {
     make::Folder dir;
-    make::Small small = rich(4);
+    make::Small small = make::rich(4);
     make::save_with_pictures(small.project, dir.path());
     make::Random random(1);
     for (int round = 0; round < 12; ++round) {
@@ -187,13 +156,13 @@ TEST_CASE("a save killed at any moment leaves the old or the new project", "[sto
         ::waitpid(child, nullptr, 0);
         const level::Project found = load(dir.path());
         if (found.name != "Small") CHECK(found.levels[0]->name == found.name);
-        make::save_with_pictures(rich(4).project, dir.path());
+        make::save_with_pictures(make::rich(4).project, dir.path());
     }
 }
 
 TEST_CASE("a project file that is wrong is refused with the place and a remedy", "[store]") {
     make::Folder dir;
-    make::save_with_pictures(rich(5).project, dir.path());
+    make::save_with_pictures(make::rich(5).project, dir.path());
     const std::string good = read_file(dir / "project.json");
     const auto swapped = [&](const std::string& from, const std::string& to) {
         std::string text = good;
@@ -251,7 +220,7 @@ TEST_CASE("a project file that is wrong is refused with the place and a remedy",
 
 TEST_CASE("links that lead out of the project are refused", "[store]") {
     make::Folder dir, other;
-    make::save_with_pictures(rich(6).project, dir.path());
+    make::save_with_pictures(make::rich(6).project, dir.path());
     write_file(other / "x.png", read_file(dir / "sheets/full.png"));
     fs::remove(dir / "sheets/full.png");
     fs::create_symlink(other / "x.png", dir / "sheets/full.png");
@@ -265,7 +234,7 @@ TEST_CASE("links that lead out of the project are refused", "[store]") {
 
 TEST_CASE("a level file that is wrong is refused", "[store]") {
     make::Folder dir;
-    make::save_with_pictures(rich(7).project, dir.path());
+    make::save_with_pictures(make::rich(7).project, dir.path());
     const std::string good = read_file(dir / "levels/place.json");
     for (const auto& [from, to] : {std::pair<std::string, std::string>{"[130,90]", "[17000,90]"},
                                    {"[130,90]", "[0,90]"},
@@ -295,126 +264,9 @@ TEST_CASE("a level file that is wrong is refused", "[store]") {
     CHECK_THROWS_AS(load(dir.path()), InputError);
 }
 
-namespace {
-
-std::string cells_text(const make::Small& small) {
-    return write_cells(small.level(), join::Rules(small.project), small.level().cells());
-}
-level::Level emptied(const make::Small& small) {
-    level::Level level = small.level();
-    for (const level::LayerRef& l : small.level().layers)
-        if (l->kind == level::LayerKind::tiles) level.edit(l->id).grid = level::Grid(level.size);
-    return level;
-}
-void read_all(const make::Small& small, const std::string& text, const std::string& file, level::Level& into,
-              std::vector<DamagedCells>* damaged = nullptr) {
-    CellReader reader(into, small.project.next_tile);
-    reader.read(text, file, into.cells(), damaged);
-    reader.finish(join::Rules(small.project));
-}
-
-} // namespace
-
-TEST_CASE("damaged cells are refused with line and character", "[cells]") {
-    const make::Small small = rich(8);
-    const std::string good = cells_text(small);
-    const auto empty = [&] { return emptied(small); };
-    level::Level back = empty();
-    read_all(small, good, "a.cells", back);
-    CHECK(back.layer(small.ground)->grid == small.level().layer(small.ground)->grid);
-
-    const std::string layer = "layer " + std::to_string(small.ground) + "\n";
-    const std::string head = "vicinum-cells 1\n";
-    const std::vector<std::string> bad{"",
-                                       "vicinum-cells 3\nend\n",
-                                       "something\nend\n",
-                                       head,
-                                       good.substr(0, good.size() - 4),
-                                       head + "3 4 5\nend\n",
-                                       head + "layer 99999\nend\n",
-                                       head + "layer x\nend\n",
-                                       head + layer + layer + "end\n",
-                                       head + layer + "90 0 1\nend\n",
-                                       head + layer + "0 130 1\nend\n",
-                                       head + layer + "0 129 1 1\nend\n",
-                                       head + layer + "0 0 131x1\nend\n",
-                                       head + layer + "0 0 0x1\nend\n",
-                                       head + layer + "0 0 4294967295x1\nend\n",
-                                       head + layer + "0 0 99999\nend\n",
-                                       head + layer + "0 0 1.8\nend\n",
-                                       head + layer + "0 0 1~256\nend\n",
-                                       head + layer + "0 0 1?\nend\n",
-                                       head + layer + "5 0 1\n4 0 1\nend\n",
-                                       head + layer + "5 0 1\n5 3 1\nend\n",
-                                       head + layer + "-1 0 1\nend\n"};
-    for (const std::string& text : bad) {
-        INFO(text.substr(0, 60));
-        level::Level into = empty();
-        CHECK_THROWS_AS(read_all(small, text, "a.cells", into), InputError);
-    }
-    try {
-        level::Level into = empty();
-        read_all(small, head + layer + "3 4 1 2 x\nend\n", "a.cells", into);
-    } catch (const InputError& e) {
-        CHECK(e.where.english() == "line 3, character 9");
-    }
-}
-
-TEST_CASE("random damage to cells never does worse than be refused", "[cells]") {
-    const make::Small small = rich(9);
-    const std::string good = cells_text(small);
-    make::Random random(2);
-    for (int i = 0; i < 500; ++i) {
-        std::string text = good;
-        for (int k = 0; k <= random.below(3); ++k)
-            text[static_cast<std::size_t>(random.below(static_cast<int>(text.size())))] =
-                static_cast<char>(32 + random.below(95));
-        level::Level level = emptied(small);
-        try {
-            read_all(small, text, "a", level);
-        } catch (const InputError&) {
-        }
-        // With the damaged told of instead, only a file that is none at all is refused.
-        level::Level most = emptied(small);
-        std::vector<DamagedCells> damaged;
-        try {
-            read_all(small, text, "a", most, &damaged);
-        } catch (const InputError&) {
-        }
-    }
-    SUCCEED();
-}
-
-TEST_CASE("painted cells are told by their material, and any that are otherwise are told whole", "[cells]") {
-    make::Small small({30, 20});
-    const join::Rules rules(small.project);
-    edit::Hand rock;
-    rock.kind = edit::Hand::Kind::material;
-    rock.material = 1;
-    level::Level level =
-        edit::lay(small.project, rules, small.level(), small.ground, rock, edit::box_cells({2, 2, 9, 6})).level;
-    small.set(level);
-    const std::string text = cells_text(small);
-    CHECK(text.find("\n3 2 9x~1\n") != std::string::npos);
-    // One cell that the rules would choose otherwise: it stays as it is.
-    level.edit(small.ground).grid.set({5, 4}, level::Cell(7, {}, false), 1);
-    small.set(level);
-    const std::string odd = cells_text(small);
-    CHECK(odd.find("\n4 2 3x~1 7~1 5x~1\n") != std::string::npos);
-    level::Level back = emptied(small);
-    read_all(small, odd, "a", back);
-    CHECK(back.layer(small.ground)->grid == level.layer(small.ground)->grid);
-    // The first format told every tile; it is still read.
-    std::string first = "vicinum-cells 1\nlayer " + std::to_string(small.ground) + "\n";
-    for (const std::string& row : write_rows(level.layer(small.ground)->grid)) first += row + "\n";
-    level::Level old = emptied(small);
-    read_all(small, first + "layer " + std::to_string(small.front) + "\nend\n", "a", old);
-    CHECK(old.layer(small.ground)->grid == level.layer(small.ground)->grid);
-}
-
 TEST_CASE("other rules do not change what an unchanged level shows when it is opened again", "[store]") {
     make::Folder dir;
-    make::Small small = rich(12);
+    make::Small small = make::rich(12);
     make::save_with_pictures(small.project, dir.path());
     // A rule changes, but the level's cells are left as they are.
     level::Project next = small.project;
@@ -423,16 +275,14 @@ TEST_CASE("other rules do not change what an unchanged level shows when it is op
     next.put(m);
     save(next, dir.path(), &small.project);
     const level::Project back = load(dir.path());
-    CHECK(back.level(small.id)->layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+    CHECK(back.level(small.id)->layer(small.ground)->grid() == small.level().layer(small.ground)->grid());
 }
 
 TEST_CASE("a large level is kept in blocks, and one cell changes one of them", "[store]") {
     make::Folder dir;
     make::Small small({1300, 700});
     const join::Rules rules(small.project);
-    edit::Hand rock;
-    rock.kind = edit::Hand::Kind::material;
-    rock.material = 1;
+    edit::Hand rock{edit::held::Material{1}};
     small.set(edit::lay(small.project, rules, small.level(), small.ground, rock, level::Region(Box{500, 400, 300, 200}))
                   .level);
     make::save_with_pictures(small.project, dir.path());
@@ -441,7 +291,7 @@ TEST_CASE("a large level is kept in blocks, and one cell changes one of them", "
     CHECK(files.contains("levels/place/1-1.cells"));
     CHECK_FALSE(files.contains("levels/place/2-0.cells")); // nothing lies there
     CHECK_FALSE(files.contains("levels/place.cells"));
-    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid() == small.level().layer(small.ground)->grid());
     level::Project next = small.project;
     next.put(edit::lay(next, rules, small.level(), small.ground, rock, std::vector<Point>{{1250, 20}}).level);
     save(next, dir.path(), &small.project);
@@ -449,8 +299,8 @@ TEST_CASE("a large level is kept in blocks, and one cell changes one of them", "
     for (const auto& [name, bytes] : make::contents(dir.path()))
         if (!files.contains(name) || files.at(name) != bytes) ++changed;
     CHECK(changed == 2); // the block that is new, and the level that names it
-    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid ==
-          next.level(small.id)->layer(small.ground)->grid);
+    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid() ==
+          next.level(small.id)->layer(small.ground)->grid());
     // Cropped to less than a block it is one file, and the blocks are gone.
     level::Project small_again = next;
     small_again.put(edit::extended(rules, *next.level(small.id), {-500, -400, -500, -100}));
@@ -458,13 +308,13 @@ TEST_CASE("a large level is kept in blocks, and one cell changes one of them", "
     const auto after = make::contents(dir.path());
     CHECK(after.contains("levels/place.cells"));
     CHECK_FALSE(after.contains("levels/place/0-0.cells"));
-    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid ==
-          small_again.level(small.id)->layer(small.ground)->grid);
+    CHECK(load(dir.path()).level(small.id)->layer(small.ground)->grid() ==
+          small_again.level(small.id)->layer(small.ground)->grid());
 }
 
 TEST_CASE("a damaged layer is named, locked and kept aside; the others open", "[store]") {
     make::Folder dir;
-    const make::Small small = rich(13);
+    const make::Small small = make::rich(13);
     make::save_with_pictures(small.project, dir.path());
     const std::string good = read_file(dir / "levels/place.cells");
     const std::string mark = "layer " + std::to_string(small.front) + "\n";
@@ -485,7 +335,7 @@ TEST_CASE("a damaged layer is named, locked and kept aside; the others open", "[
         CHECK(damages[0].what.english().find(cut_off ? "cut off" : "line") != std::string::npos);
         CHECK(read_file(damages[0].aside) == bad);
         CHECK(p.level(small.id)->layer(small.front)->locked);
-        CHECK(p.level(small.id)->layer(small.ground)->grid == small.level().layer(small.ground)->grid);
+        CHECK(p.level(small.id)->layer(small.ground)->grid() == small.level().layer(small.ground)->grid());
         CHECK_FALSE(p.level(small.id)->layer(small.ground)->locked);
         save(p, dir.path());
         CHECK(load(dir.path()).levels.size() == small.project.levels.size()); // sound again
@@ -495,7 +345,7 @@ TEST_CASE("a damaged layer is named, locked and kept aside; the others open", "[
 
 TEST_CASE("a picture that is lost or broken leaves the project open", "[store]") {
     make::Folder dir;
-    make::save_with_pictures(rich(10).project, dir.path());
+    make::save_with_pictures(make::rich(10).project, dir.path());
     write_file(dir / "sheets/plain.png", "no picture");
     fs::remove(dir / "sheets/full.png");
     const level::Project p = load(dir.path());

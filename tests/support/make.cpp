@@ -149,4 +149,36 @@ void save_with_pictures(const level::Project& project, const std::filesystem::pa
     store::save(project, dir);
 }
 
+Small rich(unsigned seed) {
+    Small small({130, 90});
+    Random random(seed);
+    level::Level level = small.level();
+    for (int i = 0; i < 900; ++i) {
+        const Point p{random.below(130), random.below(90)};
+        level.edit(small.ground)
+            .grid()
+            .set(p,
+                 level::Cell(static_cast<level::TileId>(random.below(52)), {static_cast<std::uint8_t>(random.below(8))},
+                             random.flip()),
+                 static_cast<level::MaterialId>(random.below(3)));
+    }
+    level.edit(small.props).props() =
+        level::Props({{90, small.prop, {-5, 77}, true}, {91, small.prop, {500, 9}, false}});
+    level.edit(small.front).opacity = 40;
+    level.edit(small.front).locked = true;
+    level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}},
+                   {93, "", level::MarkKind::exit, {0, 0, 5, 5}}};
+    level.walker.speed = 3.25;
+    level.plane = 3;
+    small.set(level);
+    const std::vector<level::TileId> some{1, 5, 9};
+    small.project = edit::change_tiles(small.project, some, [&](level::Tile& t) {
+        t.name = "Kachel " + std::to_string(t.id);
+        t.chance = 17;
+        t.shape = level::TileShape::one_way_north;
+        t.homes = {small.front};
+    });
+    return small;
+}
+
 } // namespace make

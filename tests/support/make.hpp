@@ -64,4 +64,7 @@ struct Small {
 // Saves a Small project with its pictures into a folder and returns it as loaded.
 void save_with_pictures(const level::Project& project, const std::filesystem::path& dir);
 
+// A project with something of everything in it, the same for the same seed.
+Small rich(unsigned seed);
+
 } // namespace make

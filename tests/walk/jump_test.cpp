@@ -13,9 +13,7 @@ TEST_CASE("the jump that is drawn is the jump that the physics makes", "[walk]")
     for (const double high : {1.5, 3.2, 5.0}) {
         make::Small small({60, 30}, level::View::from_the_side);
         level::Level level = small.level();
-        edit::Hand rock;
-        rock.kind = edit::Hand::Kind::material;
-        rock.material = 1;
+        edit::Hand rock{edit::held::Material{1}};
         level = edit::lay(small.project, join::Rules(small.project), level, small.ground, rock,
                           edit::box_cells({0, 20, 60, 10}))
                     .level;
@@ -52,9 +50,7 @@ TEST_CASE("falling far the walker keeps to the arc that is drawn, also where it 
     // A ledge high up, and the floor of a shaft 25 cells below it.
     make::Small small({60, 40}, level::View::from_the_side);
     level::Level level = small.level();
-    edit::Hand rock;
-    rock.kind = edit::Hand::Kind::material;
-    rock.material = 1;
+    edit::Hand rock{edit::held::Material{1}};
     const join::Rules rules(small.project);
     level = edit::lay(small.project, rules, level, small.ground, rock, edit::box_cells({0, 10, 12, 30})).level;
     level = edit::lay(small.project, rules, level, small.ground, rock, edit::box_cells({12, 35, 48, 5})).level;

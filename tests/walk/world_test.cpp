@@ -31,7 +31,7 @@ struct Course {
             for (int x = 0; x < static_cast<int>(rows[static_cast<std::size_t>(y)].size()); ++x) {
                 const char c = rows[static_cast<std::size_t>(y)][static_cast<std::size_t>(x)];
                 const level::TileId tile = c == '#' ? 10 : c == '/' ? 2 : c == '\\' ? 3 : c == '=' ? 5 : 0;
-                if (tile) level.edit(small.ground).grid.set({x, y}, level::Cell(tile, {}, true), 0);
+                if (tile) level.edit(small.ground).grid().set({x, y}, level::Cell(tile, {}, true), 0);
             }
         small.set(level);
     }
@@ -39,7 +39,7 @@ struct Course {
     void fill(const Box& box) {
         level::Level level = small.level();
         for (int y = box.y; y < box.bottom(); ++y)
-            for (int x = box.x; x < box.right(); ++x) level.edit(small.ground).grid.set({x, y}, level::Cell(10), 0);
+            for (int x = box.x; x < box.right(); ++x) level.edit(small.ground).grid().set({x, y}, level::Cell(10), 0);
         small.set(level);
     }
 
@@ -213,7 +213,7 @@ TEST_CASE("from above one walks in eight directions and slides along walls", "[w
 TEST_CASE("feet of props that block stop the walker", "[walk]") {
     Course course({30, 30}, level::View::from_above);
     level::Level level = course.small.level();
-    level.edit(course.small.props).props = level::Props({{900, course.small.prop, {15 * 16, 15 * 16}, false}});
+    level.edit(course.small.props).props() = level::Props({{900, course.small.prop, {15 * 16, 15 * 16}, false}});
     course.small.set(level);
     World world(course.built());
     world.place({10, 15});

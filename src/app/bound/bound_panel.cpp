@@ -42,7 +42,7 @@ void BoundPanel::refresh() {
     corners_->setText(locale.toString(trace.corner_count()));
     oneWay_->setText(locale.toString(static_cast<int>(outline::one_way_edges(trace).size())));
     bool solid = false;
-    for (const level::LayerRef& l : level.layers) solid = solid || (l->kind == level::LayerKind::tiles && l->solid);
+    for (const level::LayerRef& l : level.layers) solid = solid || (l->tiles() && l->solid());
     hint_->setText(
         !solid ? tr("No layer blocks yet. Open a tile layer in the Section and tick “Its tiles block the walker”.")
         : trace.shape_count() == 0 ? tr("The layers that block have no tiles with a shape. Give tiles a shape in Cut.")

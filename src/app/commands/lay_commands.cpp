@@ -104,9 +104,7 @@ void LayCommands::paste() {
             brought = translated(all.says);
             if (all.changed) session_.apply(tr("Bring along what is pasted"), std::move(all.project));
         }
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::stamp;
-        hand.stamp = std::make_shared<const level::Stamp>(std::move(stamp));
+        edit::Hand hand{edit::held::Stamp{std::make_shared<const level::Stamp>(std::move(stamp))}};
         session_.setTool(Tool::pencil);
         session_.setHand(hand);
         if (!brought.isEmpty()) emit session_.said(brought, false);
@@ -148,37 +146,35 @@ void LayCommands::turn(Turn (*how)(Turn)) {
         return;
     }
     edit::Hand hand = session_.hand();
-    if (hand.kind == edit::Hand::Kind::tile) {
-        const level::TileRef ref = tilesOf(session_.project()).find(hand.tile);
+    if (hand.is<edit::held::Tile>()) {
+        const level::TileRef ref = tilesOf(session_.project()).find(hand.tile());
         if (session_.level() && session_.level()->lattice != LatticeKind::square && how != mirrored)
             return emit session_.said(tr("A tile that is seen aslant can only be mirrored"), false);
         const Turn next = allowed_turn(ref.tile ? ref.tile->turns : level::kAllTurns, hand.turn, how);
         if (next == hand.turn)
             emit session_.said(
-                tr("%1 may not be turned like that").arg(translated(edit::tile_name(session_.project(), hand.tile))),
+                tr("%1 may not be turned like that").arg(translated(edit::tile_name(session_.project(), hand.tile()))),
                 false);
         hand.turn = next;
     } else {
         hand.turn = how(hand.turn);
     }
-    if (hand.kind == edit::Hand::Kind::stamp && session_.level() && !edit::can_turn(*session_.level(), hand.turn))
+    if (hand.is<edit::held::Stamp>() && session_.level() && !edit::can_turn(*session_.level(), hand.turn))
         return emit session_.said(tr("Cells that are not square can only be mirrored"), false);
-    if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::stamp ||
-        hand.kind == edit::Hand::Kind::blocker || (hand.kind == edit::Hand::Kind::prop && how == mirrored))
+    if (hand.is<edit::held::Tile>() || hand.is<edit::held::Stamp>() || hand.is<edit::held::Blocker>() ||
+        (hand.is<edit::held::Prop>() && how == mirrored))
         session_.setHand(hand);
 }
 
 void LayCommands::keepStamp() {
-    if (session_.hand().kind == edit::Hand::Kind::stamp && session_.selection().empty()) {
-        if (session_.hand().stamp->id == 0) stampIntoTray(tr("Stamp"));
+    if (session_.hand().is<edit::held::Stamp>() && session_.selection().empty()) {
+        if (session_.hand().stamp()->id == 0) stampIntoTray(tr("Stamp"));
         return;
     }
     if (!anySelected()) return;
     level::Stamp stamp = edit::take(session_.seen(session_.work()), session_.selection(), session_.selectedLayers());
     if (stamp.layers.empty()) return emit session_.said(tr("Nothing lies in what is selected"), false);
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::stamp;
-    hand.stamp = std::make_shared<const level::Stamp>(std::move(stamp));
+    edit::Hand hand{edit::held::Stamp{std::make_shared<const level::Stamp>(std::move(stamp))}};
     session_.setHand(hand);
     session_.setTool(Tool::pencil);
     stampIntoTray(tr("Stamp"));
@@ -186,14 +182,15 @@ void LayCommands::keepStamp() {
 
 void LayCommands::stampIntoTray(const QString& name) {
     edit::Hand hand = session_.hand();
-    if (hand.kind != edit::Hand::Kind::stamp) return;
-    level::Stamp stamp = hand.turn.code == 0 ? *hand.stamp : edit::turned(session_.project(), *hand.stamp, hand.turn);
+    if (!hand.is<edit::held::Stamp>()) return;
+    level::Stamp stamp =
+        hand.turn.code == 0 ? *hand.stamp() : edit::turned(session_.project(), *hand.stamp(), hand.turn);
     stamp.id = 0;
     stamp.nine = stamp.size == Size{3, 3} && stamp.layers.size() == 1;
     level::Project p = edit::keep_stamp(session_.project(), std::move(stamp), name.toStdString());
     const auto kept = p.stamps.back();
     session_.apply(tr("Keep a stamp"), std::move(p));
-    hand.stamp = session_.project().stamp(kept->id);
+    hand.holds = edit::held::Stamp{session_.project().stamp(kept->id)};
     hand.turn = {};
     session_.setHand(hand);
     emit session_.said(tr("Kept as %1 in the Tray").arg(QString::fromStdString(kept->name)), false);
@@ -209,7 +206,7 @@ void LayCommands::toActiveLayer() {
     level::Level level = *session_.level();
     std::int64_t cells = 0;
     for (const level::LayerId from : edit::concerned(session_.seen(level), 0, true)) {
-        if (from == to || level.layer(from)->kind != session_.activeLayer()->kind) continue;
+        if (from == to || level.layer(from)->kind() != session_.activeLayer()->kind()) continue;
         edit::Stamped moved = edit::moved_to(p, session_.derived().rules(), level, session_.selection(), from, to);
         level = std::move(moved.level);
         p.next_id = moved.next_id;
@@ -260,8 +257,7 @@ void LayCommands::stepVariant(int by) {
     // The active layer, if something painted lies there, else the frontmost that has it.
     const level::Layer* found = nullptr;
     const auto look = [&](const level::Layer* layer) {
-        if (layer && layer->kind == level::LayerKind::tiles && layer->shown && layer->grid.material(*cell) != 0)
-            found = layer;
+        if (layer && layer->tiles() && layer->shown && layer->grid().material(*cell) != 0) found = layer;
     };
     for (const level::LayerRef& slab : work.layers) look(slab.get());
     look(work.layer(session_.activeLayerId()));

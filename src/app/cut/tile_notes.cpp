@@ -235,10 +235,9 @@ void TileNotes::rebuild() {
             menu.addAction(tr("Take it off the chosen tiles"), this, [this, id = kind.id] {
                 change(tr("Remove a note"), [id](level::Tile& t) { t.notes.erase(id); });
             });
-            const QString everywhere =
-                translated(say_count(edit::noted(session_.project(), kind.id),
-                                     "Remove the note from the project (one tile has it)",
-                                     "Remove the note from the project (%n tiles have it)"));
+            const QString everywhere = translated(say_count(edit::noted(session_.project(), kind.id),
+                                                            "Remove the note from the project (one tile has it)",
+                                                            "Remove the note from the project (%n tiles have it)"));
             menu.addAction(everywhere, this, [this, kind] {
                 session_.apply(tr("Remove the note %1").arg(QString::fromStdString(kind.name)),
                                edit::remove_note_kind(session_.project(), kind.id));

@@ -318,7 +318,7 @@ void TilePanel::refresh() {
     home_->addItem(tr("none"), 0U);
     if (const level::Level* level = session_.level()) {
         for (const level::LayerRef& l : level->layers)
-            if (l->kind == level::LayerKind::tiles) home_->addItem(QString::fromStdString(l->name), l->id);
+            if (l->tiles()) home_->addItem(QString::fromStdString(l->name), l->id);
         home_->setCurrentIndex(std::max(0, home_->findData(level::home_in(*level, first.homes))));
     }
 }

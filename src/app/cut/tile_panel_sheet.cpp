@@ -75,9 +75,7 @@ void TilePanel::buildUses(QVBoxLayout* inner) {
     connect(whole_, &QPushButton::clicked, this, [this] {
         const edit::LargePicture made = edit::add_large_picture(session_.project(), session_.sheetId());
         session_.apply(tr("A large picture"), made.project);
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::prop;
-        hand.prop = made.kind;
+        edit::Hand hand{edit::held::Prop{made.kind}};
         session_.setHand(hand);
         emit session_.said(tr("In the Hand: place it in Dress. Its pieces are set among the islands of the sheet"),
                            false);

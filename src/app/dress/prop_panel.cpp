@@ -60,7 +60,7 @@ PropPanel::PropPanel(Session& session, QWidget* parent) : QWidget(parent), sessi
 }
 
 const level::PropKind* PropPanel::kind() const {
-    if (session_.hand().kind == edit::Hand::Kind::prop) return session_.project().prop_kind(session_.hand().prop);
+    if (session_.hand().is<edit::held::Prop>()) return session_.project().prop_kind(session_.hand().prop());
     const level::Level* level = session_.level();
     const level::Prop* prop = level ? edit::find_prop(*level, session_.prop()) : nullptr;
     return prop ? session_.project().prop_kind(prop->kind) : nullptr;

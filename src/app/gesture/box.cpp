@@ -50,7 +50,7 @@ class BoxLay : public LayGesture {
 
   private:
     // Over a box; the ellipse lays a stamp as it is.
-    [[nodiscard]] bool stamps(const edit::Hand& hand) const { return !round_ && hand.kind == edit::Hand::Kind::stamp; }
+    [[nodiscard]] bool stamps(const edit::Hand& hand) const { return !round_ && hand.is<edit::held::Stamp>(); }
     bool round_;
     StampLay single_; // what is shown before the box is drawn
 };

@@ -16,6 +16,7 @@
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
 #include "base/lattice.hpp"
+#include "base/match.hpp"
 #include "edit/clips.hpp"
 #include "edit/overlay.hpp"
 #include "edit/reshape.hpp"
@@ -30,7 +31,7 @@ bool differs(const level::Level& a, const level::Level& b) {
     if (a.layers.size() != b.layers.size()) return true;
     for (const level::LayerRef& l : a.layers) {
         const level::Layer* old = b.layer(l->id);
-        if (!old || !(old->grid == l->grid) || old->props != l->props) return true;
+        if (!old || !(old->grid() == l->grid()) || old->props() != l->props()) return true;
     }
     return false;
 }
@@ -44,7 +45,7 @@ bool LayGesture::takes(const Pointer& at) const {
 edit::Hand LayGesture::handFor(Qt::MouseButton button) const {
     edit::Hand hand = session().hand();
     if (button == Qt::RightButton || session().tool() == Tool::eraser) {
-        hand.kind = edit::Hand::Kind::eraser;
+        hand.holds = edit::held::Eraser{};
         hand.share_empty = 0;
     }
     return hand;
@@ -57,13 +58,13 @@ edit::Target LayGesture::targetOf(const edit::Hand& hand, bool stay) const {
 }
 
 bool LayGesture::stays(const edit::Hand& hand, const Pointer& at) {
-    return at.control() || hand.kind == edit::Hand::Kind::eraser;
+    return at.control() || hand.is<edit::held::Eraser>();
 }
 
 bool LayGesture::press(const Pointer& at) {
     const Point cell = cellAt(at);
     const edit::Hand hand = handFor(at.button);
-    if (!edit::lays_cells(hand) && hand.kind != edit::Hand::Kind::stamp) {
+    if (!edit::lays_cells(hand) && !hand.is<edit::held::Stamp>()) {
         emit session().said(Session::tr("The Hand is empty: pick a material or a tile from the Tray"), true);
         return false;
     }
@@ -109,8 +110,9 @@ void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, c
 void LayGesture::layStamp(const level::Level& onto, const level::Stamp& stamp, Point corner, const Pointer& at) {
     Stroke& s = *stroke_;
     const level::LayerId only = at.control() ? session().activeLayerId() : 0;
-    const edit::Stamped laid = edit::stamp(session().project(), session().derived().rules(), session().seen(onto),
-                                           stamp, corner, session().activeLayerId(), only, s.hand.pins);
+    const edit::Stamped laid =
+        edit::stamp(session().project(), session().derived().rules(), session().seen(onto), stamp, corner,
+                    session().activeLayerId(), only, s.hand.as<edit::held::Stamp>()->pins);
     s.level = laid.level;
     // What is only not looked at is still shown in the game.
     for (const level::LayerRef& l : onto.layers)
@@ -123,8 +125,8 @@ void LayGesture::layStamp(const level::Level& onto, const level::Stamp& stamp, P
 level::Stamp LayGesture::stampFor(const edit::Hand& hand, const std::optional<Box>& box) const {
     const Lattice lattice = board_.shown().geometry();
     level::Stamp what = hand.turn.code == 0
-                            ? *hand.stamp
-                            : edit::turned(session().project(), *hand.stamp, lattice.of_places(hand.turn));
+                            ? *hand.stamp()
+                            : edit::turned(session().project(), *hand.stamp(), lattice.of_places(hand.turn));
     if (!box) return what;
     return what.nine ? edit::stretched(what, box->size()) : edit::patterned(what, *box);
 }
@@ -176,29 +178,24 @@ void LayGesture::commit() {
 QString LayGesture::strokeName(const Stroke& stroke) const {
     const level::Layer* layer = stroke.before.layer(stroke.layer);
     const QString on = layer ? QString::fromStdString(layer->name) : QString();
-    switch (stroke.hand.kind) {
-        case edit::Hand::Kind::eraser:
-            return Session::tr("Erase on %1").arg(on);
-        case edit::Hand::Kind::tile:
-            return Session::tr("Lay %1 on %2")
-                .arg(translated(edit::tile_name(session().project(), stroke.hand.tile)), on);
-        case edit::Hand::Kind::blocker:
-            return Session::tr("Lay blockers on %1").arg(on);
-        case edit::Hand::Kind::spread:
-            return Session::tr("Spread on %1").arg(on);
-        case edit::Hand::Kind::stamp:
-            return stroke.hand.stamp->name.empty()
-                       ? Session::tr("Lay what was copied")
-                       : Session::tr("Lay the stamp %1").arg(QString::fromStdString(stroke.hand.stamp->name));
-        case edit::Hand::Kind::material: {
-            const auto* m = session().project().material(stroke.hand.material);
+    const level::Project& project = session().project();
+    return match(
+        stroke.hand.holds, [&](const edit::held::Eraser&) { return Session::tr("Erase on %1").arg(on); },
+        [&](const edit::held::Tile& t) {
+            return Session::tr("Lay %1 on %2").arg(translated(edit::tile_name(project, t.id)), on);
+        },
+        [&](const edit::held::Blocker&) { return Session::tr("Lay blockers on %1").arg(on); },
+        [&](const edit::held::Spread&) { return Session::tr("Spread on %1").arg(on); },
+        [&](const edit::held::Stamp& s) {
+            return s.stamp->name.empty() ? Session::tr("Lay what was copied")
+                                         : Session::tr("Lay the stamp %1").arg(QString::fromStdString(s.stamp->name));
+        },
+        [&](const edit::held::Material& held) {
+            const auto* m = project.material(held.id);
             return Session::tr("Lay %1 on %2").arg(m ? QString::fromStdString(m->name) : QString(), on);
-        }
-        case edit::Hand::Kind::empty:
-        case edit::Hand::Kind::prop:
-            break; // lay nothing
-    }
-    return {};
+        },
+        [](const edit::held::Nothing&) { return QString(); }, // lays nothing
+        [](const edit::held::Prop&) { return QString(); });   // placed, not laid
 }
 
 void LayGesture::cancel() {

@@ -36,7 +36,7 @@ Sentence LayGesture::sentence(const Pointer& at) const {
     if (const auto outside = beyond(at)) return *outside;
     const edit::Hand hand = handFor(at.button);
     const QString where = placeName(at);
-    if (hand.kind == edit::Hand::Kind::empty || hand.kind == edit::Hand::Kind::prop)
+    if (hand.is<edit::held::Nothing>() || hand.is<edit::held::Prop>())
         return {tr("The Hand is empty · %1 · pick a material or a tile from the Tray, or Alt+click what lies here")
                     .arg(where)};
     const level::Level level = session().work();
@@ -64,9 +64,9 @@ std::optional<Sentence> LayGesture::obstacle(const edit::Hand& hand, const edit:
         case edit::Obstacle::hidden:
             return Sentence{tr("%1 is hidden: show it first, nothing is laid").arg(on), true};
         case edit::Obstacle::wrong_kind:
-            return Sentence{layer->kind == level::LayerKind::blockers
+            return Sentence{layer->blockers()
                                 ? tr("%1 takes blockers only: choose its slab in the Section to lay some").arg(on)
-                            : hand.kind == edit::Hand::Kind::blocker
+                            : hand.is<edit::held::Blocker>()
                                 ? tr("%1 takes no blockers: add a layer of blockers in the Section").arg(on)
                                 : tr("%1 takes no tiles: choose a tile layer in the Section").arg(on),
                             true};
@@ -86,14 +86,14 @@ QString LayGesture::cellSentence(const edit::Hand& hand, const edit::Target& tar
                                  Point cell, const QString& at) const {
     const QString on = bold(QString::fromStdString(layer.name));
     const QString there = translated(edit::name_at(session().project(), layer, cell));
-    if (hand.kind == edit::Hand::Kind::eraser) {
+    if (hand.is<edit::held::Eraser>()) {
         if (found_.onOverlay > 0) return tr("Removes what lies over %1, %2").arg(on, at) + joinsOf();
         if (there.isEmpty()) return tr("Nothing of %1 lies in %2").arg(on, at) + joinsOf();
         return tr("Removes %1 from %2, %3").arg(bold(there), on, at) + joinsOf();
     }
     const QString what = nameOf(hand);
-    const bool keeps = hand.kind == edit::Hand::Kind::material && hand.size == 1 &&
-                       edit::stays(layer.grid.cell(cell), layer.grid.material(cell), hand.material);
+    const bool keeps = hand.is<edit::held::Material>() && hand.size == 1 &&
+                       edit::stays(layer.grid().cell(cell), layer.grid().material(cell), hand.material());
     // A fill is about more than this cell.
     const bool alone = (kindOf(session().tool()).options & ToolKind::alike) == 0;
     if (keeps && alone)
@@ -108,10 +108,10 @@ QString LayGesture::cellSentence(const edit::Hand& hand, const edit::Target& tar
 }
 
 QString LayGesture::nameOf(const edit::Hand& hand) const {
-    if (hand.kind == edit::Hand::Kind::tile) return translated(edit::tile_name(session().project(), hand.tile));
-    if (hand.kind == edit::Hand::Kind::blocker) return tr("a blocker");
-    if (hand.kind == edit::Hand::Kind::spread) return tr("one of %1").arg(hand.spread.size());
-    const auto* m = session().project().material(hand.material);
+    if (hand.is<edit::held::Tile>()) return translated(edit::tile_name(session().project(), hand.tile()));
+    if (hand.is<edit::held::Blocker>()) return tr("a blocker");
+    if (hand.is<edit::held::Spread>()) return tr("one of %1").arg(hand.as<edit::held::Spread>()->items.size());
+    const auto* m = session().project().material(hand.material());
     return m ? QString::fromStdString(m->name) : QString();
 }
 
@@ -140,7 +140,7 @@ QString LayGesture::tipSentence(const edit::Hand& hand, const edit::Target& targ
     const level::Project& project = session().project();
     const QString on = bold(QString::fromStdString(level.layer(target.layer)->name));
     const QString where = tr("%1 cells around %2").arg(tip.size()).arg(at);
-    const bool erases = hand.kind == edit::Hand::Kind::eraser;
+    const bool erases = hand.is<edit::held::Eraser>();
     const edit::Under under = edit::under(project, level, target.layer, hand, tip);
     const QString what = nameOf(hand);
     QStringList names;

@@ -27,7 +27,7 @@ namespace {
 // Blockers are picked up only where one is at work on them: they are not seen.
 level::LayerId pickedFirst(const Session& session) {
     const level::Layer* active = session.activeLayer();
-    return active && active->kind == level::LayerKind::blockers ? active->id : 0;
+    return active && active->blockers() ? active->id : 0;
 }
 
 void pickUp(Session& session, Point cell) {
@@ -79,9 +79,7 @@ class Pick : public Marquee {
         const level::Level seen = session().seen(session().work());
         level::Stamp stamp = edit::take(seen, level::Region(cells), edit::concerned(seen, 0, true));
         if (stamp.layers.empty()) return emit session().said(tr("There is nothing to pick up here"), true);
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::stamp;
-        hand.stamp = std::make_shared<const level::Stamp>(std::move(stamp));
+        edit::Hand hand{edit::held::Stamp{std::make_shared<const level::Stamp>(std::move(stamp))}};
         session().setHand(hand);
         session().setTool(Tool::pencil);
     }

@@ -55,7 +55,7 @@ class Props : public Gesture {
         return edit::target_of(session().project(), *session().level(), session().hand(), session().activeLayerId(),
                                false);
     }
-    [[nodiscard]] bool places() const { return session().hand().kind == edit::Hand::Kind::prop; }
+    [[nodiscard]] bool places() const { return session().hand().is<edit::held::Prop>(); }
     // Where a prop comes to stand: free with Shift.
     [[nodiscard]] Point standing(const Pointer& at) const {
         return at.shift() ? pixelAt(at) : edit::snapped(*session().level(), pixelAt(at));
@@ -94,8 +94,8 @@ void Props::place(const Pointer& at) {
     level::Project p = session().project();
     level::Level next =
         edit::add_prop(*session().level(), to.layer,
-                       {p.next_id++, session().hand().prop, standing(at), session().hand().turn.mirrored()});
-    const QString name = QString::fromStdString(p.prop_kind(session().hand().prop)->name);
+                       {p.next_id++, session().hand().prop(), standing(at), session().hand().turn.mirrored()});
+    const QString name = QString::fromStdString(p.prop_kind(session().hand().prop())->name);
     p.put(std::move(next));
     session().apply(tr("Place %1").arg(name), std::move(p));
 }
@@ -135,7 +135,7 @@ bool Props::preview(const Pointer& at) {
     const edit::Target to = where();
     if (to.obstacle != edit::Obstacle::none) return false;
     board_.show(edit::add_prop(*session().level(), to.layer,
-                               {0xFFFFFFFFU, session().hand().prop, standing(at), session().hand().turn.mirrored()}));
+                               {0xFFFFFFFFU, session().hand().prop(), standing(at), session().hand().turn.mirrored()}));
     return true;
 }
 
@@ -172,7 +172,7 @@ Sentence Props::sentence(const Pointer& at) const {
         if (to.obstacle == edit::Obstacle::hidden) return {tr("%1 is hidden: nothing is placed").arg(on), true};
         return {
             tr("Places %1 on %2, %3 · Shift for a free place")
-                .arg(bold(QString::fromStdString(project.prop_kind(session().hand().prop)->name)), on, placeName(at)),
+                .arg(bold(QString::fromStdString(project.prop_kind(session().hand().prop())->name)), on, placeName(at)),
             to.obstacle != edit::Obstacle::none};
     }
     if (const auto hit = edit::prop_at(project, level, pixelAt(at)))

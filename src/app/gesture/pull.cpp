@@ -55,8 +55,8 @@ class Pull : public Gesture {
 // Where something would be laid, laying goes first.
 bool Pull::onFrame(const Pointer& at) const {
     const Stage stage = session().stage();
-    const bool idle = session().hand().kind == edit::Hand::Kind::empty ||
-                      (!session().tool().dresses && !kindOf(session().tool()).lays);
+    const bool idle =
+        session().hand().is<edit::held::Nothing>() || (!session().tool().dresses && !kindOf(session().tool()).lays);
     return idle && (stage == Stage::lay || stage == Stage::dress) && board_.frameTag().contains(at.place.toPoint());
 }
 

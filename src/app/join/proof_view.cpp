@@ -169,7 +169,7 @@ void ProofView::refresh() {
     level.ground = {203, 176, 131, 255};
     level::Layer layer;
     layer.id = 1;
-    layer.grid = grid_;
+    layer.grid() = grid_;
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
     picture::Canvas canvas(level.pixels());
     picture::draw(session_.project(), level, session_.derived().art(), canvas, canvas.box);

@@ -217,11 +217,11 @@ void PlanPanel::fill() {
         };
         offer(tr("nothing"), PlanKey::Kind::nothing, 0);
         for (const auto& m : p.materials) offer(QString::fromStdString(m->name), PlanKey::Kind::material, m->id);
-        if (session_.hand().kind == edit::Hand::Kind::tile)
-            offer(tr("%1, in the Hand").arg(translated(edit::tile_name(p, session_.hand().tile))), PlanKey::Kind::tile,
-                  session_.hand().tile);
+        if (session_.hand().is<edit::held::Tile>())
+            offer(tr("%1, in the Hand").arg(translated(edit::tile_name(p, session_.hand().tile()))),
+                  PlanKey::Kind::tile, session_.hand().tile());
         if (key.kind == PlanKey::Kind::tile &&
-            (key.id != session_.hand().tile || session_.hand().kind != edit::Hand::Kind::tile))
+            (key.id != session_.hand().tile() || !session_.hand().is<edit::held::Tile>()))
             offer(translated(edit::tile_name(p, key.id)), PlanKey::Kind::tile, key.id);
         meaning->addItem(tr("a tile…"), QVariant());
         for (const auto& k : p.prop_kinds)

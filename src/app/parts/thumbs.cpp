@@ -19,6 +19,7 @@
 #include "app/parts/glyphs.hpp"
 #include "base/image.hpp"
 #include "base/lattice.hpp"
+#include "base/match.hpp"
 #include "join/mask.hpp"
 #include "join/resolve.hpp"
 #include "level/level.hpp"
@@ -209,12 +210,20 @@ QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int
     for (const level::StampLayer& from : stamp.layers) {
         const auto slab = std::make_shared<level::Layer>();
         slab->id = ++id;
-        slab->kind = from.kind;
-        slab->grid = from.grid;
-        for (level::Prop p : from.props) {
-            p.id = ++prop; // a stamp's have none
-            slab->props.put(p);
-        }
+        slab->content = match(
+            from.content,
+            [](const level::StampTiles& tiles) -> level::LayerContent {
+                return level::TileCells{tiles.grid, false, tiles.subdivision};
+            },
+            [](const level::Blockers& blockers) -> level::LayerContent { return blockers; },
+            [&](const level::StampProps& taken) -> level::LayerContent {
+                level::PlacedProps placed;
+                for (level::Prop p : taken.props) {
+                    p.id = ++prop; // a stamp's have none
+                    placed.props.put(p);
+                }
+                return placed;
+            });
         level.layers.push_back(slab);
     }
     constexpr int kMost = 24;

@@ -58,7 +58,7 @@ LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent
     buildName();
     buildLook();
     buildBlocking();
-    if (this->layer()->kind == level::LayerKind::planting) {
+    if (this->layer()->planted()) {
         planting_ = new PlantingDrawer(session_, id_, this);
         column_->addWidget(planting_);
     }
@@ -114,7 +114,7 @@ void LayerDrawer::buildName() {
 
 // Nobody sees blockers.
 void LayerDrawer::buildLook() {
-    if (layer()->kind == level::LayerKind::blockers) return;
+    if (layer()->blockers()) return;
     auto* opacity = new QSlider(Qt::Horizontal, this);
     opacity->setObjectName("layerOpacity");
     opacity->setRange(0, 100);
@@ -126,14 +126,18 @@ void LayerDrawer::buildLook() {
 }
 
 void LayerDrawer::buildBlocking() {
-    if (layer()->kind == level::LayerKind::tiles) {
+    if (layer()->tiles()) {
         auto* solid = new QCheckBox(tr("Its tiles block the walker"), this);
         solid->setObjectName("layerSolid");
         column_->addWidget(solid);
-        fields_.bindCheck(solid, of(&level::Layer::solid), [this](bool on) {
-            change(tr("What a layer blocks"), [on](level::Layer& l) { l.solid = on; });
-        });
-        fields_.bindShown(solid, [this] { return layer()->subdivision == 1; });
+        fields_.bindCheck(
+            solid, [this] { return layer()->solid(); },
+            [this](bool on) {
+                change(tr("What a layer blocks"), [on](level::Layer& l) {
+                    if (level::TileCells* tiles = l.tiles()) tiles->solid = on;
+                });
+            });
+        fields_.bindShown(solid, [this] { return layer()->subdivision() == 1; });
     }
     if (!layer()->has_cells()) return;
     auto* name = new QLineEdit(this);
@@ -155,7 +159,7 @@ void LayerDrawer::buildOverlay() {
     auto* says = label({}, "quiet", this);
     says->setWordWrap(true);
     column_->addWidget(says);
-    const auto below = [this] { return session_.level()->layer(layer()->overlay_of); };
+    const auto below = [this] { return session_.level()->layer(layer()->overlay_of()); };
     fields_.bindLabel(says, [below] {
         return below() ? tr("takes what one sees through, laid on %1").arg(QString::fromStdString(below()->name))
                        : QString();
@@ -164,7 +168,7 @@ void LayerDrawer::buildOverlay() {
 }
 
 void LayerDrawer::buildBackdrop() {
-    if (layer()->kind != level::LayerKind::backdrop) return;
+    if (!layer()->backdrop()) return;
     auto* picture = comboBox(this, "backdropPicture");
     row(tr("Picture"), picture);
     fields_.bindChoice(
@@ -174,17 +178,17 @@ void LayerDrawer::buildBackdrop() {
             for (const auto& s : session_.project().sheets) out.push_back({QString::fromStdString(s->name), s->id});
             return out;
         },
-        [this] { return QVariant(layer()->backdrop.sheet); },
+        [this] { return QVariant(layer()->backdrop()->sheet); },
         [this](const QVariant& v) {
-            change(tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop.sheet = v.toUInt(); });
+            change(tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop()->sheet = v.toUInt(); });
         });
     auto* tint = comboBox(this, "backdropTint");
     row(tr("Tint"), tint);
     fields_.bindChoice(
-        tint, [this] { return tints(true, layer()->backdrop.tint); },
-        [this] { return QVariant(colourOf(layer()->backdrop.tint)); },
+        tint, [this] { return tints(true, layer()->backdrop()->tint); },
+        [this] { return QVariant(colourOf(layer()->backdrop()->tint)); },
         [this](const QVariant& v) {
-            change(tr("Tint of a backdrop"), [&](level::Layer& l) { l.backdrop.tint = rgbaOf(v.value<QColor>()); });
+            change(tr("Tint of a backdrop"), [&](level::Layer& l) { l.backdrop()->tint = rgbaOf(v.value<QColor>()); });
         });
 }
 
@@ -202,8 +206,8 @@ void LayerDrawer::buildGroup() {
 
 // Tint and parallax: how far away it looks.
 void LayerDrawer::buildDepth() {
-    if (layer()->kind == level::LayerKind::blockers) return;
-    if (layer()->kind != level::LayerKind::backdrop) {
+    if (layer()->blockers()) return;
+    if (!layer()->backdrop()) {
         auto* tint = comboBox(this, "layerTint");
         row(tr("Tint"), tint);
         fields_.bindChoice(
@@ -220,7 +224,7 @@ void LayerDrawer::buildDepth() {
 }
 
 void LayerDrawer::buildCells() {
-    if (layer()->kind != level::LayerKind::tiles) return;
+    if (!layer()->tiles()) return;
     auto* cells = comboBox(this, "layerFiner");
     describe(cells, tr("Cells"), {}, tr("The size of its cells: those of the level, or a whole part of them"));
     QWidget* whole = row(tr("Cells"), cells);
@@ -230,19 +234,19 @@ void LayerDrawer::buildCells() {
             std::vector<Bindings::Choice> out;
             const Size cell = session_.level()->cell;
             for (int n = 1; n <= level::kMostSubdivision; ++n)
-                if ((cell.w % n == 0 && cell.h % n == 0) || n == layer()->subdivision)
+                if ((cell.w % n == 0 && cell.h % n == 0) || n == layer()->subdivision())
                     out.push_back({n == 1 ? tr("of the level") : tr("%1 × %2 px").arg(cell.w / n).arg(cell.h / n), n});
             return out;
         },
-        [this] { return QVariant(layer()->subdivision); }, [this](const QVariant& v) { subdivide(v.toInt()); });
-    const auto open = [this] { return !layer()->solid; };
+        [this] { return QVariant(layer()->subdivision()); }, [this](const QVariant& v) { subdivide(v.toInt()); });
+    const auto open = [this] { return !layer()->solid(); };
     fields_.bindShown(whole, open);
     pair("layerShift", tr("Shift"), &level::Layer::shift, -1, 1, 1, tr(" ½"),
          tr("Half cells that it lies right of and below the lattice"), tr("Shift of a layer"), open);
 }
 
 void LayerDrawer::subdivide(int n) {
-    if (!layer() || layer()->subdivision == n) return;
+    if (!layer() || layer()->subdivision() == n) return;
     edit::Refined next = edit::refined(*session_.level(), id_, n);
     session_.setSelection({});
     if (next.done) session_.applyLevel(tr("Cells of a layer"), std::move(next.level));

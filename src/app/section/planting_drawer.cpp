@@ -43,7 +43,7 @@ PlantingDrawer::PlantingDrawer(Session& session, level::LayerId layer, QWidget* 
 
 // As it is, or will be when it has been planted.
 const level::Planting& PlantingDrawer::planting() const {
-    return pending_ ? *pending_ : session_.level()->layer(id_)->planting;
+    return pending_ ? *pending_ : session_.level()->layer(id_)->planted()->recipe;
 }
 
 void PlantingDrawer::refresh() {
@@ -66,7 +66,7 @@ void PlantingDrawer::replant(const QString& name, const What& what, const std::s
 void PlantingDrawer::plant(Session& session, const Order& order, const QPointer<PlantingDrawer>& drawer) {
     const auto onto = session.levelRef();
     level::Level next = *onto;
-    next.edit(order.layer).planting = order.recipe;
+    next.edit(order.layer).planted()->recipe = order.recipe;
     const auto work = [state = session.document().state(), next, id = order.layer](Jobs::Progress&) {
         return edit::planted(*state, next, id);
     };
@@ -183,8 +183,7 @@ void PlantingDrawer::buildGround() {
             std::vector<Bindings::Choice> out{{tr("any layer"), 0U}};
             const auto& layers = session_.level()->layers;
             for (auto l = layers.rbegin(); l != layers.rend(); ++l)
-                if ((*l)->kind == level::LayerKind::tiles)
-                    out.push_back({QString::fromStdString((*l)->name), (*l)->id});
+                if ((*l)->tiles()) out.push_back({QString::fromStdString((*l)->name), (*l)->id});
             return out;
         },
         [this] { return QVariant(planting().on); },

@@ -86,23 +86,23 @@ void Slab::closeDrawer() {
 }
 
 QColor Slab::colour(const level::Layer& layer) const {
-    if (layer.kind == level::LayerKind::backdrop) {
-        const level::Sheet* s = session_.project().sheet(layer.backdrop.sheet);
+    if (layer.backdrop()) {
+        const level::Sheet* s = session_.project().sheet(layer.backdrop()->sheet);
         return s && s->image ? meanColour(*s->image) : QColor("#C9BFA8");
     }
-    if (layer.kind == level::LayerKind::blockers) return paper().ink.lighter(220);
+    if (layer.blockers()) return paper().ink.lighter(220);
     if (layer.has_props()) {
-        if (layer.props.empty()) return "#B8AC94";
-        const auto* kind = session_.project().prop_kind(layer.props.begin()->kind);
+        if (layer.props().empty()) return "#B8AC94";
+        const auto* kind = session_.project().prop_kind(layer.props().begin()->kind);
         const level::Sheet* s = kind ? session_.project().sheet(kind->sheet) : nullptr;
         return s && s->image ? meanColour(cropped(*s->image, kind->box)) : QColor("#A85C4A");
     }
     // The colour of the first chunk's commonest tile stands for the layer.
     std::map<level::TileId, int> tally;
-    const Size chunks = layer.grid.chunks();
+    const Size chunks = layer.grid().chunks();
     for (int y = 0; y < chunks.h && tally.empty(); ++y)
         for (int x = 0; x < chunks.w && tally.empty(); ++x)
-            if (const level::Chunk* chunk = layer.grid.chunk({x, y}))
+            if (const level::Chunk* chunk = layer.grid().chunk({x, y}))
                 for (std::size_t i = 0; i < chunk->cells.size(); i += 7)
                     if (const auto id = chunk->cells[i].tile()) ++tally[id];
     level::TileId best = 0;
@@ -196,15 +196,15 @@ void Slab::paintBlock(QPainter& p, const level::Layer& l) const {
 
 QString Slab::words(const level::Layer& layer) const {
     const auto kind = [&] {
-        if (layer.overlay_of != 0) return tr("overlay");
-        if (layer.subdivision != 1) return tr("tiles · %1 px").arg(session_.level()->lattice_of(layer).cell.w);
-        switch (layer.kind) {
+        if (layer.overlay_of() != 0) return tr("overlay");
+        if (layer.subdivision() != 1) return tr("tiles · %1 px").arg(session_.level()->lattice_of(layer).cell.w);
+        switch (layer.kind()) {
             case level::LayerKind::tiles:
-                return layer.solid ? tr("tiles · block") : tr("tiles");
+                return layer.solid() ? tr("tiles · block") : tr("tiles");
             case level::LayerKind::props:
-                return tr("props · %1").arg(layer.props.size());
+                return tr("props · %1").arg(layer.props().size());
             case level::LayerKind::planting:
-                return tr("planting · %1").arg(layer.props.size());
+                return tr("planting · %1").arg(layer.props().size());
             case level::LayerKind::blockers:
                 return tr("blockers");
             case level::LayerKind::backdrop:

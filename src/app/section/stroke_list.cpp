@@ -143,7 +143,7 @@ void StrokeList::lift(const Row& row, level::LayerId to) {
     const level::Layer* from = level->layer(row.stroke.layer);
     if (!target || !from) return;
     const QString name = QString::fromStdString(target->name);
-    if (target->kind != level::LayerKind::tiles) return emit session_.said(tr("%1 takes no tiles").arg(name), true);
+    if (!target->tiles()) return emit session_.said(tr("%1 takes no tiles").arg(name), true);
     if (target->locked || !target->shown) return emit session_.said(tr("%1 is locked or hidden").arg(name), true);
     edit::Lifted lifted =
         edit::lift(session_.project(), session_.derived().rules(), *row.before, *row.after, row.stroke, to);

@@ -19,7 +19,8 @@ edit::Hand thingOf(edit::Hand h) {
     h.seed = 0;
     h.share_empty = 0;
     h.round = false;
-    for (edit::SpreadItem& i : h.spread) i.weight = 0;
+    if (auto* spread = h.as<edit::held::Spread>())
+        for (edit::SpreadItem& i : spread->items) i.weight = 0;
     return h;
 }
 
@@ -31,8 +32,8 @@ bool isThere(const edit::SpreadItem& i, const level::Project& p, const level::Ti
 level::LayerId likelyLayer(const level::Level& level) {
     level::LayerId out = 0;
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->kind != level::LayerKind::tiles) continue;
-        if (layer->solid) return layer->id;
+        if (!layer->tiles()) continue;
+        if (layer->solid()) return layer->id;
         if (out == 0) out = layer->id;
     }
     return out;
@@ -52,7 +53,7 @@ void Choice::take(const edit::Hand& next) {
     hand = next;
     hand.size = std::clamp(hand.size, 1, 16);
     hand.share_empty = std::clamp(hand.share_empty, 0, 99);
-    if (hand.kind == edit::Hand::Kind::empty || hand.kind == edit::Hand::Kind::eraser) return;
+    if (hand.is<edit::held::Nothing>() || hand.is<edit::held::Eraser>()) return;
     std::erase_if(lastHands, [&](const edit::Hand& h) { return thingOf(h) == thingOf(hand); });
     lastHands.insert(lastHands.begin(), hand);
     if (lastHands.size() > kLastHands) lastHands.pop_back();
@@ -74,20 +75,19 @@ bool Choice::settle(const level::Project& p, const level::TileTable& table) {
     if (!p.material(material)) material = p.materials.empty() ? 0 : p.materials.front()->id;
     std::erase_if(tiles, [&](level::TileId id) { return !table.find(id).tile; });
 
-    using Kind = edit::Hand::Kind;
-    const bool gone = (hand.kind == Kind::material && !p.material(hand.material)) ||
-                      (hand.kind == Kind::tile && !table.find(hand.tile).tile) ||
-                      (hand.kind == Kind::prop && !p.prop_kind(hand.prop));
+    const bool gone = (hand.is<edit::held::Material>() && !p.material(hand.material())) ||
+                      (hand.is<edit::held::Tile>() && !table.find(hand.tile()).tile) ||
+                      (hand.is<edit::held::Prop>() && !p.prop_kind(hand.prop()));
     if (gone) {
         hand = {};
         lastHands.clear();
         return true;
     }
-    if (hand.kind != Kind::spread) return false;
     edit::Hand rest = hand;
-    std::erase_if(rest.spread, [&](const auto& i) { return !isThere(i, p, table); });
-    if (rest.spread.size() == hand.spread.size()) return false;
-    take(rest.spread.empty() ? edit::Hand{} : rest);
+    auto* spread = rest.as<edit::held::Spread>();
+    if (!spread || std::erase_if(spread->items, [&](const auto& i) { return !isThere(i, p, table); }) == 0)
+        return false;
+    take(spread->items.empty() ? edit::Hand{} : rest);
     return true;
 }
 

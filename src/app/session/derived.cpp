@@ -92,9 +92,7 @@ std::optional<edit::HomeProposal> Derived::proposedHome() {
     const level::Level* l = session_.level();
     if (!l) return std::nullopt;
     HomeKey key{{}, l->id, l->layers.size(), session_.project().sheets, session_.project().materials};
-    key.hand.kind = session_.hand().kind;
-    key.hand.material = session_.hand().material;
-    key.hand.tile = session_.hand().tile;
+    key.hand.holds = session_.hand().holds;
     const auto& home = home_.get(key, [&] { return edit::propose_home(session_.project(), *l, key.hand); });
     return home && l->layer(home->layer) ? home : std::nullopt;
 }

@@ -118,8 +118,8 @@ void Session::settle() {
 void Session::setStage(Stage stage) {
     if (choice_.stage == stage) return;
     choice_.enter(stage);
-    if (stage == Stage::dress && hand().kind != edit::Hand::Kind::prop) setHand({});
-    if (stage == Stage::lay && hand().kind == edit::Hand::Kind::prop) setHand({});
+    if (stage == Stage::dress && !hand().is<edit::held::Prop>()) setHand({});
+    if (stage == Stage::lay && hand().is<edit::held::Prop>()) setHand({});
     emit stageChanged();
     emit changed();
 }
@@ -177,7 +177,7 @@ level::Level Session::work() const { return edit::close_up(*level(), closeUpOf()
 
 level::LayerId Session::closeUpOf() const {
     const level::Layer* layer = activeLayer();
-    return layer && layer->subdivision != 1 && laysCells(stage()) ? layer->id : 0;
+    return layer && layer->subdivision() != 1 && laysCells(stage()) ? layer->id : 0;
 }
 
 Lattice Session::workLattice() const {
@@ -202,16 +202,16 @@ void Session::setLevel(const std::string& id) {
 
 void Session::setActiveLayer(level::LayerId id) {
     const level::Layer* before = activeLayer();
-    const int subdivision = before ? before->subdivision : 1;
+    const int subdivision = before ? before->subdivision() : 1;
     choice_.layer = id;
     const level::Layer* layer = activeLayer();
     // What was selected was told in other cells.
-    if (layer && layer->subdivision != subdivision && !selection().empty()) setSelection({});
+    if (layer && layer->subdivision() != subdivision && !selection().empty()) setSelection({});
     // On a layer of blockers there is but one thing to lay, and nowhere else.
-    const bool blockers = layer && layer->kind == level::LayerKind::blockers;
-    if (blockers && laysCells(stage()) && hand().kind != edit::Hand::Kind::blocker)
+    const bool blockers = layer && layer->blockers();
+    if (blockers && laysCells(stage()) && !hand().is<edit::held::Blocker>())
         setHand(edit::blocker_hand(level::TileShape::full));
-    else if (!blockers && hand().kind == edit::Hand::Kind::blocker)
+    else if (!blockers && hand().is<edit::held::Blocker>())
         setHand({});
     emit changed();
 }
@@ -349,9 +349,7 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
     choice_.material = added;
     choice_.joinCase = join::canonical(255, kind);
     apply(tr("Make the material %1").arg(name), std::move(next));
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::material;
-    hand.material = added;
+    edit::Hand hand{edit::held::Material{added}};
     setHand(hand);
     setStage(Stage::join);
     emit said(kind == level::JoinKind::plain
@@ -364,10 +362,10 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
 }
 
 const level::Tile* Session::blockInHand() const {
-    if (hand().kind != edit::Hand::Kind::tile) return nullptr;
+    if (!hand().is<edit::held::Tile>()) return nullptr;
     for (const auto& sheet : project().sheets)
         for (auto t = sheet->tiles.rbegin(); t != sheet->tiles.rend() && t->is_block(); ++t)
-            if (t->id == hand().tile) return &*t;
+            if (t->id == hand().tile()) return &*t;
     return nullptr;
 }
 

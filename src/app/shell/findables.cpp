@@ -38,18 +38,14 @@ void findInProject(Session& session, std::vector<Findable>& all) {
     }
     for (const auto& m : p.materials)
         all.push_back({QString::fromStdString(m->name), MainWindow::tr("material"), {}, [&session, id = m->id] {
-                           edit::Hand hand;
-                           hand.kind = edit::Hand::Kind::material;
-                           hand.material = id;
+                           edit::Hand hand{edit::held::Material{id}};
                            session.setMaterial(id);
                            session.setHand(hand);
                        }});
     for (const auto& k : p.prop_kinds)
         all.push_back({QString::fromStdString(k->name), MainWindow::tr("prop"), {}, [&session, id = k->id] {
                            session.setStage(Stage::dress);
-                           edit::Hand hand;
-                           hand.kind = edit::Hand::Kind::prop;
-                           hand.prop = id;
+                           edit::Hand hand{edit::held::Prop{id}};
                            session.setHand(hand);
                        }});
 }

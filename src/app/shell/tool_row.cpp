@@ -268,7 +268,7 @@ void ToolRow::refresh() {
                                                             : tr("by content"));
     allLayers_->setVisible(has(ToolKind::alike | ToolKind::selects));
     allLayers_->setChecked(has(ToolKind::selects) ? o.allLayers : o.fill.all_layers);
-    const bool tiles = hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::spread;
+    const bool tiles = hand.is<edit::held::Tile>() || hand.is<edit::held::Spread>();
     replaces_->setVisible(kind.lays && session_.tool() != Tool::eraser && tiles);
     replaces_->setChecked(o.replaces);
     for (auto* b : {grow_, shrink_, keepStamp_}) b->setVisible(has(ToolKind::selects) && !session_.selection().empty());

@@ -203,7 +203,7 @@ std::pair<QString, StageMark> Workline::stateOf(Stage stage) const {
             if (!level) return {tr("no level"), StageMark::none};
             const int n = static_cast<int>(level->layers.size());
             bool laid = false;
-            for (const level::LayerRef& l : level->layers) laid = laid || anything(l->grid);
+            for (const level::LayerRef& l : level->layers) laid = laid || anything(l->grid());
             return {n == 1 ? tr("1 layer") : tr("%1 layers").arg(n), laid ? StageMark::complete : StageMark::none};
         }
         case Stage::dress: {

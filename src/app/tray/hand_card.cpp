@@ -19,6 +19,7 @@
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
 #include "base/lattice.hpp"
+#include "base/match.hpp"
 #include "base/turn.hpp"
 #include "edit/clips.hpp"
 #include "edit/stroke.hpp"
@@ -30,63 +31,63 @@
 
 namespace vic::app {
 
-QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int side) {
-    switch (hand.kind) {
-        case edit::Hand::Kind::material:
-            if (const auto* m = project.material(hand.material)) return materialThumb(project, *m, side);
-            break;
-        case edit::Hand::Kind::tile:
-            return tileThumb(project, hand.tile, side, hand.turn);
-        case edit::Hand::Kind::prop:
-            if (const auto* k = project.prop_kind(hand.prop)) return propThumb(project, *k, side, hand.turn.mirrored());
-            break;
-        case edit::Hand::Kind::spread: {
-            // Four of the things it chooses from.
-            QPixmap out(side, side);
-            out.fill(Qt::transparent);
-            QPainter p(&out);
-            const int half = side / 2;
-            for (std::size_t i = 0; i < std::min<std::size_t>(4, hand.spread.size()); ++i) {
-                const edit::SpreadItem& item = hand.spread[i];
-                const auto* m = project.material(item.material);
-                p.drawPixmap(
-                    static_cast<int>(i % 2) * half, static_cast<int>(i / 2) * half,
-                    m ? materialThumb(project, *m, half - 1) : tileThumb(project, item.tile, half - 1, item.turn));
-            }
-            return out;
-        }
-        case edit::Hand::Kind::stamp: {
-            const Turn turn = Lattice{hand.stamp->lattice, hand.stamp->cell}.of_places(hand.turn);
-            return stampThumb(project, turn.code == 0 ? *hand.stamp : edit::turned(project, *hand.stamp, turn), side);
-        }
-        case edit::Hand::Kind::blocker:
-            return shapeSign(level::blocker_shape(level::Cell(hand.tile, hand.turn, false)), paper(), side);
-        default:
-            break;
+namespace {
+
+// Four of the things it chooses from.
+QPixmap spreadPicture(const level::Project& project, const edit::held::Spread& spread, int side) {
+    QPixmap out(side, side);
+    out.fill(Qt::transparent);
+    QPainter p(&out);
+    const int half = side / 2;
+    for (std::size_t i = 0; i < std::min<std::size_t>(4, spread.items.size()); ++i) {
+        const edit::SpreadItem& item = spread.items[i];
+        const auto* m = project.material(item.material);
+        p.drawPixmap(static_cast<int>(i % 2) * half, static_cast<int>(i / 2) * half,
+                     m ? materialThumb(project, *m, half - 1) : tileThumb(project, item.tile, half - 1, item.turn));
     }
-    return {};
+    return out;
+}
+
+QPixmap stampPicture(const level::Project& project, const level::Stamp& stamp, Turn handTurn, int side) {
+    const Turn turn = Lattice{stamp.lattice, stamp.cell}.of_places(handTurn);
+    return stampThumb(project, turn.code == 0 ? stamp : edit::turned(project, stamp, turn), side);
+}
+
+} // namespace
+
+QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int side) {
+    return match(
+        hand.holds, [](const edit::held::Nothing&) { return QPixmap(); },
+        [](const edit::held::Eraser&) { return QPixmap(); },
+        [&](const edit::held::Material& held) {
+            const auto* m = project.material(held.id);
+            return m ? materialThumb(project, *m, side) : QPixmap();
+        },
+        [&](const edit::held::Tile& t) { return tileThumb(project, t.id, side, hand.turn); },
+        [&](const edit::held::Prop& held) {
+            const auto* k = project.prop_kind(held.kind);
+            return k ? propThumb(project, *k, side, hand.turn.mirrored()) : QPixmap();
+        },
+        [&](const edit::held::Spread& s) { return spreadPicture(project, s, side); },
+        [&](const edit::held::Stamp& s) { return stampPicture(project, *s.stamp, hand.turn, side); },
+        [&](const edit::held::Blocker& b) { return shapeSign(level::turned(b.shape, hand.turn), paper(), side); });
 }
 
 QString handName(const level::Project& project, const edit::Hand& hand) {
-    switch (hand.kind) {
-        case edit::Hand::Kind::material:
-            if (const auto* m = project.material(hand.material)) return QString::fromStdString(m->name);
-            break;
-        case edit::Hand::Kind::tile:
-            return translated(edit::tile_name(project, hand.tile));
-        case edit::Hand::Kind::prop:
-            if (const auto* k = project.prop_kind(hand.prop)) return QString::fromStdString(k->name);
-            break;
-        case edit::Hand::Kind::spread:
-            return HandCard::tr("Spread of %1").arg(hand.spread.size());
-        case edit::Hand::Kind::stamp:
-            return hand.stamp->name.empty() ? HandCard::tr("Copied") : QString::fromStdString(hand.stamp->name);
-        case edit::Hand::Kind::blocker:
-            return HandCard::tr("Blocker");
-        default:
-            break;
-    }
-    return HandCard::tr("Empty");
+    const auto named = [](const auto* thing) {
+        return thing ? QString::fromStdString(thing->name) : HandCard::tr("Empty");
+    };
+    return match(
+        hand.holds, [](const edit::held::Nothing&) { return HandCard::tr("Empty"); },
+        [](const edit::held::Eraser&) { return HandCard::tr("Empty"); },
+        [&](const edit::held::Material& m) { return named(project.material(m.id)); },
+        [&](const edit::held::Tile& t) { return translated(edit::tile_name(project, t.id)); },
+        [&](const edit::held::Prop& k) { return named(project.prop_kind(k.kind)); },
+        [](const edit::held::Spread& s) { return HandCard::tr("Spread of %1").arg(s.items.size()); },
+        [&](const edit::held::Stamp& s) {
+            return s.stamp->name.empty() ? HandCard::tr("Copied") : named(s.stamp.get());
+        },
+        [](const edit::held::Blocker&) { return HandCard::tr("Blocker"); });
 }
 
 HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -119,48 +120,47 @@ void HandCard::paintEvent(QPaintEvent*) {
     font.setPixelSize(14);
     font.setWeight(QFont::DemiBold);
     p.setFont(font);
-    p.setPen(hand.kind == edit::Hand::Kind::empty ? t.quiet : t.ink);
+    p.setPen(hand.is<edit::held::Nothing>() ? t.quiet : t.ink);
     p.drawText(QRect(x, 12, w, 20), Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(font).elidedText(handName(project, hand), Qt::ElideRight, w));
     font.setPixelSize(12);
     font.setWeight(QFont::Normal);
     p.setFont(font);
     p.setPen(t.quiet);
-    if (hand.kind == edit::Hand::Kind::empty) {
+    if (hand.is<edit::held::Nothing>()) {
         p.drawText(QRect(x, 34, w, 84), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
                    tr("Pick something from the Tray, or Alt+click it in the level."));
         return;
     }
     QString kind;
-    if (hand.kind == edit::Hand::Kind::material) {
-        const auto* m = project.material(hand.material);
+    if (hand.is<edit::held::Material>()) {
+        const auto* m = project.material(hand.material());
         kind = m && m->joins.kind == level::JoinKind::plain ? tr("plain, by chance") : tr("joins by itself");
-    } else if (hand.kind == edit::Hand::Kind::tile) {
+    } else if (hand.is<edit::held::Tile>()) {
         const level::Tile* block = session_.blockInHand();
         kind =
             block ? tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h) : tr("a tile, pinned");
-    } else if (hand.kind == edit::Hand::Kind::blocker) {
-        kind = shapeName(level::blocker_shape(level::Cell(hand.tile, hand.turn, false)));
-    } else if (hand.kind == edit::Hand::Kind::spread) {
+    } else if (const auto* blocker = hand.as<edit::held::Blocker>()) {
+        kind = shapeName(level::turned(blocker->shape, hand.turn));
+    } else if (hand.is<edit::held::Spread>()) {
         kind = tr("by chance, steady");
-    } else if (hand.kind == edit::Hand::Kind::stamp) {
-        kind = tr("%1 × %2 cells").arg(hand.stamp->size.w).arg(hand.stamp->size.h);
+    } else if (hand.is<edit::held::Stamp>()) {
+        kind = tr("%1 × %2 cells").arg(hand.stamp()->size.w).arg(hand.stamp()->size.h);
     } else {
         kind = tr("a prop");
     }
     p.drawText(QRect(x, 32, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
     std::vector<std::pair<QString, QString>> rows;
-    if (hand.kind != edit::Hand::Kind::prop && hand.kind != edit::Hand::Kind::stamp)
+    if (!hand.is<edit::held::Prop>() && !hand.is<edit::held::Stamp>())
         rows.emplace_back(tr("Size"), hand.round ? tr("%1, round").arg(hand.size) : QString("%1 × %1").arg(hand.size));
-    if (hand.kind == edit::Hand::Kind::tile || hand.kind == edit::Hand::Kind::prop ||
-        hand.kind == edit::Hand::Kind::stamp) {
+    if (hand.is<edit::held::Tile>() || hand.is<edit::held::Prop>() || hand.is<edit::held::Stamp>()) {
         QString turn = hand.turn.quarters() == 0 ? (hand.turn.mirrored() ? QString() : tr("as drawn"))
                                                  : QString("%1°").arg(hand.turn.quarters() * 90);
         if (hand.turn.mirrored()) turn += turn.isEmpty() ? tr("mirrored") : tr(", mirrored");
         rows.emplace_back(tr("Turn"), turn);
     }
-    if (hand.kind == edit::Hand::Kind::stamp) {
-        rows.emplace_back(tr("Layers"), QString::number(hand.stamp->layers.size()));
+    if (hand.is<edit::held::Stamp>()) {
+        rows.emplace_back(tr("Layers"), QString::number(hand.stamp()->layers.size()));
     } else if (session_.level()) {
         const auto target = edit::target_of(project, *session_.level(), hand, session_.activeLayerId(), false);
         const level::Layer* layer = session_.level()->layer(target.layer);

@@ -34,20 +34,18 @@ namespace vic::app {
 
 edit::Hand with_more(const edit::Hand& hand, const edit::SpreadItem& item) {
     edit::Hand out = hand;
-    out.kind = edit::Hand::Kind::spread;
-    if (hand.kind == edit::Hand::Kind::material || hand.kind == edit::Hand::Kind::tile)
-        out.spread = {{hand.kind == edit::Hand::Kind::material ? hand.material : level::MaterialId{0},
-                       hand.kind == edit::Hand::Kind::tile ? hand.tile : 0, hand.turn, 100}};
-    else if (hand.kind != edit::Hand::Kind::spread)
-        out.spread.clear();
-    out.material = 0;
-    out.tile = 0;
+    edit::held::Spread spread;
+    if (const auto* had = hand.as<edit::held::Spread>())
+        spread = *had;
+    else if (hand.is<edit::held::Material>() || hand.is<edit::held::Tile>())
+        spread.items = {{hand.material(), hand.tile(), hand.turn, 100}};
     out.turn = {};
     const auto same = [&](const edit::SpreadItem& i) { return i.material == item.material && i.tile == item.tile; };
-    if (const auto known = std::find_if(out.spread.begin(), out.spread.end(), same); known != out.spread.end())
-        out.spread.erase(known);
+    if (const auto known = std::find_if(spread.items.begin(), spread.items.end(), same); known != spread.items.end())
+        spread.items.erase(known);
     else
-        out.spread.push_back(item);
+        spread.items.push_back(item);
+    out.holds = std::move(spread);
     return out;
 }
 
@@ -145,20 +143,22 @@ void HandOptions::buildStampRow() {
     for (QWidget* w : std::initializer_list<QWidget*>{pins_, nine_, keep_}) stampRow_->layout()->addWidget(w);
     connect(pins_, &QCheckBox::clicked, this, [this](bool on) {
         edit::Hand hand = session_.hand();
-        hand.pins = on;
+        if (auto* held = hand.as<edit::held::Stamp>()) held->pins = on;
         session_.setHand(hand);
     });
     connect(nine_, &QCheckBox::clicked, this, [this](bool on) {
         edit::Hand hand = session_.hand();
-        level::Stamp stamp = *hand.stamp;
+        auto* held = hand.as<edit::held::Stamp>();
+        if (!held) return;
+        level::Stamp stamp = *held->stamp;
         stamp.nine = on;
         if (stamp.id != 0) {
             level::Project p = session_.project();
             p.put(stamp);
             session_.apply(tr("Whether a stamp stretches"), std::move(p));
-            hand.stamp = session_.project().stamp(stamp.id);
+            held->stamp = session_.project().stamp(stamp.id);
         } else {
-            hand.stamp = std::make_shared<const level::Stamp>(std::move(stamp));
+            held->stamp = std::make_shared<const level::Stamp>(std::move(stamp));
         }
         session_.setHand(hand);
     });
@@ -178,8 +178,7 @@ QWidget* HandOptions::row(const QString& name) {
     return whole;
 }
 
-void HandOptions::fillSpread() {
-    const auto& items = session_.hand().spread;
+void HandOptions::fillSpread(const std::vector<edit::SpreadItem>& items) {
     const auto same = [](const edit::SpreadItem& a, const edit::SpreadItem& b) {
         return a.material == b.material && a.tile == b.tile;
     };
@@ -225,8 +224,9 @@ void HandOptions::fillSpread() {
         row->addWidget(weight);
         connect(weight, &QSpinBox::valueChanged, this, [this, i](int v) {
             edit::Hand hand = session_.hand();
-            if (i >= hand.spread.size()) return;
-            hand.spread[i].weight = v;
+            auto* spread = hand.as<edit::held::Spread>();
+            if (!spread || i >= spread->items.size()) return;
+            spread->items[i].weight = v;
             session_.setHand(hand);
         });
         auto* out = toolButton(line, QString("spreadOut-%1").arg(i), "remove", {}, tr("Take out"), "link");
@@ -234,7 +234,7 @@ void HandOptions::fillSpread() {
         row->addWidget(out);
         connect(out, &QToolButton::clicked, this, [this, item = items[i]] {
             edit::Hand hand = with_more(session_.hand(), item);
-            if (hand.spread.empty()) hand = {};
+            if (const auto* spread = hand.as<edit::held::Spread>(); spread && spread->items.empty()) hand = {};
             session_.setHand(hand);
         });
         spread_->addWidget(line);
@@ -242,22 +242,24 @@ void HandOptions::fillSpread() {
 }
 
 void HandOptions::refresh() {
-    using Kind = edit::Hand::Kind;
     const edit::Hand& hand = session_.hand();
     const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
-    const bool lays = level && (hand.kind == Kind::material || hand.kind == Kind::tile || hand.kind == Kind::spread);
-    setVisible(lays || (level && (hand.kind == Kind::stamp || hand.kind == Kind::blocker)));
+    const auto* spread = hand.as<edit::held::Spread>();
+    const auto* stamp = hand.as<edit::held::Stamp>();
+    const auto* blocker = hand.as<edit::held::Blocker>();
+    const bool single = hand.is<edit::held::Material>() || hand.is<edit::held::Tile>();
+    const bool lays = single || spread;
+    setVisible(level && (lays || stamp || blocker));
     if (!level) return;
-    const bool single = hand.kind == Kind::material || hand.kind == Kind::tile;
     homeRow_->setVisible(single);
     shareEmptyRow_->setVisible(lays);
-    spreadBox_->setVisible(hand.kind == Kind::spread);
-    stampRow_->setVisible(hand.kind == Kind::stamp);
-    blockerRow_->setVisible(hand.kind == Kind::blocker);
-    if (hand.kind == Kind::blocker)
+    spreadBox_->setVisible(spread);
+    stampRow_->setVisible(stamp);
+    blockerRow_->setVisible(blocker);
+    if (blocker)
         for (const auto& [shape, button] : shapes_) {
             button->setIcon(shapeSign(shape, tokensOf(this)));
-            button->setChecked(hand.tile == 1 + static_cast<level::TileId>(shape));
+            button->setChecked(blocker->shape == shape);
         }
     if (single) {
         const QSignalBlocker quiet(home_);
@@ -265,7 +267,7 @@ void HandOptions::refresh() {
         const auto& proposed = session_.derived().proposedHome();
         home_->addItem(proposed ? tr("none yet") : tr("none"), 0U);
         for (auto l = level->layers.rbegin(); l != level->layers.rend(); ++l)
-            if ((*l)->kind == level::LayerKind::tiles) {
+            if ((*l)->tiles()) {
                 QString name = QString::fromStdString((*l)->name);
                 if (proposed && proposed->layer == (*l)->id) name = tr("%1 – proposed").arg(name);
                 home_->addItem(name, (*l)->id);
@@ -276,12 +278,12 @@ void HandOptions::refresh() {
     const QSignalBlocker quiet(shareEmpty_);
     shareEmpty_->setValue(hand.share_empty);
     share_->setText(tr("%1 %").arg(hand.share_empty));
-    cast_->setEnabled(hand.share_empty > 0 || hand.kind == Kind::spread);
-    if (hand.kind == Kind::spread) fillSpread();
-    if (hand.kind == Kind::stamp) {
-        pins_->setChecked(hand.pins);
-        nine_->setChecked(hand.stamp->nine);
-        keep_->setVisible(hand.stamp->id == 0);
+    cast_->setEnabled(hand.share_empty > 0 || spread);
+    if (spread) fillSpread(spread->items);
+    if (stamp) {
+        pins_->setChecked(stamp->pins);
+        nine_->setChecked(stamp->stamp->nine);
+        keep_->setVisible(stamp->stamp->id == 0);
     }
 }
 

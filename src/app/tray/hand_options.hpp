@@ -36,7 +36,7 @@ class HandOptions : public QWidget {
     void buildShareRow();
     void buildHomeRow();
     QWidget* row(const QString& name);
-    void fillSpread();
+    void fillSpread(const std::vector<edit::SpreadItem>& items);
     Session& session_;
     LayCommands& commands_;
     QVBoxLayout* column_;

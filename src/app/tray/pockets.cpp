@@ -34,7 +34,7 @@ Pockets::Pockets(Session& session, QWidget* parent) : QWidget(parent), session_(
 
 void Pockets::use(int index) {
     const edit::Hand& kept = hands_[static_cast<std::size_t>(index)];
-    if (kept.kind == edit::Hand::Kind::empty)
+    if (kept.is<edit::held::Nothing>())
         keep(index);
     else
         session_.setHand(kept);
@@ -74,7 +74,7 @@ void Pockets::paintEvent(QPaintEvent*) {
         p.setPen(QPen(t.line, 1));
         p.setBrush(t.card);
         p.drawRoundedRect(r.adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
-        if (session_.isOpen() && hand.kind != edit::Hand::Kind::empty) {
+        if (session_.isOpen() && !hand.is<edit::held::Nothing>()) {
             const QPixmap picture = handPicture(session_.project(), hand, 16);
             p.drawPixmap(QPointF(r.center().x() - 8, r.top() + 9), picture);
         }

@@ -176,12 +176,10 @@ void Tray::listen() {
         take({level::TrayItem::Kind::prop, item->data(Qt::UserRole).toUInt()});
     });
     connect(stamps_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        edit::Hand hand;
-        hand.kind = edit::Hand::Kind::stamp;
-        hand.stamp = session_.project().stamp(item->data(Qt::UserRole).toUInt());
-        if (!hand.stamp) return;
+        const auto stamp = session_.project().stamp(item->data(Qt::UserRole).toUInt());
+        if (!stamp) return;
         if (!kindOf(session_.tool()).lays || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
-        session_.setHand(hand);
+        session_.setHand({edit::held::Stamp{stamp}});
     });
     stamps_->setContextMenuPolicy(Qt::CustomContextMenu);
     connect(stamps_, &QWidget::customContextMenuRequested, this, &Tray::showStampMenu);
@@ -263,11 +261,10 @@ void Tray::refresh() {
     };
     if (source_ != Source::tabs) gather();
     refreshWhich();
-    mark(materials_, hand.kind == edit::Hand::Kind::material, hand.material);
-    mark(props_, hand.kind == edit::Hand::Kind::prop, hand.prop);
-    mark(stamps_, hand.kind == edit::Hand::Kind::stamp, hand.kind == edit::Hand::Kind::stamp ? hand.stamp->id : 0);
-    sheet_->setChosen(hand.kind == edit::Hand::Kind::tile ? std::set<level::TileId>{hand.tile}
-                                                          : std::set<level::TileId>{});
+    mark(materials_, hand.is<edit::held::Material>(), hand.material());
+    mark(props_, hand.is<edit::held::Prop>(), hand.prop());
+    mark(stamps_, hand.is<edit::held::Stamp>(), hand.is<edit::held::Stamp>() ? hand.stamp()->id : 0);
+    sheet_->setChosen(hand.is<edit::held::Tile>() ? std::set<level::TileId>{hand.tile()} : std::set<level::TileId>{});
     QString hint;
     if (source_ == Source::search && gathered_.empty())
         hint = tr("Nothing is called or tagged like that.");

@@ -131,36 +131,28 @@ const level::OwnTray* Tray::own() const {
 
 std::optional<level::TrayItem> Tray::inHand() const {
     const edit::Hand& hand = session_.hand();
-    switch (hand.kind) {
-        case edit::Hand::Kind::material:
-            return level::TrayItem{Kind::material, hand.material};
-        case edit::Hand::Kind::tile:
-            return level::TrayItem{Kind::tile, hand.tile};
-        case edit::Hand::Kind::prop:
-            return level::TrayItem{Kind::prop, hand.prop};
-        default:
-            return std::nullopt;
-    }
+    if (hand.is<edit::held::Material>()) return level::TrayItem{Kind::material, hand.material()};
+    if (hand.is<edit::held::Tile>()) return level::TrayItem{Kind::tile, hand.tile()};
+    if (hand.is<edit::held::Prop>()) return level::TrayItem{Kind::prop, hand.prop()};
+    return std::nullopt;
 }
 
 void Tray::take(const level::TrayItem& item) {
     edit::Hand hand;
     if (item.kind == Kind::prop) {
-        hand.kind = edit::Hand::Kind::prop;
-        hand.prop = item.id;
+        hand.holds = edit::held::Prop{item.id};
         session_.setStage(Stage::dress);
         session_.setTool(Tool::props);
         return session_.setHand(hand);
     }
-    hand.kind = item.kind == Kind::material ? edit::Hand::Kind::material : edit::Hand::Kind::tile;
     if (item.kind == Kind::material)
-        hand.material = static_cast<level::MaterialId>(item.id);
+        hand.holds = edit::held::Material{static_cast<level::MaterialId>(item.id)};
     else
-        hand.tile = item.id;
+        hand.holds = edit::held::Tile{item.id};
     // With Shift it comes to what the Hand holds already: a spread chooses among them.
     if (QApplication::keyboardModifiers() & Qt::ShiftModifier)
-        hand = with_more(session_.hand(), {hand.material, hand.tile, {}, 100});
-    if (hand.kind == edit::Hand::Kind::spread && hand.spread.empty()) hand = {};
+        hand = with_more(session_.hand(), {hand.material(), hand.tile(), {}, 100});
+    if (const auto* spread = hand.as<edit::held::Spread>(); spread && spread->items.empty()) hand = {};
     hand.size = session_.hand().size;
     hand.round = session_.hand().round;
     if (session_.stage() == Stage::dress) session_.setStage(Stage::lay);
@@ -376,7 +368,7 @@ void Tray::showLastHands() {
     for (const edit::Hand& hand : session_.lastHands())
         connect(menu->addAction(QIcon(handPicture(session_.project(), hand, 24)), handName(session_.project(), hand)),
                 &QAction::triggered, this, [this, hand] {
-                    if (hand.kind == edit::Hand::Kind::prop) session_.setStage(Stage::dress);
+                    if (hand.is<edit::held::Prop>()) session_.setStage(Stage::dress);
                     session_.setHand(hand);
                 });
     if (menu->isEmpty()) menu->addAction(tr("Nothing was in the Hand yet"))->setEnabled(false);

@@ -99,7 +99,7 @@ void LevelView::paintFeet(QPainter& p) {
     const Box seen = spanning(camera_.pixelAt(a.topLeft()), camera_.pixelAt(a.bottomRight()))
                          .grown(level::prop_reach(session_.project()));
     for (const level::LayerRef& layer : pages_.level().layers)
-        layer->props.each_in(seen, [&](const level::Prop& prop) {
+        layer->props().each_in(seen, [&](const level::Prop& prop) {
             const level::PropKind* kind = session_.project().prop_kind(prop.kind);
             if (kind && kind->blocks) p.drawPolygon(camera_.footShape(geometry(), picture::foot_box(prop, *kind)));
         });
@@ -129,13 +129,13 @@ void LevelView::paintBlockers(QPainter& p) {
     if (!geometry().square()) p.setRenderHint(QPainter::Antialiasing);
     anchorHatching(p);
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->kind != level::LayerKind::blockers || !layer->shown) continue;
+        if (!layer->blockers() || !layer->shown) continue;
         QColor ink = paper().brine;
         ink.setAlpha(layer->id == session_.activeLayerId() ? 235 : 110);
         QColor wash = ink;
         wash.setAlpha(ink.alpha() / 5);
-        level::each_cell(layer->grid, seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
-            const level::TileShape shape = level::blocker_shape(cell);
+        level::each_cell(layer->grid(), seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
+            const level::TileShape shape = level::Blockers::shape_of(cell);
             if (level::is_one_way(shape)) {
                 paintOneWay(p, camera_.around(geometry(), {at.x, at.y, 1, 1}), level::one_way_side(shape), ink);
                 return;

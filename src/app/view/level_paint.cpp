@@ -94,10 +94,10 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
     p.setPen(Qt::NoPen);
     p.setBrush(paper().vermilion);
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->kind != level::LayerKind::tiles || !layer->shown) continue;
+        if (!layer->tiles() || !layer->shown) continue;
         const Lattice own = level.lattice_of(*layer);
-        level::each_cell(layer->grid, own.cells_in(shown), [&](Point at, level::Cell cell, level::MaterialId m) {
-            if (m == 0 || cell.pinned() || rules.complete(m) || !rules.missing(join::around(layer->grid, at))) return;
+        level::each_cell(layer->grid(), own.cells_in(shown), [&](Point at, level::Cell cell, level::MaterialId m) {
+            if (m == 0 || cell.pinned() || rules.complete(m) || !rules.missing(join::around(layer->grid(), at))) return;
             const QRectF r = camera_.around(own, {at.x, at.y, 1, 1});
             const double s = std::clamp(w / 3, 4.0, 10.0);
             if (!geometry().square()) {

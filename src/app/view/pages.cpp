@@ -66,8 +66,8 @@ std::vector<Box> Pages::tick(std::int64_t ms, const Box& seen) {
     art_.update(*project_);
     if (!art_.set_clock(ms)) return drawn;
     for (const level::LayerRef& layer : level_.layers) {
-        if (layer->kind != level::LayerKind::tiles || !layer->shown) continue;
-        level::each_cell(layer->grid, art_.reach(level_.geometry()).seen_in(seen),
+        if (!layer->tiles() || !layer->shown) continue;
+        level::each_cell(layer->grid(), art_.reach(level_.geometry()).seen_in(seen),
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              if (!art_.animated(cell.tile())) return;
                              const Box own{at.x, at.y, 1, 1};

@@ -8,7 +8,7 @@
 
 using namespace vic;
 
-TEST_CASE("parallel work does each part once", "[parallel][threads]") {
+TEST_CASE("parallel work does each part once", "[parallel]") {
     for (const int count : {0, 1, 2, 5, 16, 17, 1000})
         for (const bool large : {false, true}) {
             std::vector<int> done(static_cast<std::size_t>(count) + 7, 0);
@@ -23,7 +23,7 @@ TEST_CASE("parallel work does each part once", "[parallel][threads]") {
         }
 }
 
-TEST_CASE("parallel work is done however little the second thread gets to do", "[parallel][threads]") {
+TEST_CASE("parallel work is done however little the second thread gets to do", "[parallel]") {
     for (int round = 0; round < 300; ++round) {
         std::atomic<int> done{0};
         parallel_pieces(0, 40, true, [&](int, int from, int to) { done += to - from; });
@@ -31,7 +31,7 @@ TEST_CASE("parallel work is done however little the second thread gets to do", "
     }
 }
 
-TEST_CASE("what parallel work throws comes out, whoever did it", "[parallel][threads]") {
+TEST_CASE("what parallel work throws comes out, whoever did it", "[parallel]") {
     for (const int where : {0, 500, 999})
         CHECK_THROWS_AS(parallel_pieces(0, 1000, true,
                                         [&](int, int from, int to) {

@@ -18,15 +18,13 @@ namespace {
 constexpr int kSide = 1280; // cells: many rows of chunks
 
 edit::Hand rock() {
-    edit::Hand hand;
-    hand.kind = edit::Hand::Kind::material;
-    hand.material = 1;
+    edit::Hand hand{edit::held::Material{1}};
     return hand;
 }
 
 } // namespace
 
-TEST_CASE("a large fill is the same as its parts one after the other", "[threads]") {
+TEST_CASE("a large fill is the same as its parts one after the other", "[snapshots]") {
     const make::Small small({kSide, kSide});
     const join::Rules rules(small.project);
     const level::Level whole =
@@ -36,10 +34,10 @@ TEST_CASE("a large fill is the same as its parts one after the other", "[threads
     for (int y = 0; y < kSide; y += 160)
         parts =
             edit::lay(small.project, rules, parts, small.ground, rock(), level::Region(Box{0, y, kSide, 160})).level;
-    CHECK(whole.layer(small.ground)->grid == parts.layer(small.ground)->grid);
+    CHECK(whole.layer(small.ground)->grid() == parts.layer(small.ground)->grid());
 }
 
-TEST_CASE("a level that is built and looked through while one goes on laying is that of the snapshot", "[threads]") {
+TEST_CASE("a level that is built and looked through while one goes on laying is that of the snapshot", "[snapshots]") {
     make::Small small({kSide, kSide}, level::View::from_the_side);
     const join::Rules rules(small.project);
     level::Level level =
@@ -61,11 +59,11 @@ TEST_CASE("a level that is built and looked through while one goes on laying is 
     background.join();
     findings::Checker again;
     CHECK(again.check(*snapshot).size() == found);
-    CHECK(store::load(dir / "project").levels.front()->layer(small.ground)->grid ==
-          snapshot->levels.front()->layer(small.ground)->grid);
+    CHECK(store::load(dir / "project").levels.front()->layer(small.ground)->grid() ==
+          snapshot->levels.front()->layer(small.ground)->grid());
 }
 
-TEST_CASE("a large picture is read in two threads as in one", "[threads]") {
+TEST_CASE("a large picture is read in two threads as in one", "[snapshots]") {
     Image image({1200, 1200});
     for (int y = 0; y < 1200; ++y)
         for (int x = 0; x < 1200; ++x)

@@ -1,0 +1,77 @@
+#include "level/level.hpp"
+#include "level/stamp.hpp"
+
+#include "base/match.hpp"
+
+namespace vic::level {
+
+namespace {
+
+const Grid kNoCells;
+const Props kNoProps;
+
+} // namespace
+
+static_assert(std::variant_size_v<LayerContent> == static_cast<std::size_t>(LayerKind::planting) + 1);
+
+LayerContent empty_content(LayerKind kind, Size cells) {
+    switch (kind) {
+        case LayerKind::tiles:
+            return TileCells{Grid(cells)};
+        case LayerKind::props:
+            return PlacedProps{};
+        case LayerKind::backdrop:
+            return Backdrop{};
+        case LayerKind::blockers:
+            return Blockers(cells);
+        case LayerKind::planting:
+            return PlantedProps{};
+    }
+    return {};
+}
+
+const Grid& Layer::grid() const {
+    if (const TileCells* t = tiles()) return t->grid;
+    const Blockers* b = blockers();
+    return b ? b->cells() : kNoCells;
+}
+
+Grid& Layer::grid() {
+    if (TileCells* t = tiles()) return t->grid;
+    return std::get<Blockers>(content).cells();
+}
+
+const Props& Layer::props() const {
+    if (const auto* placed = std::get_if<PlacedProps>(&content)) return placed->props;
+    return planted() ? planted()->props : kNoProps;
+}
+
+Props& Layer::props() {
+    if (auto* placed = std::get_if<PlacedProps>(&content)) return placed->props;
+    return std::get<PlantedProps>(content).props;
+}
+
+LayerKind StampLayer::kind() const {
+    return match(
+        content, [](const StampTiles&) { return LayerKind::tiles; },
+        [](const StampProps& p) { return p.planted ? LayerKind::planting : LayerKind::props; },
+        [](const Blockers&) { return LayerKind::blockers; });
+}
+
+int StampLayer::subdivision() const {
+    const auto* tiles = std::get_if<StampTiles>(&content);
+    return tiles ? tiles->subdivision : 1;
+}
+
+const Grid& StampLayer::grid() const {
+    if (const auto* tiles = std::get_if<StampTiles>(&content)) return tiles->grid;
+    const auto* blockers = std::get_if<Blockers>(&content);
+    return blockers ? blockers->cells() : kNoCells;
+}
+
+Grid& StampLayer::grid() {
+    if (auto* tiles = std::get_if<StampTiles>(&content)) return tiles->grid;
+    return std::get<Blockers>(content).cells();
+}
+
+} // namespace vic::level
