@@ -53,7 +53,7 @@ Held held_of(const Field& f, const level::Project& project, const level::TileTab
     const auto has = [&](const SpreadItem& i) {
         return i.material != 0 ? project.material(i.material) != nullptr : tiles.find(i.tile).tile != nullptr;
     };
-    const auto if_there = [&](bool there, Held held) { return there ? held : Held{}; };
+    const auto if_there = [](bool there, const auto& held) { return there ? Held(held) : Held{}; };
     const std::string& kind = words().at(f["kind"].word(words()));
     if (kind == "material") {
         const held::Material m{material_id_of(f["material"])};

@@ -58,10 +58,9 @@ bool wide() {
 
 #if defined(__x86_64__)
 // The same with the gathering loads of newer processors, eight cells at a time.
-[[gnu::target("avx2"), gnu::optimize("O3")]] RowState look_up_row_wide(const MaterialId* a, const MaterialId* h,
-                                                                       const MaterialId* b, int n, std::uint8_t* masks,
-                                                                       const std::uint32_t* table,
-                                                                       const std::uint32_t* old, std::uint32_t* out) {
+[[gnu::target("avx2")]] RowState look_up_row_wide(const MaterialId* a, const MaterialId* h, const MaterialId* b, int n,
+                                                  std::uint8_t* masks, const std::uint32_t* table,
+                                                  const std::uint32_t* old, std::uint32_t* out) {
     masks_of(a, h, b, n, masks);
     __m256i any = _mm256_setzero_si256();
     __m256i changed = any;

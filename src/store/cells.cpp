@@ -11,7 +11,6 @@ namespace vic::store {
 using level::Cell;
 using level::Grid;
 using level::kChunk;
-using level::LayerKind;
 using level::MaterialId;
 
 namespace {

@@ -300,12 +300,12 @@ TEST_CASE("a sheet is added, cut anew and read without losing what was said of i
     CHECK(p.sheet(id)->tiles[47].blank);
     level::MaterialId m = 0;
     const auto reading = join::read_joins(tile_pictures(*p.sheet(id)), level::JoinKind::full);
-    p = add_material(std::move(p), *p.sheet(id), level::JoinKind::full, reading, "A", m);
+    p = add_material(p, *p.sheet(id), level::JoinKind::full, reading, "A", m);
     CHECK(join::coverage(p.material(m)->joins).have == 47);
     for (std::size_t i = 0; i < masks.size(); ++i)
         CHECK(p.material(m)->joins.cases.at(masks[i]).front().tile == p.sheet(id)->tiles[i].id);
     level::MaterialId other = 0;
-    p = add_material(std::move(p), *p.sheet(id), level::JoinKind::plain, {}, "A", other);
+    p = add_material(p, *p.sheet(id), level::JoinKind::plain, {}, "A", other);
     CHECK(p.material(other)->name == "A 2");
     CHECK(p.material(other)->joins.cases.at(255).size() == 47); // blank ones are no variants
     p = set_case(std::move(p), m, 0, {});

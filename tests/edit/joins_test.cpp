@@ -98,7 +98,7 @@ TEST_CASE("an order card serves another sheet of the layout, and only such a one
     CHECK(reading.missing.empty());
     CHECK(reading.doubled.empty());
     level::MaterialId added = 0;
-    p = add_material(std::move(p), *p.sheet(other), JoinKind::full, reading, "Other", added);
+    p = add_material(p, *p.sheet(other), JoinKind::full, reading, "Other", added);
     for (const auto& [mask, variants] : p.material(added)->joins.cases) {
         REQUIRE(variants.size() == 1);
         const auto& a = p.sheets.front()->tiles;

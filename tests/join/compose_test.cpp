@@ -28,7 +28,7 @@ level::Project drawn(const std::vector<Mask>& masks, make::Style style, int side
     JoinReading reading;
     for (std::size_t i = 0; i < masks.size(); ++i) reading.tiles.push_back({static_cast<int>(i), masks[i], 1.0});
     level::MaterialId m = 0;
-    return edit::add_material(std::move(p), *p.sheet(id), kind, reading, "Few", m);
+    return edit::add_material(p, *p.sheet(id), kind, reading, "Few", m);
 }
 
 const std::vector<Mask> kBlock = {kE | kSE | kS, kE | kSE | kS | kSW | kW, kS | kSW | kW, kN | kNE | kE | kSE | kS,

@@ -60,13 +60,12 @@ TEST_CASE("a read shape keeps within the deviation, and is a shape, for any blob
         const double lattice = std::max(size.w, size.h) / 16.0; // one step of the 1/16 lattice in pixels
         CHECK(read.deviation <= wanted + lattice);
         // Inside and outside agree but for a rim as wide as the deviation.
-        std::int64_t wrong = 0, opaque = 0;
+        std::int64_t wrong = 0;
         for (int y = 0; y < size.h; ++y)
             for (int x = 0; x < size.w; ++x) {
                 bool in = false;
                 for (const auto& p : read.polygons)
                     in = in || outline_test::holds(p, (x + 0.5) * 16 / size.w, (y + 0.5) * 16 / size.h);
-                opaque += art.at(x, y).a > 0;
                 wrong += in != (art.at(x, y).a > 0);
             }
         CHECK(static_cast<double>(wrong) <= (wanted + lattice) * 4 * (size.w + size.h) / 2 + 0.02 * size.w * size.h);

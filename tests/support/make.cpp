@@ -121,12 +121,13 @@ Small::Small(Size cells, level::View view) {
         credited.credits = {"The tests", "MIT", "", ""};
         project.put(std::move(credited));
     }
-    const level::Sheet& s = *project.sheet(full);
+    const level::Sheet s = *project.sheet(full);
+    const level::Sheet sand = *project.sheet(plain);
     join::JoinReading reading;
     for (std::size_t i = 0; i < masks.size(); ++i) reading.tiles.push_back({static_cast<int>(i), masks[i], 1.0});
     level::MaterialId id1 = 0, id2 = 0;
     project = edit::add_material(std::move(project), s, level::JoinKind::full, reading, "Rock", id1);
-    project = edit::add_material(std::move(project), *project.sheet(plain), level::JoinKind::plain, {}, "Sand", id2);
+    project = edit::add_material(std::move(project), sand, level::JoinKind::plain, {}, "Sand", id2);
     std::vector<level::TileId> all;
     for (const auto& t : project.sheet(full)->tiles) all.push_back(t.id);
     project = edit::change_tiles(std::move(project), all, [](level::Tile& t) {

@@ -10,7 +10,6 @@
 #include <QPixmap>
 #include <QPointF>
 #include <QPushButton>
-#include <QSignalBlocker>
 #include <QSpinBox>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -57,14 +56,12 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     blocks_ = new QCheckBox(tr("Its foot blocks the walker"), one_);
     blocks_->setObjectName("kindBlocks");
     inner->addWidget(blocks_);
-    connect(blocks_, &QCheckBox::clicked, this, [this](bool on) {
-        level::Project p = session_.project();
-        for (level::PropKind k : chosen()) {
-            k.blocks = on;
-            p.put(std::move(k));
-        }
-        session_.apply(tr("Whether a prop blocks"), std::move(p));
-    });
+    fields_.bindCheck(
+        blocks_, [this] { return ofAll([](const level::PropKind& k) { return k.blocks; }); },
+        [this](bool on) {
+            change(
+                tr("Whether a prop blocks"), [on](level::PropKind& k) { k.blocks = on; }, false);
+        });
     buildSize(inner);
     buildDeeds(inner);
     hint_ = label({}, "quiet", this);
@@ -79,20 +76,21 @@ void KindPanel::buildName(QVBoxLayout* inner) {
     name_ = new QLineEdit(one_);
     name_->setObjectName("kindName");
     addField(inner, tr("Name"), name_, 54);
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
-        const auto all = chosen();
-        const std::string text = name_->text().trimmed().toStdString();
-        if (all.size() != 1 || text.empty() || text == all.front().name) return;
-        level::Project p = session_.project();
-        if (const Text taken = edit::name_taken_by_prop(p, text, all.front().id); !taken.empty()) {
-            emit session_.said(translated(taken), true);
-            return refresh();
-        }
-        level::PropKind changed = all.front();
-        changed.name = text;
-        p.put(std::move(changed));
-        session_.apply(tr("Rename a prop"), std::move(p));
-    });
+    fields_.bindEnabled(name_, [this] { return chosen().size() == 1; });
+    fields_.bindText(
+        name_, [this] { return chosen().size() == 1 ? QString::fromStdString(chosen().front().name) : QString(); },
+        [this](const QString& name) {
+            const auto all = chosen();
+            const std::string text = name.toStdString();
+            if (all.size() != 1 || text.empty()) return;
+            const Text taken = edit::name_taken_by_prop(session_.project(), text, all.front().id);
+            if (!taken.empty()) return emit session_.said(translated(taken), true);
+            level::Project p = session_.project();
+            level::PropKind changed = all.front();
+            changed.name = text;
+            p.put(std::move(changed));
+            session_.apply(tr("Rename a prop"), std::move(p));
+        });
 }
 
 void KindPanel::buildPivots(QVBoxLayout* inner) {
@@ -121,6 +119,10 @@ void KindPanel::buildPivots(QVBoxLayout* inner) {
         });
         grid->addWidget(b, i / 3, i % 3);
         pivots_[static_cast<std::size_t>(i)] = b;
+        fields_.follow([this, b, i] {
+            b->setChecked(ofAll(
+                [i](const level::PropKind& k) { return k.pivot == edit::pivot_preset(k.box.size(), i % 3, i / 3); }));
+        });
     }
     paintSigns();
     grid->setColumnStretch(3, 1);
@@ -132,15 +134,15 @@ void KindPanel::buildSize(QVBoxLayout* inner) {
         auto* spin = new QSpinBox(one_);
         spin->setObjectName(id);
         spin->setRange(least, most);
-        spin->setKeyboardTracking(false);
         addField(inner, title, spin, 54);
         return spin;
     };
     factor_ = number("kindFactor", tr("Size"), 1, 16);
     factor_->setPrefix(tr("× "));
     factor_->setToolTip(tr("By how much its art is enlarged in levels; the file stays as it is"));
-    connect(factor_, &QSpinBox::valueChanged, this,
-            [this](int v) { change(tr("Size of props"), [v](level::PropKind& k) { k.factor = v; }); });
+    fields_.bindInt(
+        factor_, [this] { return chosen().front().factor; },
+        [this](int v) { change(tr("Size of props"), [v](level::PropKind& k) { k.factor = v; }); });
     piece_ = number("kindPiece", tr("Pieces"), 0, sheet::kMostSide);
     piece_->setSingleStep(128);
     piece_->setSpecialValueText(tr("whole"));
@@ -148,13 +150,17 @@ void KindPanel::buildSize(QVBoxLayout* inner) {
     piece_->setSuffix(tr(" px"));
     piece_->setToolTip(
         tr("A large picture stays one thing here and is built as equal pieces; empty ones are left out"));
-    connect(piece_, &QSpinBox::valueChanged, this, [this](int v) {
-        const int most = v > 0 ? std::max(v, sheet::kLeastPiece) : 0;
-        change(tr("Pieces of a picture"), [most](level::PropKind& k) { k.piece = most; });
-    });
+    fields_.bindInt(
+        piece_, [this] { return chosen().front().piece; },
+        [this](int v) {
+            const int most = v > 0 ? std::max(v, sheet::kLeastPiece) : 0;
+            change(tr("Pieces of a picture"), [most](level::PropKind& k) { k.piece = most; });
+        });
     pieces_ = label({}, "quiet", one_);
     pieces_->setObjectName("kindPieces");
     pieces_->setWordWrap(true);
+    fields_.bindLabel(pieces_, [this] { return piecesText(); });
+    fields_.bindShown(pieces_, [this] { return !pieces_->text().isEmpty(); });
     inner->addWidget(pieces_);
 }
 
@@ -206,7 +212,27 @@ std::vector<level::PropKind> KindPanel::chosen() const {
     return out;
 }
 
-void KindPanel::change(const QString& name, const std::function<void(level::PropKind&)>& what) {
+bool KindPanel::ofAll(const std::function<bool(const level::PropKind&)>& what) const {
+    const auto all = chosen();
+    return std::all_of(all.begin(), all.end(), what);
+}
+
+// As how many pieces the first of them will be built; counted on the picture as it is in the level.
+QString KindPanel::piecesText() const {
+    const level::PropKind first = chosen().front();
+    const level::Sheet* s = session_.sheet();
+    if (first.piece <= 0 || !s || !s->image) return {};
+    const sheet::Pieces cut =
+        sheet::pieces_of(resampled(cropped(*s->image, first.box), first.drawn(), s->smooth), first.piece);
+    return tr("built as %1 × %2 pieces of %3 × %4 px")
+               .arg(cut.count.w)
+               .arg(cut.count.h)
+               .arg(cut.size.w)
+               .arg(cut.size.h) +
+           (cut.empty ? tr(", %1 empty ones left out").arg(cut.empty) : QString());
+}
+
+void KindPanel::change(const QString& name, const std::function<void(level::PropKind&)>& what, bool merges) {
     level::Project p = session_.project();
     std::string merge = name.toStdString();
     for (level::PropKind k : chosen()) {
@@ -214,7 +240,7 @@ void KindPanel::change(const QString& name, const std::function<void(level::Prop
         merge += "-" + std::to_string(k.id);
         p.put(std::move(k));
     }
-    session_.apply(name, std::move(p), merge);
+    session_.apply(name, std::move(p), merges ? merge : std::string());
 }
 
 void KindPanel::mergeChosen() {
@@ -290,29 +316,7 @@ void KindPanel::refresh() {
     picture_->setPixmap(propThumb(session_.project(), first, 64));
     title_->setText(all.size() > 1 ? tr("%1 props").arg(all.size()) : QString::fromStdString(first.name));
     under_->setText(tr("%1 × %2 px at %3, %4").arg(first.box.w).arg(first.box.h).arg(first.box.x).arg(first.box.y));
-    name_->setEnabled(all.size() == 1);
-    if (!name_->hasFocus()) name_->setText(all.size() == 1 ? QString::fromStdString(first.name) : QString());
-    for (int i = 0; i < 9; ++i)
-        pivots_[static_cast<std::size_t>(i)]->setChecked(std::all_of(
-            all.begin(), all.end(),
-            [&](const level::PropKind& k) { return k.pivot == edit::pivot_preset(k.box.size(), i % 3, i / 3); }));
-    const QSignalBlocker quietFactor(factor_), quietPiece(piece_);
-    factor_->setValue(first.factor);
-    piece_->setValue(first.piece);
-    pieces_->clear();
-    if (first.piece > 0 && s && s->image) {
-        // Counted on the picture as it is in the level.
-        const sheet::Pieces cut =
-            sheet::pieces_of(resampled(cropped(*s->image, first.box), first.drawn(), s->smooth), first.piece);
-        pieces_->setText(tr("built as %1 × %2 pieces of %3 × %4 px")
-                             .arg(cut.count.w)
-                             .arg(cut.count.h)
-                             .arg(cut.size.w)
-                             .arg(cut.size.h) +
-                         (cut.empty ? tr(", %1 empty ones left out").arg(cut.empty) : QString()));
-    }
-    pieces_->setVisible(!pieces_->text().isEmpty());
-    blocks_->setChecked(std::all_of(all.begin(), all.end(), [](const level::PropKind& k) { return k.blocks; }));
+    fields_.refresh();
     merge_->setEnabled(all.size() > 1);
     split_->setEnabled(all.size() == 1);
     hint_->setText(tr("Arrow keys nudge the box by a pixel. What stands in levels keeps its place."));

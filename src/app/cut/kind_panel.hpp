@@ -7,6 +7,7 @@
 #include <functional>
 #include <vector>
 
+#include "app/parts/binding.hpp"
 #include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "level/level.hpp"
@@ -42,12 +43,16 @@ class KindPanel : public QWidget {
     void buildSize(QVBoxLayout* inner);
     void buildPivots(QVBoxLayout* inner);
     void buildName(QVBoxLayout* inner);
-    void change(const QString& name, const std::function<void(level::PropKind&)>& what);
+    // Of all that are chosen; merges with the same change just before, so that a number that is turned is one step.
+    void change(const QString& name, const std::function<void(level::PropKind&)>& what, bool merges = true);
     void paintSigns();
+    [[nodiscard]] bool ofAll(const std::function<bool(const level::PropKind&)>& what) const;
+    [[nodiscard]] QString piecesText() const;
     [[nodiscard]] std::vector<level::PropKind> chosen() const;
     void split();
     Session& session_;
     SheetView& view_;
+    Bindings fields_; // of what is chosen; at least one is
     QLabel* count_;
     QLabel* picture_;
     QLabel* title_;

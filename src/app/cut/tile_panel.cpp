@@ -88,48 +88,61 @@ void TilePanel::buildProperties(QVBoxLayout* column) {
     inner->addWidget(shape_);
     buildName(inner);
     buildHome(inner);
-    chance_ = new QSpinBox(properties_);
-    chance_->setObjectName("tileChance");
-    chance_->setRange(0, 1000);
-    chance_->setSuffix(tr(" %"));
-    chance_->setKeyboardTracking(false);
-    chance_->setToolTip(tr("How often it is chosen next to its fellows"));
-    addField(inner, tr("Chance"), chance_, 78);
-    connect(chance_, &QSpinBox::valueChanged, this, [this](int v) {
-        change(
-            tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
-    });
+    auto* chance = new QSpinBox(properties_);
+    chance->setObjectName("tileChance");
+    chance->setRange(0, 1000);
+    chance->setSuffix(tr(" %"));
+    chance->setToolTip(tr("How often it is chosen next to its fellows"));
+    addField(inner, tr("Chance"), chance, 78);
+    fields_.bindInt(
+        chance, [this] { return chosen().front()->chance; },
+        [this](int v) {
+            change(
+                tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
+        });
     notes_ = new TileNotes(session_, properties_);
     inner->addWidget(notes_);
     column->addWidget(properties_);
 }
 
 void TilePanel::buildName(QVBoxLayout* inner) {
-    name_ = new QLineEdit(properties_);
-    name_->setObjectName("tileName");
-    addField(inner, tr("Name"), name_, 78);
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
-        if (!name_->isModified()) return;
-        name_->setModified(false);
-        const std::string wanted = name_->text().trimmed().toStdString();
-        const Text taken = wanted.empty() || session_.tiles().empty()
-                               ? Text()
-                               : edit::name_taken_by_tile(session_.project(), wanted, session_.tiles().front());
-        if (!taken.empty()) {
-            emit session_.said(translated(taken), true);
-            return refresh();
-        }
-        change(tr("Name of a tile"),
-               [text = name_->text().trimmed().toStdString()](level::Tile& tile) { tile.name = text; });
-    });
+    auto* name = new QLineEdit(properties_);
+    name->setObjectName("tileName");
+    addField(inner, tr("Name"), name, 78);
+    const auto oneName = [this] {
+        const auto all = chosen();
+        return std::all_of(all.begin(), all.end(), [&](const level::Tile* t) { return t->name == all.front()->name; });
+    };
+    fields_.bindText(
+        name, [this, oneName] { return oneName() ? QString::fromStdString(chosen().front()->name) : QString(); },
+        [this](const QString& text) {
+            const std::string wanted = text.toStdString();
+            const Text taken = wanted.empty() || session_.tiles().empty()
+                                   ? Text()
+                                   : edit::name_taken_by_tile(session_.project(), wanted, session_.tiles().front());
+            if (!taken.empty()) return emit session_.said(translated(taken), true);
+            change(tr("Name of a tile"), [&](level::Tile& tile) { tile.name = wanted; });
+        });
+    fields_.follow([name, oneName] { name->setPlaceholderText(oneName() ? tr("no name") : tr("several")); });
 }
 
 void TilePanel::buildHome(QVBoxLayout* inner) {
-    home_ = new QComboBox(properties_);
-    home_->setObjectName("tileHome");
-    addField(inner, tr("Home layer"), home_, 78);
-    connect(home_, &QComboBox::activated, this, [this] {
-        const auto id = home_->currentData().toUInt();
+    auto* home = new QComboBox(properties_);
+    home->setObjectName("tileHome");
+    addField(inner, tr("Home layer"), home, 78);
+    const auto layers = [this] {
+        std::vector<Bindings::Choice> all{{tr("none"), 0U}};
+        if (const level::Level* level = session_.level())
+            for (const level::LayerRef& l : level->layers)
+                if (l->tiles()) all.push_back({QString::fromStdString(l->name), l->id});
+        return all;
+    };
+    const auto now = [this] {
+        const level::Level* level = session_.level();
+        return QVariant(level ? level::home_in(*level, chosen().front()->homes) : 0U);
+    };
+    fields_.bindChoice(home, layers, now, [this](const QVariant& to) {
+        const auto id = to.toUInt();
         const level::Level* level = session_.level();
         if (!level) return;
         std::vector<level::LayerId> here;
@@ -260,14 +273,20 @@ void TilePanel::change(const QString& name, const std::function<void(level::Tile
     session_.apply(name, edit::change_tiles(session_.project(), session_.tiles(), what), key);
 }
 
+// Of the sheet that is shown, in the order in which they were chosen.
+std::vector<const level::Tile*> TilePanel::chosen() const {
+    std::vector<const level::Tile*> out;
+    if (const level::Sheet* s = session_.sheet())
+        for (const auto id : session_.tiles())
+            for (const level::Tile& t : s->tiles)
+                if (t.id == id) out.push_back(&t);
+    return out;
+}
+
 void TilePanel::refresh() {
     if (!session_.isOpen()) return;
     const level::Sheet* s = session_.sheet();
-    std::vector<const level::Tile*> chosen;
-    if (s)
-        for (const auto id : session_.tiles())
-            for (const level::Tile& t : s->tiles)
-                if (t.id == id) chosen.push_back(&t);
+    const std::vector<const level::Tile*> chosen = this->chosen();
     count_->setText(s ? tr("%1 of %2 chosen").arg(chosen.size()).arg(s->tiles.size()) : QString());
     properties_->setVisible(!chosen.empty());
     const bool poured = !pourFrom_.empty() && edit::pour_trouble(session_.project(), pourFrom_, pourFrom_).empty();
@@ -301,26 +320,11 @@ void TilePanel::refresh() {
     under_->setText(chosen.size() > 1 ? tr("and %1 more").arg(chosen.size() - 1)
                     : first.blank     ? tr("blank")
                                       : QString());
-    const auto all = [&](auto get) {
-        return std::all_of(chosen.begin(), chosen.end(), [&](const level::Tile* t) { return get(*t) == get(first); });
-    };
-    const bool oneName = all([](const level::Tile& t) { return t.name; });
-    if (!name_->hasFocus() || !name_->isModified())
-        name_->setText(oneName ? QString::fromStdString(first.name) : QString());
-    name_->setPlaceholderText(oneName ? tr("no name") : tr("several"));
+    fields_.refresh();
     shape_->refresh(chosen);
     block_->refresh(chosen);
     frames_->refresh(chosen);
     notes_->refresh(chosen);
-    const QSignalBlocker quiet(chance_);
-    chance_->setValue(first.chance);
-    home_->clear();
-    home_->addItem(tr("none"), 0U);
-    if (const level::Level* level = session_.level()) {
-        for (const level::LayerRef& l : level->layers)
-            if (l->tiles()) home_->addItem(QString::fromStdString(l->name), l->id);
-        home_->setCurrentIndex(std::max(0, home_->findData(level::home_in(*level, first.homes))));
-    }
 }
 
 } // namespace vic::app

@@ -12,6 +12,7 @@
 #include "app/cut/frames_editor.hpp"
 #include "app/cut/shape_editor.hpp"
 #include "app/cut/tile_notes.hpp"
+#include "app/parts/binding.hpp"
 #include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "level/cell.hpp"
@@ -57,15 +58,14 @@ class TilePanel : public QWidget {
     void buildUses(QVBoxLayout* inner);
     void attempt(const std::function<void()>& what);
     void change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge = {});
+    [[nodiscard]] std::vector<const level::Tile*> chosen() const;
     Session& session_;
+    Bindings fields_; // of what is chosen; at least one is
     QLabel* count_;
     QLabel* picture_;
     QLabel* title_;
     QLabel* under_;
     QWidget* properties_;
-    QLineEdit* name_;
-    QSpinBox* chance_;
-    QComboBox* home_;
     TileNotes* notes_;
     ShapeEditor* shape_;
     BlockEditor* block_;

@@ -8,6 +8,8 @@
 #include <QPoint>
 #include <QRect>
 #include <QRectF>
+#include <QString>
+#include <QTextLayout>
 #include <algorithm>
 #include <cstddef>
 #include <utility>
@@ -90,6 +92,21 @@ QString handName(const level::Project& project, const edit::Hand& hand) {
         [](const edit::held::Blocker&) { return HandCard::tr("Blocker"); });
 }
 
+namespace {
+
+// A long name goes on in a second line, and ends there.
+std::pair<QString, QString> inTwoLines(const QString& name, const QFont& font, int width) {
+    QTextLayout layout(name, font);
+    layout.beginLayout();
+    QTextLine line = layout.createLine();
+    line.setLineWidth(width);
+    layout.endLayout();
+    return {name.left(line.textLength()).trimmed(),
+            QFontMetrics(font).elidedText(name.mid(line.textLength()).trimmed(), Qt::ElideRight, width)};
+}
+
+} // namespace
+
 HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("handCard");
     setFixedHeight(132);
@@ -121,14 +138,16 @@ void HandCard::paintEvent(QPaintEvent*) {
     font.setWeight(QFont::DemiBold);
     p.setFont(font);
     p.setPen(hand.is<edit::held::Nothing>() ? t.quiet : t.ink);
-    p.drawText(QRect(x, 12, w, 20), Qt::AlignLeft | Qt::AlignVCenter,
-               QFontMetrics(font).elidedText(handName(project, hand), Qt::ElideRight, w));
+    const auto [first, second] = inTwoLines(handName(project, hand), font, w);
+    p.drawText(QRect(x, 12, w, 20), Qt::AlignLeft | Qt::AlignVCenter, first);
+    if (!second.isEmpty()) p.drawText(QRect(x, 29, w, 18), Qt::AlignLeft | Qt::AlignVCenter, second);
+    const int below = second.isEmpty() ? 0 : 16; // how far the rest moves down
     font.setPixelSize(12);
     font.setWeight(QFont::Normal);
     p.setFont(font);
     p.setPen(t.quiet);
     if (hand.is<edit::held::Nothing>()) {
-        p.drawText(QRect(x, 34, w, 84), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
+        p.drawText(QRect(x, 34 + below, w, 84), Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap,
                    tr("Pick something from the Tray, or Alt+click it in the level."));
         return;
     }
@@ -149,7 +168,7 @@ void HandCard::paintEvent(QPaintEvent*) {
     } else {
         kind = tr("a prop");
     }
-    p.drawText(QRect(x, 32, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
+    p.drawText(QRect(x, 32 + below, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
     std::vector<std::pair<QString, QString>> rows;
     if (!hand.is<edit::held::Prop>() && !hand.is<edit::held::Stamp>())
         rows.emplace_back(tr("Size"), hand.round ? tr("%1, round").arg(hand.size) : QString("%1 × %1").arg(hand.size));
@@ -167,7 +186,7 @@ void HandCard::paintEvent(QPaintEvent*) {
         rows.emplace_back(target.went_home ? tr("Home") : tr("Layer"),
                           layer ? QString::fromStdString(layer->name) : tr("none"));
     }
-    int y = 54;
+    int y = 54 + below;
     for (const auto& [name, value] : rows) {
         p.setPen(t.quiet);
         p.drawText(QRect(x, y, w, 18), Qt::AlignLeft | Qt::AlignVCenter, name);

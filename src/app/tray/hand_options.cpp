@@ -69,42 +69,60 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
 
 void HandOptions::buildHomeRow() {
     homeRow_ = row(tr("Home"));
-    home_ = new QComboBox(homeRow_);
-    home_->setObjectName("handHome");
-    describe(home_, tr("Home layer"), "H",
-             tr("Where it is laid unless Ctrl is held; H takes the one that is proposed"));
-    homeRow_->layout()->addWidget(home_);
-    connect(home_, &QComboBox::activated, this, [this] {
-        const level::LayerId layer = home_->currentData().toUInt();
-        session_.apply(tr("Give a home"),
-                       edit::set_home(session_.project(), *session_.level(), session_.hand(), layer));
+    auto* home = new QComboBox(homeRow_);
+    home->setObjectName("handHome");
+    describe(home, tr("Home layer"), "H", tr("Where it is laid unless Ctrl is held; H takes the one that is proposed"));
+    homeRow_->layout()->addWidget(home);
+    const auto layers = [this] {
+        const auto proposed = session_.derived().proposedHome();
+        std::vector<Bindings::Choice> all{{proposed ? tr("none yet") : tr("none"), 0U}};
+        const auto& slabs = session_.level()->layers;
+        for (auto l = slabs.rbegin(); l != slabs.rend(); ++l) {
+            if (!(*l)->tiles()) continue;
+            const QString name = QString::fromStdString((*l)->name);
+            all.push_back({proposed && proposed->layer == (*l)->id ? tr("%1 – proposed").arg(name) : name, (*l)->id});
+        }
+        return all;
+    };
+    fields_.bindChoice(
+        home, layers,
+        [this] { return QVariant(edit::home_of(session_.project(), *session_.level(), session_.hand())); },
+        [this](const QVariant& layer) {
+            session_.apply(tr("Give a home"),
+                           edit::set_home(session_.project(), *session_.level(), session_.hand(), layer.toUInt()));
+        });
+    fields_.follow([this, home] {
+        if (const auto proposed = session_.derived().proposedHome())
+            home->setToolTip(tr("Proposed because %1; H takes it").arg(translated(proposed->why)));
     });
 }
 
 void HandOptions::buildShareRow() {
     shareEmptyRow_ = row(tr("Leaves"));
-    shareEmpty_ = new QSlider(Qt::Horizontal, shareEmptyRow_);
-    shareEmpty_->setObjectName("handLeaves");
-    shareEmpty_->setRange(0, 99);
-    describe(shareEmpty_, tr("Cells left as they are"), {},
+    auto* shareEmpty = new QSlider(Qt::Horizontal, shareEmptyRow_);
+    shareEmpty->setObjectName("handLeaves");
+    shareEmpty->setRange(0, 99);
+    describe(shareEmpty, tr("Cells left as they are"), {},
              tr("The share of cells that nothing is laid on; what is shown under the pointer is what will be laid"));
-    shareEmptyRow_->layout()->addWidget(shareEmpty_);
-    share_ = label({}, "quiet", shareEmptyRow_);
-    share_->setObjectName("handShare");
-    share_->setFixedWidth(34);
-    share_->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-    shareEmptyRow_->layout()->addWidget(share_);
-    cast_ = new QPushButton(tr("Cast"), shareEmptyRow_);
-    cast_->setObjectName("handCast");
-    describe(cast_, tr("Cast again"), "Shift+C", tr("Another choice by chance, also in what is selected"));
-    shareEmptyRow_->layout()->addWidget(cast_);
-    connect(shareEmpty_, &QSlider::valueChanged, this, [this](int v) {
+    shareEmptyRow_->layout()->addWidget(shareEmpty);
+    auto* share = label({}, "quiet", shareEmptyRow_);
+    share->setObjectName("handShare");
+    share->setFixedWidth(34);
+    share->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    shareEmptyRow_->layout()->addWidget(share);
+    auto* cast = new QPushButton(tr("Cast"), shareEmptyRow_);
+    cast->setObjectName("handCast");
+    describe(cast, tr("Cast again"), "Shift+C", tr("Another choice by chance, also in what is selected"));
+    shareEmptyRow_->layout()->addWidget(cast);
+    const auto left = [this] { return session_.hand().share_empty; };
+    fields_.bindInt(shareEmpty, left, [this](int v) {
         edit::Hand hand = session_.hand();
-        if (hand.share_empty == v) return;
         hand.share_empty = v;
         session_.setHand(hand);
     });
-    connect(cast_, &QPushButton::clicked, this, [this] { commands_.castAgain(); });
+    fields_.bindLabel(share, [left] { return tr("%1 %").arg(left()); });
+    fields_.bindEnabled(cast, [this, left] { return left() > 0 || session_.hand().is<edit::held::Spread>(); });
+    connect(cast, &QPushButton::clicked, this, [this] { commands_.castAgain(); });
 }
 
 void HandOptions::buildBlockerRow() {
@@ -122,47 +140,59 @@ void HandOptions::buildBlockerRow() {
             session_.setHand(hand);
         });
         blockerRow_->layout()->addWidget(b);
-        shapes_[shape] = b;
+        fields_.follow([this, b, shape] {
+            const auto* held = session_.hand().as<edit::held::Blocker>();
+            if (held) b->setIcon(shapeSign(shape, tokensOf(this)));
+            b->setChecked(held && held->shape == shape);
+        });
     }
     static_cast<QHBoxLayout*>(blockerRow_->layout())->addStretch();
 }
 
 void HandOptions::buildStampRow() {
     stampRow_ = row({});
-    pins_ = new QCheckBox(tr("as taken"), stampRow_);
-    pins_->setObjectName("stampPins");
-    describe(pins_, tr("As it was taken"), {}, tr("Painted cells stay as they are in the stamp and do not join anew"));
-    nine_ = new QCheckBox(tr("stretches"), stampRow_);
-    nine_->setObjectName("stampNine");
+    auto* pins = new QCheckBox(tr("as taken"), stampRow_);
+    pins->setObjectName("stampPins");
+    describe(pins, tr("As it was taken"), {}, tr("Painted cells stay as they are in the stamp and do not join anew"));
+    auto* nine = new QCheckBox(tr("stretches"), stampRow_);
+    nine->setObjectName("stampNine");
     describe(
-        nine_, tr("Stretches"), {},
+        nine, tr("Stretches"), {},
         tr("Drawn with the rectangle its corners stay and its rims and middle repeat; else it repeats as a whole"));
-    keep_ = new QPushButton(tr("Keep"), stampRow_);
-    keep_->setObjectName("stampKeep");
-    describe(keep_, tr("Keep as a stamp"), "Ctrl+T", tr("It goes into the Tray"));
-    for (QWidget* w : std::initializer_list<QWidget*>{pins_, nine_, keep_}) stampRow_->layout()->addWidget(w);
-    connect(pins_, &QCheckBox::clicked, this, [this](bool on) {
-        edit::Hand hand = session_.hand();
-        if (auto* held = hand.as<edit::held::Stamp>()) held->pins = on;
-        session_.setHand(hand);
-    });
-    connect(nine_, &QCheckBox::clicked, this, [this](bool on) {
-        edit::Hand hand = session_.hand();
-        auto* held = hand.as<edit::held::Stamp>();
-        if (!held) return;
-        level::Stamp stamp = *held->stamp;
-        stamp.nine = on;
-        if (stamp.id != 0) {
-            level::Project p = session_.project();
-            p.put(stamp);
-            session_.apply(tr("Whether a stamp stretches"), std::move(p));
-            held->stamp = session_.project().stamp(stamp.id);
-        } else {
-            held->stamp = std::make_shared<const level::Stamp>(std::move(stamp));
-        }
-        session_.setHand(hand);
-    });
-    connect(keep_, &QPushButton::clicked, this, [this] { commands_.keepStamp(); });
+    auto* keep = new QPushButton(tr("Keep"), stampRow_);
+    keep->setObjectName("stampKeep");
+    describe(keep, tr("Keep as a stamp"), "Ctrl+T", tr("It goes into the Tray"));
+    for (QWidget* w : std::initializer_list<QWidget*>{pins, nine, keep}) stampRow_->layout()->addWidget(w);
+    const auto held = [this] { return session_.hand().as<edit::held::Stamp>(); };
+    fields_.bindCheck(
+        pins, [held] { return held() && held()->pins; },
+        [this](bool on) {
+            edit::Hand hand = session_.hand();
+            if (auto* stamp = hand.as<edit::held::Stamp>()) stamp->pins = on;
+            session_.setHand(hand);
+        });
+    fields_.bindCheck(
+        nine, [held] { return held() && held()->stamp->nine; }, [this](bool on) { stretch(on); });
+    fields_.bindShown(keep, [held] { return held() && held()->stamp->id == 0; });
+    connect(keep, &QPushButton::clicked, this, [this] { commands_.keepStamp(); });
+}
+
+// Whether the stamp in the Hand is stretched or repeated: one that is kept is changed in the project.
+void HandOptions::stretch(bool on) {
+    edit::Hand hand = session_.hand();
+    auto* held = hand.as<edit::held::Stamp>();
+    if (!held) return;
+    level::Stamp stamp = *held->stamp;
+    stamp.nine = on;
+    if (stamp.id != 0) {
+        level::Project p = session_.project();
+        p.put(stamp);
+        session_.apply(tr("Whether a stamp stretches"), std::move(p));
+        held->stamp = session_.project().stamp(stamp.id);
+    } else {
+        held->stamp = std::make_shared<const level::Stamp>(std::move(stamp));
+    }
+    session_.setHand(hand);
 }
 
 QWidget* HandOptions::row(const QString& name) {
@@ -245,10 +275,10 @@ void HandOptions::refresh() {
     const edit::Hand& hand = session_.hand();
     const level::Level* level = session_.isOpen() ? session_.level() : nullptr;
     const auto* spread = hand.as<edit::held::Spread>();
-    const auto* stamp = hand.as<edit::held::Stamp>();
-    const auto* blocker = hand.as<edit::held::Blocker>();
     const bool single = hand.is<edit::held::Material>() || hand.is<edit::held::Tile>();
     const bool lays = single || spread;
+    const bool stamp = hand.is<edit::held::Stamp>();
+    const bool blocker = hand.is<edit::held::Blocker>();
     setVisible(level && (lays || stamp || blocker));
     if (!level) return;
     homeRow_->setVisible(single);
@@ -256,35 +286,8 @@ void HandOptions::refresh() {
     spreadBox_->setVisible(spread);
     stampRow_->setVisible(stamp);
     blockerRow_->setVisible(blocker);
-    if (blocker)
-        for (const auto& [shape, button] : shapes_) {
-            button->setIcon(shapeSign(shape, tokensOf(this)));
-            button->setChecked(blocker->shape == shape);
-        }
-    if (single) {
-        const QSignalBlocker quiet(home_);
-        home_->clear();
-        const auto& proposed = session_.derived().proposedHome();
-        home_->addItem(proposed ? tr("none yet") : tr("none"), 0U);
-        for (auto l = level->layers.rbegin(); l != level->layers.rend(); ++l)
-            if ((*l)->tiles()) {
-                QString name = QString::fromStdString((*l)->name);
-                if (proposed && proposed->layer == (*l)->id) name = tr("%1 – proposed").arg(name);
-                home_->addItem(name, (*l)->id);
-            }
-        home_->setCurrentIndex(std::max(0, home_->findData(edit::home_of(session_.project(), *level, hand))));
-        if (proposed) home_->setToolTip(tr("Proposed because %1; H takes it").arg(translated(proposed->why)));
-    }
-    const QSignalBlocker quiet(shareEmpty_);
-    shareEmpty_->setValue(hand.share_empty);
-    share_->setText(tr("%1 %").arg(hand.share_empty));
-    cast_->setEnabled(hand.share_empty > 0 || spread);
+    fields_.refresh();
     if (spread) fillSpread(spread->items);
-    if (stamp) {
-        pins_->setChecked(stamp->pins);
-        nine_->setChecked(stamp->stamp->nine);
-        keep_->setVisible(stamp->stamp->id == 0);
-    }
 }
 
 } // namespace vic::app

@@ -3,20 +3,13 @@
 
 #include <QString>
 #include <QWidget>
-#include <map>
 #include <vector>
 
 #include "app/commands/lay_commands.hpp"
+#include "app/parts/binding.hpp"
 #include "app/session/session.hpp"
 #include "edit/stroke.hpp"
-#include "level/shape.hpp"
 
-class QCheckBox;
-class QComboBox;
-class QLabel;
-class QPushButton;
-class QSlider;
-class QToolButton;
 class QVBoxLayout;
 
 namespace vic::app {
@@ -37,16 +30,12 @@ class HandOptions : public QWidget {
     void buildHomeRow();
     QWidget* row(const QString& name);
     void fillSpread(const std::vector<edit::SpreadItem>& items);
+    void stretch(bool on);
     Session& session_;
     LayCommands& commands_;
+    Bindings fields_;
     QVBoxLayout* column_;
     QWidget *homeRow_, *shareEmptyRow_, *stampRow_, *spreadBox_, *blockerRow_;
-    std::map<level::TileShape, QToolButton*> shapes_;
-    QComboBox* home_;
-    QSlider* shareEmpty_;
-    QLabel* share_;
-    QPushButton *cast_, *keep_;
-    QCheckBox *pins_, *nine_;
     QVBoxLayout* spread_;
     std::vector<edit::SpreadItem> shown_;
 };

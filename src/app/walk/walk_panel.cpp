@@ -4,13 +4,14 @@
 #include <QDoubleSpinBox>
 #include <QLabel>
 #include <QPushButton>
-#include <QSignalBlocker>
 #include <QSpinBox>
 #include <QString>
 #include <QStringList>
 #include <QVBoxLayout>
+#include <QVariant>
 #include <cmath>
 #include <utility>
+#include <vector>
 
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
@@ -26,41 +27,9 @@ WalkPanel::WalkPanel(Session& session, WalkCentre& centre, QWidget* parent)
     QLabel* aside = nullptr;
     addHeading(column, tr("Walker"), &aside);
     aside->setText(tr("of this level"));
-    view_ = new QComboBox(this);
-    view_->setObjectName("levelViewKind");
-    view_->addItem(tr("from above"));
-    view_->addItem(tr("from the side"));
-    addField(column, tr("Seen"), view_);
-    const auto number = [&](const char* id, const QString& name, double least, double most, const QString& unit) {
-        auto* box = new QDoubleSpinBox(this);
-        box->setObjectName(id);
-        box->setRange(least, most);
-        box->setDecimals(2);
-        box->setSingleStep(0.1);
-        box->setSuffix(unit);
-        box->setKeyboardTracking(false);
-        addField(column, name, box);
-        connect(box, &QDoubleSpinBox::valueChanged, this, &WalkPanel::change);
-        return box;
-    };
-    width_ = number("walkerWidth", tr("Width"), 0.1, 16, tr(" cells"));
-    height_ = number("walkerHeight", tr("Height"), 0.1, 16, tr(" cells"));
-    speed_ = number("walkerSpeed", tr("Speed"), 0.5, 40, tr(" cells/s"));
-    jump_ = number("walkerJump", tr("Jump"), 0, 20, tr(" cells"));
-    connect(view_, &QComboBox::activated, this, &WalkPanel::change);
+    buildWalker(column);
     addHeading(column, tr("Frame"));
-    const auto pixels = [&](const char* id, const QString& name) {
-        auto* box = new QSpinBox(this);
-        box->setObjectName(id);
-        box->setRange(16, 8192);
-        box->setSuffix(tr(" px"));
-        box->setKeyboardTracking(false);
-        addField(column, name, box);
-        connect(box, &QSpinBox::valueChanged, this, &WalkPanel::change);
-        return box;
-    };
-    frameWidth_ = pixels("frameWidth", tr("Width"));
-    frameHeight_ = pixels("frameHeight", tr("Height"));
+    buildFrame(column);
     column->addWidget(rule(this));
     addHeading(column, tr("This try"));
     place_ = label({}, "quiet", this);
@@ -82,33 +51,74 @@ WalkPanel::WalkPanel(Session& session, WalkCentre& centre, QWidget* parent)
     connect(centre_.view(), &player::ParcelView::ticked, this, &WalkPanel::tick);
 }
 
-void WalkPanel::change() {
+void WalkPanel::buildWalker(QVBoxLayout* column) {
+    using level::View;
+    auto* view = new QComboBox(this);
+    view->setObjectName("levelViewKind");
+    addField(column, tr("Seen"), view);
+    fields_.bindChoice(
+        view,
+        [] {
+            return std::vector<Bindings::Choice>{{tr("from above"), static_cast<int>(View::from_above)},
+                                                 {tr("from the side"), static_cast<int>(View::from_the_side)}};
+        },
+        [this] { return QVariant(static_cast<int>(session_.level()->view)); },
+        [this](const QVariant& v) { change([&](level::Level& l) { l.view = static_cast<View>(v.toInt()); }); });
+    const auto number = [&](const char* id, const QString& name, double least, double most, const QString& unit) {
+        auto* box = new QDoubleSpinBox(this);
+        box->setObjectName(id);
+        box->setRange(least, most);
+        box->setDecimals(2);
+        box->setSingleStep(0.1);
+        box->setSuffix(unit);
+        addField(column, name, box);
+        return box;
+    };
+    // In 1/64 cells in the level.
+    const auto side = [&](const char* id, const QString& name, int level::Walker::*field) {
+        fields_.bindNumber(
+            number(id, name, 0.1, 16, tr(" cells")), [this, field] { return session_.level()->walker.*field / 64.0; },
+            [this, field](double v) {
+                change([&](level::Level& l) { l.walker.*field = static_cast<int>(std::lround(v * 64)); });
+            });
+    };
+    const auto pace = [&](QDoubleSpinBox* box, double level::Walker::*field) {
+        fields_.bindNumber(
+            box, [this, field] { return session_.level()->walker.*field; },
+            [this, field](double v) { change([&](level::Level& l) { l.walker.*field = v; }); });
+    };
+    side("walkerWidth", tr("Width"), &level::Walker::width);
+    side("walkerHeight", tr("Height"), &level::Walker::height);
+    pace(number("walkerSpeed", tr("Speed"), 0.5, 40, tr(" cells/s")), &level::Walker::speed);
+    auto* jump = number("walkerJump", tr("Jump"), 0, 20, tr(" cells"));
+    pace(jump, &level::Walker::jump);
+    fields_.bindEnabled(jump, [this] { return session_.level()->view == View::from_the_side; });
+}
+
+void WalkPanel::buildFrame(QVBoxLayout* column) {
+    const auto pixels = [&](const char* id, const QString& name, int Size::*field) {
+        auto* box = new QSpinBox(this);
+        box->setObjectName(id);
+        box->setRange(16, 8192);
+        box->setSuffix(tr(" px"));
+        addField(column, name, box);
+        fields_.bindInt(
+            box, [this, field] { return session_.level()->frame.*field; },
+            [this, field](int v) { change([&](level::Level& l) { l.frame.*field = v; }); });
+    };
+    pixels("frameWidth", tr("Width"), &Size::w);
+    pixels("frameHeight", tr("Height"), &Size::h);
+}
+
+void WalkPanel::change(const std::function<void(level::Level&)>& what) {
     if (!session_.isOpen() || !session_.level()) return;
     level::Level next = *session_.level();
-    next.view = view_->currentIndex() == 1 ? level::View::from_the_side : level::View::from_above;
-    next.walker = {static_cast<int>(std::lround(width_->value() * 64)),
-                   static_cast<int>(std::lround(height_->value() * 64)), speed_->value(), jump_->value()};
-    next.frame = {frameWidth_->value(), frameHeight_->value()};
-    const level::Level& now = *session_.level();
-    if (next.view == now.view && next.walker == now.walker && next.frame == now.frame) return;
+    what(next);
     session_.applyLevel(tr("The walker and its frame"), std::move(next), "walker");
 }
 
 void WalkPanel::refresh() {
-    if (!session_.isOpen() || !session_.level()) return;
-    const level::Level& level = *session_.level();
-    const auto set = [](auto* box, auto value) {
-        const QSignalBlocker quiet(box);
-        box->setValue(value);
-    };
-    view_->setCurrentIndex(level.view == level::View::from_the_side ? 1 : 0);
-    set(width_, level.walker.width / 64.0);
-    set(height_, level.walker.height / 64.0);
-    set(speed_, level.walker.speed);
-    set(jump_, level.walker.jump);
-    jump_->setEnabled(level.view == level::View::from_the_side);
-    set(frameWidth_, level.frame.w);
-    set(frameHeight_, level.frame.h);
+    if (session_.isOpen() && session_.level()) fields_.refresh();
 }
 
 void WalkPanel::tick() {

@@ -2,13 +2,17 @@
 #pragma once
 
 #include <QWidget>
+#include <functional>
 
+#include "app/parts/binding.hpp"
 #include "app/walk/walk_centre.hpp"
 
-class QComboBox;
-class QDoubleSpinBox;
 class QLabel;
-class QSpinBox;
+class QVBoxLayout;
+
+namespace vic::level {
+struct Level;
+} // namespace vic::level
 
 namespace vic::app {
 
@@ -23,12 +27,12 @@ class WalkPanel : public QWidget {
     void tick();
 
   private:
-    void change();
+    void buildWalker(QVBoxLayout* column);
+    void buildFrame(QVBoxLayout* column);
+    void change(const std::function<void(level::Level&)>& what);
     Session& session_;
     WalkCentre& centre_;
-    QComboBox* view_;
-    QDoubleSpinBox *width_, *height_, *speed_, *jump_;
-    QSpinBox *frameWidth_, *frameHeight_;
+    Bindings fields_;
     QLabel *place_, *state_, *touched_;
 };
 
