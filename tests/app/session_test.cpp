@@ -2,8 +2,11 @@
 // work in the background, and what escapes as an exception.
 #include "app/window.hpp"
 
+#include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QLineEdit>
 #include <QSlider>
+#include <QSpinBox>
 #include <QSplitter>
 #include <QTimer>
 #include <filesystem>
@@ -15,6 +18,7 @@
 #include "app/tray/tray.hpp"
 #include "app/view/level_view.hpp"
 #include "base/error.hpp"
+#include "edit/homes.hpp"
 #include "edit/levels.hpp"
 #include "level/project.hpp"
 #include "vicinum_level.hpp"
@@ -273,4 +277,44 @@ TEST_CASE("in the narrowest window nothing in the row of tools is cut off", "[ap
             CHECK(label->geometry().right() <= label->parentWidget()->width());
         }
     }
+}
+
+TEST_CASE("the panels of tiles, of the Hand and of Walk show what the document says after undo", "[app][binding]") {
+    Window w;
+    w.stage("stage-cut");
+    const level::Tile tile = w.session().sheet()->tiles.front();
+    w.session().setTiles({tile.id});
+    settle();
+    type(w.find<QSpinBox>("tileChance"), "37");
+    settle();
+    write(w.find<QLineEdit>("tileName"), "Corner post");
+    CHECK(level::TileTable(w.session().project()).find(tile.id).tile->chance == 37);
+    CHECK(level::TileTable(w.session().project()).find(tile.id).tile->name == "Corner post");
+    w.window->setFocus();
+    for (int i = 0; i < 2; ++i) w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.find<QSpinBox>("tileChance")->value() == tile.chance);
+    CHECK(w.find<QLineEdit>("tileName")->text().toStdString() == tile.name);
+
+    w.stage("stage-lay");
+    w.pickMaterial("Clay");
+    const QString home = w.find<QComboBox>("handHome")->currentText();
+    w.choose("handHome", "Marsh");
+    CHECK(edit::home_of(w.session().project(), w.level(), w.session().hand()) == w.layer("Marsh").id);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.find<QComboBox>("handHome")->currentText() == home);
+
+    w.stage("stage-walk");
+    const level::Walker walker = w.level().walker;
+    auto* speed = w.find<QDoubleSpinBox>("walkerSpeed");
+    speed->setFocus();
+    speed->selectAll();
+    QTest::keyClicks(speed, "7.25");
+    QTest::keyClick(speed, Qt::Key_Return);
+    settle();
+    CHECK(w.level().walker.speed == 7.25);
+    CHECK(w.level().walker.width == walker.width); // only what was typed has changed
+    w.window->setFocus();
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.level().walker == walker);
+    CHECK(speed->value() == walker.speed);
 }
