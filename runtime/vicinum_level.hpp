@@ -3,16 +3,20 @@
 //
 // Units: cells and pixels as named; outlines and one-way edges in 1/64 cells; y grows downwards. On an isometric level
 // a cell is a diamond: its x goes right and down on the screen, its y left and down; see Level::corner and
-// picture_place. Errors: load() throws std::runtime_error with the file and what is wrong; nothing is half loaded.
+// picture_place. Errors: load() throws std::runtime_error with the file and what is wrong; nothing is half loaded. A
+// parcel may come from anywhere: what load() returns keeps to vicinum::limits, its indices and boxes hold, and its
+// outlines can be given to a physics library as they are.
 #pragma once
 
 #include <array>
 #include <cstdint>
 #include <filesystem>
 #include <fstream>
+#include <map>
 #include <nlohmann/json.hpp>
 #include <stdexcept>
 #include <string>
+#include <system_error>
 #include <utility>
 #include <vector>
 
@@ -251,6 +255,19 @@ struct Level {
     }
 };
 
+// What load() accepts. What is beyond is refused with its file and place before any memory is taken for it.
+namespace limits {
+inline constexpr std::uintmax_t file_bytes = std::uintmax_t{1} << 30;
+inline constexpr int depth = 64;              // of what is nested in level.json
+inline constexpr int cells = 16384;           // a side of a level
+inline constexpr int cell_pixels = 1024;      // a side of a cell
+inline constexpr int finer = 8;               // cells of a layer in one of the level's, a side
+inline constexpr int frame_pixels = 8192;    // a side of what the game shows
+inline constexpr int pixels = 1 << 26;        // any place or size in pixels, either way from 0
+inline constexpr int units = 1 << 22;         // any coordinate of an outline in 1/64 cells, either way from 0
+inline constexpr std::size_t letters = 65536; // bytes of a text
+} // namespace limits
+
 namespace detail {
 
 using json = nlohmann::json;
@@ -260,37 +277,123 @@ using json = nlohmann::json;
 }
 
 inline std::string bytes_of(const std::filesystem::path& file) {
+    std::error_code trouble;
+    // A pipe or device would be waited for.
+    if (!std::filesystem::is_regular_file(file, trouble)) fail(file, "is not there or no regular file");
+    if (std::filesystem::file_size(file, trouble) > limits::file_bytes || trouble) fail(file, "is too large");
     std::ifstream in(file, std::ios::binary);
     if (!in) fail(file, "cannot be opened");
     return {std::istreambuf_iterator<char>(in), std::istreambuf_iterator<char>()};
 }
 
-inline Vec vec(const json& j) { return {j.at(0).get<int>(), j.at(1).get<int>()}; }
-inline Rect rect(const json& j) {
-    return {j.at(0).get<int>(), j.at(1).get<int>(), j.at(2).get<int>(), j.at(3).get<int>()};
+// The parser calls itself for what is nested, and so would run out of stack.
+inline void check_depth(const std::filesystem::path& file, const std::string& text) {
+    int depth = 0;
+    bool quoted = false;
+    for (std::size_t i = 0; i < text.size(); ++i) {
+        const char c = text[i];
+        if (quoted) {
+            if (c == '\\') ++i;
+            if (c == '"') quoted = false;
+        } else if (c == '"') {
+            quoted = true;
+        } else if (c == '[' || c == '{') {
+            if (++depth > limits::depth) fail(file, "is nested too deep at byte " + std::to_string(i));
+        } else if (c == ']' || c == '}') {
+            --depth;
+        }
+    }
 }
 
-inline Colour colour(const json& j) {
-    const std::string t = j.get<std::string>();
-    const auto part = [&](std::size_t at) {
-        return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16));
-    };
-    return {part(1), part(3), part(5), t.size() > 7 ? part(7) : std::uint8_t{255}};
-}
+// Reads values of level.json; `what` says in an error which one was wrong.
+struct Reader {
+    const std::filesystem::path& file;
 
-// A file of the parcel by its plain name; names that lead elsewhere are refused.
-inline std::string plain_name(const std::filesystem::path& file, const json& j) {
-    std::string name = j.get<std::string>();
-    // Also what only another system takes for a way to another folder, or to a drive.
-    if (name.empty() || name.find_first_of(std::string("/\\:\0", 4)) != std::string::npos || name == "." ||
-        name == "..")
-        fail(file, "\"" + name + "\" is no file name");
-    return name;
-}
+    [[noreturn]] void refuse(const std::string& what, const std::string& why) const { fail(file, what + " " + why); }
+    const json& of(const json& j, const char* key) const {
+        if (!j.is_object()) refuse(std::string("what should hold \"") + key + "\"", "is no object");
+        const auto at = j.find(key);
+        if (at == j.end()) refuse(std::string("\"") + key + "\"", "is missing");
+        return *at;
+    }
+    // The entries of a list; none where it may be missing and is.
+    const json& list(const json& j, const char* key, bool needed = true) const {
+        static const json none = json::array();
+        if (!needed && !j.contains(key)) return none;
+        const json& all = of(j, key);
+        if (!all.is_array()) refuse(std::string("\"") + key + "\"", "is no list");
+        return all;
+    }
+    std::int64_t whole(const json& j, std::int64_t least, std::int64_t most, const char* what) const {
+        if (!j.is_number_integer()) refuse(what, "is no whole number");
+        const bool huge = j.is_number_unsigned() && j.get<std::uint64_t>() > std::uint64_t{INT64_MAX};
+        const std::int64_t v = huge ? INT64_MAX : j.get<std::int64_t>();
+        if (v < least || v > most)
+            refuse(what, "is not between " + std::to_string(least) + " and " + std::to_string(most));
+        return v;
+    }
+    int number(const json& j, int least, int most, const char* what) const {
+        return static_cast<int>(whole(j, least, most, what));
+    }
+    std::uint32_t id(const json& j) const {
+        return static_cast<std::uint32_t>(whole(of(j, "id"), 0, UINT32_MAX, "an id"));
+    }
+    double real(const json& j, double least, double most, const char* what) const {
+        if (!j.is_number()) refuse(what, "is no number");
+        const double v = j.get<double>();
+        if (!(v >= least && v <= most)) refuse(what, "is out of range");
+        return v;
+    }
+    bool yes(const json& j, const char* key) const {
+        const json& v = of(j, key);
+        if (!v.is_boolean()) refuse(std::string("\"") + key + "\"", "is neither true nor false");
+        return v.get<bool>();
+    }
+    std::string text(const json& v, const char* what) const {
+        if (!v.is_string()) refuse(what, "is no text");
+        const auto& t = v.get_ref<const std::string&>();
+        if (t.size() > limits::letters) refuse(what, "is too long");
+        return t;
+    }
+    std::string text(const json& j, const char* key, const char* fallback) const {
+        return fallback && !j.contains(key) ? std::string(fallback) : text(of(j, key), key);
+    }
+    Vec vec(const json& j, int least, int most, const char* what) const {
+        if (!j.is_array() || j.size() != 2) refuse(what, "are not two numbers");
+        return {number(j[0], least, most, what), number(j[1], least, most, what)};
+    }
+    Vec size(const json& j, int most, const char* what) const { return vec(j, 1, most, what); }
+    Vec place(const json& j, const char* what) const { return vec(j, -limits::pixels, limits::pixels, what); }
+    Rect rect(const json& j, int least, int most, const char* what) const {
+        if (!j.is_array() || j.size() != 4) refuse(what, "are not four numbers");
+        return {number(j[0], least, most, what), number(j[1], least, most, what), number(j[2], 0, most, what),
+                number(j[3], 0, most, what)};
+    }
+    // "#rrggbb" or "#rrggbbaa"
+    Colour colour(const json& j) const {
+        const std::string t = text(j, "a colour");
+        const bool good = (t.size() == 7 || t.size() == 9) && t[0] == '#' &&
+                          t.find_first_not_of("0123456789abcdefABCDEF", 1) == std::string::npos;
+        if (!good) refuse("\"" + t + "\"", "is no colour");
+        const auto part = [&](std::size_t at) {
+            return static_cast<std::uint8_t>(std::stoi(t.substr(at, 2), nullptr, 16));
+        };
+        return {part(1), part(3), part(5), t.size() > 7 ? part(7) : std::uint8_t{255}};
+    }
+    // A file of the parcel by its plain name; names that lead elsewhere are refused.
+    std::string plain_name(const json& j) const {
+        std::string name = text(j, "a file name");
+        // Also what only another system takes for a way to another folder, or to a drive.
+        if (name.empty() || name.find_first_of(std::string("/\\:\0", 4)) != std::string::npos || name == "." ||
+            name == "..")
+            refuse("\"" + name + "\"", "is no file name");
+        return name;
+    }
+};
 
 inline std::vector<Cell> cells_of(const std::filesystem::path& file, const Rect& box, std::size_t tiles) {
     const std::string raw = bytes_of(file);
-    if (box.w < 0 || box.h < 0 || raw.size() != std::size_t(box.w) * std::size_t(box.h) * 4)
+    if (raw.size() != std::uint64_t(box.w) * std::uint64_t(box.h) * 4)
         fail(file, "has not the size that the level says");
     std::vector<Cell> cells(raw.size() / 4);
     for (std::size_t i = 0; i < cells.size(); ++i) {
@@ -303,59 +406,216 @@ inline std::vector<Cell> cells_of(const std::filesystem::path& file, const Rect&
     return cells;
 }
 
-inline std::vector<Outline> outlines_of(const std::filesystem::path& file, const json& list) {
+// A physics library takes no points at one place and none between two others on a line.
+inline void check_corners(const Reader& read, const std::vector<Vec>& points) {
+    if (points.size() < 3) read.refuse("an outline", "has fewer than three points");
+    for (std::size_t i = 0; i < points.size(); ++i) {
+        const Vec a = points[i], b = points[(i + 1) % points.size()], c = points[(i + 2) % points.size()];
+        const std::int64_t cross = std::int64_t(b.x - a.x) * (c.y - b.y) - std::int64_t(b.y - a.y) * (c.x - b.x);
+        if (cross == 0)
+            read.refuse("an outline's point " + std::to_string(b.x) + ", " + std::to_string(b.y),
+                        "lies on its neighbours' line");
+    }
+}
+
+inline std::vector<Outline> outlines_of(const Reader& read, const json& list) {
     std::vector<Outline> out;
     for (const json& o : list) {
         Outline outline;
-        outline.hole = o.at("hole");
-        const json& points = o.at("points");
+        outline.hole = read.yes(o, "hole");
+        const json& points = read.list(o, "points");
+        if (points.size() % 2 != 0) read.refuse("an outline", "has half a point");
         for (std::size_t i = 0; i + 1 < points.size(); i += 2)
-            outline.points.push_back({points[i].get<int>(), points[i + 1].get<int>()});
-        if (outline.points.size() < 3) fail(file, "an outline has fewer than three points");
+            outline.points.push_back({read.number(points[i], -limits::units, limits::units, "an outline's x"),
+                                      read.number(points[i + 1], -limits::units, limits::units, "an outline's y")});
+        check_corners(read, outline.points);
         out.push_back(std::move(outline));
     }
     return out;
 }
 
-inline std::vector<OneWay> one_way_of(const json& list) {
+inline std::vector<OneWay> one_way_of(const Reader& read, const json& list) {
     std::vector<OneWay> out;
-    for (const json& e : list) out.push_back({vec(e.at("from")), vec(e.at("to")), e.at("side")});
+    for (const json& e : list) {
+        OneWay edge{read.vec(read.of(e, "from"), -limits::units, limits::units, "a one-way edge"),
+                    read.vec(read.of(e, "to"), -limits::units, limits::units, "a one-way edge"),
+                    read.text(read.of(e, "side"), "a side")};
+        if (edge.from.x == edge.to.x && edge.from.y == edge.to.y) read.refuse("a one-way edge", "has no length");
+        if (edge.side != "north" && edge.side != "east" && edge.side != "south" && edge.side != "west")
+            read.refuse("\"" + edge.side + "\"", "is no side");
+        out.push_back(std::move(edge));
+    }
     return out;
 }
 
-inline Layer layer_of(const std::filesystem::path& file, const json& j, const Level& level) {
+inline Layer layer_of(const Reader& read, const json& j, const Level& level) {
     Layer out;
-    out.id = j.at("id");
-    out.name = j.at("name");
-    out.kind = j.at("kind");
-    out.shown = j.at("shown");
-    out.opacity = j.at("opacity");
-    out.cell_size = j.contains("cell") ? vec(j.at("cell")) : level.cell;
-    if (out.cell_size.x < 1 || out.cell_size.y < 1) fail(file, "a layer's cells have no size");
-    if (j.contains("tint")) out.tint = colour(j.at("tint"));
+    out.id = read.id(j);
+    out.name = read.text(read.of(j, "name"), "a layer's name");
+    out.kind = read.text(read.of(j, "kind"), "a layer's kind");
+    out.shown = read.yes(j, "shown");
+    out.opacity = read.real(read.of(j, "opacity"), 0, 1, "an opacity");
+    out.cell_size = j.contains("cell") ? read.size(j["cell"], limits::cell_pixels, "a layer's cells") : level.cell;
+    if (j.contains("tint")) out.tint = read.colour(j["tint"]);
     if (j.contains("parallax")) {
-        out.parallax_x = j.at("parallax").at(0);
-        out.parallax_y = j.at("parallax").at(1);
+        const json& p = read.list(j, "parallax");
+        if (p.size() != 2) read.refuse("a parallax", "are not two numbers");
+        out.parallax_x = read.real(p[0], 0, 1000, "a parallax");
+        out.parallax_y = read.real(p[1], 0, 1000, "a parallax");
     }
-    if (j.contains("shift")) out.shift = vec(j.at("shift"));
+    if (j.contains("shift")) out.shift = read.vec(j["shift"], -limits::cell_pixels, limits::cell_pixels, "a shift");
     if (out.kind == "tiles") {
-        out.solid = j.at("solid");
-        out.collision_class = j.value("collision_class", std::string());
-        const json& cells = j.at("cells");
-        out.box = rect(cells.at("box"));
-        if (out.box.w > 0)
-            out.cells = cells_of(level.folder / plain_name(file, cells.at("file")), out.box, level.tiles.size());
+        out.solid = read.yes(j, "solid");
+        out.collision_class = read.text(j, "collision_class", "");
+        const json& cells = read.of(j, "cells");
+        out.box = read.rect(read.of(cells, "box"), 0, limits::cells * limits::finer, "a layer's box");
+        if (out.box.x + out.box.w > level.size.x * limits::finer ||
+            out.box.y + out.box.h > level.size.y * limits::finer)
+            read.refuse("a layer's box", "lies beyond the level");
+        if (out.box.w > 0 && out.box.h > 0)
+            out.cells = cells_of(level.folder / read.plain_name(read.of(cells, "file")), out.box, level.tiles.size());
+        else
+            out.box = {};
     } else if (out.kind == "props") {
-        for (const json& p : j.at("props")) {
-            Prop prop{p.at("id"), p.at("kind"), vec(p.at("at")), p.at("mirrored")};
-            if (prop.kind >= level.prop_kinds.size()) fail(file, "a prop is of a kind that the level does not have");
-            out.props.push_back(prop);
+        for (const json& p : read.list(j, "props")) {
+            const std::int64_t kind = read.whole(read.of(p, "kind"), 0, INT32_MAX, "a prop's kind");
+            if (static_cast<std::size_t>(kind) >= level.prop_kinds.size())
+                read.refuse("a prop", "is of a kind that the level does not have");
+            out.props.push_back({read.id(p), static_cast<std::size_t>(kind),
+                                 read.place(read.of(p, "at"), "a prop's place"), read.yes(p, "mirrored")});
         }
     } else if (out.kind == "backdrop") {
-        out.image = plain_name(file, j.at("image"));
+        out.image = read.plain_name(read.of(j, "image"));
     } else {
-        fail(file, "unknown kind of layer \"" + out.kind + "\"");
+        read.refuse("\"" + out.kind + "\"", "is no kind of layer");
     }
+    return out;
+}
+
+inline Tile tile_of(const Reader& read, const json& t) {
+    Tile tile;
+    tile.id = read.id(t);
+    tile.atlas = read.rect(read.of(t, "box"), 0, limits::pixels, "a tile's box");
+    if (tile.atlas.w < 1 || tile.atlas.h < 1) read.refuse("a tile's box", "is empty");
+    tile.name = read.text(read.of(t, "name"), "a tile's name");
+    tile.shape = read.text(read.of(t, "shape"), "a tile's shape");
+    if (t.contains("block")) {
+        const json& b = t["block"];
+        tile.cells = read.size(read.of(b, "cells"), 64, "a block's cells");
+        tile.pivot = read.vec(read.of(b, "pivot"), 0, 63, "a block's pivot");
+        tile.offset = read.vec(read.of(b, "offset"), -1024, 1024, "a block's offset");
+        tile.stands = read.number(read.of(b, "stands"), 0, tile.cells.y - 1, "how far a block stands up");
+        if (tile.pivot.x >= tile.cells.x || tile.pivot.y >= tile.cells.y)
+            read.refuse("a block's pivot", "is none of its cells");
+    }
+    for (const json& tag : read.list(t, "tags", false)) tile.tags.push_back(read.text(tag, "a tag"));
+    tile.notes = t.value("notes", json::object());
+    if (!tile.notes.is_object()) read.refuse("a tile's notes", "are no object");
+    for (const json& part : read.list(t, "polygons", false)) {
+        if (!part.is_array() || part.size() < 3) read.refuse("a shape", "has fewer than three corners");
+        tile.polygons.emplace_back();
+        for (const json& corner : part) tile.polygons.back().push_back(read.vec(corner, 0, 16, "a corner of a shape"));
+    }
+    return tile;
+}
+
+// Frames name tiles that may come later in the list.
+inline void read_frames(const Reader& read, const json& tiles, Level& level) {
+    std::map<std::uint32_t, std::size_t> by_id;
+    for (std::size_t i = 0; i < level.tiles.size(); ++i) by_id.emplace(level.tiles[i].id, i);
+    for (std::size_t i = 0; i < level.tiles.size(); ++i)
+        for (const json& f : read.list(tiles[i], "frames", false)) {
+            if (!f.is_array() || f.size() != 2) read.refuse("a frame", "is not a tile and a time");
+            const auto which =
+                by_id.find(static_cast<std::uint32_t>(read.whole(f[0], 0, UINT32_MAX, "a frame's tile")));
+            if (which == by_id.end()) read.refuse("a frame", "names a tile that is not there");
+            level.tiles[i].frames.push_back({which->second, read.number(f[1], 1, 1 << 24, "a frame's time")});
+        }
+}
+
+inline PropKind kind_of(const Reader& read, const json& k) {
+    PropKind kind;
+    kind.id = read.id(k);
+    kind.name = read.text(read.of(k, "name"), "the name of a kind of prop");
+    kind.atlas = read.rect(read.of(k, "box"), 0, limits::pixels, "a prop's box");
+    if (kind.atlas.w < 1 || kind.atlas.h < 1) read.refuse("a prop's box", "is empty");
+    kind.pivot = read.place(read.of(k, "pivot"), "a pivot");
+    kind.foot = read.rect(read.of(k, "foot"), -limits::pixels, limits::pixels, "a foot");
+    kind.blocks = read.yes(k, "blocks");
+    for (const json& p : read.list(k, "pieces", false))
+        kind.pieces.push_back({read.plain_name(read.of(p, "file")), read.place(read.of(p, "at"), "a piece's place")});
+    return kind;
+}
+
+// Width and height of a PNG picture as its header says them; 0 × 0 where it is none.
+inline Vec png_size(const std::filesystem::path& file) {
+    std::error_code trouble;
+    if (!std::filesystem::is_regular_file(file, trouble)) return {};
+    std::ifstream in(file, std::ios::binary);
+    unsigned char head[24] = {};
+    if (!in.read(reinterpret_cast<char*>(head), sizeof head) || head[1] != 'P' || head[2] != 'N' || head[3] != 'G')
+        return {};
+    const auto number = [&](int at) {
+        const std::uint32_t v = (std::uint32_t(head[at]) << 24) | (std::uint32_t(head[at + 1]) << 16) |
+                                (std::uint32_t(head[at + 2]) << 8) | std::uint32_t(head[at + 3]);
+        return v > std::uint32_t(limits::pixels) ? 0 : static_cast<int>(v);
+    };
+    return {number(16), number(20)};
+}
+
+// Boxes of tiles, and of props that are not in pieces, lie in the atlas.
+inline void check_atlas(const Reader& read, const Level& level) {
+    const Vec size = png_size(level.folder / level.atlas);
+    const auto check = [&](const Rect& box, const std::string& name) {
+        if (box.x + std::int64_t{box.w} > size.x || box.y + std::int64_t{box.h} > size.y)
+            read.refuse("the box of \"" + name + "\"", "lies outside " + level.atlas);
+    };
+    for (const Tile& t : level.tiles) check(t.atlas, t.name.empty() ? std::to_string(t.id) : t.name);
+    for (const PropKind& k : level.prop_kinds)
+        if (k.pieces.empty()) check(k.atlas, k.name);
+}
+
+inline void read_head(const Reader& read, const json& j, Level& out) {
+    out.id = read.text(read.of(j, "id"), "the level's id");
+    out.name = read.text(read.of(j, "name"), "the level's name");
+    out.from_the_side = read.text(read.of(j, "view"), "the view") == "side";
+    out.size = read.size(read.of(j, "size"), limits::cells, "the level's size");
+    out.cell = read.size(read.of(j, "cell"), limits::cell_pixels, "a cell's size");
+    const std::string lattice = read.text(j, "lattice", "square");
+    if (lattice != "square" && lattice != "isometric") read.refuse("\"" + lattice + "\"", "is no lattice");
+    out.isometric = lattice == "isometric";
+    if (j.contains("unit")) out.unit = read.number(j["unit"], 1, limits::pixels, "the engine's unit");
+    out.ground = read.colour(read.of(j, "ground"));
+    out.frame = read.size(read.of(j, "frame"), limits::frame_pixels, "the frame");
+    out.atlas = read.plain_name(read.of(read.of(j, "atlas"), "file"));
+    for (const json& n : read.list(j, "side_notes", false)) out.side_notes.push_back(read.text(n, "a note's name"));
+    for (const json& m : read.list(j, "marks"))
+        out.marks.push_back({read.id(m), read.text(read.of(m, "name"), "a mark's name"),
+                             read.text(read.of(m, "kind"), "a mark's kind"),
+                             read.rect(read.of(m, "cells"), -limits::cells, 2 * limits::cells, "a mark's cells")});
+    const json& w = read.of(j, "walker");
+    const Vec size = read.size(read.of(w, "size"), 64 * kUnit, "the walker's size");
+    out.walker = {size.x, size.y, read.real(read.of(w, "speed"), 0, 1000, "the walker's speed"),
+                  read.real(read.of(w, "jump"), 0, 1000, "how high the walker jumps")};
+}
+
+inline Level level_of(const std::filesystem::path& folder, const Reader& read, const json& j) {
+    Level out;
+    out.folder = folder;
+    read_head(read, j, out);
+    const json& tiles = read.list(j, "tiles");
+    for (const json& t : tiles) out.tiles.push_back(tile_of(read, t));
+    read_frames(read, tiles, out);
+    for (const json& k : read.list(j, "prop_kinds")) out.prop_kinds.push_back(kind_of(read, k));
+    for (const json& l : read.list(j, "layers")) out.layers.push_back(layer_of(read, l, out));
+    out.plane = read.number(read.of(j, "plane"), 0, static_cast<int>(out.layers.size()), "the walker's plane");
+    out.outlines = outlines_of(read, read.list(j, "outlines"));
+    out.one_way = one_way_of(read, read.list(j, "one_way"));
+    for (const json& c : read.list(j, "collision_classes", false))
+        out.collision_classes.push_back({read.text(read.of(c, "name"), "a collision class"),
+                                         outlines_of(read, read.list(c, "outlines")),
+                                         one_way_of(read, read.list(c, "one_way"))});
+    check_atlas(read, out);
     return out;
 }
 
@@ -365,77 +625,15 @@ inline Level load(const std::filesystem::path& folder) {
     using namespace detail;
     const std::filesystem::path file = folder / "level.json";
     const std::string text = bytes_of(file);
+    check_depth(file, text);
+    const Reader read{file};
     try {
         const json j = json::parse(text);
-        if (j.at("format") != "vicinum-parcel") fail(file, "is no Vicinum parcel");
-        if (j.at("version").get<int>() > kParcelVersion) fail(file, "was built by a newer Vicinum");
-        Level out;
-        out.folder = folder;
-        out.id = j.at("id");
-        out.name = j.at("name");
-        out.from_the_side = j.at("view") == "side";
-        out.size = vec(j.at("size"));
-        out.cell = vec(j.at("cell"));
-        const std::string lattice = j.value("lattice", std::string("square"));
-        if (lattice != "square" && lattice != "isometric") fail(file, "unknown lattice \"" + lattice + "\"");
-        out.isometric = lattice == "isometric";
-        out.unit = j.value("unit", 16);
-        if (out.unit < 1) fail(file, "the engine's unit is less than a pixel");
-        out.ground = colour(j.at("ground"));
-        out.frame = vec(j.at("frame"));
-        out.plane = j.at("plane");
-        out.atlas = plain_name(file, j.at("atlas").at("file"));
-        for (const json& t : j.at("tiles")) {
-            Tile tile{t.at("id"), rect(t.at("box")), t.at("name"), t.at("shape"), {1, 1}, {}, {}, 0, {}, {}, {}, {}};
-            if (t.contains("block")) {
-                const json& b = t.at("block");
-                tile.cells = vec(b.at("cells"));
-                tile.pivot = vec(b.at("pivot"));
-                tile.offset = vec(b.at("offset"));
-                tile.stands = b.at("stands");
-                if (tile.cells.x < 1 || tile.cells.y < 1 || tile.cells.x > 64 || tile.cells.y > 64)
-                    fail(file, "a block has no or too many cells");
-            }
-            tile.tags = t.value("tags", std::vector<std::string>());
-            tile.notes = t.value("notes", nlohmann::json::object());
-            for (const json& part : t.value("polygons", json::array())) {
-                tile.polygons.emplace_back();
-                for (const json& corner : part) tile.polygons.back().push_back(vec(corner));
-            }
-            out.tiles.push_back(std::move(tile));
-        }
-        out.side_notes = j.value("side_notes", std::vector<std::string>());
-        // Frames name tiles that may come later in the list.
-        for (std::size_t i = 0; i < out.tiles.size(); ++i)
-            for (const json& f : j.at("tiles")[i].value("frames", json::array())) {
-                std::size_t which = 0;
-                while (which < out.tiles.size() && out.tiles[which].id != f.at(0).get<std::uint32_t>()) ++which;
-                if (which == out.tiles.size()) fail(file, "a frame names a tile that is not there");
-                if (f.at(1).get<int>() < 1) fail(file, "a frame is shown for no time");
-                out.tiles[i].frames.push_back({which, f.at(1)});
-            }
-        for (const json& k : j.at("prop_kinds")) {
-            PropKind kind{
-                k.at("id"), k.at("name"), rect(k.at("box")), vec(k.at("pivot")), rect(k.at("foot")), k.at("blocks"),
-                {}};
-            for (const json& p : k.value("pieces", json::array()))
-                kind.pieces.push_back({plain_name(file, p.at("file")), vec(p.at("at"))});
-            out.prop_kinds.push_back(std::move(kind));
-        }
-        for (const json& l : j.at("layers")) out.layers.push_back(layer_of(file, l, out));
-        out.outlines = outlines_of(file, j.at("outlines"));
-        out.one_way = one_way_of(j.at("one_way"));
-        for (const json& c : j.value("collision_classes", json::array()))
-            out.collision_classes.push_back(
-                {c.at("name"), outlines_of(file, c.at("outlines")), one_way_of(c.at("one_way"))});
-        for (const json& m : j.at("marks"))
-            out.marks.push_back({m.at("id"), m.at("name"), m.at("kind"), rect(m.at("cells"))});
-        const json& w = j.at("walker");
-        out.walker = {w.at("size").at(0), w.at("size").at(1), w.at("speed"), w.at("jump")};
-        return out;
-    } catch (const nlohmann::json::exception& e) {
-        fail(file, std::string("is damaged: ") + e.what());
-    } catch (const std::logic_error& e) { // from reading colours
+        if (!j.is_object() || j.value("format", json()) != "vicinum-parcel") fail(file, "is no Vicinum parcel");
+        if (read.whole(read.of(j, "version"), 1, INT32_MAX, "the version") > kParcelVersion)
+            fail(file, "was built by a newer Vicinum");
+        return level_of(folder, read, j);
+    } catch (const json::exception& e) {
         fail(file, std::string("is damaged: ") + e.what());
     }
 }

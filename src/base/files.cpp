@@ -1,64 +1,103 @@
 #include "base/files.hpp"
 
 #include <fcntl.h>
+#include <sys/stat.h>
 #include <unistd.h>
 
 #include <cerrno>
+#include <cstdio>
 #include <cstring>
-#include <fstream>
+#include <random>
 
 #include "base/error.hpp"
 
 namespace vic {
 
+namespace {
+
+// Closes what was opened, however its function is left.
+struct Handle {
+    explicit Handle(int opened) : number(opened) {}
+    ~Handle() {
+        if (number >= 0) ::close(number);
+    }
+    Handle(const Handle&) = delete;
+    Handle& operator=(const Handle&) = delete;
+    int number;
+};
+
+[[noreturn]] void cannot_open(const fs::path& file, int why) {
+    if (why == ENOENT || why == ENOTDIR) throw InputError("There is no such file", file.string(), "", "Check the path");
+    if (why == EACCES || why == EPERM)
+        throw InputError("The file may not be read", file.string(), "", "Check who may read it");
+    throw InputError(say("The file cannot be opened: %1", std::strerror(why)), file.string(), "",
+                     "Check the disk and try again");
+}
+
+// A name beside `file` that nobody has. Nobody can have put a link there either: it is opened so that it is new.
+int open_beside(const fs::path& file, fs::path& name) {
+    std::random_device random;
+    for (int tries = 0; tries < 100; ++tries) {
+        char mark[20];
+        std::snprintf(mark, sizeof mark, ".%08x%08x", static_cast<unsigned>(random()), static_cast<unsigned>(random()));
+        name = file.string() + mark + ".part";
+        const int out = ::open(name.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0644);
+        if (out >= 0 || errno != EEXIST) return out;
+    }
+    return -1;
+}
+
+} // namespace
+
 std::string read_file(const fs::path& file, std::uintmax_t limit) {
-    std::error_code trouble;
-    const auto status = fs::status(file, trouble);
-    if (trouble || status.type() == fs::file_type::not_found)
-        throw InputError("There is no such file", file.string(), "", "Check the path");
-    if (fs::is_directory(status))
+    // Opening a pipe would wait for whoever writes into it.
+    const Handle in(::open(file.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC));
+    if (in.number < 0) cannot_open(file, errno);
+    struct stat found {};
+    if (::fstat(in.number, &found) != 0) cannot_open(file, errno);
+    if (S_ISDIR(found.st_mode))
         throw InputError("This is a folder, not a file", file.string(), "", "Name the file itself");
-    const auto size = fs::file_size(file, trouble);
-    if (!trouble && size > limit)
+    if (!S_ISREG(found.st_mode))
+        throw InputError("This is no file but a pipe, a device or a socket", file.string(), "", "Name a real file");
+    const auto size = static_cast<std::uintmax_t>(found.st_size);
+    if (size > limit)
         throw InputError(say("The file is too large: %1 bytes", size), file.string(), "",
                          say("At most %1 bytes are read", limit));
-    std::ifstream in(file, std::ios::binary);
-    if (!in) throw InputError("The file cannot be opened", file.string(), "", "Check who may read it");
-    std::string bytes;
-    bytes.resize(trouble ? 0 : size);
-    in.read(bytes.data(), static_cast<std::streamsize>(bytes.size()));
-    if (in.bad() || static_cast<std::size_t>(in.gcount()) != bytes.size())
-        throw InputError("The file could not be read to its end", file.string(), "", "Check the disk and try again");
+    std::string bytes(size, '\0');
+    for (std::size_t done = 0; done < bytes.size();) {
+        const ssize_t n = ::read(in.number, bytes.data() + done, bytes.size() - done);
+        if (n < 0 && errno == EINTR) continue;
+        if (n <= 0)
+            throw InputError("The file could not be read to its end", file.string(), "",
+                             "Check the disk and try again");
+        done += static_cast<std::size_t>(n);
+    }
     return bytes;
 }
 
 void write_file(const fs::path& file, std::string_view bytes) {
-    const fs::path temporary = file.string() + ".part";
-    const auto failed = [&](const Text& doing) {
-        const std::string reason = std::strerror(errno);
+    fs::path temporary;
+    const auto failed = [&](const Text& doing, int why) {
         std::error_code ignored;
-        fs::remove(temporary, ignored);
-        throw InputError(say("%1: %2", doing, reason), file.string(), "",
+        if (!temporary.empty()) fs::remove(temporary, ignored);
+        throw InputError(say("%1: %2", doing, std::strerror(why)), file.string(), "",
                          "Check the free space and who may write there");
     };
-    const int out = ::open(temporary.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, 0644);
-    if (out < 0) failed("The file cannot be written");
+    const Handle out(open_beside(file, temporary));
+    if (out.number < 0) {
+        const int why = errno;
+        temporary.clear();
+        failed("The file cannot be written", why);
+    }
     std::size_t done = 0;
     while (done < bytes.size()) {
-        const ssize_t n = ::write(out, bytes.data() + done, bytes.size() - done);
+        const ssize_t n = ::write(out.number, bytes.data() + done, bytes.size() - done);
         if (n < 0 && errno == EINTR) continue;
-        if (n < 0) {
-            ::close(out);
-            failed("The file cannot be written");
-        }
+        if (n < 0) failed("The file cannot be written", errno);
         done += static_cast<std::size_t>(n);
     }
-    if (::fsync(out) != 0) {
-        ::close(out);
-        failed("The file cannot be flushed");
-    }
-    ::close(out);
-    if (::rename(temporary.c_str(), file.c_str()) != 0) failed("The file cannot be put in place");
+    if (::fsync(out.number) != 0) failed("The file cannot be flushed", errno);
+    if (::rename(temporary.c_str(), file.c_str()) != 0) failed("The file cannot be put in place", errno);
 }
 
 fs::path inside(const fs::path& root, const std::string& relative, const std::string& said_in, const Text& where) {
@@ -67,16 +106,25 @@ fs::path inside(const fs::path& root, const std::string& relative, const std::st
     };
     const fs::path path(relative);
     if (relative.empty()) refuse("A path is empty");
+    if (relative.find('\0') != std::string::npos) refuse("A path has a NUL in it");
     if (path.is_absolute()) refuse(say("The path \"%1\" is absolute", relative));
     for (const auto& part : path)
         if (part == "..") refuse(say("The path \"%1\" leads upwards", relative));
-    fs::path whole = root / path;
-    std::error_code trouble;
-    const fs::path real_root = fs::weakly_canonical(root, trouble);
-    const fs::path real = fs::weakly_canonical(whole, trouble);
-    const auto [end, rest] = std::mismatch(real_root.begin(), real_root.end(), real.begin(), real.end());
-    if (trouble || end != real_root.end()) refuse(say("The path \"%1\" follows a link out of the project", relative));
-    return whole;
+    // Links are refused wherever they lead: what is copied, sent or unpacked with a project is its folder alone.
+    fs::path whole = root;
+    for (const auto& part : path) {
+        whole /= part;
+        std::error_code trouble;
+        const fs::file_status status = fs::symlink_status(whole, trouble);
+        if (status.type() == fs::file_type::not_found) break;
+        if (status.type() == fs::file_type::symlink)
+            throw InputError(say("\"%1\" is a link, and projects hold none", part.string()), whole.string(), where,
+                             "Put the file or folder itself in its place");
+        if (trouble)
+            throw InputError(say("This cannot be looked at: %1", trouble.message()), whole.string(), where,
+                             "Check who may read the project's folder");
+    }
+    return root / path;
 }
 
 void flush_folder(const fs::path& folder) {

@@ -12,14 +12,17 @@ namespace vic {
 
 namespace fs = std::filesystem;
 
-// The file's bytes. Throws InputError where it cannot be read or is larger than `limit` bytes.
+// The file's bytes. Throws InputError where it cannot be read, is no regular file (a pipe would be waited for) or is
+// larger than `limit` bytes. A link is followed: see inside() for those that may not be.
 std::string read_file(const fs::path& file, std::uintmax_t limit = 1ULL << 30);
 
-// Writes to a temporary name beside `file`, flushes to the disk, renames. Throws InputError; then `file` is as it was.
+// Writes to a new file with a random name beside `file`, flushes it to the disk, renames it. A link in the place of
+// `file` is replaced, not followed. Throws InputError; then `file` is as it was.
 void write_file(const fs::path& file, std::string_view bytes);
 
-// The place of `relative` inside `root`. Throws InputError for an empty or absolute path, for one with "..", and for
-// one whose links lead outside. `said_in` and `where` name the place that holds the path, for the error.
+// The place of `relative` inside `root`, which need not exist. Throws InputError for an empty or absolute path, for one
+// with ".." and for one that goes through a link or is one, wherever that leads; of `root` itself nothing is asked.
+// `said_in` and `where` name the place that holds the path, for the error.
 fs::path inside(const fs::path& root, const std::string& relative, const std::string& said_in, const Text& where);
 
 // Flushes a folder's list of names to the disk, so that a rename in it survives a power cut.

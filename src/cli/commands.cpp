@@ -4,6 +4,7 @@
 #include <cctype>
 #include <cmath>
 
+#include "base/lock.hpp"
 #include "edit/sheets.hpp"
 #include "findings/check.hpp"
 #include "outline/convex.hpp"
@@ -256,6 +257,7 @@ Outcome make_project(const std::string& dir, const std::string& name) {
 }
 
 Outcome add_sheet(const SheetOptions& o) {
+    const FolderLock lock(o.project, FolderLock::For::writing); // from reading to saving, that nothing is lost between
     level::Project project = store::load(o.project);
     const Image image = sheet::read_png(o.image);
     level::Cut cut;
@@ -293,6 +295,7 @@ Outcome add_level(const LevelOptions& o) {
                          say("1 to %1 a side", level::kMostCells));
     if (!in_range(o.cell, 1024))
         throw InputError(say("A cell cannot have %1 pixels", size_text(o.cell)), "", "--cell", "1 to 1024 a side");
+    const FolderLock lock(o.project, FolderLock::For::writing); // from reading to saving, that nothing is lost between
     level::Project project = store::load(o.project);
     const level::Project before = project;
     level::Level level = level::make_level(project, o.name, o.size, o.cell,

@@ -11,6 +11,7 @@
 #include "base/lattice.hpp"
 #include "level/blockers.hpp"
 #include "level/grid.hpp"
+#include "level/limits.hpp"
 #include "level/plan.hpp"
 #include "level/props.hpp"
 #include "level/sheet.hpp"

@@ -10,7 +10,7 @@
 namespace vic::sheet {
 
 inline constexpr int kMostSide = 16384;              // pixels a side
-inline constexpr std::int64_t kMostPixels = 1 << 27; // 134 million
+inline constexpr std::int64_t kMostPixels = 1 << 26; // 67 million, 256 MiB in memory
 
 // Any PNG: grey, RGB, palette, with or without alpha, 1 to 16 bits (16 are rounded to 8), interlaced or not.
 // Throws InputError naming `file` for what is no PNG, is damaged or cut off, or is larger than the limits above; the

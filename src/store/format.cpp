@@ -182,6 +182,7 @@ Tile read_tile(const Field& f, const Project& project, std::set<TileId>& taken) 
     if (t.id >= next_tile) f["id"].refuse("The tile number is not below \"next_tile\"");
     if (!taken.insert(t.id).second) f["id"].refuse(say("Two tiles have the number %1", t.id));
     t.box = f["box"].box(0, sheet::kMostSide);
+    if (t.box.empty()) f["box"].refuse("The box is empty");
     if (f.has("name")) t.name = f["name"].text();
     if (f.has("chance")) t.chance = f["chance"].number(0, 1000);
     if (f.has("shape")) t.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
@@ -240,8 +241,10 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     if (f.has("smooth")) s.smooth = f["smooth"].yes();
     if (f.has("composed")) s.composed = read_composed(f["composed"], project.next_tile);
     if (f.has("parts"))
-        for (const Field& p : f["parts"].list(1U << 20))
+        for (const Field& p : f["parts"].list(1U << 20)) {
             s.parts.push_back({p["name"].text(), p["box"].box(0, sheet::kMostSide)});
+            if (s.parts.back().box.empty()) p["box"].refuse("The box is empty");
+        }
     if (f.has("credits")) {
         const Field c = f["credits"];
         const auto text = [&](const char* key) { return c.has(key) ? c[key].text() : std::string(); };
@@ -348,7 +351,7 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
     l.shown = f["shown"].yes();
     l.locked = f["locked"].yes();
     l.opacity = f["opacity"].number(0, 100);
-    if (f.has("collision_class")) l.collision_class = f["collision_class"].text(64);
+    if (f.has("collision_class")) l.collision_class = f["collision_class"].text(4 * kMostClassLetters);
     l.content = read_content(f, static_cast<LayerKind>(f["kind"].word(layer_kind_words())), project, cells);
     read_layer_settings(f, l);
     return l;
@@ -550,7 +553,7 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     if (level.lattice != LatticeKind::square && level.view != View::from_above)
         root["lattice"].refuse("An isometric level is seen from above");
     level.ground = root["ground"].colour();
-    level.frame = root["frame"].size(1, 1 << 16);
+    level.frame = root["frame"].size(1, kMostFrame);
     const Field walker = root["walker"];
     level.walker = {walker["width"].number(1, 64 * 64), walker["height"].number(1, 64 * 64),
                     walker["speed"].real(0, 1000), walker["jump"].real(0, 1000)};

@@ -131,7 +131,7 @@ void read_layer_settings(const Field& f, Layer& l) {
         l.shift = f["shift"].point(-1, 1);
         if (l.solid() && l.shift != Point{}) f["shift"].refuse("A layer that blocks lies on the lattice");
     }
-    if (f.has("group")) l.group = f["group"].text(256);
+    if (f.has("group")) l.group = f["group"].text(4 * kMostNameLetters);
     if (f.has("overlay_of") && !l.tiles()) f["overlay_of"].refuse("Only a layer of tiles lies over another");
     if (f.has("overlay_of")) l.tiles()->overlay_of = static_cast<LayerId>(f["overlay_of"].integer(1, UINT32_MAX));
 }

@@ -8,6 +8,7 @@
 #include <tuple>
 
 #include "base/error.hpp"
+#include "base/lock.hpp"
 #include "base/parallel.hpp"
 #include "join/compose_sheet.hpp"
 #include "sheet/inspect.hpp"
@@ -32,14 +33,30 @@ void make_folder(const fs::path& dir) {
                          "Choose a place where you may write");
 }
 
+// A place in the project that no link leads away from.
+fs::path own(const fs::path& dir, const std::string& relative) { return inside(dir, relative, dir.string(), ""); }
+
+// The files of a complete save that was cut short, by their place in the project.
+std::vector<fs::path> committed(const fs::path& dir) {
+    const fs::path commit = own(dir, kCommit);
+    std::vector<fs::path> files;
+    std::error_code trouble;
+    if (!fs::is_directory(commit, trouble)) return files;
+    for (const auto& entry : fs::recursive_directory_iterator(commit)) {
+        if (entry.is_symlink())
+            throw InputError("There is a link among the files of a save", entry.path().string(), "",
+                             say("Saving puts none there: remove %1", commit.string()));
+        if (entry.is_regular_file()) files.push_back(entry.path());
+    }
+    return files;
+}
+
 // Moves the files of a complete save to their places. Doing it twice does no harm.
 void finish_commit(const fs::path& dir, const std::function<void()>& step) {
     const fs::path commit = dir / kCommit;
+    const std::vector<fs::path> files = committed(dir);
     std::error_code trouble;
     if (!fs::is_directory(commit, trouble)) return;
-    std::vector<fs::path> files;
-    for (const auto& entry : fs::recursive_directory_iterator(commit))
-        if (entry.is_regular_file()) files.push_back(entry.path());
     for (const fs::path& file : files) {
         const fs::path relative = fs::relative(file, commit);
         const fs::path target = inside(dir, relative.string(), commit.string(), "");
@@ -58,15 +75,23 @@ void finish_commit(const fs::path& dir, const std::function<void()>& step) {
 void tidy_up(const fs::path& dir, const std::function<void()>& step) {
     std::error_code ignored;
     finish_commit(dir, step);
-    fs::remove_all(dir / kPending, ignored);
+    fs::remove_all(own(dir, kPending), ignored);
     ::rmdir((dir / kWork).c_str()); // only when it is an empty folder
+}
+
+// Where a file of the project is to be read: in a save that is complete but was cut short, else in its place. So
+// reading touches nothing.
+fs::path newest(const fs::path& dir, const std::string& relative, const std::string& said_in, const Text& where) {
+    const fs::path kept = inside(dir, std::string(kCommit) + "/" + relative, said_in, where);
+    std::error_code trouble;
+    return fs::exists(kept, trouble) ? kept : inside(dir, relative, said_in, where);
 }
 
 void read_pictures(level::Project& project, const fs::path& dir) { // the pictures' folder
     for (auto& slot : project.sheets) {
         if (!slot->composed.empty()) continue; // made from the others below
         level::Sheet sheet = *slot;
-        const fs::path file = inside(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
+        const fs::path file = newest(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
         try {
             sheet.image = std::make_shared<const Image>(sheet::read_png(file));
             const auto gaps = sheet::gap_colour(*sheet.image, sheet.cut);
@@ -103,8 +128,11 @@ std::string kept_aside(const fs::path& file, const std::string& bytes) {
     std::error_code trouble;
     for (int n = 1;; ++n) {
         const fs::path aside = file.string() + ".damaged" + (n == 1 ? "" : "-" + std::to_string(n));
-        if (fs::exists(aside, trouble)) {
-            if (fs::file_size(aside, trouble) == bytes.size() && read_file(aside) == bytes) return aside.string();
+        const fs::file_status there = fs::symlink_status(aside, trouble);
+        if (there.type() != fs::file_type::not_found) {
+            if (fs::is_regular_file(there) && fs::file_size(aside, trouble) == bytes.size() &&
+                read_file(aside) == bytes)
+                return aside.string();
             continue;
         }
         write_file(aside, bytes);
@@ -118,12 +146,12 @@ void read_level_cells(const fs::path& dir, const fs::path& root, level::Level& l
     CellReader reader(level, next_tile);
     std::mutex guard;
     const auto read = [&](const std::string& name, const Box& part) {
-        const fs::path file = inside(dir, name, root.string(), "levels");
+        const fs::path file = newest(dir, name, root.string(), "levels");
         const std::string bytes = read_file(file);
         std::vector<DamagedCells> damaged;
         reader.read(bytes, file.string(), part, damages ? &damaged : nullptr);
         if (damaged.empty()) return;
-        const std::string aside = kept_aside(file, bytes);
+        const std::string aside = kept_aside(inside(dir, name, root.string(), "levels"), bytes);
         const std::lock_guard lock(guard);
         for (const DamagedCells& d : damaged) damages->push_back({level.id, d.layer, d.file, aside, d.what});
     };
@@ -150,18 +178,19 @@ level::Project load_from(const fs::path& dir, const fs::path& pictures, std::vec
     if (!fs::is_directory(dir, trouble))
         throw InputError("There is no such project folder", dir.string(), "",
                          "Choose a folder that holds project.json");
-    tidy_up(dir, {});
+    const FolderLock lock(dir, FolderLock::For::reading);
     const fs::path root = dir / kRoot;
-    if (!fs::exists(root, trouble))
+    const fs::path newest_root = newest(dir, kRoot, root.string(), "");
+    if (!fs::exists(newest_root, trouble))
         throw InputError("This folder is no Vicinum project", dir.string(), "",
                          "Choose a folder that holds project.json");
-    const std::string root_text = read_file(inside(dir, kRoot, root.string(), ""), 1U << 29);
+    const std::string root_text = read_file(newest_root, 1U << 29);
     std::vector<std::string> level_ids;
     level::Project project = project_from_text(root_text, root.string(), level_ids);
     read_pictures(project, pictures);
     const join::Rules rules(project);
     for (const std::string& id : level_ids) {
-        const fs::path file = inside(dir, "levels/" + id + ".json", root.string(), "levels");
+        const fs::path file = newest(dir, "levels/" + id + ".json", root.string(), "levels");
         std::vector<Point> blocks;
         level::Level level = level_from_text(read_file(file, 1U << 29), file.string(), project, &blocks);
         if (level.id != id)
@@ -184,6 +213,7 @@ std::string keep_state(const level::Project& project, const fs::path& dir, const
     const std::string stem = std::to_string(when) + "-" + slug(name, "kept");
     std::string id = stem;
     std::error_code trouble;
+    own(dir, kKept);
     for (int n = 2; fs::exists(dir / kKept / id, trouble); ++n) id = stem + "-" + std::to_string(n);
     const fs::path place = dir / kKept / id;
     // The name is written last: a folder without it is no keep-point.
@@ -197,9 +227,10 @@ std::string keep_state(const level::Project& project, const fs::path& dir, const
 std::vector<Kept> kept_states(const fs::path& dir) {
     std::vector<Kept> out;
     std::error_code trouble;
+    if (fs::is_symlink(dir / kWork, trouble) || fs::is_symlink(dir / kKept, trouble)) return out;
     for (const auto& entry : fs::directory_iterator(dir / kKept, trouble)) {
         const fs::path file = entry.path() / kKeptName;
-        if (!fs::is_regular_file(file, trouble)) continue;
+        if (entry.is_symlink() || !fs::is_regular_file(file, trouble)) continue;
         try {
             const Json json = parse_json(read_file(file, 1U << 20), file.string());
             const Field root(json, file.string(), "");
@@ -214,11 +245,13 @@ std::vector<Kept> kept_states(const fs::path& dir) {
     return out;
 }
 
-level::Project load_kept(const fs::path& dir, const std::string& id) { return load_from(dir / kKept / id, dir); }
+level::Project load_kept(const fs::path& dir, const std::string& id) {
+    return load_from(own(dir, std::string(kKept) + "/" + id), dir);
+}
 
 void forget_kept(const fs::path& dir, const std::string& id) {
     std::error_code trouble;
-    const fs::path place = dir / kKept / id;
+    const fs::path place = own(dir, std::string(kKept) + "/" + id);
     fs::remove(place / kKeptName, trouble); // from here on it is no keep-point any more
     fs::remove_all(place, trouble);
     if (trouble)
@@ -262,11 +295,30 @@ std::map<std::string, std::string> texts(const level::Project& project, const le
     return out;
 }
 
+namespace {
+
+// Reads what is about to be written as the next start would. Throws InputError where that would refuse it; cells and
+// pictures are not read again, what they hold has no limits that a user could go over.
+void read_back(const std::map<std::string, std::string>& files, const fs::path& dir) {
+    std::vector<std::string> ids;
+    const level::Project project = project_from_text(files.at(kRoot), (dir / kRoot).string(), ids);
+    for (const auto& [name, text] : files)
+        if (name.starts_with("levels/") && name.ends_with(".json"))
+            level_from_text(text, (dir / name).string(), project);
+}
+
+} // namespace
+
 void save(const level::Project& project, const fs::path& dir, const level::Project* saved,
           const std::function<void()>& step) {
     const auto files = texts(project, saved);
+    read_back(files, dir);
     if (step) step();
     make_folder(dir);
+    const FolderLock lock(dir, FolderLock::For::writing);
+    // What would be refused when it is put in place is refused before anything is written.
+    own(dir, "levels");
+    for (const auto& [name, text] : files) own(dir, name);
     tidy_up(dir, step);
     const fs::path pending = dir / kPending;
     for (const auto& [name, text] : files) {
@@ -307,20 +359,20 @@ void create(const level::Project& project, const fs::path& dir) {
 std::string adopt_picture(const fs::path& dir, const fs::path& picture) {
     const std::string bytes = read_file(picture, 1ULL << 29);
     sheet::decode_png(bytes, picture.string());
-    const fs::path sheets = dir / "sheets";
+    const fs::path sheets = own(dir, "sheets");
     make_folder(sheets);
     const std::string stem = slug(picture.stem().string(), "sheet");
     for (int n = 1;; ++n) {
         std::string relative = "sheets/" + stem + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
         const fs::path target = dir / relative;
         std::error_code trouble;
-        if (!fs::exists(fs::symlink_status(target, trouble))) {
+        const fs::file_status there = fs::symlink_status(target, trouble);
+        if (!fs::exists(there)) {
             write_file(target, bytes);
             flush_folder(sheets);
             return relative;
         }
-        if (fs::is_regular_file(target, trouble) && fs::file_size(target, trouble) == bytes.size() &&
-            read_file(target) == bytes)
+        if (fs::is_regular_file(there) && fs::file_size(target, trouble) == bytes.size() && read_file(target) == bytes)
             return relative;
     }
 }

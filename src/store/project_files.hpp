@@ -16,10 +16,12 @@ namespace vic::store {
 inline constexpr int kProjectVersion = 1;
 inline constexpr int kLevelVersion = 2; // 2: large levels in blocks
 
-// The project in the folder `dir`. A save that was cut short is finished or undone first. A picture that cannot be read
-// leaves its sheet with a `trouble` text and no image; anything else that is wrong throws InputError.
+// The project in the folder `dir`. Nothing is changed there: of a save that was cut short when it was complete the new
+// files are read where they lie. Waits for a save that is going on. A picture that cannot be read leaves its sheet with
+// a `trouble` text and no image; anything else that is wrong throws InputError, links anywhere in the project among it.
 // Where `damages` is given, cells of a layer that cannot be read do not keep the others from being opened: they are
-// listed, the layer keeps what could be read and is locked, and the file as it was is kept beside itself.
+// listed, the layer keeps what could be read and is locked, and the file as it was is kept beside itself; that is the
+// one thing that is written.
 struct Damage {
     std::string level;
     level::LayerId layer = 0;
@@ -31,8 +33,9 @@ level::Project load(const fs::path& dir, std::vector<Damage>* damages = nullptr)
 
 // Writes what differs from `saved` (everything where null). All files change at once or not at all: they are first
 // written and flushed to a folder of their own, whose renaming decides; what is left to do after that is finished by
-// the next load() or save(). Throws InputError; the project on disk is then as it was. `step` is called before every
-// action on the disk; tests stop the process there.
+// the next save(). The folder is locked meanwhile, and what is to be written is first read as load() would. Throws
+// InputError; the project on disk is then as it was. `step` is called before every action on the disk; tests stop the
+// process there.
 void save(const level::Project& project, const fs::path& dir, const level::Project* saved = nullptr,
           const std::function<void()>& step = {});
 

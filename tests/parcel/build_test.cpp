@@ -1,4 +1,7 @@
+#include <sys/stat.h>
+
 #include <catch2/catch.hpp>
+#include <functional>
 
 #include "base/files.hpp"
 #include "edit/stroke.hpp"
@@ -235,6 +238,93 @@ TEST_CASE("names that lead out of a parcel are refused by the runtime on any sys
         INFO(bad);
         CHECK_THROWS(vicinum::load(dir / "place"));
     }
+}
+
+TEST_CASE("what an engine must not be given is refused by the runtime, with its file and place", "[runtime]") {
+    make::Folder dir;
+    const make::Small small = painted(6);
+    parcel::build(small.project, small.level(), dir / "p");
+    const nlohmann::json good = nlohmann::json::parse(read_file(dir / "p/level.json"));
+    REQUIRE(good["outlines"].size() > 0);
+    using nlohmann::json;
+    std::string deep(200000, '[');
+    deep += std::string(200000, ']');
+    const std::vector<std::pair<std::string, std::function<void(json&)>>> bad{
+        {"a frame of nothing",
+         [](json& j) {
+             j["frame"] = {0, 0};
+         }},
+        {"a huge frame",
+         [](json& j) {
+             j["frame"] = {2147483648LL, 16};
+         }},
+        {"a level of more cells than there are numbers",
+         [](json& j) {
+             j["size"] = {100000000000LL, 4};
+         }},
+        {"cells of no size",
+         [](json& j) {
+             j["cell"] = {16, 0};
+         }},
+        {"half a cell",
+         [](json& j) {
+             j["cell"] = {16.5, 16};
+         }},
+        {"two points at one place", [](json& j) { j["outlines"][0]["points"] = {0, 0, 64, 0, 64, 0, 0, 64}; }},
+        {"a point between two", [](json& j) { j["outlines"][0]["points"] = {0, 0, 32, 0, 64, 0, 0, 64}; }},
+        {"two points",
+         [](json& j) {
+             j["outlines"][0]["points"] = {0, 0, 64, 0};
+         }},
+        {"half a point", [](json& j) { j["outlines"][0]["points"].push_back(3); }},
+        {"an outline far away", [](json& j) { j["outlines"][0]["points"] = {0, 0, 64, 0, 2000000000, 64}; }},
+        {"a one-way edge of no length",
+         [](json& j) {
+             j["one_way"].push_back({{"from", {0, 0}}, {"to", {0, 0}}, {"side", "north"}});
+         }},
+        {"an edge with no side",
+         [](json& j) {
+             j["one_way"].push_back({{"from", {0, 0}}, {"to", {64, 0}}, {"side", "up"}});
+         }},
+        {"a tile outside the atlas",
+         [](json& j) {
+             j["tiles"][0]["box"] = {4000, 0, 16, 16};
+         }},
+        {"a tile without an area", [](json& j) { j["tiles"][0]["box"][2] = 0; }},
+        {"a tile before the atlas", [](json& j) { j["tiles"][0]["box"][0] = -1; }},
+        {"a prop without a size", [](json& j) { j["prop_kinds"][0]["box"][3] = 0; }},
+        {"a walker of no size",
+         [](json& j) {
+             j["walker"]["size"] = {0, 0};
+         }},
+        {"a walker that is text", [](json& j) { j["walker"]["speed"] = "fast"; }},
+        {"a plane in front of everything", [](json& j) { j["plane"] = 99; }},
+        {"a negative id", [](json& j) { j["tiles"][0]["id"] = -1; }},
+        {"a layer that is not an object", [](json& j) { j["layers"][0] = 7; }},
+        {"a colour of letters", [](json& j) { j["ground"] = "#gggggg"; }},
+        {"a picture elsewhere", [](json& j) { j["atlas"]["file"] = "..\\x.png"; }},
+    };
+    for (const auto& [name, spoil] : bad) {
+        INFO(name);
+        json j = good;
+        spoil(j);
+        write_file(dir / "p/level.json", j.dump());
+        try {
+            vicinum::load(dir / "p");
+            FAIL("loaded");
+        } catch (const std::runtime_error& e) {
+            CHECK(std::string(e.what()).find("level.json: ") != std::string::npos);
+        }
+    }
+    json notes = good;
+    notes["tiles"][0]["notes"] = "HERE";
+    std::string text = notes.dump();
+    text.replace(text.find("\"HERE\""), 6, "{\"a\":" + deep + "}");
+    write_file(dir / "p/level.json", text);
+    CHECK_THROWS_WITH(vicinum::load(dir / "p"), Catch::Contains("nested"));
+    fs::remove(dir / "p/level.json");
+    REQUIRE(::mkfifo((dir / "p/level.json").c_str(), 0600) == 0);
+    CHECK_THROWS_WITH(vicinum::load(dir / "p"), Catch::Contains("regular file"));
 }
 
 TEST_CASE("credits of what the level shows, and of nothing else, go with the parcel", "[parcel]") {

@@ -126,7 +126,12 @@ TEST_CASE("a save that is killed at any step leaves the old or the new project",
             ++olds;
             same(old_state, found);
         }
+        // The next save finds its way from there.
+        level::Project next = found;
+        next.name = "Later";
+        save(next, copy.path(), &found);
         CHECK_FALSE(fs::exists(copy / ".vicinum"));
+        CHECK(load(copy.path()).name == "Later");
         if (WIFEXITED(status)) break;
         ++step_count;
     }

@@ -14,6 +14,7 @@
 #include <memory>
 
 #include "app/parts/panel.hpp"
+#include "level/limits.hpp"
 
 namespace vic::app {
 
@@ -47,6 +48,7 @@ void Bindings::bindNumber(QDoubleSpinBox* field, Get<double> get, Set<double> se
 }
 
 void Bindings::bindText(QLineEdit* field, Get<QString> get, Set<QString> set) {
+    field->setMaxLength(std::min(field->maxLength(), level::kMostNameLetters));
     QObject::connect(field, &QLineEdit::editingFinished, field, [field, get, set] {
         if (!field->isModified()) return;
         field->setModified(false); // leaving the field ends the typing, too

@@ -143,7 +143,7 @@ void LayerDrawer::buildBlocking() {
     auto* name = new QLineEdit(this);
     name->setObjectName("layerClass");
     name->setPlaceholderText(tr("none"));
-    name->setMaxLength(64);
+    name->setMaxLength(level::kMostClassLetters);
     describe(name, tr("Collision class"), {},
              tr("A name by which the engine tells what blocks here from what blocks elsewhere: water, wall …"));
     QWidget* whole = row(tr("Class"), name);

@@ -86,12 +86,16 @@ void Library::opened() {
 
 fs::path Library::pathOf(const std::string& relative) const { return session_.document().dir() / relative; }
 
+fs::path Library::ownPath(const std::string& relative) const {
+    return inside(session_.document().dir(), relative, (session_.document().dir() / "project.json").string(), "");
+}
+
 // "folder/stem.png", or with the first number, from `first` on, that no file has.
 QString Library::freeFile(const QString& folder, const std::string& stem, int first) const {
     for (int n = first;; ++n) {
         const std::string name = folder.toStdString() + "/" + stem + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
         std::error_code trouble;
-        if (!fs::exists(pathOf(name), trouble)) return QString::fromStdString(name);
+        if (!fs::exists(fs::symlink_status(pathOf(name), trouble))) return QString::fromStdString(name);
     }
 }
 
@@ -137,7 +141,7 @@ void Library::addFolder(const QString& dir) {
         if (s->name == name && !s->parts.empty() && s->image) known = s;
     // The sheet's file is new each time, so that the state before can be brought back.
     const std::string file = freeFile("sheets", slug(name, "pictures"), 1).toStdString();
-    const auto pack = [dir, file, target = pathOf(file), known](Jobs::Progress&) {
+    const auto pack = [dir, file, target = ownPath(file), known](Jobs::Progress&) {
         return packed(dir, file, target, known);
     };
     const auto add = [this, info, name, id = known ? known->id : 0](Packed& p) {
@@ -197,17 +201,18 @@ void Library::watch() {
 
 void Library::look() {
     if (!session_.isOpen()) return;
-    std::vector<std::pair<level::SheetId, fs::path>> files;
+    std::vector<std::pair<level::SheetId, std::string>> files;
     for (const auto& s : session_.project().sheets)
-        if (s->composed.empty()) files.emplace_back(s->id, pathOf(s->file));
-    const auto read = [files](Jobs::Progress& progress) {
+        if (s->composed.empty()) files.emplace_back(s->id, s->file);
+    const auto read = [dir = session_.document().dir(), files](Jobs::Progress& progress) {
         std::vector<Seen> out;
-        for (const auto& [id, path] : files) {
+        for (const auto& [id, file] : files) {
             if (progress.stopped()) break;
             Seen seen{id, false, nullptr, {}};
             std::error_code trouble;
-            seen.there = fs::exists(path, trouble);
+            seen.there = fs::exists(fs::symlink_status(dir / file, trouble));
             try {
+                const fs::path path = inside(dir, file, dir.string(), "");
                 if (seen.there) seen.image = std::make_shared<const Image>(sheet::read_png(path));
             } catch (const std::exception& e) {
                 // Half written, perhaps: the next change tells. The picture in memory stays.
@@ -259,7 +264,7 @@ int Library::findAgain(level::SheetId id, const QString& file) {
     level::Project next = session_.project();
     int found = 0;
     for (const auto& slot : session_.project().sheets) {
-        const fs::path target = pathOf(slot->file);
+        const fs::path target = ownPath(slot->file);
         std::error_code trouble;
         if (!slot->composed.empty() || (slot->image && fs::exists(target, trouble))) continue;
         const QString name = QString::fromStdString(fs::path(slot->file).filename().string());
@@ -283,7 +288,7 @@ int Library::findAgain(level::SheetId id, const QString& file) {
 void Library::putBack(level::SheetId id) {
     const level::Sheet* s = session_.project().sheet(id);
     if (!s || !s->image) return;
-    const fs::path target = pathOf(s->file);
+    const fs::path target = ownPath(s->file);
     std::error_code trouble;
     fs::create_directories(target.parent_path(), trouble);
     write_file(target, sheet::encode_png(*s->image));
@@ -308,8 +313,8 @@ void Library::keepEarlierPictures() {
         const std::string file =
             freeFile(QString::fromStdString(was.parent_path().string()), was.stem().string(), 2).toStdString();
         std::error_code trouble;
-        fs::create_directories(pathOf(file).parent_path(), trouble);
-        write_file(pathOf(file), sheet::encode_png(*slot->image));
+        fs::create_directories(ownPath(file).parent_path(), trouble);
+        write_file(ownPath(file), sheet::encode_png(*slot->image));
         level::Sheet changed = *slot;
         changed.file = file;
         onDisk_[file] = slot->image;

@@ -71,6 +71,8 @@ class Library : public QObject {
     void take(const std::vector<Seen>& seen);
     [[nodiscard]] QString freeFile(const QString& folder, const std::string& stem, int first) const;
     [[nodiscard]] fs::path pathOf(const std::string& relative) const;
+    // The same for what is to be read or written: throws InputError where a link would lead away.
+    [[nodiscard]] fs::path ownPath(const std::string& relative) const;
 
     Session& session_;
     QFileSystemWatcher watcher_;

@@ -43,15 +43,16 @@ QString Library::adoptPlan(const QString& file) {
     const fs::path relative = fs::relative(file.toStdString(), session_.document().dir(), trouble);
     if (!trouble && !relative.empty() && *relative.begin() != "..")
         return QString::fromStdString(relative.generic_string());
-    fs::create_directories(pathOf("plans"), trouble);
+    fs::create_directories(ownPath("plans"), trouble);
     const std::string stem = slug(QFileInfo(file).completeBaseName().toStdString(), "plan");
     for (int n = 1;; ++n) {
         const std::string name = "plans/" + stem + (n == 1 ? "" : "-" + std::to_string(n)) + ".png";
-        if (fs::exists(pathOf(name), trouble)) {
-            if (read_file(pathOf(name)) == bytes) return QString::fromStdString(name);
+        if (fs::exists(fs::symlink_status(pathOf(name), trouble))) {
+            if (fs::is_regular_file(fs::symlink_status(pathOf(name), trouble)) && read_file(pathOf(name)) == bytes)
+                return QString::fromStdString(name);
             continue;
         }
-        write_file(pathOf(name), bytes);
+        write_file(ownPath(name), bytes);
         return QString::fromStdString(name);
     }
 }

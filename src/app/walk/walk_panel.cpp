@@ -99,7 +99,7 @@ void WalkPanel::buildFrame(QVBoxLayout* column) {
     const auto pixels = [&](const char* id, const QString& name, int Size::*field) {
         auto* box = new QSpinBox(this);
         box->setObjectName(id);
-        box->setRange(16, 8192);
+        box->setRange(16, level::kMostFrame);
         box->setSuffix(tr(" px"));
         addField(column, name, box);
         fields_.bindInt(
