@@ -208,7 +208,7 @@ void Library::look() {
         std::vector<Seen> out;
         for (const auto& [id, file] : files) {
             if (progress.stopped()) break;
-            Seen seen{id, false, nullptr, {}};
+            Seen seen{id, file, false, nullptr, {}};
             std::error_code trouble;
             seen.there = fs::exists(fs::symlink_status(dir / file, trouble));
             try {
@@ -230,7 +230,7 @@ void Library::take(const std::vector<Seen>& all) {
     std::set<level::SheetId> gone;
     for (const Seen& seen : all) {
         const level::Sheet* sheet = session_.project().sheet(seen.sheet);
-        if (!sheet) continue;
+        if (!sheet || sheet->file != seen.file) continue;
         if (!seen.there) {
             gone.insert(seen.sheet);
             if (!gone_.contains(seen.sheet) && sheet->image)

@@ -62,6 +62,7 @@ class Library : public QObject {
     // What a look at the disk found of a sheet's file.
     struct Seen {
         level::SheetId sheet = 0;
+        std::string file; // that was looked at; the sheet may have another by now
         bool there = false;
         std::shared_ptr<const Image> image; // null where it could not be read
         QString trouble;
