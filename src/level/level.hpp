@@ -82,7 +82,7 @@ struct PlantedProps {
 enum class LayerKind : std::uint8_t { tiles, props, backdrop, blockers, planting };
 using LayerContent =
     std::variant<TileCells, PlacedProps, Backdrop, Blockers, PlantedProps>; // in the order of LayerKind
-// Of no cells, which a layer that has cells must get. `cells` are those of the level.
+// What a new layer of the kind holds: nothing. Where the kind has cells, it has as many as the level: `cells`.
 LayerContent empty_content(LayerKind kind, Size cells);
 
 struct Layer {
