@@ -5,7 +5,6 @@
 #include <QHash>
 #include <QImage>
 #include <QLabel>
-#include <QListWidget>
 #include <QPoint>
 #include <QPointF>
 #include <QPushButton>
@@ -14,6 +13,7 @@
 #include <QSpinBox>
 #include <QTest>
 
+#include "app/parts/picture_list.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "edit/stroke.hpp"
 #include "level/block.hpp"
@@ -101,9 +101,9 @@ TEST_CASE("a tile is animated with those chosen after it, and plays in the level
     CHECK(tile().frames[0].tile == tile().id);
     CHECK(tile().frames[1].tile == w.session().sheet()->tiles[6].id);
     // One frame's time by choosing it, all of them without.
-    auto* frames = w.find<QListWidget>("frames");
+    auto* frames = w.find<PictureList>("frames");
     REQUIRE(frames->isVisible());
-    w.clickAt(frames->viewport(), frames->visualItemRect(frames->item(1)).center());
+    w.clickRow(frames, 1);
     auto* ms = w.find<QSpinBox>("frameMs");
     type(ms, "60");
     CHECK(tile().frames[0].ms == 150);

@@ -3,7 +3,6 @@
 #include <QAction>
 #include <QFile>
 #include <QLabel>
-#include <QListWidget>
 #include <QMenu>
 #include <QMessageBox>
 #include <QPointF>
@@ -92,9 +91,9 @@ TEST_CASE("a finding leads to its place", "[app][hand-over]") {
     w.stage("stage-hand-over");
     REQUIRE(QTest::qWaitFor([&] { return w.find<StageButton>("stage-hand-over")->state() == "1 finding"; }, 3000));
     CHECK(w.find<StageButton>("stage-hand-over")->mark() == StageMark::look);
-    auto* list = w.find<QListWidget>("findings");
-    REQUIRE(list->count() == 1);
-    w.clickAt(list->viewport(), list->visualItemRect(list->item(0)).center());
+    auto* list = w.find<CardList>("findings");
+    REQUIRE(list->cards().size() == 1);
+    w.clickAt(list->viewport(), list->cardCentre(list->cards()[0].id));
     CHECK(w.session().stage() == Stage::lay);
     CHECK(w.session().activeLayer()->name == "Clay");
     CHECK(w.view()->rect().contains(w.view()->cellCentre({70, 50})));

@@ -8,7 +8,6 @@
 #include <QFileDialog>
 #include <QInputDialog>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QMenu>
 #include <QMetaObject>
 #include <QObject>
@@ -22,6 +21,7 @@
 #include <QWheelEvent>
 #include <QWidget>
 
+#include "app/lay/plan_keys.hpp"
 #include "app/lay/plan_panel.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "base/files.hpp"
@@ -90,12 +90,7 @@ class Job {
     }
     void item(const char* list, const char* text, Qt::KeyboardModifiers modifiers = {}) {
         ++actions;
-        auto* l = w.find<QListWidget>(list);
-        const auto items = l->findItems(text, Qt::MatchExactly);
-        INFO(text);
-        REQUIRE(items.size() == 1);
-        l->scrollToItem(items.front());
-        w.clickAt(l->viewport(), l->visualItemRect(items.front()).center(), Qt::LeftButton, modifiers);
+        w.clickRow(w.find<QListView>(list), text, modifiers);
     }
     // Answers the next question that a dialog asks.
     void answer(const QString& text) {
@@ -402,13 +397,12 @@ TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][jo
         (*w).activateWindow();
         REQUIRE(QTest::qWaitFor([&] { return w.find<QWidget>("planPanel")->isVisible(); }, 2000));
         // Five colours are known by their materials; the red dot is the start.
-        auto* keys = w.find<QListWidget>("planKeys");
-        REQUIRE(keys->count() == 6);
+        auto* keys = w.find<PlanKeys>("planKeys");
+        REQUIRE(keys->model()->rowCount() == 6);
         for (int i = 0; i < 6; ++i) {
-            auto* meaning = w.find<QComboBox>(("planKey-" + std::to_string(i)).c_str());
-            if (meaning->currentText() != "nothing") continue;
+            if (w.rowText(keys, i) != "nothing") continue;
             ++job.actions;
-            w.choose(("planKey-" + std::to_string(i)).c_str(), "the start");
+            w.mean(i, "the start");
         }
         REQUIRE(QTest::qWaitFor([&] { return w.view()->shown().first_mark(level::MarkKind::start) != nullptr; }, 2000));
         CHECK_FALSE(w.level().first_mark(level::MarkKind::start)); // only shown so far
@@ -456,10 +450,10 @@ TEST_CASE("a colour of a plan is given a tile out of any sheet", "[app][plan]") 
         w.session().setLevel(id);
     }
     w.find<PlanPanel>("planPanel")->begin(QString::fromStdString(picture.string()));
-    REQUIRE(w.find<QListWidget>("planKeys")->count() == 2);
+    REQUIRE(w.find<PlanKeys>("planKeys")->model()->rowCount() == 2);
     REQUIRE(w.find<QWidget>("planPanel")->isVisible());
     // The dots are the rarer colour.
-    w.choose("planKey-1", "a tile…");
+    w.mean(1, "a tile…");
     auto* popup = w.find<QWidget>("tilePicker");
     REQUIRE(QTest::qWaitFor([&] { return popup->isVisible(); }, 2000));
     w.choose("pickerSheets", "Crust");
@@ -477,5 +471,5 @@ TEST_CASE("a colour of a plan is given a tile out of any sheet", "[app][plan]") 
     w.click("planLay");
     CHECK(w.layer("Ground").grid().cell({5, 5}).tile() == wanted);
     CHECK(w.layer("Ground").grid().cell({5, 4}).empty());
-    CHECK(w.find<QComboBox>("planKey-1")->currentText() == "Salt crust 3");
+    CHECK(w.rowText(w.find<PlanKeys>("planKeys"), 1) == "Salt crust 3");
 }

@@ -8,7 +8,7 @@
 #include <QImage>
 #include <QLabel>
 #include <QLineEdit>
-#include <QListWidget>
+#include <QListView>
 #include <QMenu>
 #include <QMouseEvent>
 #include <QObject>
@@ -217,9 +217,9 @@ TEST_CASE("a prop is cut with Shift, placed, moved and removed", "[app][dress]")
 
     w.stage("stage-dress");
     w.view()->setCamera(2, QPointF(30.0 * 16, 15.0 * 16));
-    auto* tray = w.find<QListWidget>("propTray");
+    auto* tray = w.find<QListView>("propTray");
     REQUIRE(tray->isVisible());
-    w.clickAt(tray->viewport(), tray->visualItemRect(tray->findItems("Crate", Qt::MatchExactly).front()).center());
+    w.clickRow(tray, "Crate");
     REQUIRE(w.session().hand().is<edit::held::Prop>());
     const int before = edit::prop_count(w.level());
     w.clickCell({28, 16});

@@ -5,7 +5,6 @@
 #include <QComboBox>
 #include <QDialog>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QObject>
 #include <QPushButton>
 #include <QString>
@@ -13,6 +12,7 @@
 #include <QTimer>
 #include <QWidget>
 
+#include "app/parts/picture_list.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "edit/stroke.hpp"
 #include "join/mask.hpp"
@@ -209,7 +209,7 @@ TEST_CASE("Find finds tiles by their tags", "[properties]") {
     w.key(Qt::Key_K, Qt::ControlModifier);
     auto* field = w.find<QLineEdit>("finderField");
     QTest::keyClicks(field, "mouldy");
-    REQUIRE(w.find<QListWidget>("finderList")->count() == 1);
+    REQUIRE(w.find<PictureList>("finderList")->count() == 1);
     QTest::keyClick(field, Qt::Key_Return);
     CHECK(w.session().tiles() == std::vector<level::TileId>{id});
 }

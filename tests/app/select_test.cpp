@@ -6,9 +6,9 @@
 #include <QClipboard>
 #include <QEvent>
 #include <QFrame>
+#include <QIcon>
 #include <QInputDialog>
 #include <QLineEdit>
-#include <QListWidget>
 #include <QMenu>
 #include <QMouseEvent>
 #include <QPoint>
@@ -20,6 +20,7 @@
 #include <QToolButton>
 #include <QWidget>
 
+#include "app/parts/picture_list.hpp"
 #include "app/section/stroke_list.hpp"
 #include "app/session/session.hpp"
 #include "edit/homes.hpp"
@@ -298,21 +299,21 @@ TEST_CASE("history is a list to go along, with keep-points that are written at o
     const level::Grid before = w.layer("Marsh").grid();
     for (int i = 0; i < 3; ++i) w.clickCell({18 + 2 * i, 18});
     w.key(Qt::Key_H, Qt::ControlModifier);
-    auto* steps = w.find<QListWidget>("historySteps");
+    auto* steps = w.find<PictureList>("historySteps");
     REQUIRE(QTest::qWaitFor([&] { return steps->isVisible(); }, 2000));
     REQUIRE(steps->count() == 4);
-    CHECK(steps->item(0)->text().contains("Lay Marsh on Marsh"));
-    CHECK_FALSE(steps->item(0)->icon().isNull());
+    CHECK(w.rowText(steps, 0).contains("Lay Marsh on Marsh"));
+    CHECK_FALSE(steps->model()->index(0, 0).data(Qt::DecorationRole).value<QIcon>().isNull());
     auto* name = w.find<QLineEdit>("keepName");
     QTest::keyClicks(name, "Three clumps");
     QTest::keyClick(name, Qt::Key_Return);
     REQUIRE(w.session().document().keep_points().size() == 1);
     CHECK(std::filesystem::exists(w.folder / "pell" / ".vicinum" / "kept"));
     // Back to the beginning, by a click on the last row.
-    QTest::mouseClick(steps->viewport(), Qt::LeftButton, {}, steps->visualItemRect(steps->item(3)).center());
+    QTest::mouseClick(steps->viewport(), Qt::LeftButton, {}, steps->visualRect(steps->model()->index(3, 0)).center());
     CHECK(w.layer("Marsh").grid() == before);
-    auto* kept = w.find<QListWidget>("keepPoints");
-    QTest::mouseClick(kept->viewport(), Qt::LeftButton, {}, kept->visualItemRect(kept->item(0)).center());
+    auto* kept = w.find<PictureList>("keepPoints");
+    QTest::mouseClick(kept->viewport(), Qt::LeftButton, {}, kept->visualRect(kept->model()->index(0, 0)).center());
     CHECK(w.layer("Marsh").grid().count() == before.count() + 3);
     w.find<QFrame>("historyPanel")->hide();
     (*w).activateWindow();

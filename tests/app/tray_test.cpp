@@ -19,6 +19,7 @@
 #include <QToolButton>
 #include <QWidget>
 
+#include "app/parts/picture_list.hpp"
 #include "app/session/session.hpp"
 #include "edit/stroke.hpp"
 #include "level/own_tray.hpp"
@@ -64,12 +65,12 @@ TEST_CASE("the Tray is searched as one types, and Enter takes the first", "[app]
     w.key(Qt::Key_F, Qt::ControlModifier);
     auto* search = w.find<QLineEdit>("traySearch");
     REQUIRE(search->hasFocus());
-    auto* found = w.find<QListWidget>("foundTray");
+    auto* found = w.find<PictureList>("foundTray");
     QTest::keyClicks(search, "cat");
     REQUIRE(found->isVisible());
     const int many = found->count();
     CHECK(many > 3); // the material, named tiles and their sheet
-    CHECK(found->item(0)->text() == "Catwalk");
+    CHECK(w.rowText(found, 0) == "Catwalk");
     QTest::keyClicks(search, "walk end");
     CHECK(found->count() == 2);
     CHECK(found->count() < many);
@@ -82,21 +83,21 @@ TEST_CASE("the Tray is searched as one types, and Enter takes the first", "[app]
     search->selectAll();
     QTest::keyClicks(search, "crate");
     REQUIRE(found->count() >= 1);
-    w.clickAt(found->viewport(), found->visualItemRect(found->item(0)).center());
+    w.clickRow(found, 0);
     CHECK(w.session().hand().is<edit::held::Prop>());
     CHECK(w.session().stage() == Stage::dress);
     w.click("trayMaterials");
     CHECK(search->text().isEmpty());
-    CHECK(w.find<QListWidget>("materialTray")->isVisible());
+    CHECK(w.find<PictureList>("materialTray")->isVisible());
     // Both are among what was used lately, the last one first.
     choose(w, "trayRecent");
     REQUIRE(found->isVisible());
     REQUIRE(found->count() >= 2);
-    CHECK(found->item(0)->text() == "Crate");
-    CHECK(found->item(1)->text().contains("Catwalk end"));
+    CHECK(w.rowText(found, 0) == "Crate");
+    CHECK(w.rowText(found, 1).contains("Catwalk end"));
     w.restart();
     choose(w, "trayRecent");
-    CHECK(w.find<QListWidget>("foundTray")->item(0)->text() == "Crate");
+    CHECK(w.rowText(w.find<PictureList>("foundTray"), 0) == "Crate");
 }
 
 TEST_CASE("a tray of one's own gathers from several sheets, and is saved", "[app][tray]") {
@@ -144,12 +145,12 @@ TEST_CASE("a tray of one's own gathers from several sheets, and is saved", "[app
     CHECK(tray.folder == "Seasons");
     CHECK(tray.colour.a == 255);
     CHECK(tray.sheets.size() == 2);
-    auto* found = w.find<QListWidget>("foundTray");
+    auto* found = w.find<PictureList>("foundTray");
     REQUIRE(found->isVisible());
-    CHECK(found->item(0)->text() == "Brick"); // what was in the Hand is its first thing
+    CHECK(w.rowText(found, 0) == "Brick"); // what was in the Hand is its first thing
     CHECK(found->count() == 1 + 6 + 4);
     CHECK(w.find<QToolButton>("trayWhich")->text().startsWith("Flood"));
-    w.clickAt(found->viewport(), found->visualItemRect(found->item(2)).center());
+    w.clickRow(found, 2);
     CHECK(w.session().hand().is<edit::held::Tile>());
     choose(w, "trayPut");
     CHECK(w.session().project().trays[0].items.size() == 2);
@@ -159,10 +160,10 @@ TEST_CASE("a tray of one's own gathers from several sheets, and is saved", "[app
     w.restart();
     REQUIRE(w.session().project().trays.size() == 1);
     choose(w, QString("tray-%1").arg(tray.id), {"Seasons"});
-    CHECK(w.find<QListWidget>("foundTray")->count() == 1 + 6 + 4);
+    CHECK(w.find<PictureList>("foundTray")->count() == 1 + 6 + 4);
     choose(w, "trayRemove");
     CHECK(w.session().project().trays.empty());
-    CHECK(w.find<QListWidget>("materialTray")->isVisible());
+    CHECK(w.find<PictureList>("materialTray")->isVisible());
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.session().project().trays.size() == 1);
 }

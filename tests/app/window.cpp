@@ -2,13 +2,13 @@
 
 #include <QEvent>
 #include <QLabel>
-#include <QListWidget>
 #include <QModelIndex>
 #include <QMouseEvent>
 #include <QPointF>
 #include <QRect>
 #include <QStyle>
 
+#include "app/lay/plan_keys.hpp"
 #include "edit/stroke.hpp"
 
 namespace app_test {
@@ -142,6 +142,10 @@ void Window::choose(const char* name, const QString& text) {
     REQUIRE(to >= 0);
     REQUIRE(box->isVisible());
     clickAt(box, box->rect().center());
+    chooseOpened(box, to);
+}
+
+void Window::chooseOpened(QComboBox* box, int to) {
     QAbstractItemView* list = box->view();
     REQUIRE(QTest::qWaitFor([&] { return list->isVisible(); }, 2000));
     const QModelIndex index = box->model()->index(to, 0);
@@ -179,14 +183,36 @@ void Window::drop(const QString& file) {
     settle();
 }
 
+void Window::mean(int key, const QString& text) {
+    auto* keys = find<PlanKeys>("planKeys");
+    clickAt(keys->viewport(), keys->field(static_cast<std::size_t>(key)).center());
+    auto* box = keys->findChild<QComboBox*>(QString("planKey-%1").arg(key));
+    REQUIRE(box);
+    INFO(text.toStdString());
+    REQUIRE(box->findText(text) >= 0);
+    chooseOpened(box, box->findText(text));
+}
+
+void Window::clickRow(QListView* list, const QString& text, Qt::KeyboardModifiers modifiers) {
+    INFO(text.toStdString());
+    const auto rows = list->model()->match(list->model()->index(0, 0), Qt::DisplayRole, text, 2, Qt::MatchExactly);
+    REQUIRE(rows.size() == 1);
+    list->scrollTo(rows.front());
+    clickAt(list->viewport(), list->visualRect(rows.front()).center(), Qt::LeftButton, modifiers);
+}
+
+void Window::clickRow(QListView* list, int row) {
+    const QModelIndex index = list->model()->index(row, 0);
+    REQUIRE(index.isValid());
+    list->scrollTo(index);
+    clickAt(list->viewport(), list->visualRect(index).center());
+}
+
+QString Window::rowText(const QListView* list, int row) const { return list->model()->index(row, 0).data().toString(); }
+
 void Window::pickMaterial(const char* name) {
     click("trayMaterials");
-    auto* list = find<QListWidget>("materialTray");
-    const auto items = list->findItems(name, Qt::MatchExactly);
-    INFO(name);
-    REQUIRE(items.size() == 1);
-    list->scrollToItem(items.front());
-    clickAt(list->viewport(), list->visualItemRect(items.front()).center());
+    clickRow(find<QListView>("materialTray"), name);
     REQUIRE(session().hand().is<edit::held::Material>());
 }
 

@@ -6,6 +6,7 @@
 #include <QComboBox>
 #include <QDragEnterEvent>
 #include <QDropEvent>
+#include <QListView>
 #include <QMimeData>
 #include <QPoint>
 #include <QSettings>
@@ -80,6 +81,10 @@ class Window {
     void drag(Point from, Point to, Qt::KeyboardModifiers modifiers = {}, Qt::MouseButton button = Qt::LeftButton);
     void slide(const char* slider, int value);           // its handle, with the mouse, then to the very value with keys
     void choose(const char* combo, const QString& text); // an entry of a list that opens, with the mouse
+    void mean(int key, const QString& text);             // what a colour of the plan means
+    void clickRow(QListView* list, const QString& text, Qt::KeyboardModifiers modifiers = {});
+    void clickRow(QListView* list, int row);
+    QString rowText(const QListView* list, int row) const;
     void key(int key, Qt::KeyboardModifiers modifiers = {});
     void drop(const QString& file);
     void stage(const char* name) { click(name); }
@@ -96,6 +101,7 @@ class Window {
     std::unique_ptr<MainWindow> window;
 
   private:
+    void chooseOpened(QComboBox* box, int to);
     void show(QSize size);
 };
 

@@ -8,7 +8,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
-#include <QListWidget>
+#include <QListView>
 #include <QObject>
 #include <QRegularExpression>
 #include <QString>
@@ -88,8 +88,9 @@ void look(Window& w, QStringList& found) {
         if (const auto* e = qobject_cast<QLineEdit*>(widget)) check(e, e->placeholderText());
         if (const auto* c = qobject_cast<QComboBox*>(widget))
             for (int i = 0; i < c->count(); ++i) check(c, c->itemText(i));
-        if (const auto* list = qobject_cast<QListWidget*>(widget))
-            for (int row = 0; row < list->count(); ++row) check(list, list->item(row)->text());
+        if (const auto* list = qobject_cast<QListView*>(widget))
+            for (int row = 0; row < list->model()->rowCount(); ++row)
+                check(list, list->model()->index(row, 0).data().toString());
     }
     for (const QAction* a : (*w).findChildren<QAction*>()) check(a, a->text());
 }
@@ -126,12 +127,11 @@ TEST_CASE("what the core says is translated: findings, refusals, readings", "[wo
     p.put(std::move(l));
     w.session().apply("no start", std::move(p));
     w.stage("stage-hand-over");
-    auto* findings = w.find<QListWidget>("findings");
-    REQUIRE_SOON(findings->count() > 0);
-    REQUIRE_SOON(findings->item(0)->text().contains(QChar(0xA4)) || findings->count() > 1);
+    auto* findings = w.find<CardList>("findings");
+    REQUIRE_SOON(!findings->cards().empty());
+    REQUIRE_SOON(findings->cards()[0].title.contains(QChar(0xA4)) || findings->cards().size() > 1);
     bool said = false;
-    for (int i = 0; i < findings->count(); ++i)
-        said = said || findings->item(i)->text().contains("¤The level has no start");
+    for (const Card& card : findings->cards()) said = said || card.title.contains("¤The level has no start");
     CHECK(said);
 
     write_file(w.folder.path() / "broken.png", "this is no picture");

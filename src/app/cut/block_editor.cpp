@@ -116,7 +116,8 @@ void BlockEditor::setNumber(std::size_t which, int v) {
                    "block-" + std::to_string(which) + "-" + std::to_string(session_.tiles().front()));
 }
 
-void BlockEditor::refresh(const std::vector<const level::Tile*>& chosen) {
+void BlockEditor::refresh() {
+    const auto chosen = session_.chosenTiles();
     const level::Sheet* s = session_.sheet();
     if (chosen.empty() || !s || !s->image) return;
     const level::Tile& first = *chosen.front();

@@ -25,7 +25,7 @@ class BlockEditor : public QWidget {
     Q_OBJECT
   public:
     BlockEditor(Session& session, QWidget* parent);
-    void refresh(const std::vector<const level::Tile*>& chosen);
+    void refresh();
 
   private:
     void buildNumbers(QVBoxLayout* inner);

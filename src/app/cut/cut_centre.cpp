@@ -18,6 +18,7 @@
 #include <optional>
 #include <utility>
 
+#include "app/cut/cut_words.hpp"
 #include "app/cut/reading_card.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
@@ -35,17 +36,9 @@ namespace vic::app {
 
 namespace {
 
-QString cutTitle(const level::Cut& cut) {
-    QString text = CutCentre::tr("%1 × %2").arg(cut.tile.w).arg(cut.tile.h);
-    if (cut.spacing.x || cut.spacing.y)
-        text += cut.spacing.x == cut.spacing.y
-                    ? CutCentre::tr(", gaps %1").arg(cut.spacing.x)
-                    : CutCentre::tr(", gaps %1 and %2").arg(cut.spacing.x).arg(cut.spacing.y);
-    if (cut.margin.x || cut.margin.y)
-        text += cut.margin.x == cut.margin.y ? CutCentre::tr(", margin %1").arg(cut.margin.x)
-                                             : CutCentre::tr(", margin %1 and %2").arg(cut.margin.x).arg(cut.margin.y);
-    if (cut.scale > 1) text += CutCentre::tr(", enlarged ×%1").arg(cut.scale);
-    return text;
+// As the fields show them.
+std::array<int, 7> cutNumbers(const level::Cut& cut) {
+    return {cut.tile.w, cut.tile.h, cut.margin.x, cut.margin.y, cut.spacing.x, cut.spacing.y, cut.scale};
 }
 
 } // namespace
@@ -89,6 +82,13 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     column->addWidget(rule(this));
     showRow_ = buildShowRow();
     column->addWidget(showRow_);
+    const auto lattice = [this] { return view_->mode() == SheetView::Mode::lattice; };
+    fields_.follow([this, lattice] {
+        modes_[0]->setChecked(lattice());
+        modes_[1]->setChecked(!lattice());
+        rows_->setCurrentIndex(lattice() ? 0 : 1);
+    });
+    for (QWidget* w : {cards_, showRow_}) fields_.bindShown(w, lattice);
     for (const auto& [key, mode] :
          {std::pair{tr("Shift+L"), SheetView::Mode::lattice}, {tr("Shift+I"), SheetView::Mode::islands}}) {
         auto* shortcut = new QShortcut(QKeySequence(key), this);
@@ -114,6 +114,12 @@ void CutCentre::buildWaiting(QVBoxLayout* column) {
     connect(leave, &QPushButton::clicked, this, [this] { session_.answer(false); });
     waitRow->addWidget(go);
     waitRow->addWidget(leave);
+    fields_.bindShown(waitStrip_, [this] { return session_.waiting().has_value(); });
+    fields_.bindLabel(waitText_, [this] {
+        if (!session_.waiting()) return QString();
+        return tr("%1: %2. Undo would bring it back.")
+            .arg(session_.waiting()->name, translated(session_.waiting()->losses));
+    });
     column->addWidget(waitStrip_);
 }
 
@@ -162,11 +168,14 @@ QWidget* CutCentre::buildHandRow() {
         box->setToolTip(names[i] + tr(", in pixels of the image"));
         if (i == 6) box->setToolTip(tr("The whole factor by which the art was enlarged"));
         box->setRange(i < 2 || i == 6 ? 1 : 0, i == 6 ? 64 : 16384);
-        box->setKeyboardTracking(false);
         box->setFixedWidth(i == 6 ? 36 : 44);
         box->setAlignment(Qt::AlignCenter);
-        connect(box, &QSpinBox::valueChanged, this, &CutCentre::byHand);
-        numbers_[static_cast<std::size_t>(i)] = box;
+        const auto at = static_cast<std::size_t>(i);
+        fields_.bindInt(
+            box, [this, box, at] { return session_.sheet() ? cutNumbers(session_.sheet()->cut)[at] : box->value(); },
+            [this](int) { byHand(); });
+        fields_.bindEnabled(box, [this] { return session_.sheet() && session_.sheet()->image; });
+        numbers_[at] = box;
         row->addWidget(box);
     }
     row->addStretch();
@@ -175,6 +184,10 @@ QWidget* CutCentre::buildHandRow() {
     takeButton_->setProperty("role", "primary");
     describe(takeButton_, tr("Take this cut"), "Enter", tr("The sheet's tiles are then ready to be laid"));
     connect(takeButton_, &QPushButton::clicked, this, &CutCentre::takeBest);
+    fields_.bindShown(takeButton_, [this] {
+        const level::Sheet* s = session_.sheet();
+        return s && s->image && !s->accepted;
+    });
     row->addWidget(takeButton_);
     return hand;
 }
@@ -313,7 +326,7 @@ void CutCentre::takeIslands() {
 }
 
 void CutCentre::pull(const level::Cut& cut, bool done) {
-    const int values[7] = {cut.tile.w, cut.tile.h, cut.margin.x, cut.margin.y, cut.spacing.x, cut.spacing.y, cut.scale};
+    const auto values = cutNumbers(cut);
     for (std::size_t i = 0; i < 7; ++i) {
         const QSignalBlocker quiet(numbers_[i]);
         numbers_[i]->setValue(values[i]);
@@ -384,16 +397,7 @@ void CutCentre::refresh() {
     const level::Sheet* s = session_.sheet();
     view_->setSheet(session_.sheetId());
     view_->setChosen({session_.tiles().begin(), session_.tiles().end()});
-    waitStrip_->setVisible(session_.waiting().has_value());
-    if (session_.waiting())
-        waitText_->setText(tr("%1: %2. Undo would bring it back.")
-                               .arg(session_.waiting()->name, translated(session_.waiting()->losses)));
     const bool islands = view_->mode() == SheetView::Mode::islands;
-    modes_[0]->setChecked(!islands);
-    modes_[1]->setChecked(islands);
-    rows_->setCurrentIndex(islands ? 1 : 0);
-    cards_->setVisible(!islands);
-    showRow_->setVisible(!islands);
     if (islands && s && s->image) {
         if (islandsOf_ != s->image)
             findIslands(true);
@@ -404,18 +408,11 @@ void CutCentre::refresh() {
         if (kinds != view_->kinds()) view_->setKinds(kinds);
     }
     rebuildCards();
-    for (auto* box : numbers_) box->setEnabled(s && s->image);
-    takeButton_->setVisible(s && s->image && !s->accepted);
+    fields_.refresh();
     if (!s) {
         reading_ = tr("No sheet yet: drop a PNG on the window");
         emit readingChanged();
         return;
-    }
-    const int values[7] = {s->cut.tile.w,    s->cut.tile.h,    s->cut.margin.x, s->cut.margin.y,
-                           s->cut.spacing.x, s->cut.spacing.y, s->cut.scale};
-    for (std::size_t i = 0; i < 7; ++i) {
-        const QSignalBlocker quiet(numbers_[i]);
-        numbers_[i]->setValue(values[i]);
     }
     trouble_->clear();
     if (islands) {
@@ -438,18 +435,7 @@ void CutCentre::refresh() {
     }
     if (hovered_)
         for (std::size_t i = 0; i < s->tiles.size(); ++i)
-            if (s->tiles[i].id == hovered_)
-                text = tr("Tile %1%2 · column %3, row %4 · %5 × %6 px at %7, %8 · Shift+drag cuts a prop")
-                           .arg(i)
-                           .arg(s->tiles[i].name.empty()
-                                    ? QString()
-                                    : tr(" <b>%1</b>").arg(QString::fromStdString(s->tiles[i].name).toHtmlEscaped()))
-                           .arg(static_cast<int>(i) % std::max(1, count.w))
-                           .arg(static_cast<int>(i) / std::max(1, count.w))
-                           .arg(s->tiles[i].box.w)
-                           .arg(s->tiles[i].box.h)
-                           .arg(s->tiles[i].box.x)
-                           .arg(s->tiles[i].box.y);
+            if (s->tiles[i].id == hovered_) text = tileText(*s, i, count.w);
     reading_ = text;
     emit readingChanged();
 }

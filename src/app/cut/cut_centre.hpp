@@ -8,6 +8,7 @@
 #include <string>
 #include <vector>
 
+#include "app/parts/binding.hpp"
 #include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "base/geometry.hpp"
@@ -61,6 +62,7 @@ class CutCentre : public QWidget {
     void rebuildCards();
     void addProp(const Box& box);
     Session& session_;
+    Bindings fields_;
     SheetView* view_;
     QWidget* cards_;
     QHBoxLayout* cardRow_;

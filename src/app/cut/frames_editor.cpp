@@ -2,15 +2,12 @@
 
 #include <QAbstractItemView>
 #include <QHBoxLayout>
-#include <QIcon>
+#include <QItemSelectionModel>
 #include <QKeySequence>
 #include <QLabel>
 #include <QListView>
-#include <QListWidget>
-#include <QListWidgetItem>
 #include <QPixmap>
 #include <QPushButton>
-#include <QSignalBlocker>
 #include <QSpinBox>
 #include <QString>
 #include <QVBoxLayout>
@@ -18,8 +15,10 @@
 #include <cstddef>
 #include <set>
 #include <string>
+#include <utility>
 
 #include "app/parts/panel.hpp"
+#include "app/parts/picture_list.hpp"
 #include "app/parts/thumbs.hpp"
 #include "edit/sheets.hpp"
 #include "edit/tiles.hpp"
@@ -50,16 +49,14 @@ FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent),
     inner->setSpacing(6);
     addHeading(inner, tr("Animation"), &sum_);
     sum_->setObjectName("framesSum");
-    frames_ = new QListWidget(fields_);
-    frames_->setObjectName("frames");
-    frames_->setAccessibleName(tr("Frames"));
-    frames_->setViewMode(QListView::IconMode);
+    frames_ = new PictureList("frames", tr("Frames"), fields_);
+    frames_->layInBoxes({44, 52}, {42, 50}, 0);
+    frames_->setDraw({32, 32}, [this](quint32 i) {
+        return i < frames().size() ? tileThumb(session_.project(), frames()[i].tile, 32) : QPixmap();
+    });
     frames_->setFlow(QListView::LeftToRight);
     frames_->setWrapping(false);
-    frames_->setMovement(QListView::Static);
     frames_->setSelectionMode(QAbstractItemView::ExtendedSelection);
-    frames_->setIconSize({32, 32});
-    frames_->setGridSize({44, 52});
     frames_->setFixedHeight(66);
     frames_->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     inner->addWidget(frames_);
@@ -70,64 +67,81 @@ FramesEditor::FramesEditor(Session& session, QWidget* parent) : QWidget(parent),
     duration_->setRange(10, 60000);
     duration_->setSingleStep(10);
     duration_->setSuffix(tr(" ms"));
-    duration_->setKeyboardTracking(false);
     describe(duration_, tr("How long"), {}, tr("Of the chosen frames; of all where none is chosen"));
-    connect(duration_, &QSpinBox::valueChanged, this, &FramesEditor::setDuration);
+    ofRows_.bindInt(
+        duration_, [this] { return shownDuration(); }, [this](int ms) { setDuration(ms); });
     under->addWidget(duration_, 1);
     stop_ = new QPushButton(tr("Still again"), fields_);
     stop_->setObjectName("stopFrames");
     describe(stop_, tr("Still again"), {}, tr("The tile shows its own picture only"));
     connect(stop_, &QPushButton::clicked, this, [this] {
-        session_.apply(tr("A tile still again"),
-                       edit::change_tiles(session_.project(), {tile_}, [](level::Tile& t) { t.frames.clear(); }));
+        session_.apply(tr("A tile still again"), edit::change_tiles(session_.project(), session_.tiles(),
+                                                                    [](level::Tile& t) { t.frames.clear(); }));
     });
     under->addWidget(stop_);
     inner->addLayout(under);
     column->addWidget(fields_);
-    connect(frames_, &QListWidget::itemSelectionChanged, this, [this] {
-        const auto chosen = frames_->selectedItems();
-        const QSignalBlocker quiet(duration_);
-        if (!chosen.isEmpty()) duration_->setValue(chosen.front()->data(Qt::UserRole).toInt());
-    });
+    connect(frames_->selectionModel(), &QItemSelectionModel::selectionChanged, this, [this] { ofRows_.refresh(); });
+    bind();
+}
+
+// Of the one tile that is chosen; none where several are or it stands still.
+const std::vector<level::TileFrame>& FramesEditor::frames() const {
+    static const std::vector<level::TileFrame> none;
+    const auto tiles = session_.chosenTiles();
+    return tiles.size() == 1 ? tiles.front()->frames : none;
+}
+
+std::set<int> FramesEditor::chosenRows() const {
+    std::set<int> rows;
+    for (const QModelIndex& index : frames_->selectionModel()->selectedIndexes())
+        if (index.row() < static_cast<int>(frames().size())) rows.insert(index.row());
+    return rows;
+}
+
+int FramesEditor::shownDuration() const {
+    if (frames().empty()) return duration_->value();
+    const auto rows = chosenRows();
+    return frames()[rows.empty() ? 0 : static_cast<std::size_t>(*rows.begin())].ms;
 }
 
 void FramesEditor::setDuration(int ms) {
-    std::set<int> rows;
-    for (const QListWidgetItem* item : frames_->selectedItems()) rows.insert(frames_->row(item));
-    session_.apply(tr("How long a frame is shown"), edit::time_frames(session_.project(), tile_, rows, ms),
-                   "frame-" + std::to_string(tile_));
+    if (frames().empty()) return;
+    const level::TileId tile = session_.tiles().front();
+    session_.apply(tr("How long a frame is shown"), edit::time_frames(session_.project(), tile, chosenRows(), ms),
+                   "frame-" + std::to_string(tile));
 }
 
-void FramesEditor::refresh(const std::vector<const level::Tile*>& chosen) {
-    if (chosen.empty()) return;
-    const bool alike = std::all_of(chosen.begin(), chosen.end(),
-                                   [&](const auto* t) { return t->block.cells == chosen.front()->block.cells; });
-    make_->setVisible(chosen.size() > 1 && chosen.size() <= level::kMostFrames && alike);
-    make_->setText(tr("Animate the first with these %1").arg(chosen.size()));
-    const level::Tile& first = *chosen.front();
-    const bool one = chosen.size() == 1 && !first.frames.empty();
-    fields_->setVisible(one);
-    setVisible(make_->isVisibleTo(this) || one);
-    if (!one) return;
-    std::set<int> rows;
-    if (tile_ == first.id)
-        for (const QListWidgetItem* item : frames_->selectedItems()) rows.insert(frames_->row(item));
-    tile_ = first.id;
-    const QSignalBlocker quietList(frames_), quietNumber(duration_);
-    frames_->clear();
-    int all = 0;
-    for (const level::TileFrame& f : first.frames) {
-        const QPixmap picture = tileThumb(session_.project(), f.tile, 32);
-        QIcon both(picture);
-        both.addPixmap(picture, QIcon::Selected);
-        auto* item = new QListWidgetItem(both, QString::number(f.ms), frames_);
-        item->setData(Qt::UserRole, f.ms);
-        item->setSelected(rows.contains(frames_->row(item)));
-        all += f.ms;
+void FramesEditor::bind() {
+    bound_.bindShown(make_, [this] {
+        const auto tiles = session_.chosenTiles();
+        return tiles.size() > 1 && tiles.size() <= level::kMostFrames &&
+               std::all_of(tiles.begin(), tiles.end(),
+                           [&](const auto* t) { return t->block.cells == tiles.front()->block.cells; });
+    });
+    bound_.follow([this] { make_->setText(tr("Animate the first with these %1").arg(session_.tiles().size())); });
+    bound_.bindShown(fields_, [this] { return !frames().empty(); });
+    bound_.bindShown(this, [this] { return !make_->isHidden() || !frames().empty(); });
+    bound_.follow([this] {
+        std::vector<PictureRow> rows;
+        int all = 0;
+        for (const level::TileFrame& f : frames()) {
+            rows.push_back({static_cast<quint32>(rows.size()), QString::number(f.ms)});
+            all += f.ms;
+        }
+        frames_->setRows(std::move(rows));
+        sum_->setText(tr("%1 frames · %2 s").arg(frames().size()).arg(all / 1000.0, 0, 'f', 2));
+    });
+}
+
+void FramesEditor::refresh() {
+    if (const auto now = session_.tiles(); now != of_) {
+        of_ = now;
+        frames_->clearSelection();
     }
-    const auto shown = rows.empty() || *rows.begin() >= static_cast<int>(first.frames.size()) ? 0 : *rows.begin();
-    duration_->setValue(first.frames[static_cast<std::size_t>(shown)].ms);
-    sum_->setText(tr("%1 frames · %2 s").arg(first.frames.size()).arg(all / 1000.0, 0, 'f', 2));
+    frames_->redraw();
+    bound_.refresh();
+    ofRows_.refresh();
 }
 
 } // namespace vic::app

@@ -2,38 +2,47 @@
 #pragma once
 
 #include <QWidget>
+#include <set>
 #include <vector>
 
+#include "app/parts/binding.hpp"
 #include "app/session/session.hpp"
 #include "level/cell.hpp"
 
 class QLabel;
-class QListWidget;
 class QPushButton;
 class QSpinBox;
 
 namespace vic::level {
 struct Tile;
+struct TileFrame;
 } // namespace vic::level
 
 namespace vic::app {
 
+class PictureList;
 class Session;
 
 class FramesEditor : public QWidget {
     Q_OBJECT
   public:
     FramesEditor(Session& session, QWidget* parent);
-    void refresh(const std::vector<const level::Tile*>& chosen);
+    void refresh();
 
   private:
+    void bind();
+    [[nodiscard]] const std::vector<level::TileFrame>& frames() const;
+    [[nodiscard]] std::set<int> chosenRows() const;
+    [[nodiscard]] int shownDuration() const;
     void setDuration(int ms);
     Session& session_;
-    level::TileId tile_ = 0; // whose frames are shown
+    std::vector<level::TileId> of_; // whose frames were shown last
+    Bindings bound_;
+    Bindings ofRows_; // what follows the chosen frames, too
     QPushButton* make_;
     QWidget* fields_;
     QLabel* sum_;
-    QListWidget* frames_;
+    PictureList* frames_;
     QSpinBox* duration_;
     QPushButton* stop_;
 };

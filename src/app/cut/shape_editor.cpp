@@ -151,7 +151,8 @@ void ShapeEditor::fromArt() {
     emit session_.said(text, false);
 }
 
-void ShapeEditor::refresh(const std::vector<const level::Tile*>& chosen) {
+void ShapeEditor::refresh() {
+    const auto chosen = session_.chosenTiles();
     if (chosen.empty()) return;
     const level::Tile& first = *chosen.front();
     const bool one = std::all_of(chosen.begin(), chosen.end(), [&](const level::Tile* t) {

@@ -28,7 +28,7 @@ class ShapeEditor : public QWidget {
     Q_OBJECT
   public:
     ShapeEditor(Session& session, QWidget* parent);
-    void refresh(const std::vector<const level::Tile*>& chosen);
+    void refresh();
 
   protected:
     void changeEvent(QEvent* event) override;

@@ -292,7 +292,8 @@ void TileNotes::show(const level::NoteKind& kind, QWidget* editor, const std::ve
     }
 }
 
-void TileNotes::refresh(const std::vector<const level::Tile*>& chosen) {
+void TileNotes::refresh() {
+    const auto chosen = session_.chosenTiles();
     if (builtFor_ != session_.project().note_kinds) rebuild();
     const level::Tile& first = *chosen.front();
     const auto all = [&](auto get) {

@@ -27,7 +27,7 @@ class TileNotes : public QWidget {
   public:
     TileNotes(Session& session, QWidget* parent);
     // All of the same sheet, at least one.
-    void refresh(const std::vector<const level::Tile*>& chosen);
+    void refresh();
 
   private:
     void change(const QString& name, const std::function<void(level::Tile&)>& what);

@@ -95,7 +95,7 @@ void TilePanel::buildProperties(QVBoxLayout* column) {
     chance->setToolTip(tr("How often it is chosen next to its fellows"));
     addField(inner, tr("Chance"), chance, 78);
     fields_.bindInt(
-        chance, [this] { return chosen().front()->chance; },
+        chance, [this] { return session_.chosenTiles().front()->chance; },
         [this](int v) {
             change(
                 tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
@@ -110,11 +110,14 @@ void TilePanel::buildName(QVBoxLayout* inner) {
     name->setObjectName("tileName");
     addField(inner, tr("Name"), name, 78);
     const auto oneName = [this] {
-        const auto all = chosen();
+        const auto all = session_.chosenTiles();
         return std::all_of(all.begin(), all.end(), [&](const level::Tile* t) { return t->name == all.front()->name; });
     };
     fields_.bindText(
-        name, [this, oneName] { return oneName() ? QString::fromStdString(chosen().front()->name) : QString(); },
+        name,
+        [this, oneName] {
+            return oneName() ? QString::fromStdString(session_.chosenTiles().front()->name) : QString();
+        },
         [this](const QString& text) {
             const std::string wanted = text.toStdString();
             const Text taken = wanted.empty() || session_.tiles().empty()
@@ -139,7 +142,7 @@ void TilePanel::buildHome(QVBoxLayout* inner) {
     };
     const auto now = [this] {
         const level::Level* level = session_.level();
-        return QVariant(level ? level::home_in(*level, chosen().front()->homes) : 0U);
+        return QVariant(level ? level::home_in(*level, session_.chosenTiles().front()->homes) : 0U);
     };
     fields_.bindChoice(home, layers, now, [this](const QVariant& to) {
         const auto id = to.toUInt();
@@ -273,20 +276,10 @@ void TilePanel::change(const QString& name, const std::function<void(level::Tile
     session_.apply(name, edit::change_tiles(session_.project(), session_.tiles(), what), key);
 }
 
-// Of the sheet that is shown, in the order in which they were chosen.
-std::vector<const level::Tile*> TilePanel::chosen() const {
-    std::vector<const level::Tile*> out;
-    if (const level::Sheet* s = session_.sheet())
-        for (const auto id : session_.tiles())
-            for (const level::Tile& t : s->tiles)
-                if (t.id == id) out.push_back(&t);
-    return out;
-}
-
 void TilePanel::refresh() {
     if (!session_.isOpen()) return;
     const level::Sheet* s = session_.sheet();
-    const std::vector<const level::Tile*> chosen = this->chosen();
+    const std::vector<const level::Tile*> chosen = session_.chosenTiles();
     count_->setText(s ? tr("%1 of %2 chosen").arg(chosen.size()).arg(s->tiles.size()) : QString());
     properties_->setVisible(!chosen.empty());
     const bool poured = !pourFrom_.empty() && edit::pour_trouble(session_.project(), pourFrom_, pourFrom_).empty();
@@ -321,10 +314,10 @@ void TilePanel::refresh() {
                     : first.blank     ? tr("blank")
                                       : QString());
     fields_.refresh();
-    shape_->refresh(chosen);
-    block_->refresh(chosen);
-    frames_->refresh(chosen);
-    notes_->refresh(chosen);
+    shape_->refresh();
+    block_->refresh();
+    frames_->refresh();
+    notes_->refresh();
 }
 
 } // namespace vic::app

@@ -58,7 +58,6 @@ class TilePanel : public QWidget {
     void buildUses(QVBoxLayout* inner);
     void attempt(const std::function<void()>& what);
     void change(const QString& name, const std::function<void(level::Tile&)>& what, const std::string& merge = {});
-    [[nodiscard]] std::vector<const level::Tile*> chosen() const;
     Session& session_;
     Bindings fields_; // of what is chosen; at least one is
     QLabel* count_;

@@ -2,25 +2,20 @@
 
 #include "app/join/case_panel.hpp"
 
-#include <QAction>
 #include <QComboBox>
 #include <QGridLayout>
 #include <QHBoxLayout>
-#include <QInputDialog>
 #include <QLabel>
 #include <QLayout>
 #include <QLayoutItem>
-#include <QLineEdit>
 #include <QLocale>
-#include <QMenu>
 #include <QPixmap>
-#include <QPoint>
 #include <QPushButton>
-#include <QSignalBlocker>
 #include <QSizePolicy>
 #include <QSlider>
 #include <QSpinBox>
 #include <QVBoxLayout>
+#include <QVariant>
 #include <algorithm>
 #include <cmath>
 #include <cstddef>
@@ -28,6 +23,7 @@
 #include <set>
 #include <utility>
 
+#include "app/join/order_menu.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
@@ -46,7 +42,6 @@
 #include "join/seams.hpp"
 #include "level/grid.hpp"
 #include "level/material.hpp"
-#include "level/order_card.hpp"
 #include "level/project.hpp"
 #include "level/sheet.hpp"
 #include "sheet/cut.hpp"
@@ -56,6 +51,7 @@ namespace vic::app {
 namespace {
 
 constexpr std::size_t kCandidates = 3;
+constexpr std::size_t kMostWeights = 16; // variants that get a field each
 constexpr std::size_t kMostTurned = 128; // tiles of a sheet that are tried in all turns
 
 void clear(QLayout* layout) {
@@ -116,6 +112,9 @@ CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
     buildSheet(column);
     buildWorks(column);
     column->addStretch();
+    bindHead();
+    fields_.follow([this] { refreshWeights(); });
+    fields_.follow([this] { refreshCandidates(); });
 }
 
 void CasePanel::buildLively(QVBoxLayout* column) {
@@ -133,24 +132,37 @@ void CasePanel::buildLively(QVBoxLayout* column) {
     repetition_->setObjectName("repetition");
     lively->addWidget(repetition_);
     column->addWidget(livelyBox_);
-    connect(lively_, &QSlider::valueChanged, this, [this](int v) {
-        change(
-            tr("How lively the variants are"), [v](level::JoinSet& set) { set.lively = v; }, "lively");
+    fields_.bindInt(
+        lively_, [this] { return session_.material()->joins.lively; },
+        [this](int v) {
+            change(
+                tr("How lively the variants are"), [v](level::JoinSet& set) { set.lively = v; }, "lively");
+        });
+    fields_.bindShown(livelyBox_, [this] {
+        const auto& cases = session_.material()->joins.cases;
+        return std::any_of(cases.begin(), cases.end(), [](const auto& c) { return c.second.size() > 1; });
     });
+    fields_.bindLabel(repetition_, [this] { return livelyBox_->isHidden() ? QString() : repetitionText(); });
     turns_ = new QComboBox(this);
     turns_->setObjectName("setTurns");
-    turns_->addItem(tr("only as drawn"), uint(level::kNoTurns));
-    turns_->addItem(tr("mirrored"), uint(level::kMirrorOnly));
-    turns_->addItem(tr("turned"), uint(level::kQuarterTurns));
-    turns_->addItem(tr("turned and mirrored"), uint(level::kAllTurns));
     turns_->setToolTip(
         tr("How a tile may be laid to serve other cases than its own: 6 drawn tiles can then be 16, "
            "and 15 can be 47"));
     addField(column, tr("Tiles may be"), turns_, 78);
-    connect(turns_, &QComboBox::activated, this, [this] {
-        const auto mask = static_cast<std::uint8_t>(turns_->currentData().toUInt());
-        change(tr("Turns of a material's tiles"), [mask](level::JoinSet& set) { set.turns = mask; });
-    });
+    fields_.bindChoice(
+        turns_,
+        [] {
+            return std::vector<Bindings::Choice>{{tr("only as drawn"), uint(level::kNoTurns)},
+                                                 {tr("mirrored"), uint(level::kMirrorOnly)},
+                                                 {tr("turned"), uint(level::kQuarterTurns)},
+                                                 {tr("turned and mirrored"), uint(level::kAllTurns)}};
+        },
+        [this] { return uint(session_.material()->joins.turns); },
+        [this](const QVariant& to) {
+            const auto mask = static_cast<std::uint8_t>(to.toUInt());
+            change(tr("Turns of a material's tiles"), [mask](level::JoinSet& set) { set.turns = mask; });
+        });
+    fields_.bindEnabled(turns_, [this] { return !plain(); });
 }
 
 void CasePanel::buildSheet(QVBoxLayout* column) {
@@ -167,7 +179,25 @@ void CasePanel::buildSheet(QVBoxLayout* column) {
     column->addWidget(sheet_);
     connect(sheet_, &SheetView::tileClicked, this, &CasePanel::serve);
     connect(sheet_, &SheetView::petalClicked, this, &CasePanel::correct);
-    connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
+    fields_.bindChoice(
+        sheets_,
+        [this] {
+            std::vector<Bindings::Choice> all;
+            for (const auto& sheet : session_.project().sheets)
+                all.push_back({QString::fromStdString(sheet->name), sheet->id});
+            return all;
+        },
+        [this] { return sheetToShow(); },
+        [this](const QVariant& to) {
+            sheet_->setSheet(to.toUInt());
+            refresh();
+        });
+    fields_.follow([this] {
+        sheet_->setSheet(sheets_->currentData().toUInt());
+        std::set<level::TileId> chosen;
+        for (const auto& v : serving()) chosen.insert(v.tile);
+        sheet_->setChosen(chosen);
+    });
     auto* hint = label(tr("Click a petal to correct it, a tile to serve the chosen case; Ctrl+click adds a variant."),
                        "quiet", this);
     hint->setWordWrap(true);
@@ -186,9 +216,10 @@ void CasePanel::buildWorks(QVBoxLayout* column) {
     describe(
         cards_, tr("Order cards"), {},
         tr("Keep the order of this sheet's tiles for other sheets of the same layout, or lay a kept order over it"));
-    connect(cards_, &QPushButton::clicked, this, &CasePanel::showCards);
+    connect(cards_, &QPushButton::clicked, this, [this] { showOrderMenu(session_, sheet_->sheetId(), cards_); });
     works->addWidget(cards_);
     column->addLayout(works);
+    for (QWidget* w : {readAgain_, cards_}) fields_.bindShown(w, [this] { return !plain(); });
 }
 
 void CasePanel::readAgain() {
@@ -225,76 +256,80 @@ void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
                    edit::rejoin(edit::accept_tile(std::move(next), m->id, tile)));
 }
 
-void CasePanel::refresh() {
-    const level::Material* m = session_.material();
-    setEnabled(m != nullptr);
-    if (!m) {
-        title_->setText(tr("No material"));
-        text_->clear();
-        picture_->clear();
-        return;
-    }
-    const bool plain = m->joins.kind == level::JoinKind::plain;
-    const join::Mask mask = plain ? join::Mask{255} : session_.joinCase();
-    const auto variants = join::serving(m->joins, mask);
-    const bool have = !variants.empty();
-    const bool own = m->joins.cases.contains(mask);
-    aside_->setText(plain ? tr("plain") : tr("mask %1").arg(join::file_mask(mask, m->joins.kind)));
-    title_->setText(plain ? tr("Variants") : [&] {
-        QString t = translated(join::describe(mask));
+bool CasePanel::plain() const { return session_.material()->joins.kind == level::JoinKind::plain; }
+
+join::Mask CasePanel::mask() const { return plain() ? join::Mask{255} : session_.joinCase(); }
+
+std::vector<level::Variant> CasePanel::serving() const { return join::serving(session_.material()->joins, mask()); }
+
+void CasePanel::bindHead() {
+    fields_.bindLabel(aside_, [this] {
+        return plain() ? tr("plain") : tr("mask %1").arg(join::file_mask(mask(), session_.material()->joins.kind));
+    });
+    fields_.bindLabel(title_, [this] {
+        if (plain()) return tr("Variants");
+        QString t = translated(join::describe(mask()));
         t[0] = t[0].toUpper();
         return t;
-    }());
-    text_->setText(!have ? tr("no tile")
-                   : own ? turnWord(variants.front().turn)
-                         : tr("by a tile that is %1").arg(turnWord(variants.front().turn)));
-    setRole(text_, have ? "quiet" : "warning");
-    picture_->setPixmap(have ? tileThumb(session_.project(), variants.front().tile, 68, variants.front().turn)
-                             : QPixmap());
-    const auto here = edit::cells_of_case(session_.project(), session_.level(), m->id, mask);
-    inProof_->setText(here < 0 ? tr("in the proof: %1").arg(proof_.cellsOfCase(mask))
-                               : tr("in the proof: %1, in the level: %2")
-                                     .arg(proof_.cellsOfCase(mask))
-                                     .arg(QLocale().toString(qlonglong(here))));
-    variants_->setText(tr("variants: %1").arg(variants.size()));
-
-    std::set<level::TileId> chosen;
-    for (const auto& v : variants) chosen.insert(v.tile);
-    // The sheet that the material's tiles come from, unless the designer has chosen another.
-    const QSignalBlocker quiet(sheets_);
-    const auto current = sheet_->sheetId();
-    sheets_->clear();
-    for (const auto& s : session_.project().sheets) sheets_->addItem(QString::fromStdString(s->name), s->id);
-    level::SheetId wanted = current;
-    if (sheetFor_ != m->id || !session_.project().sheet(current)) {
-        sheetFor_ = m->id;
-        for (const auto& s : session_.project().sheets)
-            for (const auto& t : s->tiles)
-                if (!m->joins.cases.empty() && !m->joins.cases.rbegin()->second.empty() &&
-                    t.id == m->joins.cases.rbegin()->second.front().tile)
-                    wanted = s->id;
-    }
-    sheets_->setCurrentIndex(std::max(0, sheets_->findData(wanted)));
-    sheet_->setSheet(sheets_->currentData().toUInt());
-    sheet_->setChosen(chosen);
-    readAgain_->setVisible(!plain);
-    cards_->setVisible(!plain);
-    turns_->setEnabled(!plain);
-    turns_->setCurrentIndex(turns_->findData(uint(m->joins.turns)));
-    refreshWeights(*m, mask);
-    refreshLively(*m);
-    refreshCandidates(*m, mask);
+    });
+    fields_.follow([this] {
+        const auto variants = serving();
+        const bool have = !variants.empty();
+        const bool own = session_.material()->joins.cases.contains(mask());
+        text_->setText(!have ? tr("no tile")
+                       : own ? turnWord(variants.front().turn)
+                             : tr("by a tile that is %1").arg(turnWord(variants.front().turn)));
+        setRole(text_, have ? "quiet" : "warning");
+        picture_->setPixmap(have ? tileThumb(session_.project(), variants.front().tile, 68, variants.front().turn)
+                                 : QPixmap());
+    });
+    fields_.bindLabel(inProof_, [this] {
+        const auto here = edit::cells_of_case(session_.project(), session_.level(), session_.material()->id, mask());
+        const auto in_proof = proof_.cellsOfCase(mask());
+        return here < 0
+                   ? tr("in the proof: %1").arg(in_proof)
+                   : tr("in the proof: %1, in the level: %2").arg(in_proof).arg(QLocale().toString(qlonglong(here)));
+    });
+    fields_.bindLabel(variants_, [this] { return tr("variants: %1").arg(serving().size()); });
 }
 
-void CasePanel::refreshWeights(const level::Material& m, join::Mask mask) {
-    std::string key = std::to_string(m.id) + "/" + std::to_string(mask);
-    std::vector<level::Variant> own;
-    if (const auto found = m.joins.cases.find(mask); found != m.joins.cases.end()) own = found->second;
-    for (const auto& v : own) key += "," + std::to_string(v.tile) + "/" + std::to_string(v.turn.code);
-    if (key != weightsOf_) {
-        weightsOf_ = key;
+// The sheet that the material's tiles come from, unless the designer has chosen another.
+level::SheetId CasePanel::sheetToShow() {
+    const level::Material& m = *session_.material();
+    if (sheetFor_ == m.id && session_.project().sheet(sheet_->sheetId())) return sheet_->sheetId();
+    sheetFor_ = m.id;
+    if (m.joins.cases.empty() || m.joins.cases.rbegin()->second.empty()) return sheet_->sheetId();
+    const level::TileId tile = m.joins.cases.rbegin()->second.front().tile;
+    for (const auto& s : session_.project().sheets)
+        for (const auto& t : s->tiles)
+            if (t.id == tile) return s->id;
+    return sheet_->sheetId();
+}
+
+void CasePanel::refresh() {
+    setEnabled(session_.material() != nullptr);
+    if (session_.material()) return fields_.refresh();
+    title_->setText(tr("No material"));
+    text_->clear();
+    picture_->clear();
+}
+
+// A field for the weight of each variant of the case, where there are several.
+void CasePanel::refreshWeights() {
+    const level::Material& m = *session_.material();
+    const WeightsOf of{m.id, mask(), [&] {
+                           std::vector<level::Variant> own;
+                           if (const auto found = m.joins.cases.find(mask()); found != m.joins.cases.end())
+                               own = found->second;
+                           for (auto& v : own) v.weight = 0; // other weights are the same fields
+                           return own;
+                       }()};
+    if (of != weightsOf_) {
+        weightsOf_ = of;
+        weightFields_ = {};
         clear(weights_->layout());
-        if (own.size() > 1 && own.size() <= 16) {
+        const auto& [material, at, own] = of;
+        if (own.size() > 1 && own.size() <= kMostWeights) {
             auto* grid = new QWidget(weights_);
             auto* cells = new QGridLayout(grid);
             cells->setContentsMargins(0, 0, 0, 0);
@@ -304,33 +339,37 @@ void CasePanel::refreshWeights(const level::Material& m, join::Mask mask) {
             for (const auto& v : own) {
                 auto* icon = new QLabel(grid);
                 icon->setPixmap(tileThumb(session_.project(), v.tile, 24, v.turn));
-                auto* box = new QSpinBox(grid);
-                box->setObjectName(QString("weight-%1").arg(v.tile));
-                box->setAccessibleName(tr("Weight of tile %1").arg(v.tile));
-                box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // three stand beside each other
-                box->setMinimumWidth(36);
-                box->setRange(0, 1000);
-                box->setValue(v.weight);
-                box->setKeyboardTracking(false);
-                connect(box, &QSpinBox::valueChanged, this,
-                        [this, id = m.id, mask, tile = v.tile, turn = v.turn](int w) {
-                            const level::Material* now = session_.project().material(id);
-                            if (!now || !now->joins.cases.contains(mask)) return;
-                            auto all = now->joins.cases.at(mask);
-                            for (auto& one : all)
-                                if (one.tile == tile && one.turn == turn) one.weight = w;
-                            session_.apply(tr("Weight of a variant"),
-                                           edit::rejoin(edit::set_case(session_.project(), id, mask, all)),
-                                           "weight-" + std::to_string(tile));
-                        });
                 cells->addWidget(icon, i / 3, i % 3 * 2);
-                cells->addWidget(box, i / 3, i % 3 * 2 + 1);
+                cells->addWidget(weightField(grid, static_cast<std::size_t>(i), v.tile), i / 3, i % 3 * 2 + 1);
                 ++i;
             }
             weights_->layout()->addWidget(label(tr("Variants and their weights"), "heading"));
             weights_->layout()->addWidget(grid);
         }
     }
+    weightFields_.refresh();
+}
+
+QSpinBox* CasePanel::weightField(QWidget* parent, std::size_t place, level::TileId tile) {
+    auto* box = new QSpinBox(parent);
+    box->setObjectName(QString("weight-%1").arg(tile));
+    box->setAccessibleName(tr("Weight of tile %1").arg(tile));
+    box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // three stand beside each other
+    box->setMinimumWidth(36);
+    box->setRange(0, 1000);
+    const auto& [material, at, variants] = weightsOf_;
+    weightFields_.bindInt(
+        box,
+        [this, place, id = material, mask = at] {
+            return session_.project().material(id)->joins.cases.at(mask)[place].weight;
+        },
+        [this, place, tile, id = material, mask = at](int w) {
+            auto all = session_.project().material(id)->joins.cases.at(mask);
+            all[place].weight = w;
+            session_.apply(tr("Weight of a variant"), edit::rejoin(edit::set_case(session_.project(), id, mask, all)),
+                           "weight-" + std::to_string(tile));
+        });
+    return box;
 }
 
 void CasePanel::change(const QString& name, const std::function<void(level::JoinSet&)>& what,
@@ -352,33 +391,29 @@ void CasePanel::correct(level::TileId tile, int mask, int bit) {
 }
 
 // How often variants lie beside themselves, on a field of nothing but the material.
-void CasePanel::refreshLively(const level::Material& m) {
-    if (livelyFor_.get() == &m) return;
-    livelyFor_ = session_.materialRef();
-    bool several = false;
-    for (const auto& [mask, variants] : m.joins.cases) several = several || variants.size() > 1;
-    livelyBox_->setVisible(several);
-    const QSignalBlocker quiet(lively_);
-    lively_->setValue(m.joins.lively);
-    if (!several) return;
-    level::Grid field(Size{64, 64});
-    for (int y = 0; y < 64; ++y)
-        for (int x = 0; x < 64; ++x) field.set({x, y}, {}, m.id);
-    join::resolve(session_.derived().rules(), field, box_of(field.size()), 1);
-    const auto r = join::repetition(session_.project(), field, m.id);
-    repetition_->setText(r.pairs == 0 ? tr("the inside has one tile only")
-                                      : tr("beside itself %1 %, by chance %2 %")
-                                            .arg(std::lround(100 * r.share()))
-                                            .arg(std::lround(100 * r.by_chance)));
+QString CasePanel::repetitionText() {
+    const level::Material& m = *session_.material();
+    const join::Repetition& r = repetitionOf_.get(session_.materialRef(), [&] {
+        level::Grid field(Size{64, 64});
+        for (int y = 0; y < 64; ++y)
+            for (int x = 0; x < 64; ++x) field.set({x, y}, {}, m.id);
+        join::resolve(session_.derived().rules(), field, box_of(field.size()), 1);
+        return join::repetition(session_.project(), field, m.id);
+    });
+    return r.pairs == 0 ? tr("the inside has one tile only")
+                        : tr("beside itself %1 %, by chance %2 %")
+                              .arg(std::lround(100 * r.share()))
+                              .arg(std::lround(100 * r.by_chance));
 }
 
-void CasePanel::refreshCandidates(const level::Material& m, join::Mask mask) {
-    const bool plain = m.joins.kind == level::JoinKind::plain;
-    serveHead_->setVisible(!plain);
-    candidates_->setVisible(!plain);
+void CasePanel::refreshCandidates() {
+    const level::Material& m = *session_.material();
+    const join::Mask mask = this->mask();
+    serveHead_->setVisible(!plain());
+    candidates_->setVisible(!plain());
     const auto around = proof_.around(mask);
-    if (plain || (candidatesFor_.get() == &m && candidatesMask_ == mask && candidatesAround_ == around &&
-                  candidatesIn_ == session_.project().sheets))
+    if (plain() || (candidatesFor_.get() == &m && candidatesMask_ == mask && candidatesAround_ == around &&
+                    candidatesIn_ == session_.project().sheets))
         return;
     candidatesFor_ = session_.materialRef();
     candidatesMask_ = mask;
@@ -431,56 +466,6 @@ void CasePanel::refreshCandidates(const level::Material& m, join::Mask mask) {
             });
     }
     serveHead_->setVisible(n > 0);
-}
-
-void CasePanel::showCards() {
-    const level::Material* m = session_.material();
-    const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
-    if (!m || !s) return;
-    auto* menu = new QMenu(this);
-    menu->setObjectName("orderMenu");
-    menu->setAttribute(Qt::WA_DeleteOnClose);
-    auto* keep = menu->addAction(tr("Keep this sheet's order as a card …"));
-    keep->setObjectName("keepOrder");
-    connect(keep, &QAction::triggered, this, [this, sheet = s->id] {
-        const level::Material* now = session_.material();
-        const level::Sheet* of = session_.project().sheet(sheet);
-        if (!now || !of) return;
-        bool ok = false;
-        const QString name = QInputDialog::getText(this, tr("Keep the order of a sheet"), tr("Name of the card:"),
-                                                   QLineEdit::Normal, QString::fromStdString(of->name), &ok)
-                                 .trimmed();
-        if (!ok) return;
-        if (const Text wrong = edit::card_trouble(session_.project(), sheet, *now, name.toStdString()); !wrong.empty())
-            return emit session_.said(translated(wrong), true);
-        session_.apply(tr("Keep an order card"), edit::keep_order(session_.project(), sheet, *now, name.toStdString()));
-        emit session_.said(tr("Kept the order as the card %1").arg(name), false);
-    });
-    menu->addSeparator();
-    int fits = 0;
-    for (const level::OrderCard& card : session_.project().order_cards) {
-        if (card.kind != m->joins.kind || !edit::card_fits(card, *s)) continue;
-        ++fits;
-        auto* lay = menu->addAction(tr("Lay %1 over this sheet").arg(QString::fromStdString(card.name)));
-        lay->setObjectName(QString("layOrder-%1").arg(card.id));
-        connect(lay, &QAction::triggered, this, [this, sheet = s->id, id = card.id] {
-            const level::Material* now = session_.material();
-            const level::Sheet* of = session_.project().sheet(sheet);
-            for (const level::OrderCard& c : session_.project().order_cards)
-                if (c.id == id && now && of && edit::card_fits(c, *of)) {
-                    const auto read = edit::reading_by_card(c, *of);
-                    session_.apply(tr("Lay an order card"),
-                                   edit::rejoin(edit::read_into(session_.project(), now->id, *of, read)));
-                    emit session_.said(translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
-                                                            "One tile serves its case by the card",
-                                                            "%n tiles serve their cases by the card")),
-                                       false);
-                    return;
-                }
-        });
-    }
-    if (fits == 0) menu->addAction(tr("No card of this layout and kind yet"))->setEnabled(false);
-    menu->popup(cards_->mapToGlobal(QPoint(0, cards_->height())));
 }
 
 } // namespace vic::app

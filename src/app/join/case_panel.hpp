@@ -6,24 +6,27 @@
 #include <array>
 #include <functional>
 #include <memory>
-#include <string>
+#include <tuple>
 #include <vector>
 
 #include "app/join/proof_view.hpp"
+#include "app/parts/binding.hpp"
+#include "app/session/memo.hpp"
 #include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "join/mask.hpp"
+#include "join/resolve.hpp"
 #include "level/cell.hpp"
+#include "level/material.hpp"
 
 class QComboBox;
 class QLabel;
 class QPushButton;
 class QSlider;
+class QSpinBox;
 class QVBoxLayout;
 
 namespace vic::level {
-struct JoinSet;
-struct Material;
 struct Sheet;
 } // namespace vic::level
 
@@ -47,10 +50,16 @@ class CasePanel : public QWidget {
     void serve(level::TileId tile, Qt::KeyboardModifiers modifiers);
     void change(const QString& name, const std::function<void(level::JoinSet&)>& what, const std::string& merge = {});
     void correct(level::TileId tile, int mask, int bit);
-    void refreshCandidates(const level::Material& m, join::Mask mask);
-    void refreshWeights(const level::Material& m, join::Mask mask);
-    void refreshLively(const level::Material& m);
-    void showCards();
+    void bindHead();
+    // Of the chosen material, which there is.
+    [[nodiscard]] bool plain() const;
+    [[nodiscard]] join::Mask mask() const;
+    [[nodiscard]] std::vector<level::Variant> serving() const;
+    [[nodiscard]] level::SheetId sheetToShow();
+    [[nodiscard]] QString repetitionText();
+    QSpinBox* weightField(QWidget* parent, std::size_t place, level::TileId tile);
+    void refreshCandidates();
+    void refreshWeights();
     Session& session_;
     ProofView& proof_;
     QLabel* aside_;
@@ -71,9 +80,12 @@ class CasePanel : public QWidget {
     QPushButton* readAgain_;
     QPushButton* cards_;
     level::MaterialId sheetFor_ = 0;
-    std::string weightsOf_;
+    Bindings fields_;
+    Bindings weightFields_;
+    using WeightsOf = std::tuple<level::MaterialId, join::Mask, std::vector<level::Variant>>;
+    WeightsOf weightsOf_{};
+    Memo<std::shared_ptr<const level::Material>, join::Repetition> repetitionOf_;
     std::shared_ptr<const level::Material> candidatesFor_;
-    std::shared_ptr<const level::Material> livelyFor_;
     join::Mask candidatesMask_ = 0;
     std::array<level::Cell, 4> candidatesAround_{};
     std::vector<std::shared_ptr<const level::Sheet>> candidatesIn_;

@@ -51,6 +51,7 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
     scroll->setWidget(cases_);
     column->addWidget(scroll, 1);
     for (ProofView* view : {proof_, free_}) connect(view, &ProofView::cellHovered, this, &JoinCentre::tellCell);
+    bind();
 }
 
 void JoinCentre::buildHead(QVBoxLayout* column) {
@@ -166,14 +167,12 @@ void JoinCentre::tellPatch() {
     QString text =
         tr("%1 cells, at least %2").arg(proof_->patch().size.area()).arg(join::least_proof(m->joins.kind, of));
     if (heat_->isChecked()) {
-        if (seamsFor_.get() != m || seamsIn_ != session_.project().sheets) {
-            seamsFor_ = session_.materialRef();
-            seamsIn_ = session_.project().sheets;
-            seams_ = join::seam_report(session_.project(), m->joins, 0.2);
-        }
+        const join::SeamReport& seams = seams_.get({session_.materialRef(), session_.project().sheets}, [&] {
+            return join::seam_report(session_.project(), m->joins, 0.2);
+        });
         text = tr("worst seam of all pairs %1 %, mean %2 % · %3")
-                   .arg(std::lround(100 * seams_.worst))
-                   .arg(QLocale().toString(100 * seams_.mean, 'f', 1))
+                   .arg(std::lround(100 * seams.worst))
+                   .arg(QLocale().toString(100 * seams.mean, 'f', 1))
                    .arg(text);
     }
     proofAside_->setText(text);
@@ -181,74 +180,96 @@ void JoinCentre::tellPatch() {
 
 void JoinCentre::refresh() {
     const level::Material* m = session_.material();
-    if (m != composableFor_.get()) cases_->setToDraw({});
-    proof_->refresh();
-    free_->setVisible(m && proof_->mode() != ProofView::Mode::pairs);
-    free_->refresh();
-    cases_->refresh();
-    tellPatch();
-    const bool joins = m && m->joins.kind != level::JoinKind::plain;
-    for (QWidget* w : std::initializer_list<QWidget*>{missing_, doubtful_, accept_, compose_, least_})
-        w->setVisible(joins);
-    if (!m) {
-        composableFor_ = nullptr;
-        casesAside_->clear();
-        reading_ = tr("No material yet");
-    } else if (!joins) {
-        composableFor_ = session_.materialRef();
-        casesAside_->setText(tr("a plain material has one case: its variants are on the right"));
-        reading_ =
-            tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
-    } else {
-        const auto c = join::coverage(m->joins);
-        const auto& doubtful = session_.derived().joinsRead().doubtful;
-        if (composableFor_.get() != m || composableIn_ != session_.project().sheets) {
-            composableFor_ = session_.materialRef();
-            composableIn_ = session_.project().sheets;
-            composable_ = c.have == c.of
-                              ? 0
-                              : static_cast<int>(join::composable(session_.project(), m->joins, m->joins.turns).size());
-        }
-        QString aside = tr("%1 have a tile").arg(c.have);
-        if (c.drawn < c.have) aside += tr(", %1 of them turned").arg(c.have - c.drawn);
-        casesAside_->setText(tr("%1 · %2 missing · %3 doubtful").arg(aside).arg(c.of - c.have).arg(doubtful.size()));
-        missing_->setEnabled(c.have < c.of);
-        doubtful_->setEnabled(!doubtful.empty());
-        const auto here = std::find_if(doubtful.begin(), doubtful.end(),
-                                       [&](const auto& d) { return d.mask == session_.joinCase(); });
-        accept_->setEnabled(here != doubtful.end());
-        compose_->setEnabled(composable_ > 0);
-        compose_->setText(composable_ > 0 ? tr("compose %1 missing").arg(composable_) : tr("compose"));
-        std::set<join::Mask> have;
-        for (const auto& [mask, variants] : m->joins.cases)
-            if (!variants.empty()) have.insert(mask);
-        const auto least = join::least_to_draw(m->joins.kind, have, m->joins.turns, true);
-        const auto by_turns = join::least_to_draw(m->joins.kind, have, m->joins.turns, false);
-        least_->setToolTip(
-            tr("Marks the fewest cases that have to be drawn so that all others can be composed; without "
-               "composing it would be %1")
-                .arg(by_turns.size()));
-        least_->setText(least.empty() ? tr("nothing more to draw") : tr("least to draw: %1 more").arg(least.size()));
-        const auto variants = join::serving(m->joins, session_.joinCase());
-        reading_ = tr("Case <b>%1</b>").arg(translated(join::describe(session_.joinCase())));
-        if (here != doubtful.end())
-            reading_ += tr(" · doubtful: %1 · Return accepts it").arg(translated(here->why));
-        else if (!variants.empty())
-            reading_ += tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant")
-                            .arg(variants.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(variants.size()));
-        else
-            reading_ += tr(" · missing: click a tile of the sheet to serve it");
-    }
+    if (m != of_.get()) cases_->setToDraw({});
+    of_ = session_.materialRef();
+    fields_.refresh();
     emit readingChanged();
 }
 
-void JoinCentre::showLeast() {
+const level::JoinSet* JoinCentre::joins() const {
     const level::Material* m = session_.material();
-    if (!m) return;
+    return m && m->joins.kind != level::JoinKind::plain ? &m->joins : nullptr;
+}
+
+int JoinCentre::composable() {
+    const level::JoinSet* set = joins();
+    if (!set || join::coverage(*set).have == join::coverage(*set).of) return 0;
+    return composable_.get({session_.materialRef(), session_.project().sheets}, [&] {
+        return static_cast<int>(join::composable(session_.project(), *set, set->turns).size());
+    });
+}
+
+std::vector<join::Mask> JoinCentre::leastToDraw(bool compose) const {
     std::set<join::Mask> have;
-    for (const auto& [mask, variants] : m->joins.cases)
+    for (const auto& [mask, variants] : joins()->cases)
         if (!variants.empty()) have.insert(mask);
-    const auto least = join::least_to_draw(m->joins.kind, have, m->joins.turns, true);
+    return join::least_to_draw(joins()->kind, have, joins()->turns, compose);
+}
+
+// What makes the tile of the chosen case doubtful; none where nothing does.
+const edit::DoubtfulTile* JoinCentre::doubtHere() const {
+    const auto& all = session_.derived().joinsRead().doubtful;
+    const auto at = std::find_if(all.begin(), all.end(), [&](const auto& d) { return d.mask == session_.joinCase(); });
+    return at == all.end() ? nullptr : &*at;
+}
+
+void JoinCentre::bind() {
+    fields_.follow([this] { proof_->refresh(); });
+    fields_.bindShown(free_, [this] { return session_.material() && proof_->mode() != ProofView::Mode::pairs; });
+    fields_.follow([this] { free_->refresh(); });
+    fields_.follow([this] { cases_->refresh(); });
+    fields_.follow([this] { tellPatch(); });
+    for (QWidget* w : std::initializer_list<QWidget*>{missing_, doubtful_, accept_, compose_, least_})
+        fields_.bindShown(w, [this] { return joins() != nullptr; });
+    fields_.bindEnabled(missing_,
+                        [this] { return joins() && join::coverage(*joins()).have < join::coverage(*joins()).of; });
+    fields_.bindEnabled(doubtful_, [this] { return joins() && !session_.derived().joinsRead().doubtful.empty(); });
+    fields_.bindEnabled(accept_, [this] { return joins() && doubtHere(); });
+    fields_.bindEnabled(compose_, [this] { return composable() > 0; });
+    fields_.follow(
+        [this] { compose_->setText(composable() > 0 ? tr("compose %1 missing").arg(composable()) : tr("compose")); });
+    fields_.follow([this] {
+        if (!joins()) return;
+        const auto least = leastToDraw(true);
+        least_->setToolTip(
+            tr("Marks the fewest cases that have to be drawn so that all others can be composed; without "
+               "composing it would be %1")
+                .arg(leastToDraw(false).size()));
+        least_->setText(least.empty() ? tr("nothing more to draw") : tr("least to draw: %1 more").arg(least.size()));
+    });
+    fields_.bindLabel(casesAside_, [this] { return casesText(); });
+    fields_.follow([this] { reading_ = readingText(); });
+}
+
+QString JoinCentre::casesText() const {
+    if (!session_.material()) return {};
+    if (!joins()) return tr("a plain material has one case: its variants are on the right");
+    const auto c = join::coverage(*joins());
+    QString aside = tr("%1 have a tile").arg(c.have);
+    if (c.drawn < c.have) aside += tr(", %1 of them turned").arg(c.have - c.drawn);
+    return tr("%1 · %2 missing · %3 doubtful")
+        .arg(aside)
+        .arg(c.of - c.have)
+        .arg(session_.derived().joinsRead().doubtful.size());
+}
+
+QString JoinCentre::readingText() const {
+    const level::Material* m = session_.material();
+    if (!m) return tr("No material yet");
+    if (!joins())
+        return tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
+    const QString text = tr("Case <b>%1</b>").arg(translated(join::describe(session_.joinCase())));
+    if (const edit::DoubtfulTile* doubt = doubtHere())
+        return text + tr(" · doubtful: %1 · Return accepts it").arg(translated(doubt->why));
+    const auto variants = join::serving(*joins(), session_.joinCase());
+    if (variants.empty()) return text + tr(" · missing: click a tile of the sheet to serve it");
+    return text + tr(" · served by %1 · click a tile of the sheet to change it, Ctrl+click adds a variant")
+                      .arg(variants.size() == 1 ? tr("1 tile") : tr("%1 variants").arg(variants.size()));
+}
+
+void JoinCentre::showLeast() {
+    if (!joins()) return;
+    const auto least = leastToDraw(true);
     cases_->setToDraw(least);
     if (least.empty()) {
         emit session_.said(tr("What is there is enough: the rest can be turned or composed"), false);
@@ -261,7 +282,7 @@ void JoinCentre::showLeast() {
 
 void JoinCentre::composeMissing() {
     const level::Material* m = session_.material();
-    if (!m || composable_ == 0) return;
+    if (!m || composable() == 0) return;
     const auto made = edit::compose_missing(session_.project(), m->id);
     const QString name = QString::fromStdString(m->name);
     session_.apply(tr("Compose the missing tiles of %1").arg(name), made.project);

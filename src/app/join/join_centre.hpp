@@ -5,12 +5,16 @@
 #include <QWidget>
 #include <array>
 #include <memory>
+#include <utility>
 #include <vector>
 
 #include "app/join/case_list.hpp"
 #include "app/join/proof_view.hpp"
+#include "app/parts/binding.hpp"
+#include "app/session/memo.hpp"
 #include "app/session/session.hpp"
 #include "base/geometry.hpp"
+#include "join/mask.hpp"
 #include "join/seams.hpp"
 
 class QLabel;
@@ -19,9 +23,14 @@ class QToolButton;
 class QVBoxLayout;
 
 namespace vic::level {
+struct JoinSet;
 struct Material;
 struct Sheet;
 } // namespace vic::level
+
+namespace vic::edit {
+struct DoubtfulTile;
+} // namespace vic::edit
 
 namespace vic::app {
 
@@ -55,14 +64,18 @@ class JoinCentre : public QWidget {
     void setMode(ProofView::Mode mode);
     void tellPatch();
     void showLeast();
+    void bind();
+    [[nodiscard]] const level::JoinSet* joins() const; // of a material that looks at its neighbours
+    [[nodiscard]] int composable();                    // missing cases that can be composed
+    [[nodiscard]] std::vector<join::Mask> leastToDraw(bool compose) const;
+    [[nodiscard]] const edit::DoubtfulTile* doubtHere() const;
+    [[nodiscard]] QString casesText() const;
+    [[nodiscard]] QString readingText() const;
     Session& session_;
     QLabel* proofAside_;
     QLabel* casesAside_;
     std::array<QToolButton*, 2> modes_{};
     QToolButton* heat_;
-    join::SeamReport seams_;
-    std::shared_ptr<const level::Material> seamsFor_;
-    std::vector<std::shared_ptr<const level::Sheet>> seamsIn_;
     ProofView* proof_;
     ProofView* free_;
     CaseList* cases_;
@@ -72,9 +85,12 @@ class JoinCentre : public QWidget {
     QToolButton* compose_;
     QToolButton* least_;
     QString reading_;
-    std::shared_ptr<const level::Material> composableFor_;
-    std::vector<std::shared_ptr<const level::Sheet>> composableIn_;
-    int composable_ = 0;
+    std::shared_ptr<const level::Material> of_; // whose cases are shown
+    // What follows from a material and the art.
+    using ArtOf = std::pair<std::shared_ptr<const level::Material>, std::vector<std::shared_ptr<const level::Sheet>>>;
+    Memo<ArtOf, join::SeamReport> seams_;
+    Memo<ArtOf, int> composable_;
+    Bindings fields_;
 };
 
 } // namespace vic::app

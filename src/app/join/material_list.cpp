@@ -18,7 +18,6 @@
 #include <QPushButton>
 #include <QRectF>
 #include <QScrollArea>
-#include <QSignalBlocker>
 #include <QSpinBox>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -105,15 +104,30 @@ void MaterialList::buildFoot(QVBoxLayout* column) {
 }
 
 void MaterialList::listen() {
-    connect(priority_, &QSpinBox::valueChanged, this, [this](int v) {
-        change(
-            tr("Rank of a material"), [v](level::JoinSet& set) { set.priority = v; }, "priority");
-    });
-    connect(over_, &QCheckBox::clicked, this,
-            [this](bool on) { change(tr("Lies over others"), [on](level::JoinSet& set) { set.over = on; }); });
-    connect(beyond_, &QCheckBox::clicked, this, [this](bool on) {
-        change(tr("What lies beyond the edge"), [on](level::JoinSet& set) { set.beyond_is_same = on; });
-    });
+    // A plain material looks at no neighbours.
+    const auto joins = [this]() -> const level::JoinSet* {
+        const level::Material* m = session_.material();
+        return m && m->joins.kind != level::JoinKind::plain ? &m->joins : nullptr;
+    };
+    fields_.bindInt(
+        priority_, [joins] { return joins() ? joins()->priority : 0; },
+        [this](int v) {
+            change(
+                tr("Rank of a material"), [v](level::JoinSet& set) { set.priority = v; }, "priority");
+        });
+    fields_.bindCheck(
+        over_, [joins] { return joins() && joins()->over; },
+        [this](bool on) { change(tr("Lies over others"), [on](level::JoinSet& set) { set.over = on; }); });
+    fields_.bindCheck(
+        beyond_, [joins] { return joins() && joins()->beyond_is_same; },
+        [this](bool on) {
+            change(tr("What lies beyond the edge"), [on](level::JoinSet& set) { set.beyond_is_same = on; });
+        });
+    for (QWidget* w : std::initializer_list<QWidget*>{beyond_, over_, priority_, others_})
+        fields_.bindEnabled(w, [joins] { return joins() != nullptr; });
+    fields_.bindEnabled(rejoin_, [this] { return session_.level() != nullptr; });
+    fields_.follow([this] { refreshCards(); });
+    fields_.follow([this] { refreshOthers(); });
     connect(list_, &CardList::chosen, this,
             [this](quint32 id) { session_.setMaterial(static_cast<level::MaterialId>(id)); });
     connect(list_, &CardList::renamed, this, &MaterialList::rename);
@@ -153,7 +167,9 @@ void MaterialList::rename(quint32 id, const QString& name) {
     session_.apply(tr("Rename a material"), std::move(p));
 }
 
-void MaterialList::refresh() {
+void MaterialList::refresh() { fields_.refresh(); }
+
+void MaterialList::refreshCards() {
     std::vector<Card> cards;
     for (const auto& m : session_.project().materials) {
         const auto cover = join::coverage(m->joins);
@@ -176,15 +192,6 @@ void MaterialList::refresh() {
         cards.push_back(card);
     }
     list_->setCards(cards, session_.materialId());
-    const level::Material* m = session_.material();
-    const bool joins = m && m->joins.kind != level::JoinKind::plain;
-    for (QWidget* w : std::initializer_list<QWidget*>{beyond_, over_, priority_, others_}) w->setEnabled(joins);
-    rejoin_->setEnabled(session_.level() != nullptr);
-    beyond_->setChecked(joins && m->joins.beyond_is_same);
-    over_->setChecked(joins && m->joins.over);
-    const QSignalBlocker quiet(priority_);
-    priority_->setValue(joins ? m->joins.priority : 0);
-    refreshOthers();
 }
 
 void MaterialList::change(const QString& name, const std::function<void(level::JoinSet&)>& what,

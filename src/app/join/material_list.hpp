@@ -9,6 +9,7 @@
 #include <utility>
 #include <vector>
 
+#include "app/parts/binding.hpp"
 #include "app/parts/card_list.hpp"
 #include "app/session/session.hpp"
 #include "base/geometry.hpp"
@@ -44,10 +45,12 @@ class MaterialList : public QWidget {
     void listen();
     void buildFoot(QVBoxLayout* column);
     void change(const QString& name, const std::function<void(level::JoinSet&)>& what, const std::string& merge = {});
+    void refreshCards();
     void refreshOthers();
     void readPair(level::MaterialId other, level::SheetId sheet);
     void askRejoin();
     Session& session_;
+    Bindings fields_;
     CardList* list_;
     QWidget* others_;
     QSpinBox* priority_;

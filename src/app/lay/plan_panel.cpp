@@ -1,23 +1,15 @@
 #include "app/lay/plan_panel.hpp"
 
-#include <QAbstractItemView>
 #include <QCheckBox>
 #include <QColor>
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QListWidget>
-#include <QListWidgetItem>
-#include <QLocale>
 #include <QPixmap>
-#include <QPoint>
 #include <QPushButton>
 #include <QSignalBlocker>
-#include <QSize>
 #include <QSlider>
 #include <QVBoxLayout>
-#include <QVariant>
-#include <QVariantList>
+#include <algorithm>
 #include <cstdint>
 #include <optional>
 #include <utility>
@@ -25,6 +17,7 @@
 
 #include "app/parts/glyphs.hpp"
 #include "app/parts/panel.hpp"
+#include "app/parts/picture_list.hpp"
 #include "app/parts/translated.hpp"
 #include "base/error.hpp"
 #include "base/files.hpp"
@@ -55,19 +48,13 @@ PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
     describe(gather_, tr("Gather near colours"), {},
              tr("How far a colour may be off and still be the same: smoothed edges and the noise of compression"));
     addField(column, tr("Gather"), gather_, 54);
-    keys_ = new QListWidget(this);
-    keys_->setObjectName("planKeys");
-    keys_->setAccessibleName(tr("Colours of the plan"));
-    keys_->setSelectionMode(QAbstractItemView::NoSelection);
-    keys_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    keys_ = new PlanKeys([this](std::size_t key) { return meanings(plan_.keys[key]); }, this);
     column->addWidget(keys_, 1);
     result_ = label({}, "quiet", this);
     result_->setObjectName("planResult");
     result_->setWordWrap(true);
     column->addWidget(result_);
-    byHand_ = new QListWidget(this);
-    byHand_->setObjectName("planByHand");
-    byHand_->setAccessibleName(tr("Cells changed by hand"));
+    byHand_ = new PictureList("planByHand", tr("Cells changed by hand"), this);
     byHand_->setFixedHeight(84);
     column->addWidget(byHand_);
     auto* row = new QHBoxLayout;
@@ -83,9 +70,7 @@ PlanPanel::PlanPanel(Session& session, LevelView& view, QWidget* parent)
     picker_ = new TilePicker(session_, this);
     connect(picker_, &TilePicker::picked, this, [this](level::TileId tile) {
         if (picking_ >= plan_.keys.size()) return;
-        plan_.keys[picking_] = {plan_.keys[picking_].colour, PlanKey::Kind::tile, tile, {}};
-        fill();
-        later_.start();
+        mean(picking_, {plan_.keys[picking_].colour, PlanKey::Kind::tile, tile, {}});
     });
     listen();
 }
@@ -125,10 +110,12 @@ void PlanPanel::listen() {
         plan_.gather = v;
         readAgain();
     });
-    connect(byHand_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        const QPoint p = item->data(Qt::UserRole).toPoint();
-        view_.lookAt({p.x(), p.y()});
+    connect(keys_, &PlanKeys::meant, this, &PlanPanel::mean);
+    connect(keys_, &PlanKeys::elsewhere, this, [this](std::size_t key, QWidget* at) {
+        picking_ = key;
+        picker_->popUp(at);
     });
+    connect(byHand_, &PictureList::picked, this, [this](quint32 i) { view_.lookAt(byHandCells_[i]); });
 }
 
 void PlanPanel::begin(const QString& file) {
@@ -187,64 +174,44 @@ void PlanPanel::fill() {
         QPixmap::fromImage(toQImage(shown).scaled(96, 96, Qt::KeepAspectRatio, Qt::FastTransformation)));
     facts_->setText(tr("%1 × %2 cells\n%3 colours").arg(shown.width()).arg(shown.height()).arg(plan_.keys.size()));
     const std::vector<std::int64_t> counts = edit::key_counts(plan_, shown);
-    keys_->clear();
-    const level::Project& p = session_.project();
+    std::vector<PlanKeyRow> rows;
     for (std::size_t i = 0; i < plan_.keys.size(); ++i) {
         const PlanKey& key = plan_.keys[i];
-        auto* item = new QListWidgetItem(keys_);
-        auto* line = new QWidget;
-        auto* row = new QHBoxLayout(line);
-        row->setContentsMargins(4, 2, 4, 2);
-        row->setSpacing(8);
-        auto* swatch = new QLabel(line);
-        QPixmap colour(22, 22);
-        colour.fill(QColor(key.colour.r, key.colour.g, key.colour.b, key.colour.a));
-        swatch->setPixmap(colour);
-        swatch->setFixedSize(22, 22);
-        row->addWidget(swatch);
-        auto* number = label(QLocale().toString(static_cast<qlonglong>(counts[i])), "quiet", line);
-        number->setFixedWidth(44);
-        number->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-        row->addWidget(number);
-        auto* meaning = new QComboBox(line);
-        meaning->setObjectName(QString("planKey-%1").arg(i));
-        meaning->setAccessibleName(tr("What the colour means"));
-        meaning->setMaxVisibleItems(24);
-        const auto offer = [&](const QString& text, PlanKey::Kind kind, std::uint32_t id, const QString& name = {}) {
-            meaning->addItem(text, QVariantList{static_cast<int>(kind), id, name});
-            if (key.kind == kind && key.id == id && QString::fromStdString(key.name) == name)
-                meaning->setCurrentIndex(meaning->count() - 1);
-        };
-        offer(tr("nothing"), PlanKey::Kind::nothing, 0);
-        for (const auto& m : p.materials) offer(QString::fromStdString(m->name), PlanKey::Kind::material, m->id);
-        if (session_.hand().is<edit::held::Tile>())
-            offer(tr("%1, in the Hand").arg(translated(edit::tile_name(p, session_.hand().tile()))),
-                  PlanKey::Kind::tile, session_.hand().tile());
-        if (key.kind == PlanKey::Kind::tile &&
-            (key.id != session_.hand().tile() || !session_.hand().is<edit::held::Tile>()))
-            offer(translated(edit::tile_name(p, key.id)), PlanKey::Kind::tile, key.id);
-        meaning->addItem(tr("a tile…"), QVariant());
-        for (const auto& k : p.prop_kinds)
-            offer(tr("prop %1").arg(QString::fromStdString(k->name)), PlanKey::Kind::prop, k->id);
-        offer(tr("the start"), PlanKey::Kind::start, 0, tr("Start"));
-        offer(tr("an exit"), PlanKey::Kind::exit, 0, tr("Exit"));
-        offer(tr("a mark"), PlanKey::Kind::mark, 0, tr("Mark"));
-        row->addWidget(meaning, 1);
-        connect(meaning, &QComboBox::activated, this, [this, i, meaning] {
-            if (!meaning->currentData().isValid()) { // chosen in a window of its own
-                picking_ = i;
-                picker_->popUp(meaning);
-                return;
-            }
-            const QVariantList v = meaning->currentData().toList();
-            plan_.keys[i].kind = static_cast<PlanKey::Kind>(v[0].toInt());
-            plan_.keys[i].id = v[1].toUInt();
-            plan_.keys[i].name = v[2].toString().toStdString();
-            later_.start();
-        });
-        item->setSizeHint(QSize(10, 32));
-        keys_->setItemWidget(item, line);
+        const auto all = meanings(key);
+        const auto now = std::find_if(all.begin(), all.end(), [&](const auto& m) { return m.key == key; });
+        rows.push_back({static_cast<quint32>(i), QColor(key.colour.r, key.colour.g, key.colour.b, key.colour.a),
+                        counts[i], now == all.end() ? QString() : now->text});
     }
+    keys_->setKeys(std::move(rows));
+}
+
+// What a colour may mean, in the order in which it is offered.
+std::vector<PlanKeys::Meaning> PlanPanel::meanings(const PlanKey& key) const {
+    const level::Project& p = session_.project();
+    std::vector<PlanKeys::Meaning> all;
+    const auto offer = [&](const QString& text, PlanKey::Kind kind, std::uint32_t id, const QString& name = {}) {
+        all.push_back({text, PlanKey{key.colour, kind, id, name.toStdString()}});
+    };
+    offer(tr("nothing"), PlanKey::Kind::nothing, 0);
+    for (const auto& m : p.materials) offer(QString::fromStdString(m->name), PlanKey::Kind::material, m->id);
+    const level::TileId held = session_.hand().tile();
+    if (session_.hand().is<edit::held::Tile>())
+        offer(tr("%1, in the Hand").arg(translated(edit::tile_name(p, held))), PlanKey::Kind::tile, held);
+    if (key.kind == PlanKey::Kind::tile && (key.id != held || !session_.hand().is<edit::held::Tile>()))
+        offer(translated(edit::tile_name(p, key.id)), PlanKey::Kind::tile, key.id);
+    all.push_back({tr("a tile…"), std::nullopt});
+    for (const auto& k : p.prop_kinds)
+        offer(tr("prop %1").arg(QString::fromStdString(k->name)), PlanKey::Kind::prop, k->id);
+    offer(tr("the start"), PlanKey::Kind::start, 0, tr("Start"));
+    offer(tr("an exit"), PlanKey::Kind::exit, 0, tr("Exit"));
+    offer(tr("a mark"), PlanKey::Kind::mark, 0, tr("Mark"));
+    return all;
+}
+
+void PlanPanel::mean(std::size_t key, const PlanKey& now) {
+    plan_.keys[key] = now;
+    fill();
+    later_.start();
 }
 
 void PlanPanel::trial() {
@@ -257,12 +224,12 @@ void PlanPanel::trial() {
             text +=
                 translated(say_count(f.unknown, " · one pixel is near no colour", " · %n pixels are near no colour"));
         result_->setText(text);
-        byHand_->clear();
-        for (const Point cell : f.by_hand) {
-            auto* item =
-                new QListWidgetItem(tr("cell %1, %2 was changed by hand and stays").arg(cell.x).arg(cell.y), byHand_);
-            item->setData(Qt::UserRole, QPoint(cell.x, cell.y));
-        }
+        byHandCells_ = f.by_hand;
+        std::vector<PictureRow> rows;
+        for (const Point cell : f.by_hand)
+            rows.push_back({static_cast<quint32>(rows.size()),
+                            tr("cell %1, %2 was changed by hand and stays").arg(cell.x).arg(cell.y)});
+        byHand_->setRows(std::move(rows));
         byHand_->setVisible(!f.by_hand.empty());
     } catch (const InputError& e) {
         emit session_.said(translated(e), true);

@@ -7,16 +7,18 @@
 #include <cstddef>
 #include <memory>
 #include <string>
+#include <vector>
 
+#include "app/lay/plan_keys.hpp"
 #include "app/session/session.hpp"
 #include "app/sheet/tile_picker.hpp"
 #include "app/view/level_view.hpp"
+#include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "level/plan.hpp"
 
 class QCheckBox;
 class QLabel;
-class QListWidget;
 class QPushButton;
 class QSlider;
 class QVBoxLayout;
@@ -24,6 +26,7 @@ class QVBoxLayout;
 namespace vic::app {
 
 class LevelView;
+class PictureList;
 class Session;
 class TilePicker;
 
@@ -45,6 +48,8 @@ class PlanPanel : public QWidget {
     void buildHead(QVBoxLayout* column);
     void readAgain(); // the colours, after another gathering
     void fill();
+    [[nodiscard]] std::vector<PlanKeys::Meaning> meanings(const level::PlanKey& key) const;
+    void mean(std::size_t key, const level::PlanKey& now);
     void trial();
     void lay();
     Session& session_;
@@ -56,7 +61,9 @@ class PlanPanel : public QWidget {
     QLabel *preview_, *facts_, *result_;
     QSlider* gather_;
     QCheckBox* bottomUp_;
-    QListWidget *keys_, *byHand_;
+    PlanKeys* keys_;
+    PictureList* byHand_;
+    std::vector<Point> byHandCells_;
     QPushButton* lay_;
     QTimer later_;
     TilePicker* picker_;

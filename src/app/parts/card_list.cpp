@@ -3,7 +3,7 @@
 #include <QAbstractItemView>
 #include <QFont>
 #include <QFontMetrics>
-#include <QListWidgetItem>
+#include <QItemSelectionModel>
 #include <QModelIndex>
 #include <QPainter>
 #include <QPainterPath>
@@ -13,27 +13,52 @@
 #include <QStyle>
 #include <QStyleOptionViewItem>
 #include <QStyledItemDelegate>
+#include <QVariant>
 #include <QWidget>
-#include <cstddef>
+#include <utility>
 
+#include "app/parts/row_model.hpp"
 #include "app/parts/tokens.hpp"
 
 namespace vic::app {
 
+class CardModel : public RowModel<Card> {
+  public:
+    using RowModel::RowModel;
+    std::function<void(quint32, QString)> rename;
+
+    QVariant data(const QModelIndex& index, int role) const override {
+        if (!index.isValid()) return {};
+        const Card& card = row(index);
+        if (role == Qt::DisplayRole || role == Qt::EditRole) return card.title;
+        if (role == Qt::AccessibleTextRole) return card.title + ", " + card.under;
+        return {};
+    }
+    bool setData(const QModelIndex& index, const QVariant& value, int role) override {
+        if (!index.isValid() || role != Qt::EditRole) return false;
+        rename(row(index).id, value.toString().trimmed()); // what becomes of it the document will tell
+        return true;
+    }
+    Qt::ItemFlags flags(const QModelIndex& index) const override {
+        return index.isValid() ? Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable : Qt::ItemFlags();
+    }
+};
+
 namespace {
 
-enum Role { IdRole = Qt::UserRole, PictureRole, UnderRole, StateRole, LooksRole, RingRole };
+const Card& cardOf(const QModelIndex& index) { return static_cast<const CardModel*>(index.model())->row(index); }
 
 class CardDelegate : public QStyledItemDelegate {
   public:
     using QStyledItemDelegate::QStyledItemDelegate;
 
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override {
-        return {160, index.data(StateRole).toString().isEmpty() ? 52 : 66};
+        return {160, cardOf(index).state.isEmpty() ? 52 : 66};
     }
 
     void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
         const Tokens t = tokensOf(static_cast<const QWidget*>(nullptr));
+        const Card& card = cardOf(index);
         p->save();
         p->setRenderHint(QPainter::Antialiasing);
         const QRectF r = QRectF(option.rect).adjusted(6.5, 1.5, -6.5, -1.5);
@@ -46,8 +71,8 @@ class CardDelegate : public QStyledItemDelegate {
             p->setBrush(t.card);
             p->drawRoundedRect(r, 10, 10);
         }
-        const double ring = index.data(RingRole).toDouble();
-        const QPixmap picture = index.data(PictureRole).value<QPixmap>();
+        const double ring = card.ring;
+        const QPixmap& picture = card.picture;
         const double side = ring >= 0 ? 30 : 40;
         const QRectF box(r.left() + 7, ring >= 0 ? r.center().y() - side / 2 : r.top() + 6, side, side);
         QPainterPath clip;
@@ -75,28 +100,26 @@ class CardDelegate : public QStyledItemDelegate {
         const double x = box.right() + 10;
         const double w = r.right() - x - 6;
         double y = r.top() + 7;
-        p->drawText(
-            QRectF(x, y, w, 17), Qt::AlignLeft | Qt::AlignVCenter,
-            QFontMetrics(font).elidedText(index.data(Qt::DisplayRole).toString(), Qt::ElideRight, static_cast<int>(w)));
+        p->drawText(QRectF(x, y, w, 17), Qt::AlignLeft | Qt::AlignVCenter,
+                    QFontMetrics(font).elidedText(card.title, Qt::ElideRight, static_cast<int>(w)));
         font.setPixelSize(11);
         font.setWeight(QFont::Normal);
         p->setFont(font);
         p->setPen(t.quiet);
         y += 18;
-        p->drawText(
-            QRectF(x, y, w, 15), Qt::AlignLeft | Qt::AlignVCenter,
-            QFontMetrics(font).elidedText(index.data(UnderRole).toString(), Qt::ElideRight, static_cast<int>(w)));
-        if (const QString state = index.data(StateRole).toString(); !state.isEmpty()) {
-            p->setPen(index.data(LooksRole).toBool() ? t.ochre : t.brine);
+        p->drawText(QRectF(x, y, w, 15), Qt::AlignLeft | Qt::AlignVCenter,
+                    QFontMetrics(font).elidedText(card.under, Qt::ElideRight, static_cast<int>(w)));
+        if (!card.state.isEmpty()) {
+            p->setPen(card.looks ? t.ochre : t.brine);
             p->drawText(QRectF(x, y + 15, w, 15), Qt::AlignLeft | Qt::AlignVCenter,
-                        QFontMetrics(font).elidedText(state, Qt::ElideRight, static_cast<int>(w)));
+                        QFontMetrics(font).elidedText(card.state, Qt::ElideRight, static_cast<int>(w)));
         }
         p->restore();
     }
 
     void updateEditorGeometry(QWidget* editor, const QStyleOptionViewItem& option,
                               const QModelIndex& index) const override {
-        const int left = index.data(RingRole).toDouble() >= 0 ? 50 : 60;
+        const int left = cardOf(index).ring >= 0 ? 50 : 60;
         editor->setGeometry(option.rect.adjusted(left, 4, -12, 0).left(), option.rect.top() + 4,
                             option.rect.width() - left - 14, 26);
     }
@@ -104,45 +127,29 @@ class CardDelegate : public QStyledItemDelegate {
 
 } // namespace
 
-CardList::CardList(QWidget* parent) : QListWidget(parent) {
+CardList::CardList(QWidget* parent) : QListView(parent), model_(new CardModel(this)) {
+    setModel(model_);
     setItemDelegate(new CardDelegate(this));
     setMouseTracking(true);
     setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
-    connect(this, &QListWidget::currentItemChanged, this, [this](QListWidgetItem* item) {
-        if (item && !filling_) emit chosen(item->data(IdRole).toUInt());
-    });
-    connect(this, &QListWidget::itemChanged, this, [this](QListWidgetItem* item) {
-        if (!filling_) emit renamed(item->data(IdRole).toUInt(), item->text().trimmed());
+    model_->rename = [this](quint32 id, const QString& name) { emit renamed(id, name); };
+    connect(selectionModel(), &QItemSelectionModel::currentChanged, this, [this](const QModelIndex& index) {
+        if (index.isValid() && !filling_) emit chosen(model_->row(index).id);
     });
 }
 
 void CardList::setCards(const std::vector<Card>& cards, quint32 current) {
     filling_ = true;
-    while (count() > static_cast<int>(cards.size())) delete takeItem(count() - 1);
-    for (int i = 0; i < static_cast<int>(cards.size()); ++i) {
-        const Card& card = cards[static_cast<std::size_t>(i)];
-        if (i >= count()) addItem(new QListWidgetItem);
-        QListWidgetItem* at = item(i);
-        at->setFlags(Qt::ItemIsEnabled | Qt::ItemIsSelectable | Qt::ItemIsEditable);
-        at->setData(IdRole, card.id);
-        at->setData(PictureRole, card.picture);
-        at->setText(card.title);
-        at->setData(UnderRole, card.under);
-        at->setData(StateRole, card.state);
-        at->setData(LooksRole, card.looks);
-        at->setData(RingRole, card.ring);
-        at->setData(Qt::AccessibleTextRole, card.title + ", " + card.under);
-        if (card.id == current) setCurrentItem(at);
-    }
+    model_->setRows(cards);
+    if (const QModelIndex index = model_->indexOf(current); index.isValid() && index != currentIndex())
+        setCurrentIndex(index);
     filling_ = false;
 }
 
-QPoint CardList::cardCentre(quint32 id) const {
-    for (int i = 0; i < count(); ++i)
-        if (item(i)->data(IdRole).toUInt() == id) return visualItemRect(item(i)).center();
-    return {};
-}
+QPoint CardList::cardCentre(quint32 id) const { return visualRect(model_->indexOf(id)).center(); }
+
+const std::vector<Card>& CardList::cards() const { return model_->rows(); }
 
 } // namespace vic::app

@@ -3,6 +3,7 @@
 #include <QDir>
 #include <algorithm>
 #include <exception>
+#include <unordered_map>
 #include <utility>
 
 #include "app/parts/thumbs.hpp"
@@ -42,6 +43,17 @@ Session::~Session() = default;
 
 Jobs::Failed Session::complain() {
     return [this](const std::exception& e) { emit said(translated(e), true); };
+}
+
+std::vector<const level::Tile*> Session::chosenTiles() const {
+    std::vector<const level::Tile*> all;
+    const level::Sheet* chosen = sheet();
+    if (!chosen || tiles().empty()) return all;
+    std::unordered_map<level::TileId, const level::Tile*> by_id;
+    for (const level::Tile& t : chosen->tiles) by_id.emplace(t.id, &t);
+    for (const level::TileId id : tiles())
+        if (const auto at = by_id.find(id); at != by_id.end()) all.push_back(at->second);
+    return all;
 }
 
 void Session::lookForFindings() {

@@ -61,6 +61,8 @@ class Session : public QObject {
     [[nodiscard]] MaterialRef materialRef() const; // the same, owned
     [[nodiscard]] join::Mask joinCase() const { return choice_.joinCase; }
     [[nodiscard]] const std::vector<level::TileId>& tiles() const { return choice_.tiles; }
+    // Those of the chosen sheet, in the order in which they were chosen. Valid until the next change.
+    [[nodiscard]] std::vector<const level::Tile*> chosenTiles() const;
     [[nodiscard]] level::PropId prop() const { return choice_.prop; }
     // The cells chosen in the level; none for another level than the one shown.
     [[nodiscard]] const level::Region& selection() const { return choice_.selection; }

@@ -3,8 +3,6 @@
 #include <QEvent>
 #include <QKeyEvent>
 #include <QLineEdit>
-#include <QListWidget>
-#include <QListWidgetItem>
 #include <QObject>
 #include <QStringList>
 #include <QVBoxLayout>
@@ -12,6 +10,8 @@
 #include <algorithm>
 #include <cstddef>
 #include <utility>
+
+#include "app/parts/picture_list.hpp"
 
 namespace vic::app {
 
@@ -25,13 +25,12 @@ Finder::Finder(QWidget* parent) : QFrame(parent, Qt::Popup) {
     field_->setObjectName("finderField");
     field_->setPlaceholderText(tr("Find a command, sheet, tile, material, layer or mark"));
     field_->installEventFilter(this);
-    list_ = new QListWidget(this);
-    list_->setObjectName("finderList");
+    list_ = new PictureList("finderList", tr("Found"), this);
     list_->setFocusPolicy(Qt::NoFocus);
     column->addWidget(field_);
     column->addWidget(list_, 1);
     connect(field_, &QLineEdit::textChanged, this, &Finder::filter);
-    connect(list_, &QListWidget::itemClicked, this, &Finder::go);
+    connect(list_, &PictureList::picked, this, &Finder::go);
 }
 
 void Finder::open(std::vector<Findable> all, QPoint topRight) {
@@ -44,25 +43,25 @@ void Finder::open(std::vector<Findable> all, QPoint topRight) {
 }
 
 void Finder::filter() {
-    list_->clear();
     const QStringList words = field_->text().split(' ', Qt::SkipEmptyParts);
-    for (std::size_t i = 0; i < all_.size() && list_->count() < 200; ++i) {
+    std::vector<PictureRow> rows;
+    for (std::size_t i = 0; i < all_.size() && rows.size() < 200; ++i) {
         const Findable& f = all_[i];
         const QString text = f.name + " " + f.kind;
         if (!std::all_of(words.begin(), words.end(),
                          [&](const QString& w) { return text.contains(w, Qt::CaseInsensitive); }))
             continue;
-        auto* item = new QListWidgetItem(f.key.isEmpty() ? tr("%1   ·   %2").arg(f.name, f.kind)
-                                                         : tr("%1   ·   %2   ·   %3").arg(f.name, f.kind, f.key),
-                                         list_);
-        item->setData(Qt::UserRole, static_cast<int>(i));
+        rows.push_back({static_cast<quint32>(i), f.key.isEmpty()
+                                                     ? tr("%1   ·   %2").arg(f.name, f.kind)
+                                                     : tr("%1   ·   %2   ·   %3").arg(f.name, f.kind, f.key)});
     }
-    list_->setCurrentRow(0);
+    const auto first = rows.empty() ? std::nullopt : std::optional(rows.front().id);
+    list_->setRows(std::move(rows));
+    list_->setCurrent(first);
 }
 
-void Finder::go(QListWidgetItem* item) {
-    if (!item) return;
-    const auto action = all_[static_cast<std::size_t>(item->data(Qt::UserRole).toInt())].go;
+void Finder::go(std::size_t row) {
+    const auto action = all_[row].go;
     hide();
     action();
 }
@@ -71,12 +70,11 @@ bool Finder::eventFilter(QObject* object, QEvent* event) {
     if (event->type() == QEvent::KeyPress) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         if (key == Qt::Key_Down || key == Qt::Key_Up) {
-            list_->setCurrentRow(
-                std::clamp(list_->currentRow() + (key == Qt::Key_Down ? 1 : -1), 0, list_->count() - 1));
+            list_->step(key == Qt::Key_Down ? 1 : -1);
             return true;
         }
         if (key == Qt::Key_Return || key == Qt::Key_Enter) {
-            go(list_->currentItem());
+            if (const auto current = list_->current()) go(*current);
             return true;
         }
     }

@@ -9,8 +9,6 @@
 
 class QEvent;
 class QLineEdit;
-class QListWidget;
-class QListWidgetItem;
 class QObject;
 class QWidget;
 
@@ -23,6 +21,8 @@ struct Findable {
     std::function<void()> go;
 };
 
+class PictureList;
+
 class Finder : public QFrame {
     Q_OBJECT
   public:
@@ -34,9 +34,9 @@ class Finder : public QFrame {
 
   private:
     void filter();
-    void go(QListWidgetItem* item);
+    void go(std::size_t row);
     QLineEdit* field_;
-    QListWidget* list_;
+    PictureList* list_;
     std::vector<Findable> all_;
 };
 

@@ -3,10 +3,8 @@
 #include <QAction>
 #include <QDate>
 #include <QDateTime>
-#include <QFont>
+#include <QKeySequence>
 #include <QLineEdit>
-#include <QListWidget>
-#include <QListWidgetItem>
 #include <QLocale>
 #include <QSize>
 #include <QString>
@@ -16,6 +14,7 @@
 #include <string>
 
 #include "app/parts/panel.hpp"
+#include "app/parts/picture_list.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
@@ -34,7 +33,6 @@ QString when(edit::Moment moment) {
 }
 
 constexpr QSize kPicture{44, 28};
-constexpr int kPictured = 60; // steps that get a picture; older ones are listed without
 
 } // namespace
 
@@ -52,12 +50,8 @@ HistoryPanel::HistoryPanel(Session& session, QWidget* parent) : QFrame(parent, Q
     keep->setAccessibleName(tr("Name of a keep-point"));
     column->addWidget(keep);
     const auto list = [&](const char* id, const QString& name) {
-        auto* l = new QListWidget(this);
-        l->setObjectName(id);
-        l->setAccessibleName(name);
+        auto* l = new PictureList(id, name, this);
         l->setIconSize(kPicture);
-        l->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-        l->setTextElideMode(Qt::ElideRight);
         column->addWidget(l);
         return l;
     };
@@ -66,6 +60,7 @@ HistoryPanel::HistoryPanel(Session& session, QWidget* parent) : QFrame(parent, Q
     kept_->setToolTip(tr("A click goes back to it, as a step that can be undone; Delete forgets it"));
     addHeading(column, tr("History"));
     steps_ = list("historySteps", tr("History"));
+    steps_->setDraw(kPicture, [this](quint32 step) { return pictureOf(step); });
     connect(keep, &QLineEdit::returnPressed, this, [this, keep] {
         const QString name = keep->text().trimmed();
         if (name.isEmpty()) return;
@@ -77,13 +72,13 @@ HistoryPanel::HistoryPanel(Session& session, QWidget* parent) : QFrame(parent, Q
             emit session_.said(translated(e), true);
         }
     });
-    connect(steps_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        session_.goTo(static_cast<std::size_t>(item->data(Qt::UserRole).toUInt()));
+    connect(steps_, &PictureList::picked, this, [this](quint32 step) {
+        session_.goTo(step);
         fill();
     });
-    connect(kept_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
+    connect(kept_, &PictureList::picked, this, [this](quint32 point) {
         try {
-            session_.goBack(static_cast<std::size_t>(kept_->row(item)));
+            session_.goBack(point);
             fill();
         } catch (const InputError& e) {
             emit session_.said(translated(e), true);
@@ -94,9 +89,10 @@ HistoryPanel::HistoryPanel(Session& session, QWidget* parent) : QFrame(parent, Q
     forget->setShortcutContext(Qt::WidgetShortcut);
     kept_->addAction(forget);
     connect(forget, &QAction::triggered, this, [this] {
-        if (kept_->currentRow() < 0) return;
+        const auto point = kept_->current();
+        if (!point) return;
         try {
-            session_.forget(static_cast<std::size_t>(kept_->currentRow()));
+            session_.forget(*point);
             fill();
         } catch (const InputError& e) {
             emit session_.said(translated(e), true);
@@ -111,10 +107,17 @@ void HistoryPanel::open(QPoint upperRight) {
     show();
 }
 
+QPixmap HistoryPanel::pictureOf(std::size_t step) const {
+    const auto history = session_.document().history();
+    if (step >= history.size()) return {};
+    return stepThumb(step == 0 ? nullptr : history[step - 1].state.get(), *history[step].state,
+                     session_.level() ? session_.level()->id : std::string(), kPicture);
+}
+
 void HistoryPanel::fill() {
     const auto history = session_.document().history();
     const std::size_t now = session_.document().now();
-    steps_->clear();
+    std::vector<PictureRow> rows;
     for (std::size_t i = history.size(); i-- > 0;) {
         const auto& step = history[i];
         QString text = i == 0 ? tr("As opened") : QString::fromStdString(step.name);
@@ -122,27 +125,19 @@ void HistoryPanel::fill() {
         if (const std::size_t gone = session_.document().let_go(); i == 0 && gone > 0)
             text = gone == 1 ? tr("One earlier step was let go") : tr("%1 earlier steps were let go").arg(gone);
         if (i == now) text = tr("● %1").arg(text);
-        auto* item = new QListWidgetItem(text + "\n" + when(step.when), steps_);
-        item->setData(Qt::UserRole, static_cast<quint32>(i));
-        const std::size_t age = i > now ? i - now : now - i;
-        if (age < kPictured)
-            item->setIcon(stepThumb(i == 0 ? nullptr : history[i - 1].state.get(), *step.state,
-                                    session_.level() ? session_.level()->id : std::string(), kPicture));
-        if (i > now) item->setForeground(palette().placeholderText());
-        if (i == now) {
-            QFont font = steps_->font();
-            font.setWeight(QFont::DemiBold);
-            item->setFont(font);
-            steps_->setCurrentItem(item);
-        }
+        rows.push_back({.id = static_cast<quint32>(i),
+                        .text = text + "\n" + when(step.when),
+                        .strong = i == now,
+                        .faint = i > now});
     }
-    kept_->clear();
+    steps_->setRows(std::move(rows));
+    steps_->redraw();
+    steps_->setCurrent(static_cast<quint32>(now));
+    std::vector<PictureRow> kept;
     for (const edit::KeepPoint& k : session_.document().keep_points())
-        new QListWidgetItem(QString::fromStdString(k.name) + "\n" + when(k.when), kept_);
-    if (kept_->count() == 0) {
-        auto* none = new QListWidgetItem(tr("None yet: a kept state makes one bold"), kept_);
-        none->setFlags(Qt::NoItemFlags);
-    }
+        kept.push_back({static_cast<quint32>(kept.size()), QString::fromStdString(k.name) + "\n" + when(k.when)});
+    if (kept.empty()) kept.push_back({.text = tr("None yet: a kept state makes one bold"), .dead = true});
+    kept_->setRows(std::move(kept));
 }
 
 } // namespace vic::app

@@ -2,13 +2,15 @@
 #pragma once
 
 #include <QFrame>
+#include <QPixmap>
 #include <QPoint>
+#include <cstddef>
 
-class QListWidget;
 class QWidget;
 
 namespace vic::app {
 
+class PictureList;
 class Session;
 
 class HistoryPanel : public QFrame {
@@ -19,8 +21,9 @@ class HistoryPanel : public QFrame {
 
   private:
     void fill();
+    [[nodiscard]] QPixmap pictureOf(std::size_t step) const;
     Session& session_;
-    QListWidget *steps_, *kept_;
+    PictureList *steps_, *kept_;
 };
 
 } // namespace vic::app

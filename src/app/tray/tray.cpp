@@ -4,15 +4,10 @@
 #include <QAction>
 #include <QButtonGroup>
 #include <QComboBox>
-#include <QFont>
 #include <QHBoxLayout>
-#include <QIcon>
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
-#include <QListView>
-#include <QListWidget>
-#include <QListWidgetItem>
 #include <QMenu>
 #include <QPixmap>
 #include <QShowEvent>
@@ -26,6 +21,7 @@
 
 #include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
+#include "app/parts/picture_list.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/session/choice.hpp"
 #include "app/session/tool.hpp"
@@ -114,25 +110,28 @@ void Tray::buildTabs(QVBoxLayout* column) {
 void Tray::buildLists(QVBoxLayout* column) {
     stack_ = new QStackedWidget(this);
     const auto list = [&](const char* id, const QString& name) {
-        auto* l = new QListWidget(stack_);
-        l->setObjectName(id);
-        l->setAccessibleName(name);
-        l->setViewMode(QListView::IconMode);
-        l->setIconSize({48, 48});
-        l->setGridSize(kTrayGrid);
-        l->setResizeMode(QListView::Adjust);
-        l->setMovement(QListView::Static);
-        l->setUniformItemSizes(true);
-        l->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-        l->setTextElideMode(Qt::ElideRight);
-        l->setWordWrap(false);
+        auto* l = new PictureList(id, name, stack_);
+        l->layInBoxes(kTrayGrid, kTrayItem, 11);
         return l;
     };
     materials_ = list("materialTray", tr("Materials"));
     props_ = list("propTray", tr("Props"));
     stamps_ = list("stampTray", tr("Stamps"));
-    stamps_->setEditTriggers(QAbstractItemView::EditKeyPressed);
     found_ = list("foundTray", tr("Gathered"));
+    constexpr QSize kPicture{48, 48};
+    materials_->setDraw(kPicture, [this](quint32 id) {
+        const level::Material* m = session_.project().material(static_cast<level::MaterialId>(id));
+        return m ? materialThumb(session_.project(), *m, 48) : QPixmap();
+    });
+    props_->setDraw(kPicture, [this](quint32 id) {
+        const level::PropKind* k = session_.project().prop_kind(id);
+        return k ? propThumb(session_.project(), *k, 48) : QPixmap();
+    });
+    stamps_->setDraw(kPicture, [this](quint32 id) {
+        const auto s = session_.project().stamp(id);
+        return s ? stampThumb(session_.project(), *s, 48) : QPixmap();
+    });
+    found_->setDraw(kPicture, [this](quint32 row) { return gatheredPicture(row); });
     auto* tiles = new QWidget(stack_);
     auto* inner = new QVBoxLayout(tiles);
     inner->setContentsMargins(0, 0, 0, 0);
@@ -158,9 +157,8 @@ void Tray::listen() {
         setSource(Source::tabs);
         setTab(tab);
     });
-    connect(found_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        const auto i = static_cast<std::size_t>(found_->row(item));
-        if (i < gathered_.size()) take(gathered_[i]);
+    connect(found_, &PictureList::picked, this, [this](quint32 row) {
+        if (row < gathered_.size()) take(gathered_[row]);
     });
     connect(&session_, &Session::handChanged, this, [this] {
         const auto item = inHand();
@@ -169,14 +167,12 @@ void Tray::listen() {
         recents_.push_front(*item);
         if (recents_.size() > 24) recents_.pop_back();
     });
-    connect(materials_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        take({level::TrayItem::Kind::material, item->data(Qt::UserRole).toUInt()});
+    connect(materials_, &PictureList::picked, this, [this](quint32 id) {
+        take({level::TrayItem::Kind::material, id});
     });
-    connect(props_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        take({level::TrayItem::Kind::prop, item->data(Qt::UserRole).toUInt()});
-    });
-    connect(stamps_, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) {
-        const auto stamp = session_.project().stamp(item->data(Qt::UserRole).toUInt());
+    connect(props_, &PictureList::picked, this, [this](quint32 id) { take({level::TrayItem::Kind::prop, id}); });
+    connect(stamps_, &PictureList::picked, this, [this](quint32 id) {
+        const auto stamp = session_.project().stamp(id);
         if (!stamp) return;
         if (!kindOf(session_.tool()).lays || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
         session_.setHand({edit::held::Stamp{stamp}});
@@ -205,27 +201,21 @@ void Tray::setTab(int tab) {
     refresh();
 }
 
-void Tray::fill(QListWidget* list, Tab tab) {
-    list->clear();
-    const level::Project& p = session_.project();
-    const auto add = [&](const QPixmap& picture, const std::string& name, quint32 id) {
-        // The chosen one looks as drawn too; by itself Qt would tint it.
-        QIcon both(picture);
-        both.addPixmap(picture, QIcon::Selected);
-        auto* item = new QListWidgetItem(both, QString::fromStdString(name), list);
-        item->setSizeHint(kTrayItem);
-        item->setData(Qt::UserRole, id);
-        item->setToolTip(QString::fromStdString(name));
-        QFont font = list->font();
-        font.setPixelSize(11);
-        item->setFont(font);
+void Tray::fill() {
+    const auto named = [](const auto& things) {
+        std::vector<PictureRow> rows;
+        rows.reserve(things.size());
+        for (const auto& t : things) {
+            const QString name = QString::fromStdString(t->name);
+            rows.push_back({t->id, name, name.toHtmlEscaped()});
+        }
+        return rows;
     };
-    if (tab == Materials)
-        for (const auto& m : p.materials) add(materialThumb(p, *m, 48), m->name, m->id);
-    else if (tab == Props)
-        for (const auto& k : p.prop_kinds) add(propThumb(p, *k, 48), k->name, k->id);
-    else
-        for (const auto& s : p.stamps) add(stampThumb(p, *s, 48), s->name, s->id);
+    const level::Project& p = session_.project();
+    materials_->setRows(named(p.materials));
+    props_->setRows(named(p.prop_kinds));
+    stamps_->setRows(named(p.stamps));
+    for (PictureList* list : {materials_, props_, stamps_}) list->redraw();
 }
 
 void Tray::showEvent(QShowEvent* event) {
@@ -243,9 +233,7 @@ void Tray::refresh() {
     if (!filledFor_ || filledFor_->sheets != p.sheets || filledFor_->materials != p.materials ||
         filledFor_->prop_kinds != p.prop_kinds || filledFor_->stamps != p.stamps) {
         filledFor_ = session_.document().state();
-        fill(materials_, Materials);
-        fill(props_, Props);
-        fill(stamps_, Stamps);
+        fill();
         const auto current = sheet_->sheetId();
         sheets_->clear();
         for (const auto& s : p.sheets)
@@ -254,10 +242,8 @@ void Tray::refresh() {
         sheet_->setSheet(sheets_->currentData().toUInt());
     }
     const edit::Hand& hand = session_.hand();
-    const auto mark = [](QListWidget* list, bool on, quint32 id) {
-        list->setCurrentItem(nullptr);
-        for (int i = 0; on && i < list->count(); ++i)
-            if (list->item(i)->data(Qt::UserRole).toUInt() == id) list->setCurrentItem(list->item(i));
+    const auto mark = [](PictureList* list, bool on, quint32 id) {
+        list->setCurrent(on ? std::optional(id) : std::nullopt);
     };
     if (source_ != Source::tabs) gather();
     refreshWhich();
@@ -289,9 +275,9 @@ void Tray::refresh() {
 }
 
 void Tray::showStampMenu(QPoint at) {
-    const QListWidgetItem* item = stamps_->itemAt(at);
-    if (!item) return;
-    const level::StampId id = item->data(Qt::UserRole).toUInt();
+    const auto pointed = stamps_->at(at);
+    if (!pointed) return;
+    const level::StampId id = *pointed;
     auto* menu = new QMenu(this);
     menu->setObjectName("stampMenu");
     menu->setAttribute(Qt::WA_DeleteOnClose);

@@ -5,7 +5,6 @@
 #include <QColor>
 #include <QDialog>
 #include <QDialogButtonBox>
-#include <QFont>
 #include <QFontMetrics>
 #include <QFormLayout>
 #include <QHBoxLayout>
@@ -38,6 +37,7 @@
 
 #include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
+#include "app/parts/picture_list.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/choice.hpp"
@@ -202,30 +202,33 @@ void Tray::gather() {
     if (items != gathered_ || gatheredOf_ != session_.document().state()) {
         gathered_ = std::move(items);
         gatheredOf_ = session_.document().state();
-        found_->clear();
+        std::vector<PictureRow> rows;
         for (const level::TrayItem& item : gathered_) {
-            QPixmap picture;
-            if (item.kind == Kind::material)
-                picture = materialThumb(p, *p.material(static_cast<level::MaterialId>(item.id)), 48);
-            else if (item.kind == Kind::prop)
-                picture = propThumb(p, *p.prop_kind(item.id), 48);
-            else
-                picture = tileThumb(p, item.id, 48);
             const QString name = translated(edit::name_of(p, item));
-            QIcon both(picture);
-            both.addPixmap(picture, QIcon::Selected);
-            auto* entry = new QListWidgetItem(both, name, found_);
-            entry->setSizeHint(kTrayItem);
-            entry->setToolTip(name.toHtmlEscaped());
-            QFont font = found_->font();
-            font.setPixelSize(11);
-            entry->setFont(font);
+            rows.push_back({static_cast<quint32>(rows.size()), name, name.toHtmlEscaped()});
         }
+        found_->setRows(std::move(rows));
+        found_->redraw();
     }
-    found_->setCurrentItem(nullptr);
     const auto item = inHand();
-    for (std::size_t i = 0; item && i < gathered_.size(); ++i)
-        if (gathered_[i] == *item) found_->setCurrentRow(static_cast<int>(i));
+    const auto at = item ? std::find(gathered_.begin(), gathered_.end(), *item) : gathered_.end();
+    found_->setCurrent(at == gathered_.end() ? std::nullopt
+                                             : std::optional(static_cast<quint32>(at - gathered_.begin())));
+}
+
+QPixmap Tray::gatheredPicture(std::size_t row) const {
+    const level::Project& p = session_.project();
+    if (row >= gathered_.size() || !edit::exists(p, gathered_[row])) return {};
+    const level::TrayItem& item = gathered_[row];
+    switch (item.kind) {
+        case Kind::material:
+            return materialThumb(p, *p.material(static_cast<level::MaterialId>(item.id)), 48);
+        case Kind::prop:
+            return propThumb(p, *p.prop_kind(item.id), 48);
+        case Kind::tile:
+            return tileThumb(p, item.id, 48);
+    }
+    return {};
 }
 
 void Tray::refreshWhich() {
