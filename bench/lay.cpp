@@ -6,6 +6,7 @@
 #include "base/pool.hpp"
 #include "edit/document.hpp"
 #include "edit/fill.hpp"
+#include "edit/joins.hpp"
 #include "edit/overlay.hpp"
 #include "store/project_files.hpp"
 #include "support/make.hpp"
@@ -189,6 +190,25 @@ void save_one_cell_of_4096_by_4(benchmark::State& state) {
     }
 }
 BENCHMARK(save_one_cell_of_4096_by_4)->Unit(benchmark::kMillisecond)->Iterations(8);
+
+// All of it, as the first save in a new folder does.
+void save_all_of_4096_by_4(benchmark::State& state) {
+    make::Small small({kLarge, kLarge});
+    const level::Project p = large(small);
+    for (auto _ : state) {
+        make::Folder dir;
+        make::save_with_pictures(p, dir.path());
+    }
+}
+BENCHMARK(save_all_of_4096_by_4)->Unit(benchmark::kMillisecond)->Iterations(3);
+
+void rejoin_all_of_4096_by_4(benchmark::State& state) {
+    make::Small small({kLarge, kLarge});
+    const level::Project p = large(small);
+    const level::Level& level = *p.level(small.id);
+    for (auto _ : state) benchmark::DoNotOptimize(edit::rejoin_part(p, level.id, level.cells(), false).cells);
+}
+BENCHMARK(rejoin_all_of_4096_by_4)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 // A thousand strokes of 24 cells: what their history weighs.
 void history_of_1000_strokes(benchmark::State& state) {

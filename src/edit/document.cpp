@@ -34,7 +34,9 @@ Document::Document(level::Project project, fs::path dir)
 
 Document Document::open(const fs::path& dir) {
     std::vector<store::Damage> damages;
-    Document out(store::load(dir, &damages), dir);
+    auto seen = std::make_shared<store::Seen>();
+    Document out(store::load(dir, &damages, seen.get()), dir);
+    out.seen_ = std::move(seen);
     out.damages_ = std::move(damages);
     // What could be read only in part is another state than that on disk: a save writes it whole.
     if (!out.damages_.empty()) out.saved_ = std::make_shared<const level::Project>();
@@ -103,16 +105,29 @@ void Document::go_to(std::size_t place) {
     while (past_.size() < place && can_redo()) redo();
 }
 
-void Document::keep(const std::string& name) {
+void Document::keep(const std::string& name) { kept(write_kept(now_, dir_, name)); }
+
+KeepPoint Document::write_kept(ProjectState state, const fs::path& dir, const std::string& name) {
     const Moment when = std::chrono::system_clock::now();
     const auto seconds = std::chrono::duration_cast<std::chrono::seconds>(when.time_since_epoch()).count();
-    const std::string id = store::keep_state(*now_, dir_, name, seconds);
-    kept_.insert(kept_.begin(), {id, name, when, now_});
+    const std::string id = store::keep_state(*state, dir, name, seconds);
+    return {id, name, when, std::move(state)};
+}
+
+ProjectState Document::read_kept(const KeepPoint& point, const fs::path& dir) {
+    return point.state ? point.state : std::make_shared<const level::Project>(store::load_kept(dir, point.id));
+}
+
+void Document::kept(KeepPoint point) { kept_.insert(kept_.begin(), std::move(point)); }
+
+void Document::kept_read(const std::string& id, ProjectState state) {
+    for (KeepPoint& k : kept_)
+        if (k.id == id) k.state = state;
 }
 
 void Document::go_back(std::size_t keep_point) {
     KeepPoint& kept = kept_.at(keep_point);
-    if (!kept.state) kept.state = std::make_shared<const level::Project>(store::load_kept(dir_, kept.id));
+    kept.state = read_kept(kept, dir_);
     level::Project next = *kept.state;
     // Numbers that were given out since are never given out again.
     next.next_tile = std::max(next.next_tile, now_->next_tile);
@@ -126,8 +141,16 @@ void Document::forget(std::size_t keep_point) {
 }
 
 void Document::save() {
-    store::save(*now_, dir_, saved_.get());
-    saved_ = now_;
+    const Saving all = saving();
+    all.write();
+    saved(all);
+}
+
+void Document::Saving::write(const std::function<bool()>& stopped) const {
+    store::SaveHelp help;
+    help.stopped = stopped;
+    help.seen = seen.get();
+    store::save(*state, dir, before.get(), help);
 }
 
 } // namespace vic::edit

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <chrono>
+#include <functional>
 #include <memory>
 #include <string>
 #include <vector>
@@ -9,6 +10,7 @@
 #include "base/files.hpp"
 #include "level/project.hpp"
 #include "store/project_files.hpp"
+#include "store/seen.hpp"
 
 namespace vic::edit {
 
@@ -69,11 +71,26 @@ class Document {
     [[nodiscard]] const std::vector<KeepPoint>& keep_points() const { return kept_; }
     void keep(const std::string& name);
     void go_back(std::size_t keep_point);
+    // The slow halves of both, for any thread.
+    [[nodiscard]] static KeepPoint write_kept(ProjectState state, const fs::path& dir, const std::string& name);
+    [[nodiscard]] static ProjectState read_kept(const KeepPoint& point, const fs::path& dir);
+    void kept(KeepPoint point); // as write_kept() gave it
+    void kept_read(const std::string& id, ProjectState state);
     void forget(std::size_t keep_point);
 
     // Whether the state on disk is another than the present one.
     [[nodiscard]] bool unsaved() const { return now_ != saved_; }
     void save(); // throws InputError; the document is then still unsaved
+    // The same in two parts: what any thread may do while the document goes on changing, and what is told it after.
+    struct Saving {
+        ProjectState state, before;
+        fs::path dir;
+        std::shared_ptr<store::Seen> seen;
+        void write(const std::function<bool()>& stopped = {}) const; // as save(); throws SaveStopped where it is
+    };
+    [[nodiscard]] Saving saving() const { return {now_, saved_, dir_, seen_}; }
+    void saved(const Saving& done) { saved_ = done.state; }
+    [[nodiscard]] const store::Seen& seen() const { return *seen_; }
 
   private:
     struct Step {
@@ -92,6 +109,7 @@ class Document {
     std::size_t budget_ = std::size_t{1} << 30;
     std::size_t held_ = 0;
     std::size_t let_go_ = 0;
+    std::shared_ptr<store::Seen> seen_ = std::make_shared<store::Seen>();
     Moment opened_{};
     std::vector<KeepPoint> kept_;
     std::vector<store::Damage> damages_;

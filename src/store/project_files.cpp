@@ -142,12 +142,13 @@ std::string kept_aside(const fs::path& file, const std::string& bytes) {
 }
 
 void read_level_cells(const fs::path& dir, const fs::path& root, level::Level& level, const std::vector<Point>& blocks,
-                      std::uint32_t next_tile, const join::Rules& rules, std::vector<Damage>* damages) {
+                      std::uint32_t next_tile, const join::Rules& rules, std::vector<Damage>* damages, Seen* seen) {
     CellReader reader(level, next_tile);
     std::mutex guard;
     const auto read = [&](const std::string& name, const Box& part) {
         const fs::path file = newest(dir, name, root.string(), "levels");
         const std::string bytes = read_file(file);
+        if (seen) seen->note(name, bytes);
         std::vector<DamagedCells> damaged;
         reader.read(bytes, file.string(), part, damages ? &damaged : nullptr);
         if (damaged.empty()) return;
@@ -173,7 +174,8 @@ void read_level_cells(const fs::path& dir, const fs::path& root, level::Level& l
 }
 
 // A project whose pictures lie in another folder than its other files.
-level::Project load_from(const fs::path& dir, const fs::path& pictures, std::vector<Damage>* damages = nullptr) {
+level::Project load_from(const fs::path& dir, const fs::path& pictures, std::vector<Damage>* damages = nullptr,
+                         Seen* seen = nullptr) {
     std::error_code trouble;
     if (!fs::is_directory(dir, trouble))
         throw InputError("There is no such project folder", dir.string(), "",
@@ -185,18 +187,22 @@ level::Project load_from(const fs::path& dir, const fs::path& pictures, std::vec
         throw InputError("This folder is no Vicinum project", dir.string(), "",
                          "Choose a folder that holds project.json");
     const std::string root_text = read_file(newest_root, 1U << 29);
+    if (seen) seen->note(kRoot, root_text);
     std::vector<std::string> level_ids;
     level::Project project = project_from_text(root_text, root.string(), level_ids);
     read_pictures(project, pictures);
     const join::Rules rules(project);
     for (const std::string& id : level_ids) {
-        const fs::path file = newest(dir, "levels/" + id + ".json", root.string(), "levels");
+        const std::string name = "levels/" + id + ".json";
+        const fs::path file = newest(dir, name, root.string(), "levels");
+        const std::string text = read_file(file, 1U << 29);
+        if (seen) seen->note(name, text);
         std::vector<Point> blocks;
-        level::Level level = level_from_text(read_file(file, 1U << 29), file.string(), project, &blocks);
+        level::Level level = level_from_text(text, file.string(), project, &blocks);
         if (level.id != id)
             throw InputError(say("The level calls itself \"%1\"", level.id), file.string(), "id",
                              "File and id belong together: rename one of them back");
-        read_level_cells(dir, root, level, blocks, project.next_tile, rules, damages);
+        read_level_cells(dir, root, level, blocks, project.next_tile, rules, damages, seen);
         project.put(std::move(level));
     }
     return project;
@@ -207,7 +213,9 @@ constexpr const char* kKeptName = "kept.json";
 
 } // namespace
 
-level::Project load(const fs::path& dir, std::vector<Damage>* damages) { return load_from(dir, dir, damages); }
+level::Project load(const fs::path& dir, std::vector<Damage>* damages, Seen* seen) {
+    return load_from(dir, dir, damages, seen);
+}
 
 std::string keep_state(const level::Project& project, const fs::path& dir, const std::string& name, std::int64_t when) {
     const std::string stem = std::to_string(when) + "-" + slug(name, "kept");
@@ -262,6 +270,7 @@ void forget_kept(const fs::path& dir, const std::string& id) {
 std::map<std::string, std::string> texts(const level::Project& project, const level::Project* saved) {
     std::map<std::string, std::string> out;
     out[kRoot] = project_to_text(project);
+    if (saved && project_to_text(*saved) == out[kRoot]) out.erase(kRoot);
     for (const auto& sheet : project.sheets) {
         const level::Sheet* old = saved ? saved->sheet(sheet->id) : nullptr;
         if (!sheet->composed.empty() && sheet->image && !(old && old->image == sheet->image))
@@ -299,9 +308,11 @@ namespace {
 
 // Reads what is about to be written as the next start would. Throws InputError where that would refuse it; cells and
 // pictures are not read again, what they hold has no limits that a user could go over.
-void read_back(const std::map<std::string, std::string>& files, const fs::path& dir) {
+void read_back(const level::Project& as_is, const std::map<std::string, std::string>& files, const fs::path& dir) {
     std::vector<std::string> ids;
-    const level::Project project = project_from_text(files.at(kRoot), (dir / kRoot).string(), ids);
+    const auto root = files.find(kRoot);
+    const level::Project project =
+        root == files.end() ? as_is : project_from_text(root->second, (dir / kRoot).string(), ids);
     for (const auto& [name, text] : files)
         if (name.starts_with("levels/") && name.ends_with(".json"))
             level_from_text(text, (dir / name).string(), project);
@@ -309,34 +320,75 @@ void read_back(const std::map<std::string, std::string>& files, const fs::path& 
 
 } // namespace
 
-void save(const level::Project& project, const fs::path& dir, const level::Project* saved,
-          const std::function<void()>& step) {
+SaveStopped::SaveStopped(const fs::path& dir)
+    : InputError("The save was stopped", dir.string(), "", "The project on disk is as it was: save again") {}
+
+ProjectGone::ProjectGone(const fs::path& dir)
+    : InputError("The project is no longer in its folder", dir.string(), "",
+                 "Nothing was written: save it as a whole in another place, or bring the folder back") {}
+
+ChangedOutside::ChangedOutside(const fs::path& dir, std::vector<std::string> files)
+    : InputError(say("Somebody else has changed %1 since it was opened", files.front()), (dir / files.front()).string(),
+                 "", "Nothing was written: choose what is to stay"),
+      files_(std::move(files)) {}
+
+namespace {
+
+// The files as they are now; those of levels that the project no longer has are nobody's.
+void note_all(Seen& seen, const level::Project& project, const std::map<std::string, std::string>& files) {
+    for (const auto& [name, text] : files)
+        if (!name.ends_with(".png")) seen.note(name, text);
+    for (const std::string& name : seen.names()) {
+        if (!name.starts_with("levels/")) continue;
+        const std::string rest = name.substr(7);
+        if (!project.level(rest.substr(0, rest.find_first_of("./")))) seen.forget(name);
+    }
+}
+
+} // namespace
+
+void save(const level::Project& project, const fs::path& dir, const level::Project* saved, const SaveHelp& help) {
+    const auto step = [&] {
+        if (help.step) help.step();
+    };
+    const auto go_on = [&] {
+        if (help.stopped && help.stopped()) throw SaveStopped(dir);
+    };
     const auto files = texts(project, saved);
-    read_back(files, dir);
-    if (step) step();
+    go_on();
+    read_back(project, files, dir);
+    step();
+    std::error_code trouble;
+    if (saved && !fs::exists(dir / kRoot, trouble) && !fs::exists(dir / kCommit / kRoot, trouble))
+        throw ProjectGone(dir);
     make_folder(dir);
     const FolderLock lock(dir, FolderLock::For::writing);
     // What would be refused when it is put in place is refused before anything is written.
     own(dir, "levels");
     for (const auto& [name, text] : files) own(dir, name);
     tidy_up(dir, step);
+    if (help.seen)
+        if (auto outside = help.seen->changed(dir); !outside.empty()) throw ChangedOutside(dir, std::move(outside));
     const fs::path pending = dir / kPending;
     for (const auto& [name, text] : files) {
+        go_on();
         const fs::path file = pending / name;
         make_folder(file.parent_path());
-        if (step) step();
+        step();
         write_file(file, text);
         flush_folder(file.parent_path());
     }
+    if (files.empty()) return;
     flush_folder(pending);
-    if (step) step();
-    std::error_code trouble;
+    go_on();
+    step();
     fs::rename(pending, dir / kCommit, trouble);
     if (trouble)
         throw InputError(say("The save cannot be completed: %1", trouble.message()), dir.string(), "",
                          "Check who may write there; the project on disk is unchanged");
+    if (help.seen) note_all(*help.seen, project, files);
     flush_folder(dir / kWork);
-    if (step) step();
+    step();
     tidy_up(dir, step);
     // Cells that no level names any more. Left behind by a crash they would do no harm.
     if (!saved) return;
@@ -346,7 +398,10 @@ void save(const level::Project& project, const fs::path& dir, const level::Proje
     for (const auto& level : saved->levels)
         if (project.level(level->id) != level.get())
             for (const auto& [name, part] : cell_files(*level))
-                if (!named.contains(name) && project.level(level->id)) fs::remove(dir / name, trouble);
+                if (!named.contains(name) && project.level(level->id)) {
+                    fs::remove(dir / name, trouble);
+                    if (help.seen) help.seen->forget(name);
+                }
 }
 
 void create(const level::Project& project, const fs::path& dir) {

@@ -7,9 +7,11 @@
 #include <string>
 #include <vector>
 
+#include "base/error.hpp"
 #include "base/files.hpp"
 #include "base/text.hpp"
 #include "level/project.hpp"
+#include "store/seen.hpp"
 
 namespace vic::store {
 
@@ -29,15 +31,44 @@ struct Damage {
     std::string aside; // the copy that is kept untouched
     Text what;
 };
-level::Project load(const fs::path& dir, std::vector<Damage>* damages = nullptr);
+// `seen` is told of every file that is read but the pictures.
+level::Project load(const fs::path& dir, std::vector<Damage>* damages = nullptr, Seen* seen = nullptr);
 
 // Writes what differs from `saved` (everything where null). All files change at once or not at all: they are first
 // written and flushed to a folder of their own, whose renaming decides; what is left to do after that is finished by
 // the next save(). The folder is locked meanwhile, and what is to be written is first read as load() would. Throws
-// InputError; the project on disk is then as it was. `step` is called before every action on the disk; tests stop the
-// process there.
+// InputError; the project on disk is then as it was. Any thread may save values that nobody changes meanwhile.
+struct SaveHelp {
+    // Called before every action on the disk; tests stop the process there.
+    std::function<void()> step = {};
+    // Asked until the save decides; where it says yes, nothing is changed and SaveStopped is thrown.
+    std::function<bool()> stopped = {};
+    // What is known of the files. Where any is another now, nothing is written and ChangedOutside is thrown.
+    Seen* seen = nullptr;
+};
 void save(const level::Project& project, const fs::path& dir, const level::Project* saved = nullptr,
-          const std::function<void()>& step = {});
+          const SaveHelp& help = {});
+
+class SaveStopped : public InputError {
+  public:
+    explicit SaveStopped(const fs::path& dir);
+};
+
+// The project's folder is no longer there (any more as a project): what differs from `saved` is not enough.
+class ProjectGone : public InputError {
+  public:
+    explicit ProjectGone(const fs::path& dir);
+};
+
+// Somebody else has changed files of the project since they were read.
+class ChangedOutside : public InputError {
+  public:
+    ChangedOutside(const fs::path& dir, std::vector<std::string> files);
+    [[nodiscard]] const std::vector<std::string>& files() const { return files_; }
+
+  private:
+    std::vector<std::string> files_; // relative to the project
+};
 
 // Makes the folder (which must be empty or absent) and saves into it.
 void create(const level::Project& project, const fs::path& dir);

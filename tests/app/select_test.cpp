@@ -307,14 +307,14 @@ TEST_CASE("history is a list to go along, with keep-points that are written at o
     auto* name = w.find<QLineEdit>("keepName");
     QTest::keyClicks(name, "Three clumps");
     QTest::keyClick(name, Qt::Key_Return);
-    REQUIRE(w.session().document().keep_points().size() == 1);
+    REQUIRE_SOON(w.session().document().keep_points().size() == 1);
     CHECK(std::filesystem::exists(w.folder / "pell" / ".vicinum" / "kept"));
     // Back to the beginning, by a click on the last row.
     QTest::mouseClick(steps->viewport(), Qt::LeftButton, {}, steps->visualRect(steps->model()->index(3, 0)).center());
     CHECK(w.layer("Marsh").grid() == before);
     auto* kept = w.find<PictureList>("keepPoints");
     QTest::mouseClick(kept->viewport(), Qt::LeftButton, {}, kept->visualRect(kept->model()->index(0, 0)).center());
-    CHECK(w.layer("Marsh").grid().count() == before.count() + 3);
+    REQUIRE_SOON(w.layer("Marsh").grid().count() == before.count() + 3);
     w.find<QFrame>("historyPanel")->hide();
     (*w).activateWindow();
     w.key(Qt::Key_Z, Qt::ControlModifier);

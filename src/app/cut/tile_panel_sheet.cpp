@@ -101,11 +101,7 @@ void TilePanel::buildMending(QVBoxLayout* inner) {
     connect(findAgain_, &QPushButton::clicked, this, [this] {
         const QString file =
             QFileDialog::getOpenFileName(this, tr("Where is the picture now?"), {}, tr("PNG pictures (*.png)"));
-        if (file.isEmpty()) return;
-        attempt([&] {
-            const int n = session_.library().findAgain(session_.sheetId(), file);
-            emit session_.said(translated(say_count(n, "One picture found again", "%n pictures found again")), n == 0);
-        });
+        if (!file.isEmpty()) attempt([&] { session_.library().findAgain(session_.sheetId(), file); });
     });
     putBack_ = new QPushButton(tr("Write it back to the disk"), this);
     putBack_->setObjectName("putBack");

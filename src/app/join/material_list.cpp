@@ -280,17 +280,43 @@ void MaterialList::readPair(level::MaterialId other, level::SheetId id) {
         false);
 }
 
+// Counts first what each way would change, and offers them then.
 void MaterialList::askRejoin() {
-    const level::Level* level = session_.level();
-    if (!level) return;
+    if (!session_.level()) return;
+    const edit::ProjectState state = session_.document().state();
+    const std::string id = session_.level()->id;
+    const Box all = session_.level()->cells();
+    const Box seen = seen_ ? seen_() : all;
+    using Counted = std::vector<edit::Rejoined>;
+    session_.jobs().start<Counted>(
+        "rejoin", tr("Counting what would change"),
+        [state, id, all, seen](Jobs::Progress& progress) {
+            Counted counted;
+            for (const auto& [cells, pinned] : {std::pair(seen, false), {all, false}, {all, true}}) {
+                if (progress.stopped()) break;
+                counted.push_back(edit::rejoin_part(*state, id, cells, pinned));
+                progress.tell(static_cast<double>(counted.size()) / 3);
+            }
+            return counted;
+        },
+        [this, state](Counted& counted) {
+            if (session_.document().state() == state) offerRejoin(counted);
+        },
+        [this](const std::exception& e) { emit session_.said(translated(e), true); });
+}
+
+void MaterialList::offerRejoin(const std::vector<edit::Rejoined>& counted) {
     auto* menu = new QMenu(this);
     menu->setObjectName("rejoinMenu");
     menu->setAttribute(Qt::WA_DeleteOnClose);
-    const auto offer = [&](const QString& text, const QString& name, const Box& cells, bool pinned) {
-        auto again = std::make_shared<edit::Rejoined>(edit::rejoin_part(session_.project(), level->id, cells, pinned));
-        auto* action = menu->addAction(translated(
-            say_count(again->cells, "%1: one cell would change", "%1: %n cells would change", text.toStdString())));
-        action->setObjectName(name);
+    const std::pair<QString, QString> names[] = {{"rejoinView", tr("What Lay shows")},
+                                                 {"rejoinLevel", tr("The whole level")},
+                                                 {"rejoinPinned", tr("The whole level, pinned cells too")}};
+    for (std::size_t i = 0; i < counted.size(); ++i) {
+        const auto again = std::make_shared<edit::Rejoined>(counted[i]);
+        auto* action = menu->addAction(translated(say_count(
+            again->cells, "%1: one cell would change", "%1: %n cells would change", names[i].second.toStdString())));
+        action->setObjectName(names[i].first);
         action->setEnabled(again->cells > 0);
         connect(action, &QAction::triggered, this, [this, again] {
             session_.apply(tr("Join anew"), again->project);
@@ -298,10 +324,7 @@ void MaterialList::askRejoin() {
                 translated(say_count(again->cells, "Joined anew: one cell changed", "Joined anew: %n cells changed")),
                 false);
         });
-    };
-    offer(tr("What Lay shows"), "rejoinView", seen_ ? seen_() : level->cells(), false);
-    offer(tr("The whole level"), "rejoinLevel", level->cells(), false);
-    offer(tr("The whole level, pinned cells too"), "rejoinPinned", level->cells(), true);
+    }
     menu->popup(rejoin_->mapToGlobal(QPoint(0, rejoin_->height())));
 }
 

@@ -26,6 +26,10 @@ struct JoinSet;
 struct Material;
 } // namespace vic::level
 
+namespace vic::edit {
+struct Rejoined;
+} // namespace vic::edit
+
 namespace vic::app {
 
 class CardList;
@@ -49,6 +53,7 @@ class MaterialList : public QWidget {
     void refreshOthers();
     void readPair(level::MaterialId other, level::SheetId sheet);
     void askRejoin();
+    void offerRejoin(const std::vector<edit::Rejoined>& counted);
     Session& session_;
     Bindings fields_;
     CardList* list_;

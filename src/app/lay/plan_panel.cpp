@@ -216,35 +216,30 @@ void PlanPanel::mean(std::size_t key, const PlanKey& now) {
 
 void PlanPanel::trial() {
     if (!active_ || !session_.level() || session_.level()->id != levelId_) return leave();
-    try {
-        const edit::Followed f = session_.library().planned(plan_);
-        view_.setTrial(f.level);
-        QString text = translated(say_count(f.laid, "One cell would be laid", "%n cells would be laid"));
-        if (f.unknown > 0)
-            text +=
-                translated(say_count(f.unknown, " · one pixel is near no colour", " · %n pixels are near no colour"));
-        result_->setText(text);
-        byHandCells_ = f.by_hand;
-        std::vector<PictureRow> rows;
-        for (const Point cell : f.by_hand)
-            rows.push_back({static_cast<quint32>(rows.size()),
-                            tr("cell %1, %2 was changed by hand and stays").arg(cell.x).arg(cell.y)});
-        byHand_->setRows(std::move(rows));
-        byHand_->setVisible(!f.by_hand.empty());
-    } catch (const InputError& e) {
-        emit session_.said(translated(e), true);
-    }
+    session_.library().plan(plan_, picture_, [this](const edit::Followed& f) {
+        if (active_) show(f);
+    });
+}
+
+void PlanPanel::show(const edit::Followed& f) {
+    view_.setTrial(f.level);
+    QString text = translated(say_count(f.laid, "One cell would be laid", "%n cells would be laid"));
+    if (f.unknown > 0)
+        text += translated(say_count(f.unknown, " · one pixel is near no colour", " · %n pixels are near no colour"));
+    result_->setText(text);
+    byHandCells_ = f.by_hand;
+    std::vector<PictureRow> rows;
+    for (const Point cell : f.by_hand)
+        rows.push_back({static_cast<quint32>(rows.size()),
+                        tr("cell %1, %2 was changed by hand and stays").arg(cell.x).arg(cell.y)});
+    byHand_->setRows(std::move(rows));
+    byHand_->setVisible(!f.by_hand.empty());
 }
 
 void PlanPanel::lay() {
     if (!active_) return;
-    const level::Plan plan = plan_;
     leave();
-    try {
-        session_.library().layPlan(plan);
-    } catch (const InputError& e) {
-        emit session_.said(translated(e), true);
-    }
+    session_.library().layPlan(plan_, picture_);
 }
 
 } // namespace vic::app

@@ -23,6 +23,10 @@ class QPushButton;
 class QSlider;
 class QVBoxLayout;
 
+namespace vic::edit {
+struct Followed;
+} // namespace vic::edit
+
 namespace vic::app {
 
 class LevelView;
@@ -51,6 +55,7 @@ class PlanPanel : public QWidget {
     [[nodiscard]] std::vector<PlanKeys::Meaning> meanings(const level::PlanKey& key) const;
     void mean(std::size_t key, const level::PlanKey& now);
     void trial();
+    void show(const edit::Followed& f);
     void lay();
     Session& session_;
     LevelView& view_;

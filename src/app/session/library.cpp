@@ -259,44 +259,76 @@ void Library::take(const std::vector<Seen>& all) {
     emit session_.changed();
 }
 
-int Library::findAgain(level::SheetId id, const QString& file) {
+void Library::findAgain(level::SheetId id, const QString& file) {
+    struct Lost {
+        level::SheetId sheet;
+        std::string file; // of the project
+        fs::path from, target;
+        std::shared_ptr<const Image> image = nullptr;
+    };
     const QDir folder = QFileInfo(file).dir();
-    level::Project next = session_.project();
-    int found = 0;
+    std::vector<Lost> lost;
     for (const auto& slot : session_.project().sheets) {
         const fs::path target = ownPath(slot->file);
         std::error_code trouble;
         if (!slot->composed.empty() || (slot->image && fs::exists(target, trouble))) continue;
         const QString name = QString::fromStdString(fs::path(slot->file).filename().string());
         const QString from = slot->id == id ? file : folder.filePath(name);
-        if (!QFileInfo::exists(from)) continue;
-        const std::string bytes = read_file(from.toStdString());
-        auto image = std::make_shared<const Image>(sheet::decode_png(bytes, from.toStdString()));
-        fs::create_directories(target.parent_path(), trouble);
-        write_file(target, bytes);
-        onDisk_[slot->file] = image;
-        next = edit::replace_image(std::move(next), slot->id, image, slot->file);
-        gone_.erase(slot->id);
-        ++found;
+        if (QFileInfo::exists(from)) lost.push_back({slot->id, slot->file, from.toStdString(), target});
     }
-    if (found > 0) session_.propose(tr("Find pictures again"), std::move(next));
-    watch();
-    emit session_.changed();
-    return found;
+    if (lost.empty()) return emit session_.said(tr("None of the pictures lies there"), true);
+    session_.jobs().start<std::vector<Lost>>(
+        "find again", tr("Reading pictures"),
+        [lost](Jobs::Progress& progress) {
+            std::vector<Lost> found;
+            for (Lost one : lost) {
+                if (progress.stopped()) break;
+                const std::string bytes = read_file(one.from);
+                one.image = std::make_shared<const Image>(sheet::decode_png(bytes, one.from.string()));
+                std::error_code trouble;
+                fs::create_directories(one.target.parent_path(), trouble);
+                write_file(one.target, bytes);
+                found.push_back(std::move(one));
+            }
+            return found;
+        },
+        [this](std::vector<Lost>& found) {
+            level::Project next = session_.project();
+            for (const Lost& one : found) {
+                if (!next.sheet(one.sheet)) continue;
+                onDisk_[one.file] = one.image;
+                next = edit::replace_image(std::move(next), one.sheet, one.image, one.file);
+                gone_.erase(one.sheet);
+            }
+            session_.propose(tr("Find pictures again"), std::move(next));
+            watch();
+            emit session_.said(translated(say_count(static_cast<std::int64_t>(found.size()), "One picture found again",
+                                                    "%n pictures found again")),
+                               false);
+            emit session_.changed();
+        },
+        session_.complain());
 }
 
 void Library::putBack(level::SheetId id) {
     const level::Sheet* s = session_.project().sheet(id);
     if (!s || !s->image) return;
     const fs::path target = ownPath(s->file);
-    std::error_code trouble;
-    fs::create_directories(target.parent_path(), trouble);
-    write_file(target, sheet::encode_png(*s->image));
-    onDisk_[s->file] = s->image;
-    gone_.erase(id);
-    watch();
-    emit session_.said(tr("The picture of %1 is on the disk again").arg(nameOf(*s)), false);
-    emit session_.changed();
+    session_.jobs().start(
+        "put back", tr("Writing the picture"),
+        [target, image = s->image](Jobs::Progress&) {
+            std::error_code trouble;
+            fs::create_directories(target.parent_path(), trouble);
+            write_file(target, sheet::encode_png(*image));
+        },
+        [this, id, file = s->file, image = s->image, name = nameOf(*s)] {
+            onDisk_[file] = image;
+            gone_.erase(id);
+            watch();
+            emit session_.said(tr("The picture of %1 is on the disk again").arg(name), false);
+            emit session_.changed();
+        },
+        session_.complain());
 }
 
 // After an undo a sheet may show an earlier picture than its file has. What is saved has to show the same when it is

@@ -6,16 +6,21 @@
 #include <QObject>
 #include <QString>
 #include <QTimer>
+#include <functional>
 #include <map>
 #include <memory>
 #include <set>
 #include <string>
+#include <tuple>
 #include <vector>
 
+#include "app/session/memo.hpp"
 #include "base/files.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
+#include "edit/document.hpp"
 #include "edit/plans.hpp"
+#include "level/plan.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::level {
@@ -41,19 +46,22 @@ class Library : public QObject {
     // Another picture for the sheet, with everything kept that the new one has room for. What goes wrong is said.
     void replacePicture(level::SheetId sheet, const QString& file);
     // Gives back the pictures of all sheets whose file is gone, from a folder that holds them under their old names;
-    // the file itself serves for `sheet`. Returns how many were found. Throws InputError.
-    int findAgain(level::SheetId sheet, const QString& file);
-    // Writes the picture of a sheet whose file has vanished back from memory. Throws InputError.
+    // the file itself serves for `sheet`. What goes wrong later is said; throws InputError where a link is in the way.
+    void findAgain(level::SheetId sheet, const QString& file);
+    // Writes the picture of a sheet whose file has vanished back from memory. Throws like findAgain().
     void putBack(level::SheetId sheet);
     // Whether the sheet's file has vanished since it was read.
     [[nodiscard]] bool fileGone(level::SheetId sheet) const { return gone_.contains(sheet); }
     // Before a save: a sheet that shows an earlier picture than its file has gets a file of its own. Throws InputError.
     void keepEarlierPictures();
 
-    // Lays a level after a plan and keeps it as what the level follows. The picture comes from `file`, relative to the
-    // project; cells that were changed by hand since are listed in planKept(). Throws InputError.
-    [[nodiscard]] edit::Followed planned(const level::Plan& plan) const;
-    void layPlan(const level::Plan& plan);
+    // What laying the chosen level after a plan with this picture comes to; told when it is worked out, unless another
+    // is asked for before.
+    using PlanDone = std::function<void(const edit::Followed&)>;
+    void plan(const level::Plan& plan, std::shared_ptr<const Image> picture, PlanDone done);
+    // Lays it, and keeps the plan as what the level follows; cells that were changed by hand since are listed in
+    // planKept().
+    void layPlan(const level::Plan& plan, std::shared_ptr<const Image> picture);
     // Copies a picture from anywhere into the project's plans; returns its relative path. Throws InputError.
     QString adoptPlan(const QString& file);
     [[nodiscard]] const std::vector<Point>& planKept() const { return planKept_; }
@@ -81,6 +89,7 @@ class Library : public QObject {
     std::set<level::SheetId> gone_;
     std::map<std::string, std::shared_ptr<const Image>> onDisk_; // by relative file, as last read or written
     std::vector<Point> planKept_;
+    Memo<std::tuple<edit::ProjectState, std::string, level::Plan>, edit::Followed> planned_;
 };
 
 } // namespace vic::app

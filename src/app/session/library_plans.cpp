@@ -4,7 +4,10 @@
 #include <QString>
 #include <cstddef>
 #include <exception>
+#include <memory>
+#include <optional>
 #include <string>
+#include <tuple>
 #include <utility>
 #include <vector>
 
@@ -21,11 +24,6 @@
 namespace vic::app {
 
 namespace {
-
-Image pictureOf(const edit::Document& document, const std::string& file) {
-    const fs::path path = inside(document.dir(), file, (document.dir() / "project.json").string(), "plan");
-    return plan::read_picture(read_file(path), path.string());
-}
 
 // What came of following a plan, in words; `text` says what was laid.
 QString withKept(QString text, const edit::Followed& f) {
@@ -57,44 +55,101 @@ QString Library::adoptPlan(const QString& file) {
     }
 }
 
-edit::Followed Library::planned(const level::Plan& plan) const {
-    return edit::follow_plan(session_.project(), session_.derived().rules(), *session_.level(), plan,
-                             pictureOf(session_.document(), plan.file));
+void Library::plan(const level::Plan& plan, std::shared_ptr<const Image> picture, PlanDone done) {
+    const auto key = std::tuple(session_.document().state(), session_.level()->id, plan);
+    if (planned_.has(key)) return done(planned_.get(key, [] { return edit::Followed(); }));
+    session_.jobs().start<edit::Followed>(
+        "plan", tr("Following the plan"),
+        [key, picture](Jobs::Progress&) {
+            const auto& [state, level, wanted] = key;
+            return edit::follow_plan(*state, join::Rules(*state), *state->level(level), wanted, *picture);
+        },
+        [this, key, done](edit::Followed& f) {
+            // Where something has changed meanwhile, another trial is under way.
+            if (session_.document().state() != std::get<0>(key)) return;
+            planned_.put(key, f);
+            done(f);
+        },
+        session_.complain());
 }
 
-void Library::layPlan(const level::Plan& plan) {
-    edit::Followed f = planned(plan);
-    planKept_ = f.by_hand;
-    session_.applyLevel(tr("Lay after a plan"), std::move(f.level), f.next_id);
-    watch();
-    QString text = withKept(tr("Laid after the plan: %1 cells").arg(f.laid), f);
-    if (f.unknown > 0) text += tr(" · %1 pixels have no meaning").arg(f.unknown);
-    emit session_.said(text, false);
+void Library::layPlan(const level::Plan& plan, std::shared_ptr<const Image> picture) {
+    this->plan(plan, std::move(picture), [this](const edit::Followed& f) {
+        planKept_ = f.by_hand;
+        QString text = withKept(tr("Laid after the plan: %1 cells").arg(f.laid), f);
+        if (f.unknown > 0) text += tr(" · %1 pixels have no meaning").arg(f.unknown);
+        session_.applyLevel(tr("Lay after a plan"), level::Level(f.level), f.next_id);
+        planned_.forget();
+        watch();
+        emit session_.said(text, false);
+    });
 }
+
+namespace {
+
+// The level after its plan as that is on the disk now; nothing where it says what it said.
+std::optional<edit::Followed> followed(const level::Project& project, const join::Rules& rules,
+                                       const level::Level& level, const Image& picture) {
+    // Colours that are new mean nothing until they are given a meaning, but they are listed.
+    level::Plan plan =
+        edit::proposed_plan(project, &level, picture, level.plan->file, level.plan->gather, level.plan->bottom_up);
+    for (std::size_t i = level.plan->keys.size(); i < plan.keys.size(); ++i) {
+        plan.keys[i].kind = level::PlanKey::Kind::nothing;
+        plan.keys[i].id = 0;
+    }
+    edit::Followed f = edit::follow_plan(project, rules, level, plan, picture);
+    if (f.laid == 0 && f.by_hand.empty()) return std::nullopt;
+    return f;
+}
+
+} // namespace
 
 void Library::followPlans() {
-    for (const auto& l : std::vector(session_.project().levels)) {
+    std::vector<std::pair<std::string, fs::path>> plans;
+    for (const auto& l : session_.project().levels) {
         std::error_code trouble;
         if (!l->plan || !fs::exists(pathOf(l->plan->file), trouble)) continue;
         try {
-            const Image picture = pictureOf(session_.document(), l->plan->file);
-            // Colours that are new mean nothing until they are given a meaning, but they are listed.
-            level::Plan plan = edit::proposed_plan(session_.project(), l.get(), picture, l->plan->file, l->plan->gather,
-                                                   l->plan->bottom_up);
-            for (std::size_t i = l->plan->keys.size(); i < plan.keys.size(); ++i) {
-                plan.keys[i].kind = level::PlanKey::Kind::nothing;
-                plan.keys[i].id = 0;
-            }
-            edit::Followed f = edit::follow_plan(session_.project(), session_.derived().rules(), *l, plan, picture);
-            if (f.laid == 0 && f.by_hand.empty()) continue;
-            if (l.get() == session_.level()) planKept_ = f.by_hand;
-            const QString name = QString::fromStdString(l->name);
-            session_.applyLevel(tr("%1 follows its plan").arg(name), std::move(f.level), f.next_id);
-            emit session_.said(withKept(tr("%1 follows its plan: %2 cells").arg(name).arg(f.laid), f), false);
-        } catch (const std::exception& e) {
-            emit session_.said(translated(e), true); // half written, perhaps: the next change tells
+            plans.emplace_back(l->id, ownPath(l->plan->file));
+        } catch (const InputError& e) {
+            emit session_.said(translated(e), true);
         }
     }
+    if (plans.empty()) return;
+    struct All {
+        std::vector<std::pair<std::string, edit::Followed>> levels;
+        QString trouble;
+    };
+    const edit::ProjectState state = session_.document().state();
+    session_.jobs().start<All>(
+        "plans", tr("Following plans"),
+        [state, plans](Jobs::Progress& progress) {
+            All all;
+            const join::Rules rules(*state);
+            for (const auto& [id, file] : plans) {
+                if (progress.stopped()) break;
+                try {
+                    const Image picture = plan::read_picture(read_file(file), file.string());
+                    if (auto f = followed(*state, rules, *state->level(id), picture))
+                        all.levels.emplace_back(id, std::move(*f));
+                } catch (const std::exception& e) {
+                    all.trouble = translated(e); // half written, perhaps: the next change tells
+                }
+            }
+            return all;
+        },
+        [this, state](All& all) {
+            if (session_.document().state() != state) return followPlans();
+            if (!all.trouble.isEmpty()) emit session_.said(all.trouble, true);
+            for (auto& [id, f] : all.levels) {
+                if (session_.level() && id == session_.level()->id) planKept_ = f.by_hand;
+                const QString name = QString::fromStdString(f.level.name);
+                const QString said = withKept(tr("%1 follows its plan: %2 cells").arg(name).arg(f.laid), f);
+                session_.applyLevel(tr("%1 follows its plan").arg(name), std::move(f.level), f.next_id);
+                emit session_.said(said, false);
+            }
+        },
+        session_.complain());
 }
 
 } // namespace vic::app

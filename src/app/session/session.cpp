@@ -1,6 +1,7 @@
 #include "app/session/session.hpp"
 
 #include <QDir>
+#include <QEventLoop>
 #include <algorithm>
 #include <exception>
 #include <unordered_map>
@@ -73,6 +74,7 @@ void Session::lookForFindings() {
 
 void Session::open(const QString& dir) {
     auto opened = std::make_unique<edit::Document>(edit::Document::open(dir.toStdString()));
+    finishSaving();
     jobs_.stopNamed(); // what they come to belongs to the project before
     jobs_.stop("watch");
     document_ = std::move(opened);
@@ -297,14 +299,33 @@ void Session::goTo(std::size_t place) {
 }
 
 void Session::keepPoint(const QString& name) {
-    document_->keep(name.toStdString());
-    emit said(tr("Kept as %1").arg(name), false);
-    emit changed();
+    const edit::Document::Saving now = document_->saving();
+    jobs_.start<edit::KeepPoint>(
+        "keep/" + name, tr("Keeping the project as it is"),
+        [now, name](Jobs::Progress&) { return edit::Document::write_kept(now.state, now.dir, name.toStdString()); },
+        [this, name](edit::KeepPoint& point) {
+            document_->kept(std::move(point));
+            emit said(tr("Kept as %1").arg(name), false);
+            emit changed();
+        },
+        complain());
 }
 
 void Session::goBack(std::size_t keepPoint) {
-    document_->go_back(keepPoint);
-    moved();
+    const edit::KeepPoint point = document_->keep_points().at(keepPoint);
+    jobs_.start<edit::ProjectState>(
+        "go back", tr("Reading the keep-point"),
+        [point, dir = document_->dir()](Jobs::Progress&) { return edit::Document::read_kept(point, dir); },
+        [this, point](edit::ProjectState& state) {
+            document_->kept_read(point.id, state);
+            const auto& all = document_->keep_points();
+            for (std::size_t i = 0; i < all.size(); ++i)
+                if (all[i].id == point.id) {
+                    document_->go_back(i);
+                    return moved();
+                }
+        },
+        complain());
 }
 
 void Session::forget(std::size_t keepPoint) {
@@ -330,6 +351,36 @@ void Session::save() {
     library_.keepEarlierPictures();
     document_->save();
     emit changed();
+}
+
+void Session::saveInBackground(std::function<void()> done, std::function<void(const std::exception&)> failed) {
+    if (jobs_.running("save")) {
+        saveNext_ = [this, done = std::move(done), failed = std::move(failed)] { saveInBackground(done, failed); };
+        return;
+    }
+    library_.keepEarlierPictures();
+    const edit::Document::Saving saving = document_->saving();
+    const auto next = [this] {
+        if (const auto waiting = std::exchange(saveNext_, nullptr)) waiting();
+    };
+    jobs_.start(
+        "save", tr("Saving"), [saving](Jobs::Progress& progress) { saving.write([&] { return progress.stopped(); }); },
+        [this, saving, done, next] {
+            document_->saved(saving);
+            emit changed();
+            done();
+            next();
+        },
+        [failed, next](const std::exception& e) {
+            failed(e);
+            next();
+        });
+}
+
+void Session::finishSaving() {
+    QEventLoop loop;
+    while (jobs_.running("save"))
+        loop.processEvents(QEventLoop::ExcludeUserInputEvents | QEventLoop::WaitForMoreEvents);
 }
 
 void Session::propose(const QString& name, level::Project next, const std::string& merge) {

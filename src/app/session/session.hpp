@@ -106,10 +106,14 @@ class Session : public QObject {
     void undo();
     void redo();
     void goTo(std::size_t place);        // in the history
-    void keepPoint(const QString& name); // these three throw InputError
+    void keepPoint(const QString& name); // these two say what goes wrong
     void goBack(std::size_t keepPoint);
     void forget(std::size_t keepPoint);
     void save(); // throws InputError
+    // The same while one goes on working; `done` or `failed` is called when the disk has it. Throws InputError where it
+    // cannot begin. While one is under way the next waits for it.
+    void saveInBackground(std::function<void()> done, std::function<void(const std::exception&)> failed);
+    void finishSaving(); // waits for what is under way
 
     // A change that loses something in use waits for an answer; any other is applied at once.
     void propose(const QString& name, level::Project next, const std::string& merge = {});
@@ -142,6 +146,7 @@ class Session : public QObject {
     void said(const QString& text, bool trouble); // a message for the reading line
 
   private:
+    std::function<void()> saveNext_; // waits for the save that is under way
     void lookForFindings();
     void tellDamages();
     void moved(); // the document is in another state

@@ -64,25 +64,13 @@ HistoryPanel::HistoryPanel(Session& session, QWidget* parent) : QFrame(parent, Q
     connect(keep, &QLineEdit::returnPressed, this, [this, keep] {
         const QString name = keep->text().trimmed();
         if (name.isEmpty()) return;
-        try {
-            session_.keepPoint(name);
-            keep->clear();
-            fill();
-        } catch (const InputError& e) {
-            emit session_.said(translated(e), true);
-        }
+        session_.keepPoint(name);
+        keep->clear();
     });
-    connect(steps_, &PictureList::picked, this, [this](quint32 step) {
-        session_.goTo(step);
-        fill();
-    });
-    connect(kept_, &PictureList::picked, this, [this](quint32 point) {
-        try {
-            session_.goBack(point);
-            fill();
-        } catch (const InputError& e) {
-            emit session_.said(translated(e), true);
-        }
+    connect(steps_, &PictureList::picked, this, [this](quint32 step) { session_.goTo(step); });
+    connect(kept_, &PictureList::picked, this, [this](quint32 point) { session_.goBack(point); });
+    connect(&session_, &Session::changed, this, [this] {
+        if (isVisible()) fill();
     });
     auto* forget = new QAction(this);
     forget->setShortcut(Qt::Key_Delete);

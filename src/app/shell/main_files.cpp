@@ -17,6 +17,7 @@
 #include <algorithm>
 
 #include "app/lay/plan_panel.hpp"
+#include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "app/shell/level_form.hpp"
 #include "app/shell/main_window.hpp"
@@ -47,10 +48,13 @@ bool MainWindow::openProject(const QString& dir) {
 void MainWindow::save() {
     if (!session_.isOpen()) return;
     attempt([&] {
-        session_.save();
-        readingLine_->setSaved();
+        session_.saveInBackground(
+            [this] {
+                readingLine_->setSaved();
+                read();
+            },
+            [this](const std::exception& e) { say(translated(e), true); });
     });
-    read();
 }
 
 void MainWindow::addSheets(const QStringList& files) {
@@ -157,6 +161,7 @@ void MainWindow::restore() {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
+    session_.finishSaving();
     if (session_.isOpen() && session_.document().unsaved()) {
         QMessageBox box(QMessageBox::Question, tr("Vicinum"), tr("Save what was changed before closing?"),
                         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
@@ -164,8 +169,7 @@ void MainWindow::closeEvent(QCloseEvent* event) {
         const int answer = box.exec();
         if (answer == QMessageBox::Cancel) return event->ignore();
         if (answer == QMessageBox::Save) {
-            save();
-            if (session_.document().unsaved()) return event->ignore();
+            if (!attempt([&] { session_.save(); })) return event->ignore();
         }
     }
     remember();
