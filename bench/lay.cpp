@@ -118,7 +118,8 @@ void pencil_core(benchmark::State& state) {
     for (auto _ : state) {
         x = (x + 7) % 1000;
         const level::Region cell(Box{x, 500, 1, 1});
-        auto laid = edit::lay_over(small.project, rules, level, level, small.ground, sand, cell, false, "over");
+        auto laid = edit::lay_over(small.project, rules, level,
+                                   {.layer = small.ground, .hand = sand, .cells = cell, .overlay_name = "over"});
         benchmark::DoNotOptimize(laid.level);
     }
 }

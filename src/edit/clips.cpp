@@ -104,8 +104,11 @@ Level cleared(const Project& project, const join::Rules& rules, const Level& lev
     return out;
 }
 
-Stamped stamp(const Project& project, const join::Rules& rules, const Level& level, const Stamp& what, Point at,
-              LayerId fallback, LayerId only, bool pins) {
+Stamped stamp(const Project& project, const join::Rules& rules, const Level& level, const Stamp& what,
+              const Stamping& how) {
+    const Point at = how.at;
+    const LayerId fallback = how.fallback, only = how.only;
+    const bool pins = how.pins;
     Stamped out;
     out.level = level;
     out.next_id = project.next_id;
@@ -225,7 +228,7 @@ Stamped moved(const Project& project, const join::Rules& rules, const Level& lev
     const Stamp content = take(level, cells, layers);
     const Box from = cells.bounds();
     const Level without = cleared(project, rules, level, cells, layers);
-    out = stamp(project, rules, without, content, from.corner() + by, 0, 0, false);
+    out = stamp(project, rules, without, content, {.at = from.corner() + by});
     // What was moved is still the same prop.
     std::map<PropId, PropId> same;
     out.next_id = project.next_id;
@@ -265,7 +268,7 @@ Stamped moved_to(const Project& project, const join::Rules& rules, const Level& 
     const Stamp content = take(level, cells, {from});
     if (content.layers.empty()) return out;
     const Level without = cleared(project, rules, level, cells, {from});
-    out = stamp(project, rules, without, content, cells.bounds().corner(), to, to, false);
+    out = stamp(project, rules, without, content, {.at = cells.bounds().corner(), .fallback = to, .only = to});
     if (out.no_layer > 0) { // it stays where it is rather than nowhere
         out.level = level;
         return out;

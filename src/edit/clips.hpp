@@ -28,8 +28,14 @@ struct Stamped {
 // name, else, if the stamp has one layer only, to `fallback`; `only` overrides all that for stamps of one layer. Empty
 // cells leave what is there. Painted cells join anew, or stay as they were taken where `pins`. Props are snapped to
 // nothing.
+struct Stamping {
+    Point at;
+    level::LayerId fallback = 0;
+    level::LayerId only = 0;
+    bool pins = false;
+};
 Stamped stamp(const level::Project& project, const join::Rules& rules, const level::Level& level,
-              const level::Stamp& stamp, Point at, level::LayerId fallback, level::LayerId only, bool pins);
+              const level::Stamp& stamp, const Stamping& how);
 
 // The stamp as it is laid turned: places and the turns of its tiles alike. Tiles that must not be turned so, and
 // blocks, keep their own turn; props are mirrored only. Quarter turns need square cells.

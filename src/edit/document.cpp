@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "edit/outside.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::edit {
@@ -46,13 +47,17 @@ Document Document::open(const fs::path& dir) {
 }
 
 void Document::apply(std::string name, level::Project next, const std::string& merge) {
+    apply(std::move(name), std::make_shared<const level::Project>(std::move(next)), merge);
+}
+
+void Document::apply(std::string name, ProjectState next, const std::string& merge) {
     const bool joins = !merge.empty() && merge == merge_ && !past_.empty();
     if (!joins) past_.push_back({std::move(name), now_, {}, 0});
     past_.back().when = std::chrono::system_clock::now();
     merge_ = merge;
     for (const Step& step : future_) held_ -= step.bytes;
     future_.clear();
-    now_ = std::make_shared<const level::Project>(std::move(next));
+    now_ = std::move(next);
     Step& last = past_.back();
     held_ -= last.bytes;
     last.bytes = own_bytes(*last.other, *now_);
@@ -144,6 +149,12 @@ void Document::save() {
     const Saving all = saving();
     all.write();
     saved(all);
+}
+
+void Document::take_over(const Outside& outside, ProjectState next, std::string name) {
+    if (next != now_) apply(std::move(name), std::move(next));
+    saved_ = outside.disk;
+    seen_ = outside.seen;
 }
 
 void Document::Saving::write(const std::function<bool()>& stopped) const {

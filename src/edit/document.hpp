@@ -26,6 +26,8 @@ struct KeepPoint {
     ProjectState state; // null until it is gone back to, for those of earlier times
 };
 
+struct Outside; // edit/outside.hpp
+
 class Document {
   public:
     // A new document without a past. `dir` is the project's folder.
@@ -47,6 +49,7 @@ class Document {
     // One step of history. Steps that follow one another with the same non-empty `merge` become one, so that a slider
     // that is dragged is undone at once.
     void apply(std::string name, level::Project next, const std::string& merge = {});
+    void apply(std::string name, ProjectState next, const std::string& merge = {});
 
     [[nodiscard]] bool can_undo() const { return !past_.empty(); }
     [[nodiscard]] bool can_redo() const { return !future_.empty(); }
@@ -91,6 +94,8 @@ class Document {
     [[nodiscard]] Saving saving() const { return {now_, saved_, dir_, seen_}; }
     void saved(const Saving& done) { saved_ = done.state; }
     [[nodiscard]] const store::Seen& seen() const { return *seen_; }
+    // After changes by others (edit/outside.hpp): one step to `next`; what is on the disk counts as saved.
+    void take_over(const Outside& outside, ProjectState next, std::string name);
 
   private:
     struct Step {

@@ -62,9 +62,11 @@ LayerId overlay_of(const Level& level, LayerId layer) {
     return 0;
 }
 
-LaidOver lay_over(const Project& project, const join::Rules& rules, const Level& level, const Level& before,
-                  LayerId layer, const Hand& hand, const Region& cells, bool replaces,
-                  const std::string& overlay_name) {
+LaidOver lay_over(const Project& project, const join::Rules& rules, const Level& level, const LayingOver& how) {
+    const Level& before = how.before ? *how.before : level;
+    const LayerId layer = how.layer;
+    const Hand& hand = how.hand;
+    const Region& cells = how.cells;
     LaidOver out;
     out.level = level;
     out.next_id = project.next_id;
@@ -80,7 +82,7 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
     Region there;
     if (erases && over && before.layer(overlay)) {
         there = taken(before.layer(overlay)->grid(), cells, hand, overlay);
-    } else if (!erases && !replaces && before.layer(layer) && any_see_through(project, hand, level.geometry())) {
+    } else if (!erases && !how.replaces && before.layer(layer) && any_see_through(project, hand, level.geometry())) {
         there = taken(before.layer(layer)->grid(), cells, hand, layer);
         // An overlay that is itself painted over is not stacked any higher.
         if (level.layer(layer)->overlay_of() != 0) there.clear();
@@ -96,7 +98,7 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
     out.overlay = overlay;
     if (!over) {
         out.overlay = out.next_id++;
-        out.level = add_layer(out.level, out.overlay, overlay_name, LayerKind::tiles, layer);
+        out.level = add_layer(out.level, out.overlay, how.overlay_name, LayerKind::tiles, layer);
         out.level.edit(out.overlay).tiles()->overlay_of = layer;
         out.level.edit(out.overlay).shift = level.layer(layer)->shift;
         out.level.edit(out.overlay).parallax = level.layer(layer)->parallax;

@@ -23,13 +23,20 @@ struct LaidOver {
     std::int64_t stayed_out = 0; // cells that would belong on the overlay, but that is locked or hidden
 };
 
-// Lays the Hand on the cells. What lay there when the stroke began, in `before`, decides: a see-through tile over
-// something else goes to the overlay, which is made right in front of the layer, named `overlay_name`, when first
-// needed; unless `replaces`. The eraser takes what the overlay has, and from the layer itself where that has nothing.
-// A level that grows must have been grown for the cells. `next_id` is the project's.
+// Lays the Hand on the cells. What lay there when the stroke began decides: a see-through tile over something else goes
+// to the overlay, which is made right in front of the layer when first needed; unless `replaces`. The eraser takes what
+// the overlay has, and from the layer itself where that has nothing. A level that grows must have been grown for the
+// cells.
+struct LayingOver {
+    level::LayerId layer = 0;
+    const Hand& hand;
+    const level::Region& cells;
+    bool replaces = false;
+    std::string overlay_name = {};        // of one that has to be made
+    const level::Level* before = nullptr; // as the stroke found it; null: as it is
+};
 LaidOver lay_over(const level::Project& project, const join::Rules& rules, const level::Level& level,
-                  const level::Level& before, level::LayerId layer, const Hand& hand, const level::Region& cells,
-                  bool replaces, const std::string& overlay_name);
+                  const LayingOver& how);
 
 // What lies on the layer itself where the Hand would be laid: the names of what gives way, each once, and how many
 // cells stay because they were laid by hand. Where the eraser takes from the overlay first, the layer keeps what it

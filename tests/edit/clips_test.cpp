@@ -134,7 +134,7 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
     const auto layers = concerned(level, 0, true);
     const level::Stamp copy = take(level, region, layers);
     REQUIRE(copy.layers.size() == 3);
-    const Stamped there = stamp(small.project, rules, level, copy, {30, 20}, 0, 0, false);
+    const Stamped there = stamp(small.project, rules, level, copy, {.at = {30, 20}});
     CHECK(there.cells == 34);
     CHECK(there.props == 1);
     CHECK(there.no_layer == 0);
@@ -146,20 +146,20 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
           level::Prop{1000, small.prop, {32 * 16 + 3, 23 * 16 + 1}, true});
     // Pasted beside itself it joins on; left as it was it does not.
     const level::Stamp ground = take(level, region, {small.ground});
-    const Stamped joined = stamp(small.project, rules, level, ground, {9, 3}, 0, 0, false);
+    const Stamped joined = stamp(small.project, rules, level, ground, {.at = {9, 3}});
     CHECK(joined.level.layer(small.ground)->grid() ==
           lay(small.project, rules, level, small.ground, make::material(1), box_cells({9, 3, 6, 5}))
               .level.layer(small.ground)
               ->grid());
-    const Stamped pinned = stamp(small.project, rules, level, ground, {9, 3}, 0, 0, true);
+    const Stamped pinned = stamp(small.project, rules, level, ground, {.at = {9, 3}, .pins = true});
     CHECK(pinned.level.layer(small.ground)->grid().cell({9, 3}).tile() ==
           level.layer(small.ground)->grid().cell({3, 3}).tile());
     CHECK(pinned.level.layer(small.ground)->grid().cell({9, 3}).pinned());
     // Onto another layer where that is asked for, and none where its layer is locked.
-    const Stamped other = stamp(small.project, rules, level, ground, {30, 20}, 0, small.front, false);
+    const Stamped other = stamp(small.project, rules, level, ground, {.at = {30, 20}, .only = small.front});
     CHECK(other.level.layer(small.front)->grid().material({30, 20}) == 1);
     level.edit(small.ground).locked = true;
-    const Stamped none = stamp(small.project, rules, level, ground, {30, 20}, 0, 0, false);
+    const Stamped none = stamp(small.project, rules, level, ground, {.at = {30, 20}});
     CHECK(none.no_layer == 1);
     CHECK(none.cells == 0);
 }

@@ -109,8 +109,8 @@ TEST_CASE("Finer layers are kept, extended, turned, taken and drawn in their own
     CHECK(round.layer(small.front)->grid() == level.layer(small.front)->grid());
 
     // A stamp over all layers takes the part of the level's cells and lays it again.
-    const Stamped there =
-        stamp(p, rules, level, take(level, Region(Box{2, 3, 3, 3}), {small.front}), {10, 10}, small.front, 0, false);
+    const Stamped there = stamp(p, rules, level, take(level, Region(Box{2, 3, 3, 3}), {small.front}),
+                                {.at = {10, 10}, .fallback = small.front});
     CHECK(there.no_layer == 0);
     CHECK(there.level.layer(small.front)->grid().material({21, 21}) == 2);
     CHECK(cleared(p, rules, level, Region(Box{2, 3, 3, 3}), {small.front}).layer(small.front)->grid().bounds().empty());

@@ -189,7 +189,7 @@ TEST_CASE("Stamps, extending and another lattice keep things in their cells", "[
     };
     const level::Stamp taken = take(level, Region(Box{3, 3, 2, 2}), concerned(level, 0, true));
     CHECK(taken.lattice == LatticeKind::isometric);
-    const Stamped laid = stamp(a.small.project, rules, level, taken, {7, 2}, 0, 0, false);
+    const Stamped laid = stamp(a.small.project, rules, level, taken, {.at = {7, 2}});
     CHECK(laid.props == 1);
     CHECK(cell_of_prop(laid.level) == Point{7, 3});
     CHECK(laid.level.layer(a.small.ground)->grid().cell({8, 2}).tile() == a.tall);

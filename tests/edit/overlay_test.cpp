@@ -37,8 +37,11 @@ TEST_CASE("a see-through tile over another goes to the overlay, which is made on
     const level::Level ground =
         lay(r.project, rules, r.level(), r.ground, make::laying(49), box_cells({0, 0, 10, 20})).level;
     // Half of the cells have ground below them.
-    const LaidOver laid = lay_over(r.project, rules, ground, ground, r.ground, make::laying(r.reed),
-                                   Region(Box{5, 2, 10, 3}), false, "Ground, overlay");
+    const LaidOver laid = lay_over(r.project, rules, ground,
+                                   {.layer = r.ground,
+                                    .hand = make::laying(r.reed),
+                                    .cells = Region(Box{5, 2, 10, 3}),
+                                    .overlay_name = "Ground, overlay"});
     REQUIRE(laid.overlay == r.project.next_id);
     CHECK(laid.next_id == r.project.next_id + 1);
     CHECK(laid.on_overlay == 15);
@@ -56,24 +59,31 @@ TEST_CASE("a see-through tile over another goes to the overlay, which is made on
     }
     // Once more: the same overlay serves.
     r.project.next_id = laid.next_id;
-    const LaidOver more = lay_over(r.project, rules, laid.level, laid.level, r.ground, make::laying(r.reed),
-                                   Region(Box{0, 8, 3, 1}), false, "x");
+    const LaidOver more = lay_over(
+        r.project, rules, laid.level,
+        {.layer = r.ground, .hand = make::laying(r.reed), .cells = Region(Box{0, 8, 3, 1}), .overlay_name = "x"});
     CHECK(more.overlay == laid.overlay);
     CHECK(more.next_id == laid.next_id);
     // Asked to replace, it replaces; an opaque tile always does.
-    const LaidOver instead =
-        lay_over(r.project, rules, ground, ground, r.ground, make::laying(r.reed), Region(Box{5, 2, 2, 2}), true, "x");
+    const LaidOver instead = lay_over(r.project, rules, ground,
+                                      {.layer = r.ground,
+                                       .hand = make::laying(r.reed),
+                                       .cells = Region(Box{5, 2, 2, 2}),
+                                       .replaces = true,
+                                       .overlay_name = "x"});
     CHECK(instead.overlay == 0);
     CHECK(instead.level.layer(r.ground)->grid().cell({5, 2}).tile() == r.reed);
     const LaidOver opaque =
-        lay_over(r.project, rules, ground, ground, r.ground, make::laying(50), Region(Box{5, 2, 2, 2}), false, "x");
+        lay_over(r.project, rules, ground,
+                 {.layer = r.ground, .hand = make::laying(50), .cells = Region(Box{5, 2, 2, 2}), .overlay_name = "x"});
     CHECK(opaque.overlay == 0);
     CHECK(opaque.level.layer(r.ground)->grid().cell({5, 2}).tile() == 50);
     // A locked overlay takes nothing and loses nothing.
     level::Level locked = laid.level;
     locked.edit(laid.overlay).locked = true;
-    const LaidOver out =
-        lay_over(r.project, rules, locked, locked, r.ground, make::laying(r.reed), Region(Box{0, 8, 3, 1}), false, "x");
+    const LaidOver out = lay_over(
+        r.project, rules, locked,
+        {.layer = r.ground, .hand = make::laying(r.reed), .cells = Region(Box{0, 8, 3, 1}), .overlay_name = "x"});
     CHECK(out.stayed_out == 3);
     CHECK(out.level.layer(r.ground)->grid() == locked.layer(r.ground)->grid());
     CHECK(out.level.layer(laid.overlay)->grid() == locked.layer(laid.overlay)->grid());
@@ -84,17 +94,21 @@ TEST_CASE("the eraser takes the overlay first, and not both in one stroke", "[ov
     const join::Rules rules(r.project);
     const level::Level ground =
         lay(r.project, rules, r.level(), r.ground, make::laying(49), box_cells({0, 0, 10, 10})).level;
-    const LaidOver laid = lay_over(r.project, rules, ground, ground, r.ground, make::laying(r.reed),
-                                   Region(Box{2, 2, 2, 1}), false, "Over");
+    const LaidOver laid = lay_over(
+        r.project, rules, ground,
+        {.layer = r.ground, .hand = make::laying(r.reed), .cells = Region(Box{2, 2, 2, 1}), .overlay_name = "Over"});
     const Region cells(Box{1, 2, 2, 1});
-    LaidOver erased = lay_over(r.project, rules, laid.level, laid.level, r.ground, make::eraser(), cells, false, "x");
+    LaidOver erased = lay_over(r.project, rules, laid.level,
+                               {.layer = r.ground, .hand = make::eraser(), .cells = cells, .overlay_name = "x"});
     // The stroke comes over the same cells again.
-    erased = lay_over(r.project, rules, erased.level, laid.level, r.ground, make::eraser(), cells, false, "x");
+    erased = lay_over(
+        r.project, rules, erased.level,
+        {.layer = r.ground, .hand = make::eraser(), .cells = cells, .overlay_name = "x", .before = &laid.level});
     CHECK(erased.level.layer(laid.overlay)->grid().cell({2, 2}).empty());
     CHECK(erased.level.layer(r.ground)->grid().cell({2, 2}).tile() == 49);
     CHECK(erased.level.layer(r.ground)->grid().cell({1, 2}).empty());
-    const LaidOver second =
-        lay_over(r.project, rules, erased.level, erased.level, r.ground, make::eraser(), cells, false, "x");
+    const LaidOver second = lay_over(r.project, rules, erased.level,
+                                     {.layer = r.ground, .hand = make::eraser(), .cells = cells, .overlay_name = "x"});
     CHECK(second.level.layer(r.ground)->grid().cell({2, 2}).empty());
 }
 

@@ -83,7 +83,7 @@ TEST_CASE("saving writes only what differs", "[store]") {
     make::Small small = make::rich(2);
     make::save_with_pictures(small.project, dir.path());
     const level::Project saved = small.project;
-    CHECK(texts(small.project, &saved).empty()); // project.json alone
+    CHECK(texts(small.project, &saved).empty());
     level::Level level = small.level();
     level.name = "Renamed";
     small.set(level);

@@ -136,7 +136,7 @@ void LayCommands::turn(Turn (*how)(Turn)) {
         const level::Level without =
             edit::cleared(session_.project(), session_.derived().rules(), level, session_.selection(), layers);
         const edit::Stamped laid =
-            edit::stamp(session_.project(), session_.derived().rules(), without, turned, corner, 0, 0, false);
+            edit::stamp(session_.project(), session_.derived().rules(), without, turned, {.at = corner});
         level::Region cells;
         session_.selection().each(
             [&](Point p) { cells.add(corner + edit::turned_place(turn, p - box.corner(), box.size())); });

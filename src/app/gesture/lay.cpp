@@ -98,8 +98,13 @@ void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, c
     const level::Layer* layer = onto.layer(s.layer);
     const std::string over =
         Session::tr("%1, overlay").arg(QString::fromStdString(layer ? layer->name : "")).toStdString();
-    const edit::LaidOver laid = edit::lay_over(session().project(), session().derived().rules(), onto, s.before,
-                                               s.layer, s.hand, cells, session().options().replaces, over);
+    const edit::LaidOver laid = edit::lay_over(session().project(), session().derived().rules(), onto,
+                                               {.layer = s.layer,
+                                                .hand = s.hand,
+                                                .cells = cells,
+                                                .replaces = session().options().replaces,
+                                                .overlay_name = over,
+                                                .before = &s.before});
     s.level = laid.level;
     s.nextId = std::max(s.nextId, laid.next_id);
     found_.joined = laid.joined;
@@ -111,8 +116,8 @@ void LayGesture::layStamp(const level::Level& onto, const level::Stamp& stamp, P
     Stroke& s = *stroke_;
     const level::LayerId only = at.control() ? session().activeLayerId() : 0;
     const edit::Stamped laid =
-        edit::stamp(session().project(), session().derived().rules(), session().seen(onto), stamp, corner,
-                    session().activeLayerId(), only, s.hand.as<edit::held::Stamp>()->pins);
+        edit::stamp(session().project(), session().derived().rules(), session().seen(onto), stamp,
+                    {corner, session().activeLayerId(), only, s.hand.as<edit::held::Stamp>()->pins});
     s.level = laid.level;
     // What is only not looked at is still shown in the game.
     for (const level::LayerRef& l : onto.layers)
@@ -221,8 +226,9 @@ bool LayGesture::preview(const Pointer& at) {
     const level::Region cells = previewCells(work, target.layer, cellAt(at));
     found_.filled = cells.count();
     if (found_.filled > kMostPreview) return false;
-    const edit::LaidOver laid = edit::lay_over(session().project(), session().derived().rules(), work, work,
-                                               target.layer, hand, cells, session().options().replaces, std::string());
+    const edit::LaidOver laid =
+        edit::lay_over(session().project(), session().derived().rules(), work,
+                       {.layer = target.layer, .hand = hand, .cells = cells, .replaces = session().options().replaces});
     found_.joined = laid.joined;
     found_.onOverlay = laid.on_overlay;
     found_.stayedOut = laid.stayed_out;

@@ -36,8 +36,8 @@ bool StampLay::preview(const Pointer& at) {
     const level::Stamp what = stampFor(hand, std::nullopt);
     const edit::Stamped laid =
         edit::stamp(session().project(), session().derived().rules(), session().seen(session().work()), what,
-                    cornerOf(what, cellAt(at)), session().activeLayerId(), at.control() ? session().activeLayerId() : 0,
-                    hand.as<edit::held::Stamp>()->pins);
+                    {cornerOf(what, cellAt(at)), session().activeLayerId(),
+                     at.control() ? session().activeLayerId() : 0, hand.as<edit::held::Stamp>()->pins});
     found_.noLayer = laid.no_layer;
     board_.show(session().withWork(laid.level));
     return true;

@@ -216,11 +216,17 @@ void LayerDrawer::buildDepth() {
                 change(tr("Tint of a layer"), [&](level::Layer& l) { l.tint = rgbaOf(v.value<QColor>()); });
             });
     }
-    pair(
-        "layerParallax", tr("Moves"), &level::Layer::parallax, 0, 400, 5, tr(" %"),
-        tr("How far it goes along when the frame moves over the level, across and down: 50 % is further away, 150 % is "
-           "nearer; seen in Walk"),
-        tr("Parallax of a layer"), [] { return true; });
+    pair({.id = "layerParallax",
+          .name = tr("Moves"),
+          .field = &level::Layer::parallax,
+          .least = 0,
+          .most = 400,
+          .step = 5,
+          .unit = tr(" %"),
+          .help = tr("How far it goes along when the frame moves over the level, across and down: 50 % is further "
+                     "away, 150 % is nearer; seen in Walk"),
+          .what = tr("Parallax of a layer"),
+          .shown = [] { return true; }});
 }
 
 void LayerDrawer::buildCells() {
@@ -241,8 +247,15 @@ void LayerDrawer::buildCells() {
         [this] { return QVariant(layer()->subdivision()); }, [this](const QVariant& v) { subdivide(v.toInt()); });
     const auto open = [this] { return !layer()->solid(); };
     fields_.bindShown(whole, open);
-    pair("layerShift", tr("Shift"), &level::Layer::shift, -1, 1, 1, tr(" ½"),
-         tr("Half cells that it lies right of and below the lattice"), tr("Shift of a layer"), open);
+    pair({.id = "layerShift",
+          .name = tr("Shift"),
+          .field = &level::Layer::shift,
+          .least = -1,
+          .most = 1,
+          .unit = tr(" ½"),
+          .help = tr("Half cells that it lies right of and below the lattice"),
+          .what = tr("Shift of a layer"),
+          .shown = open});
 }
 
 void LayerDrawer::subdivide(int n) {
@@ -253,32 +266,30 @@ void LayerDrawer::subdivide(int n) {
     emit session_.said(translated(next.says), !next.done);
 }
 
-void LayerDrawer::pair(const char* id, const QString& name, Point level::Layer::*field, int least, int most, int step,
-                       const QString& unit, const QString& help, const QString& what,
-                       const std::function<bool()>& shown) {
+void LayerDrawer::pair(const Pair& of) {
     auto* both = new QWidget(this);
     auto* inner = new QHBoxLayout(both);
     inner->setContentsMargins(0, 0, 0, 0);
     inner->setSpacing(4);
     for (const bool across : {true, false}) {
         auto* box = new QSpinBox(both);
-        box->setObjectName(QString("%1%2").arg(id, across ? "X" : "Y"));
-        box->setRange(least, most);
-        box->setSingleStep(step);
-        box->setSuffix(unit);
+        box->setObjectName(QString("%1%2").arg(of.id, across ? "X" : "Y"));
+        box->setRange(of.least, of.most);
+        box->setSingleStep(of.step);
+        box->setSuffix(of.unit);
         box->setMinimumWidth(40);
         box->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        describe(box, name, {}, help);
+        describe(box, of.name, {}, of.help);
         inner->addWidget(box);
         const auto axis = across ? &Point::x : &Point::y;
         fields_.bindInt(
-            box, [this, field, axis] { return (layer()->*field).*axis; },
-            [this, field, axis, what](int v) {
+            box, [this, field = of.field, axis] { return (layer()->*field).*axis; },
+            [this, field = of.field, axis, what = of.what](int v) {
                 change(
                     what, [&](level::Layer& l) { (l.*field).*axis = v; }, what.toStdString());
             });
     }
-    fields_.bindShown(row(name, both), shown);
+    fields_.bindShown(row(of.name, both), of.shown);
 }
 
 QToolButton* LayerDrawer::button(QHBoxLayout* row, const char* id, const QString& text, const QString& help) {

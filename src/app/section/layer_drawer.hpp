@@ -47,8 +47,17 @@ class LayerDrawer : public QWidget {
     void buildDepth();
     void buildCells();
     void buildButtons();
-    void pair(const char* id, const QString& name, Point level::Layer::*field, int least, int most, int step,
-              const QString& unit, const QString& help, const QString& what, const std::function<bool()>& shown);
+    // A property that is told across and down.
+    struct Pair {
+        const char* id;
+        QString name;
+        Point level::Layer::*field;
+        int least = 0, most = 0, step = 1;
+        QString unit, help;
+        QString what; // the step of history
+        std::function<bool()> shown;
+    };
+    void pair(const Pair& of);
     QToolButton* button(QHBoxLayout* row, const char* id, const QString& text, const QString& help);
     void subdivide(int n);
 
