@@ -354,13 +354,15 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
             damaged->push_back({own_id, file, say("%1 (%2)", cut.problem, cut.where)});
 }
 
-void CellReader::finish(const join::Rules& rules) {
+void CellReader::finish(const join::Rules& rules) { finish(rules, std::vector{level_.cells()}); }
+
+void CellReader::finish(const join::Rules& rules, const std::vector<Box>& parts) {
     for (const auto& [id, grid] : grids_) {
         bool by_rule = false;
         for (const Part& p : rows_)
             if (const auto found = p.by_rule.find(id); found != p.by_rule.end()) by_rule = by_rule || found->second;
         if (!by_rule) continue;
-        join::resolve(rules, *grid, box_of(grid->size()), id);
+        for (const Box& part : parts) join::resolve(rules, *grid, level::in_layer(part, finer_.at(id)), id);
         for (const Part& p : rows_)
             if (const auto found = p.told.find(id); found != p.told.end())
                 for (const Told& t : found->second) grid->set(t.at, t.cell, grid->material(t.at));

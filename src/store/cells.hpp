@@ -37,7 +37,8 @@ struct DamagedCells {
     Text what; // with the line
 };
 
-// Fills the grids of a level's tile layers, which must be empty and have the level's size, from one text or several.
+// Fills the grids of a level's tile layers, which must have the level's size and be empty where it reads, from one text
+// or several.
 // Texts of different rows of blocks may be read by different threads at once.
 class CellReader {
   public:
@@ -50,6 +51,8 @@ class CellReader {
               std::vector<DamagedCells>* damaged = nullptr);
     // Gives the cells that are as the rules say their tiles. To be called once, after all texts.
     void finish(const join::Rules& rules);
+    // The same where only cells of the level inside these boxes were read.
+    void finish(const join::Rules& rules, const std::vector<Box>& parts);
 
   private:
     struct Told { // a painted cell that is not as the rules say

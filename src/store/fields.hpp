@@ -47,6 +47,7 @@ class Field {
 
     [[noreturn]] void refuse(const Text& what,
                              const Text& remedy = "Correct the file or restore it from version control") const;
+    [[nodiscard]] const Json& json() const { return *value_; }
     [[nodiscard]] const std::string& path() const { return path_; }
     [[nodiscard]] const std::string& file() const { return *file_; }
 

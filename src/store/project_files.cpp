@@ -87,13 +87,20 @@ fs::path newest(const fs::path& dir, const std::string& relative, const std::str
     return fs::exists(kept, trouble) ? kept : inside(dir, relative, said_in, where);
 }
 
-void read_pictures(level::Project& project, const fs::path& dir) { // the pictures' folder
+} // namespace
+
+void give_pictures(level::Project& project, const fs::path& dir, const level::Project& known) {
     for (auto& slot : project.sheets) {
         if (!slot->composed.empty()) continue; // made from the others below
         level::Sheet sheet = *slot;
-        const fs::path file = newest(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
+        const auto same = std::find_if(known.sheets.begin(), known.sheets.end(),
+                                       [&](const auto& s) { return s->file == sheet.file && s->image; });
         try {
-            sheet.image = std::make_shared<const Image>(sheet::read_png(file));
+            if (same != known.sheets.end())
+                sheet.image = (*same)->image;
+            else
+                sheet.image = std::make_shared<const Image>(sheet::read_png(
+                    newest(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name))));
             const auto gaps = sheet::gap_colour(*sheet.image, sheet.cut);
             for (level::Tile& tile : sheet.tiles) tile.blank = sheet::is_blank(*sheet.image, tile.box, gaps);
         } catch (const InputError& e) {
@@ -104,8 +111,6 @@ void read_pictures(level::Project& project, const fs::path& dir) { // the pictur
     // The pictures of derived sheets follow from their sources; their files are for others to read.
     project = join::compose_sheets(std::move(project));
 }
-
-} // namespace
 
 namespace {
 
@@ -190,7 +195,7 @@ level::Project load_from(const fs::path& dir, const fs::path& pictures, std::vec
     if (seen) seen->note(kRoot, root_text);
     std::vector<std::string> level_ids;
     level::Project project = project_from_text(root_text, root.string(), level_ids);
-    read_pictures(project, pictures);
+    give_pictures(project, pictures, {});
     const join::Rules rules(project);
     for (const std::string& id : level_ids) {
         const std::string name = "levels/" + id + ".json";

@@ -34,6 +34,10 @@ struct Damage {
 // `seen` is told of every file that is read but the pictures.
 level::Project load(const fs::path& dir, std::vector<Damage>* damages = nullptr, Seen* seen = nullptr);
 
+// Gives a project's sheets their pictures: those that `known` has under the same file, others from the disk. What
+// cannot be read is told as by load().
+void give_pictures(level::Project& project, const fs::path& dir, const level::Project& known);
+
 // Writes what differs from `saved` (everything where null). All files change at once or not at all: they are first
 // written and flushed to a folder of their own, whose renaming decides; what is left to do after that is finished by
 // the next save(). The folder is locked meanwhile, and what is to be written is first read as load() would. Throws
