@@ -2,6 +2,7 @@
 
 #include "app/shell/application.hpp"
 #include "app/shell/main_window.hpp"
+#include "app/shell/signals.hpp"
 
 int main(int argc, char** argv) {
     vic::app::Application app(argc, argv);
@@ -11,6 +12,8 @@ int main(int argc, char** argv) {
     vic::app::MainWindow window;
     const QStringList arguments = QApplication::arguments();
     const QString project = arguments.size() > 1 ? arguments[1] : QSettings().value("project").toString();
+    vic::app::Signals signals_to_end;
+    QObject::connect(&signals_to_end, &vic::app::Signals::asked, &window, &vic::app::MainWindow::endNow);
     window.show();
     if (!project.isEmpty()) window.openProject(project);
     return QApplication::exec();

@@ -52,7 +52,8 @@ void Document::apply(std::string name, level::Project next, const std::string& m
 
 void Document::apply(std::string name, ProjectState next, const std::string& merge) {
     const bool joins = !merge.empty() && merge == merge_ && !past_.empty();
-    if (!joins) past_.push_back({std::move(name), now_, {}, 0});
+    const ProjectState before = now_;
+    if (!joins) past_.push_back({name, now_, {}, 0});
     past_.back().when = std::chrono::system_clock::now();
     merge_ = merge;
     for (const Step& step : future_) held_ -= step.bytes;
@@ -63,6 +64,7 @@ void Document::apply(std::string name, ProjectState next, const std::string& mer
     last.bytes = own_bytes(*last.other, *now_);
     held_ += last.bytes;
     keep_to_budget();
+    tell(std::move(name), merge, before);
 }
 
 void Document::set_budget(std::size_t bytes) {
@@ -79,6 +81,18 @@ void Document::keep_to_budget() {
 }
 
 void Document::undo() {
+    const ProjectState before = now_;
+    back();
+    if (now_ != before) tell({}, {}, before);
+}
+
+void Document::redo() {
+    const ProjectState before = now_;
+    forth();
+    if (now_ != before) tell({}, {}, before);
+}
+
+void Document::back() {
     if (past_.empty()) return;
     Step step = std::move(past_.back());
     past_.pop_back();
@@ -87,7 +101,7 @@ void Document::undo() {
     merge_.clear();
 }
 
-void Document::redo() {
+void Document::forth() {
     if (future_.empty()) return;
     Step step = std::move(future_.back());
     future_.pop_back();
@@ -157,10 +171,21 @@ void Document::take_over(const Outside& outside, ProjectState next, std::string 
     seen_ = outside.seen;
 }
 
+Document::Saving Document::elsewhere(fs::path dir) const {
+    return {now_, nullptr, std::move(dir), std::make_shared<store::Seen>()};
+}
+
+void Document::moved(const Saving& done) {
+    dir_ = done.dir;
+    seen_ = done.seen;
+    saved(done);
+}
+
 void Document::Saving::write(const std::function<bool()>& stopped) const {
     store::SaveHelp help;
     help.stopped = stopped;
     help.seen = seen.get();
+    if (!before) store::write_pictures(*state, dir);
     store::save(*state, dir, before.get(), help);
 }
 

@@ -81,6 +81,17 @@ class Document {
     void kept_read(const std::string& id, ProjectState state);
     void forget(std::size_t keep_point);
 
+    // Is told of every change of the state as it has happened, for a journal.
+    struct Told {
+        std::string name; // of the step; empty where one has gone through the history
+        std::string merge;
+        ProjectState before;
+        std::size_t place = 0; // steps from the first state of all, those that were let go among them
+    };
+    using Listener = std::function<void(const Told&)>;
+    void set_listener(Listener listener) { listener_ = std::move(listener); }
+    [[nodiscard]] std::size_t place() const { return let_go_ + past_.size(); }
+
     // Whether the state on disk is another than the present one.
     [[nodiscard]] bool unsaved() const { return now_ != saved_; }
     void save(); // throws InputError; the document is then still unsaved
@@ -93,11 +104,21 @@ class Document {
     };
     [[nodiscard]] Saving saving() const { return {now_, saved_, dir_, seen_}; }
     void saved(const Saving& done) { saved_ = done.state; }
+    // The project lies in another folder from now on, where `done` was written.
+    void moved(const Saving& done);
     [[nodiscard]] const store::Seen& seen() const { return *seen_; }
+    [[nodiscard]] ProjectState disk() const { return saved_; } // what the files hold
+    // A save of everything, pictures too, into a new folder.
+    [[nodiscard]] Saving elsewhere(fs::path dir) const;
     // After changes by others (edit/outside.hpp): one step to `next`; what is on the disk counts as saved.
     void take_over(const Outside& outside, ProjectState next, std::string name);
 
   private:
+    void tell(std::string name, std::string merge, ProjectState before) const {
+        if (listener_) listener_({std::move(name), std::move(merge), std::move(before), place()});
+    }
+    void back();
+    void forth();
     struct Step {
         std::string name;
         ProjectState other; // the state before (in the past) or after (in the future)
@@ -116,6 +137,7 @@ class Document {
     std::size_t let_go_ = 0;
     std::shared_ptr<store::Seen> seen_ = std::make_shared<store::Seen>();
     Moment opened_{};
+    Listener listener_;
     std::vector<KeepPoint> kept_;
     std::vector<store::Damage> damages_;
 };

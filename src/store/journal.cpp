@@ -193,8 +193,9 @@ std::string journal_frame(const std::string& bytes) {
 JournalWriter::JournalWriter(fs::path file, std::uint64_t mark) : file_(std::move(file)) {
     std::error_code trouble;
     fs::create_directories(file_.parent_path(), trouble);
-    fs::remove(file_, trouble); // a link goes, not what it leads to
-    handle_ = ::open(file_.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC | O_APPEND, 0600);
+    begun_ = file_.string() + ".begun";
+    fs::remove(begun_, trouble); // a link goes, not what it leads to
+    handle_ = ::open(begun_.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC | O_APPEND, 0600);
     if (handle_ < 0)
         throw InputError(say("The journal cannot be begun: %1", std::strerror(errno)), file_.string(), "",
                          "Check the free space and who may write there");
@@ -209,6 +210,8 @@ JournalWriter::JournalWriter(fs::path file, std::uint64_t mark) : file_(std::mov
 
 JournalWriter::~JournalWriter() {
     if (handle_ >= 0) ::close(handle_);
+    std::error_code trouble;
+    if (!begun_.empty()) fs::remove(begun_, trouble);
 }
 
 void JournalWriter::write(const JournalStep& step) {
@@ -227,6 +230,14 @@ void JournalWriter::write(const JournalStep& step) {
         done += static_cast<std::size_t>(n);
     }
     size_ += bytes.size();
+    if (begun_.empty()) return;
+    // Only now: what was there before stands until there is more.
+    std::error_code trouble;
+    fs::rename(begun_, file_, trouble);
+    if (trouble)
+        throw InputError(say("The journal cannot be put in place: %1", trouble.message()), file_.string(), "",
+                         "Check who may write there");
+    begun_.clear();
 }
 
 void JournalWriter::flush() {

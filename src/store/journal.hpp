@@ -36,8 +36,8 @@ std::string journal_frame(const std::string& bytes);
 // Appends steps to a file. For one thread at a time.
 class JournalWriter {
   public:
-    // A new file in the place of any that is there; `mark` (Seen::mark) stands for the files that it goes on from.
-    // Throws InputError.
+    // A new file in the place of any that is there, when its first step is written; `mark` (Seen::mark) stands for the
+    // files that it goes on from. Throws InputError.
     JournalWriter(fs::path file, std::uint64_t mark);
     ~JournalWriter();
     JournalWriter(const JournalWriter&) = delete;
@@ -51,6 +51,7 @@ class JournalWriter {
 
   private:
     fs::path file_;
+    fs::path begun_; // where it is until then; empty after that
     int handle_ = -1;
     std::uintmax_t size_ = 0;
 };

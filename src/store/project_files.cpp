@@ -409,11 +409,51 @@ void save(const level::Project& project, const fs::path& dir, const level::Proje
                 }
 }
 
-void create(const level::Project& project, const fs::path& dir) {
+void must_be_free(const fs::path& dir) {
     std::error_code trouble;
     if (fs::exists(dir, trouble) && (!fs::is_directory(dir, trouble) || !fs::is_empty(dir, trouble)))
         throw InputError("There is something in the way", dir.string(), "", "Choose a new or an empty folder");
+}
+
+void copy_project(const fs::path& from, const fs::path& to) {
+    must_be_free(to);
+    load(from); // what is no project, or one that leads elsewhere, is refused
+    const FolderLock lock(from, FolderLock::For::reading);
+    try {
+        for (auto entry = fs::recursive_directory_iterator(from); entry != fs::recursive_directory_iterator();
+             ++entry) {
+            const fs::path relative = fs::relative(entry->path(), from);
+            if (*relative.begin() == kWork) {
+                if (entry->is_directory()) entry.disable_recursion_pending();
+                continue;
+            }
+            if (entry->is_symlink()) continue;
+            if (entry->is_directory()) {
+                make_folder(to / relative);
+            } else if (entry->is_regular_file()) {
+                make_folder((to / relative).parent_path());
+                fs::copy_file(entry->path(), to / relative);
+            }
+        }
+    } catch (const fs::filesystem_error& e) {
+        throw InputError(say("The copy cannot be made: %1", e.code().message()), to.string(), "",
+                         "Check the free space and who may write there");
+    }
+}
+
+void create(const level::Project& project, const fs::path& dir) {
+    must_be_free(dir);
     save(project, dir);
+}
+
+void write_pictures(const level::Project& project, const fs::path& dir) {
+    for (const auto& sheet : project.sheets) {
+        if (!sheet->image || !sheet->composed.empty()) continue;
+        make_folder(dir);
+        const fs::path file = own(dir, sheet->file);
+        make_folder(file.parent_path());
+        write_file(file, sheet::encode_png(*sheet->image));
+    }
 }
 
 std::string adopt_picture(const fs::path& dir, const fs::path& picture) {

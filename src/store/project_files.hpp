@@ -74,8 +74,17 @@ class ChangedOutside : public InputError {
     std::vector<std::string> files_; // relative to the project
 };
 
+// Throws InputError where there is something in the folder.
+void must_be_free(const fs::path& dir);
+// A copy of a project with everything in its folder but what lies under .vicinum, into a folder that is empty or
+// absent. Throws InputError.
+void copy_project(const fs::path& from, const fs::path& to);
+
 // Makes the folder (which must be empty or absent) and saves into it.
 void create(const level::Project& project, const fs::path& dir);
+
+// Writes the pictures of a project's sheets, as they are in memory, into a folder that has none. Throws InputError.
+void write_pictures(const level::Project& project, const fs::path& dir);
 
 // Copies a picture into the project's sheets/ folder under a free name; a file that is there already and has the same
 // bytes serves. Returns the path relative to the project.

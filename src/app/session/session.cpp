@@ -27,7 +27,8 @@ Session::Session(QObject* parent)
       derived_(*this),
       checker_(std::make_shared<findings::Checker>()),
       jobs_(nullptr),
-      library_(*this) {
+      library_(*this),
+      keeper_(*this) {
     connect(&derived_, &Derived::counted, this, &Session::changed);
     connect(this, &Session::changed, &playClock_, [this] {
         if (document_) playClock_.setSheets(project().sheets);
@@ -72,8 +73,12 @@ void Session::lookForFindings() {
         complain());
 }
 
-void Session::open(const QString& dir) {
-    auto opened = std::make_unique<edit::Document>(edit::Document::open(dir.toStdString()));
+void Session::open(const QString& dir, bool looks) {
+    auto presence = looks ? std::nullopt : Presence::claim(dir.toStdString());
+    open(std::make_unique<edit::Document>(edit::Document::open(dir.toStdString())), std::move(presence), looks);
+}
+
+void Session::open(std::unique_ptr<edit::Document> opened, std::optional<Presence> presence, bool looks) {
     finishSaving();
     jobs_.stopNamed(); // what they come to belongs to the project before
     jobs_.stop("watch");
@@ -84,12 +89,25 @@ void Session::open(const QString& dir) {
     tried_ = Tried::no;
     triedLevel_.reset();
     library_.opened();
+    keeper_.opened(std::move(presence), looks);
     settle();
     emit changed();
     emit handChanged();
     emit selectionChanged();
     tellDamages();
     library_.followPlans(); // a plan may have been painted on while the project was closed
+}
+
+void Session::tookOver() {
+    library_.opened();
+    moved();
+}
+
+void Session::movedTo(const edit::Document::Saving& all) {
+    document_->moved(all);
+    keeper_.opened(Presence::claim(all.dir), false);
+    library_.opened();
+    moved();
 }
 
 void Session::tellDamages() {
@@ -268,6 +286,9 @@ void Session::moved() {
 }
 
 void Session::apply(const QString& name, level::Project next, const std::string& merge) {
+    if (keeper_.looks())
+        return emit said(tr("Another window has the project open: here it is only looked at. A copy can be changed"),
+                         true);
     // Derived sheets follow their sources.
     if (next.sheets != project().sheets) next = join::compose_sheets(std::move(next));
     document_->apply(name.toStdString(), std::move(next), merge);
@@ -350,6 +371,7 @@ void Session::redo() {
 void Session::save() {
     library_.keepEarlierPictures();
     document_->save();
+    keeper_.saved();
     emit changed();
 }
 
@@ -367,6 +389,7 @@ void Session::saveInBackground(std::function<void()> done, std::function<void(co
         "save", tr("Saving"), [saving](Jobs::Progress& progress) { saving.write([&] { return progress.stopped(); }); },
         [this, saving, done, next] {
             document_->saved(saving);
+            keeper_.saved();
             emit changed();
             done();
             next();

@@ -15,6 +15,7 @@
 #include "app/session/choice.hpp"
 #include "app/session/derived.hpp"
 #include "app/session/jobs.hpp"
+#include "app/session/keeper.hpp"
 #include "app/session/library.hpp"
 #include "app/session/play_clock.hpp"
 #include "edit/document.hpp"
@@ -30,7 +31,12 @@ class Session : public QObject {
     ~Session() override;
 
     // Throws InputError; what was open stays open then. Nothing of it is chosen any more else.
-    void open(const QString& dir);
+    // `looks`: it is open elsewhere and only looked at here; nothing of it can be changed.
+    void open(const QString& dir, bool looks = false);
+    // As opened by another thread (edit::Document::open()).
+    void open(std::unique_ptr<edit::Document> document, std::optional<Presence> presence, bool looks);
+    void tookOver();                                 // what others changed
+    void movedTo(const edit::Document::Saving& all); // the project lies elsewhere now
     [[nodiscard]] bool isOpen() const { return document_ != nullptr; }
     [[nodiscard]] edit::Document& document() { return *document_; }
     [[nodiscard]] const edit::Document& document() const { return *document_; }
@@ -39,6 +45,7 @@ class Session : public QObject {
     // Its parts.
     [[nodiscard]] Jobs& jobs() { return jobs_; }
     [[nodiscard]] Library& library() { return library_; }
+    [[nodiscard]] Keeper& keeper() { return keeper_; }
     [[nodiscard]] Derived& derived() { return derived_; }
     [[nodiscard]] PlayClock& playClock() { return playClock_; }
     // For a job: what went wrong is said.
@@ -166,6 +173,7 @@ class Session : public QObject {
     std::shared_ptr<const level::Level> triedLevel_;
     Jobs jobs_; // before what its jobs report to
     Library library_;
+    Keeper keeper_;
 };
 
 } // namespace vic::app

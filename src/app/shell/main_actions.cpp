@@ -5,6 +5,7 @@
 #include <QKeySequence>
 #include <QPoint>
 #include <QRectF>
+#include <QSettings>
 #include <QString>
 #include <QToolButton>
 #include <QWidget>
@@ -71,6 +72,15 @@ void MainWindow::buildProjectActions() {
     add(
         everywhere, "save", tr("Save"), QKeySequence::Save, [this] { save(); },
         tr("Writes the project to its folder, whole or not at all"));
+    add(
+        everywhere, "saveItself", tr("Save by itself, or when asked"), {},
+        [this] {
+            QSettings().setValue("save/itself", !savesItself());
+            say(savesItself() ? tr("The project is saved half a minute after a change, in the background")
+                              : tr("The project is saved when you ask for it; the journal keeps what is done"),
+                false);
+        },
+        tr("What is done is in the journal either way"));
     add(everywhere, "undoAction", tr("Undo"), QKeySequence::Undo, [this] { session_.undo(); });
     add(everywhere, "redoAction", tr("Redo"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z),
         [this] { session_.redo(); });

@@ -33,30 +33,6 @@
 
 namespace vic::app {
 
-bool MainWindow::openProject(const QString& dir) {
-    const bool good = attempt([&] {
-        remember();
-        session_.open(QFileInfo(dir).absoluteFilePath());
-    });
-    if (!good) return false;
-    readingLine_->forgetSaved();
-    restore();
-    QSettings().setValue("project", QFileInfo(dir).absoluteFilePath());
-    return true;
-}
-
-void MainWindow::save() {
-    if (!session_.isOpen()) return;
-    attempt([&] {
-        session_.saveInBackground(
-            [this] {
-                readingLine_->setSaved();
-                read();
-            },
-            [this](const std::exception& e) { say(translated(e), true); });
-    });
-}
-
 void MainWindow::addSheets(const QStringList& files) {
     for (const QString& file : files) attempt([&] { session_.library().addPicture(file); });
 }
@@ -162,12 +138,13 @@ void MainWindow::restore() {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
     session_.finishSaving();
-    if (session_.isOpen() && session_.document().unsaved()) {
+    if (!ended_ && session_.isOpen() && session_.document().unsaved() && !session_.keeper().looks()) {
         QMessageBox box(QMessageBox::Question, tr("Vicinum"), tr("Save what was changed before closing?"),
                         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
         box.setObjectName("closeQuestion");
         const int answer = box.exec();
         if (answer == QMessageBox::Cancel) return event->ignore();
+        if (answer == QMessageBox::Discard) session_.keeper().discard();
         if (answer == QMessageBox::Save) {
             if (!attempt([&] { session_.save(); })) return event->ignore();
         }

@@ -150,6 +150,16 @@ void MainWindow::buildRight() {
 }
 
 void MainWindow::listen() {
+    connect(&session_.keeper(), &Keeper::conflict, this, &MainWindow::askOutside);
+    retry_.setSingleShot(true);
+    retry_.setInterval(20000);
+    connect(&retry_, &QTimer::timeout, this, &MainWindow::save);
+    itself_.setSingleShot(true);
+    itself_.setInterval(30000);
+    connect(&itself_, &QTimer::timeout, this, &MainWindow::save);
+    connect(&session_, &Session::changed, this, [this] {
+        if (savesItself() && session_.isOpen() && session_.document().unsaved() && !itself_.isActive()) itself_.start();
+    });
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
     connect(&session_, &Session::handChanged, this, [this] {
         toolRow_->refresh();

@@ -46,6 +46,10 @@ class QSplitter;
 class QStackedWidget;
 class QWidget;
 
+namespace vic::edit {
+struct Outside;
+} // namespace vic::edit
+
 namespace vic::app {
 
 class BoundPanel;
@@ -80,6 +84,7 @@ class MainWindow : public QMainWindow {
 
     // False, with a notice in the window, where the project cannot be opened; what was open stays.
     bool openProject(const QString& dir);
+    void endNow(); // without a question; what was done is in the journal
     [[nodiscard]] Session& session() { return session_; }
     [[nodiscard]] LevelView* levelView() { return levelView_; }
     [[nodiscard]] QString readingText() const;
@@ -127,8 +132,17 @@ class MainWindow : public QMainWindow {
     void buildShapeActions();
     void sortActions(); // those of other stages are off
     // main_files.cpp
-    void save();
     void addFolder(const QString& dir);
+    // main_open.cpp
+    void save();
+    void saveFailed(const std::exception& e);
+    enum class Elsewhere { look, copy, leave };
+    Elsewhere askElsewhere(const QString& dir); // that another window has open
+    bool openCopy(const QString& dir);
+    void askLeft();
+    void askOutside(const edit::Outside& outside);
+    void askGone();
+    [[nodiscard]] static bool savesItself();
     void addSheets(const QStringList& files);
     void askForSheet();
     void askForProject();
@@ -150,6 +164,10 @@ class MainWindow : public QMainWindow {
     void showKeys();
 
     Session session_;
+    QTimer retry_;  // a save that failed
+    QTimer itself_; // the next save that nobody asked for
+    bool asking_ = false;
+    bool ended_ = false;
     Workline* workline_;
     QSplitter* split_;
     QStackedWidget *left_, *centre_, *right_, *cutSide_;

@@ -1,0 +1,304 @@
+#include "app/session/keeper.hpp"
+
+#include <QByteArray>
+#include <QDateTime>
+#include <QDir>
+#include <QLocale>
+#include <QMetaObject>
+#include <QStringList>
+#include <atomic>
+#include <exception>
+#include <utility>
+
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "base/error.hpp"
+#include "base/hash.hpp"
+#include "base/text.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr std::uintmax_t kMostWritten = 128U << 20; // a journal that is longer begins anew with what there is now
+
+} // namespace
+
+struct Keeper::Pen {
+    fs::path place, other; // in the project, and where that cannot be written
+    std::uint64_t mark = 0;
+    std::unique_ptr<store::JournalWriter> writer; // the worker's
+    std::atomic<std::uintmax_t> size{0};
+    bool failed = false;
+
+    void open() {
+        if (writer || failed) return;
+        try {
+            writer = std::make_unique<store::JournalWriter>(place, mark);
+        } catch (const InputError&) {
+            writer = std::make_unique<store::JournalWriter>(other, mark);
+        }
+    }
+};
+
+Keeper::Keeper(Session& session) : session_(session) {
+    worker_.setMaxThreadCount(1);
+    worker_.setExpiryTimeout(-1);
+    lookTimer_.setSingleShot(true);
+    lookTimer_.setInterval(300);
+    connect(&lookTimer_, &QTimer::timeout, this, &Keeper::lookOutside);
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, &lookTimer_, qOverload<>(&QTimer::start));
+    connect(&watcher_, &QFileSystemWatcher::directoryChanged, &lookTimer_, qOverload<>(&QTimer::start));
+}
+
+Keeper::~Keeper() { flush(); }
+
+fs::path Keeper::elsewhere(const fs::path& dir) {
+    const QByteArray state = qgetenv("XDG_STATE_HOME");
+    const fs::path home =
+        state.isEmpty() ? fs::path(QDir::homePath().toStdString()) / ".local" / "state" : fs::path(state.toStdString());
+    std::error_code trouble;
+    const std::string whole = fs::weakly_canonical(dir, trouble).string();
+    return home / "vicinum" / ("journal-" + std::to_string(hash_of(whole)));
+}
+
+void Keeper::opened(std::optional<Presence> presence, bool looks) {
+    flush();
+    pen_.reset();
+    presence_ = std::move(presence);
+    looks_ = looks;
+    left_.reset();
+    base_ = session_.document().state();
+    watch();
+    if (looks_) return session_.document().set_listener({});
+    const fs::path dir = session_.document().dir();
+    std::vector<fs::path> places;
+    try {
+        places.push_back(store::journal_place(dir));
+    } catch (const InputError&) {
+        // A link in its place is not followed; saving tells of it.
+    }
+    places.push_back(elsewhere(dir));
+    for (const fs::path& place : places) {
+        try {
+            const auto head = store::journal_head(place);
+            if (head && head->steps > 0 && (!left_ || head->last > left_->head.last))
+                left_ = Left{place, *head, head->mark == session_.document().seen().mark()};
+        } catch (const InputError& e) {
+            emit session_.said(translated(e), true);
+        }
+    }
+    session_.document().set_listener([this](const edit::Document::Told& t) { told(t); });
+    if (!left_) begin();
+}
+
+void Keeper::begin() {
+    const fs::path dir = session_.document().dir();
+    pen_ = std::make_shared<Pen>();
+    pen_->other = elsewhere(dir);
+    try {
+        pen_->place = store::journal_place(dir);
+    } catch (const InputError&) {
+        pen_->place = pen_->other;
+    }
+    pen_->mark = session_.document().seen().mark();
+    basePlace_ = session_.document().place();
+    offset_ = 0;
+    if (session_.document().state() == base_) return;
+    offset_ = 1;
+    store::JournalStep step;
+    step.name = tr("Earlier strokes").toStdString();
+    step.before = base_;
+    step.after = session_.document().state();
+    write(std::move(step));
+}
+
+void Keeper::told(const edit::Document::Told& told) {
+    if (!pen_ || looks_) return;
+    store::JournalStep step;
+    if (told.name.empty()) {
+        if (told.place < basePlace_) return begin(); // before what the journal knows
+        step.kind = store::JournalStep::Kind::go;
+        step.place = static_cast<std::int64_t>(told.place - basePlace_ + offset_);
+    } else {
+        step.name = told.name;
+        step.merge = told.merge;
+        step.before = told.before;
+        step.after = session_.document().state();
+    }
+    if (pen_->size > kMostWritten) return begin();
+    write(std::move(step));
+}
+
+void Keeper::write(store::JournalStep step) {
+    step.when = QDateTime::currentSecsSinceEpoch();
+    worker_.start([this, pen = pen_, step = std::move(step)] {
+        try {
+            pen->open();
+            if (!pen->writer) return;
+            pen->writer->write(step);
+            pen->size = pen->writer->size();
+            pen->writer->flush();
+        } catch (const std::exception& e) {
+            pen->failed = true;
+            pen->writer.reset();
+            const QString text = translated(e);
+            QMetaObject::invokeMethod(
+                this, [this, text] { trouble(text); }, Qt::QueuedConnection);
+        }
+    });
+}
+
+void Keeper::trouble(const QString& text) {
+    if (std::exchange(told_, true)) return;
+    emit session_.said(text, true);
+}
+
+void Keeper::flush() { worker_.waitForDone(); }
+
+void Keeper::saved() {
+    if (looks_ || !session_.isOpen()) return;
+    base_ = session_.document().disk();
+    const auto old = std::exchange(pen_, nullptr);
+    worker_.start([old, here = old ? old->place : fs::path(), other = old ? old->other : fs::path()] {
+        if (!old) return;
+        old->writer.reset();
+        std::error_code trouble;
+        if (!here.empty()) fs::remove(here, trouble);
+        fs::remove(other, trouble);
+        fs::remove(here.parent_path(), trouble); // only where it is empty
+    });
+    told_ = false;
+    begin();
+    watch();
+}
+
+void Keeper::discard() {
+    if (looks_ || !session_.isOpen()) return;
+    session_.document().set_listener({});
+    const auto old = std::exchange(pen_, nullptr);
+    if (!old) return;
+    worker_.start([old] {
+        old->writer.reset();
+        std::error_code trouble;
+        fs::remove(old->place, trouble);
+        fs::remove(old->other, trouble);
+        fs::remove(old->place.parent_path(), trouble);
+    });
+    flush();
+}
+
+void Keeper::bringBack() {
+    if (!left_ || !left_->fits) return;
+    const Left left = *std::exchange(left_, std::nullopt);
+    int count = 0;
+    bool torn = left.head.torn;
+    edit::Document& document = session_.document();
+    try {
+        store::JournalReader reader(left.file, document.state(), document.dir());
+        const std::size_t base = document.place();
+        while (const auto step = reader.next()) {
+            ++count;
+            if (step->kind == store::JournalStep::Kind::go)
+                document.go_to(base + static_cast<std::size_t>(step->place));
+            else
+                document.apply(step->name, step->after, step->merge);
+        }
+        torn = torn || reader.torn();
+    } catch (const InputError& e) {
+        emit session_.said(translated(e), true);
+    }
+    begin();
+    emit session_.said(torn ? tr("Brought back %1 steps; what stood behind them could not be read").arg(count)
+                            : translated(say_count(count, "Brought back one step", "Brought back %n steps")),
+                       torn);
+}
+
+void Keeper::keepAside() {
+    if (!left_) return;
+    const Left left = *std::exchange(left_, std::nullopt);
+    edit::Document& document = session_.document();
+    try {
+        edit::ProjectState last;
+        if (left.fits) {
+            store::JournalReader reader(left.file, document.state(), document.dir());
+            edit::Document again(*document.state(), document.dir());
+            while (const auto step = reader.next()) {
+                if (step->kind == store::JournalStep::Kind::go)
+                    again.go_to(static_cast<std::size_t>(step->place));
+                else
+                    again.apply(step->name, step->after, step->merge);
+            }
+            last = again.state();
+        }
+        const QString when = QLocale().toString(QDateTime::fromSecsSinceEpoch(left.head.last), "d MMM, HH:mm");
+        if (last) {
+            document.kept(
+                edit::Document::write_kept(last, document.dir(), tr("Not saved, of %1").arg(when).toStdString()));
+            emit session_.said(tr("Kept under History as \"Not saved, of %1\"").arg(when), false);
+        } else {
+            std::error_code trouble;
+            const fs::path aside = left.file.string() + "-" + std::to_string(left.head.last);
+            fs::rename(left.file, aside, trouble);
+            emit session_.said(tr("The strokes go on from other files than there are now: they stay in %1")
+                                   .arg(QString::fromStdString(aside.string())),
+                               false);
+        }
+    } catch (const InputError& e) {
+        emit session_.said(translated(e), true);
+    }
+    begin();
+}
+
+void Keeper::watch() {
+    const QStringList old = watcher_.files() + watcher_.directories();
+    if (!old.isEmpty()) watcher_.removePaths(old);
+    QStringList now;
+    const fs::path dir = session_.document().dir();
+    for (const std::string& name : session_.document().seen().names())
+        now << QString::fromStdString((dir / name).string());
+    now << QString::fromStdString(dir.string()) << QString::fromStdString((dir / "levels").string());
+    watcher_.addPaths(now);
+}
+
+void Keeper::lookOutside() {
+    if (!session_.isOpen()) return;
+    if (session_.jobs().running("save")) return lookTimer_.start();
+    const edit::Document::Saving now = session_.document().saving();
+    session_.jobs().start<edit::Outside>(
+        "outside", {}, [now](Jobs::Progress&) { return edit::read_outside(now); },
+        [this, now](edit::Outside& outside) {
+            if (session_.document().state() != now.state || session_.jobs().running("save"))
+                return lookTimer_.start(); // one has gone on working meanwhile
+            watch();
+            if (!outside.seen) return;
+            if (outside.conflict())
+                emit conflict(outside);
+            else
+                settle(outside, {});
+        },
+        [this](const std::exception&) { watch(); }); // half written, perhaps: the next change tells, or the next save
+}
+
+void Keeper::settle(const edit::Outside& outside, const std::map<std::string, edit::Keep>& choices) {
+    try {
+        edit::Document& document = session_.document();
+        const edit::ProjectState next = edit::settled(document.state(), outside, choices, [](const std::string& name) {
+            return tr("%1 (ours)").arg(QString::fromStdString(name)).toStdString();
+        });
+        document.set_listener({});
+        document.take_over(outside, next, tr("Taken over from the disk").toStdString());
+        document.set_listener([this](const edit::Document::Told& t) { told(t); });
+        saved();
+        if (!outside.units.empty())
+            emit session_.said(
+                tr("Others changed the project on the disk: it was taken over; undo brings back what was"), false);
+        session_.tookOver();
+    } catch (const InputError& e) {
+        emit session_.said(translated(e), true);
+    }
+}
+
+} // namespace vic::app
