@@ -8,6 +8,7 @@
 #include "edit/fill.hpp"
 #include "edit/joins.hpp"
 #include "edit/overlay.hpp"
+#include "store/journal.hpp"
 #include "store/project_files.hpp"
 #include "support/make.hpp"
 
@@ -210,6 +211,36 @@ void rejoin_all_of_4096_by_4(benchmark::State& state) {
     for (auto _ : state) benchmark::DoNotOptimize(edit::rejoin_part(p, level.id, level.cells(), false).cells);
 }
 BENCHMARK(rejoin_all_of_4096_by_4)->Unit(benchmark::kMillisecond)->Iterations(3);
+
+// What the journal adds to a stroke of 24 cells.
+void journal_stroke(benchmark::State& state) {
+    const int side = static_cast<int>(state.range(0));
+    make::Small small({side, side});
+    const join::Rules rules(small.project);
+    small.set(edit::lay(small.project, rules, small.level(), small.ground, rock(), level::Region(Box{0, 0, side, side}))
+                  .level);
+    make::Folder dir;
+    store::JournalWriter writer(dir / "journal", 1);
+    auto before = std::make_shared<const level::Project>(small.project);
+    int i = 0;
+    for (auto _ : state) {
+        state.PauseTiming();
+        const edit::Hand sand{edit::held::Material{static_cast<level::MaterialId>(1 + i++ % 2)}};
+        const Point at{i * 7 % (side - 30), i * 13 % (side - 10)};
+        level::Project next = *before;
+        next.put(
+            edit::lay(next, rules, *next.level(small.id), small.ground, sand, edit::line_cells(at, at + Point{23, 5}))
+                .level);
+        store::JournalStep step;
+        step.name = "Stroke";
+        step.before = before;
+        step.after = std::make_shared<const level::Project>(std::move(next));
+        before = step.after;
+        state.ResumeTiming();
+        writer.write(step);
+    }
+}
+BENCHMARK(journal_stroke)->Arg(128)->Arg(4096)->Unit(benchmark::kMillisecond)->Iterations(200);
 
 // A thousand strokes of 24 cells: what their history weighs.
 void history_of_1000_strokes(benchmark::State& state) {

@@ -179,6 +179,17 @@ void list_cases(JoinReading& out, level::JoinKind kind) {
     }
 }
 
+// The tiles that a side is compared with: all of those of a set of usual size, evenly chosen ones of more, so that the
+// time grows with the tiles and not with their square.
+std::vector<std::size_t> compared(std::size_t tiles) {
+    constexpr std::size_t kUsual = 1024, kFewest = 4;
+    if (tiles == 0) return {};
+    const std::size_t count = tiles <= kUsual ? tiles : std::max(kFewest, kUsual * kUsual / tiles * kUsual / tiles);
+    std::vector<std::size_t> out(count);
+    for (std::size_t i = 0; i < count; ++i) out[i] = i * tiles / count;
+    return out;
+}
+
 // What speaks against a tile: a side that is open between corners that join, or a side that joins and yet goes on into
 // no other tile.
 void find_contradictions(const std::vector<Image>& tiles, const std::vector<std::array<double, 8>>& unlike,
@@ -193,16 +204,18 @@ void find_contradictions(const std::vector<Image>& tiles, const std::vector<std:
         double error;
     };
     std::vector<Best> best;
+    const std::vector<std::size_t> partners = compared(out.tiles.size());
     if (kind != level::JoinKind::corners)
         for (std::size_t i = 0; i < out.tiles.size(); ++i)
             for (int side = 0; side < 4; ++side) {
                 if (!(out.tiles[i].mask & (1U << (2 * side)))) continue;
                 double least = 2;
-                for (std::size_t k = 0; k < out.tiles.size(); ++k) {
+                for (const std::size_t k : partners) {
                     const Mask a = out.tiles[i].mask, b = out.tiles[k].mask;
                     const bool meets =
                         side == 1 || side == 2 ? can_meet(kind, a, b, side) : can_meet(kind, b, a, (side + 2) & 3);
                     if (meets && k != i) least = std::min(least, seam_error(borders[i], borders[k], side));
+                    if (least == 0) break;
                 }
                 if (least <= 1) best.push_back({i, side, least});
             }
@@ -267,12 +280,13 @@ JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& dra
 
     std::vector<Borders> borders;
     for (const int index : drawn) borders.push_back(borders_of(tile(index)));
+    const std::vector<std::size_t> partners = compared(drawn.size());
     // A weak side is taken for what the seams say, where they say it clearly: whether it joins, and how sure that is.
     const auto at_seams = [&](std::size_t i, unsigned bit) {
         const int side = static_cast<int>(bit) / 2;
         double goes_on = 2;
         double like_open = 2;
-        for (std::size_t k = 0; k < drawn.size(); ++k) {
+        for (const std::size_t k : partners) {
             const double across = unlike[k][(bit + 4) & 7];
             if (across <= side_split.threshold && certainty(across, side_split) > 0.6)
                 goes_on = std::min(goes_on, seam_error(borders[i], borders[k], side));

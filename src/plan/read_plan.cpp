@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <cstdlib>
 #include <unordered_map>
 
 #include "base/error.hpp"
@@ -43,24 +44,61 @@ double from_mixtures(Rgba c, Rgba a, Rgba b) {
 std::uint8_t nearest(Rgba c, const std::vector<Rgba>& keys, int gather) {
     std::uint8_t best = kNoKey;
     int least = gather + 1;
-    for (std::size_t i = 0; i < keys.size(); ++i)
+    for (std::size_t i = 0; i < keys.size(); ++i) {
+        if (std::abs(int{c.r} - keys[i].r) >= least && c.a != 0 && keys[i].a != 0) continue;
         if (const int d = distance(c, keys[i]); d < least) {
             least = d;
             best = static_cast<std::uint8_t>(i);
         }
+    }
     return best;
 }
 
 // The keys of the eight neighbours of a pixel, each once.
-std::vector<std::uint8_t> beside(const std::vector<std::uint8_t>& keys, Size size, int x, int y) {
-    std::vector<std::uint8_t> out;
-    for (int dy = -1; dy <= 1; ++dy)
-        for (int dx = -1; dx <= 1; ++dx) {
-            if ((dx == 0 && dy == 0) || x + dx < 0 || y + dy < 0 || x + dx >= size.w || y + dy >= size.h) continue;
-            const std::uint8_t k = keys[static_cast<std::size_t>((y + dy) * size.w + x + dx)];
-            if (k != kNoKey && std::find(out.begin(), out.end(), k) == out.end()) out.push_back(k);
+struct Beside {
+    std::array<std::uint8_t, 8> keys{};
+    std::size_t count = 0;
+    Beside(const std::vector<std::uint8_t>& all, Size size, int x, int y) {
+        for (int dy = -1; dy <= 1; ++dy)
+            for (int dx = -1; dx <= 1; ++dx) {
+                if ((dx == 0 && dy == 0) || x + dx < 0 || y + dy < 0 || x + dx >= size.w || y + dy >= size.h) continue;
+                const std::uint8_t k = all[static_cast<std::size_t>((y + dy) * size.w + x + dx)];
+                if (k != kNoKey && std::find(keys.begin(), keys.begin() + count, k) == keys.begin() + count)
+                    keys[count++] = k;
+            }
+    }
+};
+
+// A smoothed edge is the nearer one of the two that meet there. Several pixels wide ones are gone through from their
+// rims. `open` are the pixels that have no key yet; those that get one leave it.
+void snap_edges(const Image& picture, const std::vector<Rgba>& keys, int gather, std::vector<std::uint8_t>& out,
+                std::vector<int> open) {
+    const Size size = picture.size();
+    for (int round = 0; round < 4 && !open.empty(); ++round) {
+        std::vector<std::pair<int, std::uint8_t>> found;
+        std::vector<int> left;
+        for (const int at : open) {
+            const int x = at % size.w, y = at / size.w;
+            const Rgba c = plain(picture.at(x, y));
+            const Beside near(out, size, x, y);
+            std::uint8_t key = kNoKey;
+            for (std::size_t i = 0; i < near.count; ++i)
+                for (std::size_t k = i + 1; k < near.count; ++k) {
+                    const Rgba a = keys[near.keys[i]];
+                    const Rgba b = keys[near.keys[k]];
+                    if (from_mixtures(c, a, b) > gather) continue;
+                    const std::uint8_t mine = distance(c, a) <= distance(c, b) ? near.keys[i] : near.keys[k];
+                    if (key == kNoKey || distance(c, keys[mine]) < distance(c, keys[key])) key = mine;
+                }
+            if (key == kNoKey)
+                left.push_back(at);
+            else
+                found.emplace_back(at, key);
         }
-    return out;
+        if (found.empty()) break;
+        for (const auto& [at, key] : found) out[static_cast<std::size_t>(at)] = key;
+        open = std::move(left);
+    }
 }
 
 } // namespace
@@ -86,29 +124,10 @@ std::vector<std::uint8_t> assigned(const Image& picture, const std::vector<Rgba>
             out[static_cast<std::size_t>(y * size.w + x)] = found->second;
         }
     if (!snap) return out;
-    // A smoothed edge is the nearer one of the two that meet there. Several pixels wide ones are gone through from
-    // their rims.
-    for (int round = 0; round < 4; ++round) {
-        const std::vector<std::uint8_t> before = out;
-        bool any = false;
-        for (int y = 0; y < size.h; ++y)
-            for (int x = 0; x < size.w; ++x) {
-                std::uint8_t& key = out[static_cast<std::size_t>(y * size.w + x)];
-                if (key != kNoKey) continue;
-                const Rgba c = plain(picture.at(x, y));
-                const auto near = beside(before, size, x, y);
-                for (std::size_t i = 0; i < near.size(); ++i)
-                    for (std::size_t k = i + 1; k < near.size(); ++k) {
-                        const Rgba a = keys[near[i]];
-                        const Rgba b = keys[near[k]];
-                        if (from_mixtures(c, a, b) > gather) continue;
-                        const std::uint8_t mine = distance(c, a) <= distance(c, b) ? near[i] : near[k];
-                        if (key == kNoKey || distance(c, keys[mine]) < distance(c, keys[key])) key = mine;
-                        any = true;
-                    }
-            }
-        if (!any) break;
-    }
+    std::vector<int> open;
+    for (std::size_t i = 0; i < out.size(); ++i)
+        if (out[i] == kNoKey) open.push_back(static_cast<int>(i));
+    snap_edges(picture, keys, gather, out, std::move(open));
     return out;
 }
 
@@ -128,30 +147,46 @@ std::vector<Colour> colours(const Image& picture, int gather) {
     std::vector<Rgba> keys;
     for (const Colour& c : all)
         if (keys.size() < kMostPlanKeys && nearest(c.colour, keys, gather) == kNoKey) keys.push_back(c.colour);
-    // From the rarest on: is it an edge wherever it occurs? Never where it has a solid spot of its own.
+    // From the rarest on: is it an edge wherever it occurs? Never where it has a solid spot of its own. Only the pixels
+    // that are its own are looked at, so that all of it costs little more than the picture has pixels.
+    const Size size = picture.size();
+    std::vector<std::uint8_t> mine = assigned(picture, keys, gather, true);
+    std::vector<std::vector<int>> pixels(keys.size());
+    for (std::size_t at = 0; at < mine.size(); ++at)
+        if (mine[at] != kNoKey) pixels[mine[at]].push_back(static_cast<int>(at));
+    std::vector<Rgba> others = keys;
     for (std::size_t i = keys.size(); i-- > 2;) {
-        std::vector<Rgba> others = keys;
+        const auto is_mine = [&](int x, int y) {
+            return x < size.w && y < size.h && mine[static_cast<std::size_t>(y * size.w + x)] == i;
+        };
+        const bool spot = std::any_of(pixels[i].begin(), pixels[i].end(), [&](int at) {
+            const int x = at % size.w, y = at / size.w;
+            return is_mine(x + 1, y) && is_mine(x, y + 1) && is_mine(x + 1, y + 1);
+        });
+        if (spot || pixels[i].empty()) continue;
+        std::vector<Rgba> without = others;
+        without.erase(without.begin() + static_cast<std::ptrdiff_t>(i));
+        std::vector<std::uint8_t> again = mine;
+        std::vector<int> open;
+        for (const int at : pixels[i]) {
+            std::uint8_t key = nearest(plain(picture.at(at % size.w, at / size.w)), without, gather);
+            if (key != kNoKey && key >= i) ++key;
+            again[static_cast<std::size_t>(at)] = key;
+            if (key == kNoKey) open.push_back(at);
+        }
+        snap_edges(picture, others, gather, again, std::move(open));
+        const auto edges = std::count_if(pixels[i].begin(), pixels[i].end(),
+                                         [&](int at) { return again[static_cast<std::size_t>(at)] != kNoKey; });
+        if (edges * 10 < static_cast<std::int64_t>(pixels[i].size()) * 9) continue;
+        for (const int at : pixels[i])
+            if (const std::uint8_t key = again[static_cast<std::size_t>(at)]; key != kNoKey) pixels[key].push_back(at);
+        mine = std::move(again);
         others.erase(others.begin() + static_cast<std::ptrdiff_t>(i));
-        const std::vector<std::uint8_t> mine = assigned(picture, keys, gather, true);
-        const std::vector<std::uint8_t> without = assigned(picture, others, gather, true);
-        const Size size = picture.size();
-        std::int64_t count = 0;
-        std::int64_t edges = 0;
-        bool spot = false;
-        for (int y = 0; y < size.h; ++y)
-            for (int x = 0; x < size.w; ++x) {
-                const auto at = static_cast<std::size_t>(y * size.w + x);
-                if (mine[at] != i) continue;
-                ++count;
-                edges += without[at] != kNoKey;
-                bool whole = x + 1 < size.w && y + 1 < size.h;
-                for (const std::size_t by :
-                     {std::size_t{1}, static_cast<std::size_t>(size.w), static_cast<std::size_t>(size.w) + 1})
-                    whole = whole && mine[at + by] == i;
-                spot = spot || whole;
-            }
-        if (!spot && count > 0 && edges * 10 >= count * 9) keys = std::move(others);
+        pixels.erase(pixels.begin() + static_cast<std::ptrdiff_t>(i));
+        for (std::uint8_t& key : mine)
+            if (key != kNoKey && key > i) --key;
     }
+    keys = std::move(others);
     std::vector<Colour> out;
     for (const Rgba k : keys) out.push_back({k, 0});
     for (const std::uint8_t k : assigned(picture, keys, gather, true))

@@ -8,6 +8,7 @@ namespace vic::walk {
 std::vector<Step> parse_script(const std::string& text, const std::string& file) {
     constexpr int kMostTicks = 60 * 60 * kTicks;
     std::vector<Step> steps;
+    int all = 0;
     std::istringstream in(text);
     std::string line;
     for (int number = 1; std::getline(in, line); ++number) {
@@ -22,7 +23,8 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
         if (word.find_first_not_of("0123456789") != std::string::npos || word.size() > 7)
             refuse(say("\"%1\" is no number of ticks", word));
         step.ticks = std::stoi(word);
-        if (step.ticks > kMostTicks) refuse("A step is at most an hour long");
+        if (step.ticks > kMostTicks - all) refuse("A script is at most an hour long, 216000 ticks");
+        all += step.ticks;
         while (words >> word) {
             if (word == "left")
                 step.input.left = true;

@@ -128,6 +128,8 @@ TEST_CASE("a save that fails says so and keeps the work", "[app][close]") {
     Window w;
     change(w);
     // A file stands where the save wants to make its folder.
+    w.session().keeper().flush();
+    std::filesystem::remove_all(w.folder.path() / "pell/.vicinum");
     write_file(w.folder.path() / "pell/.vicinum", "in the way");
     w.key(Qt::Key_S, Qt::ControlModifier);
     CHECK(w.session().document().unsaved());

@@ -42,6 +42,12 @@ void Window::show(QSize size) {
     settle();
 }
 
+void Window::reopen() {
+    show({1280, 800});
+    REQUIRE(window->openProject(QString::fromStdString((folder.path() / "pell").string())));
+    settle();
+}
+
 void Window::restart() {
     const QString dir = QString::fromStdString((folder.path() / "pell").string());
     window->close();

@@ -91,6 +91,7 @@ class Window {
     void pickMaterial(const char* name); // from the Tray, with the mouse
     void activate(const char* layer);    // its slab, with the mouse
     void picture(const char* name);      // for the documentation: only where VICINUM_PICTURES names a folder
+    void reopen();                       // the project in a new window, after the old one went
     void restart();                      // closes the window and opens another on the same project
 
     [[nodiscard]] const level::Layer& layer(const char* name);

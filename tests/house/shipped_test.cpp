@@ -10,6 +10,7 @@
 #include "base/files.hpp"
 #include "findings/check.hpp"
 #include "parcel/build.hpp"
+#include "store/journal.hpp"
 #include "store/project_files.hpp"
 #include "support/make.hpp"
 #include "vicinum_level.hpp"
@@ -154,4 +155,40 @@ TEST_CASE("the runtime's example reads a parcel", "[runtime]") {
     int lines = 0;
     for (const char c : vic::read_file(fs::path(SOURCE_DIR) / "runtime/example.cpp")) lines += c == '\n';
     CHECK(lines <= 45);
+}
+
+TEST_CASE("a journal is as its schema says", "[schema]") {
+    make::Folder dir;
+    const auto before = std::make_shared<const vic::level::Project>(vic::store::load(kDemo));
+    vic::level::Project next = *before;
+    next.name = "Other";
+    ++next.next_id;
+    vic::level::Level level = *next.levels[0];
+    for (const auto& layer : std::vector(level.layers))
+        if (layer->tiles()) level.edit(layer->id).grid().set({3, 3}, {}, 0);
+    next.put(std::move(level));
+    next.remove_level("pump-cellar");
+    {
+        vic::store::JournalWriter writer(dir / "journal", 5);
+        vic::store::JournalStep step;
+        step.name = "Step";
+        step.merge = "merge";
+        step.before = before;
+        step.after = std::make_shared<const vic::level::Project>(std::move(next));
+        writer.write(step);
+        step.kind = vic::store::JournalStep::Kind::go;
+        writer.write(step);
+    }
+    std::string all = vic::read_file(dir / "journal");
+    int records = 0;
+    while (!all.empty()) {
+        const std::size_t length = std::stoul(all), begin = all.find('\n') + 1;
+        const Json record = Json::parse(all.substr(begin, length));
+        INFO(record.dump().substr(0, 300));
+        CHECK(faults(record, "journal.schema.json") == "");
+        all = all.substr(begin + length + 1);
+        ++records;
+    }
+    CHECK(records == 3);
+    CHECK(faults(Json{{"do", "burn"}}, "journal.schema.json") != "");
 }

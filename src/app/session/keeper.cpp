@@ -8,6 +8,7 @@
 #include <QStringList>
 #include <atomic>
 #include <exception>
+#include <mutex>
 #include <utility>
 
 #include "app/parts/translated.hpp"
@@ -24,17 +25,51 @@ namespace {
 
 constexpr std::uintmax_t kMostWritten = 128U << 20; // a journal that is longer begins anew with what there is now
 
+// Whether it takes well under a millisecond to tell what a step changes: a few chunks of cells, no long list of props.
+bool is_small(const store::JournalStep& step) {
+    constexpr std::size_t kMostChunks = 24, kMostProps = 1000;
+    if (step.kind == store::JournalStep::Kind::go) return true;
+    const level::Project &a = *step.before, &b = *step.after;
+    if (a.sheets != b.sheets || a.materials != b.materials || a.prop_kinds != b.prop_kinds || a.stamps != b.stamps)
+        return false;
+    std::size_t chunks = 0, props = 0;
+    for (const auto& level : b.levels) {
+        const level::Level* before = a.level(level->id);
+        if (before == level.get()) continue;
+        if (!before || before->size != level->size) return false;
+        for (const level::LayerRef& layer : level->layers) {
+            props += layer->props().size();
+            const level::Layer* old = before->layer(layer->id);
+            if (!layer->has_cells() || old == layer.get()) continue;
+            chunks += level::unshared(layer->grid(), old && old->has_cells() ? old->grid() : level::Grid());
+        }
+    }
+    return chunks <= kMostChunks && props <= kMostProps;
+}
+
 } // namespace
 
 struct Keeper::Pen {
+    void close() {
+        const std::lock_guard lock(guard);
+        writer.reset();
+    }
+    void flush() {
+        const std::lock_guard lock(guard);
+        flushing = false;
+        if (writer) writer->flush();
+    }
     fs::path place, other; // in the project, and where that cannot be written
     std::uint64_t mark = 0;
-    std::unique_ptr<store::JournalWriter> writer; // the worker's
+    std::mutex guard;                             // of the writer's coming and going
+    std::unique_ptr<store::JournalWriter> writer; // the worker's; the flusher flushes it
     std::atomic<std::uintmax_t> size{0};
+    std::atomic<bool> flushing{false};
     bool failed = false;
 
     void open() {
         if (writer || failed) return;
+        const std::lock_guard lock(guard);
         try {
             writer = std::make_unique<store::JournalWriter>(place, mark);
         } catch (const InputError&) {
@@ -44,8 +79,10 @@ struct Keeper::Pen {
 };
 
 Keeper::Keeper(Session& session) : session_(session) {
-    worker_.setMaxThreadCount(1);
-    worker_.setExpiryTimeout(-1);
+    for (QThreadPool* pool : {&worker_, &flusher_}) {
+        pool->setMaxThreadCount(1);
+        pool->setExpiryTimeout(-1);
+    }
     lookTimer_.setSingleShot(true);
     lookTimer_.setInterval(300);
     connect(&lookTimer_, &QTimer::timeout, this, &Keeper::lookOutside);
@@ -134,21 +171,28 @@ void Keeper::told(const edit::Document::Told& told) {
 
 void Keeper::write(store::JournalStep step) {
     step.when = QDateTime::currentSecsSinceEpoch();
-    worker_.start([this, pen = pen_, step = std::move(step)] {
+    const bool at_once = is_small(step) && worker_.waitForDone(0);
+    const auto pen_it = [this, pen = pen_, step = std::move(step)] {
         try {
             pen->open();
-            if (!pen->writer) return;
-            pen->writer->write(step);
-            pen->size = pen->writer->size();
-            pen->writer->flush();
+            if (pen->writer) {
+                pen->writer->write(step);
+                pen->size = pen->writer->size();
+                if (!pen->flushing.exchange(true)) flusher_.start([pen] { pen->flush(); });
+            }
         } catch (const std::exception& e) {
             pen->failed = true;
-            pen->writer.reset();
+            pen->close();
             const QString text = translated(e);
             QMetaObject::invokeMethod(
                 this, [this, text] { trouble(text); }, Qt::QueuedConnection);
         }
-    });
+    };
+    // A small step is in the file, safe from a kill, before the window goes on; a large one goes there meanwhile.
+    if (at_once)
+        pen_it();
+    else
+        worker_.start(pen_it);
 }
 
 void Keeper::trouble(const QString& text) {
@@ -156,7 +200,10 @@ void Keeper::trouble(const QString& text) {
     emit session_.said(text, true);
 }
 
-void Keeper::flush() { worker_.waitForDone(); }
+void Keeper::flush() {
+    worker_.waitForDone();
+    flusher_.waitForDone();
+}
 
 void Keeper::saved() {
     if (looks_ || !session_.isOpen()) return;
@@ -164,7 +211,7 @@ void Keeper::saved() {
     const auto old = std::exchange(pen_, nullptr);
     worker_.start([old, here = old ? old->place : fs::path(), other = old ? old->other : fs::path()] {
         if (!old) return;
-        old->writer.reset();
+        old->close();
         std::error_code trouble;
         if (!here.empty()) fs::remove(here, trouble);
         fs::remove(other, trouble);
@@ -181,7 +228,7 @@ void Keeper::discard() {
     const auto old = std::exchange(pen_, nullptr);
     if (!old) return;
     worker_.start([old] {
-        old->writer.reset();
+        old->close();
         std::error_code trouble;
         fs::remove(old->place, trouble);
         fs::remove(old->other, trouble);
@@ -244,7 +291,7 @@ void Keeper::keepAside() {
             fs::rename(left.file, aside, trouble);
             emit session_.said(tr("The strokes go on from other files than there are now: they stay in %1")
                                    .arg(QString::fromStdString(aside.string())),
-                               false);
+                               true);
         }
     } catch (const InputError& e) {
         emit session_.said(translated(e), true);

@@ -70,8 +70,8 @@ class Keeper : public QObject {
     std::size_t basePlace_ = 0; // in the history, that the journal begins at
     std::size_t offset_ = 0;    // steps that the journal begins with on its own
     std::uintmax_t bound_ = 0;
-    bool told_ = false; // of a journal that cannot be written
-    QThreadPool worker_;
+    bool told_ = false;            // of a journal that cannot be written
+    QThreadPool worker_, flusher_; // one thread each
     QFileSystemWatcher watcher_;
     QTimer lookTimer_;
 };
