@@ -110,6 +110,22 @@ void Document::forth() {
     merge_.clear();
 }
 
+int Document::replay(store::JournalReader& journal) {
+    const std::size_t base = place();
+    int steps = 0;
+    for (; const auto step = journal.next(); ++steps) {
+        if (step->kind == store::JournalStep::Kind::apply) {
+            apply(step->name, step->after, step->merge);
+            past_.back().when = Moment(std::chrono::seconds(step->when));
+            continue;
+        }
+        const std::size_t to = base + static_cast<std::size_t>(step->place);
+        go_to(to > let_go_ ? to - let_go_ : 0);
+        journal.went(now_);
+    }
+    return steps;
+}
+
 std::vector<Document::Past> Document::history() const {
     std::vector<Past> out;
     out.push_back({"", opened_, past_.empty() ? now_ : past_.front().other});

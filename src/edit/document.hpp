@@ -9,6 +9,7 @@
 
 #include "base/files.hpp"
 #include "level/project.hpp"
+#include "store/journal.hpp"
 #include "store/project_files.hpp"
 #include "store/seen.hpp"
 
@@ -50,6 +51,9 @@ class Document {
     // that is dragged is undone at once.
     void apply(std::string name, level::Project next, const std::string& merge = {});
     void apply(std::string name, ProjectState next, const std::string& merge = {});
+
+    // Does again what a journal holds, which goes on from the present state. Returns how many steps there were.
+    int replay(store::JournalReader& journal);
 
     [[nodiscard]] bool can_undo() const { return !past_.empty(); }
     [[nodiscard]] bool can_redo() const { return !future_.empty(); }

@@ -6,6 +6,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <utility>
 
 #include "base/files.hpp"
 #include "level/project.hpp"
@@ -73,6 +74,8 @@ class JournalReader {
     // `base` is what the project's files hold, `dir` its folder, for pictures. Throws InputError as journal_head().
     JournalReader(const fs::path& file, ProjectRef base, fs::path dir);
     std::optional<JournalStep> next();
+    // After a way through the history: the state that it led to, from which the next step goes on.
+    void went(ProjectRef state) { now_ = std::move(state); }
     [[nodiscard]] bool torn() const { return torn_; }
 
   private:

@@ -7,6 +7,7 @@
 
 #include "base/error.hpp"
 #include "base/files.hpp"
+#include "edit/document.hpp"
 #include "edit/stroke.hpp"
 #include "join/resolve.hpp"
 #include "store/format.hpp"
@@ -114,6 +115,44 @@ TEST_CASE("a journal gives back every state", "[store][journal]") {
     }
     CHECK_FALSE(reader.next());
     CHECK_FALSE(reader.torn());
+}
+
+TEST_CASE("steps go on from where one went in the history", "[store][journal]") {
+    make::Folder dir;
+    make::save_with_pictures(make::rich(11).project, dir.path());
+    edit::Document document = edit::Document::open(dir.path());
+    const auto base = document.state();
+    {
+        store::JournalWriter writer(dir / "journal", 1);
+        document.set_listener([&](const edit::Document::Told& told) {
+            JournalStep step;
+            step.kind = told.name.empty() ? JournalStep::Kind::go : JournalStep::Kind::apply;
+            step.name = told.name;
+            step.merge = told.merge;
+            step.place = static_cast<std::int64_t>(told.place);
+            step.before = told.before;
+            step.after = document.state();
+            writer.write(step);
+        });
+        make::Random random(9);
+        const Story story(0);
+        for (int i = 0; i < 80; ++i) {
+            if (random.below(3) == 0)
+                random.flip() ? document.undo() : document.redo();
+            else if (random.below(9) == 0)
+                document.go_to(static_cast<std::size_t>(random.below(int(document.history().size()))));
+            else
+                document.apply("Step", story.changed(document.project(), random, i), random.flip(0.3) ? "merge" : "");
+        }
+        document.set_listener({});
+    }
+    edit::Document again(*base, dir.path());
+    store::JournalReader reader(dir / "journal", base, dir.path());
+    CHECK(again.replay(reader) > 60);
+    CHECK(again.now() == document.now());
+    REQUIRE(again.history().size() == document.history().size());
+    for (std::size_t i = 0; i < again.history().size(); ++i)
+        check_same(*again.history()[i].state, *document.history()[i].state);
 }
 
 TEST_CASE("a journal that is cut off anywhere loses its tail only", "[store][journal]") {

@@ -245,14 +245,7 @@ void Keeper::bringBack() {
     edit::Document& document = session_.document();
     try {
         store::JournalReader reader(left.file, document.state(), document.dir());
-        const std::size_t base = document.place();
-        while (const auto step = reader.next()) {
-            ++count;
-            if (step->kind == store::JournalStep::Kind::go)
-                document.go_to(base + static_cast<std::size_t>(step->place));
-            else
-                document.apply(step->name, step->after, step->merge);
-        }
+        count = document.replay(reader);
         torn = torn || reader.torn();
     } catch (const InputError& e) {
         emit session_.said(translated(e), true);
@@ -272,12 +265,7 @@ void Keeper::keepAside() {
         if (left.fits) {
             store::JournalReader reader(left.file, document.state(), document.dir());
             edit::Document again(*document.state(), document.dir());
-            while (const auto step = reader.next()) {
-                if (step->kind == store::JournalStep::Kind::go)
-                    again.go_to(static_cast<std::size_t>(step->place));
-                else
-                    again.apply(step->name, step->after, step->merge);
-            }
+            again.replay(reader);
             last = again.state();
         }
         const QString when = QLocale().toString(QDateTime::fromSecsSinceEpoch(left.head.last), "d MMM, HH:mm");
