@@ -4,6 +4,7 @@
 #include <set>
 #include <utility>
 
+#include "base/lock.hpp"
 #include "store/format.hpp"
 #include "store/project_files.hpp"
 
@@ -73,6 +74,7 @@ bool Outside::whole() const {
 
 Outside read_outside(const Document::Saving& saving) {
     Outside out;
+    const FolderLock lock(saving.dir, FolderLock::For::reading); // no save of ours or of others is half done meanwhile
     const std::vector<std::string> files = saving.seen->changed(saving.dir);
     if (files.empty()) return out;
     out.seen = std::make_shared<store::Seen>();

@@ -15,6 +15,9 @@ struct Side {
     [[nodiscard]] double exact_x_at(int y) const {
         return top.x + double(bottom.x - top.x) * (y - top.y) / (bottom.y - top.y);
     }
+    [[nodiscard]] bool whole_at(int y) const {
+        return std::int64_t{bottom.x - top.x} * (y - top.y) % (bottom.y - top.y) == 0;
+    }
     [[nodiscard]] int x_at(int y) const { return static_cast<int>(std::lround(exact_x_at(y))); }
 };
 
@@ -25,7 +28,7 @@ struct Trapezoid {
 
 } // namespace
 
-std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outlines) {
+std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outlines, std::int64_t* slack) {
     std::vector<Side> sides;
     std::set<int> heights;
     for (const Outline& o : outlines) {
@@ -71,7 +74,12 @@ std::vector<std::vector<Point>> convex_parts(const std::vector<Outline>& outline
     done.insert(done.end(), growing.begin(), growing.end());
 
     std::vector<std::vector<Point>> parts;
+    if (slack) *slack = 0;
     for (const Trapezoid& t : done) {
+        // Each end of a side that is not whole is off by half a unit at the most.
+        for (const std::size_t side : {t.left, t.right})
+            for (const int y : {t.from, t.to})
+                if (slack && !sides[side].whole_at(y)) *slack += (t.to - t.from + 1) / 2;
         std::vector<Point> points{{sides[t.left].x_at(t.from), t.from},
                                   {sides[t.right].x_at(t.from), t.from},
                                   {sides[t.right].x_at(t.to), t.to},

@@ -2,6 +2,8 @@
 // done.
 #include "app/window.hpp"
 
+#include <unistd.h>
+
 #include <QCoreApplication>
 #include <QFile>
 #include <QProcess>
@@ -98,11 +100,15 @@ TEST_CASE("the journal of random work leads to the same bytes", "[app][random]")
     begin(w);
     make::Random random(43);
     const fs::path dir = w.folder / "pell";
-    for (int i = 0; i < 60; ++i) {
+    for (int i = 0; i < 150; ++i) {
         act(w, random);
+        if (random.below(10) == 0) w.session().save();
         w.session().keeper().flush();
         const auto head = store::journal_head(store::journal_place(dir));
-        if (!head) continue;
+        if (!head) {
+            CHECK(!w.session().document().unsaved());
+            continue;
+        }
         const auto base = std::make_shared<const level::Project>(store::load(dir));
         CHECK(head->mark == w.session().document().seen().mark());
         edit::Document document(*base, dir);
@@ -128,7 +134,8 @@ TEST_CASE("works until it is killed", "[.worker]") {
     QFile log(dir + ".log");
     REQUIRE(log.open(QIODevice::WriteOnly | QIODevice::Unbuffered));
     make::Random random(count_of("VICINUM_SEED", 1));
-    for (int i = 0;; ++i) {
+    const pid_t parent = ::getppid();
+    while (::getppid() == parent) {
         if (random.below(25) == 0) {
             log.write("saving\n");
             w.key(Qt::Key_S, Qt::ControlModifier);
@@ -173,6 +180,10 @@ TEST_CASE("a kill at any moment loses at most what was just being done", "[app][
         store::Seen seen;
         store::load(dir, nullptr, &seen);
         edit::Document document(*now, dir);
+        std::string fits = "no head";
+        if (const auto head = store::journal_head(journal))
+            fits = std::to_string(head->mark) + " on " + std::to_string(seen.mark());
+        INFO(fits);
         if (const auto head = store::journal_head(journal); head && head->mark == seen.mark()) {
             store::JournalReader reader(journal, now, dir);
             document.replay(reader);
@@ -188,6 +199,9 @@ TEST_CASE("a kill at any moment loses at most what was just being done", "[app][
         for (std::size_t i = std::max<std::size_t>(document.now(), 1) - 1;
              !same && i <= document.now() + 1 && i < history.size(); ++i)
             beside = beside || bytes_of(*history[i].state) == told;
+        std::string story = fs::exists(journal) ? "journal: " : "no journal";
+        for (const auto& past : history) story += past.name + " " + std::to_string(bytes_of(*past.state)) + "; ";
+        INFO(story << " now " << document.now());
         CHECK((same || (busy && beside)));
         (same ? kept : in_progress) += 1;
     }

@@ -50,6 +50,12 @@ bool is_small(const store::JournalStep& step) {
 } // namespace
 
 struct Keeper::Pen {
+    void remove() {
+        close();
+        std::error_code trouble;
+        for (const fs::path& file : {place, other}) fs::remove(file, trouble);
+        fs::remove(place.parent_path(), trouble); // only where it is empty
+    }
     void close() {
         const std::lock_guard lock(guard);
         writer.reset();
@@ -131,7 +137,7 @@ void Keeper::opened(std::optional<Presence> presence, bool looks) {
     if (!left_) begin();
 }
 
-void Keeper::begin() {
+void Keeper::begin(const edit::ProjectState& from, const std::string& step) {
     const fs::path dir = session_.document().dir();
     pen_ = std::make_shared<Pen>();
     pen_->other = elsewhere(dir);
@@ -141,22 +147,30 @@ void Keeper::begin() {
         pen_->place = pen_->other;
     }
     pen_->mark = session_.document().seen().mark();
-    basePlace_ = session_.document().place();
+    basePlace_ = top_ = session_.document().place();
     offset_ = 0;
-    if (session_.document().state() == base_) return;
-    offset_ = 1;
-    store::JournalStep step;
-    step.name = tr("Earlier strokes").toStdString();
-    step.before = base_;
-    step.after = session_.document().state();
-    write(std::move(step));
+    // What led here from what is on the disk, in one step or two: one can go back to where one was.
+    const auto to = [this](const edit::ProjectState& before, const edit::ProjectState& after, const std::string& name) {
+        if (before == after) return;
+        ++offset_;
+        store::JournalStep step;
+        step.name = name;
+        step.before = before;
+        step.after = after;
+        write(std::move(step));
+    };
+    const edit::ProjectState through = from ? from : base_;
+    to(base_, through, tr("Earlier strokes").toStdString());
+    to(through, session_.document().state(), step);
+    if (offset_ == 0) worker_.start([pen = pen_] { pen->remove(); });
 }
 
 void Keeper::told(const edit::Document::Told& told) {
     if (!pen_ || looks_) return;
     store::JournalStep step;
     if (told.name.empty()) {
-        if (told.place < basePlace_) return begin(); // before what the journal knows
+        // Beyond what the journal knows.
+        if (told.place < basePlace_ || told.place > top_) return begin(told.before, tr("Back or forth").toStdString());
         step.kind = store::JournalStep::Kind::go;
         step.place = static_cast<std::int64_t>(told.place - basePlace_ + offset_);
     } else {
@@ -164,8 +178,10 @@ void Keeper::told(const edit::Document::Told& told) {
         step.merge = told.merge;
         step.before = told.before;
         step.after = session_.document().state();
+        top_ = told.place;
+        // It became one with a step that the journal does not have; or the journal has grown too long.
+        if (told.place <= basePlace_ || pen_->size > kMostWritten) return begin(told.before, told.name);
     }
-    if (pen_->size > kMostWritten) return begin();
     write(std::move(step));
 }
 
@@ -208,15 +224,7 @@ void Keeper::flush() {
 void Keeper::saved() {
     if (looks_ || !session_.isOpen()) return;
     base_ = session_.document().disk();
-    const auto old = std::exchange(pen_, nullptr);
-    worker_.start([old, here = old ? old->place : fs::path(), other = old ? old->other : fs::path()] {
-        if (!old) return;
-        old->close();
-        std::error_code trouble;
-        if (!here.empty()) fs::remove(here, trouble);
-        fs::remove(other, trouble);
-        fs::remove(here.parent_path(), trouble); // only where it is empty
-    });
+    if (const auto old = std::exchange(pen_, nullptr)) worker_.start([old] { old->remove(); });
     told_ = false;
     begin();
     watch();
@@ -225,15 +233,7 @@ void Keeper::saved() {
 void Keeper::discard() {
     if (looks_ || !session_.isOpen()) return;
     session_.document().set_listener({});
-    const auto old = std::exchange(pen_, nullptr);
-    if (!old) return;
-    worker_.start([old] {
-        old->close();
-        std::error_code trouble;
-        fs::remove(old->place, trouble);
-        fs::remove(old->other, trouble);
-        fs::remove(old->place.parent_path(), trouble);
-    });
+    if (const auto old = std::exchange(pen_, nullptr)) worker_.start([old] { old->remove(); });
     flush();
 }
 

@@ -7,9 +7,10 @@
 #include <QString>
 #include <QThreadPool>
 #include <QTimer>
-#include <functional>
+#include <map>
 #include <memory>
 #include <optional>
+#include <string>
 #include <vector>
 
 #include "base/presence.hpp"
@@ -55,7 +56,8 @@ class Keeper : public QObject {
     // Of the journal that is being written; the worker's.
     struct Pen;
     void told(const edit::Document::Told& told);
-    void begin();
+    // The journal anew: what is on the disk, then `from` (null: nothing between) and what there is now, by `step`.
+    void begin(const edit::ProjectState& from = nullptr, const std::string& step = {});
     void write(store::JournalStep step);
     void watch();
     [[nodiscard]] static fs::path elsewhere(const fs::path& dir); // where the project cannot be written
@@ -66,10 +68,10 @@ class Keeper : public QObject {
     bool looks_ = false;
     std::optional<Left> left_;
     std::shared_ptr<Pen> pen_;
-    edit::ProjectState base_;   // what is on the disk
-    std::size_t basePlace_ = 0; // in the history, that the journal begins at
-    std::size_t offset_ = 0;    // steps that the journal begins with on its own
-    std::uintmax_t bound_ = 0;
+    edit::ProjectState base_;      // what is on the disk
+    std::size_t basePlace_ = 0;    // in the history, that the journal begins at
+    std::size_t top_ = 0;          // the last that it knows
+    std::size_t offset_ = 0;       // steps that the journal begins with on its own
     bool told_ = false;            // of a journal that cannot be written
     QThreadPool worker_, flusher_; // one thread each
     QFileSystemWatcher watcher_;
