@@ -58,7 +58,7 @@ void act(Window& w, make::Random& random) {
                 {edit::held::Material{materials[static_cast<std::size_t>(random.below(int(materials.size())))]->id}});
         case 4: {
             const auto& layers = w.level().layers;
-            const auto& layer = layers[static_cast<std::size_t>(random.below(int(layers.size())))];
+            const level::LayerRef& layer = layers[static_cast<std::size_t>(random.below(int(layers.size())))];
             if (layer->tiles()) w.session().setActiveLayer(layer->id);
             return;
         }

@@ -164,7 +164,7 @@ TEST_CASE("a journal is as its schema says", "[schema]") {
     next.name = "Other";
     ++next.next_id;
     vic::level::Level level = *next.levels[0];
-    for (const auto& layer : std::vector(level.layers))
+    for (const vic::level::LayerRef& layer : std::vector(level.layers))
         if (layer->tiles()) level.edit(layer->id).grid().set({3, 3}, {}, 0);
     next.put(std::move(level));
     next.remove_level("pump-cellar");

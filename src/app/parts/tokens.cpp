@@ -111,6 +111,7 @@ QListWidget, vic--app--PictureList, vic--app--CardList, vic--app--PlanKeys { bac
 QListView#materialTray::item, QListView#propTray::item, QListView#stampTray::item, QListView#foundTray::item, QListView#frames::item { border: 2px solid transparent; border-radius: 7px; padding: 1px; color: @ink; }
 QListView#materialTray::item:hover, QListView#propTray::item:hover, QListView#stampTray::item:hover, QListView#foundTray::item:hover, QListView#frames::item:hover { background: @card; }
 QListView#materialTray::item:selected, QListView#propTray::item:selected, QListView#stampTray::item:selected, QListView#foundTray::item:selected, QListView#frames::item:selected { background: @card; border-color: @vermilion; color: @ink; }
+QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
 QMenu { background: @card; color: @ink; border: 1px solid @line; padding: 4px; }
 QMenu::item { padding: 5px 22px 5px 12px; border-radius: 4px; }
 QMenu::item:selected { background: @brine; color: @onBrine; }

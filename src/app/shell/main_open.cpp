@@ -15,6 +15,7 @@
 #include <optional>
 #include <utility>
 
+#include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "app/shell/main_window.hpp"
@@ -58,13 +59,14 @@ bool MainWindow::openProject(const QString& dir) {
 }
 
 MainWindow::Elsewhere MainWindow::askElsewhere(const QString& dir) {
-    QMessageBox box(QMessageBox::Question, tr("Vicinum"),
+    QMessageBox box(QMessageBox::NoIcon, tr("Vicinum"),
                     tr("%1 is open in another window. Changes from two sides would get in each other's way.")
                         .arg(QFileInfo(dir).fileName()),
                     QMessageBox::NoButton, this);
     box.setObjectName("elsewhereQuestion");
     auto* look = box.addButton(tr("Look at it"), QMessageBox::AcceptRole);
     look->setObjectName("elsewhereLook");
+    setRole(look, "primary");
     auto* copy = box.addButton(tr("Take a copy…"), QMessageBox::ActionRole);
     copy->setObjectName("elsewhereCopy");
     box.addButton(QMessageBox::Cancel);
@@ -91,7 +93,7 @@ void MainWindow::askLeft() {
     if (!left) return;
     if (!left->fits) return session_.keeper().keepAside();
     const QString when = QLocale().toString(QDateTime::fromSecsSinceEpoch(left->head.last), tr("d MMM, HH:mm"));
-    QMessageBox box(QMessageBox::Question, tr("Vicinum"),
+    QMessageBox box(QMessageBox::NoIcon, tr("Vicinum"),
                     translated(say_count(
                         left->head.steps, "The program ended before one step was saved; it was done on %1.",
                         "The program ended before %n steps were saved; the last was done on %1.", when.toStdString())),
@@ -99,6 +101,7 @@ void MainWindow::askLeft() {
     box.setObjectName("leftQuestion");
     auto* back = box.addButton(tr("Bring them back"), QMessageBox::AcceptRole);
     back->setObjectName("leftBack");
+    setRole(back, "primary");
     auto* aside = box.addButton(tr("Keep them under History"), QMessageBox::RejectRole);
     aside->setObjectName("leftAside");
     box.setDefaultButton(back);
@@ -156,6 +159,7 @@ void MainWindow::askGone() {
     box.setObjectName("goneQuestion");
     auto* where = box.addButton(tr("Save it elsewhere…"), QMessageBox::AcceptRole);
     where->setObjectName("goneElsewhere");
+    setRole(where, "primary");
     box.addButton(QMessageBox::Cancel);
     box.exec();
     if (box.clickedButton() != where) return;
