@@ -155,7 +155,7 @@ ProjectState Document::read_kept(const KeepPoint& point, const fs::path& dir) {
 
 void Document::kept(KeepPoint point) { kept_.insert(kept_.begin(), std::move(point)); }
 
-void Document::kept_read(const std::string& id, ProjectState state) {
+void Document::kept_read(const std::string& id, const ProjectState& state) {
     for (KeepPoint& k : kept_)
         if (k.id == id) k.state = state;
 }

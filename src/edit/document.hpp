@@ -82,7 +82,7 @@ class Document {
     [[nodiscard]] static KeepPoint write_kept(ProjectState state, const fs::path& dir, const std::string& name);
     [[nodiscard]] static ProjectState read_kept(const KeepPoint& point, const fs::path& dir);
     void kept(KeepPoint point); // as write_kept() gave it
-    void kept_read(const std::string& id, ProjectState state);
+    void kept_read(const std::string& id, const ProjectState& state);
     void forget(std::size_t keep_point);
 
     // Is told of every change of the state as it has happened, for a journal.
