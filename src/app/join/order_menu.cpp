@@ -15,6 +15,7 @@
 #include "app/session/session.hpp"
 #include "base/text.hpp"
 #include "edit/joins.hpp"
+#include "edit/sheets.hpp"
 #include "level/material.hpp"
 #include "level/order_card.hpp"
 #include "level/project.hpp"

@@ -1,7 +1,7 @@
 // Order cards: the order of a sheet's tiles, kept for other sheets of the same layout.
 #pragma once
 
-#include "level/cell.hpp"
+#include "level/sheet.hpp"
 
 class QWidget;
 
