@@ -95,12 +95,11 @@ void give_pictures(level::Project& project, const fs::path& dir, const level::Pr
         level::Sheet sheet = *slot;
         const auto same = std::find_if(known.sheets.begin(), known.sheets.end(),
                                        [&](const auto& s) { return s->file == sheet.file && s->image; });
+        // Before anything is read: a path that leads elsewhere is no picture that cannot be read, but refused.
+        const fs::path file = newest(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
         try {
-            if (same != known.sheets.end())
-                sheet.image = (*same)->image;
-            else
-                sheet.image = std::make_shared<const Image>(sheet::read_png(
-                    newest(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name))));
+            sheet.image =
+                same != known.sheets.end() ? (*same)->image : std::make_shared<const Image>(sheet::read_png(file));
             const auto gaps = sheet::gap_colour(*sheet.image, sheet.cut);
             for (level::Tile& tile : sheet.tiles) tile.blank = sheet::is_blank(*sheet.image, tile.box, gaps);
         } catch (const InputError& e) {
