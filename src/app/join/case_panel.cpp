@@ -70,7 +70,7 @@ void clear(QLayout* layout) {
 QString turnWord(Turn turn) {
     const QString by[4] = {
         {}, CasePanel::tr("turned right"), CasePanel::tr("turned round"), CasePanel::tr("turned left")};
-    const QString quarter = by[turn.quarters()];
+    QString quarter = by[turn.quarters()];
     if (!turn.mirrored()) return quarter;
     const QString after[4] = {
         {}, CasePanel::tr("mirrored, right"), CasePanel::tr("upside down"), CasePanel::tr("mirrored, left")};
