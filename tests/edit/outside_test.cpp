@@ -7,6 +7,7 @@
 #include "base/files.hpp"
 #include "edit/document.hpp"
 #include "store/project_files.hpp"
+#include "support/documents.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -32,14 +33,6 @@ struct Both {
     }
 };
 
-void rename_level(edit::Document& document, std::size_t which, const std::string& name) {
-    level::Project next = document.project();
-    level::Level changed = *next.levels[which];
-    changed.name = name;
-    next.put(std::move(changed));
-    document.apply("Rename", std::move(next));
-}
-
 void rename_material(edit::Document& document, const std::string& name) {
     level::Project next = document.project();
     level::Material changed = *next.materials[0];
@@ -52,9 +45,9 @@ void rename_material(edit::Document& document, const std::string& name) {
 
 TEST_CASE("what changed on one side only is taken from there", "[edit][outside]") {
     Both b;
-    rename_level(b.theirs, 1, "Their second");
+    make::rename_level(b.theirs, 1, "Their second");
     b.theirs.save();
-    rename_level(b.ours, 0, "Our first");
+    make::rename_level(b.ours, 0, "Our first");
     rename_material(b.ours, "Our clay");
     const edit::Outside outside = edit::read_outside(b.ours.saving());
     REQUIRE(outside.units.size() == 1);
@@ -91,9 +84,9 @@ TEST_CASE("without changes of our own the disk is what is open", "[edit][outside
 
 TEST_CASE("a level that both changed stands side by side", "[edit][outside]") {
     Both b;
-    rename_level(b.theirs, 0, "Theirs");
+    make::rename_level(b.theirs, 0, "Theirs");
     b.theirs.save();
-    rename_level(b.ours, 0, "Ours");
+    make::rename_level(b.ours, 0, "Ours");
     const edit::Outside outside = edit::read_outside(b.ours.saving());
     REQUIRE(outside.conflict());
     CHECK_FALSE(outside.whole());
@@ -114,7 +107,7 @@ TEST_CASE("a level that both changed stands side by side", "[edit][outside]") {
 TEST_CASE("where both changed the materials, one side is taken as a whole", "[edit][outside]") {
     Both b;
     rename_material(b.theirs, "Their clay");
-    rename_level(b.theirs, 1, "Their second");
+    make::rename_level(b.theirs, 1, "Their second");
     b.theirs.save();
     rename_material(b.ours, "Our clay");
     const edit::Outside outside = edit::read_outside(b.ours.saving());
@@ -149,7 +142,7 @@ TEST_CASE("levels that came or went on the disk", "[edit][outside]") {
     CHECK_FALSE(all->level("second"));
     CHECK(all->materials[0]->name == "Our clay");
 
-    rename_level(b.ours, 1, "Our second");
+    make::rename_level(b.ours, 1, "Our second");
     const edit::Outside gone = edit::read_outside(b.ours.saving());
     REQUIRE(gone.conflict());
     CHECK(edit::settled(b.ours.state(), gone, {{"second", edit::Keep::ours}}, named)->level("second"));

@@ -6,6 +6,7 @@
 #include "base/files.hpp"
 #include "edit/document.hpp"
 #include "store/project_files.hpp"
+#include "support/documents.hpp"
 #include "support/make.hpp"
 
 using namespace vic;
@@ -17,21 +18,13 @@ edit::Document opened(const make::Folder& dir) {
     return edit::Document::open(dir.path());
 }
 
-void rename_level(edit::Document& document, const std::string& name) {
-    level::Project next = document.project();
-    level::Level changed = *next.levels[0];
-    changed.name = name;
-    next.put(std::move(changed));
-    document.apply("Rename", std::move(next));
-}
-
 } // namespace
 
 TEST_CASE("what others changed since it was opened is not written over", "[store][outside]") {
     make::Folder dir;
     edit::Document document = opened(dir);
     CHECK(document.seen().changed(dir.path()).empty());
-    rename_level(document, "Ours");
+    make::rename_level(document, 0, "Ours");
     document.save();
     CHECK(document.seen().changed(dir.path()).empty()); // what was written here is no change from outside
 
@@ -43,7 +36,7 @@ TEST_CASE("what others changed since it was opened is not written over", "[store
 
     write_file(dir / file, text + "\n");
     CHECK(document.seen().changed(dir.path()) == std::vector{file});
-    rename_level(document, "Ours again");
+    make::rename_level(document, 0, "Ours again");
     try {
         document.save();
         FAIL("it was written over");
@@ -61,9 +54,9 @@ TEST_CASE("two windows: the second to save is told of the first", "[store][outsi
     make::Folder dir;
     edit::Document one = opened(dir);
     edit::Document other = edit::Document::open(dir.path());
-    rename_level(one, "One's");
+    make::rename_level(one, 0, "One's");
     one.save();
-    rename_level(other, "Other's");
+    make::rename_level(other, 0, "Other's");
     CHECK_THROWS_AS(other.save(), store::ChangedOutside);
     CHECK(store::load(dir.path()).levels[0]->name == "One's");
 }
@@ -71,7 +64,7 @@ TEST_CASE("two windows: the second to save is told of the first", "[store][outsi
 TEST_CASE("a project whose folder went is not written in parts", "[store][outside]") {
     make::Folder dir;
     edit::Document document = opened(dir);
-    rename_level(document, "Ours");
+    make::rename_level(document, 0, "Ours");
     for (const auto& entry : fs::directory_iterator(dir.path())) fs::remove_all(entry);
     CHECK_THROWS_AS(document.save(), store::ProjectGone);
     CHECK(fs::is_empty(dir.path()));
@@ -83,7 +76,7 @@ TEST_CASE("a project whose folder went is not written in parts", "[store][outsid
 TEST_CASE("a save that is stopped before it decides has changed nothing", "[store][outside]") {
     make::Folder dir;
     edit::Document document = opened(dir);
-    rename_level(document, "Ours");
+    make::rename_level(document, 0, "Ours");
     level::Project next = document.project();
     next.name = "Renamed";
     document.apply("Rename the project", std::move(next));
