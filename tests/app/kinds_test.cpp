@@ -56,6 +56,7 @@ TEST_CASE("a sheet of corners becomes a material of corners, painted with at onc
     auto* menu = w.find<QMenu>("joinKinds");
     for (QAction* a : menu->actions())
         if (a->objectName() == QString("joinKind-%1").arg(static_cast<int>(JoinKind::edges))) a->trigger();
+    settle();
     CHECK(w.session().material()->joins.kind == JoinKind::edges);
     w.key(Qt::Key_Z, Qt::ControlModifier);
 
@@ -77,4 +78,45 @@ TEST_CASE("a sheet of corners becomes a material of corners, painted with at onc
     CHECK(serves({19, 19}, 255));
     CHECK(serves({18, 18}, join::of_corners(join::kSE)));
     CHECK(serves({20, 20}, join::of_corners(join::kNW)));
+}
+
+TEST_CASE("joins are read while one goes on working, and not taken of tiles that have changed", "[app][join][kind]") {
+    Window w;
+    // Enough tiles to take a moment: the 47 cases many times over.
+    std::vector<Image> tiles;
+    for (unsigned i = 0; i < 12; ++i)
+        for (Image& tile : make::tiles(join::cases(JoinKind::full), 32, make::Style::noisy, i)) tiles.push_back(tile);
+    const auto file = w.folder.path() / "fen.png";
+    write_file(file, sheet::encode_png(make::sheet(tiles, 24, {0, 0}, {2, 2}, {255, 0, 255, 255})));
+    w.drop(QString::fromStdString(file.string()));
+    w.key(Qt::Key_Return);
+    REQUIRE(w.session().sheet()->tiles.size() >= 12 * 47);
+    const auto id = w.session().sheetId();
+    const auto materials = w.session().project().materials.size();
+    const auto read = [&](JoinKind kind) { w.session().makeMaterial(id, kind); };
+    const auto& jobs = w.session().jobs();
+
+    read(JoinKind::edges);
+    CHECK(jobs.state().name.contains("Fen", Qt::CaseInsensitive));
+    CHECK(w.session().project().materials.size() == materials); // the window has not waited
+    w.session().jobs().stopNamed();
+    settle();
+    CHECK(w.session().project().materials.size() == materials);
+
+    read(JoinKind::edges);
+    read(JoinKind::edges); // asked twice, made once
+    level::Sheet other = *w.session().project().sheet(id);
+    other.tiles.pop_back();
+    level::Project next = w.session().project();
+    next.put(other);
+    w.session().apply("x", std::move(next));
+    settle();
+    CHECK(w.session().project().materials.size() == materials);
+
+    read(JoinKind::edges);
+    read(JoinKind::edges);
+    settle();
+    CHECK(w.session().project().materials.size() == materials + 1);
+    CHECK(w.session().stage() == Stage::join);
+    CHECK(w.session().derived().joinsRead().known);
 }

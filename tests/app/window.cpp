@@ -5,8 +5,10 @@
 #include <QModelIndex>
 #include <QMouseEvent>
 #include <QPointF>
+#include <QPointer>
 #include <QRect>
 #include <QStyle>
+#include <vector>
 
 #include "app/lay/plan_keys.hpp"
 #include "edit/stroke.hpp"
@@ -248,8 +250,10 @@ void settle() {
         QCoreApplication::sendPostedEvents(nullptr, QEvent::DeferredDelete);
     };
     deal();
-    for (QWidget* top : QApplication::topLevelWidgets()) {
-        auto* window = qobject_cast<MainWindow*>(top);
+    std::vector<QPointer<MainWindow>> windows; // menus, which also are at the top, go while one waits
+    for (QWidget* top : QApplication::topLevelWidgets())
+        if (auto* window = qobject_cast<MainWindow*>(top)) windows.emplace_back(window);
+    for (const auto& window : windows) {
         if (window) REQUIRE(QTest::qWaitFor([&] { return !window->session().jobs().busy(); }, 30000));
     }
     deal();

@@ -167,8 +167,7 @@ void TilePanel::buildNext(QVBoxLayout* column) {
     joins_->setObjectName("readJoins");
     describe(joins_, tr("Make a material and read its joins"), "M",
              tr("For sheets whose tiles fit together by their neighbours"));
-    connect(joins_, &QPushButton::clicked, this,
-            [this] { session_.makeMaterial(session_.sheetId(), session_.derived().kindOf(session_.sheetId())); });
+    connect(joins_, &QPushButton::clicked, this, [this] { session_.makeMaterial(session_.sheetId()); });
     kinds_ = new QMenu(this);
     kinds_->setObjectName("joinKinds");
     for (const level::JoinKind kind : {level::JoinKind::full, level::JoinKind::edges, level::JoinKind::corners}) {
@@ -291,7 +290,10 @@ void TilePanel::refresh() {
     sheetPart_->setVisible(s && chosen.empty());
     if (s && chosen.empty()) refreshSheet();
     next_->setVisible(s && s->image && s->accepted && s->tiles.size() > 1);
-    if (next_->isVisibleTo(this)) joins_->setText(tr("Read joins: %1").arg(kindName(session_.derived().kindOf(s->id))));
+    if (next_->isVisibleTo(this)) {
+        const auto kind = session_.joins().kind(s->id);
+        joins_->setText(kind ? tr("Read joins: %1").arg(kindName(*kind)) : tr("Read joins"));
+    }
     joins_->setProperty("role", "primary");
     if (chosen.empty()) {
         picture_->clear();

@@ -226,14 +226,20 @@ void CasePanel::readAgain() {
     const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
     const level::Material* m = session_.material();
     if (!s || !s->image || !m || m->joins.kind == level::JoinKind::plain) return;
-    const auto read = join::read_joins(edit::tile_pictures(*s), m->joins.kind);
-    session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(m->name)),
-                   edit::rejoin(edit::read_into(session_.project(), m->id, *s, read)));
-    emit session_.said(
-        translated(say_count(
-            static_cast<std::int64_t>(read.tiles.size()), "Read one tile: missing cases %1, doubtful tiles %2",
-            "Read %n tiles: missing cases %1, doubtful tiles %2", read.missing.size(), read.doubtful.size())),
-        false);
+    const auto take = [this, id = m->id, from = s->id](const JoinReadings::Reading& read) {
+        const level::Project& p = session_.project();
+        const level::Material* of = p.material(id);
+        const level::Sheet* sheet = p.sheet(from);
+        if (!of || !sheet) return;
+        session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(of->name)),
+                       edit::rejoin(edit::read_into(p, id, *sheet, *read)));
+        emit session_.said(
+            translated(say_count(
+                static_cast<std::int64_t>(read->tiles.size()), "Read one tile: missing cases %1, doubtful tiles %2",
+                "Read %n tiles: missing cases %1, doubtful tiles %2", read->missing.size(), read->doubtful.size())),
+            false);
+    };
+    session_.joins().withReading(s->id, m->joins.kind, take);
 }
 
 void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {

@@ -247,10 +247,9 @@ QString JoinCentre::casesText() const {
     const auto c = join::coverage(*joins());
     QString aside = tr("%1 have a tile").arg(c.have);
     if (c.drawn < c.have) aside += tr(", %1 of them turned").arg(c.have - c.drawn);
-    return tr("%1 · %2 missing · %3 doubtful")
-        .arg(aside)
-        .arg(c.of - c.have)
-        .arg(session_.derived().joinsRead().doubtful.size());
+    const JoinsRead& read = session_.derived().joinsRead();
+    return read.known ? tr("%1 · %2 missing · %3 doubtful").arg(aside).arg(c.of - c.have).arg(read.doubtful.size())
+                      : tr("%1 · %2 missing · doubts not known yet").arg(aside).arg(c.of - c.have);
 }
 
 QString JoinCentre::readingText() const {

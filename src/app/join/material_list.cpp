@@ -267,17 +267,20 @@ void MaterialList::refreshOthers() {
 
 void MaterialList::readPair(level::MaterialId other, level::SheetId id) {
     const level::Material* m = session_.material();
-    const level::Sheet* sheet = session_.project().sheet(id);
-    if (!m || !sheet || !sheet->image) return;
-    const auto read = join::read_joins(edit::tile_pictures(*sheet), m->joins.kind);
-    session_.apply(tr("Tiles where two materials meet"),
-                   edit::meet_by_tiles(session_.project(), m->id, other, *sheet, read));
-    emit session_.said(
-        translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
-                             "Read one tile for the two: missing cases %1, which the material's own tiles serve",
-                             "Read %n tiles for the two: missing cases %1, which the material's own tiles serve",
-                             read.missing.size())),
-        false);
+    if (!m || m->joins.kind == level::JoinKind::plain) return;
+    const auto meet = [this, of = m->id, other, id](const JoinReadings::Reading& read) {
+        const level::Project& p = session_.project();
+        const level::Sheet* sheet = p.sheet(id);
+        if (!sheet || !p.material(of) || !p.material(other)) return;
+        session_.apply(tr("Tiles where two materials meet"), edit::meet_by_tiles(p, of, other, *sheet, *read));
+        emit session_.said(
+            translated(say_count(static_cast<std::int64_t>(read->tiles.size()),
+                                 "Read one tile for the two: missing cases %1, which the material's own tiles serve",
+                                 "Read %n tiles for the two: missing cases %1, which the material's own tiles serve",
+                                 read->missing.size())),
+            false);
+    };
+    session_.joins().withReading(id, m->joins.kind, meet);
 }
 
 // Counts first what each way would change, and offers them then.

@@ -2,8 +2,6 @@
 
 #include "app/parts/thumbs.hpp"
 #include "app/session/session.hpp"
-#include "edit/sheets.hpp"
-#include "join/read_kind.hpp"
 #include "join/resolve.hpp"
 #include "level/project.hpp"
 
@@ -37,8 +35,6 @@ Derived::~Derived() = default;
 
 void Derived::forget() {
     readings_.clear();
-    kinds_.clear();
-    joinReading_.forget();
     joinsRead_.forget();
     home_.forget();
     traceOf_ = {};
@@ -61,31 +57,19 @@ void Derived::take(level::SheetId id, std::shared_ptr<const Image> image, sheet:
     readings_[id].put(std::move(image), std::move(reading));
 }
 
-level::JoinKind Derived::kindOf(level::SheetId id) {
-    const SheetRef sheet = refOf(session_.project(), id);
-    return kinds_[id].get(sheet, [&] {
-        return sheet && sheet->image && sheet->accepted && sheet->tiles.size() > 1
-                   ? join::proposed_kind(edit::tile_pictures(*sheet))
-                   : level::JoinKind::full;
-    });
-}
-
-JoinsRead Derived::readJoins(const MaterialRef& material) {
-    JoinsRead out;
-    const level::Project& p = session_.project();
-    const SheetRef sheet = material ? refOf(p, edit::main_sheet(p, material->joins)) : nullptr;
-    if (!sheet || !sheet->image || material->joins.kind == level::JoinKind::plain) return out;
-    out.sheet = sheet->id;
-    // Another table of the same kind needs no other reading.
-    out.reading = joinReading_.get({material->id, material->joins.kind, sheet},
-                                   [&] { return join::read_joins(edit::tile_pictures(*sheet), material->joins.kind); });
-    out.doubtful = edit::doubtful_tiles(*sheet, material->joins, out.reading);
-    return out;
-}
-
 const JoinsRead& Derived::joinsRead() {
     const MaterialRef material = session_.materialRef();
-    return joinsRead_.get({material, session_.project().sheets}, [&] { return readJoins(material); });
+    const level::Project& p = session_.project();
+    const SheetRef sheet = material && material->joins.kind != level::JoinKind::plain
+                               ? refOf(p, edit::main_sheet(p, material->joins))
+                               : nullptr;
+    const JoinReadings::Reading reading =
+        sheet && sheet->image ? session_.joins().reading(sheet->id, material->joins.kind) : nullptr;
+    return joinsRead_.get({material, p.sheets, reading}, [&] {
+        if (!sheet || !sheet->image) return JoinsRead();
+        if (!reading) return JoinsRead{false, {}};
+        return JoinsRead{true, edit::doubtful_tiles(*sheet, material->joins, *reading)};
+    });
 }
 
 std::optional<edit::HomeProposal> Derived::proposedHome() {

@@ -13,10 +13,10 @@
 #include <utility>
 #include <vector>
 
+#include "app/session/join_readings.hpp"
 #include "app/session/memo.hpp"
 #include "edit/homes.hpp"
 #include "edit/joins.hpp"
-#include "join/read_joins.hpp"
 #include "outline/trace.hpp"
 #include "picture/art.hpp"
 #include "sheet/read_cut.hpp"
@@ -34,8 +34,7 @@ using MaterialRef = std::shared_ptr<const level::Material>;
 
 // The joins of the sheet that most of a material's tiles come from; empty for plain materials.
 struct JoinsRead {
-    level::SheetId sheet = 0;
-    join::JoinReading reading;
+    bool known = true;                        // false while they are being read
     std::vector<edit::DoubtfulTile> doubtful; // not yet accepted
 };
 
@@ -50,8 +49,6 @@ class Derived : public QObject {
     [[nodiscard]] const sheet::SheetReading& reading(level::SheetId sheet);
     // The reading was made elsewhere, of this very image.
     void take(level::SheetId sheet, std::shared_ptr<const Image> image, sheet::SheetReading reading);
-    // The kind of joins that the sheet's art fits best; edges + corners for sheets too large to be one set.
-    [[nodiscard]] level::JoinKind kindOf(level::SheetId sheet);
     [[nodiscard]] const JoinsRead& joinsRead(); // of the chosen material
     // The home that is proposed for the Hand.
     [[nodiscard]] std::optional<edit::HomeProposal> proposedHome();
@@ -74,15 +71,11 @@ class Derived : public QObject {
         std::vector<MaterialRef> materials;
         bool operator==(const HomeKey&) const = default;
     };
-    JoinsRead readJoins(const MaterialRef& material);
-
     Session& session_;
     picture::Art art_;
     Memo<std::vector<MaterialRef>, std::unique_ptr<join::Rules>> rules_;
     std::map<level::SheetId, Memo<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
-    std::map<level::SheetId, Memo<SheetRef, level::JoinKind>> kinds_;
-    Memo<std::tuple<level::MaterialId, level::JoinKind, SheetRef>, join::JoinReading> joinReading_;
-    Memo<std::pair<MaterialRef, std::vector<SheetRef>>, JoinsRead> joinsRead_;
+    Memo<std::tuple<MaterialRef, std::vector<SheetRef>, JoinReadings::Reading>, JoinsRead> joinsRead_;
     Memo<HomeKey, std::optional<edit::HomeProposal>> home_;
     // The trace follows changes piece by piece.
     outline::Trace trace_;

@@ -27,9 +27,11 @@ Session::Session(QObject* parent)
       derived_(*this),
       checker_(std::make_shared<findings::Checker>()),
       jobs_(nullptr),
+      joins_(*this),
       library_(*this),
       keeper_(*this) {
     connect(&derived_, &Derived::counted, this, &Session::changed);
+    connect(&joins_, &JoinReadings::known, this, &Session::changed);
     connect(this, &Session::changed, &playClock_, [this] {
         if (document_) playClock_.setSheets(project().sheets);
     });
@@ -86,6 +88,7 @@ void Session::open(std::unique_ptr<edit::Document> opened, std::optional<Presenc
     choice_.forget();
     waiting_.reset();
     derived_.forget();
+    joins_.forget();
     tried_ = Tried::no;
     triedLevel_.reset();
     library_.opened();
@@ -425,9 +428,17 @@ void Session::answer(bool go) {
 void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
     const level::Sheet* sheet = project().sheet(id);
     if (!sheet || !sheet->image) return;
+    if (kind == level::JoinKind::plain) return addMaterial(id, kind, {});
+    joins_.withReading(id, kind, [this, id, kind](const JoinReadings::Reading& read) { addMaterial(id, kind, *read); });
+}
+
+void Session::makeMaterial(level::SheetId id) {
+    joins_.withKind(id, [this, id](level::JoinKind kind) { makeMaterial(id, kind); });
+}
+
+void Session::addMaterial(level::SheetId id, level::JoinKind kind, const join::JoinReading& read) {
+    const level::Sheet* sheet = project().sheet(id);
     if (project().free_material() == 0) return emit said(tr("A project has at most 255 materials"), true);
-    join::JoinReading read;
-    if (kind != level::JoinKind::plain) read = join::read_joins(edit::tile_pictures(*sheet), kind);
     level::MaterialId added = 0;
     QString name = QString::fromStdString(sheet->name);
     if (!name.isEmpty()) name[0] = name[0].toUpper();

@@ -15,6 +15,7 @@
 #include "app/session/choice.hpp"
 #include "app/session/derived.hpp"
 #include "app/session/jobs.hpp"
+#include "app/session/join_readings.hpp"
 #include "app/session/keeper.hpp"
 #include "app/session/library.hpp"
 #include "app/session/play_clock.hpp"
@@ -46,6 +47,7 @@ class Session : public QObject {
     [[nodiscard]] Jobs& jobs() { return jobs_; }
     [[nodiscard]] Library& library() { return library_; }
     [[nodiscard]] Keeper& keeper() { return keeper_; }
+    [[nodiscard]] JoinReadings& joins() { return joins_; }
     [[nodiscard]] Derived& derived() { return derived_; }
     [[nodiscard]] PlayClock& playClock() { return playClock_; }
     // For a job: what went wrong is said.
@@ -132,7 +134,9 @@ class Session : public QObject {
     [[nodiscard]] const std::optional<Waiting>& waiting() const { return waiting_; }
     void answer(bool go);
 
-    // A material from the sheet, its joins read from the art; goes to Join with it.
+    // A material from the sheet, its joins read from the art, as the kind that fits best where none is given; goes to
+    // Join with it.
+    void makeMaterial(level::SheetId sheet);
     void makeMaterial(level::SheetId sheet, level::JoinKind kind);
 
     // As of a moment ago: looked for in the background, on a snapshot, after the project has changed.
@@ -154,6 +158,7 @@ class Session : public QObject {
 
   private:
     std::function<void()> saveNext_; // waits for the save that is under way
+    void addMaterial(level::SheetId sheet, level::JoinKind kind, const join::JoinReading& read);
     void lookForFindings();
     void tellDamages();
     void moved(); // the document is in another state
@@ -172,6 +177,7 @@ class Session : public QObject {
     Tried tried_ = Tried::no;
     std::shared_ptr<const level::Level> triedLevel_;
     Jobs jobs_; // before what its jobs report to
+    JoinReadings joins_;
     Library library_;
     Keeper keeper_;
 };

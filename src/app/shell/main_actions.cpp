@@ -144,8 +144,7 @@ void MainWindow::buildViewActions() {
 void MainWindow::buildReadingActions() {
     add(Where::cut, "takeCutAction", tr("Take the proposed cut"), Qt::Key_Return, [this] { cut_->takeBest(); });
     add(Where::cut, "makeMaterialAction", tr("Read the joins of the sheet"), Qt::Key_M, [this] {
-        if (session_.sheet() && session_.sheet()->accepted)
-            session_.makeMaterial(session_.sheetId(), session_.derived().kindOf(session_.sheetId()));
+        if (session_.sheet() && session_.sheet()->accepted) session_.makeMaterial(session_.sheetId());
     });
     add(Where::join, "acceptAction", tr("Accept the doubtful tile"), Qt::Key_Return, [this] { join_->accept(); });
     add(Where::join, "nextMissing", tr("Next missing case"), Qt::Key_N, [this] { join_->nextMissing(); });

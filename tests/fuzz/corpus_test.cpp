@@ -1,0 +1,34 @@
+// What the fuzzer begins with and what it once tripped over is read again: see docs/contributing.md.
+#include <catch2/catch.hpp>
+#include <cstdlib>
+#include <filesystem>
+
+#include "base/files.hpp"
+#include "fuzz/targets.hpp"
+
+TEST_CASE("files from anywhere are read or refused", "[fuzz]") {
+    for (const std::string& target : fuzz::targets()) {
+        INFO(target);
+        CHECK(fuzz::read(target, fuzz::seed(target)));
+        const std::filesystem::path dir = std::filesystem::path(FUZZ_CORPUS) / target;
+        int files = 0;
+        for (const auto& file : std::filesystem::directory_iterator(dir)) {
+            INFO(file.path().string());
+            static_cast<void>(fuzz::read(target, vic::read_file(file.path())));
+            ++files;
+        }
+        CHECK(files > 0);
+    }
+}
+
+// Run by hand when a format has changed: VICINUM_SEEDS names the folder. Of projects, levels and cells the demo's own
+// files are the seeds.
+TEST_CASE("seeds of the fuzzer are written", "[.seeds]") {
+    const char* to = std::getenv("VICINUM_SEEDS");
+    REQUIRE(to);
+    for (const std::string& target : fuzz::targets()) {
+        if (target == "project" || target == "level" || target == "cells") continue;
+        std::filesystem::create_directories(std::filesystem::path(to) / target);
+        vic::write_file(std::filesystem::path(to) / target / "seed", fuzz::seed(target));
+    }
+}
