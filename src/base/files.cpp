@@ -5,6 +5,7 @@
 #include <unistd.h>
 
 #include <cerrno>
+#include <chrono>
 #include <cstdio>
 #include <cstring>
 #include <random>
@@ -125,6 +126,23 @@ fs::path inside(const fs::path& root, const std::string& relative, const std::st
                              "Check who may read the project's folder");
     }
     return root / path;
+}
+
+void remove_left_parts(const fs::path& folder) {
+    constexpr std::string_view end = ".part";
+    constexpr std::size_t mark = 17; // a dot and sixteen digits
+    std::error_code trouble;
+    for (fs::directory_iterator at(folder, trouble), last; !trouble && at != last; at.increment(trouble)) {
+        const std::string name = at->path().filename().string();
+        if (!name.ends_with(end) || name.size() <= mark + end.size()) continue;
+        const std::string_view digits = std::string_view(name).substr(name.size() - end.size() - mark, mark);
+        if (digits[0] != '.' || digits.substr(1).find_first_not_of("0123456789abcdef") != std::string_view::npos)
+            continue;
+        std::error_code unknown;
+        if (!fs::is_regular_file(at->symlink_status(unknown))) continue;
+        const auto age = fs::file_time_type::clock::now() - fs::last_write_time(at->path(), unknown);
+        if (!unknown && age > std::chrono::hours(1)) fs::remove(at->path(), unknown);
+    }
 }
 
 void flush_folder(const fs::path& folder) {

@@ -20,6 +20,10 @@ std::string read_file(const fs::path& file, std::uintmax_t limit = 1ULL << 30);
 // `file` is replaced, not followed. Throws InputError; then `file` is as it was.
 void write_file(const fs::path& file, std::string_view bytes);
 
+// Removes what writers that were killed in the middle of write_file() left in the folder: files with such a name that
+// nobody has written in for an hour. A folder that is not there has none.
+void remove_left_parts(const fs::path& folder);
+
 // The place of `relative` inside `root`, which need not exist. Throws InputError for an empty or absolute path, for one
 // with ".." and for one that goes through a link or is one, wherever that leads; of `root` itself nothing is asked.
 // `said_in` and `where` name the place that holds the path, for the error.

@@ -158,7 +158,11 @@ int main(int argc, char** argv) {
     try {
         const cli::Outcome outcome = action();
         std::cout << (as_json ? outcome.json.dump(-1, ' ', false, store::Json::error_handler_t::replace) : outcome.text)
-                  << '\n';
+                  << '\n'
+                  << std::flush;
+        if (!std::cout)
+            throw InputError("What was worked out cannot be written", "standard output", "",
+                             "Check what it goes to; what the command changed is done");
         return outcome.code;
     } catch (const std::exception& trouble) {
         const InputError e = as_input_error(trouble);

@@ -207,6 +207,13 @@ void read_row_line(Lines& lines, std::uint32_t next_tile, const Box& part, int& 
     }
 }
 
+class TooManyCells : public InputError {
+  public:
+    TooManyCells(const std::string& file, level::LayerId layer, int row)
+        : InputError("The project holds more cells than fit into memory", file, say("layer %1, row %2", layer, row),
+                     "Divide it into several projects") {}
+};
+
 } // namespace
 
 bool in_blocks(const level::Level& level) { return level.size.w > kBlock || level.size.h > kBlock; }
@@ -283,8 +290,11 @@ std::string write_cells(const level::Level& level, const join::Rules& rules, con
     return out;
 }
 
-CellReader::CellReader(level::Level& level, std::uint32_t next_tile)
-    : level_(level), next_tile_(next_tile), rows_(static_cast<std::size_t>((level.size.h + kBlock - 1) / kBlock)) {
+CellReader::CellReader(level::Level& level, std::uint32_t next_tile, CellBudget* budget)
+    : level_(level),
+      next_tile_(next_tile),
+      budget_(budget),
+      rows_(static_cast<std::size_t>((level.size.h + kBlock - 1) / kBlock)) {
     for (const level::LayerRef& l : std::vector(level.layers))
         if (l->has_cells()) {
             grids_[l->id] = &level.edit(l->id).grid();
@@ -333,12 +343,15 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
                 const std::uint32_t limit = blocks ? level::kTileShapes : next_tile_;
                 read_row_line(lines, limit, part, last_row, [&](Point at, const Content& c, int count) {
                     if (blocks && c.material != 0) lines.refuse("Blockers have no material");
+                    if (budget_ && budget_->left.fetch_sub(count) < count) throw TooManyCells(file, id, at.y);
                     fill(*grid, at, count, c);
                     by_rule = by_rule || c.by_rule;
                     if (!c.by_rule && c.material != 0 && !c.cell.pinned())
                         for (int i = 0; i < count; ++i) told.push_back({{at.x + i, at.y}, c.cell});
                 });
             }
+        } catch (const TooManyCells&) {
+            throw;
         } catch (const InputError& e) {
             if (!damaged || !grid) throw;
             damaged->push_back({id, file, say("%1 (%2)", e.problem, e.where)});

@@ -1,6 +1,8 @@
 // The cells of a level's tile layers as text: run lengths, a row of cells a line. Described in docs/formats/cells.md.
 #pragma once
 
+#include <atomic>
+#include <cstdint>
 #include <map>
 #include <set>
 #include <string>
@@ -37,16 +39,24 @@ struct DamagedCells {
     Text what; // with the line
 };
 
+// How many cells that hold something may still be read: run lengths say in a few bytes what takes five a cell in
+// memory.
+struct CellBudget {
+    std::atomic<std::int64_t> left = std::int64_t{1} << 30;
+};
+
 // Fills the grids of a level's tile layers, which must have the level's size and be empty where it reads, from one text
 // or several.
 // Texts of different rows of blocks may be read by different threads at once.
 class CellReader {
   public:
-    explicit CellReader(level::Level& level, std::uint32_t next_tile);
+    // `budget`, where given, outlives the reader and may serve several at once.
+    CellReader(level::Level& level, std::uint32_t next_tile, CellBudget* budget = nullptr);
 
     // A layer of the text that the level does not have is refused, as is a cell outside `part`, a tile that was never
     // given out, or a second text for a layer. Throws InputError with the line; where `damaged` is given, what is wrong
-    // within one layer is listed there instead, and the layer keeps what stands before it.
+    // within one layer is listed there instead, and the layer keeps what stands before it. More than the budget allows
+    // is always thrown.
     void read(std::string_view text, const std::string& file, const Box& part,
               std::vector<DamagedCells>* damaged = nullptr);
     // Gives the cells that are as the rules say their tiles. To be called once, after all texts.
@@ -65,6 +75,7 @@ class CellReader {
     };
     level::Level& level_;
     std::uint32_t next_tile_;
+    CellBudget* budget_;
     std::map<level::LayerId, level::Grid*> grids_;
     std::map<level::LayerId, int> finer_;
     std::set<level::LayerId> blockers_;

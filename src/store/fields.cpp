@@ -8,7 +8,8 @@ namespace vic::store {
 
 namespace {
 
-constexpr int kDeepest = 64;
+constexpr std::size_t kDeepest = 64;
+constexpr int kMostNames = 4096;   // of one object
 constexpr std::size_t kLine = 140; // characters up to which a value stays on one line
 
 // A name may come from a file name in any encoding; what is no UTF-8 is replaced, so that the file stays readable.
@@ -42,6 +43,39 @@ void write_lines(const Json& value, int depth, std::string& out) {
     out += "\n" + std::string(static_cast<std::size_t>(depth), ' ') + (value.is_object() ? "}" : "]");
 }
 
+// What would cost the parser more than it reads: it calls itself for what is nested, and looks for each name of an
+// object among all before it. (Its own hook for this goes through a list once more for each thing in it.)
+void check_nesting(const std::string& bytes, const std::string& file, const Text& remedy) {
+    const auto refuse = [&](const Text& what, std::size_t at) {
+        const auto line = std::count(bytes.begin(), bytes.begin() + static_cast<std::ptrdiff_t>(at), '\n') + 1;
+        throw InputError(what, file, say("line %1", line), remedy);
+    };
+    std::vector<int> names; // of each object that is open
+    for (std::size_t i = 0; i < bytes.size(); ++i) {
+        switch (bytes[i]) {
+            case '"':
+                for (++i; i < bytes.size() && bytes[i] != '"'; ++i)
+                    if (bytes[i] == '\\') ++i;
+                break;
+            case '[':
+            case '{':
+                names.push_back(0);
+                if (names.size() > kDeepest) refuse(say("The file is nested more than %1 deep", kDeepest), i);
+                break;
+            case ']':
+            case '}':
+                if (!names.empty()) names.pop_back();
+                break;
+            case ':':
+                if (!names.empty() && ++names.back() > kMostNames)
+                    refuse(say("Something in the file holds more than %1 names", kMostNames), i);
+                break;
+            default:
+                break;
+        }
+    }
+}
+
 } // namespace
 
 Json parse_json(const std::string& bytes, const std::string& file) {
@@ -49,11 +83,8 @@ Json parse_json(const std::string& bytes, const std::string& file) {
     if (bytes.find_first_not_of(" \t\r\n") == std::string::npos)
         throw InputError("The file is empty", file, "", remedy);
     try {
-        return Json::parse(bytes, [&](int depth, Json::parse_event_t, Json&) {
-            if (depth > kDeepest)
-                throw InputError(say("The file is nested more than %1 deep", kDeepest), file, "", remedy);
-            return true;
-        });
+        check_nesting(bytes, file, remedy);
+        return Json::parse(bytes);
     } catch (const nlohmann::json::parse_error& e) {
         const auto end = bytes.begin() + static_cast<std::ptrdiff_t>(std::min(e.byte, bytes.size()));
         const auto line = std::count(bytes.begin(), end, '\n') + 1;

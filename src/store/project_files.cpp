@@ -21,6 +21,7 @@ namespace vic::store {
 namespace {
 
 constexpr const char* kRoot = "project.json";
+constexpr std::uintmax_t kMostJson = 1U << 28; // bytes; in memory it is up to thirty times as much
 constexpr const char* kWork = ".vicinum";
 constexpr const char* kPending = ".vicinum/pending"; // being written; thrown away if found
 constexpr const char* kCommit = ".vicinum/commit";   // complete; finished if found
@@ -76,6 +77,8 @@ void tidy_up(const fs::path& dir, const std::function<void()>& step) {
     std::error_code ignored;
     finish_commit(dir, step);
     fs::remove_all(own(dir, kPending), ignored);
+    for (const char* folder : {kWork, "sheets", "plans"})
+        if (!fs::is_symlink(dir / folder, ignored)) remove_left_parts(dir / folder);
     ::rmdir((dir / kWork).c_str()); // only when it is an empty folder
 }
 
@@ -146,8 +149,9 @@ std::string kept_aside(const fs::path& file, const std::string& bytes) {
 }
 
 void read_level_cells(const fs::path& dir, const fs::path& root, level::Level& level, const std::vector<Point>& blocks,
-                      std::uint32_t next_tile, const join::Rules& rules, std::vector<Damage>* damages, Seen* seen) {
-    CellReader reader(level, next_tile);
+                      std::uint32_t next_tile, const join::Rules& rules, CellBudget& budget,
+                      std::vector<Damage>* damages, Seen* seen) {
+    CellReader reader(level, next_tile, &budget);
     std::mutex guard;
     const auto read = [&](const std::string& name, const Box& part) {
         const fs::path file = newest(dir, name, root.string(), "levels");
@@ -190,23 +194,24 @@ level::Project load_from(const fs::path& dir, const fs::path& pictures, std::vec
     if (!fs::exists(newest_root, trouble))
         throw InputError("This folder is no Vicinum project", dir.string(), "",
                          "Choose a folder that holds project.json");
-    const std::string root_text = read_file(newest_root, 1U << 29);
+    const std::string root_text = read_file(newest_root, kMostJson);
     if (seen) seen->note(kRoot, root_text);
     std::vector<std::string> level_ids;
     level::Project project = project_from_text(root_text, root.string(), level_ids);
     give_pictures(project, pictures, {});
     const join::Rules rules(project);
+    CellBudget budget;
     for (const std::string& id : level_ids) {
         const std::string name = "levels/" + id + ".json";
         const fs::path file = newest(dir, name, root.string(), "levels");
-        const std::string text = read_file(file, 1U << 29);
+        const std::string text = read_file(file, kMostJson);
         if (seen) seen->note(name, text);
         std::vector<Point> blocks;
         level::Level level = level_from_text(text, file.string(), project, &blocks);
         if (level.id != id)
             throw InputError(say("The level calls itself \"%1\"", level.id), file.string(), "id",
                              "File and id belong together: rename one of them back");
-        read_level_cells(dir, root, level, blocks, project.next_tile, rules, damages, seen);
+        read_level_cells(dir, root, level, blocks, project.next_tile, rules, budget, damages, seen);
         project.put(std::move(level));
     }
     return project;

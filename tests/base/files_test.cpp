@@ -127,6 +127,27 @@ TEST_CASE("a folder that is written in is neither read nor written by others", "
     CHECK_NOTHROW(FolderLock(dir / "nowhere", For::writing, 0ms));
 }
 
+TEST_CASE("what killed writers left is removed, and nothing else", "[files]") {
+    const make::Folder dir;
+    const auto old = fs::file_time_type::clock::now() - std::chrono::hours(2);
+    const auto put = [&](const std::string& name, bool aged) {
+        write_file(dir / name, "x");
+        if (aged) fs::last_write_time(dir / name, old);
+    };
+    put("dyke.png.0123456789abcdef.part", true);
+    put("sluice.png.0123456789abcdef.part", false); // may be being written
+    put("drawing.part", true);
+    put("a.0123456789abcdeg.part", true);
+    fs::create_directory(dir / "b.0123456789abcdef.part");
+    fs::create_symlink("drawing.part", dir / "c.0123456789abcdef.part");
+    remove_left_parts(dir.path());
+    remove_left_parts(dir / "nowhere");
+    CHECK_FALSE(fs::exists(dir / "dyke.png.0123456789abcdef.part"));
+    for (const char* name : {"sluice.png.0123456789abcdef.part", "drawing.part", "a.0123456789abcdeg.part",
+                             "b.0123456789abcdef.part", "c.0123456789abcdef.part"})
+        CHECK(fs::exists(dir / name));
+}
+
 TEST_CASE("paths stay inside the project", "[files]") {
     make::Folder dir;
     fs::create_directories(dir / "project/sheets");

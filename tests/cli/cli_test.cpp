@@ -236,3 +236,11 @@ TEST_CASE("wrong usage ends with 2, refused input with 3 and a JSON error", "[cl
         CHECK(run(arguments).out.empty()); // without --json nothing is on standard output
     }
 }
+
+TEST_CASE("what cannot be written to standard output ends with 3", "[cli]") {
+    make::Folder dir;
+    const std::string sheet = put_sheet(dir).string();
+    CHECK(run("read-sheet " + sheet + " >/dev/null").code == 0);
+    CHECK(run("read-sheet " + sheet + " >/dev/full").code == 3);
+    CHECK(run("read-sheet " + sheet + " --json >/dev/full").code == 3);
+}

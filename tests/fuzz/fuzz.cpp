@@ -86,7 +86,7 @@ void change(Json& json, std::mt19937& random) {
             if (at.is_number_integer()) at = at.get<std::uint64_t>() + (random() % 2 != 0 ? 1U : ~std::uint64_t{0});
             break;
         case 5:
-            if (at.is_number_integer()) at = at.get<std::int64_t>() / 2 * (random() % 2 != 0 ? 1 : -8);
+            if (at.is_number_integer()) at = random() % 2 != 0 ? at.get<std::int64_t>() / 2 : -(at.get<std::int64_t>() / 2);
             break;
         case 6:
             if (at.is_array() && at.size() > 1) std::swap(at[random() % at.size()], at[random() % at.size()]);

@@ -77,6 +77,31 @@ TEST_CASE("damaged cells are refused with line and character", "[cells]") {
     }
 }
 
+TEST_CASE("cells beyond the budget are refused with their place, damage or not", "[cells]") {
+    const make::Small small = make::rich(8);
+    const std::string good = cells_text(small);
+    const auto read = [&](std::int64_t left) {
+        CellBudget budget;
+        budget.left = left;
+        level::Level into = emptied(small);
+        CellReader reader(into, small.project.next_tile, &budget);
+        std::vector<DamagedCells> damaged;
+        reader.read(good, "a.cells", into.cells(), &damaged);
+        CHECK(damaged.empty());
+        return budget.left.load();
+    };
+    const std::int64_t held = 5000 - read(5000);
+    CHECK(held > 100);
+    CHECK(read(held) == 0);
+    try {
+        read(held - 1);
+        FAIL("accepted");
+    } catch (const InputError& e) {
+        CHECK(e.file == "a.cells");
+        CHECK(e.where.english().starts_with("layer "));
+    }
+}
+
 TEST_CASE("random damage to cells never does worse than be refused", "[cells]") {
     const make::Small small = make::rich(9);
     const std::string good = cells_text(small);

@@ -189,6 +189,12 @@ TEST_CASE("a project file that is wrong is refused with the place and a remedy",
              for (int i = 0; i < 100000; ++i) t += "{\"a\":";
              return t;
          }()},
+        {"too many names in one object",
+         [] {
+             std::string t = "{\"0\":0";
+             for (int i = 1; i < 5000; ++i) t += ",\"" + std::to_string(i) + "\":0";
+             return t + "}";
+         }()},
         {"newer", swapped("\"version\": 1", "\"version\": 2")},
         {"another format", swapped("vicinum-project", "vicinum-level")},
         {"NaN", swapped("\"next_id\": ", "\"next_id\": NaN, \"x\": ")},
