@@ -8,13 +8,19 @@
 #include <set>
 
 #include "join/seams.hpp"
+#include "join/side_kinds.hpp"
 
 namespace vic::join {
 
 namespace {
 
-constexpr double kForeign = 40.0; // colour distance from which on a pixel is wholly unlike the material
-constexpr double kFits = 0.15;    // error up to which a seam, or a likeness, counts as evidence
+constexpr double kForeign = 40.0;          // colour distance from which on a pixel is wholly unlike the material
+constexpr double kFits = 0.15;             // error up to which a seam, or a likeness, counts as evidence
+constexpr std::size_t kReadings = 24;      // of the sides, that are compared
+constexpr int kFineTile = 48;              // pixels a side: more say nothing more of how a side looks
+constexpr std::size_t kMostColours = 2048; // of a material that are told apart
+constexpr double kLead = 0.1;              // by which a reading of the sides has to be better than that from the centre
+constexpr double kSure = 0.35;    // how much nearer to its own kind than to others a side is that leaves no doubt
 constexpr double kDoubtful = 0.3; // confidence below which a reading is listed as doubtful
 
 struct Colour {
@@ -96,6 +102,7 @@ class Likeness {
                     p.r | (std::uint32_t{p.g} << 8) | (std::uint32_t{p.b} << 16) | (std::uint32_t{p.a} << 24);
                 if (known_.insert(key).second) palette_.push_back(seen(p));
             }
+        if (palette_.size() > kMostColours) gather();
     }
 
     [[nodiscard]] double unlike(const Image& tile, const Box& part) {
@@ -107,6 +114,15 @@ class Likeness {
     }
 
   private:
+    // Of noise in thousands of colours as many are kept as tell it apart: one for each small cube that has any.
+    void gather() {
+        std::map<std::array<int, 4>, Colour> cubes;
+        for (const Colour& c : palette_)
+            cubes.emplace(std::array{int(c.r) / 32, int(c.g) / 32, int(c.b) / 32, int(c.a) / 64}, c);
+        palette_.clear();
+        for (const auto& [cube, c] : cubes) palette_.push_back(c);
+    }
+
     double nearest(Rgba pixel) {
         const std::uint32_t key =
             pixel.r | (std::uint32_t{pixel.g} << 8) | (std::uint32_t{pixel.b} << 16) | (std::uint32_t{pixel.a} << 24);
@@ -250,8 +266,21 @@ void find_contradictions(const std::vector<Image>& tiles, const std::vector<std:
     }
 }
 
+// The material as the middles of all tiles: one part in so many of each tile's width and height.
+Likeness middles(const std::vector<Image>& tiles, const std::vector<int>& drawn, int centre, int part) {
+    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
+    Likeness out(tile(centre));
+    for (const int index : drawn) {
+        const Size s = tile(index).size();
+        const Size box{std::max(1, s.w / part), std::max(1, s.h / part)};
+        out.learn(tile(index), {(s.w - box.w) / 2, (s.h - box.h) / 2, box.w, box.h});
+    }
+    return out;
+}
+
+// `sides_known`: which sides join, where that is known otherwise; then only the corners are read.
 JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind, int centre,
-                    Likeness& likeness) {
+                    Likeness& likeness, const SideReading* sides_known = nullptr) {
     JoinReading out;
     out.centre = centre;
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
@@ -266,11 +295,13 @@ JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& dra
         for (std::size_t bit = 0; bit < 8; bit += 2) sides.push_back(u[bit]);
     Split side_split = split(sides);
     std::vector<double> corners;
-    for (const auto& u : unlike) {
-        for (std::size_t bit = 1; bit < 8; bit += 2) {
-            const bool between = u[bit - 1] <= side_split.threshold && u[(bit + 1) % 8] <= side_split.threshold;
-            if (kind == level::JoinKind::corners || between) corners.push_back(u[bit]);
-        }
+    for (std::size_t i = 0; i < drawn.size(); ++i) {
+        const auto joins = [&](std::size_t bit) {
+            return sides_known ? sides_known->joins[i][bit / 2] : unlike[i][bit] <= side_split.threshold;
+        };
+        for (std::size_t bit = 1; bit < 8; bit += 2)
+            if (kind == level::JoinKind::corners || (joins(bit - 1) && joins((bit + 1) % 8)))
+                corners.push_back(unlike[i][bit]);
     }
     Split corner_split = split(corners);
     // Corners that differ far less than sides do are all of one kind: the sheet has no inner corners.
@@ -303,7 +334,10 @@ JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& dra
             const double u = unlike[i][bit];
             bool joins = u <= s.threshold;
             double sure = certainty(u, s);
-            if (sure < kDoubtful && bit % 2 == 0)
+            if (sides_known && bit % 2 == 0) {
+                joins = sides_known->joins[i][bit / 2];
+                sure = std::clamp(sides_known->sure[i][bit / 2] / kSure, 0.0, 1.0);
+            } else if (sure < kDoubtful && bit % 2 == 0)
                 if (const auto [other, surer] = at_seams(i, bit); surer > std::max(sure, kDoubtful)) {
                     joins = other;
                     sure = surer;
@@ -362,10 +396,63 @@ double open_ends(const JoinReading& r) {
     return n;
 }
 
+// Read from what is like a centre: the material's pixels are those of a tile that is like its own inside, or those of
+// the middles of all tiles.
+JoinReading read_from_centre(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind,
+                             int middle) {
+    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
+    Likeness of_centre(tile(middle));
+    JoinReading out = read_by(tiles, drawn, kind, middle, of_centre);
+    if (kind == level::JoinKind::corners || open_ends(out) == 0) return out;
+    for (const int part : {4, 2}) { // a quarter of each tile's width and height, then half
+        Likeness of_middles = middles(tiles, drawn, middle, part);
+        JoinReading again = read_by(tiles, drawn, kind, middle, of_middles);
+        if (open_ends(again) < open_ends(out)) out = std::move(again);
+    }
+    return out;
+}
+
+SideLabels sides_of(const JoinReading& reading) {
+    SideLabels out;
+    for (const TileReading& t : reading.tiles)
+        out.push_back({(t.mask & kN) != 0, (t.mask & kE) != 0, (t.mask & kS) != 0, (t.mask & kW) != 0});
+    return out;
+}
+
+// How far a reading of the sides is to be believed as a whole: as its kinds are told apart, and as it is clear which of
+// them is inside.
+double trust(const SideReading& r, double next) {
+    const double apart = std::clamp((r.apart - 0.45) / 0.3, 0.0, 1.0);
+    const double inside = std::clamp(0.4 + 3 * r.inside, 0.0, 1.0);
+    const double lead = std::clamp((r.score - next) / 0.12, 0.0, 1.0);
+    return apart * inside * (0.4 + 0.6 * lead);
+}
+
+// The share of sides that two readings see differently.
+double differ(const SideLabels& a, const SideLabels& b) {
+    std::size_t n = 0;
+    for (std::size_t i = 0; i < a.size(); ++i)
+        for (std::size_t s = 0; s < 4; ++s) n += a[i][s] != b[i][s];
+    return static_cast<double>(n) / static_cast<double>(std::max<std::size_t>(1, 4 * a.size()));
+}
+
+void doubt(JoinReading& reading, TileReading& tile, double confidence, const Text& why) {
+    tile.confidence = std::min(tile.confidence, confidence);
+    const auto same = [&](const JoinReading::Doubt& d) { return d.index == tile.index; };
+    if (tile.confidence < 0.5 && std::none_of(reading.doubtful.begin(), reading.doubtful.end(), same))
+        reading.doubtful.push_back({tile.index, why});
+}
+
 } // namespace
 
-JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre) {
+JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind kind, std::optional<int> centre) {
     assert(kind != level::JoinKind::plain);
+    std::vector<Image> smaller;
+    if (!drawn_tiles.empty())
+        if (const int by = std::min(drawn_tiles[0].width(), drawn_tiles[0].height()) / kFineTile; by > 1)
+            for (const Image& t : drawn_tiles)
+                smaller.push_back(t.empty() ? t : resampled(t, {t.width() / by, t.height() / by}, true));
+    const std::vector<Image>& tiles = smaller.empty() ? drawn_tiles : smaller;
     std::vector<int> drawn;
     for (std::size_t i = 0; i < tiles.size(); ++i)
         if (!tiles[i].empty() && !blank(tiles[i])) drawn.push_back(static_cast<int>(i));
@@ -377,19 +464,48 @@ JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, st
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
     const int middle = centre.value_or(*std::min_element(
         drawn.begin(), drawn.end(), [&](int a, int b) { return rim_contrast(tile(a)) < rim_contrast(tile(b)); }));
+    JoinReading by_centre = read_from_centre(tiles, drawn, kind, middle);
+    if (kind == level::JoinKind::corners || drawn.size() < 4) return by_centre;
 
-    Likeness of_centre(tile(middle));
-    JoinReading out = read_by(tiles, drawn, kind, middle, of_centre);
-    if (kind == level::JoinKind::corners || open_ends(out) == 0) return out;
-    for (const int part : {4, 2}) { // a quarter of each tile's width and height, then half
-        Likeness of_middles(tile(middle));
-        for (const int index : drawn) {
-            const Size s = tile(index).size();
-            const Size box{std::max(1, s.w / part), std::max(1, s.h / part)};
-            of_middles.learn(tile(index), {(s.w - box.w) / 2, (s.h - box.h) / 2, box.w, box.h});
+    std::vector<const Image*> pictures;
+    for (const int index : drawn) pictures.push_back(&tile(index));
+    const SideKinds sides(pictures, kind == level::JoinKind::full);
+    const SideReading old = sides.judged(sides_of(by_centre));
+    std::vector<SideReading> by_sides = sides.readings(kReadings);
+    if (centre) // it joins all round: that says which kind is inside
+        std::erase_if(by_sides, [&](const SideReading& r) {
+            const auto at = static_cast<std::size_t>(std::find(drawn.begin(), drawn.end(), *centre) - drawn.begin());
+            return at == drawn.size() || r.joins[at] != std::array{true, true, true, true};
+        });
+    const bool other = !by_sides.empty() && by_sides.front().score > old.score + kLead;
+    const SideReading& best = other ? by_sides.front() : old;
+    // The best of those that say something else of more than a few sides.
+    double next = 0;
+    for (const SideReading& r : by_sides)
+        if (differ(r.joins, best.joins) > 0.2) {
+            next = r.score;
+            break;
         }
-        JoinReading again = read_by(tiles, drawn, kind, middle, of_middles);
-        if (open_ends(again) < open_ends(out)) out = std::move(again);
+    const double believed = trust(best, next);
+    JoinReading out;
+    if (other && differ(best.joins, old.joins) > 0) {
+        Likeness of_middles = middles(tiles, drawn, middle, 4);
+        out = read_by(tiles, drawn, kind, middle, of_middles, &best);
+        for (std::size_t i = 0; i < out.tiles.size(); ++i)
+            if (out.tiles[i].mask == by_centre.tiles[i].mask)
+                out.tiles[i].confidence = std::max(out.tiles[i].confidence, by_centre.tiles[i].confidence);
+    } else {
+        out = std::move(by_centre);
+    }
+    for (std::size_t i = 0; i < out.tiles.size(); ++i) {
+        TileReading& t = out.tiles[i];
+        // Two ways of reading that agree are worth more than either.
+        const bool agree =
+            !by_sides.empty() && by_sides.front().joins[i] == best.joins[i] && old.joins[i] == best.joins[i];
+        const double least = *std::min_element(best.sure[i].begin(), best.sure[i].end());
+        double sure = std::clamp(least / kSure, 0.0, 1.0) * believed;
+        if (agree) sure = std::max(sure, t.confidence * std::min(1.0, 0.2 + 2 * believed));
+        doubt(out, t, sure, "what its sides are like leaves open which of them join");
     }
     return out;
 }

@@ -1,6 +1,7 @@
 // Sheets of all kinds, orders, sizes and styles with defects planted in them: what share of tiles is read as drawn, and
 // whether each defect is named.
 #include <catch2/catch.hpp>
+#include <set>
 
 #include "join/read_joins.hpp"
 #include "support/make.hpp"
@@ -66,6 +67,44 @@ TEST_CASE("masks are read as drawn over all kinds, orders, sizes and styles", "[
         }
     INFO(table);
     CHECK(right * 100 >= all * 98);
+}
+
+TEST_CASE("sets as others draw them are read, whole or in part, and what is said of them holds", "[joins-corpus]") {
+    const std::pair<make::Style, const char*> styles[] = {{make::Style::line, "lines"},
+                                                          {make::Style::line_on_ground, "lines on a ground"},
+                                                          {make::Style::rim_only, "rims"},
+                                                          {make::Style::blob, "soft blobs"},
+                                                          {make::Style::ragged, "ragged rims"}};
+    make::Random random(4);
+    int sure = 0, sure_right = 0;
+    for (const auto& [style, name] : styles)
+        for (const double left : {1.0, 0.75, 0.5}) {
+            int of = 0, right = 0, silent = 0;
+            for (const int side : {16, 20, 30, 32, 48, 64, 100}) {
+                auto order = shuffled(JoinKind::edges, random);
+                order.resize(static_cast<std::size_t>(left * static_cast<double>(order.size())));
+                const auto r =
+                    read_joins(art(order, JoinKind::edges, side, style, static_cast<unsigned>(random.below(9999))),
+                               JoinKind::edges);
+                std::set<int> told;
+                for (const auto* list : {&r.doubtful, &r.contradictory})
+                    for (const auto& d : *list) told.insert(d.index);
+                for (const auto& t : r.tiles) {
+                    const bool good = t.mask == order[static_cast<std::size_t>(t.index)];
+                    ++of;
+                    right += good;
+                    silent += !good && t.confidence >= 0.5 && !told.contains(t.index);
+                    sure += t.confidence >= 0.9;
+                    sure_right += good && t.confidence >= 0.9;
+                }
+            }
+            INFO(name << ", " << left << " of the set: " << right << " of " << of << ", silently wrong " << silent);
+            // Of half a set, chosen at random, some is truly open.
+            CHECK(right * 100 >= of * (left > 0.5 ? 96 : 84));
+            CHECK(silent * 100 <= of * 2);
+        }
+    CHECK(sure > 500);
+    CHECK(sure_right * 1000 >= sure * 995);
 }
 
 TEST_CASE("planted defects are named, and sound sheets are left alone", "[joins-corpus]") {

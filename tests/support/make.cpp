@@ -30,7 +30,87 @@ std::map<std::string, std::string> contents(const std::filesystem::path& folder)
     return out;
 }
 
+namespace {
+
+// How far a point lies from the lines that go from the middle to the sides that join.
+double off_lines(join::Mask mask, double x, double y, double side, double bend) {
+    using namespace vic::join;
+    const double m = side / 2;
+    // Half way to the rim a line lies aside by `bend`; at the rim and in the middle it does not.
+    const auto aside = [&](double along) { return bend * std::sin(along / m * 3.14159265); };
+    double off = std::hypot(x - m, y - m) + (mask == 0 ? 0 : side / 16);
+    if ((mask & kN) && y < m) off = std::min(off, std::abs(x - m - aside(y)));
+    if ((mask & kS) && y >= m) off = std::min(off, std::abs(x - m + aside(side - y)));
+    if ((mask & kW) && x < m) off = std::min(off, std::abs(y - m - aside(x)));
+    if ((mask & kE) && x >= m) off = std::min(off, std::abs(y - m + aside(side - x)));
+    return off;
+}
+
+// How far a point lies from the nearest side that is open; `side` where all join.
+double off_open(join::Mask mask, double x, double y, double side) {
+    using namespace vic::join;
+    double off = side;
+    if (!(mask & kN)) off = std::min(off, y);
+    if (!(mask & kE)) off = std::min(off, side - x);
+    if (!(mask & kS)) off = std::min(off, side - y);
+    if (!(mask & kW)) off = std::min(off, x);
+    return off;
+}
+
+Image as_others_draw(join::Mask mask, int side, Style style, unsigned seed) {
+    Image out({side, side});
+    const double wide = std::max(1.5, side / 10.0);
+    const double bend = (static_cast<double>(place_hash(seed, 7, 7) >> 40 & 255) / 255 - 0.5) * side / 4;
+    for (int y = 0; y < side; ++y)
+        for (int x = 0; x < side; ++x) {
+            const unsigned h = static_cast<unsigned>(place_hash(seed, x, y) >> 40);
+            const double px = x + 0.5, py = y + 0.5;
+            const auto shade = [&](Rgba c, int by) {
+                const int d = static_cast<int>(h % static_cast<unsigned>(2 * by + 1)) - by;
+                const auto part = [&](int v) { return static_cast<std::uint8_t>(std::clamp(v + d, 0, 255)); };
+                return Rgba{part(c.r), part(c.g), part(c.b), c.a};
+            };
+            const double line = off_lines(mask, px, py, side, bend);
+            const double open = off_open(mask, px, py, side);
+            // A rim that wobbles along the side.
+            const double wobble = 0.5 + static_cast<double>(place_hash(seed, x / 3 + 100, y / 3) >> 40 & 255) / 255;
+            Rgba c;
+            switch (style) {
+                case Style::line:
+                case Style::line_on_ground:
+                    c = line < wide            ? shade({40, 90, 190, 255}, 8)
+                        : line < wide * 1.6    ? Rgba{30, 60, 40, 255}
+                        : style == Style::line ? Rgba{}
+                                               : shade({120, 150, 80, 255}, 10);
+                    break;
+                case Style::rim_only:
+                    c = open < side * 0.16 * wobble   ? shade({60, 120, 50, 255}, 10)
+                        : open < side * 0.24 * wobble ? Rgba{40, 60, 150, 255}
+                                                      : Rgba{};
+                    break;
+                case Style::blob: {
+                    const double full = std::clamp((open / side - 0.04) * 4 * wobble, 0.0, 1.0);
+                    c = shade({140, 90, 30, 255}, 30);
+                    c.a = static_cast<std::uint8_t>(255 * full * full);
+                    break;
+                }
+                default: // ragged: dithered as pixel art is, with a colour that both grounds have
+                    c = open < side * 0.22 * wobble ? (h % 3 == 0   ? Rgba{60, 130, 40, 255}
+                                                       : h % 3 == 1 ? Rgba{80, 150, 50, 255}
+                                                                    : Rgba{50, 110, 35, 255})
+                                                    : (h % 3 == 0   ? Rgba{60, 130, 40, 255}
+                                                       : h % 3 == 1 ? Rgba{20, 50, 20, 255}
+                                                                    : Rgba{30, 80, 30, 255});
+            }
+            out.set(x, y, c);
+        }
+    return out;
+}
+
+} // namespace
+
 Image tile(join::Mask mask, int side, Style style, unsigned seed) {
+    if (style >= Style::line) return as_others_draw(mask, side, style, seed);
     using namespace vic::join;
     Image out({side, side});
     const double rim = side / 4.0;
@@ -75,6 +155,7 @@ Image tile(join::Mask mask, int side, Style style, unsigned seed) {
                     break;
                 }
                 case Style::see_through:
+                default:
                     c = depth < rim * 0.7 ? Rgba{} : depth < rim ? line : shade(inside, 8);
                     break;
             }

@@ -42,7 +42,9 @@ std::map<std::string, std::string> contents(const std::filesystem::path& folder)
 
 // How a tile of the test's own art looks: the four styles in which joins are read, and art that gets darker from its
 // rim inwards.
-enum class Style { outlined, textured, noisy, see_through, shaded };
+// The rest is drawn as others draw, for sides only: a thin line on nothing or on a ground, a rim around an empty
+// middle, a soft blob that fades out, two busy grounds that share colours and meet in a ragged rim.
+enum class Style { outlined, textured, noisy, see_through, shaded, line, line_on_ground, rim_only, blob, ragged };
 // A tile of `side` pixels that expects `mask`: the material inside, a rim of a quarter where it does not join.
 Image tile(join::Mask mask, int side, Style style, unsigned seed);
 // The tiles of all cases of a kind, in the order of `masks`.
