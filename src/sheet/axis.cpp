@@ -11,6 +11,9 @@ namespace {
 constexpr int kMostTile = 320;
 constexpr int kMostGap = 12;
 constexpr int kMostMargin = 48;
+constexpr double kVotes = 0.5;   // what votes are worth beside what the whole lines say
+constexpr double kVoteBar = 1.3; // by which a line has to break off more often than usual
+constexpr double kVoteMost = 2.5;
 constexpr float kPlain = 0.004F; // up to this share of art a line counts as plain
 
 bool near(Rgba a, Rgba ground, int tolerance) {
@@ -248,7 +251,47 @@ double coarser(const std::vector<double>& v, int tile, int margin) {
     return worst;
 }
 
-std::vector<AxisFit> all_seam_fits(const SeamProfile& p, const std::vector<double>& repeats) {
+// What each boundary's votes are worth as evidence for a line there: log odds against the usual boundary.
+std::vector<double> worth_of(const SeamVotes& votes) {
+    std::vector<double> out(votes.breaks.size(), 0.0);
+    std::vector<double> sorted;
+    for (std::size_t x = 1; x < out.size(); ++x) {
+        out[x] = std::log((double(votes.breaks[x]) + 0.5) / (double(votes.through[x]) + 0.5));
+        sorted.push_back(out[x]);
+    }
+    if (sorted.empty()) return out;
+    std::nth_element(sorted.begin(), sorted.begin() + std::ptrdiff_t(sorted.size() / 2), sorted.end());
+    const double usual = sorted[sorted.size() / 2];
+    for (std::size_t x = 1; x < out.size(); ++x) out[x] = std::clamp(out[x] - usual - kVoteBar, -kVoteMost, kVoteMost);
+    return out;
+}
+
+struct Votes {
+    double sum = 0;  // of all lines, as far as every second, third … of them goes along
+    double even = 0; // 0 .. 1: how far the weakest of those are like the strongest
+};
+Votes votes_of(const std::vector<double>& worth, int tile, int margin) {
+    const int n = static_cast<int>(worth.size());
+    const int from = margin > 0 ? margin : tile;
+    const int lines = from < n ? (n - 1 - from) / tile + 1 : 0;
+    Votes out;
+    for (int i = 0; i < lines; ++i) out.sum += worth[static_cast<std::size_t>(from + i * tile)];
+    if (out.sum <= 0 || lines == 0) return out;
+    double weakest = out.sum / lines, strongest = weakest;
+    for (int k = 2; k <= 6 && lines >= 2 * k; ++k)
+        for (int first = 0; first < k; ++first) {
+            double sum = 0;
+            int count = 0;
+            for (int i = first; i < lines; i += k, ++count) sum += worth[static_cast<std::size_t>(from + i * tile)];
+            weakest = std::min(weakest, sum / count);
+            strongest = std::max(strongest, sum / count);
+        }
+    out.even = std::clamp(weakest / strongest, 0.0, 1.0);
+    out.sum = std::min(out.sum, lines * (weakest + 2.0));
+    return out;
+}
+
+std::vector<AxisFit> all_seam_fits(const SeamProfile& p, const SeamVotes& votes, const std::vector<double>& repeats) {
     std::vector<AxisFit> out;
     const int n = static_cast<int>(p.size());
     if (n < 2 * kLeastTile) return out;
@@ -256,6 +299,7 @@ std::vector<AxisFit> all_seam_fits(const SeamProfile& p, const std::vector<doubl
     const Spread all = spread_of(v);
     const double floor = 1e-3 * all.n;
     if (all.within() <= floor) return out;
+    const std::vector<double> worth = worth_of(votes);
     for (int tile = kLeastTile; tile <= std::min(n / 2, kMostTile); ++tile) {
         for (int margin = 0; margin < std::min(tile, 24); ++margin) {
             AxisFit f{AxisFit::Kind::seams, tile, 0, margin, most_that_fit(n, tile, 0, margin)};
@@ -273,10 +317,14 @@ std::vector<AxisFit> all_seam_fits(const SeamProfile& p, const std::vector<doubl
             if (margin == 0) raw = std::max(raw, 0.8 * at_period(repeats, tile) + std::min(raw, 0.0));
             // A picture that such tiles divide evenly may hold tiles without any seam between them.
             const bool even = margin == 0 && f.end() == n && f.count > 1 && size_prior(tile) >= -1.1;
-            if (raw <= 0 && !even) continue;
-            f.evidence = damped(std::max(raw, 0.0)) - 0.8 * std::min(coarser(v, tile, margin), 12.0);
+            const auto [voted, even_votes] = votes_of(worth, tile, margin);
+            if (raw <= 0 && voted <= 0 && !even) continue;
+            const double pattern = 0.8 * std::min(coarser(v, tile, margin), 12.0);
+            f.evidence = damped(std::max(raw, 0.0)) - pattern;
+            // Where the finer lines are breaks as well, the coarser ones are no pattern's.
+            f.voted = kVotes * damped(std::max(voted, -6.0)) + even_votes * pattern;
             f.prior = size_prior(tile) + rest_prior(n, f);
-            if (f.evidence > 0.8 || even) out.push_back(f);
+            if (f.evidence > 0.8 || f.evidence + f.voted > 0.8 || even) out.push_back(f);
         }
     }
     return out;
@@ -289,6 +337,7 @@ double size_prior(int size) {
     if (size == 8 || size == 24 || size == 48 || size == 64) return -0.4;
     if (size < 8) return -7.0;
     if (size == 128 || size == 96 || size == 12 || size == 20 || size == 40 || size == 80) return -0.9;
+    if (size > 160) return size % 8 == 0 ? -3.0 : -5.0;
     if (size % 8 == 0) return -1.1;
     if (size % 4 == 0 || size % 10 == 0) return -1.4;
     if (size % 2 == 0) return -2.0;
@@ -356,6 +405,35 @@ SeamProfiles seam_profiles(const Image& image, const Box& part) {
     return out;
 }
 
+BothVotes seam_votes(const Image& image, const Box& part) {
+    constexpr int kPiece = 4;
+    BothVotes out;
+    const auto count = [&](SeamVotes& votes, int lines, int length, auto&& at) {
+        votes.breaks.assign(static_cast<std::size_t>(lines), 0.0F);
+        votes.through.assign(static_cast<std::size_t>(lines), 0.0F);
+        std::vector<std::uint32_t> d(static_cast<std::size_t>(lines) + 2, 0);
+        // Of a large picture a sample will do.
+        const int step = kPiece * std::max(1, length / 512);
+        for (int from = 0; from + kPiece <= length; from += step) {
+            std::fill(d.begin(), d.end(), 0);
+            for (int i = from; i < from + kPiece; ++i)
+                for (int x = 1; x < lines; ++x) d[static_cast<std::size_t>(x)] += difference(at(x, i), at(x - 1, i));
+            for (int x = 1; x < lines; ++x) {
+                const auto s = static_cast<std::size_t>(x);
+                const std::uint32_t here = d[s];
+                const std::uint32_t near = (x > 2 ? d[s - 2] : 0) + d[s - 1] + d[s + 1] + d[s + 2]; // four of them
+                if (here * 2 > near + 4 * kPiece * 24)
+                    votes.breaks[s] += 1;
+                else if (near > 4 * kPiece * 16 && here * 10 < near * 3)
+                    votes.through[s] += 1;
+            }
+        }
+    };
+    count(out.across, part.w, part.h, [&](int x, int y) { return image.at(part.x + x, part.y + y); });
+    count(out.down, part.h, part.w, [&](int y, int x) { return image.at(part.x + x, part.y + y); });
+    return out;
+}
+
 std::vector<double> repetition(const SeamProfile& p) {
     const int n = static_cast<int>(p.size());
     const int most = std::min(n / 2, kMostTile + kMostGap);
@@ -394,9 +472,19 @@ std::vector<AxisFit> ground_fits(const ArtProfile& p, const std::vector<double>&
     return out;
 }
 
-std::vector<AxisFit> seam_fits(const SeamProfile& p, const std::vector<double>& repeats) {
+std::vector<AxisFit> seam_fits(const SeamProfile& p, const SeamVotes& votes, const std::vector<double>& repeats) {
     std::vector<AxisFit> out;
-    keep_best(out, all_seam_fits(p, repeats), 10);
+    const std::vector<AxisFit> all = all_seam_fits(p, votes, repeats);
+    keep_best(out, all, 10);
+    std::vector<AxisFit> by_votes = all;
+    std::stable_sort(by_votes.begin(), by_votes.end(),
+                     [](const AxisFit& a, const AxisFit& b) { return a.score() + a.voted > b.score() + b.voted; });
+    for (std::size_t i = 0; i < std::min<std::size_t>(by_votes.size(), 6); ++i) {
+        const AxisFit& f = by_votes[i];
+        if (std::none_of(out.begin(), out.end(),
+                         [&](const AxisFit& o) { return o.tile == f.tile && o.margin == f.margin; }))
+            out.push_back(f);
+    }
     return out;
 }
 

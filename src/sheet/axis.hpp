@@ -31,6 +31,16 @@ struct SeamProfiles {
 };
 SeamProfiles seam_profiles(const Image& image, const Box& part);
 
+// What the pieces of a boundary, 4 px long, say by themselves: in how many the picture breaks off there, and in how
+// many it runs through. Index 0 is unused.
+struct SeamVotes {
+    std::vector<float> breaks, through;
+};
+struct BothVotes {
+    SeamVotes across, down;
+};
+BothVotes seam_votes(const Image& image, const Box& part);
+
 // How much of a seam profile follows from the place within a period: log odds by period, 0 where it does not.
 std::vector<double> repetition(const SeamProfile& profile);
 
@@ -44,6 +54,7 @@ struct AxisFit {
     int count = 0;
     double evidence = 0; // log odds against chance, from the pixels alone
     double prior = 0;    // log of how common such numbers are; 0 for the commonest
+    double voted = 0;    // what the votes of its lines add to the evidence, for lattices without gaps
 
     [[nodiscard]] int end() const { return margin + count * (tile + gap) - gap; }
     [[nodiscard]] double score() const { return evidence + prior; }
@@ -52,7 +63,7 @@ struct AxisFit {
 // The best lattices that the ground's colour tells of (gaps, and lines that things keep clear of), best first.
 std::vector<AxisFit> ground_fits(const ArtProfile& profile, const std::vector<double>& repeats);
 // The best that the differences tell of; the same for every ground.
-std::vector<AxisFit> seam_fits(const SeamProfile& profile, const std::vector<double>& repeats);
+std::vector<AxisFit> seam_fits(const SeamProfile& profile, const SeamVotes& votes, const std::vector<double>& repeats);
 
 // Log of how common a tile of that many pixels a side is.
 double size_prior(int size);

@@ -3,18 +3,23 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <map>
 #include <numeric>
 
 #include "base/parallel.hpp"
 #include "sheet/axis.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/inspect.hpp"
+#include "sheet/ruled.hpp"
 
 namespace vic::sheet {
 
 namespace {
 
 constexpr std::int64_t kLarge = 1 << 20; // pixels from which a second thread is worth its while
+
+constexpr double kNothing = 0.02; // below this there is no proposal
+constexpr double kTorn = 0.75; // confidence at most where two ways of reading differ
 
 constexpr int kLeastStrip = 5; // the height of a strip with a caption, in pixels as drawn
 constexpr int kMostStrip = 40;
@@ -124,13 +129,14 @@ struct Candidate {
     double score = 0;
     double evidence = 0;
     bool strip = false; // something above or below the lattice is no part of it
+    bool rules = false; // the gaps are lines of one colour
 };
 
 double pair_prior(const AxisFit& x, const AxisFit& y) {
     double p = 0;
     if (x.tile != y.tile) {
         const double ratio = double(std::max(x.tile, y.tile)) / std::min(x.tile, y.tile);
-        p -= ratio == 2 ? 0.9 : ratio < 2.5 ? 1.8 : ratio <= 3 ? 3.0 : ratio <= 4 ? 5.0 : 14.0;
+        p -= ratio <= 2 ? 2.9 : ratio < 2.5 ? 3.2 : ratio <= 3 ? 4.5 : ratio <= 4 ? 6.5 : 14.0;
     }
     if ((x.gap == 0) != (y.gap == 0))
         p -= 1.8;
@@ -197,7 +203,12 @@ CutReading reading_of(const Candidate& c, int scale, Size image, bool cut_off) {
     if (out.rows < most.h) out.cut.count.h = out.rows;
     const Size tile = out.cut.tile;
     const auto every = [&](const AxisFit& f) { return (f.tile + f.gap) * scale; };
-    if (c.x.gap || c.y.gap) {
+    if (c.rules && every(c.x) == every(c.y)) {
+        out.reason = say("ruled with lines of %1 every %2 px", pixels_word(out.cut.spacing), every(c.x));
+    } else if (c.rules) {
+        out.reason = say("ruled with lines of %1 every %2 px across and every %3 px down", pixels_word(out.cut.spacing),
+                         every(c.x), every(c.y));
+    } else if (c.x.gap || c.y.gap) {
         if (every(c.x) == every(c.y))
             out.reason = say("gaps of %1 every %2 px", pixels_word(out.cut.spacing), every(c.x));
         else
@@ -224,6 +235,7 @@ CutReading reading_of(const Candidate& c, int scale, Size image, bool cut_off) {
 struct Seams {
     Band band;
     SeamProfiles profile;
+    BothVotes votes;
     SeamProfile strip; // of the rows outside the band
     std::vector<double> across_repeats, down_repeats;
     std::vector<AxisFit> across, down;
@@ -258,20 +270,23 @@ std::vector<Seams> seams_of(const Image& drawn) {
     std::vector<Seams> out;
     const Size size = drawn.size();
     const SeamProfiles whole = seam_profiles(drawn, box_of(size));
+    const BothVotes votes = seam_votes(drawn, box_of(size));
     for (const Band& band : bands(whole.down)) {
-        Seams s{band, whole, {}, {}, {}, {}, {}};
+        Seams s{band, whole, votes, {}, {}, {}, {}, {}};
         if (band.to - band.from < size.h) {
             const Box rest = outside(band, size);
             if (!lettered(drawn, rest)) continue;
             s.strip = seam_profiles(drawn, rest).across;
             s.profile.across = without(whole.across, size.h, s.strip, rest.h);
             s.profile.down = part_of(whole.down, band.from, band.to);
+            s.votes.down = {part_of(votes.down.breaks, band.from, band.to),
+                            part_of(votes.down.through, band.from, band.to)};
         }
         // A strip is too small a part of the columns to change what repeats in them.
         s.across_repeats = out.empty() ? repetition(s.profile.across) : out.front().across_repeats;
         s.down_repeats = repetition(s.profile.down);
-        s.across = seam_fits(s.profile.across, s.across_repeats);
-        s.down = seam_fits(s.profile.down, s.down_repeats);
+        s.across = seam_fits(s.profile.across, s.votes.across, s.across_repeats);
+        s.down = seam_fits(s.profile.down, s.votes.down, s.down_repeats);
         out.push_back(std::move(s));
     }
     return out;
@@ -416,13 +431,48 @@ SheetReading read_cut(const Image& image) {
     if (drawn.width() == drawn.height() && drawn.width() <= 64) {
         Candidate one;
         one.x = one.y = {AxisFit::Kind::single, drawn.width(), 0, 0, 1};
-        one.score = size_prior(drawn.width()) + (drawn.width() <= 24 ? 3.0 : drawn.width() <= 32 ? 1.5 : 0.0);
+        one.score = size_prior(drawn.width()) + (drawn.width() <= 24 ? 6.0 : drawn.width() <= 32 ? 5.0 : 1.5);
         one.evidence = 6;
         found.push_back(one);
     }
+    // A strip as long as so many squares: a row of frames or variants.
+    if (const int s = std::min(drawn.width(), drawn.height()), l = std::max(drawn.width(), drawn.height());
+        s >= 8 && s <= 128 && l > s && l % s == 0 && l / s <= 32) {
+        Candidate strip;
+        strip.x = {AxisFit::Kind::single, s, 0, 0, drawn.width() / s};
+        strip.y = {AxisFit::Kind::single, s, 0, 0, drawn.height() / s};
+        strip.score = size_prior(s) + (s >= 24 ? 8.0 : s >= 16 ? 4.5 : 1.5);
+        strip.evidence = 5;
+        found.push_back(strip);
+    }
+    if (const auto rules = ruled(drawn)) {
+        Candidate c{rules->x, rules->y, 0, rules->x.evidence + rules->y.evidence, false};
+        c.score = rules->x.evidence + rules->y.evidence;
+        c.rules = true;
+        found.push_back(c);
+    }
     std::erase_if(found, [&](const Candidate& c) { return c.x.end() > drawn.width() || c.y.end() > drawn.height(); });
-    std::stable_sort(found.begin(), found.end(),
-                     [](const Candidate& a, const Candidate& b) { return a.score > b.score; });
+    const auto by_score = [](const Candidate& a, const Candidate& b) { return a.score > b.score; };
+    std::stable_sort(found.begin(), found.end(), by_score);
+    // Gaps speak for themselves. Where there are none, the lines' votes count as well.
+    bool torn = false; // whether they say something else than all else does
+    if (!found.empty() && found.front().x.gap == 0 && found.front().y.gap == 0) {
+        const Candidate before = found.front();
+        // Lattices with gaps have the votes of those that take a gap for a part of the tile.
+        std::map<int, double> of_period[2];
+        for (const Candidate& c : found)
+            for (const auto& [axis, f] : {std::pair(0, &c.x), std::pair(1, &c.y)})
+                if (f->gap == 0) of_period[axis][f->tile] = std::max(of_period[axis][f->tile], f->voted);
+        for (Candidate& c : found) {
+            for (const auto& [axis, f] : {std::pair(0, &c.x), std::pair(1, &c.y)})
+                if (f->gap > 0) f->voted = of_period[axis][f->tile + f->gap];
+            const double voted = c.x.voted + c.y.voted;
+            c.score += voted;
+            c.evidence += std::max(0.0, voted);
+        }
+        std::stable_sort(found.begin(), found.end(), by_score);
+        torn = found.front().x.tile != before.x.tile || found.front().y.tile != before.y.tile;
+    }
     std::vector<CutReading> distinct;
     std::vector<Candidate> kept;
     for (const Candidate& c : found) {
@@ -431,7 +481,8 @@ SheetReading read_cut(const Image& image) {
         const bool cut_off = !c.strip && (rest_x > c.x.margin + c.x.gap || rest_y > c.y.margin + c.y.gap);
         CutReading r = reading_of(c, scale, image.size(), cut_off);
         if (c.x.kind == AxisFit::Kind::single && c.y.kind == AxisFit::Kind::single)
-            r.reason = "the picture is as small as one tile";
+            r.reason = c.x.count * c.y.count == 1 ? Text("the picture is as small as one tile")
+                                                  : say("a strip of %1 squares", c.x.count * c.y.count);
         if (std::any_of(distinct.begin(), distinct.end(), [&](const CutReading& d) { return d.cut == r.cut; }))
             continue;
         distinct.push_back(std::move(r));
@@ -444,8 +495,9 @@ SheetReading read_cut(const Image& image) {
     for (const Candidate& c : kept) sum += std::exp(c.score - kept.front().score);
     for (std::size_t i = 0; i < distinct.size(); ++i) {
         const double share = std::exp(kept[i].score - kept.front().score) / sum;
-        distinct[i].confidence = std::min(0.98, share * (1 - std::exp(-kept[i].evidence / 9)));
+        distinct[i].confidence = std::min(torn ? kTorn : 0.98, share * (1 - std::exp(-kept[i].evidence / 9)));
     }
+    if (distinct.front().confidence < kNothing) return out;
     out.best = distinct.front();
     for (std::size_t i = 1; i < distinct.size(); ++i)
         distinct[i].confidence = std::min(distinct[i].confidence, out.best->confidence);

@@ -48,7 +48,7 @@ TEST_CASE("the first proposal is right on typical sheets, and a wrong one is not
             if (good) continue;
             sure_and_wrong += r.best && r.best->confidence > 0.9;
             for (const CutReading& o : r.others) offered += right(c, o);
-            wrong += c.kind + ", " + c.name + "\n    read as " + (r.best ? text_of(*r.best) : "nothing") + "\n";
+            wrong += c.kind + ", " + c.name + "\n    read as " + (r.best ? text_of(*r.best) + " at " + std::to_string(r.best->confidence) : "nothing") + "\n";
         }
     }
     std::string table;

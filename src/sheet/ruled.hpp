@@ -1,0 +1,22 @@
+// Sheets that are ruled: lines of one colour between and around the tiles.
+#pragma once
+
+#include <optional>
+
+#include "base/image.hpp"
+#include "sheet/axis.hpp"
+
+namespace vic::sheet {
+
+struct Ruled {
+    AxisFit x, y;
+    Rgba colour;
+};
+
+// Own method. A rule is a line of 1 to 4 px that has one opaque colour over more than half its length, so that captions
+// and parts that are not ruled do not hide it. Rules of the same colour that stand in an even step, both ways, are a
+// lattice; one at the picture's very rim has to be as wide as the others, or it is but the frame that each tile was
+// drawn with. Nothing where there is no such lattice.
+std::optional<Ruled> ruled(const Image& image);
+
+} // namespace vic::sheet
