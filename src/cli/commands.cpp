@@ -12,6 +12,7 @@
 #include "picture/compose.hpp"
 #include "plan/read_plan.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/inspect.hpp"
 #include "sheet/islands.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
@@ -67,7 +68,8 @@ vicinum::Level load_parcel(const std::string& dir) {
 } // namespace
 
 Outcome read_islands(const std::string& file, std::optional<int> join_gap, std::optional<int> least_area) {
-    const sheet::IslandMap map(sheet::read_png(file));
+    const Image image = sheet::read_png(file);
+    const sheet::IslandMap map(image, sheet::cells_read(sheet::read_cut(image)));
     sheet::IslandSettings settings = map.proposed();
     if (join_gap) settings.join_gap = *join_gap;
     if (least_area) settings.least_area = *least_area;
@@ -104,7 +106,9 @@ Outcome read_joins(const JoinsOptions& o) {
     const level::Cut cut{o.tile, o.margin, o.spacing, 1};
     check_cut(cut, image.size(), o.image);
     std::vector<Image> tiles;
-    for (const Box& box : sheet::cut_boxes(cut, image.size())) tiles.push_back(cropped(image, box));
+    const auto between = sheet::gap_colour(image, cut);
+    for (const Box& box : sheet::cut_boxes(cut, image.size()))
+        tiles.push_back(sheet::is_blank(image, box, between) ? Image() : cropped(image, box));
     if (o.centre && (*o.centre < 0 || *o.centre >= static_cast<int>(tiles.size())))
         throw InputError(say("There is no tile %1", *o.centre), o.image, "--centre",
                          say("Tiles are numbered from 0 to %1", tiles.size() - 1));
@@ -114,21 +118,26 @@ Outcome read_joins(const JoinsOptions& o) {
     const join::JoinReading reading = join::read_joins(tiles, kind, o.centre);
     Outcome out;
     const auto outward = [&](join::Mask mask) { return join::file_mask(mask, kind); };
-    out.json = {{"tiles", Json::array()},
-                {"missing", Json::array()},
-                {"doubtful", Json::array()},
-                {"doubled", Json::array()},
-                {"contradictory", Json::array()}};
-    for (const join::Mask m : reading.missing) out.json["missing"].push_back(outward(m));
-    for (const auto& t : reading.tiles)
-        out.json["tiles"].push_back(
-            {{"index", t.index}, {"mask", outward(t.mask)}, {"confidence", std::round(t.confidence * 1000) / 1000}});
-    for (const auto& d : reading.doubtful)
-        out.json["doubtful"].push_back({{"index", d.index}, {"why", d.why.english()}});
-    for (const auto& d : reading.doubled)
-        out.json["doubled"].push_back({{"mask", outward(d.mask)}, {"indices", d.indices}});
-    for (const auto& d : reading.contradictory)
-        out.json["contradictory"].push_back({{"index", d.index}, {"why", d.why.english()}});
+    const auto told = [&](const join::JoinReading& r) {
+        Json j{{"tiles", Json::array()},
+               {"missing", Json::array()},
+               {"doubtful", Json::array()},
+               {"doubled", Json::array()},
+               {"contradictory", Json::array()}};
+        for (const join::Mask m : r.missing) j["missing"].push_back(outward(m));
+        for (const auto& t : r.tiles)
+            j["tiles"].push_back({{"index", t.index},
+                                  {"mask", outward(t.mask)},
+                                  {"confidence", std::round(t.confidence * 1000) / 1000}});
+        for (const auto& d : r.doubtful) j["doubtful"].push_back({{"index", d.index}, {"why", d.why.english()}});
+        for (const auto& d : r.doubled) j["doubled"].push_back({{"mask", outward(d.mask)}, {"indices", d.indices}});
+        for (const auto& d : r.contradictory)
+            j["contradictory"].push_back({{"index", d.index}, {"why", d.why.english()}});
+        return j;
+    };
+    out.json = told(reading);
+    out.json["others"] = Json::array();
+    for (const join::JoinReading& r : reading.others) out.json["others"].push_back(told(r));
     out.text = std::to_string(reading.tiles.size()) + " tiles read, " + std::to_string(reading.missing.size()) +
                " cases missing, " + std::to_string(reading.doubtful.size()) + " doubtful";
     return out;

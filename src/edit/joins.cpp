@@ -225,6 +225,21 @@ join::JoinReading reading_by_card(const OrderCard& card, const Sheet& sheet) {
     return out;
 }
 
+bool fits_better(const Sheet& sheet, const JoinSet& set, const join::JoinReading& a, const join::JoinReading& b) {
+    const auto agree = [&](const join::JoinReading& r) {
+        int n = 0;
+        for (const join::TileReading& t : r.tiles) {
+            const auto at = set.cases.find(t.mask);
+            if (at == set.cases.end()) continue;
+            const TileId id = sheet.tiles.at(static_cast<std::size_t>(t.index)).id;
+            n += std::any_of(at->second.begin(), at->second.end(),
+                             [&](const Variant& v) { return v.tile == id && v.turn == Turn{}; });
+        }
+        return n;
+    };
+    return agree(a) > agree(b);
+}
+
 std::vector<DoubtfulTile> doubtful_tiles(const Sheet& sheet, const JoinSet& set, const join::JoinReading& reading) {
     std::map<TileId, join::Mask> serves;
     for (const auto& [mask, variants] : set.cases)

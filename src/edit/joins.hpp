@@ -77,6 +77,9 @@ struct DoubtfulTile {
     join::Mask mask = 0;
     Text why;
 };
+// Whether more of the set's cases are as `a` reads the sheet than as `b` does.
+bool fits_better(const level::Sheet& sheet, const level::JoinSet& set, const join::JoinReading& a,
+                 const join::JoinReading& b);
 std::vector<DoubtfulTile> doubtful_tiles(const level::Sheet& sheet, const level::JoinSet& set,
                                          const join::JoinReading& reading);
 level::Project accept_tile(level::Project project, level::MaterialId material, level::TileId tile);

@@ -132,7 +132,7 @@ std::vector<Image> tile_pictures(const Sheet& sheet) {
     std::vector<Image> pictures;
     const bool isometric = sheet::is_isometric(sheet);
     for (std::size_t i = 0; i < sheet::lattice_tiles(sheet); ++i)
-        pictures.push_back(sheet::ground_art(sheet, sheet.tiles[i], isometric));
+        pictures.push_back(sheet.tiles[i].blank ? Image() : sheet::ground_art(sheet, sheet.tiles[i], isometric));
     return pictures;
 }
 
@@ -162,8 +162,16 @@ level::Cases cases_of(const Sheet& sheet, const join::JoinReading& reading) {
     return out;
 }
 
-Project read_into(Project project, MaterialId id, const Sheet& sheet, const join::JoinReading& reading) {
+Project read_into(Project project, MaterialId id, const Sheet& sheet, const join::JoinReading& reading, bool instead) {
     Material material = *project.material(id);
+    if (instead) {
+        std::set<TileId> own;
+        for (const join::TileReading& t : reading.tiles)
+            own.insert(sheet.tiles.at(static_cast<std::size_t>(t.index)).id);
+        for (auto& [mask, variants] : material.joins.cases)
+            std::erase_if(variants, [&](const Variant& v) { return v.turn == Turn{} && own.contains(v.tile); });
+        std::erase_if(material.joins.cases, [](const auto& c) { return c.second.empty(); });
+    }
     for (auto& [mask, variants] : cases_of(sheet, reading)) material.joins.cases[mask] = std::move(variants);
     project.put(std::move(material));
     return project;

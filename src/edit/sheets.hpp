@@ -37,7 +37,8 @@ level::Project remove_block(level::Project project, level::TileId block);
 // The sheet's tiles that no cell holds and no case names; blank ones are left out.
 std::vector<level::TileId> unused_tiles(const level::Project& project, const level::Sheet& sheet);
 
-// The art of a sheet's tiles, blocks left out, as read_joins() takes it: what is drawn aslant is seen from above.
+// The art of a sheet's tiles, blocks left out, as read_joins() takes it: what is drawn aslant is seen from above, and of a
+// blank tile there is none.
 std::vector<Image> tile_pictures(const level::Sheet& sheet);
 
 // A new material from the tiles of a sheet. Of the plain kind all tiles that are not blank become variants, weighted by
@@ -48,9 +49,10 @@ level::Project add_material(level::Project project, const level::Sheet& sheet, l
 // The cases that the reading finds tiles for in the sheet.
 level::Cases cases_of(const level::Sheet& sheet, const join::JoinReading& reading);
 
-// Gives a material's join set what the reading of a sheet says; cases that the reading has no tile for stay.
+// Gives a material's join set what the reading of a sheet says; cases that the reading has no tile for stay. `instead`:
+// what the sheet's tiles served as they are before goes.
 level::Project read_into(level::Project project, level::MaterialId material, const level::Sheet& sheet,
-                         const join::JoinReading& reading);
+                         const join::JoinReading& reading, bool instead = false);
 
 // Sets the tiles that serve one case; none makes it a missing case.
 level::Project set_case(level::Project project, level::MaterialId material, join::Mask mask,

@@ -20,6 +20,9 @@ constexpr std::size_t kReadings = 24;      // of the sides, that are compared
 constexpr int kFineTile = 48;              // pixels a side: more say nothing more of how a side looks
 constexpr std::size_t kMostColours = 2048; // of a material that are told apart
 constexpr double kLead = 0.1;              // by which a reading of the sides has to be better than that from the centre
+constexpr double kLeadOfFew = 0.5;         // the same for a few tiles, whose sides are few to tell kinds by
+constexpr std::size_t kFew = 8;
+constexpr double kNear = 0.7;     // by how much a second reading may be worse and is still worth a look
 constexpr double kSure = 0.35;    // how much nearer to its own kind than to others a side is that leaves no doubt
 constexpr double kDoubtful = 0.3; // confidence below which a reading is listed as doubtful
 
@@ -436,6 +439,31 @@ double differ(const SideLabels& a, const SideLabels& b) {
     return static_cast<double>(n) / static_cast<double>(std::max<std::size_t>(1, 4 * a.size()));
 }
 
+// Of corners either ground may be the material, unless what is outside is see-through.
+JoinReading with_inverse(JoinReading reading, const std::vector<Image>& tiles) {
+    double opaque = 0, open = 0;
+    for (const TileReading& t : reading.tiles) {
+        const Image& image = tiles[static_cast<std::size_t>(t.index)];
+        for (int bit = 1; bit < 8; bit += 2)
+            if (!(t.mask & (1 << bit))) {
+                opaque += mean(image, border_part(image.size(), bit)).a;
+                ++open;
+            }
+    }
+    if (open == 0 || opaque < 128 * open) return reading;
+    JoinReading other;
+    other.centre = -1;
+    for (TileReading t : reading.tiles) {
+        t.mask = of_corners(static_cast<Mask>(~t.mask & (kNE | kSE | kSW | kNW)));
+        other.tiles.push_back(t);
+    }
+    other.doubtful = reading.doubtful;
+    other.contradictory = reading.contradictory;
+    list_cases(other, level::JoinKind::corners);
+    reading.others.push_back(std::move(other));
+    return reading;
+}
+
 void doubt(JoinReading& reading, TileReading& tile, double confidence, const Text& why) {
     tile.confidence = std::min(tile.confidence, confidence);
     const auto same = [&](const JoinReading::Doubt& d) { return d.index == tile.index; };
@@ -448,8 +476,10 @@ void doubt(JoinReading& reading, TileReading& tile, double confidence, const Tex
 JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind kind, std::optional<int> centre) {
     assert(kind != level::JoinKind::plain);
     std::vector<Image> smaller;
-    if (!drawn_tiles.empty())
-        if (const int by = std::min(drawn_tiles[0].width(), drawn_tiles[0].height()) / kFineTile; by > 1)
+    const auto first =
+        std::find_if(drawn_tiles.begin(), drawn_tiles.end(), [](const Image& t) { return !t.empty(); });
+    if (first != drawn_tiles.end())
+        if (const int by = std::min(first->width(), first->height()) / kFineTile; by > 1)
             for (const Image& t : drawn_tiles)
                 smaller.push_back(t.empty() ? t : resampled(t, {t.width() / by, t.height() / by}, true));
     const std::vector<Image>& tiles = smaller.empty() ? drawn_tiles : smaller;
@@ -465,7 +495,10 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
     const int middle = centre.value_or(*std::min_element(
         drawn.begin(), drawn.end(), [&](int a, int b) { return rim_contrast(tile(a)) < rim_contrast(tile(b)); }));
     JoinReading by_centre = read_from_centre(tiles, drawn, kind, middle);
-    if (kind == level::JoinKind::corners || drawn.size() < 4) return by_centre;
+    if (kind == level::JoinKind::corners) return with_inverse(std::move(by_centre), tiles);
+    if (drawn.size() < 4) return by_centre;
+    // Nobody reads nearly all of 47 cases by mistake. (Sixteen, one does: turned inside out they are sixteen again.)
+    if (kind == level::JoinKind::full && by_centre.missing.size() * 8 < cases(kind).size()) return by_centre;
 
     std::vector<const Image*> pictures;
     for (const int index : drawn) pictures.push_back(&tile(index));
@@ -477,16 +510,13 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
             const auto at = static_cast<std::size_t>(std::find(drawn.begin(), drawn.end(), *centre) - drawn.begin());
             return at == drawn.size() || r.joins[at] != std::array{true, true, true, true};
         });
-    const bool other = !by_sides.empty() && by_sides.front().score > old.score + kLead;
+    const bool other =
+        !by_sides.empty() && by_sides.front().score > old.score + (drawn.size() < kFew ? kLeadOfFew : kLead);
     const SideReading& best = other ? by_sides.front() : old;
     // The best of those that say something else of more than a few sides.
-    double next = 0;
-    for (const SideReading& r : by_sides)
-        if (differ(r.joins, best.joins) > 0.2) {
-            next = r.score;
-            break;
-        }
-    const double believed = trust(best, next);
+    const auto next = std::find_if(by_sides.begin(), by_sides.end(),
+                                   [&](const SideReading& r) { return differ(r.joins, best.joins) > 0.2; });
+    const double believed = trust(best, next == by_sides.end() ? 0 : next->score);
     JoinReading out;
     if (other && differ(best.joins, old.joins) > 0) {
         Likeness of_middles = middles(tiles, drawn, middle, 4);
@@ -506,6 +536,10 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
         double sure = std::clamp(least / kSure, 0.0, 1.0) * believed;
         if (agree) sure = std::max(sure, t.confidence * std::min(1.0, 0.2 + 2 * believed));
         doubt(out, t, sure, "what its sides are like leaves open which of them join");
+    }
+    if (next != by_sides.end() && next->score > best.score - kNear) {
+        Likeness of_middles = middles(tiles, drawn, middle, 4);
+        out.others.push_back(read_by(tiles, drawn, kind, middle, of_middles, &*next));
     }
     return out;
 }

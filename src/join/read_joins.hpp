@@ -41,9 +41,12 @@ struct JoinReading {
         std::vector<int> indices;
     };
     std::vector<Double> doubled; // several tiles with the same mask; they may be variants
+    // The next best reading, where that is nearly as good: of two grounds that meet, either may be the material. At
+    // most one, without others of its own.
+    std::vector<JoinReading> others;
 };
 
-// `tiles`: pictures of one size, as drawn. `kind` must not be plain. `centre`: the index of the tile joined all round,
+// `tiles`: pictures of one size, as drawn; blank or empty ones are left out. `kind` must not be plain. `centre`: the index of the tile joined all round,
 // where the designer knows better.
 JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre = {});
 

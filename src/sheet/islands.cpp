@@ -6,6 +6,8 @@
 #include <numeric>
 #include <unordered_map>
 
+#include "sheet/cut.hpp"
+
 namespace vic::sheet {
 
 namespace {
@@ -61,7 +63,7 @@ Rgba ground_of(const Image& image) {
     return {byte(0), byte(8), byte(16), byte(24)};
 }
 
-IslandMap::IslandMap(const Image& image) {
+IslandMap::IslandMap(const Image& image, std::optional<level::Cut> lattice) {
     if (image.empty()) return;
     const int w = image.width();
     const int h = image.height();
@@ -163,10 +165,46 @@ IslandMap::IslandMap(const Image& image) {
     std::sort(neighbours_.begin(), neighbours_.end(), [](const Neighbours& p, const Neighbours& q) {
         return std::tuple(p.gap, p.a, p.b) < std::tuple(q.gap, q.a, q.b);
     });
+    if (lattice) find_cells(*lattice, image);
     propose();
 }
 
-std::vector<IslandMap::Group> IslandMap::groups(int join_gap) const {
+void IslandMap::find_cells(const level::Cut& lattice, const Image& image) {
+    constexpr std::size_t kFewestCells = 4;
+    const Rgba ground = ground_of(image);
+    const auto art = [&](int x, int y) { return !is_ground(image.at(x, y), ground); };
+    std::vector<Group> found;
+    std::int64_t rims = 0, crossed = 0, covered = 0;
+    for (const Box& cell : cut_boxes(lattice, image.size())) {
+        Group g;
+        for (int y = cell.y; y < cell.bottom(); ++y)
+            for (int x = cell.x; x < cell.right(); ++x)
+                if (art(x, y)) {
+                    g.box = g.area == 0 ? Box{x, y, 1, 1} : united(g.box, {x, y, 1, 1});
+                    ++g.area;
+                }
+        if (g.area == 0) continue;
+        covered += g.area;
+        rims += 2 * (cell.w + cell.h);
+        for (int y = cell.y; y < cell.bottom(); ++y) {
+            crossed += cell.x > 0 && art(cell.x, y) && art(cell.x - 1, y);
+            crossed += cell.right() < image.width() && art(cell.right() - 1, y) && art(cell.right(), y);
+        }
+        for (int x = cell.x; x < cell.right(); ++x) {
+            crossed += cell.y > 0 && art(x, cell.y) && art(x, cell.y - 1);
+            crossed += cell.bottom() < image.height() && art(x, cell.bottom() - 1) && art(x, cell.bottom());
+        }
+        found.push_back(g);
+    }
+    std::int64_t all = 0;
+    for (const Part& p : parts_) all += p.area;
+    // Little goes over the lines, and nothing of note lies beside the cells.
+    if (found.size() < kFewestCells || crossed * 100 > rims * 3 || covered * 100 < all * 97) return;
+    cells_ = std::move(found);
+}
+
+std::vector<IslandMap::Group> IslandMap::groups(int join_gap, bool cells) const {
+    if (cells && has_cells()) return cells_;
     Joined joined(parts_.size());
     for (const Neighbours& n : neighbours_) {
         if (n.gap > join_gap) break;
@@ -202,6 +240,10 @@ std::vector<IslandMap::Group> IslandMap::groups(int join_gap) const {
 
 void IslandMap::propose() {
     if (parts_.empty()) return;
+    if (has_cells()) { // parts of two cells never belong together
+        proposed_ = {0, 1, true};
+        return;
+    }
     // The area that half of all pixels lie in parts of at least.
     std::vector<int> areas;
     for (const Part& p : parts_) areas.push_back(p.area);
@@ -260,7 +302,7 @@ void IslandMap::propose() {
 
 std::vector<Box> IslandMap::boxes(const IslandSettings& settings) const {
     std::vector<Box> found;
-    for (const Group& g : groups(settings.join_gap))
+    for (const Group& g : groups(settings.join_gap, settings.cells))
         if (g.area >= settings.least_area) found.push_back(g.box);
     // Reading order: what overlaps the topmost's upper half in height stands in its row.
     std::sort(found.begin(), found.end(),
@@ -281,7 +323,7 @@ std::vector<Box> IslandMap::boxes(const IslandSettings& settings) const {
 }
 
 int IslandMap::specks(const IslandSettings& settings) const {
-    const auto all = groups(settings.join_gap);
+    const auto all = groups(settings.join_gap, settings.cells);
     return static_cast<int>(
         std::count_if(all.begin(), all.end(), [&](const Group& g) { return g.area < settings.least_area; }));
 }

@@ -48,6 +48,8 @@ void no_flush(png_structp) {}
 bool header_size(std::string_view bytes, std::uint32_t& width, std::uint32_t& height) {
     static const unsigned char magic[8] = {0x89, 'P', 'N', 'G', 0x0D, 0x0A, 0x1A, 0x0A};
     if (bytes.size() < 24 || std::memcmp(bytes.data(), magic, 8) != 0) return false;
+    // libpng passes over other chunks and takes the size from a later one.
+    if (std::memcmp(bytes.data() + 12, "IHDR", 4) != 0) return false;
     const auto number = [&](std::size_t at) {
         std::uint32_t v = 0;
         for (std::size_t i = 0; i < 4; ++i) v = (v << 8) | static_cast<unsigned char>(bytes[at + i]);
@@ -77,6 +79,8 @@ bool decode(Source* source, Trouble* trouble, Image* image) {
         png_read_update_info(png, info);
         if (png_get_rowbytes(png, info) != static_cast<png_size_t>(image->width()) * 4)
             png_error(png, "the rows have an unexpected length");
+        if (png_get_image_height(png, info) != static_cast<png_uint_32>(image->height()))
+            png_error(png, "it has another height than its header says");
         (*rows)->resize(static_cast<std::size_t>(image->height()));
         for (int y = 0; y < image->height(); ++y)
             (**rows)[static_cast<std::size_t>(y)] = reinterpret_cast<png_bytep>(image->row(y));

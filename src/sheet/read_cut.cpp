@@ -18,8 +18,8 @@ namespace {
 
 constexpr std::int64_t kLarge = 1 << 20; // pixels from which a second thread is worth its while
 
-constexpr double kNothing = 0.02; // below this there is no proposal
-constexpr double kTorn = 0.75; // confidence at most where two ways of reading differ
+constexpr double kNothing = 0.02; // below this a proposal is a guess
+constexpr double kTorn = 0.75;    // confidence at most where two ways of reading differ
 
 constexpr int kLeastStrip = 5; // the height of a strip with a caption, in pixels as drawn
 constexpr int kMostStrip = 40;
@@ -398,6 +398,12 @@ int read_scale(const Image& image) {
     return factor <= kMostScale ? std::max(factor, 1) : 1;
 }
 
+std::optional<level::Cut> cells_read(const SheetReading& reading) {
+    constexpr double kClear = 0.5;
+    if (!reading.best || reading.best->confidence < kClear) return std::nullopt;
+    return reading.best->cut;
+}
+
 SheetReading read_cut(const Image& image) {
     SheetReading out;
     if (image.empty() || (image.width() < kLeastTile && image.height() < kLeastTile)) return out;
@@ -497,7 +503,11 @@ SheetReading read_cut(const Image& image) {
         const double share = std::exp(kept[i].score - kept.front().score) / sum;
         distinct[i].confidence = std::min(torn ? kTorn : 0.98, share * (1 - std::exp(-kept[i].evidence / 9)));
     }
-    if (distinct.front().confidence < kNothing) return out;
+    if (distinct.front().confidence < kNothing) {
+        distinct.front().reason = say("a guess: nothing in the picture tells; %1 × %2 px is common and divides it",
+                                      distinct.front().cut.tile.w, distinct.front().cut.tile.h);
+        distinct.front().confidence = kNothing;
+    }
     out.best = distinct.front();
     for (std::size_t i = 1; i < distinct.size(); ++i)
         distinct[i].confidence = std::min(distinct[i].confidence, out.best->confidence);

@@ -42,6 +42,10 @@ struct SheetReading {
 
 SheetReading read_cut(const Image& image);
 
+// The lattice whose cells hold a thing each, where the reading says so clearly enough: of a picture with things on a
+// ground, not of one that tiles fill.
+std::optional<level::Cut> cells_read(const SheetReading& reading);
+
 // The greatest factor of 1 .. 16 by which the whole picture may have been enlarged pixel by pixel.
 int read_scale(const Image& image);
 

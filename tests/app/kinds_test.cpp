@@ -120,3 +120,43 @@ TEST_CASE("joins are read while one goes on working, and not taken of tiles that
     CHECK(w.session().stage() == Stage::join);
     CHECK(w.session().derived().joinsRead().known);
 }
+
+TEST_CASE("of two grounds that meet either may be the material: one key takes the other reading", "[app][join][kind]") {
+    Window w;
+    // Corners of moss on gravel, both opaque.
+    std::vector<Image> tiles;
+    make::Random random(6);
+    for (const join::Mask mask : join::cases(JoinKind::corners)) {
+        Image tile({24, 24});
+        for (int y = 0; y < 24; ++y)
+            for (int x = 0; x < 24; ++x) {
+                const join::Mask bit = x >= 12 ? (y >= 12 ? join::kSE : join::kNE) : (y >= 12 ? join::kSW : join::kNW);
+                const auto shade = static_cast<std::uint8_t>(random.below(30));
+                tile.set(x, y,
+                         mask & bit ? Rgba{60, static_cast<std::uint8_t>(120 + shade), 50, 255}
+                                    : Rgba{static_cast<std::uint8_t>(140 + shade), 130, 120, 255});
+            }
+        tiles.push_back(std::move(tile));
+    }
+    const auto file = w.folder.path() / "moss.png";
+    write_file(file, sheet::encode_png(make::sheet(tiles, 4, {2, 2}, {2, 2}, {255, 0, 255, 255})));
+    w.drop(QString::fromStdString(file.string()));
+    w.key(Qt::Key_Return);
+    w.session().makeMaterial(w.session().sheetId(), JoinKind::corners);
+    settle();
+    REQUIRE(w.session().stage() == Stage::join);
+    CHECK(w.reading().contains("Tab"));
+    const auto cases = [&] { return w.session().material()->joins.cases; };
+    const auto first = cases();
+    const auto inside = first.at(255).front().tile;
+    REQUIRE(w.find<QPushButton>("otherWay")->isVisible());
+    w.key(Qt::Key_Tab);
+    CHECK(cases().size() == first.size());
+    CHECK(cases().at(0).front().tile == inside);
+    CHECK(w.session().derived().joinsRead().doubtful.empty());
+    w.click("otherWay"); // and back
+    CHECK(cases() == first);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(cases() == first);
+}

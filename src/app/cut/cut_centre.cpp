@@ -1,5 +1,6 @@
 #include "app/cut/cut_centre.hpp"
 
+#include <QCheckBox>
 #include <QHBoxLayout>
 #include <QKeySequence>
 #include <QLabel>
@@ -214,6 +215,13 @@ QWidget* CutCentre::buildIslandRow() {
     joinGap_ =
         number("joinGap", tr("join parts within"), tr("Parts that are no further apart belong to one island"), 0, 64);
     leastArea_ = number("leastArea", tr("specks under"), tr("Islands of fewer pixels are left out"), 1, 1 << 20);
+    byCells_ = new QCheckBox(tr("one a cell"), bar);
+    byCells_->setObjectName("byCells");
+    byCells_->setToolTip(tr(
+        "What lies in one cell of the lattice is one island, however far apart its parts are and whatever they touch"));
+    connect(byCells_, &QCheckBox::toggled, this, [this] { findIslands(false); });
+    row->addSpacing(5);
+    row->addWidget(byCells_);
     row->addSpacing(8);
     islandCount_ = label({}, "quiet", bar);
     islandCount_->setObjectName("islandCount");
@@ -274,7 +282,7 @@ void CutCentre::findIslands(bool propose) {
     const level::Sheet* s = session_.sheet();
     if (!s || !s->image) return;
     if (islandsOf_ != s->image) {
-        islandMap_ = sheet::IslandMap(*s->image);
+        islandMap_ = sheet::IslandMap(*s->image, sheet::cells_read(session_.derived().reading(s->id)));
         islandsOf_ = s->image;
         propose = true;
     }
@@ -283,11 +291,18 @@ void CutCentre::findIslands(bool propose) {
         const QSignalBlocker quietArea(leastArea_);
         joinGap_->setValue(islandMap_.proposed().join_gap);
         leastArea_->setValue(islandMap_.proposed().least_area);
+        const QSignalBlocker quietCells(byCells_);
+        byCells_->setChecked(islandMap_.proposed().cells);
     }
-    const sheet::IslandSettings settings{joinGap_->value(), leastArea_->value()};
-    islands_ = islandMap_.boxes(settings);
+    byCells_->setVisible(islandMap_.has_cells());
+    joinGap_->setEnabled(!islandSettings().cells);
+    islands_ = islandMap_.boxes(islandSettings());
     view_->setIslands(islands_);
     refreshIslands();
+}
+
+sheet::IslandSettings CutCentre::islandSettings() const {
+    return {joinGap_->value(), leastArea_->value(), islandMap_.has_cells() && byCells_->isChecked()};
 }
 
 void CutCentre::refreshIslands() {
@@ -299,7 +314,7 @@ void CutCentre::refreshIslands() {
     }
     const QString islandsFound =
         translated(say_count(static_cast<std::int64_t>(islands_.size()), "one island", "%n islands"));
-    const int specks = islandMap_.specks({joinGap_->value(), leastArea_->value()});
+    const int specks = islandMap_.specks(islandSettings());
     islandCount_->setText(specks
                               ? tr("%1, %2").arg(islandsFound, translated(say_count(specks, "one speck", "%n specks")))
                               : islandsFound);

@@ -16,6 +16,7 @@
 #include "level/cell.hpp"
 #include "sheet/islands.hpp"
 
+class QCheckBox;
 class QHBoxLayout;
 class QLabel;
 class QPushButton;
@@ -76,9 +77,11 @@ class CutCentre : public QWidget {
     std::array<QToolButton*, 2> modes_{};
     QSpinBox* joinGap_;
     QSpinBox* leastArea_;
+    QCheckBox* byCells_; // shown where the sheet has cells that things keep within
     QLabel* islandCount_;
     QPushButton* takeIslands_;
     sheet::IslandMap islandMap_;
+    [[nodiscard]] sheet::IslandSettings islandSettings() const;
     std::shared_ptr<const Image> islandsOf_;
     std::vector<Box> islands_;
     QString reading_;

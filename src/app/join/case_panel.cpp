@@ -211,6 +211,12 @@ void CasePanel::buildWorks(QVBoxLayout* column) {
     connect(readAgain_, &QPushButton::clicked, this, &CasePanel::readAgain);
     auto* works = new QHBoxLayout;
     works->addWidget(readAgain_, 1);
+    otherWay_ = new QPushButton(tr("Other way"), this);
+    otherWay_->setObjectName("otherWay");
+    describe(otherWay_, tr("The other way round"), tr("Tab"),
+             tr("Of two grounds that meet either may be the material: takes the other reading of the sheet"));
+    connect(otherWay_, &QPushButton::clicked, this, &CasePanel::otherWay);
+    works->addWidget(otherWay_);
     cards_ = new QPushButton(tr("Order …"), this);
     cards_->setObjectName("orderCards");
     describe(
@@ -220,26 +226,7 @@ void CasePanel::buildWorks(QVBoxLayout* column) {
     works->addWidget(cards_);
     column->addLayout(works);
     for (QWidget* w : {readAgain_, cards_}) fields_.bindShown(w, [this] { return !plain(); });
-}
-
-void CasePanel::readAgain() {
-    const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
-    const level::Material* m = session_.material();
-    if (!s || !s->image || !m || m->joins.kind == level::JoinKind::plain) return;
-    const auto take = [this, id = m->id, from = s->id](const JoinReadings::Reading& read) {
-        const level::Project& p = session_.project();
-        const level::Material* of = p.material(id);
-        const level::Sheet* sheet = p.sheet(from);
-        if (!of || !sheet) return;
-        session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(of->name)),
-                       edit::rejoin(edit::read_into(p, id, *sheet, *read)));
-        emit session_.said(
-            translated(say_count(
-                static_cast<std::int64_t>(read->tiles.size()), "Read one tile: missing cases %1, doubtful tiles %2",
-                "Read %n tiles: missing cases %1, doubtful tiles %2", read->missing.size(), read->doubtful.size())),
-            false);
-    };
-    session_.joins().withReading(s->id, m->joins.kind, take);
+    fields_.bindShown(otherWay_, [this] { return !plain() && session_.derived().joinsRead().other; });
 }
 
 void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {

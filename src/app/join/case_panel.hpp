@@ -40,6 +40,7 @@ class CasePanel : public QWidget {
     Q_OBJECT
   public:
     CasePanel(Session& session, ProofView& proof, QWidget* parent);
+    void otherWay(); // takes the other of two readings of the sheet, where there are two
     void refresh();
 
   private:
@@ -78,6 +79,7 @@ class CasePanel : public QWidget {
     QComboBox* sheets_;
     SheetView* sheet_;
     QPushButton* readAgain_;
+    QPushButton* otherWay_;
     QPushButton* cards_;
     level::MaterialId sheetFor_ = 0;
     Bindings fields_;

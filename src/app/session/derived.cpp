@@ -68,7 +68,11 @@ const JoinsRead& Derived::joinsRead() {
     return joinsRead_.get({material, p.sheets, reading}, [&] {
         if (!sheet || !sheet->image) return JoinsRead();
         if (!reading) return JoinsRead{false, {}};
-        return JoinsRead{true, edit::doubtful_tiles(*sheet, material->joins, *reading)};
+        // Of two readings it is the one that was taken whose doubts count.
+        JoinsRead out{true, edit::doubtful_tiles(*sheet, material->joins, *reading), !reading->others.empty()};
+        if (out.other && edit::fits_better(*sheet, material->joins, reading->others.front(), *reading))
+            out.doubtful = edit::doubtful_tiles(*sheet, material->joins, reading->others.front());
+        return out;
     });
 }
 

@@ -36,6 +36,7 @@ using MaterialRef = std::shared_ptr<const level::Material>;
 struct JoinsRead {
     bool known = true;                        // false while they are being read
     std::vector<edit::DoubtfulTile> doubtful; // not yet accepted
+    bool other = false;                       // there is a second reading that is nearly as good
 };
 
 class Derived : public QObject {

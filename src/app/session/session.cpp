@@ -454,7 +454,8 @@ void Session::addMaterial(level::SheetId id, level::JoinKind kind, const join::J
                   : translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
                                          "Read one tile of %1: missing cases %2, doubtful tiles %3",
                                          "Read %n tiles of %1: missing cases %2, doubtful tiles %3", name.toStdString(),
-                                         read.missing.size(), derived_.joinsRead().doubtful.size())),
+                                         read.missing.size(), derived_.joinsRead().doubtful.size())) +
+                        (read.others.empty() ? QString() : tr(" · Tab: the other way round")),
               false);
 }
 

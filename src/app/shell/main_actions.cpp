@@ -149,6 +149,12 @@ void MainWindow::buildReadingActions() {
     add(Where::join, "acceptAction", tr("Accept the doubtful tile"), Qt::Key_Return, [this] { join_->accept(); });
     add(Where::join, "nextMissing", tr("Next missing case"), Qt::Key_N, [this] { join_->nextMissing(); });
     add(Where::join, "nextDoubtful", tr("Next doubtful case"), Qt::Key_D, [this] { join_->nextDoubtful(); });
+    add(Where::join, "otherWayAction", tr("The other way round"), Qt::Key_Tab, [this] {
+        if (session_.derived().joinsRead().other)
+            casePanel_->otherWay();
+        else
+            focusNextChild();
+    });
     add(Where::join, "composeAction", tr("Compose the missing cases"), Qt::Key_C, [this] { join_->composeMissing(); });
 }
 
