@@ -1,4 +1,4 @@
-// What the fuzzer begins with and what it once tripped over is read again: see docs/contributing.md.
+// What the fuzzer begins with and what it once tripped over is read again: see docs/architecture.md.
 #include <catch2/catch.hpp>
 #include <cstdlib>
 #include <filesystem>
