@@ -263,7 +263,7 @@ std::vector<DoubtfulTile> doubtful_tiles(const Sheet& sheet, const JoinSet& set,
                 std::any_of(out.begin(), out.end(),
                             [&, mask = mask](const DoubtfulTile& o) { return o.tile == v.tile && o.mask == mask; }))
                 continue;
-            out.push_back({v.tile, mask, say("by its art it is %1", join::describe(t->second->mask))});
+            out.push_back({v.tile, mask, say("by its art it is %1", join::describe(t->second->mask, set.kind))});
         }
     std::stable_sort(out.begin(), out.end(),
                      [](const DoubtfulTile& a, const DoubtfulTile& b) { return a.mask < b.mask; });

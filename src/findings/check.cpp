@@ -39,12 +39,13 @@ void check_cells(const Project& project, const Level& level, const Layer& layer,
                                  "%n cells have a tile that no sheet has any more, the first at %1", place(first_gone)),
                        "Cut the sheet as it was, or lay something else there"});
     for (const auto& [key, found] : faults.missing)
-        out.push_back(
-            {"case-missing", Severity::warning, level.id, layer.id, in_level(found.first),
-             say_count(found.count, "%1 has no tile for \"%2\"; one cell shows the nearest one, at %3",
-                       "%1 has no tile for \"%2\"; %n cells show the nearest one, the first at %3",
-                       project.material(key.first)->name, join::describe(key.second), place(in_level(found.first))),
-             "Choose or draw a tile for the case in Join"});
+        out.push_back({"case-missing", Severity::warning, level.id, layer.id, in_level(found.first),
+                       say_count(found.count, "%1 has no tile for \"%2\"; one cell shows the nearest one, at %3",
+                                 "%1 has no tile for \"%2\"; %n cells show the nearest one, the first at %3",
+                                 project.material(key.first)->name,
+                                 join::describe(key.second, project.material(key.first)->joins.kind),
+                                 place(in_level(found.first))),
+                       "Choose or draw a tile for the case in Join"});
 }
 
 Finding of_material(std::string kind, Severity severity, Text what, Text remedy) {

@@ -113,4 +113,11 @@ Text describe(Mask mask) {
     return say("open to the %1, inner corner %2", listed(open), listed(notches));
 }
 
+Text describe(Mask mask, level::JoinKind kind) {
+    if (kind == level::JoinKind::edges)
+        for (unsigned i = 1; i < 8; i += 2)
+            if ((mask & (1U << (i - 1))) && (mask & (1U << ((i + 1) % 8)))) mask = static_cast<Mask>(mask | 1U << i);
+    return describe(mask);
+}
+
 } // namespace vic::join

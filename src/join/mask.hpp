@@ -65,5 +65,7 @@ Coverage coverage(const level::JoinSet& set);
 
 // "joined on all sides", "open to the north and east", "inner corner north-east" …, for people.
 Text describe(Mask mask);
+// The same as that kind tells it: sets of edges say nothing of corners.
+Text describe(Mask mask, level::JoinKind kind);
 
 } // namespace vic::join

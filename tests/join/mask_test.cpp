@@ -47,6 +47,9 @@ TEST_CASE("bits go clockwise from north", "[mask]") {
 TEST_CASE("cases read as words", "[mask]") {
     CHECK(describe(255).english() == "joined all round");
     CHECK(describe(0).english() == "alone");
+    CHECK(describe(kN | kE | kS | kW, JoinKind::edges).english() == "joined all round");
+    CHECK(describe(kN | kE | kS, JoinKind::edges).english() == "open to the west");
+    CHECK(describe(255 & ~kNE, JoinKind::full).english() == "inner corner north-east");
     CHECK(describe(kE | kS | kW).english() == "open to the north, inner corner south-east and south-west");
     CHECK(describe(255 & ~kNE).english() == "inner corner north-east");
     std::set<std::string> texts;

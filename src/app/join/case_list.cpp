@@ -162,7 +162,8 @@ void CaseList::mousePressEvent(QMouseEvent* event) {
 void CaseList::mouseMoveEvent(QMouseEvent* event) {
     for (const auto& [mask, r] : places_) {
         if (!r.contains(event->pos())) continue;
-        QString text = translated(join::describe(mask));
+        const level::Material* m = session_.material();
+        QString text = translated(join::describe(mask, m ? m->joins.kind : level::JoinKind::full));
         for (const auto& d : session_.derived().joinsRead().doubtful)
             if (d.mask == mask) text += "\n" + tr("Doubtful: %1").arg(translated(d.why));
         if (toDraw_.contains(mask)) text += "\n" + tr("One of those to draw");

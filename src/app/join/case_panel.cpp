@@ -261,7 +261,7 @@ void CasePanel::bindHead() {
     });
     fields_.bindLabel(title_, [this] {
         if (plain()) return tr("Variants");
-        QString t = translated(join::describe(mask()));
+        QString t = translated(join::describe(mask(), session_.material()->joins.kind));
         t[0] = t[0].toUpper();
         return t;
     });

@@ -139,7 +139,7 @@ void JoinCentre::tellCell(Point cell, int mask) {
     reading_ = tr("The proof's cell %1, %2 is <b>%3</b>")
                    .arg(cell.x)
                    .arg(cell.y)
-                   .arg(translated(join::describe(static_cast<join::Mask>(mask))));
+                   .arg(translated(join::describe(static_cast<join::Mask>(mask), m->joins.kind)));
     reading_ +=
         missing
             ? tr(" · no tile of %1 has it, the nearest stands in").arg(QString::fromStdString(m->name).toHtmlEscaped())
@@ -257,7 +257,7 @@ QString JoinCentre::readingText() const {
     if (!m) return tr("No material yet");
     if (!joins())
         return tr("%1 looks at no neighbours: its variants are chosen by chance").arg(QString::fromStdString(m->name));
-    const QString text = tr("Case <b>%1</b>").arg(translated(join::describe(session_.joinCase())));
+    const QString text = tr("Case <b>%1</b>").arg(translated(join::describe(session_.joinCase(), m->joins.kind)));
     if (const edit::DoubtfulTile* doubt = doubtHere())
         return text + tr(" · doubtful: %1 · Return accepts it").arg(translated(doubt->why));
     const auto variants = join::serving(*joins(), session_.joinCase());
@@ -275,7 +275,7 @@ void JoinCentre::showLeast() {
         return;
     }
     QStringList names;
-    for (const join::Mask mask : least) names << translated(join::describe(mask));
+    for (const join::Mask mask : least) names << translated(join::describe(mask, joins()->kind));
     emit session_.said(tr("Draw %1 more, the rest can be composed: %2").arg(least.size()).arg(names.join(", ")), false);
 }
 
