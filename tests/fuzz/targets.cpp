@@ -207,7 +207,7 @@ std::string a_journal() {
     level::Project next = *before;
     level::Level level = *next.levels.front();
     level.name = "Other";
-    for (const auto& layer : level.layers)
+    for (const level::LayerRef& layer : level.layers)
         if (layer->has_cells()) {
             level.edit(layer->id).grid().set({1, 1}, {}, 1);
             break;
