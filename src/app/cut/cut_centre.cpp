@@ -278,68 +278,6 @@ void CutCentre::setMode(SheetView::Mode mode) {
     emit modeChanged();
 }
 
-void CutCentre::findIslands(bool propose) {
-    const level::Sheet* s = session_.sheet();
-    if (!s || !s->image) return;
-    if (islandsOf_ != s->image) {
-        islandMap_ = sheet::IslandMap(*s->image, sheet::cells_read(session_.derived().reading(s->id)));
-        islandsOf_ = s->image;
-        propose = true;
-    }
-    if (propose) {
-        const QSignalBlocker quietGap(joinGap_);
-        const QSignalBlocker quietArea(leastArea_);
-        joinGap_->setValue(islandMap_.proposed().join_gap);
-        leastArea_->setValue(islandMap_.proposed().least_area);
-        const QSignalBlocker quietCells(byCells_);
-        byCells_->setChecked(islandMap_.proposed().cells);
-    }
-    byCells_->setVisible(islandMap_.has_cells());
-    joinGap_->setEnabled(!islandSettings().cells);
-    islands_ = islandMap_.boxes(islandSettings());
-    view_->setIslands(islands_);
-    refreshIslands();
-}
-
-sheet::IslandSettings CutCentre::islandSettings() const {
-    return {joinGap_->value(), leastArea_->value(), islandMap_.has_cells() && byCells_->isChecked()};
-}
-
-void CutCentre::refreshIslands() {
-    const level::Sheet* s = session_.sheet();
-    if (!s) return;
-    int fresh = 0;
-    for (const Box& b : islands_) {
-        fresh += !edit::is_taken(session_.project(), s->id, b);
-    }
-    const QString islandsFound =
-        translated(say_count(static_cast<std::int64_t>(islands_.size()), "one island", "%n islands"));
-    const int specks = islandMap_.specks(islandSettings());
-    islandCount_->setText(specks
-                              ? tr("%1, %2").arg(islandsFound, translated(say_count(specks, "one speck", "%n specks")))
-                              : islandsFound);
-    takeIslands_->setText(fresh == 0 ? tr("All are props")
-                          : fresh == static_cast<int>(islands_.size())
-                              ? translated(say_count(fresh, "Make one prop", "Make %n props"))
-                              : translated(say_count(fresh, "Make one more prop", "Make %n more props")));
-    takeIslands_->setEnabled(fresh > 0);
-}
-
-void CutCentre::takeIslands() {
-    const level::Sheet* s = session_.sheet();
-    if (!s || !s->image) return;
-    auto taken = edit::take_islands(session_.project(), s->id, islands_, s->name);
-    const auto count = static_cast<int>(taken.added.size());
-    if (count == 0) return;
-    level::Sheet changed = *taken.project.sheet(s->id);
-    changed.accepted = true; // nothing waits for an answer any more
-    taken.project.put(std::move(changed));
-    session_.apply(translated(say_count(count, "Make one prop", "Make %n props")), std::move(taken.project));
-    emit session_.said(translated(say_count(count, "One prop of %1: place it in Dress",
-                                            "%n props of %1: place them in Dress", session_.sheet()->name)),
-                       false);
-}
-
 void CutCentre::pull(const level::Cut& cut, bool done) {
     const auto values = cutNumbers(cut);
     for (std::size_t i = 0; i < 7; ++i) {
@@ -385,10 +323,16 @@ void CutCentre::rebuildCards() {
     }
     if (!s || !s->image) return;
     cardRow_->addWidget(label(s->accepted ? tr("Cut as") : tr("Read as"), "quiet"));
-    const auto& reading = session_.derived().reading(s->id);
+    const sheet::SheetReading* reading = session_.derived().reading(s->id);
+    if (!reading) {
+        cardRow_->addWidget(label(tr("the picture is being read"), "quiet"));
+        cardRow_->addStretch();
+        cardsOf_ = "?"; // come back when it is
+        return;
+    }
     std::vector<sheet::CutReading> all;
-    if (reading.best) all.push_back(*reading.best);
-    for (const auto& r : reading.others)
+    if (reading->best) all.push_back(*reading->best);
+    for (const auto& r : reading->others)
         if (all.size() < 3 && r.confidence >= 0.005) all.push_back(r);
     int n = 0;
     for (const auto& r : all) {

@@ -54,6 +54,7 @@ class CutCentre : public QWidget {
     QWidget* buildShowRow();
     void setMode(SheetView::Mode mode);
     void findIslands(bool propose);
+    void readIslands();
     void takeIslands();
     void pull(const level::Cut& cut, bool done);
     void refreshIslands();
@@ -81,6 +82,7 @@ class CutCentre : public QWidget {
     QLabel* islandCount_;
     QPushButton* takeIslands_;
     sheet::IslandMap islandMap_;
+    std::shared_ptr<const Image> islandsRead_; // what is being looked at, or was when that was stopped
     [[nodiscard]] sheet::IslandSettings islandSettings() const;
     std::shared_ptr<const Image> islandsOf_;
     std::vector<Box> islands_;

@@ -1,5 +1,7 @@
 #include "app/session/derived.hpp"
 
+#include <utility>
+
 #include "app/parts/thumbs.hpp"
 #include "app/session/session.hpp"
 #include "join/resolve.hpp"
@@ -35,6 +37,7 @@ Derived::~Derived() = default;
 
 void Derived::forget() {
     readings_.clear();
+    reads_.clear();
     joinsRead_.forget();
     home_.forget();
     traceOf_ = {};
@@ -46,11 +49,22 @@ const join::Rules& Derived::rules() {
     return *rules_.get(p.materials, [&] { return std::make_unique<join::Rules>(p); });
 }
 
-const sheet::SheetReading& Derived::reading(level::SheetId id) {
-    const level::Sheet* sheet = session_.project().sheet(id);
-    return readings_[id].get(sheet ? sheet->image : nullptr, [&] {
-        return sheet && sheet->image ? sheet::read_cut(*sheet->image) : sheet::SheetReading();
-    });
+const sheet::SheetReading* Derived::reading(level::SheetId id) {
+    const SheetRef sheet = refOf(session_.project(), id);
+    if (!sheet || !sheet->image) return nullptr;
+    const std::shared_ptr<const Image> image = sheet->image;
+    auto& memo = readings_[id];
+    if (memo.has(image)) return &memo.get(image, [] { return sheet::SheetReading(); });
+    if (std::exchange(reads_[id], image) == image) return nullptr; // on its way
+    session_.jobs().start<sheet::SheetReading>(
+        QString("cut-%1").arg(id), QObject::tr("Reading %1").arg(QString::fromStdString(sheet->name)),
+        [image](Jobs::Progress&) { return sheet::read_cut(*image); },
+        [this, id, image](sheet::SheetReading& read) {
+            take(id, image, std::move(read));
+            emit counted();
+        },
+        session_.complain());
+    return nullptr;
 }
 
 void Derived::take(level::SheetId id, std::shared_ptr<const Image> image, sheet::SheetReading reading) {

@@ -47,7 +47,9 @@ class Derived : public QObject {
 
     [[nodiscard]] const join::Rules& rules();
     [[nodiscard]] picture::Art& art() { return art_; }
-    [[nodiscard]] const sheet::SheetReading& reading(level::SheetId sheet);
+    // How the sheet's picture is cut; null while it is being read, then counted() is emitted, and without a picture.
+    // Valid until the next call.
+    [[nodiscard]] const sheet::SheetReading* reading(level::SheetId sheet);
     // The reading was made elsewhere, of this very image.
     void take(level::SheetId sheet, std::shared_ptr<const Image> image, sheet::SheetReading reading);
     [[nodiscard]] const JoinsRead& joinsRead(); // of the chosen material
@@ -60,7 +62,7 @@ class Derived : public QObject {
     void forget(); // another project is open
 
   signals:
-    void counted(); // the outlines of a very large level
+    void counted(); // the outlines of a very large level; or a picture was read
 
   private:
     // What a proposal of a home follows from.
@@ -76,6 +78,7 @@ class Derived : public QObject {
     picture::Art art_;
     Memo<std::vector<MaterialRef>, std::unique_ptr<join::Rules>> rules_;
     std::map<level::SheetId, Memo<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
+    std::map<level::SheetId, std::shared_ptr<const Image>> reads_; // what is being read, or was when that was stopped
     Memo<std::tuple<MaterialRef, std::vector<SheetRef>, JoinReadings::Reading>, JoinsRead> joinsRead_;
     Memo<HomeKey, std::optional<edit::HomeProposal>> home_;
     // The trace follows changes piece by piece.
