@@ -1,6 +1,5 @@
 // What the fuzzer begins with and what it once tripped over is read again: see docs/architecture.md.
 #include <catch2/catch.hpp>
-#include <cstdlib>
 #include <filesystem>
 
 #include "base/files.hpp"
@@ -18,17 +17,5 @@ TEST_CASE("files from anywhere are read or refused", "[fuzz]") {
             ++files;
         }
         CHECK(files > 0);
-    }
-}
-
-// Run by hand when a format has changed: VICINUM_SEEDS names the folder. Of projects, levels and cells the demo's own
-// files are the seeds.
-TEST_CASE("seeds of the fuzzer are written", "[.seeds]") {
-    const char* to = std::getenv("VICINUM_SEEDS");
-    REQUIRE(to);
-    for (const std::string& target : fuzz::targets()) {
-        if (target == "project" || target == "level" || target == "cells") continue;
-        std::filesystem::create_directories(std::filesystem::path(to) / target);
-        vic::write_file(std::filesystem::path(to) / target / "seed", fuzz::seed(target));
     }
 }
