@@ -8,6 +8,9 @@
 // weakest strip. Where cases stay without a tile, the sheet is read once more with the middles of all tiles as the
 // material, for art that changes from its rim inwards; the reading that leaves less open is taken. A weak side is asked
 // at its seams: whether it goes on into sides that join for sure, or looks like sides that are open for sure.
+// Art without such a centre (lines, rims, soft blobs) is read from its sides alone, see side_kinds.hpp. Both readings
+// are judged on one scale; the better is taken, and what only one of them says is doubted. Tiles of more than 95 pixels
+// are read smaller.
 #pragma once
 
 #include <optional>
@@ -46,8 +49,8 @@ struct JoinReading {
     std::vector<JoinReading> others;
 };
 
-// `tiles`: pictures of one size, as drawn; blank or empty ones are left out. `kind` must not be plain. `centre`: the index of the tile joined all round,
-// where the designer knows better.
+// `tiles`: pictures of one size, as drawn; blank or empty ones are left out. `kind` must not be plain. `centre`: the
+// index of the tile joined all round, where the designer knows better.
 JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre = {});
 
 } // namespace vic::join

@@ -7,7 +7,9 @@
 //   clear    boundaries that no art goes over, where most boundaries have some: things that keep within their cells;
 //   seams    the log of the mean difference between neighbouring lines is another at the lattice's lines than between
 //            them (variance explained, as log odds, less the cost of its parameters), or goes by the place within a
-//            period; a lattice loses by what speaks for every second, third … of its lines only.
+//            period; a lattice loses by what speaks for every second, third … of its lines only. Where nothing has
+//            gaps, every piece of 4 px of a line votes, too: the picture breaks off there, or runs through.
+// Besides these: rules (ruled.hpp), a small square as one tile, a strip of equal squares.
 // What is plain is tried for the colours that whole lines have (exactly, then with a tolerance for pictures that were
 // saved with loss). Above and below, a flat strip that begins where rows change most may be a caption. All pairs of
 // the axes' lattices are ranked by the sum of their evidence and of the logs of how common such numbers are (sizes,

@@ -18,15 +18,19 @@ using level::JoinKind;
 
 namespace {
 
-Image corners_sheet() {
+// The 16 cases of corners, of one ground on another; the red of both varies.
+Image corners_sheet(int side, Rgba inside, Rgba outside) {
     std::vector<Image> tiles;
     make::Random random(5);
     for (const join::Mask mask : join::cases(JoinKind::corners)) {
-        Image tile({16, 16});
-        for (int y = 0; y < 16; ++y)
-            for (int x = 0; x < 16; ++x) {
-                const join::Mask bit = x >= 8 ? (y >= 8 ? join::kSE : join::kNE) : (y >= 8 ? join::kSW : join::kNW);
-                if (mask & bit) tile.set(x, y, {static_cast<std::uint8_t>(170 + random.below(24)), 120, 60, 255});
+        Image tile({side, side});
+        for (int y = 0; y < side; ++y)
+            for (int x = 0; x < side; ++x) {
+                const bool east = 2 * x >= side, south = 2 * y >= side;
+                const join::Mask bit = east ? (south ? join::kSE : join::kNE) : (south ? join::kSW : join::kNW);
+                Rgba c = mask & bit ? inside : outside;
+                if (c.a != 0) c.r = static_cast<std::uint8_t>(c.r + random.below(24));
+                tile.set(x, y, c);
             }
         tiles.push_back(std::move(tile));
     }
@@ -38,7 +42,7 @@ Image corners_sheet() {
 TEST_CASE("a sheet of corners becomes a material of corners, painted with at once", "[app][join][kind]") {
     Window w;
     const auto file = w.folder.path() / "drift.png";
-    write_file(file, sheet::encode_png(corners_sheet()));
+    write_file(file, sheet::encode_png(corners_sheet(16, {170, 120, 60, 255}, {})));
     w.drop(QString::fromStdString(file.string()));
     w.key(Qt::Key_Return);
     REQUIRE(w.session().sheet()->accepted);
@@ -123,23 +127,8 @@ TEST_CASE("joins are read while one goes on working, and not taken of tiles that
 
 TEST_CASE("of two grounds that meet either may be the material: one key takes the other reading", "[app][join][kind]") {
     Window w;
-    // Corners of moss on gravel, both opaque.
-    std::vector<Image> tiles;
-    make::Random random(6);
-    for (const join::Mask mask : join::cases(JoinKind::corners)) {
-        Image tile({24, 24});
-        for (int y = 0; y < 24; ++y)
-            for (int x = 0; x < 24; ++x) {
-                const join::Mask bit = x >= 12 ? (y >= 12 ? join::kSE : join::kNE) : (y >= 12 ? join::kSW : join::kNW);
-                const auto shade = static_cast<std::uint8_t>(random.below(30));
-                tile.set(x, y,
-                         mask & bit ? Rgba{60, static_cast<std::uint8_t>(120 + shade), 50, 255}
-                                    : Rgba{static_cast<std::uint8_t>(140 + shade), 130, 120, 255});
-            }
-        tiles.push_back(std::move(tile));
-    }
-    const auto file = w.folder.path() / "moss.png";
-    write_file(file, sheet::encode_png(make::sheet(tiles, 4, {2, 2}, {2, 2}, {255, 0, 255, 255})));
+    const auto file = w.folder.path() / "moss.png"; // on gravel, both opaque
+    write_file(file, sheet::encode_png(corners_sheet(24, {60, 130, 50, 255}, {140, 130, 120, 255})));
     w.drop(QString::fromStdString(file.string()));
     w.key(Qt::Key_Return);
     w.session().makeMaterial(w.session().sheetId(), JoinKind::corners);
