@@ -4,11 +4,13 @@
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
+#include <QLabel>
 #include <QLineEdit>
 #include <QSlider>
 #include <QSpinBox>
 #include <QSplitter>
 #include <QTimer>
+#include <QToolButton>
 #include <filesystem>
 #include <new>
 
@@ -19,6 +21,7 @@
 #include "app/view/level_view.hpp"
 #include "base/error.hpp"
 #include "edit/homes.hpp"
+#include "edit/joins.hpp"
 #include "edit/levels.hpp"
 #include "level/project.hpp"
 #include "vicinum_level.hpp"
@@ -143,6 +146,90 @@ TEST_CASE("a job hands its result back, one that is stopped does not, and what i
         "d", {}, [](Jobs::Progress&) -> int { throw std::bad_alloc(); }, [&](int& v) { got = v; }, told);
     REQUIRE_SOON(!trouble.isEmpty());
     CHECK(got == 22);
+}
+
+TEST_CASE("readings that were stopped are said to be that, and are taken up again by a click", "[app][jobs]") {
+    Window w;
+    Session* session = &w.session();
+    const auto shown = [&](const char* name) {
+        const auto* found = w.window->findChild<QWidget*>(name);
+        return found && found->isVisible();
+    };
+    // The cut of a picture, read when it is looked at first.
+    w.reopen();
+    session = &w.session();
+    session->setStage(Stage::cut);
+    REQUIRE(session->jobs().busy());
+    session->jobs().stopNamed();
+    settle();
+    CHECK_FALSE(shown("reading-0"));
+    w.click("readCut");
+    CHECK(shown("reading-0"));
+    CHECK_FALSE(shown("readCut"));
+    // Its islands.
+    w.find<QToolButton>("modeIslands")->click(); // does not wait, as a click of the test's window would
+    REQUIRE(session->jobs().busy());
+    session->jobs().stopNamed();
+    settle();
+    CHECK(w.find<QLabel>("islandCount")->text() == "the search was stopped");
+    w.click("takeIslands");
+    CHECK(w.find<QLabel>("islandCount")->text().contains("island"));
+    // Its joins.
+    session->setStage(Stage::join);
+    REQUIRE(session->jobs().busy());
+    session->jobs().stopNamed();
+    settle();
+    CHECK(w.find<QLabel>("casesAside")->text().endsWith("doubts not known: stopped"));
+    w.click("nextDoubtfulButton");
+    CHECK(w.find<QLabel>("casesAside")->text().endsWith("doubtful"));
+}
+
+TEST_CASE("where levels are very large, cells are joined anew while one goes on working", "[app][jobs][join]") {
+    Window w;
+    level::Project next = w.session().project();
+    level::Level large = w.level();
+    const Size size{4096, 2100};
+    for (const level::LayerRef& layer : std::vector(large.layers))
+        if (layer->tiles()) {
+            level::Grid& grid = large.edit(layer->id).grid();
+            grid = grid.resized(size);
+        }
+    next.put(large);
+    w.session().apply("Large", std::move(next));
+    const auto id = w.session().materialId();
+    const auto weights = [&](const level::Project& p) { return p.material(id)->joins.accepted.size(); };
+    const auto before = weights(w.session().project());
+    int told = 0;
+    const auto accept = [&](level::TileId tile) {
+        w.session().applyJoined({"Accept",
+                                 [id, tile](level::Project p) {
+                                     return edit::change_set(std::move(p), id, [tile](level::JoinSet& set) {
+                                         set.accepted.push_back(tile);
+                                     });
+                                 },
+                                 {},
+                                 [&told] { ++told; }});
+    };
+    // Two in a row, and a stroke between them: all three are there in the end.
+    accept(1000001);
+    CHECK(w.session().jobs().running("joined"));
+    CHECK(weights(w.session().project()) == before);
+    accept(1000002);
+    level::Project named = w.session().project();
+    named.name = "Named meanwhile";
+    w.session().apply("Name", std::move(named));
+    REQUIRE_SOON(told == 2);
+    CHECK(weights(w.session().project()) == before + 2);
+    CHECK(w.session().project().name == "Named meanwhile");
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(weights(w.session().project()) == before + 1);
+    // One that is stopped has changed nothing, and does not come back with the next.
+    accept(1000003);
+    w.session().jobs().stopNamed();
+    accept(1000004);
+    REQUIRE_SOON(told == 3);
+    CHECK(weights(w.session().project()) == before + 2);
+    CHECK(w.session().project().material(id)->joins.accepted.back() == 1000004);
 }
 
 TEST_CASE("closing the window during a build leaves whole parcels or none", "[app][jobs]") {

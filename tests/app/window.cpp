@@ -173,6 +173,12 @@ void Window::picture(const char* name) {
 }
 
 void Window::key(int key, Qt::KeyboardModifiers modifiers) {
+    // Keys of the menus go to the window that the display holds for active; a dialog that went leaves none for a
+    // moment.
+    if (!QApplication::activeWindow() && window->isVisible()) {
+        window->activateWindow();
+        REQUIRE(QTest::qWaitForWindowActive(window.get(), 5000));
+    }
     QWidget* target = QApplication::focusWidget();
     if (!target || target->window() != window.get()) target = window.get();
     QTest::keyClick(target, static_cast<Qt::Key>(key), modifiers);

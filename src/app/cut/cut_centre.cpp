@@ -325,7 +325,15 @@ void CutCentre::rebuildCards() {
     cardRow_->addWidget(label(s->accepted ? tr("Cut as") : tr("Read as"), "quiet"));
     const sheet::SheetReading* reading = session_.derived().reading(s->id);
     if (!reading) {
-        cardRow_->addWidget(label(tr("the picture is being read"), "quiet"));
+        const bool stopped = session_.derived().readingStopped(s->id);
+        cardRow_->addWidget(label(stopped ? tr("the reading was stopped") : tr("the picture is being read"), "quiet"));
+        if (stopped) {
+            auto* again = toolButton(cards_, "readCut", {}, tr("read it"), tr("Reads how the picture is cut"), "pill");
+            connect(again, &QToolButton::clicked, this, [this] {
+                if (session_.sheet()) session_.derived().readAgain(session_.sheet()->id);
+            });
+            cardRow_->addWidget(again);
+        }
         cardRow_->addStretch();
         cardsOf_ = "?"; // come back when it is
         return;

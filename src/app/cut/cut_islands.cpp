@@ -48,9 +48,12 @@ void CutCentre::readIslands() {
     const std::shared_ptr<const Image> image = session_.sheet()->image;
     islands_.clear();
     view_->setIslands(islands_);
-    islandCount_->setText(tr("the picture is being read"));
-    takeIslands_->setEnabled(false);
-    if (std::exchange(islandsRead_, image) == image) return; // on its way, or stopped
+    const bool asked = std::exchange(islandsRead_, image) == image;
+    const bool stopped = asked && !session_.jobs().running("islands");
+    islandCount_->setText(stopped ? tr("the search was stopped") : tr("the picture is being read"));
+    takeIslands_->setText(tr("Find islands"));
+    takeIslands_->setEnabled(stopped);
+    if (asked) return;
     session_.jobs().start<sheet::IslandMap>(
         "islands", tr("Finding islands"),
         [image](Jobs::Progress&) { return sheet::IslandMap(*image, sheet::cells_read(sheet::read_cut(*image))); },
@@ -91,6 +94,10 @@ void CutCentre::refreshIslands() {
 void CutCentre::takeIslands() {
     const level::Sheet* s = session_.sheet();
     if (!s || !s->image) return;
+    if (islandsOf_ != s->image) { // they were not found: the search was stopped
+        islandsRead_.reset();
+        return findIslands(true);
+    }
     auto taken = edit::take_islands(session_.project(), s->id, islands_, s->name);
     const auto count = static_cast<int>(taken.added.size());
     if (count == 0) return;

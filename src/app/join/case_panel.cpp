@@ -244,9 +244,18 @@ void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
     } else {
         variants = {{tile, 100, {}}};
     }
-    level::Project next = edit::set_case(session_.project(), m->id, mask, variants);
-    session_.apply(tr("Tile of a case of %1").arg(QString::fromStdString(m->name)),
-                   edit::rejoin(edit::accept_tile(std::move(next), m->id, tile)));
+    serveCase(m->id, mask, variants, tile);
+}
+
+// The designer has said so: `tile` is accepted.
+void CasePanel::serveCase(level::MaterialId id, join::Mask mask, const std::vector<level::Variant>& variants,
+                          level::TileId tile) {
+    const auto serve = [id, mask, variants, tile](level::Project p) {
+        if (!p.material(id)) return p;
+        return edit::rejoin(edit::accept_tile(edit::set_case(std::move(p), id, mask, variants), id, tile));
+    };
+    session_.applyJoined(
+        {tr("Tile of a case of %1").arg(QString::fromStdString(session_.project().material(id)->name)), serve, {}, {}});
 }
 
 bool CasePanel::plain() const { return session_.material()->joins.kind == level::JoinKind::plain; }
@@ -359,8 +368,10 @@ QSpinBox* CasePanel::weightField(QWidget* parent, std::size_t place, level::Tile
         [this, place, tile, id = material, mask = at](int w) {
             auto all = session_.project().material(id)->joins.cases.at(mask);
             all[place].weight = w;
-            session_.apply(tr("Weight of a variant"), edit::rejoin(edit::set_case(session_.project(), id, mask, all)),
-                           "weight-" + std::to_string(tile));
+            const auto weigh = [id, mask, all](level::Project p) {
+                return p.material(id) ? edit::rejoin(edit::set_case(std::move(p), id, mask, all)) : p;
+            };
+            session_.applyJoined({tr("Weight of a variant"), weigh, "weight-" + std::to_string(tile), {}});
         });
     return box;
 }
@@ -368,7 +379,9 @@ QSpinBox* CasePanel::weightField(QWidget* parent, std::size_t place, level::Tile
 void CasePanel::change(const QString& name, const std::function<void(level::JoinSet&)>& what,
                        const std::string& merge) {
     const level::Material* m = session_.material();
-    if (m) session_.apply(name, edit::change_set(session_.project(), m->id, what), merge);
+    if (!m) return;
+    session_.applyJoined(
+        {name, [id = m->id, what](level::Project p) { return edit::change_set(std::move(p), id, what); }, merge, {}});
 }
 
 void CasePanel::correct(level::TileId tile, int mask, int bit) {
@@ -379,7 +392,8 @@ void CasePanel::correct(level::TileId tile, int mask, int bit) {
         emit session_.said(tr("A corner between sides that are not both joined says nothing"), false);
         return;
     }
-    session_.apply(tr("Correct a reading"), edit::move_tile(session_.project(), m->id, tile, to));
+    const auto move = [id = m->id, tile, to](level::Project p) { return edit::move_tile(std::move(p), id, tile, to); };
+    session_.applyJoined({tr("Correct a reading"), move, {}, {}});
     session_.setCase(to);
 }
 
@@ -444,7 +458,10 @@ void CasePanel::refreshCandidates() {
             row(art.empty() ? QPixmap() : QPixmap::fromImage(toQImage(art)),
                 translated(say_count(made.sources, "composed of one tile", "composed of %n tiles")), 1 - made.error,
                 [this, id = m.id, mask] {
-                    session_.apply(tr("Compose a tile"), edit::compose_missing(session_.project(), id, mask).project);
+                    const auto compose = [id, mask](level::Project p) {
+                        return edit::compose_missing(std::move(p), id, mask).project;
+                    };
+                    session_.applyJoined({tr("Compose a tile"), compose, {}, {}});
                 });
         }
     for (const join::Candidate& c :
@@ -452,11 +469,7 @@ void CasePanel::refreshCandidates() {
         QString text = translated(edit::tile_name(session_.project(), c.variant.tile));
         if (c.variant.turn.code != 0) text += ", " + turnWord(c.variant.turn);
         row(tileThumb(session_.project(), c.variant.tile, 28, c.variant.turn), text, c.fit,
-            [this, id = m.id, mask, v = c.variant] {
-                session_.apply(
-                    tr("Tile of a case of %1").arg(QString::fromStdString(session_.project().material(id)->name)),
-                    edit::rejoin(edit::accept_tile(edit::set_case(session_.project(), id, mask, {v}), id, v.tile)));
-            });
+            [this, id = m.id, mask, v = c.variant] { serveCase(id, mask, {v}, v.tile); });
     }
     serveHead_->setVisible(n > 0);
 }

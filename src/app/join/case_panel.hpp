@@ -48,6 +48,10 @@ class CasePanel : public QWidget {
     void buildSheet(QVBoxLayout* column);
     void buildLively(QVBoxLayout* column);
     void readAgain();
+    void takeReading(const QString& name, level::SheetId from, const JoinReadings::Reading& all,
+                     const join::JoinReading& read, bool afresh);
+    void serveCase(level::MaterialId id, join::Mask mask, const std::vector<level::Variant>& variants,
+                   level::TileId tile);
     void serve(level::TileId tile, Qt::KeyboardModifiers modifiers);
     void change(const QString& name, const std::function<void(level::JoinSet&)>& what, const std::string& merge = {});
     void correct(level::TileId tile, int mask, int bit);

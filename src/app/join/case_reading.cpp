@@ -15,6 +15,17 @@
 
 namespace vic::app {
 
+// The chosen material is read so from the sheet; `read` is of what `all` owns.
+void CasePanel::takeReading(const QString& name, level::SheetId from, const JoinReadings::Reading& all,
+                            const join::JoinReading& read, bool afresh) {
+    const auto take = [id = session_.materialId(), from, all, &read, afresh](level::Project p) {
+        const level::Sheet* sheet = p.sheet(from);
+        if (!sheet || !p.material(id)) return p;
+        return edit::rejoin(edit::read_into(p, id, *sheet, read, afresh));
+    };
+    session_.applyJoined({name, take, {}, {}});
+}
+
 void CasePanel::readAgain() {
     const level::Sheet* s = session_.project().sheet(sheet_->sheetId());
     const level::Material* m = session_.material();
@@ -24,8 +35,7 @@ void CasePanel::readAgain() {
         const level::Material* of = p.material(id);
         const level::Sheet* sheet = p.sheet(from);
         if (!of || !sheet) return;
-        session_.apply(tr("Read the joins of %1").arg(QString::fromStdString(of->name)),
-                       edit::rejoin(edit::read_into(p, id, *sheet, *read)));
+        takeReading(tr("Read the joins of %1").arg(QString::fromStdString(of->name)), from, read, *read, false);
         emit session_.said(
             translated(say_count(
                 static_cast<std::int64_t>(read->tiles.size()), "Read one tile: missing cases %1, doubtful tiles %2",
@@ -45,8 +55,8 @@ void CasePanel::otherWay() {
         if (!sheet || read->others.empty()) return;
         const join::JoinReading& other = read->others.front();
         const join::JoinReading& now = edit::fits_better(*sheet, of->joins, other, *read) ? *read : other;
-        session_.apply(tr("Read %1 the other way round").arg(QString::fromStdString(of->name)),
-                       edit::rejoin(edit::read_into(p, id, *sheet, now, true)));
+        takeReading(tr("Read %1 the other way round").arg(QString::fromStdString(of->name)), sheet->id, read, now,
+                    true);
         emit session_.said(
             translated(say_count(static_cast<std::int64_t>(now.tiles.size()),
                                  "Read the other way round: one tile, missing cases %1",

@@ -223,7 +223,13 @@ void JoinCentre::bind() {
         fields_.bindShown(w, [this] { return joins() != nullptr; });
     fields_.bindEnabled(missing_,
                         [this] { return joins() && join::coverage(*joins()).have < join::coverage(*joins()).of; });
-    fields_.bindEnabled(doubtful_, [this] { return joins() && !session_.derived().joinsRead().doubtful.empty(); });
+    fields_.bindEnabled(doubtful_, [this] {
+        const JoinsRead& read = session_.derived().joinsRead();
+        return joins() && (read.stopped || !read.doubtful.empty());
+    });
+    fields_.follow([this] {
+        doubtful_->setText(session_.derived().joinsRead().stopped ? tr("look for doubts") : tr("next doubtful"));
+    });
     fields_.bindEnabled(accept_, [this] { return joins() && doubtHere(); });
     fields_.bindEnabled(compose_, [this] { return composable() > 0; });
     fields_.follow(
@@ -248,8 +254,11 @@ QString JoinCentre::casesText() const {
     QString aside = tr("%1 have a tile").arg(c.have);
     if (c.drawn < c.have) aside += tr(", %1 of them turned").arg(c.have - c.drawn);
     const JoinsRead& read = session_.derived().joinsRead();
-    return read.known ? tr("%1 · %2 missing · %3 doubtful").arg(aside).arg(c.of - c.have).arg(read.doubtful.size())
-                      : tr("%1 · %2 missing · doubts not known yet").arg(aside).arg(c.of - c.have);
+    if (read.known) return tr("%1 · %2 missing · %3 doubtful").arg(aside).arg(c.of - c.have).arg(read.doubtful.size());
+    return (read.stopped ? tr("%1 · %2 missing · doubts not known: stopped")
+                         : tr("%1 · %2 missing · doubts not known yet"))
+        .arg(aside)
+        .arg(c.of - c.have);
 }
 
 QString JoinCentre::readingText() const {
@@ -282,20 +291,29 @@ void JoinCentre::showLeast() {
 void JoinCentre::composeMissing() {
     const level::Material* m = session_.material();
     if (!m || composable() == 0) return;
-    const auto made = edit::compose_missing(session_.project(), m->id);
     const QString name = QString::fromStdString(m->name);
-    session_.apply(tr("Compose the missing tiles of %1").arg(name), made.project);
-    emit session_.said(
-        made.left == 0
-            ? translated(say_count(made.made, "Composed one tile: %1 has a tile for every case",
-                                   "Composed %n tiles: %1 has a tile for every case", name.toStdString()))
-            : translated(say_count(made.made, "Composed one tile, missing cases of %2: %1",
-                                   "Composed %n tiles, missing cases of %2: %1", made.left, name.toStdString())),
-        false);
+    const auto made = std::make_shared<edit::ComposedCases>();
+    const auto compose = [made, id = m->id](level::Project p) {
+        *made = edit::compose_missing(std::move(p), id);
+        return std::exchange(made->project, {});
+    };
+    const auto tell = [this, made, name] {
+        emit session_.said(
+            made->left == 0
+                ? translated(say_count(made->made, "Composed one tile: %1 has a tile for every case",
+                                       "Composed %n tiles: %1 has a tile for every case", name.toStdString()))
+                : translated(say_count(made->made, "Composed one tile, missing cases of %2: %1",
+                                       "Composed %n tiles, missing cases of %2: %1", made->left, name.toStdString())),
+            false);
+    };
+    session_.applyJoined({tr("Compose the missing tiles of %1").arg(name), compose, {}, tell});
 }
 
 void JoinCentre::nextDoubtful() {
-    const auto& all = session_.derived().joinsRead().doubtful;
+    const JoinsRead& read = session_.derived().joinsRead();
+    if (read.stopped) return session_.derived().readJoinsAgain();
+    const auto& all = read.doubtful;
+    if (!read.known) return;
     if (all.empty()) {
         emit session_.said(tr("Nothing is doubtful"), false);
         return;

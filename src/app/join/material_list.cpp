@@ -197,7 +197,9 @@ void MaterialList::refreshCards() {
 void MaterialList::change(const QString& name, const std::function<void(level::JoinSet&)>& what,
                           const std::string& merge) {
     const level::Material* m = session_.material();
-    if (m) session_.apply(name, edit::change_set(session_.project(), m->id, what), merge);
+    if (!m) return;
+    session_.applyJoined(
+        {name, [id = m->id, what](level::Project p) { return edit::change_set(std::move(p), id, what); }, merge, {}});
 }
 
 // One line for every other material: a dot that says how the two meet.
@@ -272,7 +274,14 @@ void MaterialList::readPair(level::MaterialId other, level::SheetId id) {
         const level::Project& p = session_.project();
         const level::Sheet* sheet = p.sheet(id);
         if (!sheet || !p.material(of) || !p.material(other)) return;
-        session_.apply(tr("Tiles where two materials meet"), edit::meet_by_tiles(p, of, other, *sheet, *read));
+        session_.applyJoined({tr("Tiles where two materials meet"),
+                              [of, other, id, read](level::Project now) {
+                                  const level::Sheet* from = now.sheet(id);
+                                  if (!from || !now.material(of) || !now.material(other)) return now;
+                                  return edit::meet_by_tiles(now, of, other, *from, *read);
+                              },
+                              {},
+                              {}});
         emit session_.said(
             translated(say_count(static_cast<std::int64_t>(read->tiles.size()),
                                  "Read one tile for the two: missing cases %1, which the material's own tiles serve",

@@ -61,8 +61,12 @@ void showOrderMenu(Session& session, level::SheetId shown, QWidget* under) {
             for (const level::OrderCard& c : session.project().order_cards)
                 if (c.id == id && now && of && edit::card_fits(c, *of)) {
                     const auto read = edit::reading_by_card(c, *of);
-                    session.apply(CasePanel::tr("Lay an order card"),
-                                  edit::rejoin(edit::read_into(session.project(), now->id, *of, read)));
+                    const auto lay = [material = now->id, sheet, read](level::Project p) {
+                        const level::Sheet* from = p.sheet(sheet);
+                        if (!from || !p.material(material)) return p;
+                        return edit::rejoin(edit::read_into(p, material, *from, read));
+                    };
+                    session.applyJoined({CasePanel::tr("Lay an order card"), lay, {}, {}});
                     emit session.said(translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
                                                            "One tile serves its case by the card",
                                                            "%n tiles serve their cases by the card")),

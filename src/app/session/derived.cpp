@@ -67,6 +67,19 @@ const sheet::SheetReading* Derived::reading(level::SheetId id) {
     return nullptr;
 }
 
+bool Derived::readingStopped(level::SheetId id) {
+    const SheetRef sheet = refOf(session_.project(), id);
+    if (!sheet || !sheet->image || readings_[id].has(sheet->image)) return false;
+    const auto read = reads_.find(id);
+    return read != reads_.end() && read->second == sheet->image && !session_.jobs().running(QString("cut-%1").arg(id));
+}
+
+void Derived::readAgain(level::SheetId id) {
+    reads_.erase(id);
+    (void)reading(id);
+    emit counted();
+}
+
 void Derived::take(level::SheetId id, std::shared_ptr<const Image> image, sheet::SheetReading reading) {
     readings_[id].put(std::move(image), std::move(reading));
 }
@@ -79,15 +92,23 @@ const JoinsRead& Derived::joinsRead() {
                                : nullptr;
     const JoinReadings::Reading reading =
         sheet && sheet->image ? session_.joins().reading(sheet->id, material->joins.kind) : nullptr;
-    return joinsRead_.get({material, p.sheets, reading}, [&] {
+    const bool stopped = sheet && sheet->image && !reading && session_.joins().stopped(sheet->id, material->joins.kind);
+    return joinsRead_.get({material, p.sheets, reading, stopped}, [&] {
         if (!sheet || !sheet->image) return JoinsRead();
-        if (!reading) return JoinsRead{false, {}};
+        if (!reading) return JoinsRead{false, stopped, {}};
         // Of two readings it is the one that was taken whose doubts count.
-        JoinsRead out{true, edit::doubtful_tiles(*sheet, material->joins, *reading), !reading->others.empty()};
+        JoinsRead out{true, false, edit::doubtful_tiles(*sheet, material->joins, *reading), !reading->others.empty()};
         if (out.other && edit::fits_better(*sheet, material->joins, reading->others.front(), *reading))
             out.doubtful = edit::doubtful_tiles(*sheet, material->joins, reading->others.front());
         return out;
     });
+}
+
+void Derived::readJoinsAgain() {
+    const level::Material* m = session_.material();
+    if (!m || m->joins.kind == level::JoinKind::plain) return;
+    session_.joins().readAgain(edit::main_sheet(session_.project(), m->joins), m->joins.kind);
+    emit counted();
 }
 
 std::optional<edit::HomeProposal> Derived::proposedHome() {

@@ -34,7 +34,8 @@ using MaterialRef = std::shared_ptr<const level::Material>;
 
 // The joins of the sheet that most of a material's tiles come from; empty for plain materials.
 struct JoinsRead {
-    bool known = true;                        // false while they are being read
+    bool known = true; // false while they are being read, and where that was stopped
+    bool stopped = false;
     std::vector<edit::DoubtfulTile> doubtful; // not yet accepted
     bool other = false;                       // there is a second reading that is nearly as good
 };
@@ -50,9 +51,13 @@ class Derived : public QObject {
     // How the sheet's picture is cut; null while it is being read, then counted() is emitted, and without a picture.
     // Valid until the next call.
     [[nodiscard]] const sheet::SheetReading* reading(level::SheetId sheet);
+    // Whether its reading was asked for, and is neither there nor on its way any more; and asks for it again.
+    [[nodiscard]] bool readingStopped(level::SheetId sheet);
+    void readAgain(level::SheetId sheet);
     // The reading was made elsewhere, of this very image.
     void take(level::SheetId sheet, std::shared_ptr<const Image> image, sheet::SheetReading reading);
     [[nodiscard]] const JoinsRead& joinsRead(); // of the chosen material
+    void readJoinsAgain();                      // of it, where that was stopped
     // The home that is proposed for the Hand.
     [[nodiscard]] std::optional<edit::HomeProposal> proposedHome();
     // The trace of `level`, made from the last one where that is possible.
@@ -79,7 +84,7 @@ class Derived : public QObject {
     Memo<std::vector<MaterialRef>, std::unique_ptr<join::Rules>> rules_;
     std::map<level::SheetId, Memo<std::shared_ptr<const Image>, sheet::SheetReading>> readings_;
     std::map<level::SheetId, std::shared_ptr<const Image>> reads_; // what is being read, or was when that was stopped
-    Memo<std::tuple<MaterialRef, std::vector<SheetRef>, JoinReadings::Reading>, JoinsRead> joinsRead_;
+    Memo<std::tuple<MaterialRef, std::vector<SheetRef>, JoinReadings::Reading, bool>, JoinsRead> joinsRead_;
     Memo<HomeKey, std::optional<edit::HomeProposal>> home_;
     // The trace follows changes piece by piece.
     outline::Trace trace_;

@@ -62,6 +62,7 @@ void Jobs::stop(const QString& key) {
 void Jobs::stopNamed() {
     for (const auto& job : std::vector(jobs_))
         if (!job->name.isEmpty()) stop(job->key);
+    emit stoppedNamed();
 }
 
 void Jobs::stopAll() {

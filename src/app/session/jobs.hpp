@@ -49,7 +49,7 @@ class Jobs : public QObject {
     }
 
     void stop(const QString& key); // its `done` is not called
-    void stopNamed();              // all that the window tells of
+    void stopNamed();              // all that the window tells of; stoppedNamed() is emitted then
     void stopAll();
     [[nodiscard]] bool running(const QString& key) const;
     // Whether any is at work that the window tells of.
@@ -64,7 +64,8 @@ class Jobs : public QObject {
     [[nodiscard]] State state() const;
 
   signals:
-    void changed(); // one has begun or ended
+    void changed();      // one has begun or ended
+    void stoppedNamed(); // what was asked for will not come, unless it is asked for again
 
   private:
     struct Job {

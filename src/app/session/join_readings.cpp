@@ -78,6 +78,17 @@ JoinReadings::Reading JoinReadings::reading(level::SheetId id, level::JoinKind k
     return sheet ? askReading(sheet, kind, false).value.value_or(nullptr) : nullptr;
 }
 
+bool JoinReadings::stopped(level::SheetId id, level::JoinKind kind) {
+    const auto asked = readings_.find({id, kind});
+    const Sheet sheet = sheetOf(id);
+    return sheet && asked != readings_.end() && asked->second.of == lookOf(*sheet) && !asked->second.value &&
+           !session_.jobs().running(asked->second.job);
+}
+
+void JoinReadings::readAgain(level::SheetId id, level::JoinKind kind) {
+    if (const Sheet sheet = sheetOf(id)) askReading(sheet, kind, true);
+}
+
 std::optional<level::JoinKind> JoinReadings::kind(level::SheetId id) {
     const Sheet sheet = sheetOf(id);
     if (!sheet || !sheet->accepted || sheet->tiles.size() < 2) return level::JoinKind::full;

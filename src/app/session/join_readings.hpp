@@ -34,6 +34,10 @@ class JoinReadings : public QObject {
     // being worked out.
     [[nodiscard]] std::optional<level::JoinKind> kind(level::SheetId sheet);
 
+    // Whether the reading was asked for, and is neither there nor on its way any more.
+    [[nodiscard]] bool stopped(level::SheetId sheet, level::JoinKind kind);
+    void readAgain(level::SheetId sheet, level::JoinKind kind); // what was stopped
+
     // Calls `then` with the same: at once where it is known, else when it is; never where the tiles look different by
     // then, where the work is stopped, or where the same is asked for again with another `then`.
     void withReading(level::SheetId sheet, level::JoinKind kind, std::function<void(const Reading&)> then);

@@ -28,10 +28,14 @@ Session::Session(QObject* parent)
       checker_(std::make_shared<findings::Checker>()),
       jobs_(nullptr),
       joins_(*this),
+      joined_(*this),
       library_(*this),
       keeper_(*this) {
     connect(&derived_, &Derived::counted, this, &Session::changed);
     connect(&joins_, &JoinReadings::known, this, &Session::changed);
+    connect(&jobs_, &Jobs::stoppedNamed, this, [this] {
+        if (document_) emit changed();
+    });
     connect(this, &Session::changed, &playClock_, [this] {
         if (document_) playClock_.setSheets(project().sheets);
     });

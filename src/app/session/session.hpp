@@ -10,12 +10,14 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "app/session/choice.hpp"
 #include "app/session/derived.hpp"
 #include "app/session/jobs.hpp"
 #include "app/session/join_readings.hpp"
+#include "app/session/joined_changes.hpp"
 #include "app/session/keeper.hpp"
 #include "app/session/library.hpp"
 #include "app/session/play_clock.hpp"
@@ -112,6 +114,7 @@ class Session : public QObject {
     void applyLevel(const QString& name, level::Level next, std::uint32_t nextId);
     void applyWork(const QString& name, const level::Level& next);
     void applyWork(const QString& name, const level::Level& next, std::uint32_t nextId);
+    void applyJoined(JoinedChange change) { joined_.apply(std::move(change)); }
     void undo();
     void redo();
     void goTo(std::size_t place);        // in the history
@@ -178,6 +181,7 @@ class Session : public QObject {
     std::shared_ptr<const level::Level> triedLevel_;
     Jobs jobs_; // before what its jobs report to
     JoinReadings joins_;
+    JoinedChanges joined_;
     Library library_;
     Keeper keeper_;
 };
