@@ -15,8 +15,9 @@ using level::Variant;
 
 namespace {
 
-constexpr double kTurned = 0.03; // what a turn counts: light and texture turn with the tile
-constexpr float kWholly = 96;    // colour distance at which two pixels have nothing in common
+constexpr std::size_t kVariantsCompared = 2; // of a case
+constexpr double kTurned = 0.03;             // what a turn counts: light and texture turn with the tile
+constexpr float kWholly = 96;                // colour distance at which two pixels have nothing in common
 
 using Pixel = std::array<float, 4>;
 
@@ -190,7 +191,8 @@ std::vector<Candidate> candidates(const level::Project& project, const JoinSet& 
     std::array<std::map<int, std::vector<Cell>>, 4> like;
     std::array<std::vector<Cell>, 4> opposite;
     for (const auto& [of, variants] : set.cases) {
-        for (const Variant& v : variants) {
+        for (std::size_t i = 0; i < std::min(variants.size(), kVariantsCompared); ++i) {
+            const Variant& v = variants[i];
             const Cell cell(v.tile, v.turn, false);
             for (int side = 0; side < 4; ++side) {
                 if (of != mask) like[static_cast<std::size_t>(side)][side_state(of, side)].push_back(cell);

@@ -76,6 +76,7 @@ struct Candidate {
     double fit = 0; // 0 .. 1
     bool operator==(const Candidate&) const = default;
 };
+// Of the set's cases the first few variants are compared: those of one case are alike at their sides.
 // A turned tile counts as fitting a little worse: light and texture turn with it. Tiles of `sheets` in the turns that
 // `turns` and the tile itself allow, best fit first, at most `most`. A side that joins is compared with what `around`
 // holds there (empty cells are passed over), or with the set's own tiles where nothing is given; a side that does not

@@ -50,32 +50,7 @@ namespace vic::app {
 
 namespace {
 
-constexpr std::size_t kCandidates = 3;
 constexpr std::size_t kMostWeights = 16; // variants that get a field each
-constexpr std::size_t kMostTurned = 128; // tiles of a sheet that are tried in all turns
-
-void clear(QLayout* layout) {
-    QLayoutItem* item = nullptr;
-    while ((item = layout->takeAt(0))) {
-        if (QWidget* w = item->widget()) {
-            // It may be just now that it is telling of a click: it goes later, and is not found any more.
-            w->setObjectName({});
-            w->hide();
-            w->deleteLater();
-        }
-        delete item;
-    }
-}
-
-QString turnWord(Turn turn) {
-    const QString by[4] = {
-        {}, CasePanel::tr("turned right"), CasePanel::tr("turned round"), CasePanel::tr("turned left")};
-    QString quarter = by[turn.quarters()];
-    if (!turn.mirrored()) return quarter;
-    const QString after[4] = {
-        {}, CasePanel::tr("mirrored, right"), CasePanel::tr("upside down"), CasePanel::tr("mirrored, left")};
-    return turn.quarters() == 0 ? CasePanel::tr("mirrored") : after[turn.quarters()];
-}
 
 } // namespace
 
@@ -247,17 +222,6 @@ void CasePanel::serve(level::TileId tile, Qt::KeyboardModifiers modifiers) {
     serveCase(m->id, mask, variants, tile);
 }
 
-// The designer has said so: `tile` is accepted.
-void CasePanel::serveCase(level::MaterialId id, join::Mask mask, const std::vector<level::Variant>& variants,
-                          level::TileId tile) {
-    const auto serve = [id, mask, variants, tile](level::Project p) {
-        if (!p.material(id)) return p;
-        return edit::rejoin(edit::accept_tile(edit::set_case(std::move(p), id, mask, variants), id, tile));
-    };
-    session_.applyJoined(
-        {tr("Tile of a case of %1").arg(QString::fromStdString(session_.project().material(id)->name)), serve, {}, {}});
-}
-
 bool CasePanel::plain() const { return session_.material()->joins.kind == level::JoinKind::plain; }
 
 join::Mask CasePanel::mask() const { return plain() ? join::Mask{255} : session_.joinCase(); }
@@ -329,7 +293,7 @@ void CasePanel::refreshWeights() {
     if (of != weightsOf_) {
         weightsOf_ = of;
         weightFields_ = {};
-        clear(weights_->layout());
+        clearLayout(weights_->layout());
         const auto& [material, at, own] = of;
         if (own.size() > 1 && own.size() <= kMostWeights) {
             auto* grid = new QWidget(weights_);
@@ -411,67 +375,6 @@ QString CasePanel::repetitionText() {
                         : tr("beside itself %1 %, by chance %2 %")
                               .arg(std::lround(100 * r.share()))
                               .arg(std::lround(100 * r.by_chance));
-}
-
-void CasePanel::refreshCandidates() {
-    const level::Material& m = *session_.material();
-    const join::Mask mask = this->mask();
-    serveHead_->setVisible(!plain());
-    candidates_->setVisible(!plain());
-    const auto around = proof_.around(mask);
-    if (plain() || (candidatesFor_.get() == &m && candidatesMask_ == mask && candidatesAround_ == around &&
-                    candidatesIn_ == session_.project().sheets))
-        return;
-    candidatesFor_ = session_.materialRef();
-    candidatesMask_ = mask;
-    candidatesAround_ = around;
-    candidatesIn_ = session_.project().sheets;
-    clear(candidates_->layout());
-    std::vector<level::SheetId> sheets;
-    std::uint8_t turns = level::kAllTurns;
-    for (const level::SheetId id : {edit::main_sheet(session_.project(), m.joins), sheet_->sheetId()})
-        if (const level::Sheet* s = session_.project().sheet(id);
-            s && std::find(sheets.begin(), sheets.end(), id) == sheets.end()) {
-            sheets.push_back(id);
-            if (s->tiles.size() > kMostTurned) turns = level::kNoTurns;
-        }
-    int n = 0;
-    const auto row = [&](const QPixmap& picture, const QString& text, double fit, const std::function<void()>& go) {
-        auto* b = new QPushButton(candidates_);
-        b->setObjectName(QString("candidate-%1").arg(n++));
-        b->setIcon(picture);
-        b->setIconSize({24, 24});
-        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-        b->setText(QString("%1 %   %2").arg(std::lround(100 * fit)).arg(text));
-        b->setStyleSheet("text-align: left; padding: 2px 6px;");
-        b->setToolTip(tr("Click to let it serve the case; the figure says how well it fits at the seams"));
-        connect(b, &QPushButton::clicked, this, go);
-        candidates_->layout()->addWidget(b);
-    };
-    const bool missing = join::serving(m.joins, mask).empty();
-    if (missing)
-        for (const join::Made& made : join::composable(session_.project(), m.joins, m.joins.turns)) {
-            if (made.mask != mask) continue;
-            const Image art = join::composed_art(
-                tilesOf(session_.project()), made.of,
-                sheet::drawn_size(session_.project().sheet(edit::main_sheet(session_.project(), m.joins))->cut));
-            row(art.empty() ? QPixmap() : QPixmap::fromImage(toQImage(art)),
-                translated(say_count(made.sources, "composed of one tile", "composed of %n tiles")), 1 - made.error,
-                [this, id = m.id, mask] {
-                    const auto compose = [id, mask](level::Project p) {
-                        return edit::compose_missing(std::move(p), id, mask).project;
-                    };
-                    session_.applyJoined({tr("Compose a tile"), compose, {}, {}});
-                });
-        }
-    for (const join::Candidate& c :
-         join::candidates(session_.project(), m.joins, mask, sheets, turns, around, kCandidates)) {
-        QString text = translated(edit::tile_name(session_.project(), c.variant.tile));
-        if (c.variant.turn.code != 0) text += ", " + turnWord(c.variant.turn);
-        row(tileThumb(session_.project(), c.variant.tile, 28, c.variant.turn), text, c.fit,
-            [this, id = m.id, mask, v = c.variant] { serveCase(id, mask, {v}, v.tile); });
-    }
-    serveHead_->setVisible(n > 0);
 }
 
 } // namespace vic::app

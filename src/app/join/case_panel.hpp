@@ -6,6 +6,7 @@
 #include <array>
 #include <functional>
 #include <memory>
+#include <optional>
 #include <tuple>
 #include <vector>
 
@@ -14,8 +15,10 @@
 #include "app/session/memo.hpp"
 #include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
+#include "join/compose.hpp"
 #include "join/mask.hpp"
 #include "join/resolve.hpp"
+#include "join/seams.hpp"
 #include "level/cell.hpp"
 #include "level/material.hpp"
 
@@ -52,6 +55,13 @@ class CasePanel : public QWidget {
                      const join::JoinReading& read, bool afresh);
     void serveCase(level::MaterialId id, join::Mask mask, const std::vector<level::Variant>& variants,
                    level::TileId tile);
+    // What might serve the case: tiles, and one that can be composed.
+    struct Candidates {
+        std::vector<join::Candidate> tiles;
+        std::optional<join::Made> made;
+    };
+    [[nodiscard]] static QString turnWord(Turn turn);
+    void showCandidates(const Candidates& found);
     void serve(level::TileId tile, Qt::KeyboardModifiers modifiers);
     void change(const QString& name, const std::function<void(level::JoinSet&)>& what, const std::string& merge = {});
     void correct(level::TileId tile, int mask, int bit);

@@ -4,6 +4,8 @@
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QLayout>
+#include <QLayoutItem>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <QWidget>
@@ -137,6 +139,19 @@ void setRole(QWidget* widget, const char* role) {
     widget->setProperty("role", role);
     widget->style()->unpolish(widget);
     widget->style()->polish(widget);
+}
+
+void clearLayout(QLayout* layout) {
+    QLayoutItem* item = nullptr;
+    while ((item = layout->takeAt(0))) {
+        if (QWidget* w = item->widget()) {
+            // It may be just now that it is telling of a click: it goes later, and is not found any more.
+            w->setObjectName({});
+            w->hide();
+            w->deleteLater();
+        }
+        delete item;
+    }
 }
 
 } // namespace vic::app

@@ -6,6 +6,7 @@
 class QComboBox;
 class QFrame;
 class QLabel;
+class QLayout;
 class QToolButton;
 class QVBoxLayout;
 class QWidget;
@@ -37,6 +38,7 @@ QToolButton* toolButton(QWidget* parent, const QString& objectName, const QStrin
                         const QString& toolTip, const char* role);
 // Takes the text "name, shortcut, help" into the tool tip and the accessible name.
 void describe(QWidget* widget, const QString& name, const QString& shortcut, const QString& help);
+void clearLayout(QLayout* layout); // of its widgets, which go at the end of the event; not of layouts in it
 // The style sheet looks at the property "role"; after it changed the widget is polished anew.
 void setRole(QWidget* widget, const char* role);
 
