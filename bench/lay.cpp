@@ -7,6 +7,7 @@
 #include "edit/document.hpp"
 #include "edit/fill.hpp"
 #include "edit/joins.hpp"
+#include "edit/levels.hpp"
 #include "edit/overlay.hpp"
 #include "store/journal.hpp"
 #include "store/project_files.hpp"
@@ -125,6 +126,23 @@ void pencil_core(benchmark::State& state) {
     }
 }
 BENCHMARK(pencil_core)->Arg(1024)->Arg(16384)->Unit(benchmark::kMicrosecond);
+
+// A fill that erases all of an overlay which covers its layer.
+void erase_overlay_4096(benchmark::State& state) {
+    make::Small small({kLarge, kLarge});
+    const join::Rules rules(small.project);
+    const level::Region all(Box{0, 0, kLarge, kLarge});
+    level::Level level = edit::lay(small.project, rules, small.level(), small.ground, rock(), all).level;
+    const level::LayerId overlay = small.project.next_id++;
+    level = edit::add_layer(level, overlay, "Over", level::LayerKind::tiles, small.ground);
+    level.edit(overlay).tiles()->overlay_of = small.ground;
+    level = edit::lay(small.project, rules, level, overlay, rock(), all).level;
+    const edit::Hand eraser{edit::held::Eraser{}};
+    for (auto _ : state)
+        benchmark::DoNotOptimize(
+            edit::lay_over(small.project, rules, level, {.layer = small.ground, .hand = eraser, .cells = all}).level);
+}
+BENCHMARK(erase_overlay_4096)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 // Four full layers of materials and of tiles laid by hand.
 level::Project large(make::Small& small) {

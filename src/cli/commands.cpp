@@ -351,12 +351,13 @@ Outcome build(const std::string& dir, const std::string& id, const std::string& 
         for (const auto& l : project.levels) wanted.push_back(l.get());
     else
         wanted.push_back(&level_of(project, id, dir));
+    for (const level::Level* level : wanted) (void)parcel::place(dir, to, level->id);
     std::error_code trouble;
     fs::create_directories(to, trouble);
     Outcome out;
     out.json["levels"] = Json::array();
     for (const level::Level* level : wanted) {
-        const auto built = parcel::build(project, *level, fs::path(to) / level->id);
+        const auto built = parcel::build(project, *level, parcel::place(dir, to, level->id));
         out.json["levels"].push_back(
             {{"id", level->id}, {"dir", built.dir.string()}, {"files", built.files}, {"bytes", built.bytes}});
         out.text += (out.text.empty() ? "" : "\n") + std::string("built ") + built.dir.string() + ": " +

@@ -1,8 +1,11 @@
 #include "edit/overlay.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <cassert>
 #include <cmath>
+#include <cstddef>
+#include <cstdint>
 
 #include "edit/levels.hpp"
 
@@ -23,11 +26,28 @@ bool any_see_through(const Project& project, const Hand& hand, const Lattice& la
 // Of the cells, those that hold anything else than the tile would be there.
 Region taken(const Grid& grid, const Region& cells, const Hand& hand, LayerId layer) {
     Region out;
-    cells.each([&](Point p) {
-        const Cell c = grid.cell(p);
-        if (c.bits == 0 && grid.material(p) == 0) return;
-        if (!hand.is<held::Eraser>() && c.tile() == choice(hand, layer, p).tile) return;
-        out.add(p);
+    const bool erases = hand.is<held::Eraser>();
+    cells.each_chunk([&](Point at, const Region::Rows& rows) {
+        if (at.x < 0 || at.y < 0 || at.x >= grid.chunks().w || at.y >= grid.chunks().h) return;
+        const Chunk* chunk = grid.chunk(at);
+        if (!chunk) return;
+        Region::Rows found{};
+        bool any = false;
+        for (int y = 0; y < kChunk; ++y) {
+            std::uint64_t there = 0;
+            const auto row = static_cast<std::size_t>(y) * kChunk;
+            for (std::uint64_t bits = rows[static_cast<std::size_t>(y)]; bits != 0; bits &= bits - 1) {
+                const int x = std::countr_zero(bits);
+                const std::size_t i = row + static_cast<std::size_t>(x);
+                const Cell c = chunk->cells[i];
+                if (c.bits == 0 && chunk->materials[i] == 0) continue;
+                if (!erases && c.tile() == choice(hand, layer, {at.x * kChunk + x, at.y * kChunk + y}).tile) continue;
+                there |= std::uint64_t{1} << x;
+            }
+            found[static_cast<std::size_t>(y)] = there;
+            any = any || there != 0;
+        }
+        if (any) out.put(at, found);
     });
     return out;
 }

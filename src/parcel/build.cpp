@@ -308,8 +308,8 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
         pictures.push_back(kind->piece ? Image({1, 1}) : art_of(project, *kind));
     const auto atlas = pack(pictures, kAtlasSide);
     if (!atlas)
-        throw InputError(say("The tiles and props of \"%1\" do not fit into one atlas", level.name), "", "",
-                         "Use fewer or smaller pictures in this level");
+        throw InputError(say("The tiles and props of \"%1\" do not fit into one atlas", level.name),
+                         "levels/" + level.id + ".json", "", "Use fewer or smaller pictures in this level");
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
@@ -389,10 +389,23 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     return out;
 }
 
+fs::path place(const fs::path& project, const fs::path& to, const std::string& level) {
+    std::error_code trouble;
+    const fs::path whole = fs::absolute(to / level, trouble);
+    for (fs::path above = whole; above.has_relative_path(); above = above.parent_path())
+        if (fs::equivalent(above, project, trouble))
+            (void)inside(project, whole.lexically_relative(above).string(), project.string(), "the place for parcels");
+    return to / level;
+}
+
 Built build(const Project& project, const Level& level, const fs::path& dir) {
     const auto content = files(project, level);
     std::error_code trouble;
-    const bool there = fs::exists(fs::symlink_status(dir, trouble));
+    const fs::file_status found = fs::symlink_status(dir, trouble);
+    if (fs::is_symlink(found))
+        throw InputError("The place for the parcel is a link", dir.string(), "",
+                         "Choose the folder itself that it leads to, or another place");
+    const bool there = fs::exists(found);
     if (there && !(fs::is_directory(dir, trouble) && (fs::is_empty(dir, trouble) || is_parcel(dir))))
         throw InputError("The place for the parcel holds something else", dir.string(), "",
                          "Choose an empty or a new folder, so that nothing of yours is replaced");

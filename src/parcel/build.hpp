@@ -19,6 +19,11 @@ struct Built {
     std::uintmax_t bytes = 0;
 };
 
+// Where the parcel of a level comes to lie below `to`. Throws InputError where a link in the project's own folder is on
+// the way: what a project brings along does not decide what is written elsewhere.
+std::filesystem::path place(const std::filesystem::path& project, const std::filesystem::path& to,
+                            const std::string& level);
+
 // Writes the parcel beside `dir` and puts it in its place whole, by one exchange of names. A folder that is there and
 // is neither empty nor a parcel is refused. Throws InputError; `dir` is then as it was.
 Built build(const level::Project& project, const level::Level& level, const fs::path& dir);

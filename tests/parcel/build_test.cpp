@@ -168,6 +168,27 @@ TEST_CASE("a folder of something else is never replaced", "[parcel]") {
     CHECK(parcel::build(small.project, small.level(), dir / "empty").files == 5);
 }
 
+TEST_CASE("no link decides where a parcel is written", "[parcel]") {
+    make::Folder dir;
+    make::Small small = painted(1);
+    const fs::path project = dir / "project", elsewhere = dir / "elsewhere";
+    fs::create_directories(project / "own");
+    fs::create_directories(elsewhere);
+    // One that lies in the project, at any depth.
+    fs::create_directory_symlink(elsewhere, project / "built");
+    fs::create_directory_symlink(elsewhere, project / "own" / "deep");
+    CHECK_THROWS_AS(parcel::place(project, project / "built", small.id), InputError);
+    CHECK_THROWS_AS(parcel::place(project, project / "own" / "deep" / "new", small.id), InputError);
+    CHECK(parcel::place(project, project / "own", small.id) == project / "own" / small.id);
+    // One of the user's own, outside of the project, he may well have made; but it stays what it is.
+    CHECK(parcel::place(project, dir / "elsewhere", small.id) == elsewhere / small.id);
+    fs::create_directory_symlink(elsewhere, dir / "link");
+    CHECK(parcel::place(project, dir / "link", small.id) == dir / "link" / small.id);
+    CHECK_THROWS_AS(parcel::build(small.project, small.level(), dir / "link"), InputError);
+    CHECK(fs::is_symlink(dir / "link"));
+    CHECK(fs::is_empty(elsewhere));
+}
+
 TEST_CASE("pictures in an atlas do not overlap, edges included", "[atlas]") {
     make::Random random(5);
     for (int round = 0; round < 40; ++round) {

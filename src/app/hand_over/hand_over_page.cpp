@@ -192,13 +192,13 @@ bool HandOverPage::building() const { return session_.jobs().running("build"); }
 
 void HandOverPage::build() {
     if (!session_.isOpen() || building()) return;
-    const auto build = [state = session_.document().state(),
+    const auto build = [state = session_.document().state(), dir = session_.document().dir(),
                         to = fs::path(session_.builtDir().toStdString())](Jobs::Progress& progress) {
         std::vector<Result> results;
         for (const auto& level : state->levels) {
             if (progress.stopped()) break;
             progress.tell(static_cast<double>(results.size()) / static_cast<double>(state->levels.size()));
-            results.push_back(built(*state, *level, to));
+            results.push_back(built(*state, *level, dir, to));
         }
         return results;
     };
@@ -207,11 +207,12 @@ void HandOverPage::build() {
         session_.complain());
 }
 
-HandOverPage::Result HandOverPage::built(const level::Project& project, const level::Level& level, const fs::path& to) {
+HandOverPage::Result HandOverPage::built(const level::Project& project, const level::Level& level, const fs::path& dir,
+                                         const fs::path& to) {
     Result r;
     r.level = level.name;
     try {
-        const auto done = parcel::build(project, level, to / level.id);
+        const auto done = parcel::build(project, level, parcel::place(dir, to, level.id));
         r.files = done.files;
         r.bytes = done.bytes;
     } catch (const std::exception& e) {

@@ -50,7 +50,8 @@ class HandOverPage : public QWidget {
         int files = 0;
         std::uintmax_t bytes = 0;
     };
-    static Result built(const level::Project& project, const level::Level& level, const fs::path& to);
+    static Result built(const level::Project& project, const level::Level& level, const fs::path& dir,
+                        const fs::path& to);
     void show(const std::vector<Result>& results);
     void play();
     void showLevels();
