@@ -7,6 +7,7 @@
 #include "base/lock.hpp"
 #include "edit/sheets.hpp"
 #include "findings/check.hpp"
+#include "join/read_sheet.hpp"
 #include "outline/convex.hpp"
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
@@ -87,7 +88,7 @@ Outcome read_islands(const std::string& file, std::optional<int> join_gap, std::
 
 Outcome read_sheet(const std::string& file) {
     const Image image = sheet::read_png(file);
-    const sheet::SheetReading reading = sheet::read_cut(image);
+    const sheet::SheetReading reading = join::read_sheet(image);
     Outcome out;
     out.json = {{"width", image.width()}, {"height", image.height()}};
     out.json["best"] = reading.best ? reading_json(*reading.best) : Json();
@@ -95,6 +96,13 @@ Outcome read_sheet(const std::string& file) {
     for (const auto& r : reading.others) out.json["others"].push_back(reading_json(r));
     out.json["empty"] = reading.blank;
     out.json["straddling"] = reading.straddling;
+    const auto what_json = [](const sheet::WhatReading::One& one) {
+        static const char* words[] = {"tiles", "things", "prop", "backdrop"};
+        return Json{{"what", words[static_cast<std::size_t>(one.what)]}, {"reason", one.reason.english()}};
+    };
+    out.json["what"] = what_json(reading.what.best);
+    out.json["what"]["others"] = Json::array();
+    for (const auto& other : reading.what.others) out.json["what"]["others"].push_back(what_json(other));
     out.text = reading.best ? size_text(reading.best->cut.tile) + ", " + reading.best->reason.english() + " (" +
                                   std::to_string(std::lround(reading.best->confidence * 100)) + " %)"
                             : "no lattice found";
@@ -273,7 +281,7 @@ Outcome add_sheet(const SheetOptions& o) {
     if (o.tile) {
         cut = {*o.tile, o.margin, o.spacing, o.scale};
     } else {
-        const auto reading = sheet::read_cut(image);
+        const auto reading = join::read_sheet(image);
         if (reading.best)
             cut = reading.best->cut;
         else

@@ -75,8 +75,54 @@ TakenIslands take_islands(Project project, SheetId sheet_id, const std::vector<B
     return out;
 }
 
+namespace {
+
+// Whether props of the kind stand in a level, or are to be planted.
+bool in_use(const Project& project, PropKindId kind) {
+    if (placed(project, kind) > 0) return true;
+    for (const auto& level : project.levels)
+        for (const LayerRef& layer : level->layers)
+            if (const auto* planted = std::get_if<PlantedProps>(&layer->content))
+                for (const Planting::Kind& k : planted->recipe.kinds)
+                    if (k.kind == kind) return true;
+    return false;
+}
+
+PutFolder as_tiles(Project project, SheetId id) {
+    PutFolder out;
+    const int side = project.sheet(id)->parts.front().box.w;
+    const std::size_t before = project.sheet(id)->tiles.size();
+    project = recut_sheet(std::move(project), id, {{side, side}, {}, {}, 1}, true);
+    Sheet sheet = *project.sheet(id);
+    for (Tile& tile : sheet.tiles)
+        for (const Part& part : sheet.parts)
+            if (tile.name.empty() && part.box == tile.box) tile.name = part.name;
+    out.fresh = static_cast<int>(sheet.tiles.size()) - (before > 1 ? static_cast<int>(before) : 0);
+    project.put(std::move(sheet));
+    std::vector<PropKindId> gone;
+    for (const auto& kind : project.prop_kinds)
+        if (kind->sheet == id && !in_use(project, kind->id)) gone.push_back(kind->id);
+    out.project = remove_kinds(std::move(project), gone);
+    out.sheet = id;
+    return out;
+}
+
+} // namespace
+
+FolderAs folder_is(const Sheet& sheet) {
+    return sheet.image && sheet.cut.tile != sheet.image->size() ? FolderAs::tiles : FolderAs::props;
+}
+
+PutFolder folder_as(Project project, SheetId id, FolderAs as) {
+    const Sheet sheet = *project.sheet(id);
+    assert(sheet.image && !sheet.parts.empty());
+    if (as == FolderAs::tiles) return as_tiles(std::move(project), id);
+    project = recut_sheet(std::move(project), id, {sheet.image->size(), {}, {}, 1}, true);
+    return put_folder(std::move(project), id, sheet.name, sheet.file, sheet.image, sheet.parts, as);
+}
+
 PutFolder put_folder(Project project, SheetId id, const std::string& name, const std::string& file,
-                     std::shared_ptr<const Image> image, const std::vector<Part>& parts) {
+                     std::shared_ptr<const Image> image, const std::vector<Part>& parts, FolderAs as) {
     PutFolder out;
     const std::vector<Part> before = id ? project.sheet(id)->parts : std::vector<Part>();
     const std::string free = free_sheet_name(project, name);
@@ -88,6 +134,7 @@ PutFolder put_folder(Project project, SheetId id, const std::string& name, const
     sheet.image = std::move(image);
     sheet.parts = parts;
     project.put(std::move(sheet));
+    if (as == FolderAs::tiles) return as_tiles(std::move(project), id);
     for (const Part& part : parts) {
         const auto old = std::find_if(before.begin(), before.end(), [&](const Part& b) { return b.name == part.name; });
         const PropKind* kind = nullptr;

@@ -28,10 +28,17 @@ TakenIslands take_islands(level::Project project, level::SheetId sheet, const st
 struct PutFolder {
     level::Project project;
     level::SheetId sheet = 0;
-    int fresh = 0; // props that are new
+    int fresh = 0; // props or tiles that are new
 };
+// As what the parts are taken. As tiles (sheet::are_even() parts) they are cut as a lattice and named by their
+// pictures; kinds of props that were made of them and are not placed go.
+enum class FolderAs : std::uint8_t { props, tiles };
 PutFolder put_folder(level::Project project, level::SheetId sheet, const std::string& name, const std::string& file,
-                     std::shared_ptr<const Image> image, const std::vector<level::Part>& parts);
+                     std::shared_ptr<const Image> image, const std::vector<level::Part>& parts,
+                     FolderAs as = FolderAs::props);
+// The same parts taken as the other.
+PutFolder folder_as(level::Project project, level::SheetId sheet, FolderAs as);
+FolderAs folder_is(const level::Sheet& sheet); // as what its parts are taken now
 
 // Puts the kind in the place of the one with its id, and shifts the placed props by as much as the pivot has moved over
 // the sheet.

@@ -476,8 +476,7 @@ void doubt(JoinReading& reading, TileReading& tile, double confidence, const Tex
 JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind kind, std::optional<int> centre) {
     assert(kind != level::JoinKind::plain);
     std::vector<Image> smaller;
-    const auto first =
-        std::find_if(drawn_tiles.begin(), drawn_tiles.end(), [](const Image& t) { return !t.empty(); });
+    const auto first = std::find_if(drawn_tiles.begin(), drawn_tiles.end(), [](const Image& t) { return !t.empty(); });
     if (first != drawn_tiles.end())
         if (const int by = std::min(first->width(), first->height()) / kFineTile; by > 1)
             for (const Image& t : drawn_tiles)

@@ -4,18 +4,21 @@
 
 namespace vic::join {
 
+KindReading kind_reading(const std::vector<Image>& tiles, level::JoinKind kind) {
+    KindReading k{kind, read_joins(tiles, kind), 0};
+    const double all = static_cast<double>(cases(kind).size());
+    const double read = std::max<double>(1, static_cast<double>(k.reading.tiles.size()));
+    double crowd = 0; // tiles beyond the first of their case; a few are variants, many another kind
+    for (const auto& d : k.reading.doubled) crowd += static_cast<double>(d.indices.size()) - 1;
+    k.fit = (all - static_cast<double>(k.reading.missing.size())) / all - 0.6 * crowd / read -
+            static_cast<double>(k.reading.doubtful.size()) / read;
+    return k;
+}
+
 std::vector<KindReading> read_kinds(const std::vector<Image>& tiles) {
     std::vector<KindReading> out;
-    for (const level::JoinKind kind : {level::JoinKind::full, level::JoinKind::edges, level::JoinKind::corners}) {
-        KindReading k{kind, read_joins(tiles, kind), 0};
-        const double all = static_cast<double>(cases(kind).size());
-        const double read = std::max<double>(1, static_cast<double>(k.reading.tiles.size()));
-        double crowd = 0; // tiles beyond the first of their case; a few are variants, many another kind
-        for (const auto& d : k.reading.doubled) crowd += static_cast<double>(d.indices.size()) - 1;
-        k.fit = (all - static_cast<double>(k.reading.missing.size())) / all - 0.6 * crowd / read -
-                static_cast<double>(k.reading.doubtful.size()) / read;
-        out.push_back(std::move(k));
-    }
+    for (const level::JoinKind kind : {level::JoinKind::full, level::JoinKind::edges, level::JoinKind::corners})
+        out.push_back(kind_reading(tiles, kind));
     std::stable_sort(out.begin(), out.end(), [](const KindReading& a, const KindReading& b) { return a.fit > b.fit; });
     return out;
 }

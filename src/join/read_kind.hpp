@@ -13,6 +13,9 @@ struct KindReading {
     double fit = 0; // 1: every case once and no doubt; less for cases without a tile, several tiles a case, doubts
 };
 
+// The sheet's joins read as the kind, which must not be plain.
+KindReading kind_reading(const std::vector<Image>& tiles, level::JoinKind kind);
+
 // The sheet's joins read as each kind but plain, the best fit first.
 std::vector<KindReading> read_kinds(const std::vector<Image>& tiles);
 

@@ -27,4 +27,16 @@ struct Packed {
 std::optional<Packed> pack_pictures(std::vector<NamedPicture> pictures, const std::vector<level::Part>& before = {},
                                     const Image& before_image = {});
 
+// Whether pictures may well be the tiles of one sheet: at least two, all squares of one size, of at most
+// kMostEven pixels a side.
+inline constexpr int kMostEven = 256;
+bool are_even(const std::vector<NamedPicture>& pictures);
+// The same of parts, which must lie in the rows of pack_even() besides.
+bool are_even(const std::vector<level::Part>& parts);
+
+// Such pictures in rows of eight without gaps, in the order of their names, in which 2 comes before 10. As with
+// pack_pictures() what was there keeps its place; what is new comes behind it.
+std::optional<Packed> pack_even(std::vector<NamedPicture> pictures, const std::vector<level::Part>& before = {},
+                                const Image& before_image = {});
+
 } // namespace vic::sheet

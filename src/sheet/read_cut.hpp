@@ -24,6 +24,7 @@
 #include "base/image.hpp"
 #include "base/text.hpp"
 #include "level/sheet.hpp"
+#include "sheet/what.hpp"
 
 namespace vic::sheet {
 
@@ -40,9 +41,13 @@ struct SheetReading {
     std::vector<CutReading> others; // at most three, best first
     std::vector<int> blank;         // cells of `best` with nothing in them, row by row from 0
     std::vector<int> straddling;    // cells of `best` whose art goes over a line that should be clear
+    WhatReading what;               // whether it is a sheet of tiles at all
 };
 
 SheetReading read_cut(const Image& image);
+
+// The reading of a picture whose proposals are ranked already, best first; what follows from the best is worked out.
+SheetReading reading_of(const Image& image, std::vector<CutReading> ranked);
 
 // The lattice whose cells hold a thing each, where the reading says so clearly enough: of a picture with things on a
 // ground, not of one that tiles fill.

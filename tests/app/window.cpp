@@ -185,9 +185,13 @@ void Window::key(int key, Qt::KeyboardModifiers modifiers) {
     settle();
 }
 
-void Window::drop(const QString& file) {
+void Window::drop(const QString& file) { drop(std::vector{file}); }
+
+void Window::drop(const std::vector<QString>& files) {
     QMimeData data;
-    data.setUrls({QUrl::fromLocalFile(file)});
+    QList<QUrl> urls;
+    for (const QString& file : files) urls << QUrl::fromLocalFile(file);
+    data.setUrls(urls);
     const QPoint at = window->rect().center();
     QDragEnterEvent enter(at, Qt::CopyAction, &data, Qt::LeftButton, {});
     QApplication::sendEvent(window.get(), &enter);

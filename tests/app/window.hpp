@@ -87,6 +87,7 @@ class Window {
     QString rowText(const QListView* list, int row) const;
     void key(int key, Qt::KeyboardModifiers modifiers = {});
     void drop(const QString& file);
+    void drop(const std::vector<QString>& files); // at once
     void stage(const char* name) { click(name); }
     void pickMaterial(const char* name); // from the Tray, with the mouse
     void activate(const char* layer);    // its slab, with the mouse

@@ -73,3 +73,29 @@ TEST_CASE("pictures that come, go and change leave all others where they were", 
 TEST_CASE("too much for one sheet is not packed", "[pack]") {
     CHECK_FALSE(pack_pictures({{"wide", Image({20000, 2})}}));
 }
+
+TEST_CASE("squares of one size are packed in rows, in the order in which a person counts", "[pack]") {
+    const auto picture = [](std::uint8_t red) { return Image({20, 20}, {red, 0, 0, 255}); };
+    std::vector<sheet::NamedPicture> pictures;
+    for (const int n : {10, 2, 1, 9, 11}) pictures.push_back({"road " + std::to_string(n), picture(std::uint8_t(n))});
+    REQUIRE(sheet::are_even(pictures));
+    const auto first = sheet::pack_even(pictures);
+    REQUIRE(first);
+    CHECK(first->image.size() == Size{100, 20});
+    CHECK(sheet::are_even(first->parts));
+    for (int i = 0; const int n : {1, 2, 9, 10, 11}) CHECK(first->image.at(20 * i++, 0).r == n);
+    // What comes later lies behind; what went keeps place and pixels.
+    pictures.erase(pictures.begin());
+    pictures.push_back({"a bend", picture(77)});
+    for (int n = 20; n < 26; ++n) pictures.push_back({"x" + std::to_string(n), picture(std::uint8_t(n))});
+    const auto then = sheet::pack_even(pictures, first->parts, first->image);
+    REQUIRE(then);
+    CHECK(then->image.size() == Size{160, 40});
+    CHECK(then->image.at(60, 0).r == 10);
+    CHECK(then->image.at(100, 0).r == 77);
+    CHECK(then->parts.size() == 12);
+    for (const level::Part& part : first->parts)
+        CHECK(std::find(then->parts.begin(), then->parts.end(), part) != then->parts.end());
+    pictures.push_back({"odd", Image({20, 21})});
+    CHECK_FALSE(sheet::are_even(pictures));
+}

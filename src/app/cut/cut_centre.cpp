@@ -189,6 +189,7 @@ QWidget* CutCentre::buildHandRow() {
         const level::Sheet* s = session_.sheet();
         return s && s->image && !s->accepted;
     });
+    fields_.follow([this] { takeButton_->setText(takeText()); });
     row->addWidget(takeButton_);
     return hand;
 }
@@ -305,60 +306,6 @@ void CutCentre::hover(level::TileId tile) {
     refresh();
 }
 
-void CutCentre::rebuildCards() {
-    const level::Sheet* s = session_.sheet();
-    std::string key = s ? std::to_string(s->id) + (s->accepted ? "a" : "n") +
-                              std::to_string(s->image ? s->image->pixels().size() : 0) + cutTitle(s->cut).toStdString()
-                        : "";
-    if (key == cardsOf_) return;
-    cardsOf_ = key;
-    while (cardRow_->count() > 0) {
-        QLayoutItem* item = cardRow_->takeAt(0);
-        if (item->widget()) {
-            item->widget()->hide();
-            item->widget()->setObjectName({}); // a new card will have the name
-            item->widget()->deleteLater();
-        }
-        delete item;
-    }
-    if (!s || !s->image) return;
-    cardRow_->addWidget(label(s->accepted ? tr("Cut as") : tr("Read as"), "quiet"));
-    const sheet::SheetReading* reading = session_.derived().reading(s->id);
-    if (!reading) {
-        const bool stopped = session_.derived().readingStopped(s->id);
-        cardRow_->addWidget(label(stopped ? tr("the reading was stopped") : tr("the picture is being read"), "quiet"));
-        if (stopped) {
-            auto* again = toolButton(cards_, "readCut", {}, tr("read it"), tr("Reads how the picture is cut"), "pill");
-            connect(again, &QToolButton::clicked, this, [this] {
-                if (session_.sheet()) session_.derived().readAgain(session_.sheet()->id);
-            });
-            cardRow_->addWidget(again);
-        }
-        cardRow_->addStretch();
-        cardsOf_ = "?"; // come back when it is
-        return;
-    }
-    std::vector<sheet::CutReading> all;
-    if (reading->best) all.push_back(*reading->best);
-    for (const auto& r : reading->others)
-        if (all.size() < 3 && r.confidence >= 0.005) all.push_back(r);
-    int n = 0;
-    for (const auto& r : all) {
-        auto* card = new ReadingCard(cutTitle(r.cut),
-                                     tr("%1 % · %2").arg(std::lround(r.confidence * 100)).arg(translated(r.reason)),
-                                     r.cut == s->cut, cards_);
-        card->setObjectName(QString("reading-%1").arg(n++));
-        connect(card, &ReadingCard::clicked, this, [this, cut = r.cut] { take(cut); });
-        connect(card, &ReadingCard::hovered, this,
-                [this, cut = r.cut](bool on) { view_->setShownCut(on ? std::optional(cut) : std::nullopt); });
-        cardRow_->addWidget(card);
-    }
-    if (all.empty())
-        cardRow_->addWidget(
-            label(tr("no lattice found: one tile as large as the picture, or set it by hand"), "quiet"));
-    cardRow_->addStretch();
-}
-
 void CutCentre::refresh() {
     if (!session_.isOpen()) return;
     const level::Sheet* s = session_.sheet();
@@ -405,23 +352,6 @@ void CutCentre::refresh() {
             if (s->tiles[i].id == hovered_) text = tileText(*s, i, count.w);
     reading_ = text;
     emit readingChanged();
-}
-
-void CutCentre::take(const level::Cut& cut) {
-    const level::Sheet* s = session_.sheet();
-    if (!s || !s->image) return;
-    view_->setShownCut({});
-    session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
-                     edit::recut_sheet(session_.project(), s->id, cut, true));
-    if (session_.waiting()) return;
-    emit session_.said(translated(say_count(static_cast<std::int64_t>(session_.sheet()->tiles.size()),
-                                            "%1 is cut: one tile", "%1 is cut: %n tiles", session_.sheet()->name)),
-                       false);
-}
-
-void CutCentre::takeBest() {
-    const level::Sheet* s = session_.sheet();
-    if (s && s->image && !s->accepted) take(s->cut);
 }
 
 void CutCentre::byHand() {

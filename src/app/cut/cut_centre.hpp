@@ -4,6 +4,7 @@
 #include <QString>
 #include <QWidget>
 #include <array>
+#include <functional>
 #include <memory>
 #include <string>
 #include <vector>
@@ -15,6 +16,7 @@
 #include "base/image.hpp"
 #include "level/cell.hpp"
 #include "sheet/islands.hpp"
+#include "sheet/what.hpp"
 
 class QCheckBox;
 class QHBoxLayout;
@@ -61,7 +63,18 @@ class CutCentre : public QWidget {
     void take(const level::Cut& cut);
     void byHand();
     void hover(level::TileId tile);
+    // The cards above the picture: what it is, how it is cut, and what taking one does.
     void rebuildCards();
+    void addCards(const level::Sheet& sheet, const sheet::SheetReading& reading);
+    void addFolderCards(const level::Sheet& sheet);
+    void addStopped();
+    void addCard(const char* name, const QString& title, const QString& reason, bool first,
+                 const std::function<void()>& go);
+    [[nodiscard]] sheet::What what() const; // the chosen sheet is, as far as it is read
+    [[nodiscard]] QString takeText() const;
+    void takeAs(sheet::What what);
+    void takeProp();
+    void takeBackdrop();
     void addProp(const Box& box);
     Session& session_;
     Bindings fields_;

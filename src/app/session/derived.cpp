@@ -4,6 +4,7 @@
 
 #include "app/parts/thumbs.hpp"
 #include "app/session/session.hpp"
+#include "join/read_sheet.hpp"
 #include "join/resolve.hpp"
 #include "level/project.hpp"
 
@@ -58,7 +59,7 @@ const sheet::SheetReading* Derived::reading(level::SheetId id) {
     if (std::exchange(reads_[id], image) == image) return nullptr; // on its way
     session_.jobs().start<sheet::SheetReading>(
         QString("cut-%1").arg(id), QObject::tr("Reading %1").arg(QString::fromStdString(sheet->name)),
-        [image](Jobs::Progress&) { return sheet::read_cut(*image); },
+        [image](Jobs::Progress&) { return join::read_sheet(*image); },
         [this, id, image](sheet::SheetReading& read) {
             take(id, image, std::move(read));
             emit counted();

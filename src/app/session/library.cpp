@@ -2,7 +2,10 @@
 
 #include <QDir>
 #include <QFileInfo>
+#include <QImageReader>
+#include <QSize>
 #include <QStringList>
+#include <algorithm>
 #include <exception>
 #include <utility>
 
@@ -16,6 +19,7 @@
 #include "edit/props.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
+#include "join/read_sheet.hpp"
 #include "level/project.hpp"
 #include "sheet/pack.hpp"
 #include "sheet/png.hpp"
@@ -36,33 +40,42 @@ struct Adopted {
 };
 
 struct Packed {
-    std::string file;
     std::shared_ptr<const Image> image;
     std::vector<level::Part> parts;
+    edit::FolderAs as = edit::FolderAs::props;
 };
 
-std::vector<sheet::NamedPicture> picturesOf(const QString& dir) {
-    std::vector<sheet::NamedPicture> out;
+QStringList picturesOf(const QString& dir) {
+    QStringList out;
     for (const QFileInfo& file : QDir(dir).entryInfoList({"*.png", "*.PNG"}, QDir::Files, QDir::Name))
-        out.push_back({file.completeBaseName().toStdString(), sheet::read_png(file.filePath().toStdString())});
-    if (out.empty())
-        throw InputError("There are no PNG pictures in the folder", dir.toStdString(), "",
-                         "Drop a folder with pictures, or one that holds project.json");
+        out << file.filePath();
     return out;
 }
 
-// The pictures of a folder as one; `known` is the sheet that they were packed into before.
-Packed packed(const QString& dir, const std::string& file, const fs::path& target,
+// The pictures as one; `known` is the sheet that they were packed into before.
+Packed packed(const QStringList& files, const QString& where, const fs::path& target,
               const std::shared_ptr<const level::Sheet>& known) {
-    auto all = sheet::pack_pictures(picturesOf(dir), known ? known->parts : std::vector<level::Part>(),
-                                    known ? *known->image : Image());
+    if (files.isEmpty())
+        throw InputError("There are no PNG pictures in the folder", where.toStdString(), "",
+                         "Drop a folder with pictures, or one that holds project.json");
+    std::vector<sheet::NamedPicture> pictures;
+    for (const QString& file : files)
+        pictures.push_back({QFileInfo(file).completeBaseName().toStdString(), sheet::read_png(file.toStdString())});
+    const std::vector<level::Part> before = known ? known->parts : std::vector<level::Part>();
+    const bool even =
+        sheet::are_even(pictures) &&
+        (!known || (sheet::are_even(before) && before.front().box.size() == pictures.front().image.size()));
+    auto all = even ? sheet::pack_even(pictures, before, known ? *known->image : Image())
+                    : sheet::pack_pictures(pictures, before, known ? *known->image : Image());
     if (!all)
-        throw InputError("The pictures are too large for one sheet", dir.toStdString(), "",
+        throw InputError("The pictures are too large for one sheet", where.toStdString(), "",
                          say("Drop them in smaller folders; a sheet has at most %1 pixels a side", sheet::kMostSide));
     std::error_code trouble;
     fs::create_directories(target.parent_path(), trouble);
     write_file(target, sheet::encode_png(all->image));
-    return {file, std::make_shared<const Image>(std::move(all->image)), std::move(all->parts)};
+    const bool tiles = even && (!known || edit::folder_is(*known) == edit::FolderAs::tiles);
+    return {std::make_shared<const Image>(std::move(all->image)), std::move(all->parts),
+            tiles ? edit::FolderAs::tiles : edit::FolderAs::props};
 }
 
 } // namespace
@@ -104,7 +117,7 @@ void Library::addPicture(const QString& file) {
         Adopted out;
         out.image = std::make_shared<const Image>(sheet::read_png(path));
         out.file = store::adopt_picture(dir, path);
-        out.reading = sheet::read_cut(*out.image);
+        out.reading = join::read_sheet(*out.image);
         return out;
     };
     const auto add = [this, file](Adopted& a) {
@@ -116,7 +129,9 @@ void Library::addPicture(const QString& file) {
             emit session_.said(tr("This picture is the sheet %1 already").arg(nameOf(*s)), true);
             return;
         }
-        const level::Cut cut = a.reading.best ? a.reading.best->cut : level::Cut{a.image->size(), {}, {}, 1};
+        // What is not read as tiles waits as one picture.
+        const bool tiles = a.reading.best && a.reading.what.best.what == sheet::What::tiles;
+        const level::Cut cut = tiles ? a.reading.best->cut : level::Cut{a.image->size(), {}, {}, 1};
         level::SheetId id = 0;
         const std::string name =
             edit::free_sheet_name(session_.project(), QFileInfo(file).completeBaseName().toStdString());
@@ -133,32 +148,52 @@ void Library::addPicture(const QString& file) {
                                    session_.complain());
 }
 
-void Library::addFolder(const QString& dir) {
-    const QFileInfo info(dir);
-    const std::string name = info.fileName().toStdString();
-    std::shared_ptr<const level::Sheet> known;
+void Library::addFolder(const QString& dir) { pack(QFileInfo(dir).fileName(), dir, picturesOf(dir), true); }
+
+void Library::addPictures(const QStringList& files) {
+    const auto each = [this, files] {
+        for (const QString& file : files) addPicture(file);
+    };
+    if (files.size() < 2) return each();
+    // Their sizes say whether they belong together.
+    std::vector<Size> sizes;
+    for (const QString& file : files) {
+        const QSize size = QImageReader(file).size();
+        sizes.push_back({size.width(), size.height()});
+    }
+    const bool even = sizes.front().w > 0 && sizes.front().w == sizes.front().h &&
+                      sizes.front().w <= sheet::kMostEven &&
+                      std::all_of(sizes.begin(), sizes.end(), [&](Size s) { return s == sizes.front(); });
+    if (!even) return each();
+    const QFileInfo first(files.front());
+    pack(first.dir().dirName(), first.path(), files, false);
+}
+
+// `known`: a sheet of the name that was packed before is brought up to date.
+void Library::pack(const QString& title, const QString& where, const QStringList& files, bool known) {
+    const std::string name = title.toStdString();
+    std::shared_ptr<const level::Sheet> before;
     for (const auto& s : session_.project().sheets)
-        if (s->name == name && !s->parts.empty() && s->image) known = s;
+        if (known && s->name == name && !s->parts.empty() && s->image) before = s;
     // The sheet's file is new each time, so that the state before can be brought back.
     const std::string file = freeFile("sheets", slug(name, "pictures"), 1).toStdString();
-    const auto pack = [dir, file, target = ownPath(file), known](Jobs::Progress&) {
-        return packed(dir, file, target, known);
+    const auto work = [files, where, target = ownPath(file), before](Jobs::Progress&) {
+        return packed(files, where, target, before);
     };
-    const auto add = [this, info, name, id = known ? known->id : 0](Packed& p) {
-        onDisk_[p.file] = p.image;
-        edit::PutFolder put = edit::put_folder(session_.project(), id, name, p.file, p.image, p.parts);
-        session_.apply(
-            id ? tr("Bring %1 up to date").arg(info.fileName()) : tr("Add the folder %1").arg(info.fileName()),
-            std::move(put.project));
+    const auto add = [this, title, name, file, id = before ? before->id : 0](Packed& p) {
+        onDisk_[file] = p.image;
+        edit::PutFolder put = edit::put_folder(session_.project(), id, name, file, p.image, p.parts, p.as);
+        session_.apply(id ? tr("Bring %1 up to date").arg(title) : tr("Add the folder %1").arg(title),
+                       std::move(put.project));
         watch();
         session_.setSheet(put.sheet);
         session_.setTiles({});
         session_.setStage(Stage::cut);
-        emit session_.said(tr("%1: %2 pictures, %3 new props").arg(info.fileName()).arg(p.parts.size()).arg(put.fresh),
-                           false);
+        const QString said = p.as == edit::FolderAs::tiles ? tr("%1: %2 pictures, %3 new tiles of one sheet")
+                                                           : tr("%1: %2 pictures, %3 new props");
+        emit session_.said(said.arg(title).arg(p.parts.size()).arg(put.fresh), false);
     };
-    session_.jobs().start<Packed>("folder-" + dir, tr("Reading %1").arg(info.fileName()), pack, add,
-                                  session_.complain());
+    session_.jobs().start<Packed>("folder-" + where, tr("Reading %1").arg(title), work, add, session_.complain());
 }
 
 void Library::replacePicture(level::SheetId id, const QString& file) {

@@ -40,9 +40,11 @@ class Library : public QObject {
 
     // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. What goes wrong is said.
     void addPicture(const QString& file);
-    // All PNG pictures of a folder as one sheet, each a prop; a folder that was added before brings its sheet up to
-    // date. What goes wrong is said.
+    // All PNG pictures of a folder as one sheet: its tiles where they are squares of one size, else each a prop. A
+    // folder that was added before brings its sheet up to date. What goes wrong is said.
     void addFolder(const QString& dir);
+    // Pictures that were dropped at once: tiles of one sheet where they are squares of one size, else a sheet each.
+    void addPictures(const QStringList& files);
     // Another picture for the sheet, with everything kept that the new one has room for. What goes wrong is said.
     void replacePicture(level::SheetId sheet, const QString& file);
     // Gives back the pictures of all sheets whose file is gone, from a folder that holds them under their old names;
@@ -75,6 +77,7 @@ class Library : public QObject {
         std::shared_ptr<const Image> image; // null where it could not be read
         QString trouble;
     };
+    void pack(const QString& name, const QString& where, const QStringList& files, bool known);
     void watch();
     void look();
     void take(const std::vector<Seen>& seen);

@@ -34,7 +34,7 @@
 namespace vic::app {
 
 void MainWindow::addSheets(const QStringList& files) {
-    for (const QString& file : files) attempt([&] { session_.library().addPicture(file); });
+    if (!files.isEmpty()) attempt([&] { session_.library().addPictures(files); });
 }
 
 void MainWindow::addFolder(const QString& dir) {
