@@ -5,6 +5,7 @@
 #include <cmath>
 #include <cstdlib>
 #include <unordered_map>
+#include <utility>
 
 #include "base/error.hpp"
 #include "sheet/png.hpp"
@@ -18,6 +19,9 @@ using level::kNoKey;
 namespace {
 
 constexpr int kFarAway = 1000;
+constexpr int kMostMoved = 110;   // how far compression or noise moves a colour
+constexpr double kBeside = 0.25;  // what a neighbour of the key is worth
+constexpr double kClearly = 0.75; // of the distance of the second
 constexpr Rgba kNothing{0, 0, 0, 0};
 
 // Half see-through pixels are taken for what they show.
@@ -101,6 +105,41 @@ void snap_edges(const Image& picture, const std::vector<Rgba>& keys, int gather,
     }
 }
 
+// Compression and noise move colours further than that. What is still open is the nearest key where that is clearly
+// nearer than any other, or near enough and already lies beside the pixel more than any other.
+void take_near(const Image& picture, const std::vector<Rgba>& keys, std::vector<std::uint8_t>& out) {
+    const Size size = picture.size();
+    const std::vector<std::uint8_t> before = out;
+    for (int y = 0; y < size.h; ++y)
+        for (int x = 0; x < size.w; ++x) {
+            const auto at = static_cast<std::size_t>(y * size.w + x);
+            const Rgba c = plain(picture.at(x, y));
+            if (before[at] != kNoKey || c.a == 0) continue;
+            std::array<int, kMostPlanKeys> beside{};
+            for (int dy = -1; dy <= 1; ++dy)
+                for (int dx = -1; dx <= 1; ++dx) {
+                    if (x + dx < 0 || y + dy < 0 || x + dx >= size.w || y + dy >= size.h) continue;
+                    const std::uint8_t k = before[static_cast<std::size_t>((y + dy) * size.w + x + dx)];
+                    if (k != kNoKey) ++beside[k];
+                }
+            // A neighbour counts as if the colour were nearer.
+            double least = 1e9, second = 1e9;
+            std::uint8_t best = kNoKey;
+            for (std::size_t i = 0; i < keys.size(); ++i) {
+                const int d = distance(c, keys[i]);
+                if (d > kMostMoved) continue;
+                const double weighed = d / (1 + kBeside * beside[i]);
+                if (weighed < least) {
+                    second = std::exchange(least, weighed);
+                    best = static_cast<std::uint8_t>(i);
+                } else {
+                    second = std::min(second, weighed);
+                }
+            }
+            if (best != kNoKey && least <= kClearly * second) out[at] = best;
+        }
+}
+
 } // namespace
 
 int distance(Rgba a, Rgba b) {
@@ -128,6 +167,7 @@ std::vector<std::uint8_t> assigned(const Image& picture, const std::vector<Rgba>
     for (std::size_t i = 0; i < out.size(); ++i)
         if (out[i] == kNoKey) open.push_back(static_cast<int>(i));
     snap_edges(picture, keys, gather, out, std::move(open));
+    for (int round = 0; round < 2 && gather > 0; ++round) take_near(picture, keys, out);
     return out;
 }
 

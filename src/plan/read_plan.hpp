@@ -25,7 +25,8 @@ int distance(Rgba a, Rgba b);
 std::vector<Colour> colours(const Image& picture, int gather);
 
 // For each pixel the index of its colour among `keys`, kNoKey where none fits. Without `snap` only the very colour
-// counts; with it also one nearer than `gather`, and a mixture of two keys beside it is the nearer of these.
+// counts; with it also one nearer than `gather`, and a mixture of two keys beside it is the nearer of these; what
+// noise or compression moved further is the key that is clearly the nearest, neighbours counted.
 std::vector<std::uint8_t> assigned(const Image& picture, const std::vector<Rgba>& keys, int gather, bool snap = true);
 
 // The picture as the level shows it: turned upside down for one that is drawn bottom up.

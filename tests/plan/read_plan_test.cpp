@@ -80,6 +80,35 @@ TEST_CASE("the noise of compression and smoothed edges are snapped to the colour
     CHECK(double(wrong) / double(pixels) < 0.01);
 }
 
+TEST_CASE("what noise moved further is still the colour that a person sees", "[plan]") {
+    make::Random random(11);
+    std::int64_t wrong = 0, unknown = 0, pixels = 0;
+    for (int round = 0; round < 6; ++round) {
+        Painted p = painted(random, 48);
+        Image noisy = p.picture;
+        for (int y = 0; y < 48; ++y)
+            for (int x = 0; x < 48; ++x) {
+                const Rgba c = p.picture.at(x, y);
+                // The sum of four evens is nearly normal, here with a deviation of 20.
+                const auto shaken = [&](int v) {
+                    int sum = 0;
+                    for (int i = 0; i < 4; ++i) sum += random.below(35) - 17;
+                    return static_cast<std::uint8_t>(std::clamp(v + sum, 0, 255));
+                };
+                noisy.set(x, y, {shaken(c.r), shaken(c.g), shaken(c.b), 255});
+            }
+        const auto got = assigned(noisy, kPalette, 24);
+        for (std::size_t i = 0; i < got.size(); ++i) {
+            unknown += got[i] == level::kNoKey;
+            wrong += got[i] != level::kNoKey && got[i] != p.keys[i];
+        }
+        pixels += static_cast<std::int64_t>(got.size());
+    }
+    WARN(pixels << " pixels, " << unknown << " unknown, " << wrong << " wrong");
+    CHECK(double(unknown) / double(pixels) < 0.02);
+    CHECK(double(wrong) / double(pixels) < 0.02);
+}
+
 TEST_CASE("a colour of its own is never taken for an edge, and a strange one stays unknown", "[plan]") {
     Image p({12, 12}, kPalette[0]);
     for (int y = 0; y < 12; ++y)

@@ -71,6 +71,21 @@ QString CutCentre::takeText() const {
     return {};
 }
 
+QString CutCentre::whatText() const {
+    const QString name = QString::fromStdString(session_.sheet()->name).toHtmlEscaped();
+    switch (what()) {
+        case What::tiles:
+            break;
+        case What::things:
+            return tr("Enter looks for the loose things of <b>%1</b>").arg(name);
+        case What::prop:
+            return tr("Enter makes <b>%1</b> a prop and takes it into the Hand").arg(name);
+        case What::backdrop:
+            return tr("Enter sets <b>%1</b> behind everything in the level").arg(name);
+    }
+    return {};
+}
+
 void CutCentre::rebuildCards() {
     const level::Sheet* s = session_.sheet();
     std::string key = s ? std::to_string(s->id) + (s->accepted ? "a" : "n") +
@@ -161,6 +176,11 @@ void CutCentre::addCards(const level::Sheet& s, const sheet::SheetReading& readi
     }
     if (tiles)
         for (const auto& other : reading.what.others) whats(other);
+    if (all.empty())
+        addCard("what-tile", tr("One tile"), tr("as it is, %1 × %2 px").arg(s.image->width()).arg(s.image->height()),
+                s.accepted && !props && is_whole(s), [this] {
+                    if (session_.sheet()) this->take({session_.sheet()->image->size(), {}, {}, 1});
+                });
 }
 
 void CutCentre::take(const level::Cut& cut) {

@@ -335,6 +335,11 @@ void CutCentre::refresh() {
         emit readingChanged();
         return;
     }
+    if (!s->accepted && what() != sheet::What::tiles) {
+        reading_ = whatText();
+        emit readingChanged();
+        return;
+    }
     const Size count = s->image ? sheet::columns_rows(s->cut, s->image->size()) : Size{};
     const auto blank = std::count_if(s->tiles.begin(), s->tiles.end(), [](const auto& t) { return t.blank; });
     QString text =

@@ -72,6 +72,7 @@ class CutCentre : public QWidget {
                  const std::function<void()>& go);
     [[nodiscard]] sheet::What what() const; // the chosen sheet is, as far as it is read
     [[nodiscard]] QString takeText() const;
+    [[nodiscard]] QString whatText() const; // for the reading line, of what is not read as tiles
     void takeAs(sheet::What what);
     void takeProp();
     void takeBackdrop();

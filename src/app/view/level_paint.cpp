@@ -44,6 +44,7 @@ void LevelView::redraw(const QRect& wanted) {
     drawPages(p, part);
     paintLattice(p, part);
     paintMissing(p, part);
+    if (trial_) paintUnknown(p);
     if (geometry().square()) { // where the level ends, also where its ground is as dark as what lies around
         p.setClipRect(part);
         p.setPen(t.faint);
@@ -108,6 +109,34 @@ void LevelView::paintMissing(QPainter& p, const QRect& part) {
             p.drawPolygon(QPolygonF{{r.topRight(), r.topRight() + QPointF(-s, 0), r.topRight() + QPointF(0, s)}});
         });
     }
+    p.setRenderHint(QPainter::Antialiasing, false);
+}
+
+// Where the plan on trial has a colour that means nothing: a cross in vermilion on light, seen on any art.
+void LevelView::paintUnknown(QPainter& p) {
+    if (!trial_->plan) return;
+    const level::Plan& plan = *trial_->plan;
+    const Lattice lattice = geometry();
+    const Box part = intersection(camera_.seenOf(lattice), {plan.at.x, plan.at.y, plan.size.w, plan.size.h});
+    p.setRenderHint(QPainter::Antialiasing);
+    const bool small = lattice.cell.w * zoom() < 6;
+    for (int y = part.y; y < part.bottom(); ++y)
+        for (int x = part.x; x < part.right(); ++x) {
+            const auto at = static_cast<std::size_t>((y - plan.at.y) * plan.size.w + x - plan.at.x);
+            if (at >= plan.laid.size() || plan.laid[at] != level::kNoKey) continue;
+            const QRectF cell = camera_.around(lattice, {x, y, 1, 1});
+            if (small) {
+                p.fillRect(cell, paper().vermilion);
+                continue;
+            }
+            const double s = std::min(cell.width(), cell.height()) * 0.22;
+            const QPointF c = cell.center();
+            for (const auto& [colour, width] : {std::pair(QColor("#FBF8F1"), 4.0), {paper().vermilion, 2.0}}) {
+                p.setPen(QPen(colour, width, Qt::SolidLine, Qt::RoundCap));
+                p.drawLine(c + QPointF(-s, -s), c + QPointF(s, s));
+                p.drawLine(c + QPointF(-s, s), c + QPointF(s, -s));
+            }
+        }
     p.setRenderHint(QPainter::Antialiasing, false);
 }
 

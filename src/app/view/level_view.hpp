@@ -156,6 +156,7 @@ class LevelView : public QWidget, private Board {
     // level_paint.cpp, level_lattice.cpp
     void redraw(const QRect& part);
     void drawPages(QPainter& painter, const QRect& part);
+    void paintUnknown(QPainter& p); // of the plan on trial
     void paintMissing(QPainter& painter, const QRect& part);
     void paintLattice(QPainter& painter, const QRect& part);
     void paintFineLines(QPainter& painter, const QRect& part);
