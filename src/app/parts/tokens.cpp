@@ -119,6 +119,7 @@ QMenu::item:disabled { color: @faint; }
 QMenu::separator { height: 1px; background: @line; margin: 4px 8px; }
 QSplitter#panels::handle { background: @line; }
 QSplitter#panels::handle:hover { background: @brine; }
+QFrame#whyCard { background: @card; border: 1px solid @quiet; }
 QFrame[role="rule"] { background: @line; border: 0; max-height: 1px; min-height: 1px; }
 QFrame[role="upright"] { background: @line; border: 0; max-width: 1px; min-width: 1px; }
 )";

@@ -7,6 +7,7 @@
 
 #include "app/commands/lay_commands.hpp"
 #include "app/lay/plan_panel.hpp"
+#include "app/lay/why_card.hpp"
 #include "app/section/section_panel.hpp"
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
@@ -72,6 +73,7 @@ void MainWindow::buildHandActions() {
         [this] { commands_->stepVariant(1); });
     add(Where::level, "keyVariantBack", tr("Earlier variant of the cell under the pointer, pinned"),
         QKeySequence(Qt::SHIFT | Qt::Key_V), [this] { commands_->stepVariant(-1); });
+    add(Where::level, "keyWhy", tr("Why does this cell look so?"), Qt::Key_Y, [this] { whyCard_->look(); });
 }
 
 void MainWindow::buildLayerActions() {

@@ -16,6 +16,7 @@
 #include <string>
 
 #include "app/join/proof_view.hpp"
+#include "app/lay/why_card.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
@@ -110,6 +111,7 @@ void MainWindow::buildMiddle() {
     auto* column = columnOf(middle);
     levelView_ = new LevelView(session_, middle);
     commands_ = new LayCommands(session_, *levelView_, this);
+    whyCard_ = new WhyCard(session_, *levelView_);
     toolRow_ = new ToolRow(session_, *levelView_, *commands_, middle);
     column->addWidget(toolRow_);
     centre_ = new QStackedWidget(middle);

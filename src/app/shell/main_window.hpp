@@ -61,6 +61,7 @@ class HistoryPanel;
 class JoinCentre;
 class KindPanel;
 class LayCommands;
+class WhyCard;
 class LevelView;
 class MaterialList;
 class Notice;
@@ -173,6 +174,7 @@ class MainWindow : public QMainWindow {
     QStackedWidget *left_, *centre_, *right_, *cutSide_;
     ToolRow* toolRow_;
     LayCommands* commands_;
+    WhyCard* whyCard_;
     SectionPanel* section_;
     StrokeList* strokes_;
     HistoryPanel* history_;

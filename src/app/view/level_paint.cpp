@@ -143,12 +143,15 @@ void LevelView::paintUnknown(QPainter& p) {
 // What is selected: a dashed line around it that is seen on light and dark art.
 void LevelView::paintSelection(QPainter& p) {
     const auto own = active_ ? active_->chosen() : std::nullopt;
-    const level::Region& cells = own ? *own : session_.selection();
+    paintAround(p, own ? *own : session_.selection(), paper().brine);
+    paintAround(p, marked_, paper().vermilion);
+}
+
+void LevelView::paintAround(QPainter& p, const level::Region& cells, const QColor& colour) {
     if (cells.empty()) return;
     const Lattice lattice = grain();
     p.save();
     p.setClipRect(camera_.area());
-    const QColor brine = paper().brine;
     const QTransform corners = camera_.cellsToScreen(lattice);
     if (!lattice.square()) p.setRenderHint(QPainter::Antialiasing);
     if (lattice.cell.w * zoom() >= 2)
@@ -158,7 +161,7 @@ void LevelView::paintSelection(QPainter& p) {
             const QPointF to = corners.map(QPointF(side.to.x, side.to.y));
             p.setPen(QPen(QColor("#FBF8F1"), 3, Qt::SolidLine, Qt::SquareCap));
             p.drawLine(from, to);
-            QPen dash(brine, 3, Qt::CustomDashLine, Qt::FlatCap);
+            QPen dash(colour, 3, Qt::CustomDashLine, Qt::FlatCap);
             dash.setDashPattern({2, 1.4});
             p.setPen(dash);
             p.drawLine(from, to);

@@ -123,6 +123,11 @@ void LevelView::setTrial(std::optional<level::Level> level) {
     update();
 }
 
+void LevelView::setMarked(level::Region cells) {
+    marked_ = std::move(cells);
+    update();
+}
+
 void LevelView::setLattice(bool on) {
     lattice_ = on;
     redraw(camera_.area());

@@ -90,6 +90,8 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] level::LayerId targetLayer() const;
     // Shows another level in the place of the session's, to be looked at only; null ends that.
     void setTrial(std::optional<level::Level> level);
+    // Outlines cells, of those that one works on, until others are.
+    void setMarked(level::Region cells);
     // The sentence of the reading line for where the pointer is.
     [[nodiscard]] const Sentence& reading() const { return reading_; }
     // Whether a gesture is under way that shows a level or a choice of its own.
@@ -156,6 +158,7 @@ class LevelView : public QWidget, private Board {
     // level_paint.cpp, level_lattice.cpp
     void redraw(const QRect& part);
     void drawPages(QPainter& painter, const QRect& part);
+    void paintAround(QPainter& p, const level::Region& cells, const QColor& colour);
     void paintUnknown(QPainter& p); // of the plan on trial
     void paintMissing(QPainter& painter, const QRect& part);
     void paintLattice(QPainter& painter, const QRect& part);
@@ -204,6 +207,7 @@ class LevelView : public QWidget, private Board {
     std::map<std::string, Point> parked_; // by level
     bool space_ = false;
     std::optional<level::Level> trial_;
+    level::Region marked_;
     Sentence reading_;
 };
 
