@@ -2,11 +2,13 @@
 #include "app/window.hpp"
 
 #include <QAction>
+#include <QImage>
 #include <QLabel>
 #include <QMenu>
 #include <QPointF>
 #include <QPushButton>
 #include <QString>
+#include <QToolButton>
 
 #include "base/files.hpp"
 #include "join/mask.hpp"
@@ -139,7 +141,20 @@ TEST_CASE("of two grounds that meet either may be the material: one key takes th
     const auto first = cases();
     const auto inside = first.at(255).front().tile;
     REQUIRE(w.find<QPushButton>("otherWay")->isVisible());
+    // Both stand as painted patches until one of them is taken.
+    auto* ways = w.find<QWidget>("twoWays");
+    REQUIRE(ways->isVisible());
+    const auto picture = [&](const char* name) {
+        auto* b = w.find<QToolButton>(name);
+        return b->icon().pixmap(b->iconSize()).toImage();
+    };
+    CHECK(picture("waysNow") != picture("waysOther"));
+    w.picture("two-ways");
+    const QImage other = picture("waysOther");
     w.key(Qt::Key_Tab);
+    CHECK(picture("waysNow") == other);
+    w.click("waysNow");
+    CHECK_FALSE(ways->isVisible());
     CHECK(cases().size() == first.size());
     CHECK(cases().at(0).front().tile == inside);
     CHECK(w.session().derived().joinsRead().doubtful.empty());

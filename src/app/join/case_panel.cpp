@@ -186,12 +186,12 @@ void CasePanel::buildWorks(QVBoxLayout* column) {
     connect(readAgain_, &QPushButton::clicked, this, &CasePanel::readAgain);
     auto* works = new QHBoxLayout;
     works->addWidget(readAgain_, 1);
-    otherWay_ = new QPushButton(tr("Other way"), this);
+    otherWay_ = new QPushButton(tr("The other way round"), this);
     otherWay_->setObjectName("otherWay");
     describe(otherWay_, tr("The other way round"), tr("Tab"),
              tr("Of two grounds that meet either may be the material: takes the other reading of the sheet"));
     connect(otherWay_, &QPushButton::clicked, this, &CasePanel::otherWay);
-    works->addWidget(otherWay_);
+    column->addWidget(otherWay_); // three beside each other would be wider than the panel
     cards_ = new QPushButton(tr("Order …"), this);
     cards_->setObjectName("orderCards");
     describe(

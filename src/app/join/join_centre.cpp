@@ -16,6 +16,7 @@
 #include <initializer_list>
 #include <set>
 
+#include "app/join/two_ways.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "base/text.hpp"
@@ -40,6 +41,10 @@ JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), ses
         tellPatch();
     });
     connect(free_, &ProofView::painted, this, &JoinCentre::tellPatch);
+    ways_ = new TwoWays(session_, this);
+    column->addWidget(ways_);
+    connect(ways_, &TwoWays::otherWanted, this, &JoinCentre::otherWanted);
+    connect(ways_, &TwoWays::settled, this, &JoinCentre::refresh);
     buildPatches(column);
     addHeading(column, tr("Cases"), &casesAside_);
     casesAside_->setObjectName("casesAside");
@@ -215,6 +220,8 @@ const edit::DoubtfulTile* JoinCentre::doubtHere() const {
 
 void JoinCentre::bind() {
     fields_.follow([this] { proof_->refresh(); });
+    fields_.bindShown(ways_, [this] { return ways_->open(); });
+    fields_.follow([this] { ways_->refresh(); });
     fields_.bindShown(free_, [this] { return session_.material() && proof_->mode() != ProofView::Mode::pairs; });
     fields_.follow([this] { free_->refresh(); });
     fields_.follow([this] { cases_->refresh(); });

@@ -35,6 +35,7 @@ struct DoubtfulTile;
 namespace vic::app {
 
 class CaseList;
+class TwoWays;
 class Session;
 
 class JoinCentre : public QWidget {
@@ -52,6 +53,7 @@ class JoinCentre : public QWidget {
 
   signals:
     void readingChanged();
+    void otherWanted(); // the other of two readings
 
   protected:
     void resizeEvent(QResizeEvent*) override;
@@ -76,6 +78,7 @@ class JoinCentre : public QWidget {
     QLabel* casesAside_;
     std::array<QToolButton*, 2> modes_{};
     QToolButton* heat_;
+    TwoWays* ways_;
     ProofView* proof_;
     ProofView* free_;
     CaseList* cases_;

@@ -88,6 +88,28 @@ bool drawn_isometric(const level::Project& project, const level::Material& mater
 
 } // namespace
 
+QImage patchPicture(Session& session, const level::Project& project, const level::Grid& grid,
+                    std::optional<Size> aslant) {
+    level::Level level;
+    level.id = "proof";
+    level.size = grid.size();
+    level.cell = session.level() ? session.level()->cell : Size{16, 16};
+    if (aslant) {
+        level.lattice = LatticeKind::isometric;
+        level.cell = *aslant;
+    }
+    level.ground = {203, 176, 131, 255};
+    level::Layer layer;
+    layer.id = 1;
+    layer.grid() = grid;
+    level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
+    picture::Canvas canvas(level.pixels());
+    picture::draw(project, level, session.derived().art(), canvas, canvas.box);
+    return QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h,
+                  QImage::Format_RGB32)
+        .copy();
+}
+
 void ProofView::newPatch() {
     if (mode_ == Mode::free)
         free_ = {};
@@ -157,22 +179,6 @@ void ProofView::refresh() {
     madeFor_ = session_.document().state();
     madeOf_ = m->id;
     grid_ = join::paint_proof(patch_, session_.project(), m->id);
-    // Drawn by the same code as any level, over what lies under the material in the level.
-    level::Level level;
-    level.id = "proof";
-    level.size = patch_.size;
-    level.cell = session_.level() ? session_.level()->cell : Size{16, 16};
-    if (isometric_) {
-        level.lattice = LatticeKind::isometric;
-        level.cell = {lattice().cell.w / zoom_, lattice().cell.h / zoom_};
-    }
-    level.ground = {203, 176, 131, 255};
-    level::Layer layer;
-    layer.id = 1;
-    layer.grid() = grid_;
-    level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
-    picture::Canvas canvas(level.pixels());
-    picture::draw(session_.project(), level, session_.derived().art(), canvas, canvas.box);
     seams_.clear();
     if (heat_) {
         join::Seams seams(session_.project());
@@ -186,9 +192,9 @@ void ProofView::refresh() {
                         seams_.push_back({p, to, e});
                 }
     }
-    picture_ =
-        QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h, QImage::Format_RGB32)
-            .copy();
+    const Size own = lattice().cell;
+    picture_ = patchPicture(session_, session_.project(), grid_,
+                            isometric_ ? std::optional(Size{own.w / zoom_, own.h / zoom_}) : std::nullopt);
     update();
 }
 

@@ -7,6 +7,7 @@
 #include <QWidget>
 #include <array>
 #include <cstdint>
+#include <optional>
 #include <vector>
 
 #include "app/session/session.hpp"
@@ -27,6 +28,11 @@ class QPainter;
 namespace vic::app {
 
 class Session;
+
+// A patch drawn by the same code as any level, in cells of the level's size; of diamonds where `aslant`, of `cell`
+// then.
+QImage patchPicture(Session& session, const level::Project& project, const level::Grid& grid,
+                    std::optional<Size> aslant = {});
 
 // The proof, painted with the material as its rules are now, or a patch to paint on freely. A click in the proof
 // chooses the cell's case.

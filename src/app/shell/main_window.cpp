@@ -142,6 +142,7 @@ void MainWindow::buildRight() {
     cutSide_->addWidget(scrolling(tilePanel_, cutSide_));
     cutSide_->addWidget(kindPanel_);
     casePanel_ = new CasePanel(session_, *join_->proof(), right_);
+    connect(join_, &JoinCentre::otherWanted, casePanel_, &CasePanel::otherWay);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
     plan_ = new PlanPanel(session_, *levelView_, right_);
