@@ -18,6 +18,9 @@ namespace vic::sheet {
 namespace {
 
 constexpr double kNothing = 0.02; // below this a proposal is a guess
+constexpr double kSure = 0.9;     // from here on other proposals only get in the way
+constexpr double kHalfOver = 0.6; // confidence at most where half a tile is left over
+constexpr double kBreaks = 1;     // nats of the votes of an axis
 constexpr double kTorn = 0.75;    // confidence at most where two ways of reading differ
 
 Text pixels_word(Point v) { return v.x == v.y ? say("%1 px", v.x) : say("%1 and %2 px", v.x, v.y); }
@@ -85,7 +88,7 @@ void add_small(std::vector<Candidate>& found, Size size) {
         Candidate strip;
         strip.x = {AxisFit::Kind::single, s, 0, 0, size.w / s};
         strip.y = {AxisFit::Kind::single, s, 0, 0, size.h / s};
-        strip.score = size_prior(s) + (s >= 24 ? 8.0 : s >= 16 ? 4.5 : 1.5);
+        strip.score = size_prior(s) + (s >= 24 ? 9.5 : s >= 16 ? 4.5 : 1.5);
         strip.evidence = 5;
         found.push_back(strip);
     }
@@ -143,6 +146,45 @@ bool rank(std::vector<Candidate>& found) {
     return found.front().x.tile != before.x.tile || found.front().y.tile != before.y.tile;
 }
 
+// Twice the tile is what is read wrong the most: where the best is not sure, or leaves half a tile over, the half of it
+// is among the proposals in the place of the least likely one.
+// Where half a tile is left over and the half's own lines speak for it, the half is the best itself.
+void add_half(std::vector<CutReading>& all, const std::vector<Candidate>& found, int scale, Size image) {
+    CutReading& best = all.front();
+    const level::Cut& cut = best.cut;
+    if (cut.spacing != Point{} || cut.margin != Point{} || cut.tile.w % 2 != 0 || cut.tile.h % 2 != 0) return;
+    level::Cut half = cut;
+    half.tile = {cut.tile.w / 2, cut.tile.h / 2};
+    half.count = {};
+    if (std::min(half.tile.w, half.tile.h) < 2 * kLeastTile) return;
+    const bool divides = image.w % half.tile.w == 0 && image.h % half.tile.h == 0;
+    const bool half_over = divides && (image.w % cut.tile.w != 0 || image.h % cut.tile.h != 0);
+    if (half_over) best.confidence = std::min(best.confidence, kHalfOver);
+    if (best.confidence > kSure || !divides) return;
+    for (CutReading& r : all) r.confidence = std::min(r.confidence, best.confidence);
+    const bool breaks = std::any_of(found.begin(), found.end(), [&](const Candidate& c) {
+        const bool is = c.x.gap == 0 && c.y.gap == 0 && c.x.margin == 0 && c.y.margin == 0 &&
+                        c.x.tile * scale == half.tile.w && c.y.tile * scale == half.tile.h;
+        return is && c.x.voted > kBreaks && c.y.voted > kBreaks;
+    });
+    const bool first = half_over && breaks;
+    if (first) std::erase_if(all, [&](const CutReading& r) { return r.cut == half; });
+    if (std::any_of(all.begin(), all.end(), [&](const CutReading& r) { return r.cut == half; })) return;
+    CutReading r;
+    r.cut = half;
+    const Size count = columns_rows(half, image);
+    r.columns = count.w;
+    r.rows = count.h;
+    r.confidence = first ? best.confidence : half_over ? best.confidence / 3 : std::min(kNothing, best.confidence / 2);
+    r.reason =
+        half_over ? say("half of %1 px, which leaves half a tile over", cut.tile.w) : say("half of %1 px", cut.tile.w);
+    if (all.size() == 4) all.pop_back();
+    const auto behind = first ? all.begin() : std::find_if(all.begin() + 1, all.end(), [&](const CutReading& other) {
+        return other.confidence < r.confidence;
+    });
+    all.insert(behind, std::move(r));
+}
+
 // The best as readings, no two with the same cut, with their confidence.
 std::vector<CutReading> best_of(const std::vector<Candidate>& found, bool torn, int scale, Size image) {
     std::vector<CutReading> out;
@@ -174,6 +216,7 @@ std::vector<CutReading> best_of(const std::vector<Candidate>& found, bool torn, 
         out.front().confidence = kNothing;
     }
     for (CutReading& r : out) r.confidence = std::min(r.confidence, out.front().confidence);
+    add_half(out, found, scale, image);
     return out;
 }
 
