@@ -48,7 +48,8 @@ TEST_CASE("the first proposal is right on typical sheets, and a wrong one is not
             if (good) continue;
             sure_and_wrong += r.best && r.best->confidence > 0.9;
             for (const CutReading& o : r.others) offered += right(c, o);
-            wrong += c.kind + ", " + c.name + "\n    read as " + (r.best ? text_of(*r.best) + " at " + std::to_string(r.best->confidence) : "nothing") + "\n";
+            wrong += c.kind + ", " + c.name + "\n    read as " +
+                     (r.best ? text_of(*r.best) + " at " + std::to_string(r.best->confidence) : "nothing") + "\n";
         }
     }
     std::string table;
@@ -162,4 +163,47 @@ TEST_CASE("the scale is the greatest factor of the pixels", "[read-cut]") {
     Image spoiled = resampled(art, {64, 64});
     spoiled.set(13, 7, {255, 255, 255, 255});
     CHECK(read_scale(spoiled) == 1);
+}
+
+TEST_CASE("ruled sheets, strips and odd sizes are cut right", "[read-cut]") {
+    make::Random random(29);
+    struct Rate {
+        int right = 0, all = 0;
+    };
+    std::map<std::string, Rate> rates;
+    const auto count = [&](const char* kind, const Image& image, Size tile, Point gap) {
+        const SheetReading r = read_cut(image);
+        Rate& rate = rates[kind];
+        rate.right += r.best && r.best->cut.tile == tile && r.best->cut.spacing == gap;
+        ++rate.all;
+    };
+    const auto some = [&](int n, int side) {
+        std::vector<Image> out;
+        const auto all = join::cases(level::JoinKind::full);
+        for (int i = 0; i < n; ++i) {
+            const auto mask = all[static_cast<std::size_t>(random.below(static_cast<int>(all.size())))];
+            out.push_back(make::tile(mask, side, random.flip() ? make::Style::textured : make::Style::outlined,
+                                     static_cast<unsigned>(random.below(999))));
+        }
+        return out;
+    };
+    for (int i = 0; i < 24; ++i) {
+        const int sizes[] = {10, 16, 20, 24, 30, 32, 40, 48};
+        const int side = sizes[random.below(8)];
+        const int line = 1 + random.below(3);
+        const auto part = [&] { return static_cast<std::uint8_t>(random.below(256)); };
+        const Rgba colour{part(), part(), part(), 255};
+        count("ruled",
+              make::sheet(some(24 + random.below(24), side), 5 + random.below(4), {line, line}, {line, line}, colour),
+              {side, side}, {line, line});
+        const int square = sizes[3 + random.below(5)];
+        const int n = 4 + random.below(12);
+        count("strip", make::sheet(some(n, square), n, {}, {}), {square, square}, {});
+    }
+    std::string table;
+    for (const auto& [kind, rate] : rates)
+        table += kind + ": " + std::to_string(rate.right) + " of " + std::to_string(rate.all) + "\n";
+    INFO(table);
+    WARN(table);
+    for (const auto& [kind, rate] : rates) CHECK(rate.right * 100 >= rate.all * 85);
 }
