@@ -14,6 +14,7 @@
 #include "join/seams.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
+#include "level/region.hpp"
 
 namespace vic::edit {
 

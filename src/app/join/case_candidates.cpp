@@ -1,4 +1,5 @@
 // What the panel of a case offers to serve it: tiles that fit at their seams, and what can be composed.
+#include <QLabel>
 #include <QLayout>
 #include <QLocale>
 #include <QPixmap>

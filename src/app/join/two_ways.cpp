@@ -2,6 +2,8 @@
 
 #include <QHBoxLayout>
 #include <QIcon>
+#include <QImage>
+#include <QLabel>
 #include <QPixmap>
 #include <QSize>
 #include <QToolButton>

@@ -248,10 +248,11 @@ void Session::setActiveLayer(level::LayerId id) {
     if (layer && layer->subdivision() != subdivision && !selection().empty()) setSelection({});
     // On a layer of blockers there is but one thing to lay, and nowhere else.
     const bool blockers = layer && layer->blockers();
-    if (blockers && laysCells(stage()) && !hand().is<edit::held::Blocker>())
+    if (blockers && laysCells(stage()) && !hand().is<edit::held::Blocker>()) {
         setHand(edit::blocker_hand(level::TileShape::full));
-    else if (!blockers && hand().is<edit::held::Blocker>())
+    } else if (!blockers && hand().is<edit::held::Blocker>()) {
         setHand({});
+    }
     emit changed();
 }
 
