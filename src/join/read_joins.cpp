@@ -7,6 +7,7 @@
 #include <numeric>
 #include <set>
 
+#include "join/read_centre.hpp"
 #include "join/seams.hpp"
 #include "join/side_kinds.hpp"
 
@@ -14,405 +15,15 @@ namespace vic::join {
 
 namespace {
 
-constexpr double kForeign = 40.0;          // colour distance from which on a pixel is wholly unlike the material
-constexpr double kFits = 0.15;             // error up to which a seam, or a likeness, counts as evidence
-constexpr std::size_t kReadings = 24;      // of the sides, that are compared
-constexpr int kFineTile = 48;              // pixels a side: more say nothing more of how a side looks
-constexpr std::size_t kMostColours = 2048; // of a material that are told apart
-constexpr double kLead = 0.1;              // by which a reading of the sides has to be better than that from the centre
-constexpr double kLeadOfFew = 0.5;         // the same for a few tiles, whose sides are few to tell kinds by
+constexpr std::size_t kReadings = 24; // of the sides, that are compared
+constexpr int kFineTile = 48;         // pixels a side: more say nothing more of how a side looks
+constexpr double kLead = 0.1;         // by which a reading of the sides has to be better than that from the centre
+constexpr double kLeadOfFew = 0.5;    // the same for a few tiles, whose sides are few to tell kinds by
 constexpr std::size_t kFew = 8;
-constexpr double kNear = 0.7;     // by how much a second reading may be worse and is still worth a look
-constexpr double kSure = 0.35;    // how much nearer to its own kind than to others a side is that leaves no doubt
-constexpr double kDoubtful = 0.3; // confidence below which a reading is listed as doubtful
-
-struct Colour {
-    double r = 0, g = 0, b = 0, a = 0;
-};
-
-Colour seen(Rgba c) { return {c.r * c.a / 255.0, c.g * c.a / 255.0, c.b * c.a / 255.0, double(c.a)}; }
-
-double distance(const Colour& p, const Colour& q) {
-    return std::sqrt((p.r - q.r) * (p.r - q.r) + (p.g - q.g) * (p.g - q.g) + (p.b - q.b) * (p.b - q.b) +
-                     (p.a - q.a) * (p.a - q.a));
-}
-
-Colour mean(const Image& image, const Box& box) {
-    Colour sum;
-    for (int y = box.y; y < box.bottom(); ++y) {
-        for (int x = box.x; x < box.right(); ++x) {
-            const Colour c = seen(image.at(x, y));
-            sum = {sum.r + c.r, sum.g + c.g, sum.b + c.b, sum.a + c.a};
-        }
-    }
-    const double n = double(box.w) * box.h;
-    return {sum.r / n, sum.g / n, sum.b / n, sum.a / n};
-}
-
-// Bits as in masks: even ones the strips of the sides, odd ones the patches of the corners.
-Box border_part(Size size, int bit) {
-    const int qx = size.w / 4;
-    const int qy = size.h / 4;
-    const int px = std::max(1, size.w / 8);
-    const int py = std::max(1, size.h / 8);
-    switch (bit) {
-        case 0:
-            return {qx, 0, size.w - 2 * qx, py};
-        case 1:
-            return {size.w - px, 0, px, py};
-        case 2:
-            return {size.w - px, qy, px, size.h - 2 * qy};
-        case 3:
-            return {size.w - px, size.h - py, px, py};
-        case 4:
-            return {qx, size.h - py, size.w - 2 * qx, py};
-        case 5:
-            return {0, size.h - py, px, py};
-        case 6:
-            return {0, qy, px, size.h - 2 * qy};
-        default:
-            return {0, 0, px, py};
-    }
-}
-
-// How unlike its own inside the rim of a tile is.
-double rim_contrast(const Image& tile) {
-    const Size size = tile.size();
-    const Colour inside = mean(tile, {size.w / 4, size.h / 4, std::max(1, size.w / 2), std::max(1, size.h / 2)});
-    double worst = 0;
-    double sum = 0;
-    for (int bit = 0; bit < 8; ++bit) {
-        const double d = distance(mean(tile, border_part(size, bit)), inside);
-        worst = std::max(worst, d);
-        sum += d;
-    }
-    return worst + sum / 8 + (255.0 - inside.a);
-}
-
-// How unlike the material a part of a tile's border is: 0 where all its pixels occur in the centre tile, 1.3 at the
-// most.
-class Likeness {
-  public:
-    explicit Likeness(const Image& centre) : inside_(mean(centre, box_of(centre.size()))) {
-        learn(centre, box_of(centre.size()));
-    }
-    // Counts the pixels of `part` among the material's.
-    void learn(const Image& tile, const Box& part) {
-        for (int y = part.y; y < part.bottom(); ++y)
-            for (int x = part.x; x < part.right(); ++x) {
-                const Rgba p = tile.at(x, y);
-                const std::uint32_t key =
-                    p.r | (std::uint32_t{p.g} << 8) | (std::uint32_t{p.b} << 16) | (std::uint32_t{p.a} << 24);
-                if (known_.insert(key).second) palette_.push_back(seen(p));
-            }
-        if (palette_.size() > kMostColours) gather();
-    }
-
-    [[nodiscard]] double unlike(const Image& tile, const Box& part) {
-        double sum = 0;
-        for (int y = part.y; y < part.bottom(); ++y)
-            for (int x = part.x; x < part.right(); ++x) sum += nearest(tile.at(x, y));
-        return sum / (double(part.w) * part.h) +
-               0.3 * std::min(distance(mean(tile, part), inside_), kForeign) / kForeign;
-    }
-
-  private:
-    // Of noise in thousands of colours as many are kept as tell it apart: one for each small cube that has any.
-    void gather() {
-        std::map<std::array<int, 4>, Colour> cubes;
-        for (const Colour& c : palette_)
-            cubes.emplace(std::array{int(c.r) / 32, int(c.g) / 32, int(c.b) / 32, int(c.a) / 64}, c);
-        palette_.clear();
-        for (const auto& [cube, c] : cubes) palette_.push_back(c);
-    }
-
-    double nearest(Rgba pixel) {
-        const std::uint32_t key =
-            pixel.r | (std::uint32_t{pixel.g} << 8) | (std::uint32_t{pixel.b} << 16) | (std::uint32_t{pixel.a} << 24);
-        const auto known = cache_.find(key);
-        if (known != cache_.end()) return known->second;
-        const Colour c = seen(pixel);
-        double best = 1e9;
-        for (const Colour& p : palette_) best = std::min(best, distance(c, p));
-        // Beyond a certain distance foreign is foreign: see-through is not more so than another colour.
-        best = std::min(best, kForeign) / kForeign;
-        cache_.emplace(key, best);
-        return best;
-    }
-
-    Colour inside_;
-    std::set<std::uint32_t> known_;
-    std::vector<Colour> palette_;
-    std::map<std::uint32_t, double> cache_;
-};
-
-struct Split {
-    double threshold = 0;
-    double low = 0;  // mean of the group below
-    double high = 0; // mean of the group above
-};
-
-// Otsu's threshold on a list of numbers.
-Split split(std::vector<double> values) {
-    std::sort(values.begin(), values.end());
-    Split best;
-    if (values.empty()) return best;
-    const double total = std::accumulate(values.begin(), values.end(), 0.0);
-    double below = 0;
-    double best_variance = -1;
-    best = {values.back() + 1, total / double(values.size()), values.back() + 2};
-    for (std::size_t i = 0; i + 1 < values.size(); ++i) {
-        below += values[i];
-        if (values[i + 1] == values[i]) continue;
-        const double n0 = double(i) + 1;
-        const double n1 = double(values.size()) - n0;
-        const double m0 = below / n0;
-        const double m1 = (total - below) / n1;
-        const double variance = n0 * n1 * (m1 - m0) * (m1 - m0);
-        if (variance > best_variance) {
-            best_variance = variance;
-            best = {(m0 + m1) / 2, m0, m1};
-        }
-    }
-    return best;
-}
-
-double certainty(double value, const Split& s) {
-    const double half = std::max((s.high - s.low) / 2, 1e-9);
-    return std::clamp(std::abs(value - s.threshold) / half, 0.0, 1.0);
-}
+constexpr double kNear = 0.7;  // by how much a second reading may be worse and is still worth a look
 
 bool blank(const Image& tile) {
     return std::all_of(tile.pixels().begin(), tile.pixels().end(), [](Rgba p) { return p.a == 0; });
-}
-
-void list_cases(JoinReading& out, level::JoinKind kind) {
-    std::map<Mask, std::vector<int>> by_mask;
-    for (const TileReading& t : out.tiles) by_mask[t.mask].push_back(t.index);
-    for (const Mask m : cases(kind)) {
-        const auto found = by_mask.find(m);
-        if (found == by_mask.end())
-            out.missing.push_back(m);
-        else if (found->second.size() > 1)
-            out.doubled.push_back({m, found->second});
-    }
-}
-
-// The tiles that a side is compared with: all of those of a set of usual size, evenly chosen ones of more, so that the
-// time grows with the tiles and not with their square.
-std::vector<std::size_t> compared(std::size_t tiles) {
-    constexpr std::size_t kUsual = 1024, kFewest = 4;
-    if (tiles == 0) return {};
-    const std::size_t count = tiles <= kUsual ? tiles : std::max(kFewest, kUsual * kUsual / tiles * kUsual / tiles);
-    std::vector<std::size_t> out(count);
-    for (std::size_t i = 0; i < count; ++i) out[i] = i * tiles / count;
-    return out;
-}
-
-// What speaks against a tile: a side that is open between corners that join, or a side that joins and yet goes on into
-// no other tile.
-void find_contradictions(const std::vector<Image>& tiles, const std::vector<std::array<double, 8>>& unlike,
-                         const Split& sides, const Split& corners, level::JoinKind kind, JoinReading& out) {
-    static const Text side_names[4] = {"north", "east", "south", "west"};
-    std::vector<Borders> borders;
-    for (const TileReading& t : out.tiles) borders.push_back(borders_of(tiles[static_cast<std::size_t>(t.index)]));
-    // Of each side that joins, the best seam with any tile that can lie there.
-    struct Best {
-        std::size_t tile;
-        int side;
-        double error;
-    };
-    std::vector<Best> best;
-    const std::vector<std::size_t> partners = compared(out.tiles.size());
-    if (kind != level::JoinKind::corners)
-        for (std::size_t i = 0; i < out.tiles.size(); ++i)
-            for (int side = 0; side < 4; ++side) {
-                if (!(out.tiles[i].mask & (1U << (2 * side)))) continue;
-                double least = 2;
-                for (const std::size_t k : partners) {
-                    const Mask a = out.tiles[i].mask, b = out.tiles[k].mask;
-                    const bool meets =
-                        side == 1 || side == 2 ? can_meet(kind, a, b, side) : can_meet(kind, b, a, (side + 2) & 3);
-                    if (meets && k != i) least = std::min(least, seam_error(borders[i], borders[k], side));
-                    if (least == 0) break;
-                }
-                if (least <= 1) best.push_back({i, side, least});
-            }
-    std::vector<double> errors;
-    for (const Best& b : best) errors.push_back(b.error);
-    std::sort(errors.begin(), errors.end());
-    const double usual = errors.empty() ? 0 : errors[errors.size() * 3 / 4];
-    std::set<std::size_t> named;
-    for (const auto& d : out.contradictory) // by what was said already
-        for (std::size_t i = 0; i < out.tiles.size(); ++i)
-            if (out.tiles[i].index == d.index) named.insert(i);
-    for (const Best& b : best)
-        if (b.error > std::max(0.2, 4 * usual + 0.1) && named.insert(b.tile).second)
-            out.contradictory.push_back(
-                {out.tiles[b.tile].index, say("its %1 side joins, but goes on into no other tile",
-                                              side_names[static_cast<std::size_t>(b.side)])});
-    if (kind == level::JoinKind::corners) return;
-    for (std::size_t i = 0; i < out.tiles.size(); ++i) {
-        if (named.contains(i)) continue;
-        for (unsigned side = 0; side < 4; ++side) {
-            const auto sure = [&](unsigned bit, const Split& s, bool like) {
-                const double u = unlike[i][bit & 7];
-                return (u <= s.threshold) == like && certainty(u, s) > 0.6;
-            };
-            if (!sure(2 * side, sides, false) || !sure(2 * side + 1, corners, true) ||
-                !sure(2 * side + 7, corners, true))
-                continue;
-            out.contradictory.push_back(
-                {out.tiles[i].index, say("its %1 side is open, but both its corners there join", side_names[side])});
-            break;
-        }
-    }
-}
-
-// The material as the middles of all tiles: one part in so many of each tile's width and height.
-Likeness middles(const std::vector<Image>& tiles, const std::vector<int>& drawn, int centre, int part) {
-    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
-    Likeness out(tile(centre));
-    for (const int index : drawn) {
-        const Size s = tile(index).size();
-        const Size box{std::max(1, s.w / part), std::max(1, s.h / part)};
-        out.learn(tile(index), {(s.w - box.w) / 2, (s.h - box.h) / 2, box.w, box.h});
-    }
-    return out;
-}
-
-// `sides_known`: which sides join, where that is known otherwise; then only the corners are read.
-JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind, int centre,
-                    Likeness& likeness, const SideReading* sides_known = nullptr) {
-    JoinReading out;
-    out.centre = centre;
-    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
-    std::vector<std::array<double, 8>> unlike(drawn.size());
-    for (std::size_t i = 0; i < drawn.size(); ++i)
-        for (int bit = 0; bit < 8; ++bit)
-            unlike[i][static_cast<std::size_t>(bit)] =
-                likeness.unlike(tile(drawn[i]), border_part(tile(drawn[i]).size(), bit));
-
-    std::vector<double> sides;
-    for (const auto& u : unlike)
-        for (std::size_t bit = 0; bit < 8; bit += 2) sides.push_back(u[bit]);
-    Split side_split = split(sides);
-    std::vector<double> corners;
-    for (std::size_t i = 0; i < drawn.size(); ++i) {
-        const auto joins = [&](std::size_t bit) {
-            return sides_known ? sides_known->joins[i][bit / 2] : unlike[i][bit] <= side_split.threshold;
-        };
-        for (std::size_t bit = 1; bit < 8; bit += 2)
-            if (kind == level::JoinKind::corners || (joins(bit - 1) && joins((bit + 1) % 8)))
-                corners.push_back(unlike[i][bit]);
-    }
-    Split corner_split = split(corners);
-    // Corners that differ far less than sides do are all of one kind: the sheet has no inner corners.
-    if (kind != level::JoinKind::corners &&
-        corner_split.high - corner_split.low < 0.2 * (side_split.high - side_split.low))
-        corner_split = side_split;
-
-    std::vector<Borders> borders;
-    for (const int index : drawn) borders.push_back(borders_of(tile(index)));
-    const std::vector<std::size_t> partners = compared(drawn.size());
-    // A weak side is taken for what the seams say, where they say it clearly: whether it joins, and how sure that is.
-    const auto at_seams = [&](std::size_t i, unsigned bit) {
-        const int side = static_cast<int>(bit) / 2;
-        double goes_on = 2;
-        double like_open = 2;
-        for (const std::size_t k : partners) {
-            const double across = unlike[k][(bit + 4) & 7];
-            if (across <= side_split.threshold && certainty(across, side_split) > 0.6)
-                goes_on = std::min(goes_on, seam_error(borders[i], borders[k], side));
-            if (k != i && unlike[k][bit] > side_split.threshold && certainty(unlike[k][bit], side_split) > 0.6)
-                like_open = std::min(like_open, unlike_side(borders[i], borders[k], side));
-        }
-        if (goes_on > 1 || like_open > 1 || std::min(goes_on, like_open) > kFits) return std::pair{false, 0.0};
-        return std::pair{goes_on < like_open, std::min(1.0, 3 * std::abs(goes_on - like_open))};
-    };
-    for (std::size_t i = 0; i < drawn.size(); ++i) {
-        TileReading reading{drawn[i], 0, 1.0};
-        int weakest = -1;
-        const auto judge = [&](unsigned bit, const Split& s) {
-            const double u = unlike[i][bit];
-            bool joins = u <= s.threshold;
-            double sure = certainty(u, s);
-            if (sides_known && bit % 2 == 0) {
-                joins = sides_known->joins[i][bit / 2];
-                sure = std::clamp(sides_known->sure[i][bit / 2] / kSure, 0.0, 1.0);
-            } else if (sure < kDoubtful && bit % 2 == 0)
-                if (const auto [other, surer] = at_seams(i, bit); surer > std::max(sure, kDoubtful)) {
-                    joins = other;
-                    sure = surer;
-                }
-            if (joins) reading.mask = static_cast<Mask>(reading.mask | (1U << bit));
-            if (sure < reading.confidence) {
-                reading.confidence = sure;
-                weakest = static_cast<int>(bit);
-            }
-        };
-        if (kind != level::JoinKind::corners)
-            for (unsigned bit = 0; bit < 8; bit += 2) judge(bit, side_split);
-        for (unsigned bit = 1; bit < 8; bit += 2) {
-            const bool between = (reading.mask & (1U << (bit - 1))) && (reading.mask & (1U << ((bit + 1) % 8)));
-            if (kind == level::JoinKind::corners || (kind == level::JoinKind::full && between))
-                judge(bit, corner_split);
-        }
-        reading.mask = kind == level::JoinKind::corners ? of_corners(reading.mask) : canonical(reading.mask, kind);
-        if (reading.confidence < kDoubtful && weakest >= 0) {
-            static const Text names[8] = {"north side", "north-east corner", "east side", "south-east corner",
-                                          "south side", "south-west corner", "west side", "north-west corner"};
-            out.doubtful.push_back(
-                {drawn[i], say("its %1 is neither clearly like the material nor clearly unlike it", names[weakest])});
-        }
-        out.tiles.push_back(reading);
-    }
-    // Sides of which one half is like the material and the other is not.
-    for (std::size_t i = 0; kind != level::JoinKind::corners && i < drawn.size(); ++i)
-        for (int side = 0; side < 4; ++side) {
-            const Box whole = border_part(tile(drawn[i]).size(), 2 * side);
-            Box first = whole;
-            Box second = whole;
-            (side % 2 ? first.h : first.w) /= 2;
-            if (first.empty()) continue;
-            (side % 2 ? second.y : second.x) += side % 2 ? first.h : first.w;
-            (side % 2 ? second.h : second.w) -= side % 2 ? first.h : first.w;
-            const double a = likeness.unlike(tile(drawn[i]), first);
-            const double b = likeness.unlike(tile(drawn[i]), second);
-            if (std::abs(a - b) < 0.7 * (side_split.high - side_split.low)) continue;
-            static const Text names[4] = {"north", "east", "south", "west"};
-            out.contradictory.push_back({drawn[i], say("one half of its %1 side joins, the other does not",
-                                                       names[static_cast<std::size_t>(side)])});
-            break;
-        }
-    // Where many tiles have such sides it is how the art is drawn.
-    if (out.contradictory.size() > std::max<std::size_t>(2, drawn.size() / 12)) out.contradictory.clear();
-    list_cases(out, kind);
-    find_contradictions(tiles, unlike, side_split, corner_split, kind, out);
-    return out;
-}
-
-// How much a reading leaves open.
-double open_ends(const JoinReading& r) {
-    double n = static_cast<double>(r.missing.size() + r.doubtful.size() + r.contradictory.size());
-    for (const auto& d : r.doubled) n += static_cast<double>(d.indices.size()) - 1;
-    return n;
-}
-
-// Read from what is like a centre: the material's pixels are those of a tile that is like its own inside, or those of
-// the middles of all tiles.
-JoinReading read_from_centre(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind,
-                             int middle) {
-    const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
-    Likeness of_centre(tile(middle));
-    JoinReading out = read_by(tiles, drawn, kind, middle, of_centre);
-    if (kind == level::JoinKind::corners || open_ends(out) == 0) return out;
-    for (const int part : {4, 2}) { // a quarter of each tile's width and height, then half
-        Likeness of_middles = middles(tiles, drawn, middle, part);
-        JoinReading again = read_by(tiles, drawn, kind, middle, of_middles);
-        if (open_ends(again) < open_ends(out)) out = std::move(again);
-    }
-    return out;
 }
 
 SideLabels sides_of(const JoinReading& reading) {
@@ -446,7 +57,7 @@ JoinReading with_inverse(JoinReading reading, const std::vector<Image>& tiles) {
         const Image& image = tiles[static_cast<std::size_t>(t.index)];
         for (int bit = 1; bit < 8; bit += 2)
             if (!(t.mask & (1 << bit))) {
-                opaque += mean(image, border_part(image.size(), bit)).a;
+                opaque += corner_alpha(image, bit);
                 ++open;
             }
     }
@@ -491,8 +102,7 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
         return out;
     }
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
-    const int middle = centre.value_or(*std::min_element(
-        drawn.begin(), drawn.end(), [&](int a, int b) { return rim_contrast(tile(a)) < rim_contrast(tile(b)); }));
+    const int middle = centre ? *centre : centre_of(tiles, drawn);
     JoinReading by_centre = read_from_centre(tiles, drawn, kind, middle);
     if (kind == level::JoinKind::corners) return with_inverse(std::move(by_centre), tiles);
     if (drawn.size() < 4) return by_centre;
@@ -518,8 +128,7 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
     const double believed = trust(best, next == by_sides.end() ? 0 : next->score);
     JoinReading out;
     if (other && differ(best.joins, old.joins) > 0) {
-        Likeness of_middles = middles(tiles, drawn, middle, 4);
-        out = read_by(tiles, drawn, kind, middle, of_middles, &best);
+        out = read_with_sides(tiles, drawn, kind, middle, best);
         for (std::size_t i = 0; i < out.tiles.size(); ++i)
             if (out.tiles[i].mask == by_centre.tiles[i].mask)
                 out.tiles[i].confidence = std::max(out.tiles[i].confidence, by_centre.tiles[i].confidence);
@@ -532,14 +141,12 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
         const bool agree =
             !by_sides.empty() && by_sides.front().joins[i] == best.joins[i] && old.joins[i] == best.joins[i];
         const double least = *std::min_element(best.sure[i].begin(), best.sure[i].end());
-        double sure = std::clamp(least / kSure, 0.0, 1.0) * believed;
+        double sure = std::clamp(least / kSureSide, 0.0, 1.0) * believed;
         if (agree) sure = std::max(sure, t.confidence * std::min(1.0, 0.2 + 2 * believed));
         doubt(out, t, sure, "what its sides are like leaves open which of them join");
     }
-    if (next != by_sides.end() && next->score > best.score - kNear) {
-        Likeness of_middles = middles(tiles, drawn, middle, 4);
-        out.others.push_back(read_by(tiles, drawn, kind, middle, of_middles, &*next));
-    }
+    if (next != by_sides.end() && next->score > best.score - kNear)
+        out.others.push_back(read_with_sides(tiles, drawn, kind, middle, *next));
     return out;
 }
 
