@@ -16,7 +16,8 @@ constexpr int kFarthest = 64; // the widest join gap
 constexpr int kFaint = 8;     // alpha up to which a pixel counts as see-through
 constexpr int kTolerance = 10;
 constexpr int kMostGapProposed = 10;
-constexpr int kLargestSpeck = 14; // pixels
+constexpr int kLargestSpeck = 14; // pixels; among very large things more
+constexpr int kMostSpeck = 64;
 
 struct Joined {
     std::vector<int> parent;
@@ -255,11 +256,12 @@ void IslandMap::propose() {
         sum += *a;
         typical = *a;
     }
+    const int largest = std::clamp(typical / 100, kLargestSpeck, kMostSpeck);
     const auto speck_below = [&](std::vector<int> of) {
         std::sort(of.begin(), of.end());
         int least = 1;
         double jump = 2.2;
-        for (std::size_t i = 0; i + 1 < of.size() && of[i] <= kLargestSpeck && of[i] * 8 < typical; ++i) {
+        for (std::size_t i = 0; i + 1 < of.size() && of[i] <= largest && of[i] * 8 < typical; ++i) {
             const double ratio = double(of[i + 1]) / of[i];
             if (ratio >= jump) {
                 jump = ratio;
