@@ -25,21 +25,21 @@ TEST_CASE("a whole set of joins says how its sheet is cut", "[join][read-sheet]"
     int sheets = 0, first = 0, by_lines = 0, surely_wrong = 0;
     for (const auto& [name, style] : styles) {
         int right = 0, of = 0;
-        for (const int side : {16, 20, 24, 48})
-            for (const int columns : {4, 8}) {
-                const auto tiles = make::tiles(join::cases(level::JoinKind::edges), side, style, 31);
-                const Image image = make::sheet(tiles, columns, {}, {});
-                const auto is_right = [&](const sheet::SheetReading& r) {
-                    return r.best && r.best->cut.tile == Size{side, side} && r.best->cut.spacing == Point{} &&
-                           r.best->columns == columns;
-                };
-                const sheet::SheetReading read = join::read_sheet(image);
-                ++of;
-                right += is_right(read);
-                by_lines += is_right(sheet::read_cut(image));
-                surely_wrong += !is_right(read) && read.best && read.best->confidence >= 0.9;
-                if (is_right(read)) CHECK(read.what.best.what == sheet::What::tiles);
-            }
+        for (const auto& sized : {std::pair{16, 4}, {20, 8}, {24, 4}, {48, 8}}) {
+            const int side = sized.first, columns = sized.second;
+            const auto tiles = make::tiles(join::cases(level::JoinKind::edges), side, style, 31);
+            const Image image = make::sheet(tiles, columns, {}, {});
+            const auto is_right = [&](const sheet::SheetReading& r) {
+                return r.best && r.best->cut.tile == Size{side, side} && r.best->cut.spacing == Point{} &&
+                       r.best->columns == columns;
+            };
+            const sheet::SheetReading read = join::read_sheet(image);
+            ++of;
+            right += is_right(read);
+            by_lines += is_right(sheet::read_cut(image));
+            surely_wrong += !is_right(read) && read.best && read.best->confidence >= 0.9;
+            if (is_right(read)) CHECK(read.what.best.what == sheet::What::tiles);
+        }
         WARN(name << ": " << right << " of " << of);
         sheets += of;
         first += right;
