@@ -8,8 +8,6 @@
 
 #include <algorithm>
 #include <cstddef>
-#include <optional>
-#include <utility>
 
 // oneTBB is not built for ThreadSanitizer, and nor is this file: what is handed over to another thread is told here.
 #if defined(VICINUM_THREAD_SANITIZER)
@@ -44,19 +42,6 @@ struct HandOver {
     void done() { acquire(&back); }
 };
 
-// Sets a value back at the end, whatever is thrown.
-class Restored {
-  public:
-    Restored(bool& value, bool to) : value_(value), to_(to) {}
-    ~Restored() { value_ = to_; }
-    Restored(const Restored&) = delete;
-    Restored& operator=(const Restored&) = delete;
-
-  private:
-    bool& value_;
-    bool to_;
-};
-
 } // namespace
 
 void parallel_pieces(int from, int to, bool large, const std::function<void(int, int, int)>& work) {
@@ -66,16 +51,9 @@ void parallel_pieces(int from, int to, bool large, const std::function<void(int,
         if (count > 0) work(0, from, to);
         return;
     }
-    // To make an arena takes longer than many a piece of work. A call from within `work` has one of its own, so that
-    // while it waits it takes no piece of the call around it.
-    thread_local tbb::task_arena first(kWorkers);
-    thread_local bool taken = false;
-    std::optional<tbb::task_arena> own;
-    const bool within = std::exchange(taken, true);
-    if (within) own.emplace(kWorkers);
-    const Restored restored(taken, within);
+    tbb::task_arena arena(kWorkers);
     HandOver hand_over;
-    (own ? *own : first).execute([&] {
+    arena.execute([&] {
         tbb::parallel_for(
             tbb::blocked_range<int>(from, to, static_cast<std::size_t>(std::max(1, count / kPieces))),
             [&](const tbb::blocked_range<int>& piece) {
