@@ -48,7 +48,8 @@ WhatReading what_is(const Image& image, const SheetReading& reading) {
     const bool clear = reading.best && reading.best->confidence >= kClear;
     if (clear && reading.best->columns * reading.best->rows > 1) {
         out.best = {What::tiles, {}};
-        if (cells_read(reading)) out.others.push_back({What::things, "each cell of the lattice holds one thing"});
+        if (reading.best->cut.spacing == Point{} && cells_read(reading)) // gaps are between tiles
+            out.others.push_back({What::things, "each cell of the lattice holds one thing"});
         return out;
     }
     const IslandMap map(image);
