@@ -37,6 +37,20 @@ TEST_CASE("one key on a cell that looks wrong: its case, why, and mended by the 
     auto* card = w.find<QWidget>("whyCard");
     REQUIRE_SOON(card->isVisible());
     CHECK(w.find<QLabel>("whyVerdict")->text().startsWith("The rule is to be suspected"));
+    // A long name is not cut off, and what stood there for another cell is gone.
+    card->hide();
+    level::Project named = w.session().project();
+    level::Material long_name = *named.material(id);
+    long_name.name = "Marsh with reeds and sedges between the outer dykes";
+    named.put(long_name);
+    w.session().apply("Name", std::move(named));
+    w.hover({17, 17});
+    w.key(Qt::Key_Y);
+    REQUIRE_SOON(card->isVisible());
+    CHECK(card->findChildren<QPushButton*>("mend-0").size() == 1);
+    auto* title = card->findChild<QLabel*>("whyTitle");
+    REQUIRE(title);
+    CHECK(title->height() >= title->heightForWidth(title->width()));
     SECTION("the rule is mended wherever it occurs") {
         QTest::mouseClick(w.find<QPushButton>("mend-0"), Qt::LeftButton);
         settle();

@@ -14,6 +14,7 @@
 #include "app/parts/panel.hpp"
 #include "edit/joins.hpp"
 #include "edit/sheets.hpp"
+#include "join/mask.hpp"
 #include "join/proof.hpp"
 #include "level/level.hpp"
 #include "level/material.hpp"
@@ -76,6 +77,9 @@ TwoWays::TwoWays(Session& session, QWidget* parent) : QWidget(parent), session_(
 bool TwoWays::open() const {
     const level::Material* m = session_.material();
     if (!m || m->joins.kind == level::JoinKind::plain || right_.contains(m->id)) return false;
+    // Where half of the cases have no tile there are other questions first.
+    const join::Coverage cover = join::coverage(m->joins);
+    if (2 * cover.have < cover.of) return false;
     const level::Sheet* sheet = session_.project().sheet(edit::main_sheet(session_.project(), m->joins));
     return sheet && !sheet::is_isometric(*sheet) && session_.derived().joinsRead().other;
 }

@@ -34,15 +34,15 @@ namespace {
 constexpr int kWidth = 300;
 constexpr int kPicture = 48;
 constexpr int kThumb = 32;
+constexpr int kMargin = 14;
+constexpr int kBeside = 10; // between the picture and what is said of it
 
 } // namespace
 
 WhyCard::WhyCard(Session& session, LevelView& view) : QFrame(&view, Qt::Popup), session_(session), view_(view) {
     setObjectName("whyCard");
-    setFixedWidth(kWidth);
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(14, 12, 14, 12);
-    column->setSpacing(6);
+    auto* outer = new QVBoxLayout(this);
+    outer->setContentsMargins(1, 1, 1, 1);
 }
 
 void WhyCard::look() {
@@ -75,17 +75,21 @@ void WhyCard::open(level::LayerId layer, Point cell, const edit::Why& why) {
     layer_ = layer;
     cell_ = cell;
     why_ = why;
-    auto* column = static_cast<QVBoxLayout*>(layout());
-    clearLayout(column);
+    delete body_; // with all that it held
+    body_ = new QWidget(this);
+    layout()->addWidget(body_);
+    auto* column = new QVBoxLayout(body_);
+    column->setContentsMargins(kMargin, 12, kMargin, 12);
+    column->setSpacing(6);
     addHead(column, *on, why);
     if (const QString text = verdict(why); !text.isEmpty()) {
-        auto* said = label(text, why.suspect == edit::Why::Suspect::nothing ? "quiet" : "warning", this);
+        auto* said = label(text, why.suspect == edit::Why::Suspect::nothing ? "quiet" : "warning", body_);
         said->setObjectName("whyVerdict");
         said->setWordWrap(true);
         column->addWidget(said);
     }
     if (!why.others.empty()) {
-        column->addWidget(label(tr("What else would fit here"), "heading", this));
+        column->addWidget(label(tr("What else would fit here"), "heading", body_));
         for (std::size_t i = 0; i < why.others.size(); ++i) addOther(column, static_cast<int>(i), why.others[i]);
         const auto like =
             edit::cells_of(session_.derived().rules(), *on, view_.seenCells(), why.material, m->joins.kind, why.mask);
@@ -94,12 +98,17 @@ void WhyCard::open(level::LayerId layer, Point cell, const edit::Why& why) {
             translated(say_count(edit::cells_of_case(session_.project(), session_.level(), why.material, why.mask),
                                  "Mending the rule changes one cell of this level: it is outlined",
                                  "Mending the rule changes %n cells of this level: those in view are outlined")),
-            "quiet", this);
+            "quiet", body_);
         changes->setObjectName("whyChanges");
         changes->setWordWrap(true);
         column->addWidget(changes);
     }
-    adjustSize();
+    // How high it is follows from fonts that the style sheet gives first.
+    for (QWidget* w : body_->findChildren<QWidget*>()) w->ensurePolished();
+    if (auto* title = body_->findChild<QLabel*>("whyTitle"))
+        title->setMinimumHeight(title->heightForWidth(kWidth - 2 - 2 * kMargin - kPicture - kBeside));
+    column->activate();
+    setFixedSize(kWidth, column->totalHeightForWidth(kWidth - 2) + 2);
     // Beside the cell, inside the view.
     const QRect room(view_.mapToGlobal(QPoint()), view_.size());
     QPoint at = view_.mapToGlobal(view_.cellCentre(cell)) + QPoint(28, -20);
@@ -113,8 +122,8 @@ void WhyCard::open(level::LayerId layer, Point cell, const edit::Why& why) {
 void WhyCard::addHead(QVBoxLayout* column, const level::Layer& layer, const edit::Why& why) {
     const level::Material& m = *session_.project().material(why.material);
     auto* row = new QHBoxLayout;
-    row->setSpacing(10);
-    auto* picture = new QLabel(this);
+    row->setSpacing(kBeside);
+    auto* picture = new QLabel(body_);
     picture->setFixedSize(kPicture, kPicture);
     picture->setPixmap(tileThumb(session_.project(), why.cell.tile(), kPicture, why.cell.turn()));
     row->addWidget(picture, 0, Qt::AlignTop);
@@ -124,15 +133,15 @@ void WhyCard::addHead(QVBoxLayout* column, const level::Layer& layer, const edit
         m.joins.kind == level::JoinKind::plain
             ? QString::fromStdString(m.name)
             : tr("%1: %2").arg(QString::fromStdString(m.name), translated(join::describe(why.mask, m.joins.kind))),
-        "heading", this);
+        "heading", body_);
     title->setObjectName("whyTitle");
     title->setWordWrap(true);
     text->addWidget(title);
-    auto* under = label(reason(why), "quiet", this);
+    auto* under = label(reason(why), "quiet", body_);
     under->setWordWrap(true);
     text->addWidget(under);
     text->addWidget(label(tr("on %1, cell %2, %3").arg(QString::fromStdString(layer.name)).arg(cell_.x).arg(cell_.y),
-                          "quiet", this));
+                          "quiet", body_));
     row->addLayout(text, 1);
     column->addLayout(row);
 }
@@ -165,15 +174,15 @@ QString WhyCard::verdict(const edit::Why& why) const {
 void WhyCard::addOther(QVBoxLayout* column, int n, const join::Candidate& other) {
     auto* line = new QHBoxLayout;
     line->setSpacing(6);
-    auto* picture = new QLabel(this);
+    auto* picture = new QLabel(body_);
     picture->setFixedSize(kThumb, kThumb);
     picture->setPixmap(tileThumb(session_.project(), other.variant.tile, kThumb, other.variant.turn));
     line->addWidget(picture);
-    auto* fit = label(tr("%1 %").arg(std::lround(100 * other.fit)), "heading", this);
+    auto* fit = label(tr("%1 %").arg(std::lround(100 * other.fit)), "heading", body_);
     fit->setToolTip(translated(edit::tile_name(session_.project(), other.variant.tile)));
     line->addWidget(fit, 1);
     const auto button = [&](const QString& name, const QString& text, const QString& help, auto act) {
-        auto* b = new QPushButton(text, this);
+        auto* b = new QPushButton(text, body_);
         b->setObjectName(name + "-" + QString::number(n));
         b->setToolTip(help);
         connect(b, &QPushButton::clicked, this, [this, act, v = other.variant] {

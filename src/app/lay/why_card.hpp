@@ -38,6 +38,7 @@ class WhyCard : public QFrame {
 
     Session& session_;
     LevelView& view_;
+    QWidget* body_ = nullptr; // of the cell that was looked at last
     level::LayerId layer_ = 0;
     Point cell_;
     edit::Why why_;
