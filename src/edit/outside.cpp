@@ -115,7 +115,7 @@ ProjectState settled(const ProjectState& ours, const Outside& outside, const std
         const auto at = choices.find(id);
         return at == choices.end() ? Keep::theirs : at->second;
     };
-    if (outside.whole()) return choice({}) == Keep::theirs ? outside.disk : ours;
+    if (outside.whole()) return choice({}) == Keep::ours ? ours : outside.disk;
     const bool root =
         std::any_of(outside.units.begin(), outside.units.end(), [](const Unit& u) { return u.level.empty(); });
     level::Project out = root ? *outside.disk : *ours;

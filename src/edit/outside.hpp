@@ -41,7 +41,7 @@ Outside read_outside(const Document::Saving& saving);
 enum class Keep {
     theirs, // what is on the disk
     ours,   // what is open here: the next save writes it over the other
-    both,   // of a level: ours becomes a level of its own beside theirs; of the rest: as ours
+    both,   // of a level: ours becomes a level of its own beside theirs; of the rest: as theirs, ours is kept elsewhere
 };
 
 // The project with what changed on the disk only taken over, and for each conflict what was chosen, by the level's id;

@@ -76,6 +76,14 @@ void rename_outside(Window& w, const std::string& level, const std::string& name
     theirs.save();
 }
 
+void rename_material(edit::Document& document, const std::string& name) {
+    level::Project next = document.project();
+    level::Material changed = *next.materials[0];
+    changed.name = name;
+    next.put(std::move(changed));
+    document.apply("Rename", std::move(next));
+}
+
 void lay_some(Window& w, int strokes) {
     w.stage("stage-lay");
     w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
@@ -227,6 +235,58 @@ TEST_CASE("where both sides changed a level, both stand side by side", "[app][di
     const level::Project disk = store::load(w.folder / "pell");
     CHECK(disk.level(id)->name == "Theirs");
     CHECK(disk.levels.size() == levels + 1);
+}
+
+TEST_CASE("where both sides changed what is not levels, ours is kept as a project beside theirs", "[app][disk]") {
+    Window w;
+    lay_some(w, 2);
+    const level::Grid laid = w.layer("Marsh").grid();
+    const std::string id = w.level().id;
+    rename_material(w.session().document(), "Our first");
+    const Answer answer("outsideTake");
+    {
+        edit::Document theirs = edit::Document::open(w.folder / "pell");
+        rename_material(theirs, "Their first");
+        theirs.save();
+    }
+    REQUIRE_SOON(w.session().project().materials[0]->name == "Their first");
+    CHECK_FALSE(w.session().document().unsaved());
+    CHECK_THAT(w.notice().toStdString(), Catch::Contains("pell (ours)"));
+    const level::Project beside = store::load(w.folder / "pell (ours)");
+    CHECK(beside.materials[0]->name == "Our first");
+    const level::Layer* marsh = nullptr;
+    for (const auto& layer : beside.level(id)->layers)
+        if (layer->name == "Marsh") marsh = layer.get();
+    REQUIRE(marsh);
+    CHECK(marsh->grid() == laid);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.session().project().materials[0]->name == "Our first");
+}
+
+TEST_CASE("steps since the last save come back singly, also where one has gone back beyond it", "[app][disk]") {
+    Window w;
+    lay_some(w, 2);
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    settle();
+    w.clickCell({26, 18});
+    w.clickCell({27, 18});
+    const auto before = w.session().document().history();
+    for (int i = 0; i < 3; ++i) w.key(Qt::Key_Z, Qt::ControlModifier);
+    const level::Grid gone_back = w.layer("Marsh").grid();
+    w.window.reset(); // as a crash does
+    const Answer answer("leftBack");
+    w.reopen();
+    CHECK(answer.given());
+    CHECK(w.layer("Marsh").grid() == gone_back);
+    const auto after = w.session().document().history();
+    REQUIRE(after.size() == 4); // the two strokes and the way back
+    for (int i = 1; i <= 2; ++i) {
+        CHECK(after[i].name == before[i + 2].name);
+        CHECK(after[i].state->level(w.level().id)->layers.size() == w.level().layers.size());
+    }
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.layer("Marsh").grid() != gone_back);
 }
 
 TEST_CASE("a project whose folder is gone is saved as a whole elsewhere", "[app][disk]") {

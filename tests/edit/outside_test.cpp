@@ -114,6 +114,7 @@ TEST_CASE("where both changed the materials, one side is taken as a whole", "[ed
     REQUIRE(outside.whole());
     const edit::ProjectState ours = edit::settled(b.ours.state(), outside, {{"", edit::Keep::ours}}, named);
     CHECK(ours == b.ours.state());
+    CHECK(edit::settled(b.ours.state(), outside, {{"", edit::Keep::both}}, named) == outside.disk);
     const edit::ProjectState theirs = edit::settled(b.ours.state(), outside, {}, named);
     CHECK(theirs->materials[0]->name == "Their clay");
     CHECK(theirs->levels[1]->name == "Their second");

@@ -147,12 +147,11 @@ void Keeper::begin(const edit::ProjectState& from, const std::string& step) {
         pen_->place = pen_->other;
     }
     pen_->mark = session_.document().seen().mark();
-    basePlace_ = top_ = session_.document().place();
-    offset_ = 0;
+    std::int64_t steps = 0;
     // What led here from what is on the disk, in one step or two: one can go back to where one was.
-    const auto to = [this](const edit::ProjectState& before, const edit::ProjectState& after, const std::string& name) {
+    const auto to = [&](const edit::ProjectState& before, const edit::ProjectState& after, const std::string& name) {
         if (before == after) return;
-        ++offset_;
+        ++steps;
         store::JournalStep step;
         step.name = name;
         step.before = before;
@@ -162,27 +161,15 @@ void Keeper::begin(const edit::ProjectState& from, const std::string& step) {
     const edit::ProjectState through = from ? from : base_;
     to(base_, through, tr("Earlier strokes").toStdString());
     to(through, session_.document().state(), step);
-    if (offset_ == 0) worker_.start([pen = pen_] { pen->remove(); });
+    trail_ = edit::Trail(session_.document().place(), steps, session_.document().state());
+    if (steps == 0) worker_.start([pen = pen_] { pen->remove(); });
 }
 
 void Keeper::told(const edit::Document::Told& told) {
     if (!pen_ || looks_) return;
-    store::JournalStep step;
-    if (told.name.empty()) {
-        // Beyond what the journal knows.
-        if (told.place < basePlace_ || told.place > top_) return begin(told.before, tr("Back or forth").toStdString());
-        step.kind = store::JournalStep::Kind::go;
-        step.place = static_cast<std::int64_t>(told.place - basePlace_ + offset_);
-    } else {
-        step.name = told.name;
-        step.merge = told.merge;
-        step.before = told.before;
-        step.after = session_.document().state();
-        top_ = told.place;
-        // It became one with a step that the journal does not have; or the journal has grown too long.
-        if (told.place <= basePlace_ || pen_->size > kMostWritten) return begin(told.before, told.name);
-    }
-    write(std::move(step));
+    const std::string way = tr("Back or forth").toStdString();
+    if (pen_->size > kMostWritten) return begin(told.before, told.name.empty() ? way : told.name);
+    for (store::JournalStep& step : trail_.records(told, session_.document().state(), way)) write(std::move(step));
 }
 
 void Keeper::write(store::JournalStep step) {

@@ -16,6 +16,7 @@
 #include "base/presence.hpp"
 #include "edit/document.hpp"
 #include "edit/outside.hpp"
+#include "edit/trail.hpp"
 #include "store/journal.hpp"
 
 namespace vic::app {
@@ -68,10 +69,8 @@ class Keeper : public QObject {
     bool looks_ = false;
     std::optional<Left> left_;
     std::shared_ptr<Pen> pen_;
-    edit::ProjectState base_;      // what is on the disk
-    std::size_t basePlace_ = 0;    // in the history, that the journal begins at
-    std::size_t top_ = 0;          // the last that it knows
-    std::size_t offset_ = 0;       // steps that the journal begins with on its own
+    edit::ProjectState base_; // what is on the disk
+    edit::Trail trail_;
     bool told_ = false;            // of a journal that cannot be written
     QThreadPool worker_, flusher_; // one thread each
     QFileSystemWatcher watcher_;

@@ -11,8 +11,10 @@
 #include <QSettings>
 #include <QString>
 #include <exception>
+#include <map>
 #include <memory>
 #include <optional>
+#include <string>
 #include <utility>
 
 #include "app/parts/panel.hpp"
@@ -25,6 +27,7 @@
 #include "base/presence.hpp"
 #include "base/text.hpp"
 #include "edit/document.hpp"
+#include "edit/outside.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::app {
@@ -121,7 +124,37 @@ void MainWindow::askOutside(const edit::Outside& outside) {
     const edit::ProjectState state = session_.document().state();
     const bool go = dialog.exec() == QDialog::Accepted && session_.isOpen() && session_.document().state() == state;
     asking_ = false;
-    if (go) session_.keeper().settle(outside, dialog.choices());
+    if (!go) return;
+    const std::map<std::string, edit::Keep> choices = dialog.choices();
+    const auto whole = choices.find({});
+    QString beside;
+    if (whole != choices.end() && whole->second == edit::Keep::both && !keepBeside(beside)) return;
+    session_.keeper().settle(outside, choices);
+    // It stays until one has read where.
+    if (!beside.isEmpty()) say(tr("What was open here is kept in %1; here is theirs").arg(beside), true);
+}
+
+// Ours as a project of its own, in a folder beside the one that is open, which is told.
+bool MainWindow::keepBeside(QString& place) {
+    return attempt([&] {
+               const edit::Document& document = session_.document();
+               const fs::path dir = document.dir().lexically_normal();
+               const std::string name = document.dir().filename().string();
+               edit::Document::Saving ours;
+               for (int n = 1;; ++n) {
+                   const QString called = n == 1 ? tr("%1 (ours)") : tr("%1 (ours %2)").arg("%1").arg(n);
+                   ours =
+                       document.elsewhere(dir.parent_path() / called.arg(QString::fromStdString(name)).toStdString());
+                   if (!fs::exists(fs::symlink_status(ours.dir))) break;
+               }
+               const auto kept = waitFor<bool>(session_.jobs(), this, tr("Keeping ours"), [ours] {
+                   store::must_be_free(ours.dir);
+                   ours.write();
+                   return true;
+               });
+               if (kept) place = QString::fromStdString(ours.dir.string());
+           }) &&
+           !place.isEmpty();
 }
 
 void MainWindow::save() {

@@ -142,6 +142,7 @@ class MainWindow : public QMainWindow {
     bool openCopy(const QString& dir);
     void askLeft();
     void askOutside(const edit::Outside& outside);
+    bool keepBeside(QString& place);
     void askGone();
     [[nodiscard]] static bool savesItself();
     void addSheets(const QStringList& files);

@@ -32,7 +32,7 @@ OutsideDialog::OutsideDialog(const edit::Outside& outside, QWidget* parent) : QD
     for (const edit::Unit& unit : outside.units) {
         const bool ask_whole = outside.whole() && unit.level.empty();
         if (ask_whole)
-            ask({}, tr("The whole project: its sheets, materials and props, and the levels with them"), true);
+            ask({}, tr("The whole project: its sheets, materials and props, and the levels with them"), false);
         else if (unit.conflict() && !outside.whole())
             ask(unit.level,
                 unit.gone ? tr("The level %1, which they removed").arg(QString::fromStdString(unit.name))
@@ -56,7 +56,7 @@ OutsideDialog::OutsideDialog(const edit::Outside& outside, QWidget* parent) : QD
     column->addWidget(buttons);
 }
 
-void OutsideDialog::ask(const std::string& id, const QString& name, bool whole) {
+void OutsideDialog::ask(const std::string& id, const QString& name, bool gone) {
     auto* column = static_cast<QVBoxLayout*>(layout());
     auto* title = label(name, "heading", this);
     title->setWordWrap(true);
@@ -75,9 +75,11 @@ void OutsideDialog::ask(const std::string& id, const QString& name, bool whole) 
     };
     choice("theirs", Keep::theirs, tr("Theirs"), tr("As it is on the disk; undo brings ours back"));
     choice("ours", Keep::ours, tr("Ours"), tr("As it is here: the next save writes it over theirs"));
-    if (!whole)
-        choice("both", Keep::both, tr("Keep both"), tr("Theirs as it is, ours as a level of its own beside it"));
-    group->button(static_cast<int>(whole ? Keep::theirs : Keep::both))->setChecked(true);
+    if (!gone)
+        choice("both", Keep::both, tr("Keep both"),
+               id.empty() ? tr("Theirs here, ours as a project of its own in a folder beside this one")
+                          : tr("Theirs as it is, ours as a level of its own beside it"));
+    group->button(static_cast<int>(gone ? Keep::theirs : Keep::both))->setChecked(true);
     groups_[id] = group;
     column->addLayout(row);
 }

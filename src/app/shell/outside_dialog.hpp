@@ -18,7 +18,7 @@ class OutsideDialog : public QDialog {
     [[nodiscard]] std::map<std::string, edit::Keep> choices() const;
 
   private:
-    void ask(const std::string& id, const QString& name, bool whole);
+    void ask(const std::string& id, const QString& name, bool gone);
     std::map<std::string, QButtonGroup*> groups_;
 };
 
