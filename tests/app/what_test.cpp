@@ -90,6 +90,34 @@ TEST_CASE("a set of roads lies in the level after three actions", "[app][what]")
     CHECK(hands.actions() <= 3);
 }
 
+TEST_CASE("a corner set of two grounds lies in the level after three actions", "[app][what]") {
+    Window w;
+    const auto tiles = make::tiles(join::cases(JoinKind::corners), 32, make::Style::textured, 5);
+    w.drop(put(w, "shore.png", make::sheet(tiles, 4, {}, {})));
+    Hands hands(w);
+    hands.key(Qt::Key_Return);
+    REQUIRE(w.session().sheet()->tiles.size() == 16);
+    hands.click("readJoins");
+    REQUIRE(w.session().material());
+    CHECK(w.session().material()->joins.kind == JoinKind::corners);
+    hands.click("stage-lay");
+    CHECK(hands.actions() <= 3);
+    // A block of four by four: its inside joins all round, a corner of it only to the inside.
+    w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
+    w.activate("Marsh");
+    for (int y = 17; y < 21; ++y) w.dragCells({{17, y}, {18, y}, {19, y}, {20, y}});
+    const auto& grid = w.layer("Marsh").grid();
+    const auto& cases = w.session().material()->joins.cases;
+    const auto serves = [&](Point cell, join::Mask corners) {
+        for (const auto& v : cases.at(join::of_corners(corners)))
+            if (v.tile == grid.cell(cell).tile()) return true;
+        return false;
+    };
+    CHECK(serves({18, 18}, join::kNE | join::kSE | join::kSW | join::kNW));
+    CHECK(serves({17, 17}, join::kSE));
+    CHECK(serves({20, 20}, join::kNW));
+}
+
 TEST_CASE("a ruled sheet is cut as it is ruled, and laid from", "[app][what]") {
     Window w;
     std::vector<Image> tiles;
