@@ -1,5 +1,3 @@
-#include <QSettings>
-
 #include "app/shell/application.hpp"
 #include "app/shell/main_window.hpp"
 #include "app/shell/signals.hpp"
@@ -11,7 +9,7 @@ int main(int argc, char** argv) {
     QApplication::setApplicationVersion("0.1.0");
     vic::app::MainWindow window;
     const QStringList arguments = QApplication::arguments();
-    const QString project = arguments.size() > 1 ? arguments[1] : QSettings().value("project").toString();
+    const QString project = arguments.size() > 1 ? arguments[1] : QString();
     vic::app::Signals signals_to_end;
     QObject::connect(&signals_to_end, &vic::app::Signals::asked, &window, &vic::app::MainWindow::endNow);
     window.show();

@@ -42,12 +42,6 @@ class Hands {
     int actions_ = 0;
 };
 
-QString put(Window& w, const std::string& name, const Image& image) {
-    std::filesystem::create_directories((w.folder / name).parent_path());
-    write_file(w.folder / name, sheet::encode_png(image));
-    return QString::fromStdString((w.folder / name).string());
-}
-
 // A shape that fills its picture from rim to rim, as one that was cropped.
 Image crane() {
     Image image({44, 82});

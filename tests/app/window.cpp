@@ -11,7 +11,9 @@
 #include <vector>
 
 #include "app/lay/plan_keys.hpp"
+#include "base/files.hpp"
 #include "edit/stroke.hpp"
+#include "sheet/png.hpp"
 
 namespace app_test {
 
@@ -24,6 +26,7 @@ const std::filesystem::path& demo() {
 
 Window::Window(bool withDemo, QSize size) {
     QSettings().clear();
+    QSettings().setValue("projects/folder", QString::fromStdString((folder.path() / "documents").string()));
     if (withDemo) std::filesystem::copy(demo(), folder.path() / "pell", std::filesystem::copy_options::recursive);
     show(size);
     if (withDemo) {
@@ -267,6 +270,12 @@ void settle() {
         if (window) REQUIRE(QTest::qWaitFor([&] { return !window->session().jobs().busy(); }, 30000));
     }
     deal();
+}
+
+QString put(Window& w, const std::string& name, const Image& image) {
+    std::filesystem::create_directories((w.folder / name).parent_path());
+    write_file(w.folder / name, sheet::encode_png(image));
+    return QString::fromStdString((w.folder / name).string());
 }
 
 void type(QSpinBox* box, const char* text) {

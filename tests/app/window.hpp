@@ -111,6 +111,9 @@ class Window {
 // tells of.
 void settle();
 
+// Writes a picture into the test's folder; where it is then.
+QString put(Window& w, const std::string& name, const Image& image);
+
 // Puts a number into a field as one types it.
 void type(QSpinBox* box, const char* text);
 

@@ -19,6 +19,7 @@
 #include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "base/text.hpp"
+#include "edit/beginnings.hpp"
 #include "edit/hand.hpp"
 #include "edit/levels.hpp"
 #include "edit/props.hpp"
@@ -187,12 +188,14 @@ void CutCentre::take(const level::Cut& cut) {
     const level::Sheet* s = session_.sheet();
     if (!s || !s->image) return;
     view_->setShownCut({});
-    session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)),
-                     edit::recut_sheet(session_.project(), s->id, cut, true));
+    edit::FirstArt first = edit::with_cells_of(edit::recut_sheet(session_.project(), s->id, cut, true), s->id);
+    session_.propose(tr("Cut %1 as %2").arg(QString::fromStdString(s->name), cutTitle(cut)), std::move(first.project));
     if (session_.waiting()) return;
-    emit session_.said(translated(say_count(static_cast<std::int64_t>(session_.sheet()->tiles.size()),
-                                            "%1 is cut: one tile", "%1 is cut: %n tiles", session_.sheet()->name)),
-                       false);
+    QString text = translated(say_count(static_cast<std::int64_t>(session_.sheet()->tiles.size()),
+                                        "%1 is cut: one tile", "%1 is cut: %n tiles", session_.sheet()->name));
+    if (!first.cell.empty())
+        text += tr("; the level's cells are %1 × %2 px now, like them").arg(first.cell.w).arg(first.cell.h);
+    emit session_.said(text, false);
 }
 
 void CutCentre::takeBest() {

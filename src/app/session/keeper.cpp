@@ -137,6 +137,18 @@ void Keeper::opened(std::optional<Presence> presence, bool looks) {
     if (!left_) begin();
 }
 
+void Keeper::closed() {
+    flush();
+    pen_.reset();
+    presence_.reset();
+    left_.reset();
+    base_.reset();
+    looks_ = false;
+    lookTimer_.stop();
+    const QStringList watched = watcher_.files() + watcher_.directories();
+    if (!watched.isEmpty()) watcher_.removePaths(watched);
+}
+
 void Keeper::begin(const edit::ProjectState& from, const std::string& step) {
     const fs::path dir = session_.document().dir();
     pen_ = std::make_shared<Pen>();

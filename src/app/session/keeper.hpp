@@ -31,6 +31,7 @@ class Keeper : public QObject {
 
     // Another project is open; `looks`: it is open elsewhere and only looked at here.
     void opened(std::optional<Presence> presence, bool looks);
+    void closed(); // none is
     [[nodiscard]] bool looks() const { return looks_; }
 
     // Steps that an earlier run did not save. Until it is decided what becomes of them nothing else is written.

@@ -97,6 +97,14 @@ void Library::opened() {
     watch();
 }
 
+void Library::closed() {
+    gone_.clear();
+    onDisk_.clear();
+    planKept_.clear();
+    const QStringList watched = watcher_.files() + watcher_.directories();
+    if (!watched.isEmpty()) watcher_.removePaths(watched);
+}
+
 fs::path Library::pathOf(const std::string& relative) const { return session_.document().dir() / relative; }
 
 fs::path Library::ownPath(const std::string& relative) const {

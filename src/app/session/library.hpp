@@ -36,6 +36,7 @@ class Library : public QObject {
   public:
     explicit Library(Session& session);
     void opened();      // another project is open
+    void closed();      // none is
     void followPlans(); // whose pictures have changed on disk
 
     // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. What goes wrong is said.

@@ -49,6 +49,11 @@ Session::Session(QObject* parent)
 
 Session::~Session() = default;
 
+const level::Project& Session::project() const {
+    static const level::Project nothing;
+    return document_ ? document_->project() : nothing;
+}
+
 Jobs::Failed Session::complain() {
     return [this](const std::exception& e) { emit said(translated(e), true); };
 }
@@ -98,11 +103,31 @@ void Session::open(std::unique_ptr<edit::Document> opened, std::optional<Presenc
     library_.opened();
     keeper_.opened(std::move(presence), looks);
     settle();
+    emit this->opened();
     emit changed();
     emit handChanged();
     emit selectionChanged();
     tellDamages();
     library_.followPlans(); // a plan may have been painted on while the project was closed
+}
+
+void Session::close() {
+    if (!document_) return;
+    finishSaving();
+    jobs_.stopAll();
+    keeper_.closed();
+    library_.closed();
+    document_.reset();
+    choice_.forget();
+    waiting_.reset();
+    derived_.forget();
+    joins_.forget();
+    findings_.clear();
+    findingsOf_.reset();
+    tried_ = Tried::no;
+    triedLevel_.reset();
+    emit opened();
+    emit changed();
 }
 
 void Session::tookOver() {

@@ -38,12 +38,13 @@ class Session : public QObject {
     void open(const QString& dir, bool looks = false);
     // As opened by another thread (edit::Document::open()).
     void open(std::unique_ptr<edit::Document> document, std::optional<Presence> presence, bool looks);
+    void close();                                    // nothing is open then; what was not saved is in the journal
     void tookOver();                                 // what others changed
     void movedTo(const edit::Document::Saving& all); // the project lies elsewhere now
     [[nodiscard]] bool isOpen() const { return document_ != nullptr; }
     [[nodiscard]] edit::Document& document() { return *document_; }
     [[nodiscard]] const edit::Document& document() const { return *document_; }
-    [[nodiscard]] const level::Project& project() const { return document_->project(); }
+    [[nodiscard]] const level::Project& project() const; // one of nothing where none is open
 
     // Its parts.
     [[nodiscard]] Jobs& jobs() { return jobs_; }
@@ -153,6 +154,7 @@ class Session : public QObject {
 
   signals:
     void changed(); // the project, or what is chosen
+    void opened();  // another project, or none
     void stageChanged();
     void findingsChanged();
     void handChanged();

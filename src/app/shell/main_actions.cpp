@@ -57,9 +57,14 @@ void MainWindow::sortActions() {
     const Stage stage = session_.stage();
     for (QAction* a : actions_) {
         const auto where = static_cast<Where>(a->property("where").toInt());
-        a->setEnabled(where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
-                      (where == Where::cut && stage == Stage::cut) || (where == Where::join && stage == Stage::join));
+        const bool here = where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
+                          (where == Where::cut && stage == Stage::cut) ||
+                          (where == Where::join && stage == Stage::join);
+        a->setEnabled(where == Where::always || (session_.isOpen() && here));
     }
+    // The key for something new: a level, or without a project one of those.
+    if (auto* fresh = findChild<QAction*>("newProject"))
+        fresh->setShortcut(session_.isOpen() ? QKeySequence() : QKeySequence(Qt::CTRL | Qt::Key_N));
 }
 
 void MainWindow::buildProjectActions() {
@@ -88,17 +93,29 @@ void MainWindow::buildProjectActions() {
         QWidget* button = workline_->find();
         history_->open(button->mapToGlobal(QPoint(button->width(), button->height() + 4)));
     });
-    add(everywhere, "findAction", tr("Find"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { find(); });
-    add(everywhere, "openProject", tr("Open a project…"), QKeySequence::Open, [this] { askForProject(); });
+    add(Where::always, "findAction", tr("Find"), QKeySequence(Qt::CTRL | Qt::Key_K), [this] { find(); });
+    add(
+        Where::always, "newProject", tr("New project…"), {},
+        [this] {
+            if (session_.isOpen()) return closeProject();
+            emit start_->beginningChosen(edit::Beginning::from_above);
+        },
+        tr("With art, or with an empty place; kept in the documents folder from the first moment"));
+    add(Where::always, "openProject", tr("Open a project…"), QKeySequence::Open, [this] { askForProject(); });
+    add(
+        everywhere, "saveAsAction", tr("Save as…"), QKeySequence::SaveAs, [this] { saveAs(); },
+        tr("Into another folder, where the project goes on"));
+    add(everywhere, "closeProject", tr("Close the project"), QKeySequence(Qt::CTRL | Qt::Key_W),
+        [this] { closeProject(); });
     add(everywhere, "addSheetAction", tr("Add a sheet…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_A),
         [this] { askForSheet(); });
     add(everywhere, "build", tr("Build all levels"), QKeySequence(Qt::CTRL | Qt::Key_B), [this] {
         session_.setStage(Stage::handOver);
         handOver_->build();
     });
-    add(everywhere, "keys", tr("All keys"), QKeySequence(Qt::Key_F1), [this] { showKeys(); });
+    add(Where::always, "keys", tr("All keys"), QKeySequence(Qt::Key_F1), [this] { showKeys(); });
     add(
-        everywhere, "look", tr("Paper or Slate"), QKeySequence(Qt::CTRL | Qt::Key_D),
+        Where::always, "look", tr("Paper or Slate"), QKeySequence(Qt::CTRL | Qt::Key_D),
         [this] { setDark(!tokensOf(this).dark); }, tr("The light or the dark look"));
 }
 

@@ -4,10 +4,11 @@
 #include <QCloseEvent>
 #include <QDir>
 #include <QDragEnterEvent>
+#include <QDragLeaveEvent>
 #include <QDropEvent>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QMessageBox>
+#include <QList>
 #include <QMimeData>
 #include <QSettings>
 #include <QSplitter>
@@ -21,7 +22,8 @@
 #include "app/session/session.hpp"
 #include "app/shell/level_form.hpp"
 #include "app/shell/main_window.hpp"
-#include "app/shell/reading_line.hpp"
+#include "app/shell/projects.hpp"
+#include "app/shell/start_page.hpp"
 #include "app/tray/pockets.hpp"
 #include "app/tray/tray.hpp"
 #include "app/view/level_view.hpp"
@@ -42,48 +44,37 @@ void MainWindow::addFolder(const QString& dir) {
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
-    for (const QUrl& url : event->mimeData()->urls())
-        if (url.isLocalFile()) return event->acceptProposedAction();
+    const QList<QUrl> urls = event->mimeData()->urls();
+    if (std::none_of(urls.begin(), urls.end(), [](const QUrl& url) { return url.isLocalFile(); })) return;
+    start_->setLit(true);
+    event->acceptProposedAction();
 }
 
+void MainWindow::dragLeaveEvent(QDragLeaveEvent*) { start_->setLit(false); }
+
 void MainWindow::dropEvent(QDropEvent* event) {
-    QStringList pictures;
-    for (const QUrl& url : event->mimeData()->urls()) {
-        const QFileInfo info(url.toLocalFile());
-        if (info.isDir() && (!session_.isOpen() || QFileInfo::exists(info.filePath() + "/project.json")))
-            openProject(info.filePath());
-        else if (info.isDir())
-            addFolder(info.filePath());
-        else if (info.fileName() == "project.json")
-            openProject(info.path());
-        else
-            pictures << info.filePath();
-    }
-    if (session_.isOpen())
-        addSheets(pictures);
-    else if (!pictures.isEmpty())
-        say(tr("Open or make a project first, then drop the picture again"), true);
+    start_->setLit(false);
     event->acceptProposedAction();
+    QStringList pictures;
+    for (const QUrl& url : event->mimeData()->urls()) pictures << url.toLocalFile();
+    if (!session_.isOpen()) return beginWith(pictures);
+    for (const QString& path : QStringList(pictures)) {
+        const QFileInfo info(path);
+        if (!info.isDir() && info.fileName() != "project.json") continue;
+        pictures.removeAll(path);
+        if (!info.isDir())
+            openProject(info.path());
+        else if (isProject(path))
+            openProject(path);
+        else
+            addFolder(path);
+    }
+    addSheets(pictures);
 }
 
 void MainWindow::askForSheet() {
     if (!session_.isOpen()) return;
     addSheets(QFileDialog::getOpenFileNames(this, tr("Add sheets"), {}, tr("PNG pictures (*.png)")));
-}
-
-void MainWindow::askForProject() {
-    const QString dir =
-        QFileDialog::getExistingDirectory(this, tr("Open a project, or choose an empty folder for a new one"));
-    if (dir.isEmpty()) return;
-    const auto make = [&] {
-        level::Project fresh;
-        fresh.name = QFileInfo(dir).fileName().toStdString();
-        fresh.put(level::make_level(fresh, tr("First level").toStdString(), {96, 64}, {16, 16}, level::View::from_above,
-                                    layerNames()));
-        store::create(fresh, dir.toStdString());
-    };
-    if (QDir(dir).isEmpty() && !attempt(make)) return;
-    openProject(dir);
 }
 
 void MainWindow::askForPlan() {
@@ -101,6 +92,7 @@ QString MainWindow::settingsGroup() const {
 
 void MainWindow::remember() {
     if (!session_.isOpen()) return;
+    if (!session_.keeper().looks()) rememberProject(session_, levelView_->centre());
     QSettings s;
     s.setValue("window/geometry", saveGeometry());
     s.setValue("window/panels", split_->saveState());
@@ -137,20 +129,10 @@ void MainWindow::restore() {
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-    session_.finishSaving();
-    if (!ended_ && session_.isOpen() && session_.document().unsaved() && !session_.keeper().looks()) {
-        QMessageBox box(QMessageBox::Question, tr("Vicinum"), tr("Save what was changed before closing?"),
-                        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-        box.setObjectName("closeQuestion");
-        const int answer = box.exec();
-        if (answer == QMessageBox::Cancel) return event->ignore();
-        if (answer == QMessageBox::Discard) session_.keeper().discard();
-        if (answer == QMessageBox::Save) {
-            if (!attempt([&] { session_.save(); })) return event->ignore();
-        }
-    }
-    remember();
-    event->accept();
+    if (leaveProject())
+        event->accept();
+    else
+        event->ignore();
 }
 
 } // namespace vic::app

@@ -39,7 +39,7 @@ void MainWindow::showPlaceMenu() {
         menu->addSeparator();
     }
     for (const char* id : {"newLevel", "duplicateLevel", "renameLevel", "removeLevel", "levelFromPicture", "save",
-                           "openProject", "look", "keys"}) {
+                           "saveAsAction", "newProject", "openProject", "closeProject", "look", "keys"}) {
         if (QLatin1String(id) == "levelFromPicture") {
             // What gives the level another shape.
             auto* shape = menu->addMenu(tr("Shape of the level"));
@@ -55,7 +55,7 @@ void MainWindow::showPlaceMenu() {
             continue;
         }
         menu->addAction(findChild<QAction*>(id));
-        if (QLatin1String(id) == "openProject") menu->addSeparator();
+        if (QLatin1String(id) == "closeProject") menu->addSeparator();
     }
     if (auto* grows = findChild<QAction*>("levelGrows")) grows->setChecked(session_.level() && session_.level()->grows);
     menu->popup(workline_->place()->mapToGlobal(QPoint(8, workline_->place()->height())));
@@ -64,8 +64,9 @@ void MainWindow::showPlaceMenu() {
 void MainWindow::find() {
     std::vector<Findable> all;
     for (QAction* a : actions_)
-        all.push_back({a->text().remove("…"), tr("command"), a->shortcut().toString(QKeySequence::NativeText),
-                       [a] { a->trigger(); }});
+        if (session_.isOpen() || a->isEnabled())
+            all.push_back({a->text().remove("…"), tr("command"), a->shortcut().toString(QKeySequence::NativeText),
+                           [a] { a->trigger(); }});
     if (session_.isOpen()) {
         findInProject(session_, all);
         findInLevel(session_, *levelView_, all);

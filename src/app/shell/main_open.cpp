@@ -53,9 +53,9 @@ bool MainWindow::openProject(const QString& dir) {
     });
     if (!good || !opened) return false;
     session_.open(std::move(opened), std::move(presence), looks);
+    showStart();
     readingLine_->forgetSaved();
     restore();
-    QSettings().setValue("project", place);
     if (looks) say(tr("Looked at only: another window has it open"), false);
     askLeft();
     return true;
@@ -198,17 +198,7 @@ void MainWindow::askGone() {
     if (box.clickedButton() != where) return;
     const QString to = QFileDialog::getExistingDirectory(this, tr("An empty folder for the project"));
     if (to.isEmpty()) return;
-    attempt([&] {
-        const edit::Document::Saving all = session_.document().elsewhere(to.toStdString());
-        waitFor<bool>(session_.jobs(), this, tr("Saving"), [all] {
-            store::must_be_free(all.dir);
-            all.write();
-            return true;
-        });
-        session_.movedTo(all);
-        QSettings().setValue("project", to);
-        readingLine_->setSaved();
-    });
+    saveElsewhere(to);
 }
 
 bool MainWindow::savesItself() { return QSettings().value("save/itself").toBool(); }

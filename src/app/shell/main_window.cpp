@@ -63,13 +63,19 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     auto* whole = new QWidget(this);
     setCentralWidget(whole);
     auto* column = columnOf(whole);
-    workline_ = new Workline(session_, whole);
-    column->addWidget(workline_);
-    split_ = new QSplitter(Qt::Horizontal, whole);
+    pages_ = new QStackedWidget(whole);
+    start_ = new StartPage(session_, pages_);
+    auto* bench = new QWidget(pages_);
+    for (QWidget* page : {static_cast<QWidget*>(start_), bench}) pages_->addWidget(page);
+    column->addWidget(pages_, 1);
+    auto* benchColumn = columnOf(bench);
+    workline_ = new Workline(session_, bench);
+    benchColumn->addWidget(workline_);
+    split_ = new QSplitter(Qt::Horizontal, bench);
     split_->setObjectName("panels");
     split_->setChildrenCollapsible(false);
     split_->setHandleWidth(1); // a line; its grip is wider
-    column->addWidget(split_, 1);
+    benchColumn->addWidget(split_, 1);
     buildLeft();
     buildMiddle();
     buildRight();
@@ -85,7 +91,9 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setDark(QSettings().value("look/dark", false).toBool());
     listen();
     listenToPanels();
+    listenToStart();
     refreshStage();
+    showStart();
 }
 
 void MainWindow::buildLeft() {
@@ -181,6 +189,7 @@ void MainWindow::listen() {
     connect(readingLine_, &ReadingLine::stale, this, &MainWindow::read);
     if (auto* application = qobject_cast<Application*>(qApp))
         connect(application, &Application::trouble, this, [this](const QString& text) { say(text, true); });
+    connect(&session_, &Session::opened, this, &MainWindow::sortActions);
     qApp->installEventFilter(this);
 }
 
@@ -277,7 +286,8 @@ void MainWindow::refreshStagePanels() {
 QString MainWindow::readingText() const { return readingLine_->text(); }
 
 void MainWindow::read() {
-    if (!session_.isOpen()) return;
+    if (!session_.isOpen())
+        return readingLine_->read(tr("<b>Drop</b> art or a project anywhere in this window"), false, {});
     QString text;
     bool warns = false;
     switch (session_.stage()) {

@@ -26,6 +26,7 @@
 #include "app/shell/history_panel.hpp"
 #include "app/shell/notice.hpp"
 #include "app/shell/reading_line.hpp"
+#include "app/shell/start_page.hpp"
 #include "app/shell/tool_row.hpp"
 #include "app/shell/workline.hpp"
 #include "app/tray/tray.hpp"
@@ -33,10 +34,12 @@
 #include "app/walk/walk_centre.hpp"
 #include "app/walk/walk_panel.hpp"
 #include "base/text.hpp"
+#include "edit/beginnings.hpp"
 
 class QAction;
 class QCloseEvent;
 class QDragEnterEvent;
+class QDragLeaveEvent;
 class QDropEvent;
 class QEvent;
 class QKeyEvent;
@@ -70,6 +73,7 @@ class PropPanel;
 class ReadingLine;
 class SectionPanel;
 class SheetList;
+class StartPage;
 class StrokeList;
 class TilePanel;
 class ToolRow;
@@ -92,14 +96,15 @@ class MainWindow : public QMainWindow {
 
   protected:
     void dragEnterEvent(QDragEnterEvent*) override;
+    void dragLeaveEvent(QDragLeaveEvent*) override;
     void dropEvent(QDropEvent*) override;
     void closeEvent(QCloseEvent*) override;
     void keyPressEvent(QKeyEvent* event) override;
     bool eventFilter(QObject* object, QEvent* event) override;
 
   private:
-    // The stages in which a command can be given.
-    enum class Where { everywhere, level, cut, join };
+    // Where a command can be given: also without a project, with one, or in some of its stages.
+    enum class Where { always, everywhere, level, cut, join };
     using Go = std::function<void()>;
 
     void buildLeft();
@@ -132,6 +137,20 @@ class MainWindow : public QMainWindow {
     void buildLevelActions();
     void buildShapeActions();
     void sortActions(); // those of other stages are off
+    // main_start.cpp
+    void listenToStart();
+    void showStart();
+    bool leaveProject();
+    void closeProject();
+    bool newProject(const QString& name, edit::Beginning beginning);
+    void beginWith(const QStringList& dropped);
+    void beginWithPictures(const QStringList& files);
+    void beginWithFolder(const QString& dir);
+    void openDemo();
+    void askForProject();
+    void saveAs();
+    bool saveElsewhere(const QString& to);
+    [[nodiscard]] QString projectDir() const;
     // main_files.cpp
     void addFolder(const QString& dir);
     // main_open.cpp
@@ -147,7 +166,6 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] static bool savesItself();
     void addSheets(const QStringList& files);
     void askForSheet();
-    void askForProject();
     void askForPlan();
     void remember();
     void restore();
@@ -170,6 +188,8 @@ class MainWindow : public QMainWindow {
     QTimer itself_; // the next save that nobody asked for
     bool asking_ = false;
     bool ended_ = false;
+    QStackedWidget* pages_; // the start page, and the bench
+    StartPage* start_;
     Workline* workline_;
     QSplitter* split_;
     QStackedWidget *left_, *centre_, *right_, *cutSide_;

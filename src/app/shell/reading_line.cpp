@@ -103,10 +103,11 @@ void ReadingLine::tellWhatWaits() {
         if (more) waits += tr(" · %1 more").arg(more);
     }
     waits_->setText(waits);
-    waits_->setVisible(session_.stage() != Stage::handOver);
+    waits_->setVisible(session_.isOpen() && session_.stage() != Stage::handOver);
 }
 
 void ReadingLine::tellWhenSaved() {
+    if (!session_.isOpen()) return saved_->clear();
     if (session_.document().unsaved()) return saved_->setText(tr("not saved · Ctrl+S"));
     if (savedAt_ == 0) return saved_->setText(tr("as saved"));
     const qint64 seconds = (QDateTime::currentMSecsSinceEpoch() - savedAt_) / 1000;
