@@ -1,5 +1,6 @@
 #include "app/join/join_centre.hpp"
 
+#include <QComboBox>
 #include <QFrame>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -9,14 +10,17 @@
 #include <QStringList>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <QVariant>
 #include <algorithm>
 #include <cmath>
 #include <cstddef>
 #include <functional>
 #include <initializer_list>
 #include <set>
+#include <vector>
 
 #include "app/join/two_ways.hpp"
+#include "app/parts/blocking_words.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "base/text.hpp"
@@ -79,6 +83,12 @@ void JoinCentre::buildHead(QVBoxLayout* column) {
     heat_->setCheckable(true);
     head->addSpacing(8);
     head->addWidget(heat_);
+    head->addSpacing(8);
+    blocks_ = comboBox(this, "materialBlocks");
+    blocks_->setMinimumWidth(170);
+    describe(blocks_, tr("What it is in the way of"), "B",
+             tr("The shape of all its tiles at once; single tiles get theirs in Cut"));
+    head->addWidget(blocks_);
     head->addStretch();
     proofAside_ = label({}, "aside");
     proofAside_->setObjectName("proofAside");
@@ -218,7 +228,44 @@ const edit::DoubtfulTile* JoinCentre::doubtHere() const {
     return at == all.end() ? nullptr : &*at;
 }
 
+// What the material is in the way of, from nothing on and round again.
+void JoinCentre::nextBlocking() {
+    if (!session_.material()) return;
+    using edit::Blocking;
+    const Blocking now = edit::blocking_of(session_.project(), *session_.material());
+    block(now == Blocking::nothing    ? Blocking::full
+          : now == Blocking::full     ? Blocking::as_drawn
+          : now == Blocking::as_drawn ? Blocking::one_way
+                                      : Blocking::nothing);
+}
+
+void JoinCentre::block(edit::Blocking blocking) {
+    const level::Material* m = session_.material();
+    if (!m || blocking == edit::Blocking::mixed) return;
+    const QString text = tr("%1 %2").arg(QString::fromStdString(m->name), blockingWord(blocking));
+    session_.apply(text, edit::with_blocking(session_.project(), m->id, blocking));
+    emit session_.said(text, false);
+}
+
 void JoinCentre::bind() {
+    fields_.bindChoice(
+        blocks_,
+        [this] {
+            using edit::Blocking;
+            std::vector<Bindings::Choice> all;
+            for (const Blocking b : {Blocking::nothing, Blocking::full, Blocking::as_drawn, Blocking::one_way})
+                all.push_back({blockingWord(b), static_cast<int>(b)});
+            if (session_.material() && edit::blocking_of(session_.project(), *session_.material()) == Blocking::mixed)
+                all.push_back({blockingWord(Blocking::mixed), static_cast<int>(Blocking::mixed)});
+            return all;
+        },
+        [this] {
+            return QVariant(session_.material()
+                                ? static_cast<int>(edit::blocking_of(session_.project(), *session_.material()))
+                                : 0);
+        },
+        [this](const QVariant& to) { block(static_cast<edit::Blocking>(to.toInt())); });
+    fields_.bindShown(blocks_, [this] { return session_.material() != nullptr; });
     fields_.follow([this] { proof_->refresh(); });
     fields_.bindShown(ways_, [this] { return ways_->open(); });
     fields_.follow([this] { ways_->refresh(); });

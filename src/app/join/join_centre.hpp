@@ -14,11 +14,13 @@
 #include "app/session/memo.hpp"
 #include "app/session/session.hpp"
 #include "base/geometry.hpp"
+#include "edit/blocking.hpp"
 #include "join/mask.hpp"
 #include "join/seams.hpp"
 
 class QLabel;
 class QResizeEvent;
+class QComboBox;
 class QToolButton;
 class QVBoxLayout;
 
@@ -50,6 +52,7 @@ class JoinCentre : public QWidget {
     void nextDoubtful();
     void accept(); // the doubtful tile of the chosen case
     void composeMissing();
+    void nextBlocking(); // what the material is in the way of
 
   signals:
     void readingChanged();
@@ -67,6 +70,7 @@ class JoinCentre : public QWidget {
     void tellPatch();
     void showLeast();
     void bind();
+    void block(edit::Blocking blocking);
     [[nodiscard]] const level::JoinSet* joins() const; // of a material that looks at its neighbours
     [[nodiscard]] int composable();                    // missing cases that can be composed
     [[nodiscard]] std::vector<join::Mask> leastToDraw(bool compose) const;
@@ -78,6 +82,7 @@ class JoinCentre : public QWidget {
     QLabel* casesAside_;
     std::array<QToolButton*, 2> modes_{};
     QToolButton* heat_;
+    QComboBox* blocks_;
     TwoWays* ways_;
     ProofView* proof_;
     ProofView* free_;

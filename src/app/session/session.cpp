@@ -7,10 +7,12 @@
 #include <unordered_map>
 #include <utility>
 
+#include "app/parts/blocking_words.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/tool.hpp"
 #include "base/text.hpp"
+#include "edit/blocking.hpp"
 #include "edit/clips.hpp"
 #include "edit/close_up.hpp"
 #include "edit/replace.hpp"
@@ -473,20 +475,32 @@ void Session::addMaterial(level::SheetId id, level::JoinKind kind, const join::J
     QString name = QString::fromStdString(sheet->name);
     if (!name.isEmpty()) name[0] = name[0].toUpper();
     level::Project next = edit::add_material(project(), *sheet, kind, read, name.toStdString(), added);
+    // What its tiles are in the way of is proposed with it, where nothing was said of them before.
+    edit::ProposedBlocking blocks;
+    const level::Material& made = *next.material(added);
+    if (level() && edit::blocking_of(next, made) == edit::Blocking::nothing)
+        blocks = edit::proposed_blocking(next, made, level()->view);
+    if (blocks.blocking != edit::Blocking::nothing) next = edit::with_blocking(std::move(next), added, blocks.blocking);
     choice_.material = added;
     choice_.joinCase = join::canonical(255, kind);
     apply(tr("Make the material %1").arg(name), std::move(next));
     edit::Hand hand{edit::held::Material{added}};
     setHand(hand);
     setStage(Stage::join);
-    emit said(kind == level::JoinKind::plain
-                  ? tr("%1 is a plain material: its tiles are variants").arg(name)
-                  : translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
-                                         "Read one tile of %1: missing cases %2, doubtful tiles %3",
-                                         "Read %n tiles of %1: missing cases %2, doubtful tiles %3", name.toStdString(),
-                                         read.missing.size(), derived_.joinsRead().doubtful.size())) +
-                        (read.others.empty() ? QString() : tr(" · Tab: the other way round")),
-              false);
+    const QString way =
+        blocks.blocking == edit::Blocking::nothing
+            ? QString()
+            : tr(" · it %1: %2 (B changes it)").arg(blockingWord(blocks.blocking), translated(blocks.reason));
+    emit said(
+        (kind == level::JoinKind::plain
+             ? tr("%1 is a plain material: its tiles are variants").arg(name)
+             : translated(say_count(static_cast<std::int64_t>(read.tiles.size()),
+                                    "Read one tile of %1: missing cases %2, doubtful tiles %3",
+                                    "Read %n tiles of %1: missing cases %2, doubtful tiles %3", name.toStdString(),
+                                    read.missing.size(), derived_.joinsRead().doubtful.size())) +
+                   (read.others.empty() ? QString() : tr(" · Tab: the other way round"))) +
+            way,
+        false);
 }
 
 const level::Tile* Session::blockInHand() const {

@@ -172,6 +172,8 @@ void MainWindow::buildReadingActions() {
         else
             focusNextChild();
     });
+    add(Where::join, "blockingAction", tr("What the material is in the way of"), Qt::Key_B,
+        [this] { join_->nextBlocking(); });
     add(Where::join, "composeAction", tr("Compose the missing cases"), Qt::Key_C, [this] { join_->composeMissing(); });
 }
 

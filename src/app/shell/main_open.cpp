@@ -9,6 +9,7 @@
 #include <QMessageBox>
 #include <QPushButton>
 #include <QSettings>
+#include <QStackedWidget>
 #include <QString>
 #include <exception>
 #include <map>
@@ -52,6 +53,7 @@ bool MainWindow::openProject(const QString& dir) {
         if (result) opened = std::move(*result);
     });
     if (!good || !opened) return false;
+    pages_->setCurrentIndex(1); // the view must have its size when it fits the level into itself
     session_.open(std::move(opened), std::move(presence), looks);
     showStart();
     readingLine_->forgetSaved();

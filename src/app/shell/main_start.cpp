@@ -13,6 +13,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "app/parts/blocking_words.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
@@ -24,7 +25,10 @@
 #include "app/shell/wait_for.hpp"
 #include "base/error.hpp"
 #include "edit/beginnings.hpp"
+#include "edit/blocking.hpp"
 #include "edit/document.hpp"
+#include "level/level.hpp"
+#include "level/material.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::app {
@@ -60,6 +64,21 @@ void MainWindow::listenToStart() {
 }
 
 QString MainWindow::projectDir() const { return QString::fromStdString(session_.document().dir().string()); }
+
+void MainWindow::offerGround(level::MaterialId fallen) {
+    const level::Material* m = session_.project().material(fallen);
+    if (!m || !session_.level()) return;
+    const edit::ProposedBlocking how = edit::proposed_blocking(session_.project(), *m, session_.level()->view);
+    const QString name = QString::fromStdString(m->name);
+    notice_->offer(tr("The walker falls through %1, which blocks nothing.").arg(name),
+                   tr("%1 %2").arg(name, blockingWord(how.blocking)), [this, fallen, blocking = how.blocking, name] {
+                       session_.apply(tr("%1 %2").arg(name, blockingWord(blocking)),
+                                      edit::with_blocking(session_.project(), fallen, blocking));
+                       if (session_.stage() != Stage::walk) return;
+                       walk_->leave();
+                       walk_->enter();
+                   });
+}
 
 // Which of the two the window shows.
 void MainWindow::showStart() {

@@ -200,6 +200,7 @@ void MainWindow::listenToPanels() {
     connect(cut_, &CutCentre::modeChanged, this, &MainWindow::refresh);
     connect(join_, &JoinCentre::readingChanged, this, &MainWindow::read);
     connect(walk_, &WalkCentre::readingChanged, this, &MainWindow::read);
+    connect(walk_, &WalkCentre::fallsThrough, this, &MainWindow::offerGround);
     connect(walk_->view(), &player::ParcelView::leaveAsked, this, [this] { session_.setStage(before_); });
     connect(workline_, &Workline::placeAsked, this, &MainWindow::showPlaceMenu);
     connect(workline_, &Workline::findAsked, this, &MainWindow::find);

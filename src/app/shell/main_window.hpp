@@ -118,6 +118,7 @@ class MainWindow : public QMainWindow {
     void refreshStagePanels();
     void read();
     void say(const QString& text, bool trouble);
+    void offerGround(level::MaterialId fallen); // which the walker fell through
     // Does it; what goes wrong is said in a notice. Whether it went well.
     bool attempt(const Go& what);
     void setQuiet(bool on);

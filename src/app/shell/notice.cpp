@@ -2,7 +2,9 @@
 
 #include <QHBoxLayout>
 #include <QLabel>
+#include <QPushButton>
 #include <QToolButton>
+#include <utility>
 
 #include "app/parts/panel.hpp"
 
@@ -18,6 +20,14 @@ Notice::Notice(QWidget* parent) : QWidget(parent) {
     text_->setWordWrap(true);
     text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     row->addWidget(text_, 1);
+    offer_ = new QPushButton(this);
+    offer_->setObjectName("noticeOffer");
+    setRole(offer_, "primary");
+    connect(offer_, &QPushButton::clicked, this, [this] {
+        hide();
+        if (const auto go = std::exchange(go_, nullptr)) go();
+    });
+    row->addWidget(offer_);
     auto* close = toolButton(this, "noticeClose", "remove", {}, tr("Close"), "link");
     connect(close, &QToolButton::clicked, this, &QWidget::hide);
     row->addWidget(close);
@@ -25,8 +35,17 @@ Notice::Notice(QWidget* parent) : QWidget(parent) {
 }
 
 void Notice::say(const QString& text) {
+    go_ = nullptr;
+    offer_->hide();
     text_->setText(text);
     show();
+}
+
+void Notice::offer(const QString& text, const QString& what, std::function<void()> go) {
+    say(text);
+    go_ = std::move(go);
+    offer_->setText(what);
+    offer_->show();
 }
 
 void Notice::setLook(const Tokens& t) {

@@ -3,11 +3,13 @@
 
 #include <QString>
 #include <QWidget>
+#include <functional>
 
 #include "app/parts/tokens.hpp"
 #include "base/text.hpp"
 
 class QLabel;
+class QPushButton;
 
 namespace vic::app {
 
@@ -18,10 +20,14 @@ class Notice : public QWidget {
   public:
     explicit Notice(QWidget* parent);
     void say(const QString& text);
+    // With what mends it as a button.
+    void offer(const QString& text, const QString& what, std::function<void()> go);
     void setLook(const Tokens& tokens);
 
   private:
     QLabel* text_;
+    QPushButton* offer_;
+    std::function<void()> go_;
 };
 
 } // namespace vic::app

@@ -1,12 +1,19 @@
 #include "app/walk/walk_centre.hpp"
 
 #include <QVBoxLayout>
+#include <cmath>
+#include <utility>
 
 #include "app/parts/translated.hpp"
 #include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
+#include "edit/blocking.hpp"
+#include "level/level.hpp"
+#include "level/material.hpp"
+#include "level/project.hpp"
 #include "parcel/build.hpp"
 #include "player/parcel_view.hpp"
+#include "walk/world.hpp"
 
 namespace vic::app {
 
@@ -21,6 +28,7 @@ WalkCentre::WalkCentre(Session& session, QWidget* parent) : QWidget(parent), ses
                            !exit);
     });
     connect(view_, &player::ParcelView::ticked, this, &WalkCentre::readingChanged);
+    connect(view_, &player::ParcelView::ticked, this, &WalkCentre::watchFall);
     connect(&session_, &Session::changed, this, [this] {
         // Changed while one walks (undo, the walker's size): built anew, the walker stays where it is.
         if (active_ && session_.level() != built_.get()) enter();
@@ -30,6 +38,8 @@ WalkCentre::WalkCentre(Session& session, QWidget* parent) : QWidget(parent), ses
 void WalkCentre::enter() {
     if (!session_.isOpen() || !session_.level()) return;
     const bool again = active_ && view_->isLoaded();
+    fallen_ = 0;
+    through_ = 0;
     active_ = true;
     built_ = session_.levelRef();
     if (!dir_) dir_ = std::make_unique<QTemporaryDir>();
@@ -52,6 +62,35 @@ void WalkCentre::enter() {
     session_.jobs().start("walk", tr("Building %1").arg(QString::fromStdString(built_->name)), build, show,
                           [this](const std::exception& e) { refuse(e); });
     emit readingChanged();
+}
+
+// Ground that was painted and blocks nothing: nobody should have to fall through it for ever.
+void WalkCentre::watchFall() {
+    if (!active_ || !built_ || built_->view != level::View::from_the_side) return;
+    if (view_->world().grounded()) {
+        fallen_ = 0;
+        through_ = 0;
+        return;
+    }
+    const auto foot = view_->world().foot();
+    const Point cell{static_cast<int>(std::floor(foot.x)), static_cast<int>(std::floor(foot.y))};
+    if (const level::MaterialId ground = groundAt(cell)) through_ = ground;
+    if (++fallen_ < walk::kTicks || through_ == 0) return;
+    fallen_ = 0;
+    view_->setRunning(false);
+    session_.setTried(Session::Tried::fell);
+    emit fallsThrough(std::exchange(through_, 0));
+}
+
+level::MaterialId WalkCentre::groundAt(Point cell) const {
+    if (!built_->cells().contains(cell)) return 0;
+    for (const level::LayerRef& layer : built_->layers) {
+        if (!layer->solid() || layer->subdivision() != 1) continue;
+        const level::MaterialId id = layer->grid().material(cell);
+        const level::Material* m = id ? session_.project().material(id) : nullptr;
+        if (m && edit::blocking_of(session_.project(), *m) == edit::Blocking::nothing) return id;
+    }
+    return 0;
 }
 
 void WalkCentre::refuse(const std::exception& trouble) {

@@ -7,6 +7,9 @@
 #include <exception>
 #include <memory>
 
+#include "base/geometry.hpp"
+#include "level/cell.hpp"
+
 namespace vic::level {
 struct Level;
 } // namespace vic::level
@@ -31,14 +34,20 @@ class WalkCentre : public QWidget {
 
   signals:
     void readingChanged();
+    // The walker falls through what looks like ground; the try was stopped.
+    void fallsThrough(vic::level::MaterialId ground);
 
   private:
     void refuse(const std::exception& trouble);
+    void watchFall();
+    [[nodiscard]] level::MaterialId groundAt(Point cell) const; // that blocks nothing; 0: none
     Session& session_;
     player::ParcelView* view_;
     std::unique_ptr<QTemporaryDir> dir_;
     std::shared_ptr<const level::Level> built_;
     bool active_ = false;
+    int fallen_ = 0;                // ticks since the walker stood
+    level::MaterialId through_ = 0; // what it fell through meanwhile
 };
 
 } // namespace vic::app
