@@ -2,7 +2,11 @@
 
 #include <algorithm>
 #include <cassert>
+#include <map>
+#include <memory>
+#include <utility>
 
+#include "level/material.hpp"
 #include "picture/compose.hpp"
 
 namespace vic::edit {
@@ -146,18 +150,87 @@ Point snapped(const Level& level, Point pixel) {
     return lattice.stand(lattice.cell_at(pixel));
 }
 
+namespace {
+
+using NewIds = std::map<LayerId, LayerId>; // of a level's layers, in its copy
+
+// Gives all layers ids of their own, also where they name one another.
+NewIds renumber(Project& project, Level& copy) {
+    NewIds ids;
+    for (const auto& layer : copy.layers) ids[layer->id] = project.next_id++;
+    const auto now = [&](LayerId id) {
+        const auto at = ids.find(id);
+        return at == ids.end() ? LayerId{0} : at->second;
+    };
+    for (auto& slot : copy.layers) {
+        Layer layer = *slot;
+        layer.id = now(layer.id);
+        if (TileCells* tiles = layer.tiles()) tiles->overlay_of = now(tiles->overlay_of);
+        if (level::PlantedProps* planted = layer.planted()) planted->recipe.on = now(planted->recipe.on);
+        slot = std::make_shared<const Layer>(std::move(layer));
+    }
+    return ids;
+}
+
+void share_homes(Project& project, const NewIds& ids) {
+    const auto more = [&](const std::vector<LayerId>& homes) {
+        std::vector<LayerId> out;
+        for (const LayerId home : homes)
+            if (const auto at = ids.find(home); at != ids.end()) out.push_back(at->second);
+        return out;
+    };
+    const auto add = [](std::vector<LayerId>& homes, const std::vector<LayerId>& with) {
+        homes.insert(homes.end(), with.begin(), with.end());
+    };
+    for (auto& slot : project.materials)
+        if (const auto with = more(slot->homes); !with.empty()) {
+            level::Material changed = *slot;
+            add(changed.homes, with);
+            slot = std::make_shared<const level::Material>(std::move(changed));
+        }
+    for (auto& slot : project.sheets) {
+        const auto lives = [&](const level::Tile& t) { return !more(t.homes).empty(); };
+        if (std::none_of(slot->tiles.begin(), slot->tiles.end(), lives)) continue;
+        level::Sheet changed = *slot;
+        for (level::Tile& t : changed.tiles) add(t.homes, more(t.homes));
+        slot = std::make_shared<const level::Sheet>(std::move(changed));
+    }
+}
+
+} // namespace
+
 Level duplicate(Project& project, const Level& level, const std::string& name) {
     Level copy = level;
     copy.id = project.free_level_id(name);
     copy.name = name;
+    share_homes(project, renumber(project, copy));
     for (auto& slot : copy.layers) {
+        if (!slot->has_props()) continue;
         Layer layer = *slot;
-        layer.id = project.next_id++;
-        if (layer.has_props()) layer.props().change_all([&](Prop& p) { p.id = project.next_id++; });
+        layer.props().change_all([&](Prop& p) { p.id = project.next_id++; });
         slot = std::make_shared<const Layer>(std::move(layer));
     }
     for (Mark& m : copy.marks) m.id = project.next_id++;
     return copy;
+}
+
+Level level_like(Project& project, const Level& level, const std::string& name, Size size) {
+    Level out = level;
+    out.id = project.free_level_id(name);
+    out.name = name;
+    out.size = size;
+    out.marks.clear();
+    out.guides.clear();
+    out.frame_at.reset();
+    out.plan.reset();
+    for (auto& slot : out.layers) {
+        Layer layer = *slot;
+        if (layer.has_cells()) layer.grid() = level::Grid({size.w * layer.subdivision(), size.h * layer.subdivision()});
+        if (layer.has_props()) layer.props() = level::Props();
+        slot = std::make_shared<const Layer>(std::move(layer));
+    }
+    share_homes(project, renumber(project, out));
+    return out;
 }
 
 int prop_count(const Level& level) {

@@ -48,8 +48,11 @@ const level::Mark* mark_at(const level::Level& level, Point cell);
 // A pixel position snapped to the middle of a cell's lower edge, where things stand.
 Point snapped(const level::Level& level, Point pixel);
 
-// A copy with a name and ids of its own.
+// A copy with a name and ids of its own. What is at home on one of its layers is at home on the copy's, too.
 level::Level duplicate(level::Project& project, const level::Level& level, const std::string& name);
+// A level of that size like another, with nothing on it: its cells, view, walker, frame, ground and layers, which are
+// home to what those are home to. Plantings keep their recipe; what was planted, marks, guides and a plan do not come.
+level::Level level_like(level::Project& project, const level::Level& level, const std::string& name, Size size);
 
 // What is shown in numbers.
 int prop_count(const level::Level& level);

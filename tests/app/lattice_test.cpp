@@ -128,6 +128,36 @@ TEST_CASE("A new isometric level is asked for in one line or by its fields", "[l
     CHECK(w.session().document().state() == before);
 }
 
+TEST_CASE("A new level may be like another, and as large as so many pixels", "[lattice]") {
+    Window w;
+    QString said;
+    const level::Level was = w.level();
+    fill_form([&](QWidget* form) {
+        auto* name = form->findChild<QLineEdit*>("levelFormName");
+        name->selectAll();
+        QTest::keyClicks(name, "North pans");
+        auto* like = form->findChild<QComboBox*>("levelFormLike");
+        like->setFocus();
+        while (like->currentText() != QString::fromStdString(was.name)) QTest::keyClick(like, Qt::Key_Down);
+        type(form->findChild<QSpinBox*>("levelFormW"), "1000 px");
+        type(form->findChild<QSpinBox*>("levelFormH"), "30");
+        said = form->findChild<QLabel*>("levelFormSays")->text();
+    });
+    w.key(Qt::Key_N, Qt::ControlModifier);
+    (*w).activateWindow();
+    settle();
+    REQUIRE(w.level().name == "North pans");
+    CHECK(w.level().size == Size{63, 30});
+    CHECK(said == "1008 × 480 px: 3.1 × 2.1 frames of 320 × 224 px");
+    REQUIRE(w.level().layers.size() == was.layers.size());
+    for (std::size_t i = 0; i < was.layers.size(); ++i) CHECK(w.level().layers[i]->name == was.layers[i]->name);
+    // What is at home there is at home here.
+    w.pickMaterial("Marsh");
+    w.view()->setCamera(2, QPointF(20.0 * 16, 15.0 * 16));
+    w.clickCell({20, 15});
+    CHECK(w.layer("Marsh").grid().count() == 1);
+}
+
 TEST_CASE("The lattice of a level is changed with the consequences said first", "[lattice]") {
     Window w;
     QString said;

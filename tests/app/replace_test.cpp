@@ -71,10 +71,10 @@ TEST_CASE("drop, accept, retype, re-cut, replace on the disk, undo: identities a
     w.key(Qt::Key_Return);
     REQUIRE(w.session().sheet()->accepted);
     REQUIRE(w.session().sheet()->tiles.size() == 48);
-    const auto tiles = w.session().sheet()->tiles;
 
     // In use: a material of the whole sheet.
     w.key(Qt::Key_M);
+    const auto tiles = w.session().sheet()->tiles;
     const auto coverage = w.session().material()->joins;
     w.stage("stage-cut");
 

@@ -328,6 +328,46 @@ TEST_CASE("after a rule has changed the levels are joined anew, pinned cells exc
     CHECK(small.project.levels[0] == before); // nothing to do, nothing changed
 }
 
+TEST_CASE("a duplicate's layers name one another, and are home to what the others are", "[levels]") {
+    make::Small small;
+    level::Level now = small.level();
+    now.edit(small.front).tiles()->overlay_of = small.ground;
+    small.set(now);
+    level::Material m = *small.project.materials[0];
+    m.homes = {small.ground};
+    small.project.put(m);
+    const level::Level copy = duplicate(small.project, small.level(), "Place");
+    CHECK(copy.layers[2]->overlay_of() == copy.layers[0]->id);
+    CHECK(small.project.materials[0]->homes == std::vector<level::LayerId>{small.ground, copy.layers[0]->id});
+    CHECK(level::home_in(copy, small.project.materials[0]->homes) == copy.layers[0]->id);
+}
+
+TEST_CASE("a level like another has its layers and nothing on them", "[levels]") {
+    make::Small rich = make::rich(5);
+    const level::Level& old = rich.level();
+    const level::Level made = level_like(rich.project, old, "Another", {12, 7});
+    CHECK(made.size == Size{12, 7});
+    CHECK(made.cell == old.cell);
+    CHECK(made.walker == old.walker);
+    CHECK(made.frame == old.frame);
+    CHECK(made.marks.empty());
+    CHECK_FALSE(made.plan);
+    REQUIRE(made.layers.size() == old.layers.size());
+    for (std::size_t i = 0; i < made.layers.size(); ++i) {
+        CHECK(made.layers[i]->name == old.layers[i]->name);
+        CHECK(made.layers[i]->kind() == old.layers[i]->kind());
+        CHECK_FALSE(old.layer(made.layers[i]->id));
+        CHECK(made.layers[i]->props().empty());
+        if (made.layers[i]->tiles())
+            CHECK(made.layers[i]->grid().size() ==
+                  Size{12 * made.layers[i]->subdivision(), 7 * made.layers[i]->subdivision()});
+    }
+    rich.project.put(made);
+    const make::Folder folder;
+    make::save_with_pictures(rich.project, folder.path()); // it can be written, and read
+    CHECK(store::load(folder.path()).levels.size() == rich.project.levels.size());
+}
+
 TEST_CASE("a duplicated level shares nothing by id", "[levels]") {
     make::Small small;
     level::Level level = add_prop(small.level(), small.props, {900, small.prop, {10, 10}, false});

@@ -2,10 +2,12 @@
 
 #include <QButtonGroup>
 #include <QColor>
+#include <QComboBox>
 #include <QDialogButtonBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QLocale>
 #include <QPaintEvent>
 #include <QPainter>
 #include <QPen>
@@ -19,9 +21,11 @@
 #include <QSpinBox>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <QValidator>
 #include <QWidget>
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <utility>
 
 #include "app/parts/panel.hpp"
@@ -75,11 +79,42 @@ class CellDrawing : public QWidget {
     const LevelForm& form_;
 };
 
+// A number of cells that may be typed in pixels as well.
+class CellsBox : public QSpinBox {
+  public:
+    CellsBox(std::function<int()> cell, QWidget* parent) : QSpinBox(parent), cell_(std::move(cell)) {}
+
+  protected:
+    QValidator::State validate(QString& text, int& at) const override {
+        return pixels().match(typed(text)).hasMatch() ? QValidator::Acceptable : QSpinBox::validate(text, at);
+    }
+    int valueFromText(const QString& text) const override {
+        const auto m = pixels().match(typed(text));
+        if (!m.hasMatch()) return QSpinBox::valueFromText(text);
+        const int cell = std::max(1, cell_());
+        return m.captured(2).size() < 2 ? std::max(1, m.captured(1).toInt())
+                                        : (m.captured(1).toInt() + cell - 1) / cell;
+    }
+
+  private:
+    // Without what stands behind the number while one has not typed over it.
+    [[nodiscard]] QString typed(QString text) const {
+        if (text.endsWith(suffix())) text.chop(suffix().size());
+        return text.trimmed();
+    }
+    // While "px" is being typed it is a number still.
+    static const QRegularExpression& pixels() {
+        static const QRegularExpression e("^(\\d{1,6})\\s*(p|px)$");
+        return e;
+    }
+    std::function<int()> cell_;
+};
+
 } // namespace
 
 LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(const LevelShape&)> says,
-                     QWidget* parent)
-    : QDialog(parent), was_(shape), fresh_(fresh), says_(std::move(says)) {
+                     QWidget* parent, std::vector<LevelShape> likes)
+    : QDialog(parent), was_(shape), fresh_(fresh), likes_(std::move(likes)), says_(std::move(says)) {
     setObjectName("levelForm");
     setWindowTitle(fresh ? tr("Add a level") : tr("Cells of the level"));
     setMinimumWidth(400);
@@ -92,7 +127,10 @@ LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(
              tr("\"Upper pans 128x96\" sets the size as well; \"side\" and \"isometric\" do what they say"));
     if (fresh) addField(column, tr("Name"), name_, 76);
     name_->setVisible(fresh);
+    buildLikes(column);
     QWidget* size = pair("levelForm", shape.size, level::kMostCells, tr(" cells"), width_, height_);
+    for (QSpinBox* box : {width_, height_})
+        box->setToolTip(tr("In cells, or in pixels: \"1024 px\" is as many cells as cover them"));
     if (fresh) addField(column, tr("Size"), size, 76);
     size->setVisible(fresh);
     auto* kinds = new QButtonGroup(this);
@@ -118,7 +156,6 @@ LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(
     sentence_->setWordWrap(true);
     sentence_->setMinimumHeight(fresh ? 0 : 52);
     sentence_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    sentence_->setVisible(!fresh);
     column->addWidget(sentence_);
     buildButtons(column);
     connect(name_, &QLineEdit::textEdited, this, &LevelForm::readName);
@@ -132,6 +169,45 @@ LevelForm::LevelForm(const LevelShape& shape, bool fresh, std::function<QString(
     });
     name_->selectAll();
     refresh();
+}
+
+// Levels that it can be like: what is not asked for here comes from there.
+void LevelForm::buildLikes(QVBoxLayout* column) {
+    if (likes_.empty()) return;
+    like_ = comboBox(this, "levelFormLike");
+    like_->addItem(tr("plain: ground, props, in front"));
+    for (const LevelShape& l : likes_) like_->addItem(l.name);
+    describe(like_, tr("Like"), {},
+             tr("Its layers with what is at home on them, its walker and its frame; nothing that lies on them"));
+    addField(column, tr("Like"), like_, 76);
+    connect(like_, &QComboBox::activated, this, &LevelForm::takeLike);
+}
+
+void LevelForm::takeLike(int which) {
+    if (which > 0) {
+        const LevelShape& l = likes_[static_cast<std::size_t>(which - 1)];
+        (l.lattice == LatticeKind::isometric ? isometric_ : square_)->setChecked(true);
+        (l.view == level::View::from_the_side ? side_ : above_)->setChecked(true);
+        width_->setValue(l.size.w);
+        height_->setValue(l.size.h);
+        cellWidth_->setValue(l.cell.w);
+        cellHeight_->setValue(l.cell.h);
+    }
+    refresh();
+}
+
+// How large it is in other words.
+QString LevelForm::measures() const {
+    const LevelShape now = shape();
+    const Box px = Lattice{now.lattice, now.cell}.box(Box{0, 0, now.size.w, now.size.h});
+    const QLocale locale;
+    const auto frames = [&](int pixels, int of) { return locale.toString(static_cast<double>(pixels) / of, 'f', 1); };
+    return tr("%1 × %2 px: %3 × %4 frames of %5 × %6 px")
+        .arg(px.w)
+        .arg(px.h)
+        .arg(frames(px.w, now.frame.w), frames(px.h, now.frame.h))
+        .arg(now.frame.w)
+        .arg(now.frame.h);
 }
 
 void LevelForm::buildButtons(QVBoxLayout* column) {
@@ -151,7 +227,10 @@ QWidget* LevelForm::pair(const char* id, Size now, int most, const QString& unit
     inner->setContentsMargins(0, 0, 0, 0);
     inner->setSpacing(6);
     for (QSpinBox** box : {&w, &h}) {
-        *box = new QSpinBox(row);
+        const bool across = box == &w;
+        *box = most == level::kMostCells
+                   ? new CellsBox([this, across] { return (across ? cellWidth_ : cellHeight_)->value(); }, row)
+                   : new QSpinBox(row);
         (*box)->setObjectName(QString("%1%2").arg(id, box == &w ? "W" : "H"));
         (*box)->setRange(1, most);
         (*box)->setValue(box == &w ? now.w : now.h);
@@ -207,6 +286,11 @@ LevelShape LevelForm::shape() const {
     out.cell = {cellWidth_->value(), cellHeight_->value()};
     out.lattice = isometric_->isChecked() ? LatticeKind::isometric : LatticeKind::square;
     out.view = side_->isChecked() ? level::View::from_the_side : level::View::from_above;
+    out.frame = was_.frame;
+    if (const int which = like_ ? like_->currentIndex() : 0; which > 0) {
+        out.like = likes_[static_cast<std::size_t>(which - 1)].like;
+        out.frame = likes_[static_cast<std::size_t>(which - 1)].frame;
+    }
     return out;
 }
 
@@ -217,6 +301,7 @@ void LevelForm::refresh() {
     const LevelShape now = shape();
     const bool changes = now.cell != was_.cell || now.lattice != was_.lattice;
     ok_->setEnabled(fresh_ ? !now.name.isEmpty() : changes);
+    if (fresh_) sentence_->setText(measures());
     if (says_)
         sentence_->setText(changes ? says_(now) : tr("Choose another lattice or cell size: what it does is told here"));
     drawing_->update();

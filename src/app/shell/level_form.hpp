@@ -4,6 +4,8 @@
 #include <QDialog>
 #include <QString>
 #include <functional>
+#include <string>
+#include <vector>
 
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
@@ -17,6 +19,7 @@ class QPushButton;
 class QSpinBox;
 class QToolButton;
 class QVBoxLayout;
+class QComboBox;
 class QWidget;
 
 namespace vic::app {
@@ -27,14 +30,17 @@ struct LevelShape {
     Size cell{16, 16}; // pixels
     LatticeKind lattice = LatticeKind::square;
     level::View view = level::View::from_above;
+    std::string like;     // the id of the level whose layers, walker and frame it gets; empty: plain ones
+    Size frame{320, 224}; // pixels; to be counted
 };
 
 class LevelForm : public QDialog {
     Q_OBJECT
   public:
-    // With `fresh` it asks for all of it, else for the lattice alone. `says` tells what the choice would do; may be
-    // empty.
-    LevelForm(const LevelShape& shape, bool fresh, std::function<QString(const LevelShape&)> says, QWidget* parent);
+    // With `fresh` it asks for all of it, and offers levels to be like (each with its `like` set); else for the lattice
+    // alone. `says` tells what the choice would do; may be empty.
+    LevelForm(const LevelShape& shape, bool fresh, std::function<QString(const LevelShape&)> says, QWidget* parent,
+              std::vector<LevelShape> likes = {});
     [[nodiscard]] LevelShape shape() const;
 
   private:
@@ -44,8 +50,13 @@ class LevelForm : public QDialog {
     void buildButtons(QVBoxLayout* column);
     void refresh();
     void readName();
+    void buildLikes(QVBoxLayout* column);
+    void takeLike(int which);
+    [[nodiscard]] QString measures() const;
     LevelShape was_;
     bool fresh_;
+    std::vector<LevelShape> likes_;
+    QComboBox* like_ = nullptr;
     std::function<QString(const LevelShape&)> says_;
     QLineEdit* name_;
     QSpinBox *width_, *height_, *cellWidth_, *cellHeight_;

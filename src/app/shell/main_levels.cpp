@@ -8,6 +8,7 @@
 #include <QStringList>
 #include <string>
 #include <utility>
+#include <vector>
 
 #include "app/commands/lay_commands.hpp"
 #include "app/parts/translated.hpp"
@@ -26,17 +27,28 @@ void MainWindow::newLevel() {
     if (!session_.isOpen()) return;
     LevelShape asked;
     asked.name = tr("New level");
-    if (const level::Level* now = session_.level()) {
+    const level::Level* now = session_.level();
+    if (now) {
         asked.cell = now->cell;
         asked.lattice = now->lattice;
+        asked.frame = now->frame;
     }
-    LevelForm form(asked, true, {}, this);
+    std::vector<LevelShape> likes;
+    for (const auto& l : session_.project().levels)
+        likes.push_back({QString::fromStdString(l->name), l->size, l->cell, l->lattice, l->view, l->id, l->frame});
+    LevelForm form(asked, true, {}, this, likes);
     if (form.exec() != QDialog::Accepted) return;
     asked = form.shape();
     level::Project p = session_.project();
-    level::Level level =
-        level::make_level(p, asked.name.toStdString(), asked.size, asked.cell, asked.view, layerNames());
+    const level::Level* like = p.level(asked.like);
+    const std::string name = asked.name.toStdString();
+    level::Level level = like ? edit::level_like(p, *like, name, asked.size)
+                              : level::make_level(p, name, asked.size, asked.cell, asked.view, layerNames());
+    level.cell = asked.cell;
+    level.view = asked.view;
     level.lattice = asked.lattice;
+    level.frame = asked.frame;
+    if (now && !like && now->view == level.view) level.walker = now->walker;
     const std::string id = level.id;
     p.put(std::move(level));
     session_.apply(tr("Add a level"), std::move(p));
@@ -78,7 +90,8 @@ void MainWindow::removeLevel() {
 void MainWindow::askForCellSize() {
     if (!session_.level()) return;
     const level::Level& now = *session_.level();
-    const LevelShape had{QString::fromStdString(now.name), now.size, now.cell, now.lattice, now.view};
+    const LevelShape had{
+        QString::fromStdString(now.name), now.size, now.cell, now.lattice, now.view, now.id, now.frame};
     const auto says = [this](const LevelShape& asked) {
         return translated(edit::rescaled(session_.project(), *session_.level(), asked.cell, asked.lattice).says);
     };

@@ -76,7 +76,8 @@ void StartCard::paintEvent(QPaintEvent*) {
     p.setClipPath(clip);
     p.fillRect(box, t.outside);
     const QSizeF size = picture_.deviceIndependentSize();
-    p.drawPixmap(box.center() - QPoint(static_cast<int>(size.width() / 2), static_cast<int>(size.height() / 2)),
+    p.drawPixmap(box.topLeft() + QPoint(static_cast<int>((box.width() - size.width()) / 2),
+                                        static_cast<int>((box.height() - size.height()) / 2)),
                  picture_);
     p.restore();
     const bool on = hasFocus() || underMouse();
@@ -224,7 +225,7 @@ void StartWay::paintEvent(QPaintEvent*) {
     const Tokens t = tokensOf(this);
     const QString names[] = {tr("Cut"), tr("Join"), tr("Lay"), tr("Dress"), tr("Bound"), tr("Walk"), tr("Hand over")};
     constexpr int kStops = 7;
-    const double from = 28, to = width() - 28.0;
+    const double from = 34, to = width() - 34.0;
     p.setPen(QPen(t.line, 2));
     p.drawLine(QPointF(from, 10), QPointF(to, 10));
     QFont font = this->font();
@@ -236,7 +237,7 @@ void StartWay::paintEvent(QPaintEvent*) {
         p.setBrush(t.window);
         p.drawEllipse(dot, 6, 6);
         p.setPen(t.quiet);
-        p.drawText(QRectF(dot.x() - 45, 22, 90, 18), Qt::AlignCenter, names[i]);
+        p.drawText(QRectF(dot.x() - 34, 22, 68, 18), Qt::AlignCenter, names[i]);
     }
 }
 

@@ -162,7 +162,8 @@ void StartPage::addDemo(QVBoxLayout* column) {
             if (project->levels.empty()) return;
             const level::Level& first = *project->levels.front();
             const Box all = first.pixels();
-            demo_->setPicture(levelPiece(*project, first, QPointF(all.x + all.w * 0.3, all.y + all.h * 0.3), {86, 52}));
+            demo_->setPicture(
+                levelPiece(*project, first, QPointF(all.x + all.w * 0.1, all.y + all.h * 0.12), {86, 52}));
         },
         [](const std::exception&) {}); // the card does without
 }
