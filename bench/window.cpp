@@ -220,6 +220,33 @@ BENCHMARK(view_first_time)
     ->Unit(benchmark::kMillisecond)
     ->Iterations(20);
 
+// From nothing to a start page that one can use.
+void start_page(benchmark::State& state) {
+    for (auto _ : state) {
+        app::MainWindow fresh;
+        fresh.show();
+        QApplication::processEvents();
+        fresh.repaint();
+    }
+}
+BENCHMARK(start_page)->Unit(benchmark::kMillisecond)->Iterations(5);
+
+// From there to the demo project's level.
+void open_demo(benchmark::State& state) {
+    for (auto _ : state) {
+        state.PauseTiming();
+        const make::Folder copy;
+        std::filesystem::copy(DEMO, copy.path() / "demo", std::filesystem::copy_options::recursive);
+        app::MainWindow fresh;
+        fresh.show();
+        QApplication::processEvents();
+        state.ResumeTiming();
+        fresh.openProject(QString::fromStdString((copy.path() / "demo").string()));
+        fresh.repaint();
+    }
+}
+BENCHMARK(open_demo)->Unit(benchmark::kMillisecond)->Iterations(5);
+
 // A whole large level in view for the first time.
 void fit_first_time(benchmark::State& state) {
     opened = {};

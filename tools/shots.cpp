@@ -83,6 +83,7 @@ class Shots {
 int main(int argc, char** argv) {
     QTemporaryDir settings;
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
+    qputenv("XDG_CACHE_HOME", settings.path().toUtf8());
     QApplication app(argc, argv);
     QApplication::setOrganizationName("vicinum");
     QApplication::setApplicationName("vicinum-shots");
@@ -213,5 +214,13 @@ int main(int argc, char** argv) {
     s.hand("Boardwalk");
     s.pointAt({47, 20});
     s.take("lay-slate");
+    s.window.findChild<QAction*>("look")->trigger();
+    // Closed, and what it looks like the next time.
+    session.setLevel("brine-pans");
+    session.setStage(Stage::lay);
+    s.window.levelView()->setCamera(2, QPointF(24.0 * 16, 20.0 * 16));
+    if (session.document().unsaved()) session.save();
+    s.window.findChild<QAction*>("closeProject")->trigger();
+    s.take("start");
     return 0;
 }

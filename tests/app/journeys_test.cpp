@@ -26,6 +26,7 @@
 #include "app/sheet/sheet_view.hpp"
 #include "base/files.hpp"
 #include "edit/overlay.hpp"
+#include "join/mask.hpp"
 #include "join/resolve.hpp"
 #include "level/cell.hpp"
 #include "level/grid.hpp"
@@ -35,6 +36,7 @@
 #include "level/shape.hpp"
 #include "level/sheet.hpp"
 #include "parcel/build.hpp"
+#include "player/parcel_view.hpp"
 #include "sheet/png.hpp"
 #include "walk/world.hpp"
 
@@ -321,7 +323,6 @@ TEST_CASE("journey: a brine pan with its banks", "[app][journey]") {
         job.key(Qt::Key_R);
         job.drag({22, 14}, {28, 16});
     }
-    w.picture("journey-pan");
     // Every cell shows what its neighbourhood asks for, also where it meets the pans that were there.
     const level::Layer& pans = w.layer("Pans");
     const join::Rules rules(w.session().project());
@@ -381,6 +382,29 @@ TEST_CASE("journey: a cellar seen from the side", "[app][journey]") {
     }
     CHECK(world.grounded());
     CHECK(world.foot().y == Approx(19.0).margin(0.05)); // 3.2 cells are less than the 4 to the ledge
+}
+
+TEST_CASE("journey: from the start page to walking on art that was never seen", "[app][journey]") {
+    Window w(false);
+    const auto masks = join::cases(level::JoinKind::full);
+    const QString sheet =
+        put(w, "turf.png", make::sheet(make::tiles(masks, 32, make::Style::see_through, 11), 8, {}, {}));
+    {
+        Job job(w, "a set of 47 of 32 px, from the start page to walking on it");
+        job.click("startSide");
+        ++job.actions;
+        w.drop(sheet);
+        job.key(Qt::Key_Return);
+        job.key(Qt::Key_M);
+        job.key(Qt::Key_3, Qt::ControlModifier);
+        REQUIRE(w.level().cell == Size{32, 32});
+        const Point middle{w.level().size.w / 2, w.level().size.h / 2 + 2};
+        job.drag(middle - Point{6, 0}, middle + Point{6, 0});
+        job.key(Qt::Key_6, Qt::ControlModifier);
+    }
+    auto* walk = w.find<player::ParcelView>("parcelView");
+    REQUIRE_SOON(walk->isLoaded());
+    REQUIRE_SOON(walk->world().grounded());
 }
 
 TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][journey]") {

@@ -56,6 +56,8 @@ QVBoxLayout* columnOf(QWidget* widget) {
 
 MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     setObjectName("mainWindow");
+    const bool dark = QSettings().value("look/dark", false).toBool();
+    applyLook(*qApp, dark ? slate() : paper()); // before anything would have to be polished anew
     setAcceptDrops(true);
     setWindowIcon(applicationIcon());
     setMinimumSize(1024, 700);
@@ -88,7 +90,7 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     finder_ = new Finder(this);
     history_ = new HistoryPanel(session_, this);
     buildActions();
-    setDark(QSettings().value("look/dark", false).toBool());
+    showLook(dark ? slate() : paper());
     listen();
     listenToPanels();
     listenToStart();
@@ -343,7 +345,11 @@ void MainWindow::setDark(bool dark) {
     const Tokens t = dark ? slate() : paper();
     applyLook(*qApp, t);
     QSettings().setValue("look/dark", dark);
-    readingLine_->setDark(dark);
+    showLook(t);
+}
+
+void MainWindow::showLook(const Tokens& t) {
+    readingLine_->setDark(t.dark);
     notice_->setLook(t);
     toolRow_->setLook(t);
     workline_->setLook(t);

@@ -123,6 +123,7 @@ class MainWindow : public QMainWindow {
     bool attempt(const Go& what);
     void setQuiet(bool on);
     void setDark(bool dark);
+    void showLook(const Tokens& tokens);
 
     // main_actions.cpp, lay_actions.cpp
     QAction* add(Where where, const QString& id, const QString& name, const QKeySequence& key, const Go& go,

@@ -181,8 +181,9 @@ void LevelView::refresh() {
         for (const auto& [tool, gesture] : tools_) gesture->putAway();
     }
     if (!stroking()) show(trial_ ? *trial_ : *level);
-    if (other) {
+    if (other || cellOf_ != level->cell) {
         cameraOf_ = level->id;
+        cellOf_ = level->cell;
         const double fits = camera_.fitting(picture::extent(session_.project(), *level), 4);
         if (fits > zoom()) camera_.look(fits, {});
         setCamera(zoom(), firstLook(*level));

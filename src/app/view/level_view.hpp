@@ -200,6 +200,7 @@ class LevelView : public QWidget, private Board {
     std::vector<std::shared_ptr<const level::Material>> marksOf_; // by whose rules missing cases are marked
     QImage frame_;                                                // the art and lattice of the present camera
     std::string cameraOf_;
+    Size cellOf_; // of that, when the camera was set
     bool lattice_ = true, outlines_ = false, frameGuide_ = true, quiet_ = false;
     std::optional<QPointF> place_; // of the pointer
     Qt::KeyboardModifiers modifiers_;
