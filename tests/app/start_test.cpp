@@ -1,14 +1,18 @@
 // The window without a project: how one begins, and goes on.
 #include <QAction>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QMessageBox>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QStackedWidget>
 #include <QTimer>
+#include <QWheelEvent>
 #include <filesystem>
 #include <string>
 #include <vector>
 
+#include "app/sheet/sheet_view.hpp"
 #include "app/shell/projects.hpp"
 #include "app/shell/start_page.hpp"
 #include "app/window.hpp"
@@ -176,6 +180,33 @@ TEST_CASE("what was closed is gone on with, and says what waits", "[app][start]"
     }
 }
 
+TEST_CASE("tiles in the Tray are shown as large as one likes", "[app][tray]") {
+    Window w;
+    w.stage("stage-lay");
+    w.click("trayTiles");
+    auto* sheet = w.find<SheetView>("traySheet");
+    const QSize art = QSize(w.session().project().sheet(sheet->sheetId())->image->width(),
+                            w.session().project().sheet(sheet->sheetId())->image->height());
+    w.choose("traySize", "300 %");
+    CHECK(sheet->width() >= 3 * art.width());
+    CHECK(sheet->height() >= 3 * art.height());
+    QWheelEvent wheel(QPointF(20, 20), sheet->mapToGlobal(QPointF(20, 20)), {}, {0, 120}, {}, Qt::ControlModifier,
+                      Qt::NoScrollPhase, false);
+    QApplication::sendEvent(sheet, &wheel);
+    CHECK(w.find<QComboBox>("traySize")->currentText() == "400 %");
+    // A tile far out is reached by scrolling, and is the one that is clicked.
+    const auto& tiles = w.session().project().sheet(sheet->sheetId())->tiles;
+    auto* scroll = w.find<QScrollArea>("traySheetScroll");
+    const QPoint at = sheet->tileCentre(tiles.size() - 1);
+    CHECK_FALSE(scroll->viewport()->rect().contains(sheet->mapTo(scroll->viewport(), at)));
+    scroll->ensureVisible(at.x(), at.y());
+    w.clickAt(sheet, at);
+    CHECK(w.session().hand().tile() == tiles.back().id);
+    w.picture("tray-400");
+    w.choose("traySize", "fits");
+    CHECK(sheet->width() <= scroll->viewport()->width());
+}
+
 TEST_CASE("closing asks where something is not saved", "[app][start]") {
     Window w;
     w.stage("stage-lay");
@@ -199,6 +230,12 @@ TEST_CASE("closing asks where something is not saved", "[app][start]") {
     settle();
     CHECK(w.layer("Marsh").grid().material({18, 18}) != 0);
     CHECK_FALSE(w.session().keeper().left());
+    // Undone is as saved: nothing is asked, and nothing is kept.
+    w.clickCell({20, 18});
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.key(Qt::Key_W, Qt::ControlModifier);
+    REQUIRE(starts(w));
+    CHECK(recentProjects(1).at(0).left == 0);
 }
 
 TEST_CASE("the demo opens as a copy of one's own", "[app][start]") {

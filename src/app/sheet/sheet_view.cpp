@@ -62,8 +62,7 @@ void SheetView::setSheet(level::SheetId id) {
         islands_.clear();
         kinds_.clear();
         moved_.reset();
-        fit();
-        updateGeometry();
+        setEnlarged(enlarged_);
     }
     update();
 }
@@ -86,6 +85,9 @@ void SheetView::fit() {
         zoom_ = room >= 1 ? std::clamp(std::floor(room), 1.0, 8.0) : std::max(room, 1.0 / 16);
         origin_ = QPointF(std::floor((width() - image_.width() * zoom_) / 2),
                           std::floor((height() - image_.height() * zoom_) / 2));
+    } else if (enlarged_ > 0) {
+        zoom_ = enlarged_;
+        origin_ = {};
     } else {
         zoom_ = std::min(width() / double(image_.width()), height() / double(image_.height()));
         if (zoom_ >= 1) zoom_ = std::floor(zoom_ * 2) / 2;
@@ -95,10 +97,24 @@ void SheetView::fit() {
     update();
 }
 
-QSize SheetView::sizeHint() const { return {240, use_ == Use::cut ? 240 : heightForWidth(240)}; }
+void SheetView::setEnlarged(int times) {
+    enlarged_ = times;
+    if (times > 0)
+        setMinimumSize(image_.size() * times);
+    else
+        setMinimumSize(0, 0);
+    fit();
+    updateGeometry();
+}
+
+QSize SheetView::sizeHint() const {
+    if (enlarged_ > 0 && !image_.isNull()) return image_.size() * enlarged_;
+    return {240, use_ == Use::cut ? 240 : heightForWidth(240)};
+}
 
 int SheetView::heightForWidth(int width) const {
     if (image_.isNull()) return 60;
+    if (enlarged_ > 0) return image_.height() * enlarged_;
     double z = width / double(image_.width());
     if (z >= 1) z = std::floor(z * 2) / 2;
     return std::clamp(static_cast<int>(std::ceil(image_.height() * z)), 24, 300);
@@ -389,6 +405,10 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
 }
 
 void SheetView::wheelEvent(QWheelEvent* event) {
+    if (use_ == Use::pick && event->modifiers() & Qt::ControlModifier && event->angleDelta().y() != 0) {
+        emit enlargeAsked(event->angleDelta().y() > 0 ? 1 : -1);
+        return event->accept();
+    }
     if (use_ != Use::cut || image_.isNull()) return event->ignore();
     static constexpr double steps[] = {1.0 / 16, 1.0 / 8, 0.25, 0.5, 1, 2, 3, 4, 5, 6, 8, 12, 16, 24};
     int at = 0;

@@ -54,6 +54,8 @@ class SheetView : public QWidget {
     void setShownCut(std::optional<level::Cut> cut);
     void setChosen(const std::set<level::TileId>& tiles);
     void fit();
+    // To pick from: each pixel of the picture so many of the screen, whatever room there is; 0: as there is room.
+    void setEnlarged(int times);
     void setMarks(unsigned marks);
     [[nodiscard]] unsigned marks() const { return marks_; }
     // In Cut with islands: boxes that are proposed, and the props of the sheet, to be chosen and changed.
@@ -73,6 +75,7 @@ class SheetView : public QWidget {
     [[nodiscard]] int heightForWidth(int width) const override;
 
   signals:
+    void enlargeAsked(int by); // by the wheel: 1 larger, -1 smaller
     void tileClicked(vic::level::TileId tile, Qt::KeyboardModifiers modifiers);
     // A petal of a tile that serves a case `mask`; bit 0 .. 7 clockwise from north.
     void petalClicked(vic::level::TileId tile, int mask, int bit);
@@ -151,6 +154,7 @@ class SheetView : public QWidget {
     double zoom_ = 1;
     QPointF origin_; // where the image's corner lies in the widget
     bool fitted_ = true;
+    int enlarged_ = 0;
     std::optional<QPointF> pan_;
     std::optional<QPointF> rubber_;
     QPointF pointer_;

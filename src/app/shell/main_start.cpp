@@ -106,6 +106,8 @@ bool MainWindow::leaveProject() {
         if (answer == QMessageBox::Discard) session_.keeper().discard();
         if (answer == QMessageBox::Save && !attempt([&] { session_.save(); })) return false;
     }
+    // Where all is as saved, what was done and undone is nothing to bring back.
+    if (!ended_ && !session_.document().unsaved() && !session_.keeper().looks()) session_.keeper().discard();
     remember();
     return true;
 }

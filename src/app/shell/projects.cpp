@@ -47,7 +47,7 @@ int stepsLeft(const QString& dir) {
 } // namespace
 
 QString projectsFolder() {
-    const QString chosen = QSettings().value("projects/folder").toString();
+    QString chosen = QSettings().value("projects/folder").toString();
     if (!chosen.isEmpty()) return chosen;
     const QString documents = QStandardPaths::writableLocation(QStandardPaths::DocumentsLocation);
     return (documents.isEmpty() ? QDir::homePath() : documents) + "/Vicinum";
@@ -69,9 +69,12 @@ QString freeProjectFolder(const QString& name) {
 bool isProject(const QString& dir) { return QFileInfo::exists(dir + "/project.json"); }
 
 QString demoFolder() {
-    const QString installed = QCoreApplication::applicationDirPath() + "/../share/vicinum/pell-saltern";
-    for (const QString& dir : {QDir::cleanPath(installed), QString(VICINUM_DEMO)})
-        if (isProject(dir)) return dir;
+    // Installed it lies in share/ beside bin/; in a clone somewhere above where the program was built.
+    constexpr int kMostAbove = 5;
+    QDir above(QCoreApplication::applicationDirPath());
+    for (int i = 0; i < kMostAbove && above.cdUp(); ++i)
+        for (const char* place : {"share/vicinum/pell-saltern", "demo/pell-saltern"})
+            if (const QString dir = above.filePath(place); isProject(dir)) return dir;
     return {};
 }
 

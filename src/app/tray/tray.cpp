@@ -4,12 +4,15 @@
 #include <QAction>
 #include <QButtonGroup>
 #include <QComboBox>
+#include <QFrame>
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
 #include <QPixmap>
+#include <QScrollArea>
+#include <QSettings>
 #include <QShowEvent>
 #include <QStackedWidget>
 #include <QToolButton>
@@ -138,11 +141,27 @@ void Tray::buildLists(QVBoxLayout* column) {
     sheets_ = new QComboBox(tiles);
     sheets_->setObjectName("traySheets");
     sheets_->setAccessibleName(tr("Sheet"));
-    inner->addWidget(sheets_);
-    sheet_ = new SheetView(session_, SheetView::Use::pick, tiles);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(6);
+    row->addWidget(sheets_, 1);
+    size_ = new QComboBox(tiles);
+    size_->setObjectName("traySize");
+    describe(size_, tr("How large the tiles are shown"), tr("Ctrl+wheel"), {});
+    size_->addItem(tr("fits"), 0);
+    for (const int times : {1, 2, 3, 4, 6}) size_->addItem(tr("%1 %").arg(times * 100), times);
+    row->addWidget(size_);
+    inner->addLayout(row);
+    auto* scroll = new QScrollArea(tiles);
+    scroll->setObjectName("traySheetScroll");
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setWidgetResizable(true);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    sheet_ = new SheetView(session_, SheetView::Use::pick, scroll);
     sheet_->setObjectName("traySheet");
-    inner->addWidget(sheet_);
-    inner->addStretch();
+    scroll->setWidget(sheet_);
+    inner->addWidget(scroll, 1);
+    size_->setCurrentIndex(std::max(0, size_->findData(QSettings().value("tray/size", 0).toInt())));
+    sheet_->setEnlarged(size_->currentData().toInt());
     stack_->addWidget(materials_);
     stack_->addWidget(tiles);
     stack_->addWidget(props_);
@@ -180,6 +199,15 @@ void Tray::listen() {
     stamps_->setContextMenuPolicy(Qt::CustomContextMenu);
     connect(stamps_, &QWidget::customContextMenuRequested, this, &Tray::showStampMenu);
     connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
+    const auto enlarge = [this] {
+        QSettings().setValue("tray/size", size_->currentData());
+        sheet_->setEnlarged(size_->currentData().toInt());
+    };
+    connect(size_, &QComboBox::activated, this, enlarge);
+    connect(sheet_, &SheetView::enlargeAsked, this, [this, enlarge](int by) {
+        size_->setCurrentIndex(std::clamp(size_->currentIndex() + by, 0, size_->count() - 1));
+        enlarge();
+    });
     connect(sheet_, &SheetView::tileClicked, this, [this](level::TileId tile) {
         take({level::TrayItem::Kind::tile, tile});
     });

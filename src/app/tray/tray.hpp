@@ -99,6 +99,7 @@ class Tray : public QWidget {
     PictureList* props_;
     PictureList* stamps_;
     QComboBox* sheets_;
+    QComboBox* size_;
     SheetView* sheet_;
     QLabel* empty_;
     Pockets* pockets_;
