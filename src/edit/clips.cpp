@@ -4,6 +4,7 @@
 #include <cassert>
 #include <cmath>
 #include <map>
+#include <utility>
 
 #include "base/chance.hpp"
 #include "edit/close_up.hpp"
@@ -380,6 +381,28 @@ Project keep_stamp(Project project, Stamp stamp, const std::string& name) {
 Project remove_stamp(Project project, StampId id) {
     std::erase_if(project.stamps, [&](const auto& s) { return s->id == id; });
     return project;
+}
+
+Stamp stamp_of_tiles(const level::Sheet& sheet, const std::vector<TileId>& tiles, const Lattice& cells) {
+    const level::Cut& cut = sheet.cut;
+    std::vector<std::pair<Point, TileId>> places;
+    Box all;
+    for (const level::Tile& t : sheet.tiles) {
+        if (t.is_block() || t.blank || std::find(tiles.begin(), tiles.end(), t.id) == tiles.end()) continue;
+        const Point at{(t.box.x - cut.margin.x) / (cut.tile.w + cut.spacing.x),
+                       (t.box.y - cut.margin.y) / (cut.tile.h + cut.spacing.y)};
+        all = places.empty() ? Box{at.x, at.y, 1, 1} : united(all, Box{at.x, at.y, 1, 1});
+        places.emplace_back(at, t.id);
+    }
+    Stamp out;
+    if (places.empty()) return out;
+    out.size = all.size();
+    out.cell = cells.cell;
+    out.lattice = cells.kind;
+    level::StampTiles laid{level::Grid(out.size), 1};
+    for (const auto& [at, tile] : places) laid.grid.set(at - all.corner(), Cell(tile), 0);
+    out.layers.push_back({0, {}, std::move(laid)});
+    return out;
 }
 
 } // namespace vic::edit

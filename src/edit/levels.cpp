@@ -157,7 +157,7 @@ using NewIds = std::map<LayerId, LayerId>; // of a level's layers, in its copy
 // Gives all layers ids of their own, also where they name one another.
 NewIds renumber(Project& project, Level& copy) {
     NewIds ids;
-    for (const auto& layer : copy.layers) ids[layer->id] = project.next_id++;
+    for (const LayerRef& of : copy.layers) ids[of->id] = project.next_id++;
     const auto now = [&](LayerId id) {
         const auto at = ids.find(id);
         return at == ids.end() ? LayerId{0} : at->second;

@@ -255,8 +255,8 @@ TEST_CASE("where both sides changed what is not levels, ours is kept as a projec
     const level::Project beside = store::load(w.folder / "pell (ours)");
     CHECK(beside.materials[0]->name == "Our first");
     const level::Layer* marsh = nullptr;
-    for (const auto& layer : beside.level(id)->layers)
-        if (layer->name == "Marsh") marsh = layer.get();
+    for (const level::LayerRef& l : beside.level(id)->layers)
+        if (l->name == "Marsh") marsh = l.get();
     REQUIRE(marsh);
     CHECK(marsh->grid() == laid);
     w.key(Qt::Key_Z, Qt::ControlModifier);

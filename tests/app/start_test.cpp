@@ -8,6 +8,8 @@
 #include <QStackedWidget>
 #include <QTimer>
 #include <QWheelEvent>
+#include <algorithm>
+#include <cstdlib>
 #include <filesystem>
 #include <string>
 #include <vector>
@@ -202,6 +204,29 @@ TEST_CASE("tiles in the Tray are shown as large as one likes", "[app][tray]") {
     scroll->ensureVisible(at.x(), at.y());
     w.clickAt(sheet, at);
     CHECK(w.session().hand().tile() == tiles.back().id);
+    // Dragged over, several are picked up as they lie there.
+    scroll->ensureVisible(0, 0);
+    w.choose("traySize", "200 %");
+    const QPoint from = sheet->tileCentre(0);
+    const Box one = tiles[0].box;
+    const QPoint to = from + QPoint(2 * (one.w + 1), one.h + 1) * 2;
+    QTest::mousePress(sheet, Qt::LeftButton, {}, from);
+    QTest::mouseMove(sheet, to);
+    QTest::mouseRelease(sheet, Qt::LeftButton, {}, to);
+    settle();
+    REQUIRE(w.session().hand().is<edit::held::Stamp>());
+    w.activate("Clay");
+    w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
+    w.clickCell({20, 18});
+    for (int i = 0; i < 2; ++i) // the three by two lie around the pointer
+        for (int y = 0; y < 2; ++y) {
+            const Point place{tiles[0].box.x + i * (one.w + 1), tiles[0].box.y + y * (one.h + 1)};
+            const auto tile = std::find_if(tiles.begin(), tiles.end(), [&](const level::Tile& t) {
+                return !t.is_block() && std::abs(t.box.x - place.x) < 3 && std::abs(t.box.y - place.y) < 3;
+            });
+            REQUIRE(tile != tiles.end());
+            CHECK(w.layer("Clay").grid().cell({19 + i, 18 + y}).tile() == tile->id);
+        }
     w.picture("tray-400");
     w.choose("traySize", "fits");
     CHECK(sheet->width() <= scroll->viewport()->width());

@@ -334,6 +334,7 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
             emit petalClicked(hit->tile, hit->mask, hit->bit);
             return;
         }
+    if (use_ == Use::pick) rubber_ = event->position();
     if (const level::Tile* t = tileAt(event->position()); t && !t->blank) emit tileClicked(t->id, event->modifiers());
 }
 
@@ -396,6 +397,8 @@ void SheetView::mouseReleaseEvent(QMouseEvent* event) {
         for (const level::Tile& t : s->tiles)
             if (!t.blank && !t.is_block() && place(t.box).intersects(r)) inside.push_back(t.id);
         emit tilesDragged(inside);
+    } else if (use_ == Use::pick) {
+        // It was taken as it was pressed.
     } else if (const level::Tile* t = tileAt(event->position())) {
         emit tileClicked(t->id, event->modifiers());
     } else {

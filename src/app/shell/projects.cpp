@@ -74,7 +74,7 @@ QString demoFolder() {
     QDir above(QCoreApplication::applicationDirPath());
     for (int i = 0; i < kMostAbove && above.cdUp(); ++i)
         for (const char* place : {"share/vicinum/pell-saltern", "demo/pell-saltern"})
-            if (const QString dir = above.filePath(place); isProject(dir)) return dir;
+            if (QString dir = above.filePath(place); isProject(dir)) return dir;
     return {};
 }
 

@@ -19,6 +19,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cstddef>
+#include <memory>
 #include <set>
 #include <string>
 
@@ -208,6 +209,7 @@ void Tray::listen() {
         size_->setCurrentIndex(std::clamp(size_->currentIndex() + by, 0, size_->count() - 1));
         enlarge();
     });
+    connect(sheet_, &SheetView::tilesDragged, this, &Tray::takeTiles);
     connect(sheet_, &SheetView::tileClicked, this, [this](level::TileId tile) {
         take({level::TrayItem::Kind::tile, tile});
     });
@@ -219,6 +221,18 @@ void Tray::listen() {
         else if (session_.stage() == Stage::lay && stack_->currentIndex() == Props)
             setTab(Materials);
     });
+}
+
+// Several tiles, in their arrangement.
+void Tray::takeTiles(const std::vector<level::TileId>& tiles) {
+    const level::Sheet* sheet = session_.project().sheet(sheet_->sheetId());
+    if (!sheet || !session_.level() || tiles.size() < 2) return;
+    auto stamp = edit::stamp_of_tiles(*sheet, tiles, session_.level()->geometry());
+    if (stamp.layers.empty()) return;
+    if (!kindOf(session_.tool()).lays || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
+    const Size size = stamp.size;
+    session_.setHand({edit::held::Stamp{std::make_shared<const level::Stamp>(std::move(stamp))}});
+    emit session_.said(tr("%1 × %2 tiles are in the Hand as they lie in the sheet").arg(size.w).arg(size.h), false);
 }
 
 void Tray::setTab(int tab) {

@@ -69,6 +69,7 @@ class Tray : public QWidget {
     static constexpr int kTabs = 4;
     // What is gathered: what the search finds, what was in the Hand lately, or a tray of one's own.
     enum class Source { tabs, search, recent, own };
+    void takeTiles(const std::vector<level::TileId>& tiles);
     void setTab(int tab);
     void setSource(Source source, level::OwnTrayId own = 0);
     void gather();
