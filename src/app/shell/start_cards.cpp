@@ -157,9 +157,9 @@ QPixmap drawingOf(edit::Beginning beginning, QSize size, double ratio) {
 
 DropArea::DropArea(QWidget* parent) : QWidget(parent) {
     setObjectName("dropArea");
-    setMinimumHeight(226);
+    setMinimumHeight(196);
     auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(20, 94, 20, 24);
+    column->setContentsMargins(20, 80, 20, 16);
     column->setSpacing(8);
     auto* what = label(tr("Drop a sheet, pictures, a folder or a project here"), "title", this);
     auto* then = label(tr("The picture is read: its tiles, its gaps, how tiles meet. The level takes its cells."),
@@ -201,7 +201,7 @@ void DropArea::paintEvent(QPaintEvent*) {
     p.setBrush(t.card);
     p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 12, 12);
     // A sheet of tiles of which one comes out.
-    const QRectF sheet(width() / 2.0 - 22, 36, 44, 44);
+    const QRectF sheet(width() / 2.0 - 20, 26, 40, 40);
     p.setPen(QPen(t.line, 1.5));
     for (const double part : {1.0 / 3, 2.0 / 3}) {
         p.drawLine(QPointF(sheet.left(), sheet.top() + sheet.height() * part),

@@ -69,7 +69,7 @@ StartPage::StartPage(Session& session, QWidget* parent) : QWidget(parent), sessi
     middle->addWidget(page, 100);
     middle->addStretch();
     auto* column = new QVBoxLayout(page);
-    column->setContentsMargins(0, 40, 0, 24);
+    column->setContentsMargins(0, 24, 0, 16);
     column->setSpacing(6);
     auto* name = label(tr("Vicinum"), "title", page);
     name->setStyleSheet("font-size: 30px; font-weight: 700;");
@@ -115,7 +115,7 @@ QWidget* StartPage::buildBegin() {
         connect(card, &StartCard::clicked, this, [this, beginning] { emit beginningChosen(beginning); });
         column->addWidget(card);
     };
-    add(edit::Beginning::from_above, "startAbove", tr("From above"), tr("ground, walls, things one walks behind"));
+    add(edit::Beginning::from_above, "startAbove", tr("From above"), tr("ground, walls, things in front"));
     add(edit::Beginning::from_the_side, "startSide", tr("From the side"), tr("ground that blocks, ledges, a jump"));
     add(edit::Beginning::isometric, "startIsometric", tr("Isometric"), tr("diamonds, seen aslant"));
     column->addStretch();
