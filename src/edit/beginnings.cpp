@@ -51,24 +51,34 @@ level::Project begun(const std::string& name, Beginning beginning, const std::st
     return out;
 }
 
+namespace {
+
+bool takes(const level::Level& level, Size tile) {
+    return (level.lattice == LatticeKind::square || tile.w == 2 * tile.h) && level.cell != tile;
+}
+
+} // namespace
+
+Size cell_of_first_art(const level::Project& project, level::SheetId sheet) {
+    const level::Sheet* first = project.sheet(sheet);
+    if (!first || first->tiles.size() < 2) return {};
+    const Size tile = first->cut.tile;
+    if (std::min(tile.w, tile.h) < kLeastCell || std::max(tile.w, tile.h) > kMostCell) return {};
+    const auto& levels = project.levels;
+    const bool only = std::none_of(project.sheets.begin(), project.sheets.end(),
+                                   [&](const auto& s) { return s->id != sheet && s->accepted; });
+    const bool untouched = std::all_of(levels.begin(), levels.end(), [](const auto& l) { return is_empty(*l); });
+    const bool changes = std::any_of(levels.begin(), levels.end(), [&](const auto& l) { return takes(*l, tile); });
+    return only && untouched && changes ? tile : Size{};
+}
+
 FirstArt with_cells_of(level::Project project, level::SheetId sheet) {
     FirstArt out;
     const level::Sheet* first = project.sheet(sheet);
-    const bool only = first && first->accepted && first->tiles.size() > 1 &&
-                      std::none_of(project.sheets.begin(), project.sheets.end(),
-                                   [&](const auto& s) { return s->id != sheet && s->accepted; });
-    const bool untouched =
-        std::all_of(project.levels.begin(), project.levels.end(), [](const auto& level) { return is_empty(*level); });
-    if (only && untouched) {
-        const Size tile = first->cut.tile;
-        const bool sensible = std::min(tile.w, tile.h) >= kLeastCell && std::max(tile.w, tile.h) <= kMostCell;
-        for (const auto& level : std::vector(project.levels)) {
-            const bool goes = level->lattice == LatticeKind::square || tile.w == 2 * tile.h;
-            if (!sensible || !goes || level->cell == tile) continue;
-            project.put(rescaled(project, *level, tile, level->lattice).level);
-            out.cell = tile;
-        }
-    }
+    if (first && first->accepted) out.cell = cell_of_first_art(project, sheet);
+    if (!out.cell.empty())
+        for (const auto& level : std::vector(project.levels))
+            if (takes(*level, out.cell)) project.put(rescaled(project, *level, out.cell, level->lattice).level);
     out.project = std::move(project);
     return out;
 }

@@ -20,6 +20,10 @@ BeginningShape shape_of(Beginning beginning);
 level::Project begun(const std::string& name, Beginning beginning, const std::string& level_name,
                      const level::LayerNames& layers);
 
+// The cell that all levels get where the cut of the sheet, as it is now, is taken and is the project's first; empty
+// where nothing would change.
+Size cell_of_first_art(const level::Project& project, level::SheetId sheet);
+
 // The first art of a project sets the size of its cells: while the sheet is the only one whose cut was taken, and no
 // level has anything on it, all levels take its tile as their cell. Isometric levels take only a tile that is twice as
 // wide as high. `cell`: what they have now; empty where nothing was changed.

@@ -79,6 +79,7 @@ TEST_CASE("a set of 32 px that is dropped on nothing lies in a level after four 
     CHECK(w.session().document().dir() == w.folder / "documents" / "Shore grass");
     CHECK(w.session().project().name == "Shore grass");
     CHECK(fs::exists(w.folder / "documents" / "Shore grass" / "project.json"));
+    CHECK_THAT(w.reading().toStdString(), Catch::Contains("the level gets cells of 32 × 32 px"));
     w.key(Qt::Key_Return); // the cut
     REQUIRE(w.session().sheet()->tiles.size() >= 47);
     CHECK(w.level().cell == Size{32, 32});

@@ -64,6 +64,8 @@ TEST_CASE("what is only proposed, a single picture or no diamond sets nothing", 
     level::SheetId id = 0;
     CHECK(edit::with_cells_of(with_sheet(fresh(Beginning::from_above), {{32, 32}, {}, {}, 1}, id, false), id)
               .cell.empty());
+    CHECK(edit::cell_of_first_art(with_sheet(fresh(Beginning::from_above), {{32, 32}, {}, {}, 1}, id, false), id) ==
+          Size{32, 32}); // as it is said before
     CHECK(edit::with_cells_of(with_sheet(fresh(Beginning::from_above), {{2, 2}, {}, {}, 1}, id), id).cell.empty());
     CHECK(edit::with_cells_of(with_sheet(fresh(Beginning::isometric), {{32, 32}, {}, {}, 1}, id), id).cell.empty());
     CHECK(edit::with_cells_of(with_sheet(fresh(Beginning::isometric), {{64, 32}, {}, {}, 1}, id), id).cell ==

@@ -8,6 +8,7 @@
 #include <QPushButton>
 #include <QShortcut>
 #include <QSignalBlocker>
+#include <QSizePolicy>
 #include <QSpinBox>
 #include <QStackedWidget>
 #include <QToolButton>
@@ -24,6 +25,7 @@
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "base/text.hpp"
+#include "edit/beginnings.hpp"
 #include "edit/props.hpp"
 #include "edit/sheets.hpp"
 #include "level/level.hpp"
@@ -53,7 +55,13 @@ CutCentre::CutCentre(Session& session, QWidget* parent) : QWidget(parent), sessi
     cardRow_ = new QHBoxLayout(cards_);
     cardRow_->setContentsMargins(12, 8, 12, 8);
     cardRow_->setSpacing(8);
-    column->addWidget(cards_);
+    cards_->setSizePolicy(QSizePolicy::Ignored,
+                          QSizePolicy::Fixed); // the last of many give way to what takes the first
+    auto* top = new QHBoxLayout;
+    top->setContentsMargins(0, 0, 0, 0);
+    top->addWidget(cards_, 1);
+    buildTake(top);
+    column->addLayout(top);
     column->addWidget(rule(this));
 
     auto* second = new QWidget(this);
@@ -149,6 +157,21 @@ void CutCentre::buildView(QVBoxLayout* column) {
     });
 }
 
+void CutCentre::buildTake(QHBoxLayout* row) {
+    takeButton_ = new QPushButton(tr("Take this cut"), this);
+    takeButton_->setObjectName("takeCut");
+    takeButton_->setProperty("role", "primary");
+    describe(takeButton_, tr("Take this cut"), "Enter", tr("The sheet's tiles are then ready to be laid"));
+    connect(takeButton_, &QPushButton::clicked, this, &CutCentre::takeBest);
+    fields_.bindShown(takeButton_, [this] {
+        const level::Sheet* s = session_.sheet();
+        return s && s->image && !s->accepted && view_->mode() == SheetView::Mode::lattice;
+    });
+    fields_.follow([this] { takeButton_->setText(takeText()); });
+    row->addWidget(takeButton_);
+    row->addSpacing(12);
+}
+
 QWidget* CutCentre::buildHandRow() {
     auto* hand = new QWidget(this);
     auto* row = new QHBoxLayout(hand);
@@ -160,7 +183,7 @@ QWidget* CutCentre::buildHandRow() {
                               tr("Gap across"), tr("Gap down"),    tr("Enlarged by")};
     for (int i = 0; i < 7; ++i) {
         if (i % 2 == 0) {
-            row->addSpacing(5);
+            row->addSpacing(1);
             row->addWidget(label(groups[i / 2], "quiet"));
         }
         auto* box = new QSpinBox(hand);
@@ -169,7 +192,7 @@ QWidget* CutCentre::buildHandRow() {
         box->setToolTip(names[i] + tr(", in pixels of the image"));
         if (i == 6) box->setToolTip(tr("The whole factor by which the art was enlarged"));
         box->setRange(i < 2 || i == 6 ? 1 : 0, i == 6 ? 64 : 16384);
-        box->setFixedWidth(i == 6 ? 36 : 44);
+        box->setFixedWidth(i < 2 ? 44 : 38);
         box->setAlignment(Qt::AlignCenter);
         const auto at = static_cast<std::size_t>(i);
         fields_.bindInt(
@@ -180,17 +203,6 @@ QWidget* CutCentre::buildHandRow() {
         row->addWidget(box);
     }
     row->addStretch();
-    takeButton_ = new QPushButton(tr("Take this cut"), hand);
-    takeButton_->setObjectName("takeCut");
-    takeButton_->setProperty("role", "primary");
-    describe(takeButton_, tr("Take this cut"), "Enter", tr("The sheet's tiles are then ready to be laid"));
-    connect(takeButton_, &QPushButton::clicked, this, &CutCentre::takeBest);
-    fields_.bindShown(takeButton_, [this] {
-        const level::Sheet* s = session_.sheet();
-        return s && s->image && !s->accepted;
-    });
-    fields_.follow([this] { takeButton_->setText(takeText()); });
-    row->addWidget(takeButton_);
     return hand;
 }
 
@@ -348,7 +360,9 @@ void CutCentre::refresh() {
     if (blank) text += tr(" · %1 blank").arg(blank);
     if (const level::Level* level = session_.level()) {
         const Size drawn = sheet::drawn_size(s->cut);
-        text += drawn == level->cell
+        const Size cell = s->accepted ? Size() : edit::cell_of_first_art(session_.project(), s->id);
+        text += !cell.empty() ? tr(" · the level gets cells of %1 × %2 px with it").arg(cell.w).arg(cell.h)
+                : drawn == level->cell
                     ? tr(" · fits the level's %1 px cells").arg(level->cell.w)
                     : tr(" · drawn at %1 px, the level's cells have %2").arg(drawn.w).arg(level->cell.w);
     }

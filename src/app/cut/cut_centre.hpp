@@ -51,6 +51,7 @@ class CutCentre : public QWidget {
   private:
     void buildView(QVBoxLayout* column);
     void buildWaiting(QVBoxLayout* column);
+    void buildTake(QHBoxLayout* row);
     QWidget* buildHandRow();
     QWidget* buildIslandRow();
     QWidget* buildShowRow();

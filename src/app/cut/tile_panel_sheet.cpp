@@ -28,6 +28,7 @@
 #include "app/session/session.hpp"
 #include "base/geometry.hpp"
 #include "base/text.hpp"
+#include "edit/beginnings.hpp"
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
 #include "level/level.hpp"
@@ -194,7 +195,9 @@ void TilePanel::refreshSheet() {
         }
     const level::Level* level = session_.level();
     QString fit;
-    if (level && s->image && s->tiles.size() > 1) {
+    if (const Size cell = s->accepted ? Size() : edit::cell_of_first_art(session_.project(), s->id); !cell.empty())
+        fit = tr("The first art: with this cut the level gets cells of %1 × %2 px").arg(cell.w).arg(cell.h);
+    else if (level && s->image && s->tiles.size() > 1) {
         const Size drawn = sheet::drawn_size(s->cut);
         const sheet::Fit how = sheet::fit_of(drawn, level->cell);
         if (how.kind == sheet::Fit::Kind::enlarged)
