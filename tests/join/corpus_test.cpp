@@ -107,6 +107,20 @@ TEST_CASE("sets as others draw them are read, whole or in part, and what is said
     CHECK(sure_right * 1000 >= sure * 995);
 }
 
+TEST_CASE("a block of three by three is read in every style", "[joins-corpus]") {
+    const std::vector<Mask> block{kE | kS,      kE | kS | kW, kS | kW,      kN | kE | kS, kN | kE | kS | kW,
+                                  kN | kS | kW, kN | kE,      kN | kE | kW, kN | kW};
+    using make::Style;
+    for (const Style style : {Style::outlined, Style::textured, Style::noisy, Style::see_through, Style::shaded,
+                              Style::line, Style::line_on_ground, Style::rim_only, Style::blob, Style::ragged})
+        for (const int side : {16, 20, 32, 48}) {
+            const auto r = read_joins(art(block, JoinKind::edges, side, style, 77), JoinKind::edges);
+            INFO("style " << static_cast<int>(style) << ", " << side << " px");
+            CHECK(r.tiles.size() >= 8); // the middle of a rim alone is blank
+            for (const auto& t : r.tiles) CHECK(t.mask == block[static_cast<std::size_t>(t.index)]);
+        }
+}
+
 TEST_CASE("planted defects are named, and sound sheets are left alone", "[joins-corpus]") {
     make::Random random(77);
     int planted = 0;
