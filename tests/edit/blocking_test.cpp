@@ -23,8 +23,7 @@ struct One {
         const Size size = tiles[0].size();
         project =
             edit::add_sheet({}, "sheets/a.png", make::sheet(tiles, 4, {}, {}), "a", {size, {}, {}, 1}, true, sheet);
-        project =
-            edit::add_material(std::move(project), *project.sheet(sheet), level::JoinKind::plain, {}, name, material);
+        project = edit::add_material(project, *project.sheet(sheet), level::JoinKind::plain, {}, name, material);
     }
     [[nodiscard]] edit::ProposedBlocking proposed(level::View view) const {
         return edit::proposed_blocking(project, *project.material(material), view);
