@@ -100,10 +100,10 @@ TEST_CASE("a step that becomes one with a saved one is a step of the journal", "
 }
 
 TEST_CASE("whatever is done, the journal brings back the state", "[edit][trail]") {
-    const unsigned seed = GENERATE(1U, 2U, 3U, 4U, 5U);
+    const unsigned seed = GENERATE(1U, 2U);
     std::mt19937 rng(seed);
     Told t;
-    for (int i = 0; i < 120; ++i) {
+    for (int i = 0; i < 80; ++i) {
         INFO(seed << ", step " << i);
         switch (rng() % 8) {
             case 0:
@@ -129,7 +129,7 @@ TEST_CASE("whatever is done, the journal brings back the state", "[edit][trail]"
                 t.document.set_budget(rng() % 3 == 0 ? 1 : std::size_t{1} << 30);
                 break;
         }
-        if (i % 3 != 0) continue;
+        if (i % 4 != 0) continue;
         const edit::Document again = t.again();
         CHECK(store::texts(again.project()) == store::texts(t.document.project()));
         // The steps that can still be undone are those since the last way that the journal has as a step.
