@@ -26,6 +26,7 @@
 #include "level/project.hpp"
 #include "store/journal.hpp"
 #include "store/project_files.hpp"
+#include "support/documents.hpp"
 
 using namespace vic;
 using namespace vic::app;
@@ -74,14 +75,6 @@ void rename_outside(Window& w, const std::string& level, const std::string& name
     next.put(std::move(l));
     theirs.apply("Theirs", std::move(next));
     theirs.save();
-}
-
-void rename_material(edit::Document& document, const std::string& name) {
-    level::Project next = document.project();
-    level::Material changed = *next.materials[0];
-    changed.name = name;
-    next.put(std::move(changed));
-    document.apply("Rename", std::move(next));
 }
 
 void lay_some(Window& w, int strokes) {
@@ -242,11 +235,11 @@ TEST_CASE("where both sides changed what is not levels, ours is kept as a projec
     lay_some(w, 2);
     const level::Grid laid = w.layer("Marsh").grid();
     const std::string id = w.level().id;
-    rename_material(w.session().document(), "Our first");
+    make::rename_material(w.session().document(), "Our first");
     const Answer answer("outsideTake");
     {
         edit::Document theirs = edit::Document::open(w.folder / "pell");
-        rename_material(theirs, "Their first");
+        make::rename_material(theirs, "Their first");
         theirs.save();
     }
     REQUIRE_SOON(w.session().project().materials[0]->name == "Their first");

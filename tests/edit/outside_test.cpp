@@ -33,14 +33,6 @@ struct Both {
     }
 };
 
-void rename_material(edit::Document& document, const std::string& name) {
-    level::Project next = document.project();
-    level::Material changed = *next.materials[0];
-    changed.name = name;
-    next.put(std::move(changed));
-    document.apply("Rename", std::move(next));
-}
-
 } // namespace
 
 TEST_CASE("what changed on one side only is taken from there", "[edit][outside]") {
@@ -48,7 +40,7 @@ TEST_CASE("what changed on one side only is taken from there", "[edit][outside]"
     make::rename_level(b.theirs, 1, "Their second");
     b.theirs.save();
     make::rename_level(b.ours, 0, "Our first");
-    rename_material(b.ours, "Our clay");
+    make::rename_material(b.ours, "Our clay");
     const edit::Outside outside = edit::read_outside(b.ours.saving());
     REQUIRE(outside.units.size() == 1);
     CHECK(outside.units[0].level == "second");
@@ -71,7 +63,7 @@ TEST_CASE("what changed on one side only is taken from there", "[edit][outside]"
 
 TEST_CASE("without changes of our own the disk is what is open", "[edit][outside]") {
     Both b;
-    rename_material(b.theirs, "Their clay");
+    make::rename_material(b.theirs, "Their clay");
     b.theirs.save();
     const edit::Outside outside = edit::read_outside(b.ours.saving());
     REQUIRE(outside.units.size() == 1);
@@ -106,10 +98,10 @@ TEST_CASE("a level that both changed stands side by side", "[edit][outside]") {
 
 TEST_CASE("where both changed the materials, one side is taken as a whole", "[edit][outside]") {
     Both b;
-    rename_material(b.theirs, "Their clay");
+    make::rename_material(b.theirs, "Their clay");
     make::rename_level(b.theirs, 1, "Their second");
     b.theirs.save();
-    rename_material(b.ours, "Our clay");
+    make::rename_material(b.ours, "Our clay");
     const edit::Outside outside = edit::read_outside(b.ours.saving());
     REQUIRE(outside.whole());
     const edit::ProjectState ours = edit::settled(b.ours.state(), outside, {{"", edit::Keep::ours}}, named);
@@ -134,7 +126,7 @@ TEST_CASE("levels that came or went on the disk", "[edit][outside]") {
     next.remove_level("second");
     b.theirs.apply("Levels", std::move(next));
     b.theirs.save();
-    rename_material(b.ours, "Our clay"); // the list of levels is no change of the rest
+    make::rename_material(b.ours, "Our clay"); // the list of levels is no change of the rest
     const edit::Outside outside = edit::read_outside(b.ours.saving());
     CHECK_FALSE(outside.conflict());
     const edit::ProjectState all = edit::settled(b.ours.state(), outside, {}, named);
