@@ -1,14 +1,10 @@
 #include "edit/trail.hpp"
 
-#include <utility>
-
 namespace vic::edit {
 
-Trail::Trail(std::size_t place, std::int64_t steps, ProjectState present)
-    : known_{{place, steps}}, place_(place), at_(steps), top_(steps), last_(std::move(present)) {}
+Trail::Trail(std::size_t place, std::int64_t steps) : known_{{place, steps}}, place_(place), at_(steps) {}
 
-std::vector<store::JournalStep> Trail::records(const Document::Told& told, const ProjectState& now,
-                                               const std::string& way) {
+store::JournalStep Trail::record(const Document::Told& told, const ProjectState& now, const std::string& way) {
     if (!told.name.empty()) {
         // Whether it became one with the step before it, and whether it will again when the journal is read.
         const bool joins = told.place == place_ && !told.merge.empty() && told.merge == merge_;
@@ -16,21 +12,18 @@ std::vector<store::JournalStep> Trail::records(const Document::Told& told, const
         std::erase_if(known_, [&](const auto& k) { return k.second > at_ || k.first >= told.place; });
         place_ = told.place;
         known_[place_] = at_ + 1;
-        return {append(told.before, now, told.name, told.merge)};
+        return append(told.before, now, told.name, told.merge);
     }
     place_ = told.place;
-    if (const auto there = known_.find(place_); there != known_.end()) return {go(there->second)};
-    std::vector<store::JournalStep> out;
-    if (at_ < top_) out.push_back(go(top_));
-    known_[place_] = top_ + 1;
-    out.push_back(append(ProjectState(last_), now, way, {}));
-    return out;
+    if (const auto there = known_.find(place_); there != known_.end()) return go(there->second);
+    std::erase_if(known_, [&](const auto& k) { return k.second > at_; });
+    known_[place_] = at_ + 1;
+    return append(told.before, now, way, {});
 }
 
 store::JournalStep Trail::append(const ProjectState& before, const ProjectState& now, const std::string& name,
                                  const std::string& merge) {
-    top_ = ++at_;
-    last_ = now;
+    ++at_;
     merge_ = merge;
     store::JournalStep out;
     out.name = name;

@@ -256,14 +256,13 @@ TEST_CASE("where both sides changed what is not levels, ours is kept as a projec
     CHECK(w.session().project().materials[0]->name == "Our first");
 }
 
-TEST_CASE("steps since the last save come back singly, also where one has gone back beyond it", "[app][disk]") {
+TEST_CASE("where one has gone back beyond the last save, one comes back there", "[app][disk]") {
     Window w;
     lay_some(w, 2);
     w.key(Qt::Key_S, Qt::ControlModifier);
     settle();
     w.clickCell({26, 18});
     w.clickCell({27, 18});
-    const auto before = w.session().document().history();
     for (int i = 0; i < 3; ++i) w.key(Qt::Key_Z, Qt::ControlModifier);
     const level::Grid gone_back = w.layer("Marsh").grid();
     w.window.reset(); // as a crash does
@@ -271,14 +270,8 @@ TEST_CASE("steps since the last save come back singly, also where one has gone b
     w.reopen();
     CHECK(answer.given());
     CHECK(w.layer("Marsh").grid() == gone_back);
-    const auto after = w.session().document().history();
-    REQUIRE(after.size() == 4); // the two strokes and the way back
-    for (int i = 1; i <= 2; ++i) {
-        CHECK(after[i].name == before[i + 2].name);
-        CHECK(after[i].state->level(w.level().id)->layers.size() == w.level().layers.size());
-    }
-    w.key(Qt::Key_Z, Qt::ControlModifier);
-    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.session().document().history().size() == 2); // the way back
+    w.key(Qt::Key_Z, Qt::ControlModifier);               // to what was saved
     CHECK(w.layer("Marsh").grid() != gone_back);
 }
 

@@ -173,7 +173,7 @@ void Keeper::begin(const edit::ProjectState& from, const std::string& step) {
     const edit::ProjectState through = from ? from : base_;
     to(base_, through, tr("Earlier strokes").toStdString());
     to(through, session_.document().state(), step);
-    trail_ = edit::Trail(session_.document().place(), steps, session_.document().state());
+    trail_ = edit::Trail(session_.document().place(), steps);
     if (steps == 0) worker_.start([pen = pen_] { pen->remove(); });
 }
 
@@ -181,7 +181,7 @@ void Keeper::told(const edit::Document::Told& told) {
     if (!pen_ || looks_) return;
     const std::string way = tr("Back or forth").toStdString();
     if (pen_->size > kMostWritten) return begin(told.before, told.name.empty() ? way : told.name);
-    for (store::JournalStep& step : trail_.records(told, session_.document().state(), way)) write(std::move(step));
+    write(trail_.record(told, session_.document().state(), way));
 }
 
 void Keeper::write(store::JournalStep step) {
