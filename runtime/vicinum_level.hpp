@@ -117,7 +117,7 @@ struct Layer {
     bool solid = false;
     std::string collision_class;           // of a solid layer; see Level::collision_classes
     double opacity = 1;                    // 0 .. 1
-    Vec cell_size;                         // pixels of its cells: those of the level, or a whole part of them
+    Vec cell_size;                         // pixels of its cells: of the level, a part, or several
     Rect box;                              // tiles: the cells below, in cells of the layer
     std::vector<Cell> cells;               // tiles: box.w × box.h, row by row
     std::vector<Prop> props;               // props: in drawing order
@@ -262,7 +262,7 @@ inline constexpr int depth = 64;              // of what is nested in level.json
 inline constexpr int cells = 16384;           // a side of a level
 inline constexpr int cell_pixels = 1024;      // a side of a cell
 inline constexpr int finer = 8;               // cells of a layer in one of the level's, a side
-inline constexpr int frame_pixels = 8192;    // a side of what the game shows
+inline constexpr int frame_pixels = 8192;     // a side of what the game shows
 inline constexpr int pixels = 1 << 26;        // any place or size in pixels, either way from 0
 inline constexpr int units = 1 << 22;         // any coordinate of an outline in 1/64 cells, either way from 0
 inline constexpr std::size_t letters = 65536; // bytes of a text

@@ -20,13 +20,13 @@ bool is_empty(const level::Grid& grid) {
     return true;
 }
 
+} // namespace
+
 bool is_empty(const level::Level& level) {
     return std::all_of(level.layers.begin(), level.layers.end(), [](const level::LayerRef& layer) {
         return is_empty(layer->grid()) && layer->props().empty() && !(layer->backdrop() && layer->backdrop()->sheet);
     });
 }
-
-} // namespace
 
 BeginningShape shape_of(Beginning beginning) {
     switch (beginning) {

@@ -20,6 +20,9 @@ BeginningShape shape_of(Beginning beginning);
 level::Project begun(const std::string& name, Beginning beginning, const std::string& level_name,
                      const level::LayerNames& layers);
 
+// Whether nothing lies in it: no cells, props or backdrop.
+bool is_empty(const level::Level& level);
+
 // The cell that all levels get where the cut of the sheet, as it is now, is taken and is the project's first; empty
 // where nothing would change.
 Size cell_of_first_art(const level::Project& project, level::SheetId sheet);

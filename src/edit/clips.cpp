@@ -22,7 +22,7 @@ Point cell_of(const Level& level, Point pixel) { return level.geometry().cell_at
 const Layer* place_for(const Level& level, const Stamp& stamp, const StampLayer& from, LayerId fallback, LayerId only) {
     const auto usable = [&](LayerId id) -> const Layer* {
         const Layer* l = level.layer(id);
-        return l && l->kind() == from.kind() && l->subdivision() == from.subdivision() ? l : nullptr;
+        return l && l->kind() == from.kind() && l->grain() == from.grain() ? l : nullptr;
     };
     if (stamp.layers.size() == 1)
         if (const Layer* l = usable(only)) return l;
@@ -58,14 +58,13 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
         if (std::find(layers.begin(), layers.end(), l->id) == layers.end()) continue;
         StampLayer layer{l->id, l->name, {}};
         if (l->has_cells()) {
-            const Box own = in_layer(bounds, l->subdivision());
+            const Box own = l->grain().in_layer(bounds);
             if (l->blockers())
                 layer.content = Blockers(own.size());
             else
-                layer.content = StampTiles{Grid(own.size()), l->subdivision()};
+                layer.content = StampTiles{Grid(own.size()), l->grain()};
             each_cell(l->grid(), own, [&](Point p, Cell c, MaterialId m) {
-                if (region.contains({p.x / l->subdivision(), p.y / l->subdivision()}))
-                    layer.grid().set(p - own.corner(), c, m);
+                if (region.contains(l->grain().in_level(p))) layer.grid().set(p - own.corner(), c, m);
             });
             if (layer.grid().bounds().empty()) continue;
         } else {
@@ -91,12 +90,11 @@ Level cleared(const Project& project, const join::Rules& rules, const Level& lev
         if (!l) continue;
         if (l->has_cells()) {
             const Hand eraser{held::Eraser{}};
-            if (l->subdivision() == 1)
+            if (!l->grain().own())
                 out = lay(project, rules, out, id, eraser, region).level;
             else
                 out = put_back(
-                    out, lay(project, rules, close_up(out, id), id, eraser, fine_cells(region, l->subdivision())).level,
-                    id);
+                    out, lay(project, rules, close_up(out, id), id, eraser, own_cells(region, l->grain())).level, id);
         } else if (l->has_props()) {
             const auto inside = [&](const Prop& p) { return region.contains(cell_of(level, p.at)); };
             if (std::any_of(l->props().begin(), l->props().end(), inside)) out.edit(id).props().remove_if(inside);
@@ -132,7 +130,7 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         }
         Grid& grid = out.level.edit(to->id).grid();
         Box laid;
-        const Point corner{at.x * from.subdivision(), at.y * from.subdivision()};
+        const Point corner = from.grain().in_layer(Box{at.x, at.y, 1, 1}).corner();
         const Box all = box_of(grid.size());
         const bool blockers = to->blockers() != nullptr;
         each_cell(from.grid(), box_of(from.grid().size()), [&](Point p, Cell c, MaterialId m) {
@@ -148,7 +146,7 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         if (laid.empty()) continue;
         const Box touched = intersection(laid.grown(1), all);
         join::resolve(rules, grid, touched, to->id);
-        out.touched = united(out.touched, in_level(touched, from.subdivision()));
+        out.touched = united(out.touched, from.grain().in_level(touched));
     }
     return out;
 }
@@ -193,12 +191,15 @@ Stamp remade(const Stamp& stamp, Size size, Source source) {
     std::erase_if(out.layers, [](const StampLayer& l) { return !l.has_cells(); });
     for (StampLayer& layer : out.layers) {
         const Grid from = layer.grid();
-        const int n = layer.subdivision();
-        layer.grid() = Grid({size.w * n, size.h * n});
-        for (int y = 0; y < size.h * n; ++y)
-            for (int x = 0; x < size.w * n; ++x) {
-                const Point whole = source(Point{x / n, y / n});
-                const Point p{whole.x * n + x % n, whole.y * n + y % n};
+        const Grain grain = layer.grain();
+        const int n = grain.finer;
+        layer.grid() = Grid(grain.cells(size));
+        const Size own = layer.grid().size();
+        for (int y = 0; y < own.h; ++y)
+            for (int x = 0; x < own.w; ++x) {
+                const Point whole = source(grain.in_level(Point{x, y}));
+                const Point first = grain.touching(Box{whole.x, whole.y, 1, 1}).corner();
+                const Point p{first.x + x % n, first.y + y % n};
                 layer.grid().set({x, y}, from.cell(p), from.material(p));
             }
     }
@@ -261,8 +262,7 @@ Stamped moved_to(const Project& project, const join::Rules& rules, const Level& 
     Stamped out{level, project.next_id, {}, 0, 0, 0};
     const Layer* target = level.layer(to);
     if (cells.empty() || from == to || !level.layer(from)) return out;
-    if (!target || target->kind() != level.layer(from)->kind() ||
-        target->subdivision() != level.layer(from)->subdivision()) {
+    if (!target || target->kind() != level.layer(from)->kind() || target->grain() != level.layer(from)->grain()) {
         out.no_layer = 1;
         return out;
     }
@@ -383,9 +383,10 @@ Project remove_stamp(Project project, StampId id) {
     return project;
 }
 
-Stamp stamp_of_tiles(const level::Sheet& sheet, const std::vector<TileId>& tiles, const Lattice& cells) {
+Stamp stamp_of_tiles(const level::Sheet& sheet, const std::vector<TileId>& tiles, const Level& level) {
     const level::Cut& cut = sheet.cut;
     std::vector<std::pair<Point, TileId>> places;
+    const Layer* of = nullptr; // where they are at home
     Box all;
     for (const level::Tile& t : sheet.tiles) {
         if (t.is_block() || t.blank || std::find(tiles.begin(), tiles.end(), t.id) == tiles.end()) continue;
@@ -393,15 +394,20 @@ Stamp stamp_of_tiles(const level::Sheet& sheet, const std::vector<TileId>& tiles
                        (t.box.y - cut.margin.y) / (cut.tile.h + cut.spacing.y)};
         all = places.empty() ? Box{at.x, at.y, 1, 1} : united(all, Box{at.x, at.y, 1, 1});
         places.emplace_back(at, t.id);
+        for (const LayerId home : t.homes)
+            if (const Layer* layer = level.layer(home)) of = layer;
     }
     Stamp out;
     if (places.empty()) return out;
-    out.size = all.size();
-    out.cell = cells.cell;
-    out.lattice = cells.kind;
-    level::StampTiles laid{level::Grid(out.size), 1};
+    const Grain grain = of && of->tiles() ? of->grain() : Grain{};
+    // As many of the level's cells as they cover.
+    const auto cells = [&](int n) { return (n * grain.wider + grain.finer - 1) / grain.finer; };
+    out.size = {cells(all.w), cells(all.h)};
+    out.cell = level.cell;
+    out.lattice = level.lattice;
+    level::StampTiles laid{level::Grid(grain.cells(out.size)), grain};
     for (const auto& [at, tile] : places) laid.grid.set(at - all.corner(), Cell(tile), 0);
-    out.layers.push_back({0, {}, std::move(laid)});
+    out.layers.push_back({of ? of->id : 0, {}, std::move(laid)});
     return out;
 }
 

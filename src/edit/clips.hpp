@@ -12,9 +12,10 @@ std::vector<level::LayerId> concerned(const level::Level& level, level::LayerId 
 // to the cell that their pivot is in. The region must not be empty.
 level::Stamp take(const level::Level& level, const level::Region& region, const std::vector<level::LayerId>& layers);
 
-// Tiles of a sheet as they are arranged there, as a stamp of one layer without a name, for cells of that size. Blocks
-// are left out. Empty where the sheet has none of them.
-level::Stamp stamp_of_tiles(const level::Sheet& sheet, const std::vector<level::TileId>& tiles, const Lattice& cells);
+// Tiles of a sheet as they are arranged there, as a stamp of one layer without a name, for the cells of the level, or
+// those of their home in it. Blocks are left out. Empty where the sheet has none of them.
+level::Stamp stamp_of_tiles(const level::Sheet& sheet, const std::vector<level::TileId>& tiles,
+                            const level::Level& level);
 
 // What a stamp was taken from without what it has of it: cells erased, props removed.
 level::Level cleared(const level::Project& project, const join::Rules& rules, const level::Level& level,

@@ -1,4 +1,4 @@
-// Layers whose cells are finer than the level's: each is worked on as a level of its own.
+// Layers whose cells are finer or wider than the level's: each is worked on as a level of its own.
 #pragma once
 
 #include "base/text.hpp"
@@ -11,21 +11,20 @@ namespace vic::edit {
 // itself where its cells are the layer's already.
 level::Level close_up(const level::Level& level, level::LayerId layer);
 // The level with what was done to the close-up of its layer; layers that were made there (overlays) come to lie right
-// in front of it and are as fine.
+// in front of it and have the same cells.
 level::Level put_back(const level::Level& level, const level::Level& close, level::LayerId layer);
 
-// The layer with so many of its cells a side for one of the level's. Finer: each cell becomes several of the same, so
-// that the same ground is covered. Coarser: the first of each that holds anything stays. `says` tells which, and where
-// it cannot be done: tiles that block keep the level's cells, and cells must divide evenly; the level is then
-// unchanged.
+// The layer with cells of another size. Finer: each cell becomes several of the same, so that the same ground is
+// covered. Coarser: the first of each that holds anything stays. `says` tells which, and where it cannot be done:
+// tiles that block are not finer than the level, and cells must divide evenly; the level is then unchanged.
 struct Refined {
     level::Level level;
     Text says;
     bool done = false;
 };
-Refined refined(const level::Level& level, level::LayerId layer, int subdivision);
+Refined refined(const level::Level& level, level::LayerId layer, level::Grain grain);
 
-// Cells of the level as those of a layer `finer` times as fine.
-level::Region fine_cells(const level::Region& cells, int subdivision);
+// The cells of a layer that have their upper left corner in these of the level.
+level::Region own_cells(const level::Region& cells, level::Grain grain);
 
 } // namespace vic::edit

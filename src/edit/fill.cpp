@@ -54,7 +54,7 @@ class Open {
         const Layer* of = level.layer(layer);
         for (const LayerRef& l : level.layers)
             if (l->has_cells() &&
-                (l->id == layer || (options.all_layers && l->shown && of && l->subdivision() == of->subdivision())))
+                (l->id == layer || (options.all_layers && l->shown && of && l->grain() == of->grain())))
                 wanted_.push_back({&l->grid(), content(alike_, l->grid().cell(at), l->grid().material(at))});
     }
     [[nodiscard]] bool any() const { return !wanted_.empty(); }

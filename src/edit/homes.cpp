@@ -34,7 +34,7 @@ std::int64_t used(const Grid& grid, const Hand& hand) {
 
 LayerId layer_named(const Level& level, const std::string& name) {
     for (const LayerRef& l : level.layers)
-        if (l->tiles() && l->subdivision() == 1 && l->name == name) return l->id;
+        if (l->tiles() && !l->grain().own() && l->name == name) return l->id;
     return 0;
 }
 
@@ -92,7 +92,7 @@ std::optional<HomeProposal> propose_home(const Project& project, const Level& le
     const Layer* above = nullptr; // the frontmost behind the walker that does not block
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const Layer& l = *level.layers[i];
-        if (!l.tiles() || l.overlay_of() != 0 || l.subdivision() != 1) continue;
+        if (!l.tiles() || l.overlay_of() != 0 || l.grain().own()) continue;
         if (!lowest) lowest = &l;
         if (l.solid() && !solid) solid = &l;
         const bool behind = static_cast<int>(i) < level.plane;

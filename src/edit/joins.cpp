@@ -68,7 +68,7 @@ Rejoined rejoin_part(const Project& project, const std::string& id, const Box& c
     for (const LayerRef& layer : level->layers) {
         if (!layer->tiles() || layer->locked) continue;
         Grid grid = layer->grid();
-        const Box own = in_layer(box, layer->subdivision());
+        const Box own = layer->grain().touching(box);
         if (pinned_too)
             each_cell(layer->grid(), own, [&](Point p, Cell cell, MaterialId m) {
                 if (m != 0 && cell.pinned()) grid.set(p, {}, m);

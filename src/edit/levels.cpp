@@ -225,7 +225,7 @@ Level level_like(Project& project, const Level& level, const std::string& name, 
     out.plan.reset();
     for (auto& slot : out.layers) {
         Layer layer = *slot;
-        if (layer.has_cells()) layer.grid() = level::Grid({size.w * layer.subdivision(), size.h * layer.subdivision()});
+        if (layer.has_cells()) layer.grid() = level::Grid(layer.grain().cells(size));
         if (layer.has_props()) layer.props() = level::Props();
         slot = std::make_shared<const Layer>(std::move(layer));
     }

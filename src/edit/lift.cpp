@@ -19,7 +19,7 @@ std::optional<LaidStroke> stroke_of(const Project& before, const Project& after)
             if (boxes.empty()) continue;
             if (out) return std::nullopt; // more than one layer
             Box all;
-            for (const Box& b : boxes) all = united(all, in_level(b, l->subdivision()));
+            for (const Box& b : boxes) all = united(all, l->grain().in_level(b));
             out = LaidStroke{now->id, l->id, all};
         }
     }
@@ -34,7 +34,7 @@ Lifted lift(const Project& now, const join::Rules& rules, const Project& before,
     const Level* then = after.level(stroke.level);
     const Layer* here = level.layer(stroke.layer);
     const Layer* target = level.layer(to);
-    if (!was || !then || !here || !target || !target->tiles() || target->subdivision() != here->subdivision() ||
+    if (!was || !then || !here || !target || !target->tiles() || target->grain() != here->grain() ||
         to == stroke.layer || level.size != then->size)
         return out;
     const Layer* old = was->layer(stroke.layer);
@@ -48,7 +48,7 @@ Lifted lift(const Project& now, const join::Rules& rules, const Project& before,
         return std::pair(m != 0 && !c.pinned() ? Cell{} : c, m);
     };
     Box moved;
-    const Box cells = in_layer(stroke.cells, here->subdivision());
+    const Box cells = here->grain().in_layer(stroke.cells);
     for (int y = cells.y; y < cells.bottom(); ++y)
         for (int x = cells.x; x < cells.right(); ++x) {
             const Point p{x, y};

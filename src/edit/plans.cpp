@@ -61,9 +61,9 @@ LayerId layer_for(const Project& project, const Level& level, const PlanKey& key
     }
     if (const LayerId home = home_of(project, level, hand_of(key))) return home;
     const Layer* l = level.layer(fallback);
-    if (l && l->tiles() && l->subdivision() == 1) return fallback;
+    if (l && l->tiles() && !l->grain().own()) return fallback;
     for (const LayerRef& layer : level.layers)
-        if (layer->tiles() && layer->subdivision() == 1) return layer->id;
+        if (layer->tiles() && !layer->grain().own()) return layer->id;
     return 0;
 }
 
@@ -337,7 +337,7 @@ Drawn drawn_plan(const Project& project, const Level& level) {
     // From the back on, so that what lies frontmost is what stays.
     std::map<std::pair<int, std::uint32_t>, std::size_t> known;
     for (const LayerRef& l : level.layers) {
-        if (!l->tiles() || !l->shown || l->subdivision() != 1) continue;
+        if (!l->tiles() || !l->shown || l->grain().own()) continue;
         each_cell(l->grid(), level.cells(), [&](Point p, Cell c, MaterialId m) {
             PlanKey key;
             const bool painted = m != 0 && !c.pinned() && project.material(m);

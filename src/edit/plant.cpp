@@ -67,8 +67,8 @@ Region planting_ground(const Level& level, const Planting& planting) {
     for (const LayerRef& l : level.layers) {
         if (!l->tiles() || (planting.on != 0 ? l->id != planting.on : !l->shown)) continue;
         each_cell(l->grid(), l->cells(), [&](Point own, Cell c, MaterialId m) {
-            const Point p{own.x / l->subdivision(), own.y / l->subdivision()};
-            if (planting.material != 0 ? m == planting.material : c.bits != 0 || m != 0) out.add(p);
+            if (planting.material != 0 ? m == planting.material : c.bits != 0 || m != 0)
+                out.add(intersection(l->grain().in_level(Box{own.x, own.y, 1, 1}), level.cells()));
         });
     }
     return out;

@@ -4,6 +4,7 @@
 #include <cassert>
 #include <cmath>
 #include <map>
+#include <numeric>
 
 #include "edit/levels.hpp"
 #include "edit/overlay.hpp"
@@ -40,10 +41,20 @@ Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Latt
     return out;
 }
 
-Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
+Edges whole_steps(const Level& level, Edges by) {
+    int step = 1;
+    for (const LayerRef& l : level.layers) step = std::lcm(step, l->grain().wider);
+    const auto up = [&](int n) { return -floor_div(-n, step) * step; };
+    by.left = up(by.left);
+    by.top = up(by.top);
+    return by;
+}
+
+Level extended(const join::Rules& rules, const Level& level, const Edges& wanted) {
+    const Edges by = whole_steps(level, wanted);
     Level out = level;
     int finest = 1;
-    for (const LayerRef& l : level.layers) finest = std::max(finest, l->subdivision());
+    for (const LayerRef& l : level.layers) finest = std::max(finest, l->grain().finer);
     const auto limited = [&](int n) { return std::clamp(n, 1, kMostCells / finest); };
     out.size = {limited(level.size.w + by.left + by.right), limited(level.size.h + by.top + by.bottom)};
     const Point move{by.left, by.top};
@@ -52,12 +63,13 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
         Layer& layer = out.edit(l->id);
         if (pixels != Point{} && l->has_props()) layer.props().change_all([&](Prop& p) { p.at = p.at + pixels; });
         if (!l->has_cells()) continue;
-        const int n = l->subdivision();
-        const Size size{out.size.w * n, out.size.h * n};
-        layer.grid() = l->grid().moved({move.x * n, move.y * n}, size);
+        const Grain grain = l->grain();
+        const Size size = grain.cells(out.size);
+        const Point step = grain.in_layer(Box{move.x, move.y, 1, 1}).corner();
+        layer.grid() = l->grid().moved(step, size);
         // What lies at an edge, old or new, has other neighbours now. Variants go by place, so a moved level keeps
         // those it has.
-        const Box old = l->cells().moved({move.x * n, move.y * n});
+        const Box old = l->cells().moved(step);
         for (const Box& edge :
              {Box{old.x - 1, old.y - 1, old.w + 2, 2}, Box{old.x - 1, old.bottom() - 1, old.w + 2, 2},
               Box{old.x - 1, old.y - 1, 2, old.h + 2}, Box{old.right() - 1, old.y - 1, 2, old.h + 2},
@@ -79,7 +91,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& by) {
 Box content(const Level& level) {
     Box out;
     for (const LayerRef& l : level.layers) {
-        if (l->has_cells()) out = united(out, in_level(l->grid().bounds(), l->subdivision()));
+        if (l->has_cells()) out = united(out, l->grain().in_level(l->grid().bounds()));
         for (const Prop& p : l->props()) {
             const Point at = level.geometry().cell_at(p.at);
             out = united(out, {at.x, at.y, 1, 1});
@@ -93,10 +105,11 @@ Edges growth(const Level& level, const Box& cells) {
     Edges out;
     if (!level.grows || cells.empty()) return out;
     int most = kMostCells;
-    for (const LayerRef& l : level.layers) most = std::min(most, kMostCells / l->subdivision());
+    for (const LayerRef& l : level.layers) most = std::min(most, kMostCells / l->grain().finer);
     const auto chunks = [](int n) { return n <= 0 ? 0 : (n + kChunk - 1) / kChunk * kChunk; };
     out = {chunks(-cells.x), chunks(-cells.y), chunks(cells.right() - level.size.w),
            chunks(cells.bottom() - level.size.h)};
+    out = whole_steps(level, out);
     if (level.size.w + out.left + out.right > most) out.left = out.right = 0;
     if (level.size.h + out.top + out.bottom > most) out.top = out.bottom = 0;
     return out;
@@ -219,9 +232,9 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
 Rescaled rescaled(const Project& project, const Level& level, Size cell, LatticeKind kind) {
     Rescaled out{level, {}};
     for (const LayerRef& l : level.layers)
-        if (cell.w % l->subdivision() != 0 || cell.h % l->subdivision() != 0) {
+        if (cell.w % l->grain().finer != 0 || cell.h % l->grain().finer != 0) {
             out.says = say("The layer \"%1\" divides each cell by %2: a new size must be divisible by that", l->name,
-                           l->subdivision());
+                           l->grain().finer);
             return out;
         }
     if (kind != level.lattice) return relaid(level, cell, kind);
@@ -290,7 +303,7 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     const Layer& above = *level.layers[static_cast<std::size_t>(index)];
     const Layer& below = *level.layers[static_cast<std::size_t>(index) - 1];
     if (above.kind() != below.kind() || !(above.has_cells() || above.kind() == LayerKind::props) || below.locked ||
-        above.locked || above.shift != below.shift || above.subdivision() != below.subdivision())
+        above.locked || above.shift != below.shift || above.grain() != below.grain())
         return out;
     out.done = true;
     Layer& to = out.level.edit(below.id);

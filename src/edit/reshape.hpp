@@ -26,6 +26,9 @@ struct Edges {
     bool operator==(const Edges&) const = default;
 };
 level::Level extended(const join::Rules& rules, const level::Level& level, const Edges& by);
+// The edges that are taken for these, so that cells wider than the level's stay whole: more is added, or less taken
+// away, on the left and above.
+Edges whole_steps(const level::Level& level, Edges by);
 // What of the level has anything in it; the start and exits count.
 Box content(const level::Level& level);
 // The edges by which a growing level must move so that it holds the cells: whole chunks, none where it does already.

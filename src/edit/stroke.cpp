@@ -85,8 +85,8 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
         out.obstacle = Obstacle::no_layer;
     else if (!takes())
         out.obstacle = Obstacle::wrong_kind;
-    else if (layer->subdivision() != 1)
-        out.obstacle = Obstacle::subdivision; // cells of its own: see close_up.hpp
+    else if (layer->grain().own())
+        out.obstacle = Obstacle::own_cells; // cells of its own: see close_up.hpp
     else if (layer->locked)
         out.obstacle = Obstacle::locked;
     else if (!layer->shown)
@@ -343,7 +343,7 @@ Hand shown_on(const Lattice& lattice, Hand hand) {
 Laid lay(const Project& project, const join::Rules& rules, const Level& level, LayerId layer, const Hand& asked,
          const Region& wanted) {
     Laid out{level, {}, 0};
-    assert(level.layer(layer) && level.layer(layer)->has_cells() && level.layer(layer)->subdivision() == 1);
+    assert(level.layer(layer) && level.layer(layer)->has_cells() && !level.layer(layer)->grain().own());
     const bool blockers = level.layer(layer)->blockers();
     const Hand hand = shown_on(level.geometry(), asked);
     Region cells = wanted;
@@ -405,7 +405,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
 std::optional<Picked> pick(const Project& project, const Level& level, Point cell, LayerId active) {
     const TileTable tiles = reach_of(project).none() ? TileTable() : TileTable(project);
     const auto at = [&](const Layer& layer) -> std::optional<Picked> {
-        if (!layer.has_cells() || !layer.shown || layer.subdivision() != 1) return std::nullopt;
+        if (!layer.has_cells() || !layer.shown || layer.grain().own()) return std::nullopt;
         if (const Blockers* blockers = layer.blockers()) {
             const TileShape shape = blockers->shape(cell);
             if (shape == TileShape::none || layer.id != active) return std::nullopt;

@@ -15,7 +15,7 @@
 
 namespace vic::edit {
 
-enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind, subdivision };
+enum class Obstacle : std::uint8_t { none, no_layer, locked, hidden, wrong_kind, own_cells };
 
 struct Target {
     level::LayerId layer = 0;

@@ -30,7 +30,7 @@ std::string place(Point p) { return std::to_string(p.x) + ", " + std::to_string(
 void check_cells(const Project& project, const Level& level, const Layer& layer, CellChecker& cells,
                  std::vector<Finding>& out) {
     const CellFaults faults = cells.of(level.id, layer);
-    const auto in_level = [&](Point own) { return Point{own.x / layer.subdivision(), own.y / layer.subdivision()}; };
+    const auto in_level = [&](Point own) { return layer.grain().in_level(own); };
     const int gone = faults.gone;
     const Point first_gone = in_level(faults.first_gone);
     if (gone > 0)

@@ -58,9 +58,9 @@ LayerKind StampLayer::kind() const {
         [](const Blockers&) { return LayerKind::blockers; });
 }
 
-int StampLayer::subdivision() const {
+Grain StampLayer::grain() const {
     const auto* tiles = std::get_if<StampTiles>(&content);
-    return tiles ? tiles->subdivision : 1;
+    return tiles ? tiles->grain : Grain{};
 }
 
 const Grid& StampLayer::grid() const {

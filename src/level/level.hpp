@@ -10,6 +10,7 @@
 #include "base/image.hpp"
 #include "base/lattice.hpp"
 #include "level/blockers.hpp"
+#include "level/grain.hpp"
 #include "level/grid.hpp"
 #include "level/limits.hpp"
 #include "level/plan.hpp"
@@ -44,7 +45,7 @@ struct PropKind {
 struct TileCells {
     Grid grid;
     bool solid = false;     // whether the shapes of its tiles block
-    int subdivision = 1;    // so many of its cells a side make one of the level's, 1 .. 8; those of solid ones 1
+    Grain grain{};          // what blocks is not finer than the level
     LayerId overlay_of = 0; // the layer whose see-through tiles it takes; 0 for none
 };
 
@@ -118,10 +119,10 @@ struct Layer {
     [[nodiscard]] Box cells() const { return box_of(grid().size()); } // its own
     [[nodiscard]] bool has_cells() const { return tiles() || blockers(); }
     [[nodiscard]] bool has_props() const { return std::holds_alternative<PlacedProps>(content) || planted(); }
-    [[nodiscard]] int subdivision() const { return tiles() ? tiles()->subdivision : 1; }
+    [[nodiscard]] Grain grain() const { return tiles() ? tiles()->grain : Grain{}; }
     [[nodiscard]] LayerId overlay_of() const { return tiles() ? tiles()->overlay_of : 0; }
     [[nodiscard]] bool solid() const { return tiles() && tiles()->solid; } // tiles whose shapes block
-    [[nodiscard]] bool blocks() const { return blockers() || (solid() && subdivision() == 1); }
+    [[nodiscard]] bool blocks() const { return blockers() || (solid() && grain().finer == 1); }
 };
 
 enum class View : std::uint8_t { from_above, from_the_side };
@@ -180,23 +181,10 @@ struct Level {
     [[nodiscard]] Box cells() const { return box_of(size); }
     [[nodiscard]] Lattice geometry() const { return {lattice, cell}; }
     // How the cells of a layer lie.
-    [[nodiscard]] Lattice lattice_of(const Layer& layer) const {
-        return {lattice, {cell.w / layer.subdivision(), cell.h / layer.subdivision()}};
-    }
+    [[nodiscard]] Lattice lattice_of(const Layer& layer) const { return {lattice, layer.grain().cell(cell)}; }
     // The pixels of its cells. What stands up at the back of an isometric level reaches above them.
     [[nodiscard]] Box pixels() const { return geometry().box(cells()); }
 };
-
-inline constexpr int kMostSubdivision = 8;
-// Cells of a layer as cells of the level, as far as they touch any; and cells of the level as those of the layer.
-inline Box in_level(const Box& cells, int subdivision) {
-    if (subdivision == 1 || cells.empty()) return cells;
-    return spanning({floor_div(cells.x, subdivision), floor_div(cells.y, subdivision)},
-                    {floor_div(cells.right() - 1, subdivision), floor_div(cells.bottom() - 1, subdivision)});
-}
-inline Box in_layer(const Box& cells, int subdivision) {
-    return {cells.x * subdivision, cells.y * subdivision, cells.w * subdivision, cells.h * subdivision};
-}
 
 // What of the picture changed between two states of a level.
 struct Difference {

@@ -68,7 +68,7 @@ Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
 bool same_settings(const Layer& a, const Layer& b) {
     const bool other_picture = a.backdrop() && b.backdrop() && *a.backdrop() != *b.backdrop();
     return a.id == b.id && a.kind() == b.kind() && a.shown == b.shown && a.opacity == b.opacity &&
-           a.solid() == b.solid() && a.collision_class == b.collision_class && a.subdivision() == b.subdivision() &&
+           a.solid() == b.solid() && a.collision_class == b.collision_class && a.grain() == b.grain() &&
            a.tint == b.tint && a.shift == b.shift && !other_picture && a.grid().size() == b.grid().size();
 }
 
@@ -92,8 +92,8 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
         }
         if (la.has_cells()) {
             for (const Box& box : differences(la.grid(), lb.grid())) {
-                const Box seen = in_level(box, lb.subdivision());
-                out.cells.push_back(reach.seen_from(over || lb.shift != Point{} ? seen.grown(1) : seen));
+                const bool around = over || lb.shift != Point{};
+                out.cells.push_back(lb.grain().in_level(reach.seen_from(around ? box.grown(1) : box)));
             }
         }
         const int aside = lb.shift != Point{} ? 1 : 0;

@@ -107,6 +107,7 @@ struct Sheet {
     std::vector<Part> parts;        // of a sheet packed from single pictures; by name
     Cut cut;
     bool smooth = false;   // whether its art is sampled smoothly where it is drawn at another size; else pixel by pixel
+    bool any_size = false; // whether its tiles are to be drawn at the size of any cells, as the designer decided
     bool accepted = false; // false while the cut is only the program's proposal
     std::vector<Tile> tiles;   // those of the lattice row by row, then the blocks
     std::vector<Tile> retired; // tiles of earlier cuts that this cut has no box for; they come back with their box

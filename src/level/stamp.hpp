@@ -16,7 +16,7 @@ using StampId = std::uint32_t;
 // corner of the stamp's first cell.
 struct StampTiles {
     Grid grid;
-    int subdivision = 1; // as of TileCells
+    Grain grain{}; // as of TileCells
     bool operator==(const StampTiles&) const = default;
 };
 struct StampProps {
@@ -30,7 +30,7 @@ struct StampLayer {
     std::variant<StampTiles, StampProps, Blockers> content;
 
     [[nodiscard]] LayerKind kind() const; // of the layers that take it
-    [[nodiscard]] int subdivision() const;
+    [[nodiscard]] Grain grain() const;
     // As those of a Layer: of no cells, and none, where it holds the other. To change them it must hold them.
     [[nodiscard]] const Grid& grid() const;
     [[nodiscard]] Grid& grid();

@@ -293,7 +293,7 @@ class Codes {
     }
 
     SolidCode of_foot(level::Cell cell, Size foot, Point at) {
-        return known(cell, 1 + at.y * foot.w + at.x, [&] {
+        return known(cell, (std::int64_t{foot.w} << 32) + 1 + at.y * foot.w + at.x, [&] {
             const TileShape shape = tiles_.shape(cell);
             return forms_.code_of_foot(shape, tiles_.polygons(cell), foot, at);
         });
@@ -301,14 +301,14 @@ class Codes {
 
   private:
     template <class Make>
-    SolidCode known(level::Cell cell, int part, Make make) {
+    SolidCode known(level::Cell cell, std::int64_t part, Make make) {
         const std::pair key{level::Cell(cell.tile(), cell.turn(), false).bits, part};
         const auto found = codes_.find(key);
         return found != codes_.end() ? found->second : codes_.emplace(key, make()).first->second;
     }
     const level::TileTable& tiles_;
     Forms& forms_;
-    std::map<std::pair<std::uint32_t, int>, SolidCode> codes_;
+    std::map<std::pair<std::uint32_t, std::int64_t>, SolidCode> codes_; // a foot is told by its width
 };
 
 } // namespace
@@ -334,6 +334,17 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
             continue;
         }
         if (!layer->solid()) continue;
+        const level::Grain grain = layer->grain();
+        // Its shape is stretched over all that a wider cell covers.
+        const auto add_wide = [&](Point at, level::Cell cell) {
+            const level::Tile* tile = tiles.find(cell.tile()).tile;
+            if (!tile) return;
+            const Box foot = grain.in_level(level::foot_under(*tile, at, cell.turn()));
+            const Box seen = intersection(intersection(foot, cells), level.cells());
+            for (int y = seen.y; y < seen.bottom(); ++y)
+                for (int x = seen.x; x < seen.right(); ++x)
+                    add({x, y}, codes.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
+        };
         // A level has few different cells at any place; what they block is looked up once each.
         struct ReadCell {
             std::uint32_t bits = 0;
@@ -341,7 +352,7 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
             bool block = false;
         };
         std::array<ReadCell, 256> known{};
-        level::each_cell(layer->grid(), tiles.reach().seen_in(cells),
+        level::each_cell(layer->grid(), tiles.reach().seen_in(grain.touching(cells)),
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              ReadCell& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
                              if (cell.bits != k.bits) {
@@ -350,15 +361,15 @@ int read_solid(const level::Level& level, const level::TileTable& tiles, const B
                                  k.block = tile && tile->is_block();
                                  k.code = k.block ? SolidCode{kOpen} : codes.of(cell);
                              }
+                             if (grain.own()) {
+                                 add_wide(at, cell);
+                                 return;
+                             }
                              if (!k.block) {
                                  if (cells.contains(at)) add(at, k.code);
                                  return;
                              }
-                             const Box foot = level::foot_under(*tiles.find(cell.tile()).tile, at, cell.turn());
-                             const Box seen = intersection(intersection(foot, cells), level.cells());
-                             for (int y = seen.y; y < seen.bottom(); ++y)
-                                 for (int x = seen.x; x < seen.right(); ++x)
-                                     add({x, y}, codes.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
+                             add_wide(at, cell);
                          });
     }
     return shapes;

@@ -34,7 +34,7 @@ struct Used {
     std::vector<TileRef> tiles;
     std::vector<std::uint32_t> index; // by tile id: 1 + place in `tiles`, 0 where unused or gone
     std::vector<const PropKind*> kinds;
-    std::vector<int> subdivision; // by tile id: of the layer with the largest cells that has it
+    std::vector<Size> cell; // pixels, by tile id: the largest cells that it lies in
 };
 
 // The level as it is seen: what shows through the rims of materials that lie over others gets layers of its own.
@@ -47,8 +47,7 @@ Level with_underlays(const Project& project, const Level& level) {
         const Layer& layer = *level.layers[i];
         if (const TileCells* tiles = layer.tiles()) {
             Layer below;
-            below.content =
-                TileCells{join::underlay(rules, tiles->grid, layer.cells(), layer.id), false, tiles->subdivision};
+            below.content = TileCells{join::underlay(rules, tiles->grid, layer.cells(), layer.id), false, tiles->grain};
             if (below.grid().count() > 0) {
                 below.id = 0x40000000U + layer.id; // above all ids that a project gives out
                 below.name = layer.name + ", below";
@@ -70,15 +69,18 @@ Used used_by(const Project& project, const Level& level) {
     Used out;
     const TileTable table(project);
     std::vector<bool> seen(project.next_tile, false);
-    out.subdivision.resize(project.next_tile, 0);
+    out.cell.resize(project.next_tile, level.cell);
+    std::vector<bool> own(project.next_tile, false);
     std::set<PropKindId> kinds;
     for (const level::LayerRef& layer : level.layers) {
+        const Size size = level.lattice_of(*layer).cell;
         if (layer->tiles())
             each_cell(layer->grid(), layer->cells(), [&](Point, Cell cell, MaterialId) {
                 if (cell.tile() >= seen.size()) return;
                 seen[cell.tile()] = true;
-                int& subdivision = out.subdivision[cell.tile()];
-                subdivision = subdivision == 0 ? layer->subdivision() : std::min(subdivision, layer->subdivision());
+                Size& largest = out.cell[cell.tile()];
+                if (!own[cell.tile()] || largest.w < size.w) largest = size;
+                own[cell.tile()] = true;
             });
         for (const Prop& prop : layer->props()) kinds.insert(prop.kind);
     }
@@ -216,7 +218,7 @@ Json one_way_json(const outline::Trace& trace) {
 // What the first version of the format cannot tell: readers of it refuse the parcel rather than show it wrong.
 bool needs_second(const Level& level) {
     return level.lattice != LatticeKind::square ||
-           std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->subdivision() != 1; });
+           std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->grain().own(); });
 }
 
 // The collision classes of what blocks, by name; none where no layer has one.
@@ -299,8 +301,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     const Used used = used_by(project, level);
     std::vector<Image> pictures;
     for (const TileRef& ref : used.tiles) {
-        const int subdivision = std::max(1, used.subdivision[ref.tile->id]);
-        const Lattice lattice{level.lattice, {level.cell.w / subdivision, level.cell.h / subdivision}};
+        const Lattice lattice{level.lattice, used.cell[ref.tile->id]};
         pictures.push_back(resampled(sheet::tile_art(*ref.sheet, *ref.tile), level::picture_size(*ref.tile, lattice),
                                      ref.sheet->smooth));
     }
@@ -354,7 +355,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
             l["solid"] = layer.solid();
             if (layer.solid() && !layer.collision_class.empty()) l["collision_class"] = layer.collision_class;
             l["cells"] = {{"file", name}, {"box", to_json(box)}};
-            if (layer.subdivision() != 1) l["cell"] = to_json(level.lattice_of(layer).cell);
+            if (layer.grain().own()) l["cell"] = to_json(level.lattice_of(layer).cell);
         } else if (layer.has_props()) {
             l["props"] = props_json(layer, used);
         } else {

@@ -338,7 +338,7 @@ level::Level of_layer(const level::Level& level, const Layer& layer) {
     level::Level out;
     out.lattice = level.lattice;
     out.cell = level.lattice_of(layer).cell;
-    out.size = {level.size.w * layer.subdivision(), level.size.h * layer.subdivision()};
+    out.size = layer.grain().cells(level.size);
     return out;
 }
 
@@ -356,7 +356,7 @@ std::vector<std::vector<Aslant>> all_aslant(const level::Level& level, Art& art,
         const Layer& layer = *level.layers[i];
         if (!layer.tiles() || !layer.shown || layer.opacity <= 0) continue;
         const Point shift = shift_of(level, layer);
-        const bool as_others = shift == Point{} && layer.subdivision() == 1;
+        const bool as_others = shift == Point{} && !layer.grain().own();
         out[i] = aslant_in(of_layer(level, layer), layer.grid(), art, clip.moved({-shift.x, -shift.y}),
                            as_others ? &hidden : nullptr, layer.opacity >= 100);
     }
@@ -391,7 +391,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         const Layer& layer = *level.layers[i];
         if (!square || !layer.tiles() || !layer.shown || layer.opacity <= 0) continue;
         const Point shift = shift_of(level, layer);
-        if (layer.subdivision() != 1)
+        if (layer.grain().own())
             seen_on[i] = seen_of(of_layer(level, layer), layer, art,
                                  level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small);
         else
@@ -444,9 +444,7 @@ bool on_raster(const level::Level& level, int small) {
     if (level.lattice != LatticeKind::square) return false;
     if (level.cell.w % s != 0 || level.cell.h % s != 0) return false;
     return std::all_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
-        if (l->subdivision() != 1 &&
-            (level.cell.w / l->subdivision() % s != 0 || level.cell.h / l->subdivision() % s != 0))
-            return false;
+        if (const Size own = level.lattice_of(*l).cell; own.w % s != 0 || own.h % s != 0) return false;
         return l->shift == Point{} || (level.cell.w / 2 % s == 0 && level.cell.h / 2 % s == 0);
     });
 }

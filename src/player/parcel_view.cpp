@@ -215,7 +215,7 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
         paintAslant(p, layer, atlas, frame);
     } else if (layer.kind == "tiles") {
         const vicinum::Vec c = layer.cell_size;
-        const vicinum::Vec last{level.size.x * level.cell.x / c.x - 1, level.size.y * level.cell.y / c.y - 1};
+        const vicinum::Vec last{layer.box.x + layer.box.w - 1, layer.box.y + layer.box.h - 1};
         const int x0 = std::max(0, floor_div(frame.x, c.x)), x1 = std::min(last.x, (frame.x + frame.w) / c.x);
         const int y0 = std::max(0, floor_div(frame.y, c.y)), y1 = std::min(last.y, (frame.y + frame.h) / c.y);
         const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
@@ -295,11 +295,11 @@ void ParcelView::paintAslant(QPainter& p, const vicinum::Layer& layer, const QIm
     };
     std::vector<Piece> pieces;
     // Whatever is seen stands in a cell between the frame's corners, or below them by as much as the highest tile.
-    // In cells of the layer, which may be finer than the level's.
+    // In cells of the layer, which may have its own.
     const auto at = [&](int px, int py) {
         const auto [x, y] = level.place(px, py);
-        const double subdivision = double(level.cell.x) / layer.cell_size.x;
-        return std::pair(x * subdivision, y * subdivision);
+        const double grain = double(level.cell.x) / layer.cell_size.x;
+        return std::pair(x * grain, y * grain);
     };
     const int above = game_->highest;
     const int x0 = static_cast<int>(at(frame.x, frame.y).first) - game_->reach - 2;

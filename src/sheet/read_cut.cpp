@@ -116,6 +116,13 @@ std::vector<Candidate> all_candidates(const Image& drawn) {
         Candidate c{rules->x, rules->y, 0, rules->x.evidence + rules->y.evidence, false};
         c.score = rules->x.evidence + rules->y.evidence;
         c.rules = true;
+        // Lines from rim to rim belong to no tile: whoever takes them for a part of one has one of them left over.
+        const auto holds_rules = [](const AxisFit& f, const AxisFit& r) {
+            const bool same = f.tile == r.tile && f.gap == r.gap && f.margin == r.margin;
+            return !same && (f.tile + f.gap) % (r.tile + r.gap) == 0;
+        };
+        if (rules->closed)
+            std::erase_if(found, [&](const Candidate& f) { return holds_rules(f.x, c.x) || holds_rules(f.y, c.y); });
         found.push_back(c);
     }
     std::erase_if(found, [&](const Candidate& c) { return c.x.end() > drawn.width() || c.y.end() > drawn.height(); });

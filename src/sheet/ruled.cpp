@@ -37,8 +37,13 @@ std::vector<Line> lines_of(int lines, int length, At at) {
     return out;
 }
 
+struct Lines {
+    AxisFit fit;
+    bool closed = false; // from rim to rim, none missing
+};
+
 // The lattice that lines of this colour make.
-std::optional<AxisFit> lattice_of(const std::vector<Line>& lines, Rgba colour) {
+std::optional<Lines> lattice_of(const std::vector<Line>& lines, Rgba colour) {
     const int n = static_cast<int>(lines.size());
     struct Run {
         int at, width;
@@ -90,7 +95,7 @@ std::optional<AxisFit> lattice_of(const std::vector<Line>& lines, Rgba colour) {
     if (f.count < 2) return std::nullopt;
     f.evidence = 4.0 + fit;
     f.prior = 0;
-    return f;
+    return Lines{f, first == 0 && last + gap == n && fit == could};
 }
 
 } // namespace
@@ -113,7 +118,8 @@ std::optional<Ruled> ruled(const Image& image) {
         const auto x = lattice_of(columns, of.first);
         const auto y = lattice_of(rows, of.first);
         if (!x || !y) continue;
-        if (!best || x->evidence + y->evidence > best->x.evidence + best->y.evidence) best = Ruled{*x, *y, of.first};
+        if (!best || x->fit.evidence + y->fit.evidence > best->x.evidence + best->y.evidence)
+            best = Ruled{x->fit, y->fit, of.first, x->closed && y->closed};
     }
     return best;
 }

@@ -11,6 +11,7 @@ namespace vic::sheet {
 struct Ruled {
     AxisFit x, y;
     Rgba colour;
+    bool closed = false; // a rule at each of the four rims, and none missing between
 };
 
 // Own method. A rule is a line of 1 to 4 px that has one opaque colour over more than half its length, so that captions

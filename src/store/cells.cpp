@@ -221,17 +221,15 @@ bool in_blocks(const level::Level& level) { return level.size.w > kBlock || leve
 std::vector<Point> blocks_of(const level::Level& level) {
     std::vector<Point> out;
     if (!in_blocks(level)) return out;
-    constexpr int kChunks = kBlock / kChunk;
     const auto holds = [&](Point block) {
         for (const level::LayerRef& l : level.layers) {
             if (!l->has_cells()) continue;
-            const int chunks = kChunks * l->subdivision();
-            for (int y = 0; y < chunks; ++y)
-                for (int x = 0; x < chunks; ++x) {
-                    const Point chunk{block.x * chunks + x, block.y * chunks + y};
-                    if (chunk.x < l->grid().chunks().w && chunk.y < l->grid().chunks().h && l->grid().chunk(chunk))
-                        return true;
-                }
+            const Box own =
+                intersection(l->grain().in_layer(Box{block.x * kBlock, block.y * kBlock, kBlock, kBlock}), l->cells());
+            if (own.empty()) continue;
+            for (int y = own.y / kChunk; y * kChunk < own.bottom(); ++y)
+                for (int x = own.x / kChunk; x * kChunk < own.right(); ++x)
+                    if (l->grid().chunk({x, y})) return true;
         }
         return false;
     };
@@ -275,7 +273,7 @@ std::string write_cells(const level::Level& level, const join::Rules& rules, con
     for (const level::LayerRef& layer : level.layers) {
         if (!layer->has_cells()) continue;
         out += "layer " + std::to_string(layer->id) + "\n";
-        const Box part = level::in_layer(level_part, layer->subdivision());
+        const Box part = layer->grain().in_layer(level_part);
         Grid ruled = layer->grid();
         join::resolve(rules, ruled, part, layer->id);
         for (int y = part.y; y < part.bottom(); ++y) {
@@ -298,7 +296,7 @@ CellReader::CellReader(level::Level& level, std::uint32_t next_tile, CellBudget*
     for (const level::LayerRef& l : std::vector(level.layers))
         if (l->has_cells()) {
             grids_[l->id] = &level.edit(l->id).grid();
-            finer_[l->id] = l->subdivision();
+            grains_[l->id] = l->grain();
             if (l->blockers()) blockers_.insert(l->id);
         }
 }
@@ -332,7 +330,7 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
                 if (!grids_.contains(id)) lines.refuse(say("The level has no layer of cells %1", id));
                 if (!seen.insert(id).second) lines.refuse(say("Layer %1 comes twice", id));
                 grid = grids_.at(id);
-                part = level::in_layer(level_part, finer_.at(id));
+                part = grains_.at(id).in_layer(level_part);
                 last_row = part.y - 1;
                 passes = false;
             } else if (!passes) {
@@ -375,7 +373,7 @@ void CellReader::finish(const join::Rules& rules, const std::vector<Box>& parts)
         for (const Part& p : rows_)
             if (const auto found = p.by_rule.find(id); found != p.by_rule.end()) by_rule = by_rule || found->second;
         if (!by_rule) continue;
-        for (const Box& part : parts) join::resolve(rules, *grid, level::in_layer(part, finer_.at(id)), id);
+        for (const Box& part : parts) join::resolve(rules, *grid, grains_.at(id).touching(part), id);
         for (const Part& p : rows_)
             if (const auto found = p.told.find(id); found != p.told.end())
                 for (const Told& t : found->second) grid->set(t.at, t.cell, grid->material(t.at));

@@ -77,7 +77,7 @@ class CellReader {
     std::uint32_t next_tile_;
     CellBudget* budget_;
     std::map<level::LayerId, level::Grid*> grids_;
-    std::map<level::LayerId, int> finer_;
+    std::map<level::LayerId, level::Grain> grains_;
     std::set<level::LayerId> blockers_;
     std::vector<Part> rows_; // by row of blocks, so that threads do not meet
 };

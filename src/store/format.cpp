@@ -207,6 +207,7 @@ Json sheet_json(const Sheet& s) {
                 {"spacing", to_json(s.cut.spacing)},
                 {"scale", s.cut.scale}};
     if (s.smooth) j["smooth"] = true;
+    if (s.any_size) j["any_size"] = true;
     if (s.cut.count != Size{}) j["cut"]["count"] = to_json(s.cut.count);
     if (!s.composed.empty()) j["composed"] = composed_json(s.composed);
     for (const Part& part : s.parts) j["parts"].push_back({{"name", part.name}, {"box", to_json(part.box)}});
@@ -239,6 +240,7 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     if (s.cut.tile.w % s.cut.scale || s.cut.tile.h % s.cut.scale)
         cut["scale"].refuse("It does not divide the tile size");
     if (f.has("smooth")) s.smooth = f["smooth"].yes();
+    if (f.has("any_size")) s.any_size = f["any_size"].yes();
     if (f.has("composed")) s.composed = read_composed(f["composed"], project.next_tile);
     if (f.has("parts"))
         for (const Field& p : f["parts"].list(1U << 20)) {
@@ -295,7 +297,7 @@ Json layer_json(const Layer& l) {
         l.content,
         [&](const level::TileCells& tiles) {
             j["solid"] = tiles.solid;
-            if (tiles.subdivision != 1) j["finer"] = tiles.subdivision;
+            put_grain(j, tiles.grain);
         },
         [&](const level::PlacedProps& placed) { j["props"] = props_json(placed.props.all()); },
         [&](const level::Backdrop& backdrop) {
@@ -311,19 +313,18 @@ Json layer_json(const Layer& l) {
 }
 
 level::LayerContent read_content(const Field& f, LayerKind kind, const Project& project, Size cells) {
-    if (f.has("finer") && kind != LayerKind::tiles) f["finer"].refuse("Only tiles can be finer than the level");
+    for (const char* key : {"finer", "wider"})
+        if (f.has(key) && kind != LayerKind::tiles) f[key].refuse("Only tiles can have cells of their own");
     switch (kind) {
         case LayerKind::tiles: {
             level::TileCells tiles;
             tiles.solid = f["solid"].yes();
-            if (f.has("finer")) {
-                tiles.subdivision = f["finer"].number(1, level::kMostSubdivision);
-                if (tiles.subdivision != 1 && tiles.solid)
-                    f["finer"].refuse("Only tiles that do not block can be finer than the level");
-                if (cells.w * tiles.subdivision > kMostCells || cells.h * tiles.subdivision > kMostCells)
-                    f["finer"].refuse("The layer would have too many cells");
-            }
-            tiles.grid = Grid({cells.w * tiles.subdivision, cells.h * tiles.subdivision});
+            tiles.grain = read_grain(f);
+            const Size own = tiles.grain.cells(cells);
+            if (tiles.grain.finer != 1 && tiles.solid)
+                f["finer"].refuse("Only tiles that do not block can be finer than the level");
+            if (own.w > kMostCells || own.h > kMostCells) f["finer"].refuse("The layer would have too many cells");
+            tiles.grid = Grid(own);
             return tiles;
         }
         case LayerKind::backdrop: {
@@ -548,7 +549,7 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     level.name = root["name"].text();
     level.view = static_cast<View>(root["view"].word(view_words()));
     level.size = root["size"].size(1, kMostCells);
-    level.cell = root["cell"].size(1, 1024);
+    level.cell = root["cell"].size(1, level::kMostCellPixels);
     if (root.has("lattice")) level.lattice = static_cast<LatticeKind>(root["lattice"].word(lattice_words()));
     if (level.lattice != LatticeKind::square && level.view != View::from_above)
         root["lattice"].refuse("An isometric level is seen from above");
@@ -565,8 +566,10 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     }
     for (const Field& f : root["layers"].list(4096)) {
         Layer l = read_layer(f, project, level.size);
-        if (level.cell.w % l.subdivision() != 0 || level.cell.h % l.subdivision() != 0)
+        if (level.cell.w % l.grain().finer != 0 || level.cell.h % l.grain().finer != 0)
             f["finer"].refuse("The level's cells cannot be divided like that");
+        if (const Size own = l.grain().cell(level.cell); std::max(own.w, own.h) > level::kMostCellPixels)
+            f["wider"].refuse(say("A cell has at most %1 px a side", level::kMostCellPixels));
         refuse_twice(f, ids, l.id, [&] { level.layers.push_back(std::make_shared<const Layer>(std::move(l))); });
     }
     level.plane = root["plane"].number(0, static_cast<int>(level.layers.size()));

@@ -209,7 +209,7 @@ Json stamp_json(const Stamp& s) {
     for (const StampLayer& l : s.layers) {
         Json layer{
             {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind()))}};
-        if (l.subdivision() != 1) layer["finer"] = l.subdivision();
+        put_grain(layer, l.grain());
         if (l.props())
             layer["props"] = props_json(l.props()->props);
         else
@@ -217,6 +217,19 @@ Json stamp_json(const Stamp& s) {
         j["layers"].push_back(std::move(layer));
     }
     return j;
+}
+
+void put_grain(Json& layer, level::Grain grain) {
+    if (grain.finer != 1) layer["finer"] = grain.finer;
+    if (grain.wider != 1) layer["wider"] = grain.wider;
+}
+
+level::Grain read_grain(const Field& layer) {
+    level::Grain out;
+    if (layer.has("finer")) out.finer = layer["finer"].number(1, level::kMostGrain);
+    if (layer.has("wider")) out.wider = layer["wider"].number(1, level::kMostGrain);
+    if (out.finer != 1 && out.wider != 1) layer["wider"].refuse("Cells cannot be both finer and wider");
+    return out;
 }
 
 Stamp read_stamp(const Field& f, const Project& project) {
@@ -232,20 +245,19 @@ Stamp read_stamp(const Field& f, const Project& project) {
         layer.from = static_cast<LayerId>(l["from"].integer(0, UINT32_MAX));
         layer.name = l["name"].text();
         const auto kind = static_cast<LayerKind>(l["kind"].word(layer_kind_words()));
-        const auto rows = [&](int subdivision, std::uint32_t limit) {
+        const auto rows = [&](level::Grain grain, std::uint32_t limit) {
             std::vector<std::string> lines;
-            for (const Field& row : l["rows"].list(1024 * kMostSubdivision)) lines.push_back(row.text(1U << 16));
-            return read_rows(lines, {s.size.w * subdivision, s.size.h * subdivision}, l.file(), l["rows"].path(),
-                             limit);
+            for (const Field& row : l["rows"].list(1024 * level::kMostGrain)) lines.push_back(row.text(1U << 16));
+            return read_rows(lines, grain.cells(s.size), l.file(), l["rows"].path(), limit);
         };
         switch (kind) {
             case LayerKind::tiles: {
-                const int subdivision = l.has("finer") ? l["finer"].number(1, kMostSubdivision) : 1;
-                layer.content = StampTiles{rows(subdivision, project.next_tile), subdivision};
+                const level::Grain grain = read_grain(l);
+                layer.content = StampTiles{rows(grain, project.next_tile), grain};
                 break;
             }
             case LayerKind::blockers: {
-                Grid cells = rows(1, kTileShapes);
+                Grid cells = rows({}, kTileShapes);
                 each_cell(cells, box_of(cells.size()), [&](Point, Cell, MaterialId m) {
                     if (m != 0) l["rows"].refuse("Blockers have no material");
                 });

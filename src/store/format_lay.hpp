@@ -25,4 +25,8 @@ Json props_json(const std::vector<level::Prop>& props);
 // Kinds must be the project's, where one is given.
 std::vector<level::Prop> read_props(const Field& f, const level::Project* project);
 
+// The cells of a layer, of a level or a stamp.
+void put_grain(Json& layer, level::Grain grain);
+level::Grain read_grain(const Field& layer);
+
 } // namespace vic::store

@@ -75,7 +75,7 @@ std::vector<Box> changed_cells(const level::Level* before, const level::Level& a
             for (const Box& b : boxes) all = united(all, b);
             boxes = {all};
         }
-        for (const Box& b : boxes) out.push_back(level::in_level(b, layer->subdivision()));
+        for (const Box& b : boxes) out.push_back(intersection(layer->grain().in_level(b), after.cells()));
     }
     return out;
 }
@@ -169,7 +169,7 @@ level::Level read_level(const Field& f, const level::Project& project, const lev
         if (intersection(boxes.back(), level.cells()) != boxes.back())
             part["box"].refuse("The box reaches beyond the level");
         for (const level::LayerRef& l : std::vector(level.layers))
-            if (l->has_cells()) clear(level.edit(l->id).grid(), level::in_layer(boxes.back(), l->subdivision()));
+            if (l->has_cells()) clear(level.edit(l->id).grid(), l->grain().in_layer(boxes.back()));
     }
     CellReader reader(level, project.next_tile);
     for (std::size_t i = 0; i < boxes.size(); ++i)

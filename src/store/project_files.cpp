@@ -295,15 +295,14 @@ std::map<std::string, std::string> texts(const level::Project& project, const le
         bool alike = rules_same && old && old->size == level->size && old->layers.size() == level->layers.size();
         for (std::size_t i = 0; alike && i < level->layers.size(); ++i)
             alike = old->layers[i]->id == level->layers[i]->id && old->layers[i]->kind() == level->layers[i]->kind() &&
-                    old->layers[i]->subdivision() == level->layers[i]->subdivision();
+                    old->layers[i]->grain() == level->layers[i]->grain();
         for (const auto& [name, part] : cell_files(*level)) {
             // A file is written where a cell of its part, or one beside it by which it is joined, has changed.
             const auto touched = [&, part = part] {
                 for (std::size_t i = 0; i < level->layers.size(); ++i) {
                     if (level->layers[i] == old->layers[i] || !level->layers[i]->has_cells()) continue;
                     for (const Box& box : level::differences(old->layers[i]->grid(), level->layers[i]->grid()))
-                        if (!intersection(level::in_level(box.grown(1), level->layers[i]->subdivision()), part).empty())
-                            return true;
+                        if (!intersection(level->layers[i]->grain().in_level(box.grown(1)), part).empty()) return true;
                 }
                 return false;
             };

@@ -282,7 +282,7 @@ TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]"
     const Size had = w.layer("Marsh").grid().size();
     w.view()->lookAt({20, 22});
     choose(w, "layerFiner", "8 × 8 px");
-    REQUIRE(w.layer("Marsh").subdivision() == 2);
+    REQUIRE(w.layer("Marsh").grain() == level::Grain{2, 1});
     CHECK(w.layer("Marsh").grid().size() == Size{had.w * 2, had.h * 2});
     // What was done is told, and gives way to what a click would do once one has gone on.
     CHECK(w.reading().contains("becomes 2 × 2"));

@@ -4,6 +4,8 @@
 #include <QLabel>
 #include <QModelIndex>
 #include <QMouseEvent>
+#include <QPainter>
+#include <QPixmap>
 #include <QPointF>
 #include <QPointer>
 #include <QRect>
@@ -172,7 +174,12 @@ void Window::picture(const char* name) {
     const QString folder = qEnvironmentVariable("VICINUM_PICTURES");
     if (folder.isEmpty()) return;
     QTest::qWait(350);
-    REQUIRE(window->grab().save(folder + "/" + name + ".png"));
+    QPixmap whole = window->grab();
+    if (QWidget* popup = QApplication::activePopupWidget()) {
+        QPainter p(&whole);
+        p.drawPixmap(popup->pos() - window->pos(), popup->grab());
+    }
+    REQUIRE(whole.save(folder + "/" + name + ".png"));
 }
 
 void Window::key(int key, Qt::KeyboardModifiers modifiers) {

@@ -30,7 +30,7 @@ level::LayerId add(make::Small& small, level::LayerKind kind) {
 
 // The front layer twice as fine, with something in its cells.
 level::Level fine_level(make::Small& small) {
-    const Refined fine = refined(small.level(), small.front, 2);
+    const Refined fine = refined(small.level(), small.front, {2, 1});
     REQUIRE(fine.done);
     const join::Rules rules(small.project);
     level::Level close = close_up(fine.level, small.front);
@@ -45,18 +45,18 @@ TEST_CASE("A finer layer covers the same ground, and back it is as it was", "[cl
     const join::Rules rules(small.project);
     level::Level level =
         lay(small.project, rules, small.level(), small.front, make::material(2), Region(Box{3, 4, 5, 2})).level;
-    const Refined fine = refined(level, small.front, 2);
+    const Refined fine = refined(level, small.front, {2, 1});
     REQUIRE(fine.done);
     const level::Layer& layer = *fine.level.layer(small.front);
     CHECK(layer.grid().size() == Size{level.size.w * 2, level.size.h * 2});
     CHECK(layer.grid().bounds() == Box{6, 8, 10, 4});
-    const Refined back = refined(fine.level, small.front, 1);
+    const Refined back = refined(fine.level, small.front, {1, 1});
     REQUIRE(back.done);
     CHECK(back.level.layer(small.front)->grid() == level.layer(small.front)->grid());
     // What blocks keeps the level's cells; cells must divide evenly.
-    CHECK_FALSE(refined(level, small.ground, 2).done);
-    CHECK_FALSE(refined(level, small.front, 3).done);
-    CHECK(refined(level, small.front, 3).says.english().find("divided by 3") != std::string::npos);
+    CHECK_FALSE(refined(level, small.ground, {2, 1}).done);
+    CHECK_FALSE(refined(level, small.front, {3, 1}).done);
+    CHECK(refined(level, small.front, {3, 1}).says.english().find("divided by 3") != std::string::npos);
     // Another cell size of the level must be divisible as well.
     CHECK(rescaled(small.project, fine.level, {15, 15}, LatticeKind::square).level.cell == level.cell);
 }
@@ -64,11 +64,11 @@ TEST_CASE("A finer layer covers the same ground, and back it is as it was", "[cl
 TEST_CASE("A close-up is a level: what is laid there lies in the layer's own cells", "[close-up]") {
     make::Small small;
     const level::Level level = fine_level(small);
-    CHECK(level.layer(small.front)->subdivision() == 2);
+    CHECK(level.layer(small.front)->grain() == level::Grain{2, 1});
     CHECK(level.layer(small.front)->grid().bounds() == Box{5, 7, 3, 2});
     CHECK(level.layers.size() == small.level().layers.size());
     // Nothing of it without a close-up.
-    CHECK(target_of(small.project, level, make::material(2), small.front, true).obstacle == Obstacle::subdivision);
+    CHECK(target_of(small.project, level, make::material(2), small.front, true).obstacle == Obstacle::own_cells);
     CHECK_FALSE(pick(small.project, level, {2, 3}, small.front).has_value());
     // An overlay that the close-up needs is as fine and lies right in front.
     Hand see{held::Tile{49}};
@@ -77,7 +77,7 @@ TEST_CASE("A close-up is a level: what is laid there lies in the layer's own cel
     close = add_layer(close, overlay, "Over", level::LayerKind::tiles, small.front);
     const level::Level with = put_back(level, close, small.front);
     REQUIRE(with.index_of(overlay) == with.index_of(small.front) + 1);
-    CHECK(with.layer(overlay)->subdivision() == 2);
+    CHECK(with.layer(overlay)->grain() == level::Grain{2, 1});
     // The difference is told in cells of the level.
     const auto changed = level::difference(small.level(), level, small.project);
     CHECK(changed.everything);
@@ -100,7 +100,7 @@ TEST_CASE("Finer layers are kept, extended, turned, taken and drawn in their own
     store::save(p, folder / "p");
     const level::Project back = store::load(folder / "p");
     CHECK(back.level(small.id)->layer(small.front)->grid() == level.layer(small.front)->grid());
-    CHECK(back.level(small.id)->layer(small.front)->subdivision() == 2);
+    CHECK(back.level(small.id)->layer(small.front)->grain() == level::Grain{2, 1});
 
     const join::Rules rules(p);
     CHECK(extended(rules, level, {3, 1, 0, 0}).layer(small.front)->grid().bounds() == Box{11, 9, 3, 2});

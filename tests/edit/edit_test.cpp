@@ -358,9 +358,7 @@ TEST_CASE("a level like another has its layers and nothing on them", "[levels]")
         CHECK(made.layers[i]->kind() == old.layers[i]->kind());
         CHECK_FALSE(old.layer(made.layers[i]->id));
         CHECK(made.layers[i]->props().empty());
-        if (made.layers[i]->tiles())
-            CHECK(made.layers[i]->grid().size() ==
-                  Size{12 * made.layers[i]->subdivision(), 7 * made.layers[i]->subdivision()});
+        if (made.layers[i]->tiles()) CHECK(made.layers[i]->grid().size() == made.layers[i]->grain().cells({12, 7}));
     }
     rich.project.put(made);
     const make::Folder folder;

@@ -14,6 +14,7 @@ namespace vic::app {
 
 BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     : QWidget(parent), session_(session), view_(view) {
+    setObjectName("boundPanel");
     auto* column = panelColumn(this);
     addHeading(column, tr("Merged"), &aside_);
     aside_->setText(tr("live"));

@@ -8,10 +8,12 @@
 #include <utility>
 #include <vector>
 
+#include "app/lay/size_clash.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "base/text.hpp"
+#include "edit/clash.hpp"
 #include "edit/replace.hpp"
 #include "level/project.hpp"
 
@@ -73,6 +75,8 @@ void SheetList::refresh() {
             card.state = tr("file gone from disk"), card.looks = true;
         else if (!s->accepted)
             card.state = tr("new: waits for you"), card.looks = true;
+        else if (const QString badge = sizeBadge(session_, s->id); !badge.isEmpty())
+            card.state = badge, card.looks = edit::clash_of(session_.project(), *session_.level(), s->id).has_value();
         cards.push_back(card);
     }
     list_->setCards(cards, session_.sheetId());

@@ -17,6 +17,7 @@
 #include "base/geometry.hpp"
 #include "level/cell.hpp"
 
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
@@ -89,6 +90,7 @@ class TilePanel : public QWidget {
     QLabel* fit_;
     QLabel* scale_;
     QComboBox* smooth_;
+    QCheckBox* anySize_;
     QSpinBox* unit_;
     QPushButton* whole_;
     QWidget* next_;

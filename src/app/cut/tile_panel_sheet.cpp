@@ -1,5 +1,6 @@
 // Of the properties of tiles: those of the sheet, when no tile is chosen.
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QFileDialog>
 #include <QLabel>
@@ -130,6 +131,21 @@ void TilePanel::buildScale(QVBoxLayout* inner) {
         p.put(std::move(changed));
         session_.apply(tr("Sampling of %1").arg(QString::fromStdString(s->name)), std::move(p));
     });
+    anySize_ = new QCheckBox(tr("May be drawn at any size"), this);
+    anySize_->setObjectName("sheetAnySize");
+    describe(
+        anySize_, tr("May be drawn at any size"), {},
+        tr("Where cells are of another size than its tiles nothing is asked: they are drawn as large as the cells"));
+    inner->addWidget(anySize_);
+    connect(anySize_, &QCheckBox::clicked, this, [this](bool on) {
+        const level::Sheet* s = session_.sheet();
+        if (!s) return;
+        level::Sheet changed = *s;
+        changed.any_size = on;
+        level::Project p = session_.project();
+        p.put(std::move(changed));
+        session_.apply(tr("Size of %1").arg(QString::fromStdString(s->name)), std::move(p));
+    });
     unit_ = new QSpinBox(this);
     unit_->setObjectName("engineUnit");
     unit_->setRange(1, 4096);
@@ -213,6 +229,8 @@ void TilePanel::refreshSheet() {
             fit = unevenFit(how, drawn, level->cell);
     }
     smooth_->setCurrentIndex(s->smooth ? 1 : 0);
+    anySize_->setChecked(s->any_size);
+    anySize_->setVisible(s->tiles.size() > 1);
     const QSignalBlocker quietUnit(unit_);
     const int unit = session_.project().unit;
     unit_->setValue(unit);

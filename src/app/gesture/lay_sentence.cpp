@@ -70,7 +70,7 @@ std::optional<Sentence> LayGesture::obstacle(const edit::Hand& hand, const edit:
                                 ? tr("%1 takes no blockers: add a layer of blockers in the Section").arg(on)
                                 : tr("%1 takes no tiles: choose a tile layer in the Section").arg(on),
                             true};
-        case edit::Obstacle::subdivision:
+        case edit::Obstacle::own_cells:
             return Sentence{tr("%1 has cells of its own: choose its slab in the Section to lay there").arg(on), true};
         case edit::Obstacle::none:
             break;

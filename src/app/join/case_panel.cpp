@@ -56,6 +56,7 @@ constexpr std::size_t kMostWeights = 16; // variants that get a field each
 
 CasePanel::CasePanel(Session& session, ProofView& proof, QWidget* parent)
     : QWidget(parent), session_(session), proof_(proof) {
+    setObjectName("casePanel");
     auto* column = panelColumn(this);
     addHeading(column, tr("Case"), &aside_);
     const PictureHead card = addPictureHead(column, this, 72);

@@ -33,6 +33,7 @@
 namespace vic::app {
 
 JoinCentre::JoinCentre(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("joinCentre");
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(14, 12, 14, 12);
     column->setSpacing(8);

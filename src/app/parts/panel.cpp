@@ -112,6 +112,7 @@ void describe(QWidget* widget, const QString& name, const QString& shortcut, con
     if (!shortcut.isEmpty()) text += "&nbsp;&nbsp;" + shortcut.toHtmlEscaped();
     if (!help.isEmpty()) text += "<br>" + help.toHtmlEscaped();
     widget->setToolTip(text);
+    widget->setProperty("key", shortcut); // as the program has it; see Keys
     widget->setAccessibleName(name);
     widget->setAccessibleDescription(help);
 }

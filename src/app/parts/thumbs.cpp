@@ -213,7 +213,7 @@ QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int
         slab->content = match(
             from.content,
             [](const level::StampTiles& tiles) -> level::LayerContent {
-                return level::TileCells{tiles.grid, false, tiles.subdivision};
+                return level::TileCells{tiles.grid, false, tiles.grain};
             },
             [](const level::Blockers& blockers) -> level::LayerContent { return blockers; },
             [&](const level::StampProps& taken) -> level::LayerContent {

@@ -87,7 +87,8 @@ QToolButton[role="toggle"]:checked { background: @ink; color: @panel; border-col
 QToolButton[role="link"] { color: @quiet; font-size: 12px; padding: 2px 6px; }
 QToolButton[role="link"]:hover { color: @ink; }
 QToolButton[role="pill"] { background: @card; border: 1px solid @line; border-radius: 11px; padding: 2px 10px; font-size: 12px; }
-QToolButton[role="pill"]:checked { background: @ink; color: @panel; border-color: @ink; }
+QToolButton[role="changed"] { background: @card; color: @vermilion; border: 1px solid @vermilion; border-radius: 11px; padding: 2px 10px; font-size: 12px; }
+QToolButton[role="changed"]:checked, QToolButton[role="pill"]:checked { background: @ink; color: @panel; border-color: @ink; }
 QLineEdit, QSpinBox, QDoubleSpinBox, QComboBox { background: @card; color: @ink; border: 1px solid @line; border-radius: 6px; padding: 3px 7px; min-height: 20px; selection-background-color: @brine; }
 QLineEdit:focus, QSpinBox:focus, QDoubleSpinBox:focus, QComboBox:focus { border-color: @brine; }
 QSpinBox::up-button, QSpinBox::down-button, QDoubleSpinBox::up-button, QDoubleSpinBox::down-button { width: 0; border: 0; }
@@ -120,6 +121,7 @@ QMenu::separator { height: 1px; background: @line; margin: 4px 8px; }
 QSplitter#panels::handle { background: @line; }
 QSplitter#panels::handle:hover { background: @brine; }
 QFrame#whyCard { background: @card; border: 1px solid @quiet; }
+#steps { background: @card; border: 2px solid @vermilion; border-radius: 8px; }
 QFrame[role="rule"] { background: @line; border: 0; max-height: 1px; min-height: 1px; }
 QFrame[role="upright"] { background: @line; border: 0; max-width: 1px; min-width: 1px; }
 )";

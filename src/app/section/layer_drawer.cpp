@@ -137,7 +137,7 @@ void LayerDrawer::buildBlocking() {
                     if (level::TileCells* tiles = l.tiles()) tiles->solid = on;
                 });
             });
-        fields_.bindShown(solid, [this] { return layer()->subdivision() == 1; });
+        fields_.bindShown(solid, [this] { return layer()->grain().finer == 1; });
     }
     if (!layer()->has_cells()) return;
     auto* name = new QLineEdit(this);
@@ -229,24 +229,39 @@ void LayerDrawer::buildDepth() {
           .shown = [] { return true; }});
 }
 
+// Of a choice among cells: finer ones above, wider ones below zero.
+int LayerDrawer::code(level::Grain grain) { return grain.wider > 1 ? -grain.wider : grain.finer; }
+
 void LayerDrawer::buildCells() {
     if (!layer()->tiles()) return;
     auto* cells = comboBox(this, "layerFiner");
-    describe(cells, tr("Cells"), {}, tr("The size of its cells: those of the level, or a whole part of them"));
-    QWidget* whole = row(tr("Cells"), cells);
+    describe(cells, tr("Cells"), {},
+             tr("The size of its cells: those of the level, a whole part of them, or several in one"));
+    row(tr("Cells"), cells);
     fields_.bindChoice(
         cells,
         [this] {
             std::vector<Bindings::Choice> out;
             const Size cell = session_.level()->cell;
-            for (int n = 1; n <= level::kMostSubdivision; ++n)
-                if ((cell.w % n == 0 && cell.h % n == 0) || n == layer()->subdivision())
-                    out.push_back({n == 1 ? tr("of the level") : tr("%1 × %2 px").arg(cell.w / n).arg(cell.h / n), n});
+            const auto offer = [&](level::Grain grain) {
+                const Size own = grain.cell(cell);
+                const QString name = grain.own() ? tr("%1 × %2 px").arg(own.w).arg(own.h) : tr("of the level");
+                out.push_back({name, code(grain)});
+            };
+            for (int n = level::kMostGrain; n > 1; --n)
+                if (std::max(cell.w, cell.h) * n <= level::kMostCellPixels && (n <= 4 || layer()->grain().wider == n))
+                    offer({1, n});
+            // What blocks is not finer than the level.
+            for (int n = 1; n <= (layer()->solid() ? 1 : level::kMostGrain); ++n)
+                if ((cell.w % n == 0 && cell.h % n == 0) || n == layer()->grain().finer) offer({n, 1});
             return out;
         },
-        [this] { return QVariant(layer()->subdivision()); }, [this](const QVariant& v) { subdivide(v.toInt()); });
+        [this] { return QVariant(code(layer()->grain())); },
+        [this](const QVariant& v) {
+            const int n = v.toInt();
+            divide(n > 0 ? level::Grain{n, 1} : level::Grain{1, -n});
+        });
     const auto open = [this] { return !layer()->solid(); };
-    fields_.bindShown(whole, open);
     pair({.id = "layerShift",
           .name = tr("Shift"),
           .field = &level::Layer::shift,
@@ -258,9 +273,9 @@ void LayerDrawer::buildCells() {
           .shown = open});
 }
 
-void LayerDrawer::subdivide(int n) {
-    if (!layer() || layer()->subdivision() == n) return;
-    edit::Refined next = edit::refined(*session_.level(), id_, n);
+void LayerDrawer::divide(level::Grain grain) {
+    if (!layer() || layer()->grain() == grain) return;
+    edit::Refined next = edit::refined(*session_.level(), id_, grain);
     session_.setSelection({});
     if (next.done) session_.applyLevel(tr("Cells of a layer"), std::move(next.level));
     emit session_.said(translated(next.says), !next.done);

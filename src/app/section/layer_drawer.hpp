@@ -59,7 +59,8 @@ class LayerDrawer : public QWidget {
     };
     void pair(const Pair& of);
     QToolButton* button(QHBoxLayout* row, const char* id, const QString& text, const QString& help);
-    void subdivide(int n);
+    static int code(level::Grain grain);
+    void divide(level::Grain grain);
 
     Session& session_;
     level::LayerId id_;

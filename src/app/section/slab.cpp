@@ -197,7 +197,10 @@ void Slab::paintBlock(QPainter& p, const level::Layer& l) const {
 QString Slab::words(const level::Layer& layer) const {
     const auto kind = [&] {
         if (layer.overlay_of() != 0) return tr("overlay");
-        if (layer.subdivision() != 1) return tr("tiles · %1 px").arg(session_.level()->lattice_of(layer).cell.w);
+        if (layer.grain().own()) {
+            const int side = session_.level()->lattice_of(layer).cell.w;
+            return (layer.solid() ? tr("tiles · %1 px · block") : tr("tiles · %1 px")).arg(side);
+        }
         switch (layer.kind()) {
             case level::LayerKind::tiles:
                 return layer.solid() ? tr("tiles · block") : tr("tiles");

@@ -10,6 +10,7 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/tool.hpp"
+#include "edit/clash.hpp"
 #include "edit/clips.hpp"
 #include "edit/close_up.hpp"
 #include "edit/replace.hpp"
@@ -194,6 +195,11 @@ void Session::setTool(const Tool& tool) {
 
 void Session::setHand(const edit::Hand& hand) {
     choice_.take(hand);
+    // What is laid in other cells than the active layer's takes one to the layer that has them.
+    if (level() && laysCells(stage())) {
+        const level::LayerId layer = edit::layer_for(project(), *level(), hand, activeLayerId());
+        if (layer != 0 && layer != activeLayerId()) setActiveLayer(layer);
+    }
     emit handChanged();
 }
 
@@ -239,7 +245,7 @@ level::Level Session::work() const { return edit::close_up(*level(), closeUpOf()
 
 level::LayerId Session::closeUpOf() const {
     const level::Layer* layer = activeLayer();
-    return layer && layer->subdivision() != 1 && laysCells(stage()) ? layer->id : 0;
+    return layer && layer->grain().own() && laysCells(stage()) ? layer->id : 0;
 }
 
 Lattice Session::workLattice() const {
@@ -264,11 +270,11 @@ void Session::setLevel(const std::string& id) {
 
 void Session::setActiveLayer(level::LayerId id) {
     const level::Layer* before = activeLayer();
-    const int subdivision = before ? before->subdivision() : 1;
+    const level::Grain grain = before ? before->grain() : level::Grain{};
     choice_.layer = id;
     const level::Layer* layer = activeLayer();
     // What was selected was told in other cells.
-    if (layer && layer->subdivision() != subdivision && !selection().empty()) setSelection({});
+    if (layer && layer->grain() != grain && !selection().empty()) setSelection({});
     // On a layer of blockers there is but one thing to lay, and nowhere else.
     const bool blockers = layer && layer->blockers();
     if (blockers && laysCells(stage()) && !hand().is<edit::held::Blocker>()) {

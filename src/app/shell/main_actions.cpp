@@ -33,10 +33,9 @@ QAction* MainWindow::add(Where where, const QString& id, const QString& name, co
     action->setObjectName(id);
     action->setShortcut(key);
     action->setStatusTip(help);
-    action->setProperty("where", static_cast<int>(where));
     connect(action, &QAction::triggered, this, go);
     addAction(action);
-    actions_.push_back(action);
+    keys_.add(action, where);
     return action;
 }
 
@@ -55,8 +54,8 @@ void MainWindow::buildActions() {
 
 void MainWindow::sortActions() {
     const Stage stage = session_.stage();
-    for (QAction* a : actions_) {
-        const auto where = static_cast<Where>(a->property("where").toInt());
+    for (QAction* a : keys_.actions()) {
+        const Where where = Keys::where(a);
         const bool here = where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
                           (where == Where::cut && stage == Stage::cut) ||
                           (where == Where::join && stage == Stage::join);
@@ -113,7 +112,16 @@ void MainWindow::buildProjectActions() {
         session_.setStage(Stage::handOver);
         handOver_->build();
     });
-    add(Where::always, "keys", tr("All keys"), QKeySequence(Qt::Key_F1), [this] { showKeys(); });
+    add(
+        Where::always, "help", tr("Help for what is under the pointer"), QKeySequence(Qt::Key_F1),
+        [this] { showHelp(); }, tr("What it does, its key, and where the guide says more"));
+    add(
+        Where::always, "keys", tr("All keys"), QKeySequence(Qt::SHIFT | Qt::Key_F1), [this] { showKeys(); },
+        tr("By stage, and how to change them"));
+    add(
+        Where::always, "firstLevel", tr("A first level in five minutes"), {}, [this] { beginSteps(); },
+        tr("Seven steps, each beside the control it is about; they can be left and taken up again"));
+    add(Where::always, "guideAction", tr("The guide"), QKeySequence(Qt::CTRL | Qt::Key_F1), [this] { showGuide({}); });
     add(
         Where::always, "look", tr("Paper or Slate"), QKeySequence(Qt::CTRL | Qt::Key_D),
         [this] { setDark(!tokensOf(this).dark); }, tr("The light or the dark look"));
@@ -160,6 +168,8 @@ void MainWindow::buildViewActions() {
 // What Cut and Join do with their readings.
 void MainWindow::buildReadingActions() {
     add(Where::cut, "takeCutAction", tr("Take the proposed cut"), Qt::Key_Return, [this] { cut_->takeBest(); });
+    add(Where::level, "settleSizeAction", tr("Settle the size of what is in the Hand: the first way"), Qt::Key_Return,
+        [this] { clash_->takeFirst(); });
     add(Where::cut, "makeMaterialAction", tr("Read the joins of the sheet"), Qt::Key_M, [this] {
         if (session_.sheet() && session_.sheet()->accepted) session_.makeMaterial(session_.sheetId());
     });

@@ -1,21 +1,18 @@
 // Where to go and what can be done: the menu of places, finding, and the list of all keys.
 
 #include <QAction>
-#include <QFrame>
-#include <QGridLayout>
+#include <QApplication>
+#include <QCursor>
 #include <QKeySequence>
-#include <QLabel>
 #include <QLatin1String>
 #include <QMenu>
 #include <QPoint>
 #include <QString>
 #include <QToolButton>
 #include <QWidget>
-#include <cstddef>
 #include <utility>
 #include <vector>
 
-#include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
 #include "app/shell/findables.hpp"
 #include "app/shell/finder.hpp"
@@ -38,8 +35,9 @@ void MainWindow::showPlaceMenu() {
         }
         menu->addSeparator();
     }
-    for (const char* id : {"newLevel", "duplicateLevel", "renameLevel", "removeLevel", "levelFromPicture", "save",
-                           "saveAsAction", "newProject", "openProject", "closeProject", "look", "keys"}) {
+    for (const char* id :
+         {"newLevel", "duplicateLevel", "renameLevel", "removeLevel", "levelFromPicture", "save", "saveAsAction",
+          "newProject", "openProject", "closeProject", "look", "keys", "guideAction", "firstLevel"}) {
         if (QLatin1String(id) == "levelFromPicture") {
             // What gives the level another shape.
             auto* shape = menu->addMenu(tr("Shape of the level"));
@@ -63,7 +61,7 @@ void MainWindow::showPlaceMenu() {
 
 void MainWindow::find() {
     std::vector<Findable> all;
-    for (QAction* a : actions_)
+    for (QAction* a : keys_.actions())
         if (session_.isOpen() || a->isEnabled())
             all.push_back({a->text().remove("…"), tr("command"), a->shortcut().toString(QKeySequence::NativeText),
                            [a] { a->trigger(); }});
@@ -76,38 +74,34 @@ void MainWindow::find() {
 }
 
 void MainWindow::showKeys() {
-    auto* box = new QFrame(this, Qt::Popup);
-    box->setObjectName("keyList");
-    box->setAttribute(Qt::WA_DeleteOnClose);
-    box->setStyleSheet("#keyList { background: palette(base); border: 1px solid palette(mid); }");
-    auto* grid = new QGridLayout(box);
-    grid->setContentsMargins(20, 16, 20, 16);
-    grid->setHorizontalSpacing(10);
-    grid->setVerticalSpacing(3);
-    std::vector<std::pair<QString, QString>> rows;
-    for (const QAction* a : actions_)
-        if (!a->shortcut().isEmpty() && !a->objectName().startsWith("pocket-"))
-            rows.emplace_back(a->shortcut().toString(QKeySequence::NativeText), a->text().remove("…"));
-    rows.emplace_back("1 – 9", tr("Pockets"));
-    rows.emplace_back(tr("Right button"), tr("Removes what the active layer has there"));
-    rows.emplace_back(tr("Alt+click"), tr("Picks up, from any layer"));
-    rows.emplace_back(tr("Ctrl+click"), tr("Lays on the active layer, not at home"));
-    rows.emplace_back(tr("Middle button, Space"), tr("Moves the view"));
-    rows.emplace_back(tr("Shift+click in the Tray"), tr("Adds to the Hand: a spread"));
-    rows.emplace_back(tr("Wheel"), tr("Zooms at the pointer"));
-    rows.emplace_back(tr("Ctrl+wheel"), tr("Size of the Hand"));
-    rows.emplace_back("Esc", tr("Empties the Hand; leaves Walk"));
-    constexpr int kColumns = 3;
-    const int part = (static_cast<int>(rows.size()) + kColumns - 1) / kColumns;
-    for (int i = 0; i < static_cast<int>(rows.size()); ++i) {
-        const int c = i / part * 3;
-        grid->addWidget(label(rows[static_cast<std::size_t>(i)].first, "heading"), i % part, c);
-        grid->addWidget(label(rows[static_cast<std::size_t>(i)].second, "quiet"), i % part, c + 1);
-    }
-    for (int i = 1; i < kColumns; ++i) grid->setColumnMinimumWidth(i * 3 - 1, 20);
-    box->adjustSize();
-    box->move(mapToGlobal(QPoint((width() - box->width()) / 2, (height() - box->height()) / 2)));
-    box->show();
+    const Stage stage = session_.stage();
+    const Where here = !session_.isOpen()     ? Where::everywhere
+                       : stage == Stage::cut  ? Where::cut
+                       : stage == Stage::join ? Where::join
+                                              : Where::level;
+    keysPage_->open(here, here == Where::cut     ? tr("in Cut")
+                          : here == Where::join  ? tr("in Join")
+                          : here == Where::level ? tr("on the level")
+                                                 : tr("everywhere"));
+}
+
+void MainWindow::showHelp() {
+    const QPoint at = QCursor::pos();
+    const QWidget* under = QApplication::widgetAt(at);
+    if (!under || under->window() != this) under = this;
+    HelpTopic topic = topicOf(under, session_.isOpen(), session_.stage());
+    topic.text = keys_.current(topic.text, under->property("key").toString());
+    help_->open(topic, at);
+}
+
+void MainWindow::beginSteps() {
+    steps_->begin();
+    focusCentre();
+}
+
+void MainWindow::showGuide(const QString& heading) {
+    if (!guide_) guide_ = new Guide(this);
+    guide_->open(heading);
 }
 
 } // namespace vic::app

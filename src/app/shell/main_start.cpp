@@ -61,6 +61,7 @@ void MainWindow::listenToStart() {
     });
     connect(start_, &StartPage::recentChosen, this, &MainWindow::openProject);
     connect(start_, &StartPage::demoAsked, this, &MainWindow::openDemo);
+    connect(start_, &StartPage::stepsAsked, this, &MainWindow::beginSteps);
 }
 
 QString MainWindow::projectDir() const { return QString::fromStdString(session_.document().dir().string()); }
@@ -89,6 +90,7 @@ void MainWindow::showStart() {
     if (open) return;
     start_->refresh();
     start_->focusFirst();
+    steps_->refresh();
     setWindowTitle(tr("Vicinum"));
     read();
 }

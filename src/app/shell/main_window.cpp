@@ -3,12 +3,14 @@
 #include <QApplication>
 #include <QEvent>
 #include <QFrame>
+#include <QHelpEvent>
 #include <QKeyEvent>
 #include <QObject>
 #include <QScrollArea>
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
+#include <QToolTip>
 #include <QVBoxLayout>
 #include <QWidget>
 #include <exception>
@@ -22,6 +24,7 @@
 #include "app/session/session.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "app/shell/application.hpp"
+#include "app/shell/projects.hpp"
 #include "base/geometry.hpp"
 #include "level/sheet.hpp"
 #include "player/parcel_view.hpp"
@@ -89,6 +92,9 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     column->addWidget(readingLine_);
     finder_ = new Finder(this);
     history_ = new HistoryPanel(session_, this);
+    keysPage_ = new KeysPage(keys_, this);
+    help_ = new HelpCard(this);
+    steps_ = new Steps(session_, *levelView_, whole);
     buildActions();
     showLook(dark ? slate() : paper());
     listen();
@@ -124,6 +130,8 @@ void MainWindow::buildMiddle() {
     whyCard_ = new WhyCard(session_, *levelView_);
     toolRow_ = new ToolRow(session_, *levelView_, *commands_, middle);
     column->addWidget(toolRow_);
+    clash_ = new SizeClash(session_, middle);
+    column->addWidget(clash_);
     centre_ = new QStackedWidget(middle);
     cut_ = new CutCentre(session_, centre_);
     join_ = new JoinCentre(session_, centre_);
@@ -177,6 +185,7 @@ void MainWindow::listen() {
     connect(&session_, &Session::handChanged, this, [this] {
         toolRow_->refresh();
         propPanel_->refresh();
+        clash_->refresh();
         read();
     });
     connect(&session_, &Session::selectionChanged, toolRow_, &ToolRow::refresh);
@@ -196,6 +205,14 @@ void MainWindow::listen() {
 }
 
 void MainWindow::listenToPanels() {
+    connect(help_, &HelpCard::guideAsked, this, &MainWindow::showGuide);
+    connect(&session_, &Session::changed, steps_, &Steps::refresh);
+    connect(&session_, &Session::handChanged, steps_, &Steps::refresh);
+    connect(&session_, &Session::stageChanged, steps_, &Steps::refresh);
+    connect(&session_, &Session::opened, steps_, &Steps::refresh);
+    connect(steps_, &Steps::guideAsked, this, &MainWindow::showGuide);
+    connect(steps_, &Steps::demoArtAsked, this, [this] { beginWith({demoFolder() + "/sheets/crust.png"}); });
+    connect(help_, &HelpCard::keysAsked, this, &MainWindow::showKeys);
     connect(plan_, &PlanPanel::activeChanged, this, &MainWindow::refreshStage);
     connect(levelView_, &LevelView::readingChanged, this, &MainWindow::read);
     connect(cut_, &CutCentre::readingChanged, this, &MainWindow::read);
@@ -246,6 +263,7 @@ void MainWindow::refresh() {
     workline_->refresh();
     refreshStagePanels();
     toolRow_->refresh();
+    clash_->refresh();
     setWindowTitle(
         tr("%1%2 – Vicinum")
             .arg(session_.document().unsaved() ? "• " : "", QString::fromStdString(session_.project().name)));
@@ -311,6 +329,10 @@ void MainWindow::read() {
         case Stage::bound:
             text = levelView_->reading().text;
             warns = levelView_->reading().warns;
+            if (clash_->open() && !warns)
+                text = clash_->reading(), warns = true;
+            else if (const QString fate = clash_->reading(); !fate.isEmpty() && !warns)
+                text += " · " + fate;
             section_->lightSlab(levelView_->targetLayer());
     }
     readingLine_->read(text, warns, levelView_->pointedCell());
@@ -368,6 +390,24 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
         } else if (focus && (focus->inherits("QComboBox") || focus->inherits("QAbstractSlider")) &&
                    static_cast<QKeyEvent*>(event)->text().isEmpty()) {
             event->accept(); // Home, End and the arrows move in a list; letters stay commands
+        }
+    }
+    if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape &&
+        isActiveWindow() && clash_->open() && (levelView_->hasFocus() || centralWidget()->hasFocus())) {
+        clash_->later();
+        read();
+        return true;
+    }
+    // Esc leaves the steps where it has nothing else to leave.
+    if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape &&
+        isActiveWindow() && steps_->on() && session_.hand().empty() && session_.stage() != Stage::walk)
+        steps_->leave();
+    if (event->type() == QEvent::ToolTip && object->isWidgetType()) {
+        const auto* widget = static_cast<QWidget*>(object);
+        const QString now = keys_.current(widget->toolTip(), widget->property("key").toString());
+        if (now != widget->toolTip()) {
+            QToolTip::showText(static_cast<QHelpEvent*>(event)->globalPos(), now);
+            return true;
         }
     }
     // Enter in a field ends the typing: the keys belong to the view again.

@@ -19,14 +19,19 @@
 #include "app/join/join_centre.hpp"
 #include "app/join/material_list.hpp"
 #include "app/lay/plan_panel.hpp"
+#include "app/lay/size_clash.hpp"
 #include "app/section/section_panel.hpp"
 #include "app/section/stroke_list.hpp"
 #include "app/session/session.hpp"
 #include "app/shell/finder.hpp"
+#include "app/shell/help.hpp"
 #include "app/shell/history_panel.hpp"
+#include "app/shell/keys.hpp"
+#include "app/shell/keys_page.hpp"
 #include "app/shell/notice.hpp"
 #include "app/shell/reading_line.hpp"
 #include "app/shell/start_page.hpp"
+#include "app/shell/steps.hpp"
 #include "app/shell/tool_row.hpp"
 #include "app/shell/workline.hpp"
 #include "app/tray/tray.hpp"
@@ -60,8 +65,11 @@ class CasePanel;
 class CutCentre;
 class Finder;
 class HandOverPage;
+class Guide;
+class HelpCard;
 class HistoryPanel;
 class JoinCentre;
+class KeysPage;
 class KindPanel;
 class LayCommands;
 class WhyCard;
@@ -73,7 +81,9 @@ class PropPanel;
 class ReadingLine;
 class SectionPanel;
 class SheetList;
+class SizeClash;
 class StartPage;
+class Steps;
 class StrokeList;
 class TilePanel;
 class ToolRow;
@@ -103,8 +113,6 @@ class MainWindow : public QMainWindow {
     bool eventFilter(QObject* object, QEvent* event) override;
 
   private:
-    // Where a command can be given: also without a project, with one, or in some of its stages.
-    enum class Where { always, everywhere, level, cut, join };
     using Go = std::function<void()>;
 
     void buildLeft();
@@ -184,6 +192,9 @@ class MainWindow : public QMainWindow {
     void showPlaceMenu();
     void find();
     void showKeys();
+    void showHelp();
+    void beginSteps();
+    void showGuide(const QString& heading);
 
     Session session_;
     QTimer retry_;  // a save that failed
@@ -196,6 +207,7 @@ class MainWindow : public QMainWindow {
     QSplitter* split_;
     QStackedWidget *left_, *centre_, *right_, *cutSide_;
     ToolRow* toolRow_;
+    SizeClash* clash_;
     LayCommands* commands_;
     WhyCard* whyCard_;
     SectionPanel* section_;
@@ -219,7 +231,11 @@ class MainWindow : public QMainWindow {
     ReadingLine* readingLine_;
     Notice* notice_;
     Finder* finder_;
-    std::vector<QAction*> actions_;
+    Keys keys_;
+    KeysPage* keysPage_;
+    HelpCard* help_;
+    Steps* steps_;
+    Guide* guide_ = nullptr;    // made when it is asked for
     Stage before_ = Stage::lay; // where Esc returns to from Walk
     bool quiet_ = false;
 };

@@ -77,7 +77,7 @@ StartPage::StartPage(Session& session, QWidget* parent) : QWidget(parent), sessi
     auto* row = new QHBoxLayout;
     row->addWidget(label(tr("A level, from a picture to playable."), "quiet", page));
     row->addStretch();
-    row->addWidget(label(tr("F1 all keys · Ctrl+D the dark look"), "quiet", page));
+    row->addWidget(label(tr("F1 help · Shift+F1 all keys · Ctrl+D the dark look"), "quiet", page));
     column->addLayout(row);
     column->addSpacing(8);
     column->addWidget(new StartWay(page));
@@ -144,9 +144,16 @@ QWidget* StartPage::buildGoOn() {
 }
 
 void StartPage::addDemo(QVBoxLayout* column) {
+    addTitle(column, tr("See how it is done"), {}, this);
+    auto* steps =
+        new StartCard(tr("A first level in five minutes"), tr("seven steps, with art of your own or the demo's"),
+                      StartCard::Picture::beside, this);
+    steps->setObjectName("startSteps");
+    steps->setPicture(drawingOf(edit::Beginning::from_the_side, {86, 52}, devicePixelRatioF()));
+    connect(steps, &StartCard::clicked, this, &StartPage::stepsAsked);
+    column->addWidget(steps);
     const QString demo = demoFolder();
     if (demo.isEmpty()) return;
-    addTitle(column, tr("See how it is done"), {}, this);
     demo_ = new StartCard(tr("The demo: Pell Saltern"), tr("three levels of a salt works by the sea"),
                           StartCard::Picture::beside, this);
     demo_->setObjectName("startDemo");

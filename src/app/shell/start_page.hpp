@@ -31,6 +31,7 @@ class StartPage : public QWidget {
     void beginningChosen(vic::edit::Beginning beginning);
     void recentChosen(const QString& dir);
     void demoAsked();
+    void stepsAsked();
 
   private:
     QWidget* buildBegin();

@@ -15,6 +15,7 @@
 #include <utility>
 #include <vector>
 
+#include "app/lay/size_clash.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/thumbs.hpp"
@@ -169,6 +170,10 @@ void HandCard::paintEvent(QPaintEvent*) {
         kind = tr("a prop");
     }
     p.drawText(QRect(x, 32 + below, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
+    if (const QString badge = sizeBadge(session_, edit::sheet_of(project, hand)); !badge.isEmpty()) {
+        p.setPen(t.ochre);
+        p.drawText(QRect(x, 32 + below, w, 16), Qt::AlignRight | Qt::AlignVCenter, badge);
+    }
     std::vector<std::pair<QString, QString>> rows;
     if (!hand.is<edit::held::Prop>() && !hand.is<edit::held::Stamp>())
         rows.emplace_back(tr("Size"), hand.round ? tr("%1, round").arg(hand.size) : QString("%1 × %1").arg(hand.size));

@@ -22,8 +22,10 @@
 #include <memory>
 #include <set>
 #include <string>
+#include <utility>
 
 #include "app/gesture/tools.hpp"
+#include "app/lay/size_clash.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/picture_list.hpp"
 #include "app/parts/thumbs.hpp"
@@ -223,14 +225,32 @@ void Tray::listen() {
     });
 }
 
+// The sheets to choose from, with how each is drawn in the level where that is not as it is.
+void Tray::refreshSheets() {
+    std::vector<std::pair<QString, level::SheetId>> names;
+    for (const auto& s : session_.project().sheets)
+        if (s->image && s->tiles.size() > 1) {
+            const QString badge = sizeBadge(session_, s->id);
+            const QString name = QString::fromStdString(s->name);
+            names.emplace_back(badge.isEmpty() ? name : tr("%1 · %2").arg(name, badge), s->id);
+        }
+    if (names == sheetNames_) return;
+    sheetNames_ = std::move(names);
+    const auto current = sheet_->sheetId();
+    sheets_->clear();
+    for (const auto& [name, id] : sheetNames_) sheets_->addItem(name, id);
+    sheets_->setCurrentIndex(std::max(0, sheets_->findData(current)));
+    sheet_->setSheet(sheets_->currentData().toUInt());
+}
+
 // Several tiles, in their arrangement.
 void Tray::takeTiles(const std::vector<level::TileId>& tiles) {
     const level::Sheet* sheet = session_.project().sheet(sheet_->sheetId());
     if (!sheet || !session_.level() || tiles.size() < 2) return;
-    auto stamp = edit::stamp_of_tiles(*sheet, tiles, session_.level()->geometry());
+    auto stamp = edit::stamp_of_tiles(*sheet, tiles, *session_.level());
     if (stamp.layers.empty()) return;
     if (!kindOf(session_.tool()).lays || session_.tool() == Tool::eraser) session_.setTool(Tool::pencil);
-    const Size size = stamp.size;
+    const Size size = stamp.layers.front().grid().size();
     session_.setHand({edit::held::Stamp{std::make_shared<const level::Stamp>(std::move(stamp))}});
     emit session_.said(tr("%1 × %2 tiles are in the Hand as they lie in the sheet").arg(size.w).arg(size.h), false);
 }
@@ -276,13 +296,9 @@ void Tray::refresh() {
         filledFor_->prop_kinds != p.prop_kinds || filledFor_->stamps != p.stamps) {
         filledFor_ = session_.document().state();
         fill();
-        const auto current = sheet_->sheetId();
-        sheets_->clear();
-        for (const auto& s : p.sheets)
-            if (s->image && s->tiles.size() > 1) sheets_->addItem(QString::fromStdString(s->name), s->id);
-        sheets_->setCurrentIndex(std::max(0, sheets_->findData(current)));
-        sheet_->setSheet(sheets_->currentData().toUInt());
+        sheetNames_.clear(); // the chosen one may be another picture
     }
+    refreshSheets();
     const edit::Hand& hand = session_.hand();
     const auto mark = [](PictureList* list, bool on, quint32 id) {
         list->setCurrent(on ? std::optional(id) : std::nullopt);

@@ -7,6 +7,7 @@
 #include <QWidget>
 #include <deque>
 #include <optional>
+#include <utility>
 #include <vector>
 
 #include "app/commands/lay_commands.hpp"
@@ -81,6 +82,7 @@ class Tray : public QWidget {
     [[nodiscard]] const level::OwnTray* own() const;
     [[nodiscard]] std::optional<level::TrayItem> inHand() const;
     void fill();
+    void refreshSheets();
     void showStampMenu(QPoint at);
     Source source_ = Source::tabs;
     level::OwnTrayId own_ = 0;
@@ -100,6 +102,7 @@ class Tray : public QWidget {
     PictureList* props_;
     PictureList* stamps_;
     QComboBox* sheets_;
+    std::vector<std::pair<QString, level::SheetId>> sheetNames_;
     QComboBox* size_;
     SheetView* sheet_;
     QLabel* empty_;

@@ -48,18 +48,20 @@ void LevelView::paintFineLines(QPainter& p, const QRect& part) {
     const Size fine = grain().cell;
     if (fine == c || fine.w * zoom() < 8) return;
     const QRectF whole = camera_.onScreen(pages_.level().pixels());
-    const QColor faint(20, 16, 10, 20);
-    const int columns = c.w / fine.w;
-    const int rows = c.h / fine.h;
+    const QColor faint(20, 16, 10, fine.w > c.w ? 60 : 20);
+    // Those of wider cells are stronger than the level's, finer ones fainter.
+    const bool wider = fine.w > c.w;
+    const int columns = wider ? 0 : c.w / fine.w;
+    const int rows = wider ? 0 : c.h / fine.h;
     const int right = static_cast<int>(std::ceil((part.right() - whole.left()) / (fine.w * zoom())));
     const int low = static_cast<int>(std::ceil((part.bottom() - whole.top()) / (fine.h * zoom())));
     for (int i = std::max(1, static_cast<int>(std::floor((part.left() - whole.left()) / (fine.w * zoom()))));
          i <= right; ++i)
-        if (i % columns != 0)
+        if (wider || i % columns != 0)
             p.fillRect(QRectF(std::round(whole.left() + i * fine.w * zoom()), part.top(), 1, part.height()), faint);
     for (int i = std::max(1, static_cast<int>(std::floor((part.top() - whole.top()) / (fine.h * zoom())))); i <= low;
          ++i)
-        if (i % rows != 0)
+        if (wider || i % rows != 0)
             p.fillRect(QRectF(part.left(), std::round(whole.top() + i * fine.h * zoom()), part.width(), 1), faint);
 }
 
@@ -77,17 +79,17 @@ void LevelView::paintIsometricLattice(QPainter& p, const QRect& part) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);
     // Fainter, those of a layer with cells of its own, while one works on it.
-    const int subdivision = level.cell.w / grain().cell.w;
-    if (subdivision > 1 && grain().cell.w * zoom() >= 14) {
-        p.setPen(QPen(QColor(20, 16, 10, 26), 1));
-        for (int i = seen.x * subdivision + 1; i < seen.right() * subdivision; ++i)
-            if (i % subdivision != 0)
-                p.drawLine(to.map(QPointF(double(i) / subdivision, seen.y)),
-                           to.map(QPointF(double(i) / subdivision, seen.bottom())));
-        for (int i = seen.y * subdivision + 1; i < seen.bottom() * subdivision; ++i)
-            if (i % subdivision != 0)
-                p.drawLine(to.map(QPointF(seen.x, double(i) / subdivision)),
-                           to.map(QPointF(seen.right(), double(i) / subdivision)));
+    const double finer = double(level.cell.w) / grain().cell.w; // below one: wider
+    if (grain().cell != level.cell && grain().cell.w * zoom() >= 14) {
+        p.setPen(QPen(QColor(20, 16, 10, finer < 1 ? 60 : 26), 1));
+        const auto lines = [&](int from, int end, const auto& line) {
+            for (int i = std::max(1, static_cast<int>(from * finer)); i < end * finer; ++i)
+                if (finer < 1 || i % static_cast<int>(finer) != 0) line(i / finer);
+        };
+        lines(seen.x, seen.right(),
+              [&](double x) { p.drawLine(to.map(QPointF(x, seen.y)), to.map(QPointF(x, seen.bottom()))); });
+        lines(seen.y, seen.bottom(),
+              [&](double y) { p.drawLine(to.map(QPointF(seen.x, y)), to.map(QPointF(seen.right(), y))); });
     }
     const auto along = [&](int from, int end, const auto& place) {
         for (int i = std::max(1, from); i < end; ++i) {

@@ -22,12 +22,21 @@
 
 namespace vic::app {
 
+namespace {
+
+// As many cells of that size as cover the level; the last of wider ones may reach beyond its edges.
+QSize countOf(const level::Level& level, Size cell) {
+    return {(level.size.w * level.cell.w + cell.w - 1) / cell.w, (level.size.h * level.cell.h + cell.h - 1) / cell.h};
+}
+
+} // namespace
+
 // Along both upper edges of an isometric level: which column and row begins there.
 void LevelView::paintEdgeNumbers(QPainter& p) {
     const level::Level& level = pages_.level();
     const Lattice cells = grain();
     const QTransform to = camera_.cellsToScreen(cells);
-    const QSize count(level.size.w * (level.cell.w / cells.cell.w), level.size.h * (level.cell.h / cells.cell.h));
+    const QSize count = countOf(level, cells.cell);
     const double step = cells.cell.w * zoom() / 2; // screen pixels from one to the next
     int every = 1;
     for (const int e : {1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000}) {
@@ -70,8 +79,7 @@ void LevelView::paintRulers(QPainter& p) {
     p.setFont(font);
     // They count the cells one works on, as the reading line does.
     const Size c = grain().cell;
-    const Size level = pages_.level().cell;
-    const QSize count(pages_.level().size.w * (level.w / c.w), pages_.level().size.h * (level.h / c.h));
+    const QSize count = countOf(pages_.level(), c);
     const Point hover = pointedCell().value_or(Point{-1, -1});
     if (!geometry().square()) paintPixelMarks(p);
     if (geometry().square())

@@ -199,9 +199,9 @@ void LevelView::show(const level::Level& as_it_is) {
     // Which cases are missing may change without any cell, and is told of a cell by its neighbours, too.
     const bool rules = marksOf_ != session_.project().materials;
     marksOf_ = session_.project().materials;
-    const bool subdivision = drawnGrain_ != grain(); // its lines are drawn
+    const bool grained = drawnGrain_ != grain(); // its lines are drawn
     drawnGrain_ = grain();
-    if (!changed || rules || subdivision) {
+    if (!changed || rules || grained) {
         redraw(camera_.area());
     } else {
         for (const Box& changedCells : *changed)

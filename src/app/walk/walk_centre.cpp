@@ -85,8 +85,9 @@ void WalkCentre::watchFall() {
 level::MaterialId WalkCentre::groundAt(Point cell) const {
     if (!built_->cells().contains(cell)) return 0;
     for (const level::LayerRef& layer : built_->layers) {
-        if (!layer->solid() || layer->subdivision() != 1) continue;
-        const level::MaterialId id = layer->grid().material(cell);
+        if (!layer->solid()) continue;
+        const Box own = layer->grain().touching(Box{cell.x, cell.y, 1, 1});
+        const level::MaterialId id = layer->grid().material(own.corner());
         const level::Material* m = id ? session_.project().material(id) : nullptr;
         if (m && edit::blocking_of(session_.project(), *m) == edit::Blocking::nothing) return id;
     }

@@ -23,6 +23,7 @@ namespace vic::app {
 
 WalkPanel::WalkPanel(Session& session, WalkCentre& centre, QWidget* parent)
     : QWidget(parent), session_(session), centre_(centre) {
+    setObjectName("walkPanel");
     auto* column = panelColumn(this);
     QLabel* aside = nullptr;
     addHeading(column, tr("Walker"), &aside);

@@ -1,0 +1,131 @@
+// Art of another size than the level's cells: said where it is seen, settled in one action.
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QListView>
+
+#include "app/lay/size_clash.hpp"
+#include "app/window.hpp"
+#include "edit/clash.hpp"
+#include "join/mask.hpp"
+#include "sheet/cut.hpp"
+#include "store/project_files.hpp"
+
+using namespace app_test;
+
+namespace {
+
+Image set_of_47(int side) {
+    const auto masks = join::cases(level::JoinKind::full);
+    return make::sheet(make::tiles(masks, side, make::Style::outlined, 7), 8, {}, {});
+}
+
+bool asks(Window& w) { return w.find<SizeClash>("sizeClash")->isVisible(); }
+
+// A project from the side whose cells are of 16 px, with the set read as a material, in the Hand, in Lay.
+void with_set_of(Window& w, int side) {
+    w.click("startSide");
+    w.drop(put(w, "Ground.png", set_of_47(16)));
+    settle();
+    w.key(Qt::Key_Return);
+    w.drop(put(w, "Moss brick.png", set_of_47(side)));
+    settle();
+    w.key(Qt::Key_Return);
+    REQUIRE(w.session().sheet()->accepted);
+    w.click("readJoins");
+    REQUIRE(w.session().material());
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    REQUIRE(w.session().hand().is<edit::held::Material>());
+}
+
+} // namespace
+
+TEST_CASE("a set of 32 px in a level of 16 px: one key, and its cells become 32 px", "[app][clash]") {
+    Window w(false);
+    with_set_of(w, 32);
+    REQUIRE(asks(w));
+    CHECK_THAT(w.reading().toStdString(), Catch::Contains("drawn at ½ of its size"));
+    CHECK(w.find<QComboBox>("traySheets")->findText("Moss brick · ×½") >= 0);
+    w.picture("clash");
+    w.key(Qt::Key_Return);
+    CHECK(w.level().cell == Size{32, 32});
+    CHECK_FALSE(asks(w));
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.level().cell == Size{16, 16});
+    CHECK(asks(w));
+}
+
+TEST_CASE("where something lies the tiles go over several cells, on a layer of their own", "[app][clash]") {
+    Window w(false);
+    with_set_of(w, 32);
+    w.key(Qt::Key_Escape); // later
+    CHECK_FALSE(asks(w));
+    CHECK(w.session().hand().is<edit::held::Material>());
+    w.view()->setCamera(2, QPointF(10.0 * 16, 10.0 * 16));
+    w.hover({10, 10});
+    REQUIRE_SOON(w.reading().contains("would be drawn at ½") && w.reading().contains("Lays"));
+    w.clickCell({2, 2});
+    w.key(Qt::Key_Escape); // the Hand is empty
+    w.pickMaterial("Moss brick");
+    REQUIRE(asks(w));
+    REQUIRE(w.window->findChild<QWidget*>("clashCells") == nullptr); // the level is not empty
+    w.click("clashLayer");
+    CHECK_FALSE(asks(w));
+    const level::Layer own = w.layer("Moss brick");
+    CHECK(own.grain() == level::Grain{1, 2});
+    CHECK(own.solid());
+    CHECK(w.session().activeLayerId() == own.id);
+    // What is laid there covers two by two cells, blocks, and is drawn pixel by pixel.
+    w.dragCells({{4, 5}, {8, 5}});
+    CHECK(w.layer("Moss brick").grid().bounds() == Box{4, 5, 5, 1});
+    w.picture("clash-layer");
+    // A tile of the first sheet goes back to a layer that has its cells.
+    w.key(Qt::Key_Escape);
+    w.session().setHand({edit::held::Tile{w.session().project().sheets[0]->tiles[3].id}});
+    CHECK_FALSE(w.session().activeLayer()->grain().own());
+    CHECK_FALSE(asks(w));
+    // And back again by the material alone.
+    w.pickMaterial("Moss brick");
+    CHECK(w.session().activeLayerId() == own.id);
+    // It is kept.
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    settle();
+    const level::Project kept = store::load(w.session().document().dir());
+    CHECK(kept.levels[0]->layer(own.id)->grain() == level::Grain{1, 2});
+}
+
+TEST_CASE("any size will do, as the designer decides, and says so in Cut", "[app][clash]") {
+    Window w(false);
+    with_set_of(w, 32);
+    w.click("clashDrawn");
+    CHECK_FALSE(asks(w));
+    CHECK(w.session().project().sheets[1]->any_size);
+    w.key(Qt::Key_1, Qt::ControlModifier);
+    w.session().setSheet(w.session().project().sheets[1]->id);
+    auto* box = w.find<QCheckBox>("sheetAnySize");
+    CHECK(box->isChecked());
+    w.click("sheetAnySize");
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    CHECK(asks(w));
+}
+
+TEST_CASE("smaller art gets a layer of finer cells", "[app][clash]") {
+    Window w(false);
+    w.click("startSide");
+    w.drop(put(w, "Ground.png", set_of_47(32)));
+    settle();
+    w.key(Qt::Key_Return);
+    REQUIRE(w.level().cell == Size{32, 32});
+    w.drop(put(w, "Pebbles.png", set_of_47(16)));
+    settle();
+    w.key(Qt::Key_Return);
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    w.session().setHand({edit::held::Tile{w.session().project().sheets[1]->tiles[5].id}});
+    REQUIRE(asks(w));
+    CHECK_THAT(w.reading().toStdString(), Catch::Contains("enlarged ×2"));
+    w.click("clashLayer");
+    CHECK(w.layer("Pebbles").grain() == level::Grain{2, 1});
+    w.view()->setCamera(1, QPointF(4.0 * 32, 4.0 * 32));
+    w.dragCells({{3, 3}, {5, 3}});
+    CHECK(w.layer("Pebbles").grid().bounds().w >= 2);
+}
