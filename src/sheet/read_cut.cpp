@@ -153,6 +153,20 @@ bool rank(std::vector<Candidate>& found) {
     return found.front().x.tile != before.x.tile || found.front().y.tile != before.y.tile;
 }
 
+// A part of the picture is ruled in another way than the best reading cuts it: either may be meant.
+void add_partly_ruled(std::vector<Candidate>& found, const Image& drawn) {
+    constexpr double kAlmost = 0.3; // nats behind the best
+    if (found.empty() || found.front().rules) return;
+    const auto rules = ruled_in_part(drawn);
+    if (!rules || rules->x.end() > drawn.width() || rules->y.end() > drawn.height()) return;
+    const auto every = [](const AxisFit& f) { return f.tile + f.gap; };
+    const Candidate& best = found.front();
+    if (every(best.x) == every(rules->x) && every(best.y) == every(rules->y)) return;
+    Candidate c{rules->x, rules->y, best.score - kAlmost, best.evidence, false};
+    c.rules = true;
+    found.insert(found.begin() + 1, c);
+}
+
 // Twice the tile is what is read wrong the most: where the best is not sure, or leaves half a tile over, the half of it
 // is among the proposals in the place of the least likely one.
 // Where half a tile is left over and the half's own lines speak for it, the half is the best itself.
@@ -285,7 +299,10 @@ SheetReading read_cut(const Image& image) {
     const int scale = scale_of(image);
     const Image shrunk = scale == 1 ? Image() : resampled(image, {image.width() / scale, image.height() / scale});
     std::vector<Candidate> found = all_candidates(scale == 1 ? image : shrunk);
-    const bool torn = rank(found);
+    const Image& drawn = scale == 1 ? image : shrunk;
+    bool torn = rank(found);
+    add_partly_ruled(found, drawn);
+    torn = torn || (!found.empty() && !found.front().rules && ruled_otherwise(drawn, found.front().x, found.front().y));
     return reading_of(image, best_of(found, torn, scale, image.size()));
 }
 

@@ -20,4 +20,12 @@ struct Ruled {
 // drawn with. Nothing where there is no such lattice.
 std::optional<Ruled> ruled(const Image& image);
 
+// The same for a picture of which a part is ruled: a rule is a line with a stretch of one opaque colour over a sixth of
+// its length, and half of the lines that have one are rules of the lattice. Less sure than the above.
+std::optional<Ruled> ruled_in_part(const Image& image);
+
+// Whether rules in part (six lines of a colour and more) go through the tiles of this lattice: then it is not
+// what the picture is ruled by, or not all of it.
+bool ruled_otherwise(const Image& image, const AxisFit& x, const AxisFit& y);
+
 } // namespace vic::sheet
