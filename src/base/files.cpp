@@ -76,6 +76,22 @@ std::string read_file(const fs::path& file, std::uintmax_t limit) {
     return bytes;
 }
 
+std::string read_beginning(const fs::path& file, std::size_t most) {
+    const Handle in(::open(file.c_str(), O_RDONLY | O_NONBLOCK | O_CLOEXEC | O_NOFOLLOW));
+    struct stat found {};
+    if (in.number < 0 || ::fstat(in.number, &found) != 0 || !S_ISREG(found.st_mode)) return {};
+    std::string bytes(most, '\0');
+    std::size_t done = 0;
+    while (done < most) {
+        const ssize_t n = ::read(in.number, bytes.data() + done, most - done);
+        if (n < 0 && errno == EINTR) continue;
+        if (n <= 0) break;
+        done += static_cast<std::size_t>(n);
+    }
+    bytes.resize(done);
+    return bytes;
+}
+
 void write_file(const fs::path& file, std::string_view bytes) {
     fs::path temporary;
     const auto failed = [&](const Text& doing, int why) {

@@ -16,6 +16,10 @@ namespace fs = std::filesystem;
 // larger than `limit` bytes. A link is followed: see inside() for those that may not be.
 std::string read_file(const fs::path& file, std::uintmax_t limit = 1ULL << 30);
 
+// The first bytes of a regular file, as many as there are up to `most`; empty where it cannot be read, or is a link or
+// no file.
+std::string read_beginning(const fs::path& file, std::size_t most);
+
 // Writes to a new file with a random name beside `file`, flushes it to the disk, renames it. A link in the place of
 // `file` is replaced, not followed. Throws InputError; then `file` is as it was.
 void write_file(const fs::path& file, std::string_view bytes);

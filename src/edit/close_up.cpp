@@ -22,6 +22,7 @@ Level close_up(const Level& level, LayerId id) {
     out.marks.clear();
     out.guides.clear();
     out.plan.reset();
+    out.reference.reset();
     return out;
 }
 

@@ -223,6 +223,7 @@ Level level_like(Project& project, const Level& level, const std::string& name, 
     out.guides.clear();
     out.frame_at.reset();
     out.plan.reset();
+    out.reference.reset();
     for (auto& slot : out.layers) {
         Layer layer = *slot;
         if (layer.has_cells()) layer.grid() = level::Grid(layer.grain().cells(size));

@@ -85,6 +85,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& wanted
     for (Guide& g : out.guides) g.at += g.upright ? pixels.x : pixels.y;
     if (out.frame_at) out.frame_at = *out.frame_at + pixels;
     if (out.plan) out.plan->at = out.plan->at + move;
+    if (out.reference) out.reference->at = out.reference->at + pixels;
     return out;
 }
 
@@ -251,6 +252,11 @@ Rescaled rescaled(const Project& project, const Level& level, Size cell, Lattice
     if (out.level.frame_at)
         out.level.frame_at =
             Point{scaled(level.frame_at->x, cell.w, level.cell.w), scaled(level.frame_at->y, cell.h, level.cell.h)};
+    if (out.level.reference) {
+        level::Reference& r = *out.level.reference;
+        r.at = {scaled(r.at.x, cell.w, level.cell.w), scaled(r.at.y, cell.h, level.cell.h)};
+        r.scale = std::clamp(r.scale * cell.w / level.cell.w, 1, level::kMostReferenceScale);
+    }
     const bool up = cell.w % level.cell.w == 0 && cell.h % level.cell.h == 0;
     const bool down = level.cell.w % cell.w == 0 && level.cell.h % cell.h == 0;
     // Whether the art has a pixel for each of the cell's, or a whole number of them.

@@ -147,6 +147,18 @@ struct Mark {
 
 using LayerRef = std::shared_ptr<const Layer>;
 
+// A picture to build after: seen in the window, under or over the level, and never built.
+struct Reference {
+    SheetId sheet = 0;
+    Point at;         // pixels of the level, of its upper left corner
+    int scale = 100;  // per cent of its size, 1 .. 3200
+    int opacity = 50; // per cent
+    bool over = true; // whether it lies over all layers, or on the ground under them
+    bool shown = true;
+    bool operator==(const Reference&) const = default;
+};
+inline constexpr int kMostReferenceScale = 3200;
+
 // A line to build along.
 struct Guide {
     bool upright = false;
@@ -161,7 +173,7 @@ struct Level {
     Size size;                                        // cells
     Size cell{16, 16};                                // pixels; of the box around a cell
     LatticeKind lattice = LatticeKind::square;        // isometric levels are seen from above
-    Rgba ground{58, 69, 66, 255};                     // seen where no layer has anything
+    Rgba ground{58, 69, 66, 255};                     // seen where no layer has anything; alpha 0: nothing is
     std::vector<std::shared_ptr<const Layer>> layers; // back to front
     int plane = 0;                                    // how many layers lie behind the walker
     std::vector<Mark> marks;
@@ -172,6 +184,7 @@ struct Level {
     int lines_every = 0;           // cells between the stronger lines of the lattice; 0 for none
     std::vector<Guide> guides;     // sorted
     std::optional<Plan> plan;      // the picture that the level follows
+    std::optional<Reference> reference;
 
     [[nodiscard]] const Layer* layer(LayerId id) const;
     [[nodiscard]] int index_of(LayerId id) const; // -1 where there is none

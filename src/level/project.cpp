@@ -77,7 +77,8 @@ bool same_settings(const Layer& a, const Layer& b) {
 Difference difference(const Level& a, const Level& b, const Project& kinds) {
     Difference out;
     out.everything = a.id != b.id || a.size != b.size || a.geometry() != b.geometry() || a.view != b.view ||
-                     a.ground != b.ground || a.plane != b.plane || a.layers.size() != b.layers.size();
+                     a.ground != b.ground || a.reference != b.reference || a.plane != b.plane ||
+                     a.layers.size() != b.layers.size();
     const Reach reach = reach_of(kinds, b.geometry());
     // What lies over its neighbours lets them show through: there a change is seen one cell further.
     const bool over =

@@ -13,6 +13,15 @@ inline std::uint32_t premultiplied(Rgba c) {
     return (std::uint32_t{c.a} << 24) | (scale(c.r) << 16) | (scale(c.g) << 8) | scale(c.b);
 }
 
+inline Rgba straight(std::uint32_t p) {
+    const std::uint32_t a = p >> 24;
+    const auto part = [&](int shift) {
+        const std::uint32_t v = (p >> shift) & 255U;
+        return static_cast<std::uint8_t>(a == 0 ? 0 : std::min(255U, (v * 255 + a / 2) / a));
+    };
+    return {part(16), part(8), part(0), static_cast<std::uint8_t>(a)};
+}
+
 // Each of the four bytes times f / 255, rounded; two bytes at a time.
 inline std::uint32_t scaled_bytes(std::uint32_t p, std::uint32_t f) {
     std::uint32_t even = (p & 0x00FF00FF) * f + 0x00800080;

@@ -363,7 +363,50 @@ std::vector<std::vector<Aslant>> all_aslant(const level::Level& level, Art& art,
     return out;
 }
 
+// The picture that the level is built after, where it lies on this side of the layers: each pixel of the canvas shows
+// the one in the middle of what it covers.
+void draw_reference(const level::Project& project, const level::Level& level, Canvas& canvas, const Box& clip,
+                    int small, bool over_all) {
+    if (!level.reference || !level.reference->shown || level.reference->over != over_all) return;
+    const level::Reference& r = *level.reference;
+    const level::Sheet* sheet = project.sheet(r.sheet);
+    if (!sheet || !sheet->image) return;
+    const Image& picture = *sheet->image;
+    const auto alpha = static_cast<std::uint32_t>((r.opacity * 255 + 50) / 100);
+    const int half = (1 << small) / 2;
+    const auto place = [&](int at, int from) { // in the picture, of a pixel of the canvas
+        const std::int64_t off = (std::int64_t{at} << small) + half - from;
+        return off < 0 ? std::int64_t{-1} : off * 100 / r.scale;
+    };
+    for (int y = clip.y; y < clip.bottom(); ++y) {
+        const std::int64_t v = place(y, r.at.y);
+        if (v < 0 || v >= picture.height()) continue;
+        for (int x = clip.x; x < clip.right(); ++x) {
+            const std::int64_t u = place(x, r.at.x);
+            if (u < 0 || u >= picture.width()) continue;
+            std::uint32_t& to =
+                canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                              static_cast<std::size_t>(x - canvas.box.x)];
+            to = over(scaled_bytes(premultiplied(picture.at(static_cast<int>(u), static_cast<int>(v))), alpha), to);
+        }
+    }
+}
+
+// Where there is no ground: squares of two greys in the window, nothing in a picture that is kept.
+void fill_nothing(Canvas& canvas, const Box& clip) {
+    constexpr int kSquare = 8;
+    for (int y = clip.y; y < clip.bottom(); ++y)
+        for (int x = clip.x; x < clip.right(); ++x) {
+            const bool light = ((floor_div(x, kSquare) + floor_div(y, kSquare)) & 1) == 0;
+            canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                          static_cast<std::size_t>(x - canvas.box.x)] = canvas.see_through ? 0
+                                                                        : light            ? 0xFF8A8F8CU
+                                                                                           : 0xFF7A807DU;
+        }
+}
+
 void fill_ground(const level::Level& level, Canvas& canvas, const Box& clip) {
+    if (level.ground.a == 0) return fill_nothing(canvas, clip);
     const std::uint32_t ground = premultiplied({level.ground.r, level.ground.g, level.ground.b, 255});
     for (int y = clip.y; y < clip.bottom(); ++y) {
         std::uint32_t* row =
@@ -379,6 +422,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
     const Box clip = intersection(intersection(part, canvas.box), extent_of(level, art));
     if (clip.empty()) return;
     fill_ground(level, canvas, clip);
+    draw_reference(project, level, canvas, clip, small, false);
     // From the front on: what lies under something opaque need not be drawn.
     const Lattice lattice = level.geometry();
     const bool square = lattice.square();
@@ -427,6 +471,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         }
         canvas.box = there;
     }
+    draw_reference(project, level, canvas, clip, small, true);
 }
 
 } // namespace
@@ -522,6 +567,7 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
                                   spanning(first, {floor_div(all.right() - 1, s), floor_div(all.bottom() - 1, s)}));
     if (clip.empty()) return;
     fill_ground(level, canvas, clip);
+    draw_reference(project, level, canvas, clip, small, false);
     const bool square = level.lattice == LatticeKind::square;
     const auto isometric = square ? std::vector<std::vector<Aslant>>(level.layers.size())
                                   : all_aslant(level, art, {clip.x * s, clip.y * s, clip.w * s, clip.h * s});
@@ -543,6 +589,7 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
         else if (!layer->blockers())
             draw_props(project, *layer, art, canvas, clip, small);
     }
+    draw_reference(project, level, canvas, clip, small, true);
 }
 
 } // namespace
@@ -555,19 +602,20 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
     draw_layers(project, less, art, canvas, part, small);
 }
 
-Image render(const level::Project& project, const level::Level& level, int scale) {
+Image render(const level::Project& project, const level::Level& as_seen, int scale) {
     assert(scale >= 1 && scale <= 16);
+    level::Level level = as_seen;
+    level.reference.reset();
     Art art;
     Canvas canvas(extent(project, level));
+    canvas.see_through = true;
     draw(project, level, art, canvas, canvas.box);
     Image out(canvas.box.size());
     for (int y = 0; y < out.height(); ++y) {
         for (int x = 0; x < out.width(); ++x) {
             const std::uint32_t p = canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(out.width()) +
                                                   static_cast<std::size_t>(x)];
-            out.set(x, y,
-                    {static_cast<std::uint8_t>(p >> 16), static_cast<std::uint8_t>(p >> 8),
-                     static_cast<std::uint8_t>(p), 255});
+            out.set(x, y, straight(p));
         }
     }
     return resampled(out, {out.width() * scale, out.height() * scale});

@@ -8,10 +8,12 @@
 
 namespace vic::picture {
 
-// Opaque pixels as 0xFFRRGGBB, row by row: the format that is fastest to show.
+// Opaque pixels as 0xFFRRGGBB, row by row: the format that is fastest to show. With `see_through` 0xAARRGGBB,
+// premultiplied.
 struct Canvas {
     Box box; // which pixels of the level these are, at its full scale
     std::vector<std::uint32_t> pixels;
+    bool see_through = false; // whether a level without a ground leaves nothing where nothing lies, or squares of grey
 
     Canvas() = default;
     explicit Canvas(const Box& b) : box(b), pixels(static_cast<std::size_t>(b.size().area())) {}
@@ -31,7 +33,8 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
 // can reach.
 Box extent(const level::Project& project, const level::Level& level);
 
-// The whole level, each pixel enlarged `scale` times (1 .. 16).
+// The whole level without the picture it is built after, see-through where it has no ground; each pixel enlarged
+// `scale` times (1 .. 16).
 Image render(const level::Project& project, const level::Level& level, int scale);
 
 // The pixels of a prop in the level.

@@ -365,7 +365,9 @@ void ParcelView::paintEvent(QPaintEvent*) {
     p.translate(-frame.x, -frame.y);
     const vicinum::Rect all = level.bounds();
     // Aslant the ground goes on around the level: only its diamond has anything on it.
-    if (level.isometric)
+    if (level.ground.a == 0) {
+        // Nothing lies behind all: what the engine draws there.
+    } else if (level.isometric)
         p.fillRect(QRect(frame.x, frame.y, frame.w, frame.h), QColor(level.ground.r, level.ground.g, level.ground.b));
     else
         p.fillRect(QRect(all.x, all.y, all.w, all.h), QColor(level.ground.r, level.ground.g, level.ground.b));

@@ -142,6 +142,9 @@ void put_level_extras(Json& j, const Level& level) {
     if (level.lines_every != 0) j["lines_every"] = level.lines_every;
     for (const Guide& g : level.guides) j["guides"].push_back({{"upright", g.upright}, {"at", g.at}});
     if (level.plan) j["plan"] = plan_json(*level.plan);
+    if (const auto& r = level.reference)
+        j["reference"] = {{"sheet", r->sheet},     {"at", to_json(r->at)}, {"scale", r->scale},
+                          {"opacity", r->opacity}, {"over", r->over},      {"shown", r->shown}};
 }
 
 void read_level_extras(const Field& f, Level& level) {
@@ -153,6 +156,15 @@ void read_level_extras(const Field& f, Level& level) {
             level.guides.push_back({g["upright"].yes(), g["at"].number(-kFar, kFar)});
     std::sort(level.guides.begin(), level.guides.end());
     if (f.has("plan")) level.plan = read_plan(f["plan"]);
+    if (f.has("reference")) {
+        const Field r = f["reference"];
+        level.reference = {static_cast<SheetId>(r["sheet"].integer(1, UINT32_MAX)),
+                           r["at"].point(-kFar, kFar),
+                           r["scale"].number(1, level::kMostReferenceScale),
+                           r["opacity"].number(0, 100),
+                           r["over"].yes(),
+                           r["shown"].yes()};
+    }
 }
 
 Json props_json(const std::vector<Prop>& props) {

@@ -40,6 +40,7 @@ class BlockEditor;
 class FramesEditor;
 class Session;
 class ShapeEditor;
+class SwapCard;
 class TileNotes;
 
 class TilePanel : public QWidget {
@@ -91,6 +92,8 @@ class TilePanel : public QWidget {
     QLabel* scale_;
     QComboBox* smooth_;
     QCheckBox* anySize_;
+    QPushButton* swap_;
+    SwapCard* swapCard_;
     QSpinBox* unit_;
     QPushButton* whole_;
     QWidget* next_;

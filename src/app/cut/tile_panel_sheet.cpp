@@ -21,6 +21,7 @@
 #include "app/cut/block_editor.hpp"
 #include "app/cut/frames_editor.hpp"
 #include "app/cut/shape_editor.hpp"
+#include "app/cut/swap_card.hpp"
 #include "app/cut/tile_notes.hpp"
 #include "app/cut/tile_panel.hpp"
 #include "app/parts/panel.hpp"
@@ -111,6 +112,15 @@ void TilePanel::buildMending(QVBoxLayout* inner) {
     connect(putBack_, &QPushButton::clicked, this,
             [this] { attempt([&] { session_.library().putBack(session_.sheetId()); }); });
     inner->addWidget(replace_);
+    swap_ = new QPushButton(tr("Swap it for another sheet…"), this);
+    swap_->setObjectName("swapSheet");
+    describe(swap_, tr("Swap it for another sheet"), {},
+             tr("One of the same layout takes its place in a level or all of them: another season, another look"));
+    swapCard_ = new SwapCard(session_, this);
+    connect(swap_, &QPushButton::clicked, this, [this] {
+        swapCard_->open(session_.sheetId(), swap_->mapToGlobal(QPoint(swap_->width(), swap_->height() + 4)));
+    });
+    inner->addWidget(swap_);
     inner->insertWidget(0, findAgain_); // what mends comes first
     inner->insertWidget(1, putBack_);
 }
@@ -198,6 +208,7 @@ void TilePanel::refreshSheet() {
     const level::Sheet* s = session_.sheet();
     const bool gone = session_.library().fileGone(s->id);
     replace_->setVisible(s->image != nullptr);
+    swap_->setVisible(s->accepted && s->tiles.size() > 1 && session_.project().sheets.size() > 1);
     whole_->setVisible(s->image && s->tiles.size() <= 1);
     unused_->setVisible(s->tiles.size() > 1);
     findAgain_->setVisible(!s->image || gone);

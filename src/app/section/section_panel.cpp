@@ -20,6 +20,7 @@
 
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/section/behind_card.hpp"
 #include "app/session/session.hpp"
 #include "edit/levels.hpp"
 #include "level/level.hpp"
@@ -53,6 +54,7 @@ SectionPanel::SectionPanel(Session& session, QWidget* parent) : QWidget(parent),
     column_->addStretch();
     scroll->setWidget(list_);
     outer->addWidget(scroll, 1);
+    behind_ = new BehindCard(session_, list_);
     marker_ = new QWidget(list_);
     marker_->setAutoFillBackground(true);
     marker_->hide();
@@ -96,6 +98,7 @@ void SectionPanel::refresh() {
     if (!level) return;
     layOut(*level);
     for (Slab* s : slabs_) s->refresh();
+    behind_->refresh();
 }
 
 Slab* SectionPanel::slabOf(level::LayerId layer) {
@@ -137,6 +140,8 @@ void SectionPanel::layOut(const level::Level& level) {
         rows.push_back(slab);
         away.push_back(l && !l->group.empty() && folded(l->group) && l->id != session_.activeLayerId());
     }
+    rows.push_back(behind_);
+    away.push_back(false);
     const auto goes = [&](QWidget* w) { return std::find(rows.begin(), rows.end(), w) == rows.end(); };
     for (Slab* slab : slabs_)
         if (goes(slab)) {

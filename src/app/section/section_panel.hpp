@@ -24,6 +24,7 @@ struct Level;
 
 namespace vic::app {
 
+class BehindCard;
 class Session;
 class Slab;
 
@@ -57,6 +58,7 @@ class SectionPanel : public QWidget {
     QWidget* list_;
     QVBoxLayout* column_;
     QWidget* marker_;
+    BehindCard* behind_;
     std::vector<Slab*> slabs_;                  // front to back
     std::map<std::string, QToolButton*> heads_; // by group
     std::vector<QAction*> menuActions_;

@@ -78,6 +78,15 @@ Packed packed(const QStringList& files, const QString& where, const fs::path& ta
             tiles ? edit::FolderAs::tiles : edit::FolderAs::props};
 }
 
+// Whose a sheet is, where nothing is said of it yet.
+void credit(level::Project& project, level::SheetId id, const level::Credits& credits) {
+    const level::Sheet* sheet = project.sheet(id);
+    if (!sheet || !sheet->credits.empty() || credits.empty()) return;
+    level::Sheet changed = *sheet;
+    changed.credits = credits;
+    project.put(std::move(changed));
+}
+
 } // namespace
 
 Library::Library(Session& session) : session_(session) {
@@ -120,7 +129,7 @@ QString Library::freeFile(const QString& folder, const std::string& stem, int fi
     }
 }
 
-void Library::addPicture(const QString& file) {
+void Library::addPicture(const QString& file, const level::Credits& credits) {
     const auto read = [dir = session_.document().dir(), path = fs::path(file.toStdString())](Jobs::Progress&) {
         Adopted out;
         out.image = std::make_shared<const Image>(sheet::read_png(path));
@@ -128,7 +137,7 @@ void Library::addPicture(const QString& file) {
         out.reading = join::read_sheet(*out.image);
         return out;
     };
-    const auto add = [this, file](Adopted& a) {
+    const auto add = [this, file, credits](Adopted& a) {
         for (const auto& s : session_.project().sheets) {
             if (s->file != a.file) continue;
             // The very same picture: one sheet is enough, and two would quarrel over its cut.
@@ -144,6 +153,7 @@ void Library::addPicture(const QString& file) {
         const std::string name =
             edit::free_sheet_name(session_.project(), QFileInfo(file).completeBaseName().toStdString());
         level::Project next = edit::add_sheet(session_.project(), a.file, Image(*a.image), name, cut, false, id);
+        credit(next, id, credits);
         const auto image = next.sheet(id)->image;
         session_.derived().take(id, image, std::move(a.reading));
         onDisk_[a.file] = image;
@@ -177,8 +187,25 @@ void Library::addPictures(const QStringList& files) {
     pack(first.dir().dirName(), first.path(), files, false);
 }
 
+void Library::addChosen(const QString& title, const std::vector<Chosen>& chosen) {
+    QStringList together;
+    level::Credits credits;
+    for (const Chosen& c : chosen) {
+        if (c.sheet) continue;
+        together << c.file;
+        if (credits.empty()) credits = c.credits;
+    }
+    for (const Chosen& c : chosen)
+        if (c.sheet) addPicture(c.file, c.credits);
+    if (together.size() == 1)
+        addPicture(together.front(), credits);
+    else if (!together.isEmpty())
+        pack(title, QFileInfo(together.front()).path(), together, false, credits);
+}
+
 // `known`: a sheet of the name that was packed before is brought up to date.
-void Library::pack(const QString& title, const QString& where, const QStringList& files, bool known) {
+void Library::pack(const QString& title, const QString& where, const QStringList& files, bool known,
+                   const level::Credits& credits) {
     const std::string name = title.toStdString();
     std::shared_ptr<const level::Sheet> before;
     for (const auto& s : session_.project().sheets)
@@ -188,9 +215,10 @@ void Library::pack(const QString& title, const QString& where, const QStringList
     const auto work = [files, where, target = ownPath(file), before](Jobs::Progress&) {
         return packed(files, where, target, before);
     };
-    const auto add = [this, title, name, file, id = before ? before->id : 0](Packed& p) {
+    const auto add = [this, title, name, file, credits, id = before ? before->id : 0](Packed& p) {
         onDisk_[file] = p.image;
         edit::PutFolder put = edit::put_folder(session_.project(), id, name, file, p.image, p.parts, p.as);
+        credit(put.project, put.sheet, credits);
         session_.apply(id ? tr("Bring %1 up to date").arg(title) : tr("Add the folder %1").arg(title),
                        std::move(put.project));
         watch();

@@ -31,6 +31,13 @@ namespace vic::app {
 
 class Session;
 
+// A picture of a pack that is wanted.
+struct Chosen {
+    QString file;
+    bool sheet = false; // it becomes a sheet of its own; others go onto one together
+    level::Credits credits;
+};
+
 class Library : public QObject {
     Q_OBJECT
   public:
@@ -40,12 +47,14 @@ class Library : public QObject {
     void followPlans(); // whose pictures have changed on disk
 
     // Adds a picture from anywhere as a sheet with the cut as read; goes to Cut with it. What goes wrong is said.
-    void addPicture(const QString& file);
+    void addPicture(const QString& file, const level::Credits& credits = {});
     // All PNG pictures of a folder as one sheet: its tiles where they are squares of one size, else each a prop. A
     // folder that was added before brings its sheet up to date. What goes wrong is said.
     void addFolder(const QString& dir);
     // Pictures that were dropped at once: tiles of one sheet where they are squares of one size, else a sheet each.
     void addPictures(const QStringList& files);
+    // Those of a pack: a sheet each for what has several tiles, and one of the pack's name for the rest.
+    void addChosen(const QString& title, const std::vector<Chosen>& chosen);
     // Another picture for the sheet, with everything kept that the new one has room for. What goes wrong is said.
     void replacePicture(level::SheetId sheet, const QString& file);
     // Gives back the pictures of all sheets whose file is gone, from a folder that holds them under their old names;
@@ -78,7 +87,8 @@ class Library : public QObject {
         std::shared_ptr<const Image> image; // null where it could not be read
         QString trouble;
     };
-    void pack(const QString& name, const QString& where, const QStringList& files, bool known);
+    void pack(const QString& name, const QString& where, const QStringList& files, bool known,
+              const level::Credits& credits = {});
     void watch();
     void look();
     void take(const std::vector<Seen>& seen);

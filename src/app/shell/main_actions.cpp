@@ -59,7 +59,7 @@ void MainWindow::sortActions() {
         const bool here = where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
                           (where == Where::cut && stage == Stage::cut) ||
                           (where == Where::join && stage == Stage::join);
-        a->setEnabled(where == Where::always || (session_.isOpen() && here));
+        a->setEnabled(where == Where::always || (session_.isOpen() && here && pages_->currentWidget() != pack_));
     }
     // The key for something new: a level, or without a project one of those.
     if (auto* fresh = findChild<QAction*>("newProject"))

@@ -12,6 +12,7 @@
 #include <QMimeData>
 #include <QSettings>
 #include <QSplitter>
+#include <QStackedWidget>
 #include <QString>
 #include <QStringList>
 #include <QUrl>
@@ -31,16 +32,44 @@
 #include "level/cell.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
+#include "store/pack_folder.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::app {
+
+namespace {
+
+constexpr std::size_t kGlance = 40; // pictures of a folder that are taken without a look at each
+
+} // namespace
 
 void MainWindow::addSheets(const QStringList& files) {
     if (!files.isEmpty()) attempt([&] { session_.library().addPictures(files); });
 }
 
 void MainWindow::addFolder(const QString& dir) {
-    attempt([&] { session_.library().addFolder(dir); });
+    attempt([&] {
+        // What has folders in it, or is more than one takes in at a glance, is looked through first.
+        store::PackFolder pack = store::read_pack(dir.toStdString());
+        if (!pack.has_folders() && pack.pictures.size() <= kGlance) return session_.library().addFolder(dir);
+        pack_->open(std::move(pack));
+        showPack(true);
+    });
+}
+
+// The pack's page in the place of the stages.
+void MainWindow::showPack(bool on) {
+    pages_->setCurrentIndex(on ? 2 : session_.isOpen() ? 1 : 0);
+    sortActions();
+    if (on)
+        pack_->setFocus();
+    else
+        focusCentre();
+}
+
+void MainWindow::takePack(const QString& title, const std::vector<Chosen>& chosen) {
+    showPack(false);
+    attempt([&] { session_.library().addChosen(title, chosen); });
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* event) {

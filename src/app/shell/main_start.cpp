@@ -29,6 +29,7 @@
 #include "edit/document.hpp"
 #include "level/level.hpp"
 #include "level/material.hpp"
+#include "store/pack_folder.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::app {
@@ -40,11 +41,13 @@ bool isPng(const QString& file) {
     return f.open(QIODevice::ReadOnly) && f.read(8) == QByteArray("\x89PNG\r\n\x1a\n", 8);
 }
 
-// The PNG pictures in a folder.
-QStringList picturesIn(const QString& dir) {
-    QStringList out;
-    for (const QFileInfo& f : QDir(dir).entryInfoList({"*.png"}, QDir::Files, QDir::Name)) out << f.filePath();
-    return out;
+// How many PNG pictures lie in a folder and those in it.
+std::int64_t picturesIn(const QString& dir) {
+    try {
+        return static_cast<std::int64_t>(store::read_pack(dir.toStdString()).pictures.size());
+    } catch (const InputError&) {
+        return 0;
+    }
 }
 
 } // namespace
@@ -149,7 +152,7 @@ void MainWindow::beginWithPictures(const QStringList& files) {
 }
 
 void MainWindow::beginWithFolder(const QString& dir) {
-    if (picturesIn(dir).isEmpty())
+    if (picturesIn(dir) == 0)
         return say(tr("There is neither a project nor a PNG picture in %1").arg(placeName(dir)), true);
     if (newProject(QFileInfo(dir).fileName(), edit::Beginning::from_above)) addFolder(dir);
 }
@@ -182,7 +185,7 @@ void MainWindow::askForProject() {
     if (dir.isEmpty()) return;
     if (isProject(dir)) return void(openProject(dir));
     const bool empty = QDir(dir).isEmpty();
-    const auto art = picturesIn(dir).size();
+    const std::int64_t art = picturesIn(dir);
     QMessageBox box(QMessageBox::NoIcon, tr("Vicinum"),
                     art > 0 ? tr("%1 is no project; %2 lie in it. They can be the art of a new one, which is kept in "
                                  "%3. The folder stays as it is.")

@@ -71,7 +71,8 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     pages_ = new QStackedWidget(whole);
     start_ = new StartPage(session_, pages_);
     auto* bench = new QWidget(pages_);
-    for (QWidget* page : {static_cast<QWidget*>(start_), bench}) pages_->addWidget(page);
+    pack_ = new PackPage(session_, pages_);
+    for (QWidget* page : {static_cast<QWidget*>(start_), bench, static_cast<QWidget*>(pack_)}) pages_->addWidget(page);
     column->addWidget(pages_, 1);
     auto* benchColumn = columnOf(bench);
     workline_ = new Workline(session_, bench);
@@ -205,6 +206,8 @@ void MainWindow::listen() {
 }
 
 void MainWindow::listenToPanels() {
+    connect(pack_, &PackPage::left, this, [this] { showPack(false); });
+    connect(pack_, &PackPage::taken, this, &MainWindow::takePack);
     connect(help_, &HelpCard::guideAsked, this, &MainWindow::showGuide);
     connect(&session_, &Session::changed, steps_, &Steps::refresh);
     connect(&session_, &Session::handChanged, steps_, &Steps::refresh);

@@ -29,6 +29,7 @@
 #include "app/shell/keys.hpp"
 #include "app/shell/keys_page.hpp"
 #include "app/shell/notice.hpp"
+#include "app/shell/pack_page.hpp"
 #include "app/shell/reading_line.hpp"
 #include "app/shell/start_page.hpp"
 #include "app/shell/steps.hpp"
@@ -76,6 +77,7 @@ class WhyCard;
 class LevelView;
 class MaterialList;
 class Notice;
+class PackPage;
 class PlanPanel;
 class PropPanel;
 class ReadingLine;
@@ -163,6 +165,8 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] QString projectDir() const;
     // main_files.cpp
     void addFolder(const QString& dir);
+    void showPack(bool on);
+    void takePack(const QString& title, const std::vector<Chosen>& chosen);
     // main_open.cpp
     void save();
     void saveFailed(const std::exception& e);
@@ -203,6 +207,7 @@ class MainWindow : public QMainWindow {
     bool ended_ = false;
     QStackedWidget* pages_; // the start page, and the bench
     StartPage* start_;
+    PackPage* pack_;
     Workline* workline_;
     QSplitter* split_;
     QStackedWidget *left_, *centre_, *right_, *cutSide_;
