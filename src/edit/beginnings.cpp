@@ -72,13 +72,27 @@ Size cell_of_first_art(const level::Project& project, level::SheetId sheet) {
     return only && untouched && changes ? tile : Size{};
 }
 
+level::Level with_cells(const level::Project& project, const level::Level& level, Size cell) {
+    level::Level out = rescaled(project, level, cell, level.lattice).level;
+    const auto scaled = [](int pixels, int to, int from) {
+        return std::clamp(pixels * to / from, 1, level::kMostFrame);
+    };
+    out.frame = {scaled(level.frame.w, cell.w, level.cell.w), scaled(level.frame.h, cell.h, level.cell.h)};
+    return out;
+}
+
 FirstArt with_cells_of(level::Project project, level::SheetId sheet) {
     FirstArt out;
     const level::Sheet* first = project.sheet(sheet);
     if (first && first->accepted) out.cell = cell_of_first_art(project, sheet);
-    if (!out.cell.empty())
-        for (const auto& level : std::vector(project.levels))
-            if (takes(*level, out.cell)) project.put(rescaled(project, *level, out.cell, level->lattice).level);
+    if (!out.cell.empty()) {
+        const auto& levels = project.levels;
+        const bool unit =
+            std::all_of(levels.begin(), levels.end(), [&](const auto& l) { return l->cell.w == project.unit; });
+        for (const auto& level : std::vector(levels))
+            if (takes(*level, out.cell)) project.put(with_cells(project, *level, out.cell));
+        if (unit) project.unit = out.cell.w;
+    }
     out.project = std::move(project);
     return out;
 }

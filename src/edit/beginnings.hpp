@@ -27,9 +27,13 @@ bool is_empty(const level::Level& level);
 // where nothing would change.
 Size cell_of_first_art(const level::Project& project, level::SheetId sheet);
 
+// The level, which must be empty, with cells of that size and as many of them in its frame.
+level::Level with_cells(const level::Project& project, const level::Level& level, Size cell);
+
 // The first art of a project sets the size of its cells: while the sheet is the only one whose cut was taken, and no
 // level has anything on it, all levels take its tile as their cell. Isometric levels take only a tile that is twice as
-// wide as high. `cell`: what they have now; empty where nothing was changed.
+// wide as high. Their frames show as many cells as before, and the engine's unit is a cell where it was one. `cell`:
+// what they have now; empty where nothing was changed.
 struct FirstArt {
     level::Project project;
     Size cell;

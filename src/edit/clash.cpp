@@ -7,7 +7,6 @@
 #include "edit/homes.hpp"
 #include "edit/joins.hpp"
 #include "edit/levels.hpp"
-#include "edit/reshape.hpp"
 #include "sheet/cut.hpp"
 
 namespace vic::edit {
@@ -98,7 +97,7 @@ Settled settled(Project project, const Level& before, const Clash& clash, Settle
     const Sheet* sheet = project.sheet(clash.sheet);
     switch (way) {
         case Settlement::cells:
-            project.put(rescaled(project, before, clash.art, before.lattice).level);
+            project.put(with_cells(project, before, clash.art));
             break;
         case Settlement::drawn: {
             Sheet changed = *sheet;

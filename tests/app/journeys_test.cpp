@@ -4,6 +4,7 @@
 
 #include <QAction>
 #include <QApplication>
+#include <QColorDialog>
 #include <QComboBox>
 #include <QFileDialog>
 #include <QInputDialog>
@@ -14,6 +15,7 @@
 #include <QPointF>
 #include <QPushButton>
 #include <QSlider>
+#include <QSpinBox>
 #include <QString>
 #include <QTest>
 #include <QTimer>
@@ -405,6 +407,94 @@ TEST_CASE("journey: from the start page to walking on art that was never seen", 
     auto* walk = w.find<player::ParcelView>("parcelView");
     REQUIRE_SOON(walk->isLoaded());
     REQUIRE_SOON(walk->world().grounded());
+}
+
+namespace {
+
+// A set of every case of that size, dropped and cut.
+void drop_set(Window& w, const char* name, int side, unsigned seed) {
+    const auto masks = join::cases(level::JoinKind::full);
+    w.drop(put(w, name, make::sheet(make::tiles(masks, side, make::Style::outlined, seed), 8, {}, {})));
+    settle();
+}
+
+} // namespace
+
+TEST_CASE("journey: art of 32 px in a level of 16 px, and a season swapped", "[app][journey]") {
+    Window w(false);
+    w.click("startSide");
+    drop_set(w, "Peat.png", 16, 7);
+    w.key(Qt::Key_Return);
+    w.key(Qt::Key_M);
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    w.view()->setCamera(1, QPointF(160, 160));
+    w.drag({2, 14}, {17, 14});
+    {
+        Job job(w, "tiles of 32 px in a level whose ground is of 16 px");
+        ++job.actions;
+        drop_set(w, "Slabs.png", 32, 3);
+        job.key(Qt::Key_Return);
+        job.key(Qt::Key_M);
+        job.key(Qt::Key_3, Qt::ControlModifier);
+        job.key(Qt::Key_Return); // over 2 × 2 cells, as proposed: the level is not empty
+        job.drag({2, 4}, {6, 4});
+    }
+    CHECK(w.layer("Slabs").grain() == level::Grain{1, 2});
+    CHECK(w.layer("Slabs").grid().bounds().w == 5);
+    {
+        Job job(w, "a ground swapped for that of another season");
+        ++job.actions;
+        drop_set(w, "Snow.png", 16, 40);
+        job.key(Qt::Key_Return);
+        ++job.actions; // the sheet that is to go
+        w.clickRow(w.find<QListView>("sheetList"), "Peat");
+        job.click("swapSheet");
+        job.click("swapGo");
+    }
+    CHECK(w.session().project().material(w.layer("Ground").grid().material({5, 14}))->name == "Snow");
+}
+
+TEST_CASE("journey: twelve of sixty pictures, a background and a sketch to build after", "[app][journey]") {
+    Window w(false);
+    w.click("startAbove");
+    for (int i = 0; i < 60; ++i)
+        put(w,
+            (i < 12   ? "Fen/posts/post "
+             : i < 40 ? "Fen/reeds/reed "
+                      : "Fen/stones/stone ") +
+                std::to_string(i) + ".png",
+            make::tile(255, 20 + i % 13, make::Style::see_through, static_cast<unsigned>(i)));
+    {
+        Job job(w, "twelve of a pack of sixty pictures");
+        ++job.actions;
+        w.drop(QString::fromStdString((w.folder / "Fen").string()));
+        job.type("packSearch", "posts");
+        job.click("packAll");
+        job.click("packTake");
+        settle();
+    }
+    CHECK(w.session().project().prop_kinds.size() == 12);
+    w.drop(put(w, "Sketch.png", Image({40, 28}, {200, 180, 150, 255})));
+    settle();
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    {
+        Job job(w, "a background of its own and a sketch to build after");
+        job.click("behindHead");
+        ++job.actions; // the colour, in the dialog for it
+        QTimer::singleShot(50, [] {
+            if (auto* dialog = qobject_cast<QColorDialog*>(QApplication::activeModalWidget())) {
+                dialog->setCurrentColor(QColor(40, 60, 90));
+                dialog->accept();
+            }
+        });
+        job.click("levelGround");
+        ++job.actions;
+        w.choose("referenceSheet", "Sketch");
+        ++job.actions;
+        type(w.find<QSpinBox>("referenceCell"), "1");
+    }
+    CHECK(w.level().ground == Rgba{40, 60, 90, 255});
+    CHECK(w.level().reference->scale == 1600);
 }
 
 TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][journey]") {

@@ -43,6 +43,8 @@ class Next {
             if (auto* files = qobject_cast<QFileDialog*>(top)) {
                 files->setDirectory(folder);
                 files->selectFile(folder);
+                // The dialog looks at the folder in its own time.
+                if (!files->selectedFiles().contains(folder)) return;
                 static_cast<QDialog*>(files)->done(QDialog::Accepted);
             } else if (top) {
                 if (auto* box = qobject_cast<QMessageBox*>(top)) text = box->text();
@@ -293,6 +295,24 @@ TEST_CASE("a folder that is no project is offered to become one", "[app][start]"
         CHECK(w.session().document().dir() == w.folder / "documents" / "art");
         CHECK_FALSE(fs::exists(w.folder / "art" / "project.json"));
     }
+}
+
+TEST_CASE("a project among the documents moves when it is saved as another", "[app][start]") {
+    Window w(false);
+    w.click("startSide");
+    const fs::path from = w.session().document().dir();
+    REQUIRE(fs::exists(from / "project.json"));
+    // The trash is on the same disk.
+    const QByteArray home = qgetenv("XDG_DATA_HOME");
+    fs::create_directories(w.folder / "data");
+    qputenv("XDG_DATA_HOME", QByteArray::fromStdString((w.folder / "data").string()));
+    const Next answer("none", QString::fromStdString((w.folder / "moved").string()));
+    w.find<QAction>("saveAsAction")->trigger();
+    settle();
+    qputenv("XDG_DATA_HOME", home);
+    CHECK(w.session().document().dir() == w.folder / "moved");
+    CHECK(fs::exists(w.folder / "moved" / "project.json"));
+    CHECK_FALSE(fs::exists(from)); // in the trash
 }
 
 TEST_CASE("saved as another project it goes on there", "[app][start]") {

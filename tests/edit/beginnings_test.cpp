@@ -40,6 +40,8 @@ TEST_CASE("the first art sets the size of cells, once", "[edit][beginnings]") {
     CHECK(art.cell == Size{48, 48}); // as it is in the picture
     CHECK(art.project.levels[0]->cell == Size{48, 48});
     CHECK(art.project.levels[0]->size == p.levels[0]->size);
+    CHECK(art.project.levels[0]->frame == Size{p.levels[0]->frame.w * 3, p.levels[0]->frame.h * 3}); // as many cells
+    CHECK(art.project.unit == 48);
     SECTION("a second sheet changes nothing") {
         p = with_sheet(art.project, {{32, 32}, {}, {}, 1}, second);
         art = edit::with_cells_of(p, second);

@@ -6,6 +6,8 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <cstddef>
+#include <tuple>
 #include <utility>
 
 #include "app/parts/panel.hpp"
@@ -70,15 +72,24 @@ void SwapCard::open(level::SheetId from, QPoint upperRight) {
     if (!sheet) return;
     from_ = from;
     head_->setText(tr("Swap %1 for another sheet").arg(QString::fromStdString(sheet->name)));
-    // Those that fit best come first.
-    std::vector<std::pair<std::size_t, const level::Sheet*>> others;
+    // Those that fit best come first: tiles of the same size, many counterparts, and what was added last.
+    struct Other {
+        bool same = false;
+        std::size_t counterparts = 0;
+        const level::Sheet* sheet = nullptr;
+    };
+    std::vector<Other> others;
     for (const auto& s : session_.project().sheets)
         if (s->id != from && s->image && s->accepted && s->tiles.size() > 1)
-            others.emplace_back(edit::counterparts(session_.project(), from, s->id).tiles.size(), s.get());
-    std::stable_sort(others.begin(), others.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+            others.push_back({s->cut.tile == sheet->cut.tile,
+                              edit::counterparts(session_.project(), from, s->id).tiles.size(), s.get()});
+    std::sort(others.begin(), others.end(), [](const Other& a, const Other& b) {
+        return std::tuple(a.same, a.counterparts, a.sheet->id) > std::tuple(b.same, b.counterparts, b.sheet->id);
+    });
     to_->clear();
-    for (const auto& [n, s] : others)
-        to_->addItem(tr("%1 · %2 counterparts").arg(QString::fromStdString(s->name)).arg(n), s->id);
+    for (const Other& o : others)
+        to_->addItem(tr("%1 · %2 counterparts").arg(QString::fromStdString(o.sheet->name)).arg(o.counterparts),
+                     o.sheet->id);
     where_->setCurrentIndex(0);
     where_->setEnabled(session_.project().levels.size() > 1);
     tell();

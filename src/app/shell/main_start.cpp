@@ -218,14 +218,20 @@ void MainWindow::askForProject() {
     if (made) openProject(dir);
 }
 
-// The project with everything in another place, where it goes on; where it was it stays as it was saved last.
+// The project with everything in another place, where it goes on. One that the program put among the documents moves:
+// its earlier folder goes to the trash. Any other stays as it was saved last.
 void MainWindow::saveAs() {
     if (!session_.isOpen()) return;
     const QString to = QFileDialog::getSaveFileName(this, tr("Save the project as"), projectDir(), {}, nullptr,
                                                     QFileDialog::DontConfirmOverwrite);
     if (to.isEmpty()) return;
     const QString from = projectDir();
-    if (saveElsewhere(to))
+    if (!saveElsewhere(to)) return;
+    const bool ours = QDir(from + "/..").canonicalPath() == QDir(projectsFolder()).canonicalPath();
+    const bool inside = QDir(to).canonicalPath().startsWith(QDir(from).canonicalPath() + "/");
+    if (ours && !inside && QFile::moveToTrash(from))
+        say(tr("The project moved to %1; its earlier folder is in the trash").arg(placeName(to)), false);
+    else
         say(tr("The project lies in %1 now; %2 stays as it was saved last").arg(placeName(to), placeName(from)), false);
 }
 
