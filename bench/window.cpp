@@ -1,8 +1,11 @@
 // vicinum-bench-window: large levels in the real window: a pencil stroke from the mouse event to the pixels (join,
 // outline, redraw), panning, zooming. Needs a display; tools/bench runs it under Xvfb.
 #include <benchmark/benchmark.h>
+#include <QAbstractButton>
 #include <QApplication>
+#include <QComboBox>
 #include <QEvent>
+#include <QLineEdit>
 #include <QMouseEvent>
 #include <QPoint>
 #include <QPointF>
@@ -17,6 +20,8 @@
 #include "app/shell/main_window.hpp"
 #include "app/view/level_view.hpp"
 #include "base/chance.hpp"
+#include "edit/beginnings.hpp"
+#include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
 #include "join/resolve.hpp"
 #include "level/cell.hpp"
@@ -246,6 +251,40 @@ void open_demo(benchmark::State& state) {
     }
 }
 BENCHMARK(open_demo)->Unit(benchmark::kMillisecond)->Iterations(5);
+
+// The Tray with a sheet of 64 x 64 tiles for the first time: arranged (0), or without gaps (1); and a search that finds
+// all of them (2).
+void tray_of_4096(benchmark::State& state) {
+    const make::Folder place;
+    level::Project project = edit::begun("Tray", edit::Beginning::from_above, "Level", {"a", "b", "c"});
+    Image art({1024, 1024});
+    make::Random random(1);
+    for (int y = 0; y < 1024; ++y)
+        for (int x = 0; x < 1024; ++x)
+            art.set(x, y, {static_cast<std::uint8_t>(random.below(256)), static_cast<std::uint8_t>(x), 90, 255});
+    level::SheetId sheet = 0;
+    project = edit::add_sheet(std::move(project), "sheets/all.png", std::move(art), "All", {{16, 16}, {}, {}, 1}, true,
+                              sheet);
+    make::save_with_pictures(project, place.path() / "p");
+    for (auto _ : state) {
+        state.PauseTiming();
+        app::MainWindow fresh;
+        fresh.show();
+        fresh.openProject(QString::fromStdString((place.path() / "p").string()));
+        fresh.session().setStage(app::Stage::lay);
+        auto* order = fresh.findChild<QComboBox*>("trayOrder");
+        order->setCurrentIndex(state.range(0) == 1 ? 1 : 0);
+        QApplication::processEvents();
+        state.ResumeTiming();
+        if (state.range(0) == 2)
+            fresh.findChild<QLineEdit*>("traySearch")->setText("All");
+        else
+            fresh.findChild<QAbstractButton*>("trayTiles")->click();
+        fresh.repaint();
+        QApplication::processEvents();
+    }
+}
+BENCHMARK(tray_of_4096)->ArgName("how")->Arg(0)->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond)->Iterations(3);
 
 // A whole large level in view for the first time.
 void fit_first_time(benchmark::State& state) {

@@ -103,6 +103,16 @@ Project remove_block(Project project, TileId block) {
     return project;
 }
 
+std::map<TileId, std::int64_t> tile_counts(const Level& level) {
+    std::map<TileId, std::int64_t> out;
+    for (const LayerRef& layer : level.layers)
+        if (layer->tiles())
+            each_cell(layer->grid(), layer->cells(), [&](Point, Cell cell, MaterialId) {
+                if (cell.tile() != 0) ++out[cell.tile()];
+            });
+    return out;
+}
+
 std::vector<TileId> unused_tiles(const Project& project, const Sheet& sheet) {
     std::vector<char> used(project.next_tile, 0);
     const auto use = [&](TileId id) {

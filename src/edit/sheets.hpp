@@ -1,7 +1,9 @@
 // Changes to sheets, tiles and materials: each takes a project and gives the changed one.
 #pragma once
 
+#include <cstdint>
 #include <functional>
+#include <map>
 #include <string>
 #include <vector>
 
@@ -34,11 +36,14 @@ MadeBlock make_block(level::Project project, level::SheetId sheet, const std::ve
 // Takes a block out of its sheet; it comes back with its id if it is made again.
 level::Project remove_block(level::Project project, level::TileId block);
 
+// How many cells of the level hold each tile.
+std::map<level::TileId, std::int64_t> tile_counts(const level::Level& level);
+
 // The sheet's tiles that no cell holds and no case names; blank ones are left out.
 std::vector<level::TileId> unused_tiles(const level::Project& project, const level::Sheet& sheet);
 
-// The art of a sheet's tiles, blocks left out, as read_joins() takes it: what is drawn aslant is seen from above, and of a
-// blank tile there is none.
+// The art of a sheet's tiles, blocks left out, as read_joins() takes it: what is drawn aslant is seen from above, and
+// of a blank tile there is none.
 std::vector<Image> tile_pictures(const level::Sheet& sheet);
 
 // A new material from the tiles of a sheet. Of the plain kind all tiles that are not blank become variants, weighted by

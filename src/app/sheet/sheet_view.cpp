@@ -320,6 +320,11 @@ void SheetView::mousePressEvent(QMouseEvent* event) {
         pan_ = event->position();
         return;
     }
+    if (event->button() == Qt::RightButton && use_ == Use::pick) {
+        if (const level::Tile* t = tileAt(event->position()); t && !t->blank)
+            emit tileAsked(t->id, event->globalPosition().toPoint());
+        return;
+    }
     if (event->button() != Qt::LeftButton) return;
     if (use_ == Use::cut && mode_ == Mode::islands) return pressIsland(event);
     if (use_ == Use::cut) {

@@ -79,6 +79,7 @@ class SheetView : public QWidget {
     void tileClicked(vic::level::TileId tile, Qt::KeyboardModifiers modifiers);
     // A petal of a tile that serves a case `mask`; bit 0 .. 7 clockwise from north.
     void petalClicked(vic::level::TileId tile, int mask, int bit);
+    void tileAsked(vic::level::TileId tile, QPoint at); // by the right button, to pick from; on the screen
     void tilesDragged(std::vector<vic::level::TileId> tiles);
     void tileHovered(vic::level::TileId tile); // 0 for none
     void boxDrawn(vic::Box pixels);            // in Cut with Shift, or among islands: a box for a prop

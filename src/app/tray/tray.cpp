@@ -3,16 +3,12 @@
 #include <QAbstractItemView>
 #include <QAction>
 #include <QButtonGroup>
-#include <QComboBox>
-#include <QFrame>
 #include <QHBoxLayout>
 #include <QInputDialog>
 #include <QLabel>
 #include <QLineEdit>
 #include <QMenu>
 #include <QPixmap>
-#include <QScrollArea>
-#include <QSettings>
 #include <QShowEvent>
 #include <QStackedWidget>
 #include <QToolButton>
@@ -20,17 +16,16 @@
 #include <algorithm>
 #include <cstddef>
 #include <memory>
-#include <set>
 #include <string>
 #include <utility>
 
 #include "app/gesture/tools.hpp"
-#include "app/lay/size_clash.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/picture_list.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/session/choice.hpp"
 #include "app/session/tool.hpp"
+#include "app/tray/tile_chooser.hpp"
 #include "edit/clips.hpp"
 #include "edit/stroke.hpp"
 #include "level/cell.hpp"
@@ -138,35 +133,9 @@ void Tray::buildLists(QVBoxLayout* column) {
         return s ? stampThumb(session_.project(), *s, 48) : QPixmap();
     });
     found_->setDraw(kPicture, [this](quint32 row) { return gatheredPicture(row); });
-    auto* tiles = new QWidget(stack_);
-    auto* inner = new QVBoxLayout(tiles);
-    inner->setContentsMargins(0, 0, 0, 0);
-    sheets_ = new QComboBox(tiles);
-    sheets_->setObjectName("traySheets");
-    sheets_->setAccessibleName(tr("Sheet"));
-    auto* row = new QHBoxLayout;
-    row->setSpacing(6);
-    row->addWidget(sheets_, 1);
-    size_ = new QComboBox(tiles);
-    size_->setObjectName("traySize");
-    describe(size_, tr("How large the tiles are shown"), tr("Ctrl+wheel"), {});
-    size_->addItem(tr("fits"), 0);
-    for (const int times : {1, 2, 3, 4, 6}) size_->addItem(tr("%1 %").arg(times * 100), times);
-    row->addWidget(size_);
-    inner->addLayout(row);
-    auto* scroll = new QScrollArea(tiles);
-    scroll->setObjectName("traySheetScroll");
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setWidgetResizable(true);
-    scroll->setFocusPolicy(Qt::NoFocus);
-    sheet_ = new SheetView(session_, SheetView::Use::pick, scroll);
-    sheet_->setObjectName("traySheet");
-    scroll->setWidget(sheet_);
-    inner->addWidget(scroll, 1);
-    size_->setCurrentIndex(std::max(0, size_->findData(QSettings().value("tray/size", 0).toInt())));
-    sheet_->setEnlarged(size_->currentData().toInt());
+    tiles_ = new TileChooser(session_, stack_);
     stack_->addWidget(materials_);
-    stack_->addWidget(tiles);
+    stack_->addWidget(tiles_);
     stack_->addWidget(props_);
     stack_->addWidget(stamps_);
     stack_->addWidget(found_);
@@ -201,18 +170,8 @@ void Tray::listen() {
     });
     stamps_->setContextMenuPolicy(Qt::CustomContextMenu);
     connect(stamps_, &QWidget::customContextMenuRequested, this, &Tray::showStampMenu);
-    connect(sheets_, &QComboBox::activated, this, [this] { sheet_->setSheet(sheets_->currentData().toUInt()); });
-    const auto enlarge = [this] {
-        QSettings().setValue("tray/size", size_->currentData());
-        sheet_->setEnlarged(size_->currentData().toInt());
-    };
-    connect(size_, &QComboBox::activated, this, enlarge);
-    connect(sheet_, &SheetView::enlargeAsked, this, [this, enlarge](int by) {
-        size_->setCurrentIndex(std::clamp(size_->currentIndex() + by, 0, size_->count() - 1));
-        enlarge();
-    });
-    connect(sheet_, &SheetView::tilesDragged, this, &Tray::takeTiles);
-    connect(sheet_, &SheetView::tileClicked, this, [this](level::TileId tile) {
+    connect(tiles_, &TileChooser::dragged, this, &Tray::takeTiles);
+    connect(tiles_, &TileChooser::picked, this, [this](level::TileId tile) {
         take({level::TrayItem::Kind::tile, tile});
     });
     connect(&session_, &Session::handChanged, this, &Tray::refresh);
@@ -225,27 +184,9 @@ void Tray::listen() {
     });
 }
 
-// The sheets to choose from, with how each is drawn in the level where that is not as it is.
-void Tray::refreshSheets() {
-    std::vector<std::pair<QString, level::SheetId>> names;
-    for (const auto& s : session_.project().sheets)
-        if (s->image && s->tiles.size() > 1) {
-            const QString badge = sizeBadge(session_, s->id);
-            const QString name = QString::fromStdString(s->name);
-            names.emplace_back(badge.isEmpty() ? name : tr("%1 · %2").arg(name, badge), s->id);
-        }
-    if (names == sheetNames_) return;
-    sheetNames_ = std::move(names);
-    const auto current = sheet_->sheetId();
-    sheets_->clear();
-    for (const auto& [name, id] : sheetNames_) sheets_->addItem(name, id);
-    sheets_->setCurrentIndex(std::max(0, sheets_->findData(current)));
-    sheet_->setSheet(sheets_->currentData().toUInt());
-}
-
 // Several tiles, in their arrangement.
 void Tray::takeTiles(const std::vector<level::TileId>& tiles) {
-    const level::Sheet* sheet = session_.project().sheet(sheet_->sheetId());
+    const level::Sheet* sheet = session_.project().sheet(tiles_->sheetId());
     if (!sheet || !session_.level() || tiles.size() < 2) return;
     auto stamp = edit::stamp_of_tiles(*sheet, tiles, *session_.level());
     if (stamp.layers.empty()) return;
@@ -296,9 +237,9 @@ void Tray::refresh() {
         filledFor_->prop_kinds != p.prop_kinds || filledFor_->stamps != p.stamps) {
         filledFor_ = session_.document().state();
         fill();
-        sheetNames_.clear(); // the chosen one may be another picture
+        tiles_->forget();
     }
-    refreshSheets();
+    tiles_->refresh();
     const edit::Hand& hand = session_.hand();
     const auto mark = [](PictureList* list, bool on, quint32 id) {
         list->setCurrent(on ? std::optional(id) : std::nullopt);
@@ -308,7 +249,6 @@ void Tray::refresh() {
     mark(materials_, hand.is<edit::held::Material>(), hand.material());
     mark(props_, hand.is<edit::held::Prop>(), hand.prop());
     mark(stamps_, hand.is<edit::held::Stamp>(), hand.is<edit::held::Stamp>() ? hand.stamp()->id : 0);
-    sheet_->setChosen(hand.is<edit::held::Tile>() ? std::set<level::TileId>{hand.tile()} : std::set<level::TileId>{});
     QString hint;
     if (source_ == Source::search && gathered_.empty())
         hint = tr("Nothing is called or tagged like that.");

@@ -7,20 +7,18 @@
 #include <QWidget>
 #include <deque>
 #include <optional>
-#include <utility>
 #include <vector>
 
 #include "app/commands/lay_commands.hpp"
 #include "app/session/session.hpp"
-#include "app/sheet/sheet_view.hpp"
 #include "app/tray/hand_card.hpp"
 #include "app/tray/hand_options.hpp"
 #include "app/tray/pockets.hpp"
+#include "app/tray/tile_chooser.hpp"
 #include "edit/document.hpp"
 #include "level/own_tray.hpp"
 
 class QButtonGroup;
-class QComboBox;
 class QLabel;
 class QLineEdit;
 class QMenu;
@@ -41,7 +39,7 @@ class LayCommands;
 class PictureList;
 class Pockets;
 class Session;
-class SheetView;
+class TileChooser;
 
 // Three things a row, also beside a scroll bar, so that most names have room.
 inline constexpr QSize kTrayGrid{77, 76};
@@ -82,7 +80,6 @@ class Tray : public QWidget {
     [[nodiscard]] const level::OwnTray* own() const;
     [[nodiscard]] std::optional<level::TrayItem> inHand() const;
     void fill();
-    void refreshSheets();
     void showStampMenu(QPoint at);
     Source source_ = Source::tabs;
     level::OwnTrayId own_ = 0;
@@ -101,10 +98,7 @@ class Tray : public QWidget {
     PictureList* materials_;
     PictureList* props_;
     PictureList* stamps_;
-    QComboBox* sheets_;
-    std::vector<std::pair<QString, level::SheetId>> sheetNames_;
-    QComboBox* size_;
-    SheetView* sheet_;
+    TileChooser* tiles_;
     QLabel* empty_;
     Pockets* pockets_;
     edit::ProjectState filledFor_;

@@ -61,7 +61,7 @@ using Kind = level::TrayItem::Kind;
 
 namespace {
 
-constexpr std::size_t kMostGathered = 400;
+constexpr std::size_t kMostGathered = 8192;
 
 // Marks that keep apart on paper and on slate.
 const QRgb kMarks[8] = {0xFFC2452D, 0xFFC9861A, 0xFF8A8F2A, 0xFF3F8F5B, 0xFF18766F, 0xFF3C6FA8, 0xFF7D5BA6, 0xFF8A6A52};
