@@ -26,7 +26,7 @@ class PictureModel : public RowModel<PictureRow> {
         const PictureRow& r = row(index);
         switch (role) {
             case Qt::DisplayRole:
-                return r.text;
+                return r.text.isEmpty() ? QVariant() : r.text;
             case Qt::ToolTipRole:
                 return r.help.isEmpty() ? QVariant() : r.help;
             case Qt::UserRole:

@@ -109,9 +109,9 @@ QScrollBar::handle:horizontal { background: @line; border-radius: 3px; min-width
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
 QListWidget, vic--app--PictureList, vic--app--CardList, vic--app--PlanKeys { background: transparent; border: 0; outline: 0; }
-QListView#materialTray::item, QListView#propTray::item, QListView#stampTray::item, QListView#foundTray::item, QListView#frames::item { border: 2px solid transparent; border-radius: 7px; padding: 1px; color: @ink; }
-QListView#materialTray::item:hover, QListView#propTray::item:hover, QListView#stampTray::item:hover, QListView#foundTray::item:hover, QListView#frames::item:hover { background: @card; }
-QListView#materialTray::item:selected, QListView#propTray::item:selected, QListView#stampTray::item:selected, QListView#foundTray::item:selected, QListView#frames::item:selected { background: @card; border-color: @vermilion; color: @ink; }
+QListView#materialTray::item, QListView#propTray::item, QListView#stampTray::item, QListView#trayFlow::item, QListView#foundTray::item, QListView#frames::item { border: 2px solid transparent; border-radius: 7px; padding: 1px; color: @ink; }
+QListView#materialTray::item:hover, QListView#propTray::item:hover, QListView#stampTray::item:hover, QListView#trayFlow::item:hover, QListView#foundTray::item:hover, QListView#frames::item:hover { background: @card; }
+QListView#materialTray::item:selected, QListView#propTray::item:selected, QListView#stampTray::item:selected, QListView#trayFlow::item:selected, QListView#foundTray::item:selected, QListView#frames::item:selected { background: @card; border-color: @vermilion; color: @ink; }
 QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
 QMenu { background: @card; color: @ink; border: 1px solid @line; padding: 4px; }
 QMenu::item { padding: 5px 22px 5px 12px; border-radius: 4px; }

@@ -198,7 +198,7 @@ void TileChooser::flow() {
     const int times = size_->currentData().toInt();
     const Size art = sheet ? Size{sheet->cut.tile.w / sheet->cut.scale, sheet->cut.tile.h / sheet->cut.scale} : Size{};
     const int side = times == 0 ? kFits : std::clamp(std::max(art.w, art.h) * times, 8, kMost);
-    list_->layInBoxes({side + 6, side + 6}, {side + 4, side + 4}, 1);
+    list_->layInBoxes({side + 8, side + 8}, {side + 6, side + 6}, 1);
     list_->setDraw({side, side}, [this, side](quint32 id) { return tileThumb(session_.project(), id, side); });
     list_->setRows(std::move(rows));
     list_->redraw();
