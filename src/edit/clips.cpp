@@ -62,7 +62,7 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
             if (l->blockers())
                 layer.content = Blockers(own.size());
             else
-                layer.content = StampTiles{Grid(own.size()), l->grain()};
+                layer.content = StampTiles{Grid(l->grain().cells(bounds.size())), l->grain()};
             each_cell(l->grid(), own, [&](Point p, Cell c, MaterialId m) {
                 if (region.contains(l->grain().in_level(p))) layer.grid().set(p - own.corner(), c, m);
             });

@@ -41,9 +41,19 @@ Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Latt
     return out;
 }
 
-Edges whole_steps(const Level& level, Edges by) {
+namespace {
+
+// In cells of the level: what moves by it moves whole cells of every layer.
+int widest_step(const Level& level) {
     int step = 1;
     for (const LayerRef& l : level.layers) step = std::lcm(step, l->grain().wider);
+    return step;
+}
+
+} // namespace
+
+Edges whole_steps(const Level& level, Edges by) {
+    const int step = widest_step(level);
     const auto up = [&](int n) { return -floor_div(-n, step) * step; };
     by.left = up(by.left);
     by.top = up(by.top);
@@ -146,8 +156,13 @@ std::vector<Prop> turned_props(const Lattice& lattice, std::vector<Prop> props, 
     return props;
 }
 
-Level turned(const Project& project, const join::Rules& rules, const Level& level, Turn turn) {
-    assert(can_turn(level, turn));
+Level turned(const Project& project, const join::Rules& rules, const Level& as_is, Turn turn) {
+    assert(can_turn(as_is, turn));
+    // Wider cells that reach beyond an edge would come to lie before the other one: the level is made to hold them.
+    const int step = widest_step(as_is);
+    const auto short_of = [&](int n) { return (step - n % step) % step; };
+    const Edges whole{0, 0, short_of(as_is.size.w), short_of(as_is.size.h)};
+    const Level level = whole == Edges{} ? as_is : extended(rules, as_is, whole);
     Level out = level;
     out.size = turned_size(turn, level.size);
     const TileTable tiles(project);

@@ -36,7 +36,8 @@ Edges growth(const level::Level& level, const Box& cells);
 
 // Whether the level can be turned like that: quarter turns need square cells or an isometric lattice.
 bool can_turn(const level::Level& level, Turn turn);
-// The level turned with all its tiles, props, marks and guides; it follows no plan any more.
+// The level turned with all its tiles, props, marks and guides; it follows no plan any more. Where layers have wider
+// cells than the level it is first made as large as whole ones.
 level::Level turned(const level::Project& project, const join::Rules& rules, const level::Level& level, Turn turn);
 
 // Another size of its cells, in pixels, or another lattice: everything keeps its place in cells, props are moved along.

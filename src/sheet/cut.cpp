@@ -56,6 +56,17 @@ Fit fit_of(Size drawn, Size cell) {
             std::min(up.w, up.h)};
 }
 
+Honest honest_in(Size art, Size place) {
+    Honest out;
+    if (art.empty() || place.empty()) return out;
+    out.is = place.w % art.w == 0 && place.h % art.h == 0;
+    const int less = std::min(place.w / art.w, place.h / art.h);
+    const int more = std::max((place.w + art.w - 1) / art.w, (place.h + art.h - 1) / art.h);
+    if (less > 0) out.below = {art.w * less, art.h * less};
+    out.above = {art.w * more, art.h * more};
+    return out;
+}
+
 level::Sheet recut(const level::Sheet& sheet, const level::Cut& cut, std::uint32_t& next_tile) {
     assert(sheet.image && !cut_trouble(cut, sheet.image->size()));
     std::map<Box, level::Tile> known, blocks; // a block of one column may have the box that a larger tile once had

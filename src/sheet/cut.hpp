@@ -33,6 +33,15 @@ struct Fit {
 };
 Fit fit_of(Size drawn, Size cell);
 
+// Whether each pixel of art is a whole number of pixels of a place, across and down; and the places nearest to that
+// where it is, smaller and larger. Nothing smaller than the art itself is one: there pixels are dropped.
+struct Honest {
+    bool is = true;
+    Size below; // empty where the place is smaller than the art
+    Size above;
+};
+Honest honest_in(Size art, Size place);
+
 // The sheet cut anew. A tile whose pixel box is the same as before keeps its id and properties; one that no longer has
 // a box is retired and comes back when a later cut has its box again. New tiles take ids from `next_tile`. The image
 // must be there and the cut without trouble.

@@ -129,3 +129,31 @@ TEST_CASE("smaller art gets a layer of finer cells", "[app][clash]") {
     w.dragCells({{3, 3}, {5, 3}});
     CHECK(w.layer("Pebbles").grid().bounds().w >= 2);
 }
+
+TEST_CASE("the lens marks what is drawn so that pixels are not whole", "[app][clash]") {
+    Window w(false);
+    with_set_of(w, 24); // 24 px in cells of 16
+    w.click("clashDrawn");
+    w.view()->setCamera(2, QPointF(10.0 * 16, 10.0 * 16));
+    w.dragCells({{6, 6}, {12, 6}});
+    w.hover({9, 6});
+    const auto ochre = [&] {
+        const QImage image = w.view()->grab().toImage();
+        const QPoint middle = w.view()->cellCentre({7, 6});
+        int n = 0;
+        for (int y = -17; y < 17; ++y)
+            for (int x = -17; x < 17; ++x) {
+                const QColor c = image.pixelColor(middle + QPoint(x, y));
+                n += c.red() > 190 && c.green() > 130 && c.blue() < 110;
+            }
+        return n;
+    };
+    CHECK(ochre() == 0);
+    w.key(Qt::Key_U);
+    CHECK(ochre() > 20);
+    CHECK_THAT(w.view()->honestyThere().toStdString(), Catch::Contains("24 px of art in 16 px: whole at 24 px"));
+    w.picture("honesty");
+    w.key(Qt::Key_U);
+    CHECK(ochre() == 0);
+    CHECK(w.view()->honestyThere().isEmpty());
+}

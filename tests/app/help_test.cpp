@@ -199,6 +199,30 @@ TEST_CASE("a first level in seven steps, each beside its control, going on by it
     CHECK_FALSE(steps->on());
 }
 
+TEST_CASE("as long as a key is held the level is seen as it was kept", "[app][blink]") {
+    Window w;
+    w.stage("stage-lay");
+    w.view()->setFocus();
+    QTest::keyPress(w.view(), Qt::Key_W);
+    CHECK(w.reading().contains("no keep-point"));
+    QTest::keyRelease(w.view(), Qt::Key_W);
+    w.session().keepPoint("before the marsh");
+    settle();
+    w.activate("Marsh");
+    w.pickMaterial("Marsh");
+    w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
+    w.clickCell({18, 18});
+    const level::LayerId marsh = w.layer("Marsh").id;
+    const auto shown = [&] { return w.view()->shown().layer(marsh)->grid().material({18, 18}) != 0; };
+    REQUIRE(shown());
+    QTest::keyPress(w.view(), Qt::Key_W);
+    REQUIRE_SOON(!shown());
+    QTest::keyRelease(w.view(), Qt::Key_W);
+    settle();
+    CHECK(shown());
+    CHECK(w.layer("Marsh").grid().material({18, 18}) != 0); // nothing was gone back to
+}
+
 TEST_CASE("the steps go with the demo's art, too", "[app][steps]") {
     Window w(false);
     w.find<QAction>("firstLevel")->trigger();

@@ -304,7 +304,6 @@ TEST_CASE("journey: a creek with a sluice", "[app][journey]") {
         job.key(Qt::Key_R);
         job.drag({16, 11}, {22, 11});
     }
-    w.picture("journey-creek");
     const level::Layer& creek = *w.level().layers[1];
     CHECK(creek.solid());
     const auto reach = walkable(w, {2, 12});
@@ -357,7 +356,6 @@ TEST_CASE("journey: a cellar seen from the side", "[app][journey]") {
     }
     w.stage("stage-lay");
     w.hover({20, 12});
-    w.picture("journey-cellar");
     CHECK(w.level().view == level::View::from_the_side);
     const level::Layer& ground = w.layer("Ground");
     CHECK(ground.grid().cell({20, 12}).empty());
@@ -436,6 +434,7 @@ TEST_CASE("journey: art of 32 px in a level of 16 px, and a season swapped", "[a
         job.key(Qt::Key_Return);
         job.key(Qt::Key_M);
         job.key(Qt::Key_3, Qt::ControlModifier);
+        w.picture("journey-size");
         job.key(Qt::Key_Return); // over 2 × 2 cells, as proposed: the level is not empty
         job.drag({2, 4}, {6, 4});
     }
@@ -470,6 +469,7 @@ TEST_CASE("journey: twelve of sixty pictures, a background and a sketch to build
         w.drop(QString::fromStdString((w.folder / "Fen").string()));
         job.type("packSearch", "posts");
         job.click("packAll");
+        w.picture("journey-pack");
         job.click("packTake");
         settle();
     }

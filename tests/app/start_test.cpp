@@ -2,6 +2,7 @@
 #include <QAction>
 #include <QComboBox>
 #include <QFileDialog>
+#include <QLineEdit>
 #include <QMessageBox>
 #include <QPushButton>
 #include <QScrollArea>
@@ -42,9 +43,8 @@ class Next {
             QWidget* top = QApplication::activeModalWidget();
             if (auto* files = qobject_cast<QFileDialog*>(top)) {
                 files->setDirectory(folder);
-                files->selectFile(folder);
-                // The dialog looks at the folder in its own time.
-                if (!files->selectedFiles().contains(folder)) return;
+                // By its field: the dialog looks at folders in its own time.
+                if (auto* field = files->findChild<QLineEdit*>("fileNameEdit")) field->setText(folder);
                 static_cast<QDialog*>(files)->done(QDialog::Accepted);
             } else if (top) {
                 if (auto* box = qobject_cast<QMessageBox*>(top)) text = box->text();

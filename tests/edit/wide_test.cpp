@@ -153,6 +153,19 @@ TEST_CASE("a wide layer is kept, extended by whole cells, taken, stamped and cle
     CHECK(there.no_layer == 0);
     CHECK(there.level.layer(small.front)->grid().material({11, 5}) == 2);
     CHECK(cleared(p, rules, some, Region(Box{12, 6, 4, 6}), {small.front}).layer(small.front)->grid().count() == 0);
+    // Where no wide cell has its corner there is nothing of it.
+    const Region none(Box{13, 7, 1, 1});
+    CHECK(take(some, none.bounds().size() == Size{1, 1} ? none : Region(), {small.front}).layers.empty());
+    CHECK(cleared(p, rules, some, none, {small.front}).layer(small.front)->grid() == some.layer(small.front)->grid());
+    // Turned four times a level is what it was, after it was made as large as whole wide cells.
+    const level::Level odd = extended(rules, some, {0, 0, 1, 1});
+    level::Level round = odd;
+    for (int i = 0; i < 4; ++i) round = turned(p, rules, round, turned_right(Turn{}));
+    CHECK(round.layer(small.front)->grid().bounds() == some.layer(small.front)->grid().bounds());
+    CHECK(round.size.w % 3 == 0);
+    const level::Level mirrored = turned(p, rules, odd, Turn{4});
+    const Box seen = mirrored.layer(small.front)->grain().in_level(mirrored.layer(small.front)->grid().bounds());
+    CHECK(seen.right() == mirrored.size.w - 12); // as far from the right edge as it was from the left one
 }
 
 TEST_CASE("cells become wider and narrower again", "[wide]") {

@@ -123,3 +123,17 @@ TEST_CASE("whether art fits a level's cells, and by what", "[cut]") {
     CHECK(odd.within == 1);
     CHECK(fit_of({48, 48}, {32, 32}).within == 0);
 }
+
+TEST_CASE("a place is honest where each pixel of the art has a whole number of its own", "[cut]") {
+    CHECK(sheet::honest_in({16, 16}, {16, 16}).is);
+    CHECK(sheet::honest_in({16, 16}, {48, 48}).is);
+    const sheet::Honest odd = sheet::honest_in({20, 20}, {48, 48});
+    CHECK_FALSE(odd.is);
+    CHECK(odd.below == Size{40, 40});
+    CHECK(odd.above == Size{60, 60});
+    const sheet::Honest small = sheet::honest_in({32, 32}, {16, 16});
+    CHECK_FALSE(small.is);
+    CHECK(small.below.empty());
+    CHECK(small.above == Size{32, 32});
+    CHECK(sheet::honest_in({}, {16, 16}).is);
+}

@@ -8,10 +8,10 @@
 #include <utility>
 #include <vector>
 
-#include "app/lay/size_clash.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/size_badge.hpp"
 #include "base/text.hpp"
 #include "edit/clash.hpp"
 #include "edit/replace.hpp"

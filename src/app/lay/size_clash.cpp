@@ -16,6 +16,7 @@
 #include "app/parts/picture_card.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
+#include "app/session/size_badge.hpp"
 #include "base/image.hpp"
 #include "edit/clips.hpp"
 #include "level/level.hpp"
@@ -33,12 +34,6 @@ QString pixels(Size size) {
     return size.w == size.h ? SizeClash::tr("%1 px").arg(size.w) : SizeClash::tr("%1 × %2 px").arg(size.w).arg(size.h);
 }
 
-QString part(int n) { return n == 2 ? QString("½") : QString("1/%1").arg(n); }
-
-QString cellsOf(Size size) {
-    return size.w == size.h ? QString::number(size.w) : QString("%1 × %2").arg(size.w).arg(size.h);
-}
-
 // A tile of the sheet that holds something.
 const level::Tile* sampleOf(const level::Sheet& sheet) {
     for (const level::Tile& t : sheet.tiles)
@@ -47,22 +42,6 @@ const level::Tile* sampleOf(const level::Sheet& sheet) {
 }
 
 } // namespace
-
-QString sizeBadge(const Session& session, level::SheetId id) {
-    const level::Level* level = session.level();
-    const level::Sheet* sheet = session.project().sheet(id);
-    if (!level || !sheet) return {};
-    if (const auto clash = edit::clash_of(session.project(), *level, id)) {
-        if (clash->larger) return "×" + part(clash->larger);
-        if (clash->smaller) return QString("×%1").arg(clash->smaller);
-        return SizeClash::tr("does not go into %1").arg(cellsOf(clash->cell));
-    }
-    for (const level::Tile& t : sheet->tiles)
-        for (const level::LayerId home : t.homes)
-            if (const level::Layer* l = level->layer(home); l && l->grain().wider > 1)
-                return QString("%1 × %1").arg(l->grain().wider);
-    return {};
-}
 
 SizeClash::SizeClash(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("sizeClash");
@@ -127,7 +106,7 @@ QString SizeClash::title(edit::Settlement way) const {
             return clash_->larger ? tr("A tile lies over %1 × %1 cells").arg(clash_->larger)
                                   : tr("A layer with cells of %1").arg(pixels(clash_->art));
         case edit::Settlement::drawn:
-            return clash_->larger    ? tr("Drawn at %1").arg(part(clash_->larger))
+            return clash_->larger    ? tr("Drawn at %1").arg(partOf(clash_->larger))
                    : clash_->smaller ? tr("Enlarged ×%1").arg(clash_->smaller)
                                      : tr("Fitted into %1").arg(pixels(clash_->cell));
     }
@@ -179,7 +158,7 @@ QPixmap SizeClash::picture(edit::Settlement way, int side) const {
 }
 
 QString SizeClash::fate() const {
-    if (clash_->larger) return tr("would be drawn at %1 of its size here").arg(part(clash_->larger));
+    if (clash_->larger) return tr("would be drawn at %1 of its size here").arg(partOf(clash_->larger));
     if (clash_->smaller) return tr("would be enlarged ×%1 here").arg(clash_->smaller);
     return tr("does not go into cells of %1").arg(pixels(clash_->cell));
 }

@@ -16,10 +16,6 @@ namespace vic::app {
 
 class Session;
 
-// How the sheet is drawn in the level, in a word: "×½", "×2", "does not go into 16", "2 × 2"; empty where it is drawn
-// as it is.
-QString sizeBadge(const Session& session, level::SheetId sheet);
-
 class SizeClash : public QWidget {
     Q_OBJECT
   public:

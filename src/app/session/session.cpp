@@ -369,21 +369,25 @@ void Session::keepPoint(const QString& name) {
         complain());
 }
 
-void Session::goBack(std::size_t keepPoint) {
+void Session::readKept(std::size_t keepPoint, const std::function<void(std::size_t)>& done) {
     const edit::KeepPoint point = document_->keep_points().at(keepPoint);
     jobs_.start<edit::ProjectState>(
         "go back", tr("Reading the keep-point"),
         [point, dir = document_->dir()](Jobs::Progress&) { return edit::Document::read_kept(point, dir); },
-        [this, point](edit::ProjectState& state) {
+        [this, point, done](edit::ProjectState& state) {
             document_->kept_read(point.id, state);
             const auto& all = document_->keep_points();
             for (std::size_t i = 0; i < all.size(); ++i)
-                if (all[i].id == point.id) {
-                    document_->go_back(i);
-                    return moved();
-                }
+                if (all[i].id == point.id) return done(i);
         },
         complain());
+}
+
+void Session::goBack(std::size_t keepPoint) {
+    readKept(keepPoint, [this](std::size_t i) {
+        document_->go_back(i);
+        moved();
+    });
 }
 
 void Session::forget(std::size_t keepPoint) {

@@ -121,6 +121,8 @@ class Session : public QObject {
     void goTo(std::size_t place);        // in the history
     void keepPoint(const QString& name); // these two say what goes wrong
     void goBack(std::size_t keepPoint);
+    // Reads what was kept, in the background; then `done` with its place among the keep-points.
+    void readKept(std::size_t keepPoint, const std::function<void(std::size_t)>& done);
     void forget(std::size_t keepPoint);
     void save(); // throws InputError
     // The same while one goes on working; `done` or `failed` is called when the disk has it. Throws InputError where it

@@ -145,6 +145,20 @@ void MainWindow::buildViewActions() {
     add(level, "keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { toolRow_->outlines()->toggle(); });
     add(level, "keyFrame", tr("Show the frame"), Qt::Key_F, [this] { toolRow_->frame()->toggle(); });
     add(level, "keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { toolRow_->lattice()->toggle(); });
+    add(
+        level, "keyHonesty", tr("Mark pixels that are not whole"), Qt::Key_U,
+        [this] {
+            levelView_->setHonesty(!levelView_->showsHonesty());
+            say(levelView_->showsHonesty()
+                    ? tr("Marked is what is drawn so that a pixel of art is no whole number of pixels here")
+                    : tr("Pixels are not marked any more"),
+                false);
+        },
+        tr("Art that is drawn at a size at which pixels are dropped, or some are wider than others"));
+    add(
+        level, "keyBlink", tr("Blink to the last keep-point"), Qt::Key_W, [this] { blink(); },
+        tr("As long as the key is held the level is seen as it was kept"))
+        ->setAutoRepeat(false);
     add(level, "keyPlay", tr("Let animated tiles play, or stand still"), Qt::Key_A, [this] {
         session_.playClock().setPlaying(!session_.playClock().playing());
         say(session_.playClock().playing() ? tr("Animated tiles play") : tr("Animated tiles stand still"), false);

@@ -10,6 +10,8 @@
 #include <QString>
 #include <QToolButton>
 #include <QWidget>
+#include <algorithm>
+#include <optional>
 #include <utility>
 #include <vector>
 
@@ -92,6 +94,28 @@ void MainWindow::showHelp() {
     HelpTopic topic = topicOf(under, session_.isOpen(), session_.stage());
     topic.text = keys_.current(topic.text, under->property("key").toString());
     help_->open(topic, at);
+}
+
+void MainWindow::blink() {
+    const auto& kept = session_.document().keep_points();
+    if (kept.empty() || !session_.level()) return say(tr("There is no keep-point yet: Ctrl+H keeps one"), false);
+    const auto last =
+        std::max_element(kept.begin(), kept.end(), [](const auto& a, const auto& b) { return a.when < b.when; });
+    blinking_ = true;
+    session_.readKept(static_cast<std::size_t>(last - kept.begin()), [this](std::size_t at) {
+        const edit::KeepPoint& point = session_.document().keep_points()[at];
+        const level::Level* then =
+            blinking_ && session_.level() && point.state ? point.state->level(session_.level()->id) : nullptr;
+        if (!then) return;
+        levelView_->setTrial(*then);
+        say(tr("As it was kept: %1").arg(QString::fromStdString(point.name)), false);
+    });
+}
+
+void MainWindow::unblink() {
+    if (!std::exchange(blinking_, false)) return;
+    levelView_->setTrial(std::nullopt);
+    say(tr("As it is now"), false);
 }
 
 void MainWindow::beginSteps() {

@@ -336,6 +336,7 @@ void MainWindow::read() {
                 text = clash_->reading(), warns = true;
             else if (const QString fate = clash_->reading(); !fate.isEmpty() && !warns)
                 text += " · " + fate;
+            if (const QString uneven = levelView_->honestyThere(); !uneven.isEmpty()) text = uneven + " · " + text;
             section_->lightSlab(levelView_->targetLayer());
     }
     readingLine_->read(text, warns, levelView_->pointedCell());
@@ -401,6 +402,7 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
         read();
         return true;
     }
+    if (event->type() == QEvent::KeyRelease && blinking_ && !static_cast<QKeyEvent*>(event)->isAutoRepeat()) unblink();
     // Esc leaves the steps where it has nothing else to leave.
     if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape &&
         isActiveWindow() && steps_->on() && session_.hand().empty() && session_.stage() != Stage::walk)

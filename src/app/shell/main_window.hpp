@@ -197,6 +197,8 @@ class MainWindow : public QMainWindow {
     void find();
     void showKeys();
     void showHelp();
+    void blink();   // to the last keep-point, as long as its key is held
+    void unblink();
     void beginSteps();
     void showGuide(const QString& heading);
 
@@ -243,6 +245,7 @@ class MainWindow : public QMainWindow {
     Guide* guide_ = nullptr;    // made when it is asked for
     Stage before_ = Stage::lay; // where Esc returns to from Walk
     bool quiet_ = false;
+    bool blinking_ = false;
 };
 
 } // namespace vic::app

@@ -15,15 +15,16 @@
 #include <utility>
 #include <vector>
 
-#include "app/lay/size_clash.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/size_badge.hpp"
 #include "base/lattice.hpp"
 #include "base/match.hpp"
 #include "base/turn.hpp"
+#include "edit/clash.hpp"
 #include "edit/clips.hpp"
 #include "edit/stroke.hpp"
 #include "level/cell.hpp"
@@ -106,6 +107,31 @@ std::pair<QString, QString> inTwoLines(const QString& name, const QFont& font, i
             QFontMetrics(font).elidedText(name.mid(line.textLength()).trimmed(), Qt::ElideRight, width)};
 }
 
+// What kind of thing it holds, in a word.
+QString kindOfHand(const Session& session) {
+    const edit::Hand& hand = session.hand();
+    const level::Project& project = session.project();
+    QString kind;
+    if (hand.is<edit::held::Material>()) {
+        const auto* m = project.material(hand.material());
+        kind = m && m->joins.kind == level::JoinKind::plain ? HandCard::tr("plain, by chance")
+                                                            : HandCard::tr("joins by itself");
+    } else if (hand.is<edit::held::Tile>()) {
+        const level::Tile* block = session.blockInHand();
+        kind = block ? HandCard::tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h)
+                     : HandCard::tr("a tile, pinned");
+    } else if (const auto* blocker = hand.as<edit::held::Blocker>()) {
+        kind = shapeName(level::turned(blocker->shape, hand.turn));
+    } else if (hand.is<edit::held::Spread>()) {
+        kind = HandCard::tr("by chance, steady");
+    } else if (hand.is<edit::held::Stamp>()) {
+        kind = HandCard::tr("%1 × %2 cells").arg(hand.stamp()->size.w).arg(hand.stamp()->size.h);
+    } else {
+        kind = HandCard::tr("a prop");
+    }
+    return kind;
+}
+
 } // namespace
 
 HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -152,23 +178,7 @@ void HandCard::paintEvent(QPaintEvent*) {
                    tr("Pick something from the Tray, or Alt+click it in the level."));
         return;
     }
-    QString kind;
-    if (hand.is<edit::held::Material>()) {
-        const auto* m = project.material(hand.material());
-        kind = m && m->joins.kind == level::JoinKind::plain ? tr("plain, by chance") : tr("joins by itself");
-    } else if (hand.is<edit::held::Tile>()) {
-        const level::Tile* block = session_.blockInHand();
-        kind =
-            block ? tr("a block of %1 × %2").arg(block->block.cells.w).arg(block->block.cells.h) : tr("a tile, pinned");
-    } else if (const auto* blocker = hand.as<edit::held::Blocker>()) {
-        kind = shapeName(level::turned(blocker->shape, hand.turn));
-    } else if (hand.is<edit::held::Spread>()) {
-        kind = tr("by chance, steady");
-    } else if (hand.is<edit::held::Stamp>()) {
-        kind = tr("%1 × %2 cells").arg(hand.stamp()->size.w).arg(hand.stamp()->size.h);
-    } else {
-        kind = tr("a prop");
-    }
+    const QString kind = kindOfHand(session_);
     p.drawText(QRect(x, 32 + below, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
     if (const QString badge = sizeBadge(session_, edit::sheet_of(project, hand)); !badge.isEmpty()) {
         p.setPen(t.ochre);

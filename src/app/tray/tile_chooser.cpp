@@ -15,13 +15,13 @@
 #include <cstdint>
 #include <set>
 
-#include "app/lay/size_clash.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/picture_list.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
+#include "app/session/size_badge.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "edit/homes.hpp"
 #include "edit/sheets.hpp"

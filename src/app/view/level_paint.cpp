@@ -44,6 +44,7 @@ void LevelView::redraw(const QRect& wanted) {
     drawPages(p, part);
     paintLattice(p, part);
     paintMissing(p, part);
+    if (honesty_) paintDishonest(p, part);
     if (trial_) paintUnknown(p);
     if (geometry().square()) { // where the level ends, also where its ground is as dark as what lies around
         p.setClipRect(part);

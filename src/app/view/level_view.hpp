@@ -73,6 +73,11 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] bool showsOutlines() const { return outlines_; }
     [[nodiscard]] bool showsFrame() const { return frameGuide_; }
     void setLattice(bool on);
+    // Marks every tile of which a pixel is not a whole number of the level's.
+    void setHonesty(bool on);
+    [[nodiscard]] bool showsHonesty() const { return honesty_; }
+    // What is said of the tile under the pointer then; empty where all is well.
+    [[nodiscard]] QString honestyThere() const;
     void setOutlines(bool on);
     void setFrameGuide(bool on);
     void setQuiet(bool on);
@@ -161,6 +166,7 @@ class LevelView : public QWidget, private Board {
     void paintAround(QPainter& p, const level::Region& cells, const QColor& colour);
     void paintUnknown(QPainter& p); // of the plan on trial
     void paintMissing(QPainter& painter, const QRect& part);
+    void paintDishonest(QPainter& p, const QRect& part);
     void paintLattice(QPainter& painter, const QRect& part);
     void paintFineLines(QPainter& painter, const QRect& part);
     void paintIsometricLattice(QPainter& painter, const QRect& part);
@@ -201,6 +207,7 @@ class LevelView : public QWidget, private Board {
     QImage frame_;                                                // the art and lattice of the present camera
     std::string cameraOf_;
     Size cellOf_; // of that, when the camera was set
+    bool honesty_ = false;
     bool lattice_ = true, outlines_ = false, frameGuide_ = true, quiet_ = false;
     std::optional<QPointF> place_; // of the pointer
     Qt::KeyboardModifiers modifiers_;

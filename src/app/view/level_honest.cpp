@@ -1,0 +1,93 @@
+// The lens for pixels: every tile that is drawn so that a pixel of its art is no whole number of pixels of the level.
+
+#include <QColor>
+#include <QPainter>
+#include <QPen>
+#include <QPointF>
+#include <QRect>
+#include <QRectF>
+#include <QString>
+#include <map>
+
+#include "app/session/session.hpp"
+#include "app/view/level_view.hpp"
+#include "base/geometry.hpp"
+#include "level/grid.hpp"
+#include "level/level.hpp"
+#include "level/project.hpp"
+#include "sheet/cut.hpp"
+
+namespace vic::app {
+
+namespace {
+
+sheet::Honest honestOf(const level::TileRef& ref, const Lattice& lattice) {
+    if (!ref.tile) return {};
+    const int scale = ref.sheet->cut.scale;
+    return sheet::honest_in({ref.tile->box.w / scale, ref.tile->box.h / scale},
+                            level::picture_size(*ref.tile, lattice));
+}
+
+} // namespace
+
+void LevelView::setHonesty(bool on) {
+    honesty_ = on;
+    redraw(camera_.area());
+    update();
+    emit readingChanged();
+}
+
+// Hatched in ochre with a frame: a warning, and not by its colour alone.
+void LevelView::paintDishonest(QPainter& p, const QRect& part) {
+    const level::Level& level = pages_.level();
+    const level::TileTable tiles(session_.project());
+    const Box shown = spanning(camera_.pixelAt(part.topLeft()), camera_.pixelAt(part.bottomRight()));
+    const QColor ochre(0xE0, 0xA6, 0x40);
+    for (const level::LayerRef& layer : level.layers) {
+        if (!layer->tiles() || !layer->shown) continue;
+        const Lattice own = level.lattice_of(*layer);
+        std::map<level::TileId, bool> known;
+        level::each_cell(layer->grid(), own.cells_in(shown), [&](Point at, level::Cell cell, level::MaterialId) {
+            if (cell.tile() == 0) return;
+            const auto [found, fresh] = known.try_emplace(cell.tile(), true);
+            if (fresh) found->second = honestOf(tiles.find(cell.tile()), own).is;
+            if (found->second) return;
+            const QRectF r = camera_.around(own, {at.x, at.y, 1, 1});
+            p.fillRect(r, QBrush(QColor(ochre.red(), ochre.green(), ochre.blue(), 150), Qt::BDiagPattern));
+            p.setPen(QPen(ochre, 1));
+            p.setBrush(Qt::NoBrush);
+            if (r.width() > 6) p.drawRect(r.adjusted(0.5, 0.5, -0.5, -0.5));
+        });
+    }
+}
+
+QString LevelView::honestyThere() const {
+    const auto cell = pointedCell();
+    const level::Level* level = session_.level();
+    if (!honesty_ || !cell || !level) return {};
+    const level::TileTable tiles(session_.project());
+    const Point pixel = grain().box({cell->x, cell->y, 1, 1}).corner();
+    // The frontmost first.
+    for (auto it = level->layers.rbegin(); it != level->layers.rend(); ++it) {
+        const level::Layer& layer = **it;
+        if (!layer.tiles() || !layer.shown) continue;
+        const Lattice own = level->lattice_of(layer);
+        const Point at = own.cell_at(pixel);
+        if (!layer.cells().contains(at) || layer.grid().cell(at).tile() == 0) continue;
+        const level::TileRef ref = tiles.find(layer.grid().cell(at).tile());
+        const sheet::Honest honest = honestOf(ref, own);
+        if (honest.is) continue;
+        const Size place = level::picture_size(*ref.tile, own);
+        const int art = ref.tile->box.w / ref.sheet->cut.scale;
+        return honest.below.empty()
+                   ? tr("%1 px of art in %2 px: whole at %3 px").arg(art).arg(place.w).arg(honest.above.w)
+                   : tr("%1 px of art in %2 px: whole at %3 or %4 px")
+                         .arg(art)
+                         .arg(place.w)
+                         .arg(honest.below.w)
+                         .arg(honest.above.w);
+    }
+    return {};
+}
+
+} // namespace vic::app
