@@ -6,6 +6,7 @@
 #include <QPoint>
 #include <QRectF>
 #include <QSettings>
+#include <QStackedWidget>
 #include <QString>
 #include <QToolButton>
 #include <QWidget>
