@@ -247,12 +247,19 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
 
 Rescaled rescaled(const Project& project, const Level& level, Size cell, LatticeKind kind) {
     Rescaled out{level, {}};
-    for (const LayerRef& l : level.layers)
+    for (const LayerRef& l : level.layers) {
         if (cell.w % l->grain().finer != 0 || cell.h % l->grain().finer != 0) {
             out.says = say("The layer \"%1\" divides each cell by %2: a new size must be divisible by that", l->name,
                            l->grain().finer);
             return out;
         }
+        const Size own = l->grain().cell(cell);
+        if (std::max(own.w, own.h) > kMostCellPixels) {
+            out.says = say("The layer \"%1\" takes %2 cells as one: that would be more than %3 px", l->name,
+                           l->grain().wider, kMostCellPixels);
+            return out;
+        }
+    }
     if (kind != level.lattice) return relaid(level, cell, kind);
     const auto scaled = [](int at, int to, int from) { return floor_div(at * to, from); };
     out.level.cell = cell;

@@ -182,6 +182,9 @@ TEST_CASE("cells become wider and narrower again", "[wide]") {
     CHECK_FALSE(refined(level, small.ground, {2, 1}).done); // what blocks is not finer
     CHECK_FALSE(refined(level, small.ground, {1, 9}).done);
     CHECK_FALSE(refined(level, small.ground, {2, 2}).done);
+    // No cell becomes larger than what can be read again.
+    CHECK(rescaled(small.project, wide.level, {512, 512}, LatticeKind::square).level.cell == Size{512, 512});
+    CHECK(rescaled(small.project, wide.level, {600, 600}, LatticeKind::square).level.cell == level.cell);
 }
 
 TEST_CASE("the engine gets a wide layer in its own cells", "[wide]") {
