@@ -62,6 +62,7 @@ void MainWindow::sortActions() {
                           (where == Where::join && stage == Stage::join);
         a->setEnabled(where == Where::always || (session_.isOpen() && here && pages_->currentWidget() != pack_));
     }
+    refreshClash();
     // The key for something new: a level, or without a project one of those.
     if (auto* fresh = findChild<QAction*>("newProject"))
         fresh->setShortcut(session_.isOpen() ? QKeySequence() : QKeySequence(Qt::CTRL | Qt::Key_N));

@@ -1,5 +1,6 @@
 #include "app/shell/main_window.hpp"
 
+#include <QAction>
 #include <QApplication>
 #include <QEvent>
 #include <QFrame>
@@ -186,7 +187,7 @@ void MainWindow::listen() {
     connect(&session_, &Session::handChanged, this, [this] {
         toolRow_->refresh();
         propPanel_->refresh();
-        clash_->refresh();
+        refreshClash();
         read();
     });
     connect(&session_, &Session::selectionChanged, toolRow_, &ToolRow::refresh);
@@ -266,7 +267,7 @@ void MainWindow::refresh() {
     workline_->refresh();
     refreshStagePanels();
     toolRow_->refresh();
-    clash_->refresh();
+    refreshClash();
     setWindowTitle(
         tr("%1%2 – Vicinum")
             .arg(session_.document().unsaved() ? "• " : "", QString::fromStdString(session_.project().name)));
@@ -359,6 +360,17 @@ bool MainWindow::attempt(const Go& what) {
     }
 }
 
+// Enter settles only where there is something to settle: elsewhere the key belongs to what has the focus.
+void MainWindow::refreshClash() {
+    clash_->refresh();
+    if (auto* settle = findChild<QAction*>("settleSizeAction")) settle->setEnabled(session_.isOpen() && clash_->open());
+}
+
+bool MainWindow::writing() {
+    const QWidget* focus = QApplication::focusWidget();
+    return focus && (focus->inherits("QLineEdit") || focus->inherits("QAbstractSpinBox"));
+}
+
 void MainWindow::setQuiet(bool on) {
     quiet_ = on;
     workline_->setVisible(!on);
@@ -397,8 +409,9 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
         }
     }
     if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape &&
-        isActiveWindow() && clash_->open() && (levelView_->hasFocus() || centralWidget()->hasFocus())) {
+        isActiveWindow() && clash_->open() && !QApplication::activePopupWidget() && !writing()) {
         clash_->later();
+        refreshClash();
         read();
         return true;
     }

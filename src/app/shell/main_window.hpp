@@ -126,6 +126,8 @@ class MainWindow : public QMainWindow {
     void focusCentre();
     void refresh();
     void refreshStagePanels();
+    void refreshClash();
+    [[nodiscard]] static bool writing(); // whether one types into a field
     void read();
     void say(const QString& text, bool trouble);
     void offerGround(level::MaterialId fallen); // which the walker fell through
