@@ -86,7 +86,7 @@ std::string author_in(const std::string& line) {
 // The first address in a line that is not that of a licence.
 std::string address_in(const std::string& line) {
     for (std::size_t at = 0; (at = line.find("http", at)) != std::string::npos; ++at) {
-        const std::string rest = line.substr(at, line.find_first_of(" \t)>]\"'", at) - at);
+        std::string rest = line.substr(at, line.find_first_of(" \t)>]\"'", at) - at);
         if (!rest.starts_with("http://") && !rest.starts_with("https://")) continue;
         const bool licence =
             rest.find("creativecommons.org") != std::string::npos || rest.find("gnu.org") != std::string::npos;
@@ -141,7 +141,10 @@ struct Walk {
         for (const fs::path& sub : folders) {
             const std::string name = sub.filename().string();
             if (name.starts_with(".")) continue;
-            folder(sub, within.empty() ? name : within + "/" + name, credits, depth + 1);
+            std::string inner = within;
+            if (!inner.empty()) inner += '/';
+            inner += name;
+            folder(sub, inner, credits, depth + 1);
         }
     }
 };
