@@ -44,7 +44,12 @@ std::uint64_t bytes_of(const level::Project& project) {
 
 // One thing that a designer does, by chance.
 void act(Window& w, make::Random& random) {
-    const auto cell = [&] { return Point{14 + random.below(14), 14 + random.below(10)}; };
+    const auto cell = [&] {
+        const Point at{14 + random.below(14), 14 + random.below(10)};
+        // Cards above the level come and go, and leave less room for it.
+        if (!w.view()->rect().contains(w.view()->cellCentre(at))) w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
+        return at;
+    };
     const auto materials = w.session().project().materials;
     switch (random.below(12)) {
         case 0:

@@ -220,13 +220,15 @@ void LevelView::tick() {
 }
 
 void LevelView::resizeEvent(QResizeEvent* event) {
-    // The middle stays where it is.
-    const QSize old = event->oldSize();
+    // The middle stays where it is: over several sizes that of the first, so that rounding does not add up.
+    if (camera_.origin() != settledAt_ || zoom() != settledZoom_) middle_ = centre();
     camera_.setArea(wholeArea());
-    if (old.isValid()) {
-        camera_.move(QPointF(old.width() - width(), old.height() - height()) / (2 * zoom()));
+    if (event->oldSize().isValid()) {
+        camera_.move(middle_ - centre());
         camera_.roundOrigin();
     }
+    settledAt_ = camera_.origin();
+    settledZoom_ = zoom();
     frame_ = QImage(size() * devicePixelRatioF(), QImage::Format_RGB32);
     frame_.setDevicePixelRatio(devicePixelRatioF());
     redraw(camera_.area());

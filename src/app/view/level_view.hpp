@@ -208,6 +208,8 @@ class LevelView : public QWidget, private Board {
     std::string cameraOf_;
     Size cellOf_; // of that, when the camera was set
     bool honesty_ = false;
+    double settledZoom_ = 0;
+    QPointF middle_, settledAt_; // of the camera: before it got other sizes, and after the last one
     bool lattice_ = true, outlines_ = false, frameGuide_ = true, quiet_ = false;
     std::optional<QPointF> place_; // of the pointer
     Qt::KeyboardModifiers modifiers_;
