@@ -132,6 +132,16 @@ QString kindOfHand(const Session& session) {
     return kind;
 }
 
+// The kind on the left, and how its size goes into the cells on the right; that alone where both have no room.
+void paintKind(QPainter& p, const QRect& line, const QString& kind, const QString& badge, const Tokens& t) {
+    const QFontMetrics metrics(p.font());
+    const bool both = metrics.horizontalAdvance(kind) + 8 + metrics.horizontalAdvance(badge) <= line.width();
+    if (badge.isEmpty() || both) p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter, kind);
+    p.setPen(t.ochre);
+    p.drawText(line, (both ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, badge);
+    p.setPen(t.quiet);
+}
+
 } // namespace
 
 HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
@@ -179,11 +189,7 @@ void HandCard::paintEvent(QPaintEvent*) {
         return;
     }
     const QString kind = kindOfHand(session_);
-    p.drawText(QRect(x, 32 + below, w, 16), Qt::AlignLeft | Qt::AlignVCenter, kind);
-    if (const QString badge = sizeBadge(session_, edit::sheet_of(project, hand)); !badge.isEmpty()) {
-        p.setPen(t.ochre);
-        p.drawText(QRect(x, 32 + below, w, 16), Qt::AlignRight | Qt::AlignVCenter, badge);
-    }
+    paintKind(p, QRect(x, 32 + below, w, 16), kind, sizeBadge(session_, edit::sheet_of(project, hand)), t);
     std::vector<std::pair<QString, QString>> rows;
     if (!hand.is<edit::held::Prop>() && !hand.is<edit::held::Stamp>())
         rows.emplace_back(tr("Size"), hand.round ? tr("%1, round").arg(hand.size) : QString("%1 × %1").arg(hand.size));
