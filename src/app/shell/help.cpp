@@ -190,6 +190,13 @@ void Guide::load(const QString& file) {
     lines.erase(std::remove_if(lines.begin(), lines.end(), [](const QString& l) { return l.startsWith("!["); }),
                 lines.end());
     text_->setMarkdown(lines.join('\n'));
+    // Room between paragraphs, and more before a heading.
+    for (QTextBlock b = text_->document()->begin(); b.isValid(); b = b.next()) {
+        QTextBlockFormat format = b.blockFormat();
+        format.setTopMargin(format.headingLevel() > 0 ? 18 : 0);
+        format.setBottomMargin(8);
+        QTextCursor(b).setBlockFormat(format);
+    }
     text_->moveCursor(QTextCursor::Start);
 }
 

@@ -134,11 +134,18 @@ QString kindOfHand(const Session& session) {
 
 // The kind on the left, and how its size goes into the cells on the right; that alone where both have no room.
 void paintKind(QPainter& p, const QRect& line, const QString& kind, const QString& badge, const Tokens& t) {
-    const QFontMetrics metrics(p.font());
+    const QFont usual = p.font();
+    const QFontMetrics metrics(usual);
     const bool both = metrics.horizontalAdvance(kind) + 8 + metrics.horizontalAdvance(badge) <= line.width();
     if (badge.isEmpty() || both) p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter, kind);
     p.setPen(t.ochre);
+    if (metrics.horizontalAdvance(badge) > line.width()) {
+        QFont small = p.font();
+        small.setPixelSize(10);
+        p.setFont(small);
+    }
     p.drawText(line, (both ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, badge);
+    p.setFont(usual);
     p.setPen(t.quiet);
 }
 

@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QMenu>
 #include <QPoint>
 #include <QScrollArea>
@@ -11,6 +12,7 @@
 #include <QStackedWidget>
 #include <QStringList>
 #include <QVBoxLayout>
+#include <QWidgetAction>
 #include <algorithm>
 #include <cstdint>
 #include <set>
@@ -55,7 +57,8 @@ QStringList tileFacts(const Session& session, level::TileId id, std::int64_t lai
                                 ? TileChooser::tr("a variant of %1").arg(QString::fromStdString(m->name))
                                 : TileChooser::tr("%1: %2").arg(QString::fromStdString(m->name),
                                                                 translated(join::describe(mask, m->joins.kind))));
-    out << TileChooser::tr("blocks: %1").arg(shapeName(ref.tile->shape));
+    out << (ref.tile->shape == level::TileShape::none ? TileChooser::tr("blocks nothing")
+                                                      : TileChooser::tr("blocks: %1").arg(shapeName(ref.tile->shape)));
     if (const level::Level* l = session.level())
         if (const level::Layer* home = l->layer(edit::home_of(p, *l, {edit::held::Tile{id}})))
             out << TileChooser::tr("at home on %1").arg(QString::fromStdString(home->name));
@@ -228,7 +231,15 @@ void TileChooser::ask(level::TileId tile, QPoint at) {
     auto* menu = new QMenu(this);
     menu->setObjectName("tileMenu");
     menu->setAttribute(Qt::WA_DeleteOnClose);
-    for (const QString& fact : facts) menu->addAction(fact)->setEnabled(false);
+    // What is said is no command: text, not dimmed.
+    for (const QString& fact : facts) {
+        auto* said = new QWidgetAction(menu);
+        said->setText(fact);
+        auto* text = label(fact, "quiet", menu);
+        text->setContentsMargins(14, 3, 14, 3);
+        said->setDefaultWidget(text);
+        menu->addAction(said);
+    }
     menu->addSeparator();
     connect(menu->addAction(tr("Take it into the Hand")), &QAction::triggered, this,
             [this, tile] { emit picked(tile); });
