@@ -64,7 +64,7 @@ void Document::apply(std::string name, ProjectState next, const std::string& mer
     last.bytes = own_bytes(*last.other, *now_);
     held_ += last.bytes;
     keep_to_budget();
-    tell(std::move(name), merge, before);
+    tell(std::move(name), merge, before, false);
 }
 
 void Document::set_budget(std::size_t bytes) {
@@ -82,14 +82,16 @@ void Document::keep_to_budget() {
 
 void Document::undo() {
     const ProjectState before = now_;
+    std::string name = undo_name();
     back();
-    if (now_ != before) tell({}, {}, before);
+    if (now_ != before) tell(std::move(name), {}, before, true);
 }
 
 void Document::redo() {
     const ProjectState before = now_;
+    std::string name = redo_name();
     forth();
-    if (now_ != before) tell({}, {}, before);
+    if (now_ != before) tell(std::move(name), {}, before, true);
 }
 
 void Document::back() {
@@ -111,19 +113,31 @@ void Document::forth() {
 }
 
 int Document::replay(store::JournalReader& journal) {
-    const std::size_t base = place();
+    using Kind = store::JournalStep::Kind;
+    auto base = static_cast<std::int64_t>(place());
     int steps = 0;
     for (; const auto step = journal.next(); ++steps) {
-        if (step->kind == store::JournalStep::Kind::apply) {
+        if (step->kind == Kind::back && place() == 0) {
+            replay_back(*step);
+            ++base; // the state that the journal counts from has one more before it
+        } else if (step->kind == Kind::go) {
+            go_to(static_cast<std::size_t>(
+                std::max<std::int64_t>(base + step->place - static_cast<std::int64_t>(let_go_), 0)));
+            journal.went(now_);
+        } else {
             apply(step->name, step->after, step->merge);
             past_.back().when = Moment(std::chrono::seconds(step->when));
-            continue;
         }
-        const std::size_t to = base + static_cast<std::size_t>(step->place);
-        go_to(to > let_go_ ? to - let_go_ : 0);
-        journal.went(now_);
     }
     return steps;
+}
+
+// The present state, the first that there was, has been led to by a step that is undone now.
+void Document::replay_back(const store::JournalStep& step) {
+    future_.push_back({step.name, now_, Moment(std::chrono::seconds(step.when)), own_bytes(*now_, *step.after)});
+    held_ += future_.back().bytes;
+    now_ = step.after;
+    merge_.clear();
 }
 
 std::vector<Document::Past> Document::history() const {

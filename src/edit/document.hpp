@@ -52,7 +52,8 @@ class Document {
     void apply(std::string name, level::Project next, const std::string& merge = {});
     void apply(std::string name, ProjectState next, const std::string& merge = {});
 
-    // Does again what a journal holds, which goes on from the present state. Returns how many steps there were.
+    // Does again what a journal holds, which goes on from the present state; the document is without a past. Returns
+    // how many steps there were.
     int replay(store::JournalReader& journal);
 
     [[nodiscard]] bool can_undo() const { return !past_.empty(); }
@@ -87,10 +88,11 @@ class Document {
 
     // Is told of every change of the state as it has happened, for a journal.
     struct Told {
-        std::string name; // of the step; empty where one has gone through the history
+        std::string name; // of the step that was done, undone or done again
         std::string merge;
         ProjectState before;
         std::size_t place = 0; // steps from the first state of all, those that were let go among them
+        bool went = false;     // undone or done again: one step through the history
     };
     using Listener = std::function<void(const Told&)>;
     void set_listener(Listener listener) { listener_ = std::move(listener); }
@@ -118,9 +120,10 @@ class Document {
     void take_over(const Outside& outside, ProjectState next, std::string name);
 
   private:
-    void tell(std::string name, std::string merge, ProjectState before) const {
-        if (listener_) listener_({std::move(name), std::move(merge), std::move(before), place()});
+    void tell(std::string name, std::string merge, ProjectState before, bool went) const {
+        if (listener_) listener_({std::move(name), std::move(merge), std::move(before), place(), went});
     }
+    void replay_back(const store::JournalStep& step);
     void back();
     void forth();
     struct Step {

@@ -5,20 +5,29 @@
 #include <cstdint>
 #include <map>
 #include <string>
+#include <vector>
 
 #include "edit/document.hpp"
 #include "store/journal.hpp"
 
 namespace vic::edit {
 
-// The places of a document's history that a journal can go to. A journal knows nothing of what was done before it
-// began: a way to there is written as a step of its own. Each change is one record, so that a journal that ends behind
-// any of them leads to a state that there was.
+// The places of a document's history that a journal can go to. It counts them from the state on the disk: what was done
+// before it began has numbers below 0, and is told step by step as one goes there. Each change is one record, so that a
+// journal that ends behind any of them leads to a state that there was.
 class Trail {
   public:
     Trail() = default;
-    // The journal begins with as many `steps` of its own; they lead to the present state, which has this place.
-    Trail(std::size_t place, std::int64_t steps);
+    // A journal begins at this place of the history.
+    explicit Trail(std::size_t place);
+    // A journal begins at `base`, what is on the disk. Returns the records that lead from there to the document's
+    // state, if possible along its history: `whole`, all of it, or only what lies between. Where base is no part of
+    // that there is one record, named `way`.
+    std::vector<store::JournalStep> begin(const Document& document, const ProjectState& base, bool whole,
+                                          const std::string& way);
+    // The same with no more than two records: to the state before the last change, and that one.
+    std::vector<store::JournalStep> begin_short(const Document::Told& told, const ProjectState& now,
+                                                const ProjectState& base, const std::string& way);
     // The record for a change of the document to `now`. A way to where the journal cannot go is named `way`.
     store::JournalStep record(const Document::Told& told, const ProjectState& now, const std::string& way);
 
@@ -29,6 +38,7 @@ class Trail {
     std::map<std::size_t, std::int64_t> known_; // a place in the history → one in the journal
     std::size_t place_ = 0;                     // now, in the history
     std::int64_t at_ = 0;                       // now, in the journal
+    std::int64_t first_ = 0;                    // the lowest that it knows
     std::string merge_;                         // of the record that led to where one is
 };
 

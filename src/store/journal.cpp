@@ -4,6 +4,7 @@
 #include <unistd.h>
 
 #include <algorithm>
+#include <array>
 #include <cerrno>
 #include <charconv>
 #include <cstdio>
@@ -25,6 +26,7 @@ namespace vic::store {
 namespace {
 
 constexpr const char* kJournal = "vicinum-journal";
+constexpr std::array<const char*, 3> kKinds = {"apply", "back", "go"};
 constexpr std::size_t kMostBoxes = 64; // of a layer that are told one by one
 
 template <class T>
@@ -90,7 +92,7 @@ Json level_record(const level::Level* before, const level::Level& after, const j
 }
 
 Json to_json(const JournalStep& step) {
-    Json out{{"do", step.kind == JournalStep::Kind::apply ? "apply" : "go"}, {"when", step.when}};
+    Json out{{"do", kKinds.at(static_cast<std::size_t>(step.kind))}, {"when", step.when}};
     if (step.kind == JournalStep::Kind::go) {
         out["place"] = step.place;
         return out;
@@ -214,8 +216,9 @@ JournalWriter::~JournalWriter() {
     if (!begun_.empty()) fs::remove(begun_, trouble);
 }
 
-void JournalWriter::write(const JournalStep& step) {
-    const std::string bytes = journal_frame(to_json(step).dump());
+void JournalWriter::write(std::span<const JournalStep> steps) {
+    std::string bytes;
+    for (const JournalStep& step : steps) bytes += journal_frame(to_json(step).dump());
     std::size_t done = 0;
     while (done < bytes.size()) {
         const ssize_t n = ::write(handle_, bytes.data() + done, bytes.size() - done);
@@ -301,9 +304,9 @@ std::optional<JournalStep> JournalReader::next() {
         const Field f(json, file_, "");
         JournalStep step;
         step.when = f["when"].integer(0, 1LL << 40);
-        if (f["do"].word({"apply", "go"}) == 1) {
-            step.kind = JournalStep::Kind::go;
-            step.place = f["place"].integer(0, 1LL << 32);
+        step.kind = static_cast<JournalStep::Kind>(f["do"].word({"apply", "back", "go"}));
+        if (step.kind == JournalStep::Kind::go) {
+            step.place = f["place"].integer(-(1LL << 32), 1LL << 32);
             if (f.has("state")) f["state"].refuse("A way through the history has no state");
             step.after = now_;
             return step;
@@ -323,8 +326,10 @@ std::optional<JournalStep> JournalReader::next() {
             next.next_tile = static_cast<std::uint32_t>(numbers[0].integer(1, level::kMostTiles + 1));
             next.next_id = static_cast<std::uint32_t>(numbers[1].integer(1, UINT32_MAX));
         }
-        next.next_tile = std::max(next.next_tile, now_->next_tile);
-        next.next_id = std::max(next.next_id, now_->next_id);
+        if (step.kind == JournalStep::Kind::apply) {
+            next.next_tile = std::max(next.next_tile, now_->next_tile);
+            next.next_id = std::max(next.next_id, now_->next_id);
+        }
         if (f.has("levels")) {
             const join::Rules rules(next);
             for (const Field& l : f["levels"].list()) next.put(read_level(l, next, now_->level(l["id"].text()), rules));

@@ -5,6 +5,7 @@
 #include <cstdint>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <utility>
 
@@ -13,18 +14,19 @@
 
 namespace vic::store {
 
-inline constexpr int kJournalVersion = 1;
+inline constexpr int kJournalVersion = 2;
 inline constexpr std::uintmax_t kMostJournal = 512U << 20; // bytes that are read
 
 using ProjectRef = std::shared_ptr<const level::Project>;
 
 struct JournalStep {
-    enum class Kind : std::uint8_t { apply, go };
+    // back: beyond all that the journal knew, to a state from which a step of this name led to its first.
+    enum class Kind : std::uint8_t { apply, back, go };
     Kind kind = Kind::apply;
     std::string name;         // of the step of history
     std::string merge;        // steps in a row with the same become one
     std::int64_t when = 0;    // seconds since 1970
-    std::int64_t place = 0;   // go: how many steps after the saved state one is now
+    std::int64_t place = 0;   // go: how many steps after the saved state one is now, or (below 0) before it
     ProjectRef before, after; // before: only to write
 };
 
@@ -44,8 +46,9 @@ class JournalWriter {
     JournalWriter(const JournalWriter&) = delete;
     JournalWriter& operator=(const JournalWriter&) = delete;
     // Is on its way to the disk when this returns; flushed with `flush`. Costs what differs between before and after.
-    // Throws InputError; what was written before stands.
-    void write(const JournalStep& step);
+    // Several at once: all or none. Throws InputError; what was written before stands.
+    void write(std::span<const JournalStep> steps);
+    void write(const JournalStep& step) { write({&step, 1}); }
     void flush();
     [[nodiscard]] std::uintmax_t size() const { return size_; }
     [[nodiscard]] const fs::path& file() const { return file_; }

@@ -2,6 +2,7 @@
 #include "edit/trail.hpp"
 
 #include <catch2/catch.hpp>
+#include <chrono>
 #include <memory>
 #include <random>
 #include <string>
@@ -38,7 +39,7 @@ struct Told {
     }
     void save() {
         base = document.state();
-        trail = edit::Trail(document.place(), 0);
+        trail = edit::Trail(document.place());
         writer = std::make_unique<store::JournalWriter>(file(++files), 1);
     }
     [[nodiscard]] fs::path file(int n) const { return dir.path() / ("journal-" + std::to_string(n)); }
@@ -67,26 +68,78 @@ std::vector<std::string> names(const edit::Document& document) {
 
 } // namespace
 
-TEST_CASE("undo beyond the last save is a step of its own", "[edit][trail]") {
+TEST_CASE("what is undone beyond the last save comes back step by step", "[edit][trail]") {
     Told t;
     for (const char* name : {"a", "b"}) t.name(name);
     t.save();
     for (const char* name : {"c", "d"}) t.name(name);
+    t.document.go_to(0);
+    edit::Document again = t.again();
+    CHECK(again.project().name == "Small");
+    CHECK(names(again) == names(t.document));
+    for (const char* name : {"a", "b", "c", "d"}) {
+        again.redo();
+        CHECK(again.project().name == name);
+    }
+    // Forth again, beyond the save too, and on from there: what was undone is gone.
+    t.document.go_to(3);
+    CHECK(t.again().project().name == "c");
+    CHECK(t.again().redo_name() == "Name it d");
     t.document.go_to(1);
-    const edit::Document again = t.again();
-    CHECK(again.project().name == "a");
-    CHECK(names(again) == std::vector<std::string>{"", "There and back"});
-    // A stroke from there goes on behind them.
     t.name("e");
-    CHECK(t.again().project().name == "e");
-    CHECK(names(t.again()).size() == 3);
+    again = t.again();
+    CHECK(again.project().name == "e");
+    CHECK(names(again) == std::vector<std::string>{"", "Name it a", "Name it e"});
     t.document.undo();
     CHECK(t.again().project().name == "a");
-    // Forth again to where one was, and on from there: the way is gone.
+}
+
+TEST_CASE("what was undone before the last save is done again by its name", "[edit][trail]") {
+    Told t;
+    for (const char* name : {"a", "b"}) t.name(name);
+    t.document.go_to(0);
+    t.save();
+    t.document.go_to(2);
+    CHECK(names(t.again()) == names(t.document));
+    t.document.go_to(1);
+    CHECK(names(t.again()) == names(t.document));
+    CHECK(t.again().project().name == "a");
+}
+
+TEST_CASE("a journal begins with the history that leads from the disk", "[edit][trail]") {
+    Told t;
+    const auto start = t.document.state();
+    for (const char* name : {"a", "b", "c", "d"}) t.name(name);
+    const auto disk = t.document.history()[2].state;
+    // Steps that were done, or undone, while a save ran.
+    const auto begun_at = [&](std::size_t place, bool whole) {
+        t.document.go_to(place);
+        t.base = disk;
+        t.writer = std::make_unique<store::JournalWriter>(t.file(++t.files), 1);
+        t.writer->write(t.trail.begin(t.document, disk, whole, "Earlier"));
+        return t.again();
+    };
+    CHECK(names(begun_at(4, false)) == std::vector<std::string>{"", "Name it c", "Name it d"});
+    CHECK(begun_at(1, false).project().name == "a");
+    CHECK(names(begun_at(1, false)) == std::vector<std::string>{"", "Name it b"});
+    edit::Document again = begun_at(1, true);
+    CHECK(names(again) == names(t.document));
+    CHECK(again.now() == 1);
+    again.go_to(4);
+    CHECK(again.project().name == "d");
+    CHECK(again.history()[1].when == edit::Moment(std::chrono::duration_cast<std::chrono::seconds>(
+                                         t.document.history()[1].when.time_since_epoch())));
+    // And goes on.
     t.document.undo();
-    t.name("f");
-    t.document.undo();
-    CHECK(t.again().project().name == "Small");
+    CHECK(t.again().project().name == start->name);
+    // What is on the disk is no part of the history: others changed it.
+    auto other = std::make_shared<level::Project>(*disk);
+    other->name = "theirs";
+    t.base = other;
+    t.writer = std::make_unique<store::JournalWriter>(t.file(++t.files), 1);
+    t.writer->write(t.trail.begin(t.document, other, false, "Earlier"));
+    CHECK(names(t.again()) == std::vector<std::string>{"", "Earlier"});
+    CHECK(t.again().project().name == start->name);
 }
 
 TEST_CASE("a step that becomes one with a saved one is a step of the journal", "[edit][trail]") {
@@ -103,6 +156,7 @@ TEST_CASE("whatever is done, the journal brings back the state", "[edit][trail]"
     const unsigned seed = GENERATE(1U, 2U);
     std::mt19937 rng(seed);
     Told t;
+    int redone = 0;
     for (int i = 0; i < 80; ++i) {
         INFO(seed << ", step " << i);
         switch (rng() % 8) {
@@ -132,12 +186,20 @@ TEST_CASE("whatever is done, the journal brings back the state", "[edit][trail]"
         if (i % 4 != 0) continue;
         const edit::Document again = t.again();
         CHECK(store::texts(again.project()) == store::texts(t.document.project()));
-        // The steps that can still be undone are those since the last way that the journal has as a step.
-        const auto there = names(t.document), back = names(again);
-        for (std::size_t k = 0; k < t.document.now() && k < again.now(); ++k) {
-            const std::string& name = back[again.now() - k];
-            if (name == "There and back") break;
-            CHECK(name.substr(0, 9) == there[t.document.now() - k].substr(0, 9));
+        // Beside it lie the same states and steps, but for those beyond a way that the journal has as a step.
+        const auto there = t.document.history(), back = again.history();
+        for (std::size_t k = 0; k <= t.document.now() && k <= again.now(); ++k) {
+            const auto &a = there[t.document.now() - k], &b = back[again.now() - k];
+            CHECK(a.state->name == b.state->name);
+            if (b.name == "There and back") break;
+        }
+        for (std::size_t k = 1; t.document.now() + k < there.size() && again.now() + k < back.size(); ++k) {
+            const auto &a = there[t.document.now() + k], &b = back[again.now() + k];
+            if (b.name == "There and back") break;
+            CHECK(a.name.substr(0, 9) == b.name.substr(0, 9));
+            CHECK(a.state->name == b.state->name);
+            ++redone;
         }
     }
+    CHECK(redone > 2);
 }

@@ -176,7 +176,10 @@ TEST_CASE("a journal is as its schema says", "[schema]") {
         step.before = before;
         step.after = std::make_shared<const vic::level::Project>(std::move(next));
         writer.write(step);
+        step.kind = vic::store::JournalStep::Kind::back;
+        writer.write(step);
         step.kind = vic::store::JournalStep::Kind::go;
+        step.place = -1;
         writer.write(step);
     }
     std::string all = vic::read_file(dir / "journal");
@@ -189,6 +192,6 @@ TEST_CASE("a journal is as its schema says", "[schema]") {
         all = all.substr(begin + length + 1);
         ++records;
     }
-    CHECK(records == 3);
+    CHECK(records == 4);
     CHECK(faults(Json{{"do", "burn"}}, "journal.schema.json") != "");
 }

@@ -126,7 +126,7 @@ TEST_CASE("steps go on from where one went in the history", "[store][journal]") 
         store::JournalWriter writer(dir / "journal", 1);
         document.set_listener([&](const edit::Document::Told& told) {
             JournalStep step;
-            step.kind = told.name.empty() ? JournalStep::Kind::go : JournalStep::Kind::apply;
+            step.kind = told.went ? JournalStep::Kind::go : JournalStep::Kind::apply;
             step.name = told.name;
             step.merge = told.merge;
             step.place = static_cast<std::int64_t>(told.place);
@@ -190,6 +190,8 @@ TEST_CASE("a hostile journal is refused step by step", "[store][journal]") {
     };
     CHECK(with(R"({"do":"apply","when":1,"name":"x"})"));
     CHECK(with(R"({"do":"go","when":1,"place":3})"));
+    CHECK(with(R"({"do":"back","when":1,"name":"x"})"));
+    CHECK_FALSE(with(R"({"do":"back","when":1})"));
     CHECK_FALSE(with(R"({"do":"burn","when":1})"));
     CHECK_FALSE(with(R"({"do":"apply","when":-1,"name":"x"})"));
     CHECK_FALSE(with(R"({"do":"apply","when":1,"name":"x","numbers":[1]})"));

@@ -149,7 +149,7 @@ void Keeper::closed() {
     if (!watched.isEmpty()) watcher_.removePaths(watched);
 }
 
-void Keeper::begin(const edit::ProjectState& from, const std::string& step) {
+void Keeper::begin(bool whole, const edit::Document::Told* in_short) {
     const fs::path dir = session_.document().dir();
     pen_ = std::make_shared<Pen>();
     pen_->other = elsewhere(dir);
@@ -159,39 +159,31 @@ void Keeper::begin(const edit::ProjectState& from, const std::string& step) {
         pen_->place = pen_->other;
     }
     pen_->mark = session_.document().seen().mark();
-    std::int64_t steps = 0;
-    // What led here from what is on the disk, in one step or two: one can go back to where one was.
-    const auto to = [&](const edit::ProjectState& before, const edit::ProjectState& after, const std::string& name) {
-        if (before == after) return;
-        ++steps;
-        store::JournalStep step;
-        step.name = name;
-        step.before = before;
-        step.after = after;
-        write(std::move(step));
-    };
-    const edit::ProjectState through = from ? from : base_;
-    to(base_, through, tr("Earlier strokes").toStdString());
-    to(through, session_.document().state(), step);
-    trail_ = edit::Trail(session_.document().place(), steps);
-    if (steps == 0) worker_.start([pen = pen_] { pen->remove(); });
+    const edit::Document& document = session_.document();
+    const std::string way = tr("Earlier strokes").toStdString();
+    std::vector<store::JournalStep> steps = in_short ? trail_.begin_short(*in_short, document.state(), base_, way)
+                                                     : trail_.begin(document, base_, whole, way);
+    if (steps.empty())
+        worker_.start([pen = pen_] { pen->remove(); });
+    else
+        write(std::move(steps));
 }
 
 void Keeper::told(const edit::Document::Told& told) {
     if (!pen_ || looks_) return;
-    const std::string way = tr("Back or forth").toStdString();
-    if (pen_->size > kMostWritten) return begin(told.before, told.name.empty() ? way : told.name);
-    write(trail_.record(told, session_.document().state(), way));
+    if (pen_->size > kMostWritten) return begin(false, &told);
+    write({trail_.record(told, session_.document().state(), tr("Back or forth").toStdString())});
 }
 
-void Keeper::write(store::JournalStep step) {
-    step.when = QDateTime::currentSecsSinceEpoch();
-    const bool at_once = is_small(step) && worker_.waitForDone(0);
-    const auto pen_it = [this, pen = pen_, step = std::move(step)] {
+void Keeper::write(std::vector<store::JournalStep> steps) {
+    for (store::JournalStep& step : steps)
+        if (step.when == 0) step.when = QDateTime::currentSecsSinceEpoch();
+    const bool at_once = steps.size() == 1 && is_small(steps.front()) && worker_.waitForDone(0);
+    const auto pen_it = [this, pen = pen_, steps = std::move(steps)] {
         try {
             pen->open();
             if (pen->writer) {
-                pen->writer->write(step);
+                pen->writer->write(steps);
                 pen->size = pen->writer->size();
                 if (!pen->flushing.exchange(true)) flusher_.start([pen] { pen->flush(); });
             }
@@ -249,7 +241,7 @@ void Keeper::bringBack() {
     } catch (const InputError& e) {
         emit session_.said(translated(e), true);
     }
-    begin();
+    begin(true);
     emit session_.said(torn ? tr("Brought back %1 steps; what stood behind them could not be read").arg(count)
                             : translated(say_count(count, "Brought back one step", "Brought back %n steps")),
                        torn);

@@ -58,9 +58,10 @@ class Keeper : public QObject {
     // Of the journal that is being written; the worker's.
     struct Pen;
     void told(const edit::Document::Told& told);
-    // The journal anew: what is on the disk, then `from` (null: nothing between) and what there is now, by `step`.
-    void begin(const edit::ProjectState& from = nullptr, const std::string& step = {});
-    void write(store::JournalStep step);
+    // The journal anew: from what is on the disk to what there is now, along the history (`whole`: all of it) or, after
+    // a change that was told, in short.
+    void begin(bool whole = false, const edit::Document::Told* in_short = nullptr);
+    void write(std::vector<store::JournalStep> steps); // all or none
     void watch();
     [[nodiscard]] static fs::path elsewhere(const fs::path& dir); // where the project cannot be written
     void trouble(const QString& text);
