@@ -1,7 +1,9 @@
-// The one exception for trouble with input and output. Broken invariants are asserted, not thrown.
+// The one exception for trouble with input and output, and the one that ends work. Broken invariants are asserted, not
+// thrown.
 #pragma once
 
 #include <exception>
+#include <functional>
 #include <stdexcept>
 #include <string>
 
@@ -40,7 +42,18 @@ class InputError : public std::runtime_error {
     }
 };
 
-// The same of whatever was thrown: an InputError as it is; what the system says of files, and that memory gave out, in
+// Work was told to stop, and did. Not for the user's eyes.
+class Stopped : public std::exception {
+  public:
+    [[nodiscard]] const char* what() const noexcept override { return "stopped"; }
+};
+// Asked now and then by long work; an empty one never says yes.
+using Stop = std::function<bool()>;
+inline void look(const Stop& stop) {
+    if (stop && stop()) throw Stopped();
+}
+
+// Of whatever was thrown: an InputError as it is; what the system says of files, and that memory gave out, in
 // our words.
 InputError as_input_error(const std::exception& trouble);
 

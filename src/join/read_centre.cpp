@@ -6,6 +6,10 @@
 #include <map>
 #include <numeric>
 #include <set>
+#include <unordered_map>
+#include <unordered_set>
+#include <utility>
+#include <vector>
 
 #include "join/seams.hpp"
 #include "join/side_kinds.hpp"
@@ -17,7 +21,7 @@ namespace {
 constexpr double kForeign = 40.0;          // colour distance from which on a pixel is wholly unlike the material
 constexpr double kFits = 0.15;             // error up to which a seam, or a likeness, counts as evidence
 constexpr std::size_t kMostColours = 2048; // of a material that are told apart
-constexpr double kDoubtful = 0.3; // confidence below which a reading is listed as doubtful
+constexpr double kDoubtful = 0.3;          // confidence below which a reading is listed as doubtful
 
 struct Colour {
     double r = 0, g = 0, b = 0, a = 0;
@@ -96,9 +100,12 @@ class Likeness {
                 const Rgba p = tile.at(x, y);
                 const std::uint32_t key =
                     p.r | (std::uint32_t{p.g} << 8) | (std::uint32_t{p.b} << 16) | (std::uint32_t{p.a} << 24);
-                if (known_.insert(key).second) palette_.push_back(seen(p));
+                if (!known_.insert(key).second) continue;
+                const Colour c = seen(p);
+                if (!gathered_ || cubes_.insert(cube_of(c)).second) palette_.push_back(c);
             }
-        if (palette_.size() > kMostColours) gather();
+        if (!gathered_ && palette_.size() > kMostColours) gather();
+        near_.clear();
     }
 
     [[nodiscard]] double unlike(const Image& tile, const Box& part) {
@@ -111,12 +118,22 @@ class Likeness {
 
   private:
     // Of noise in thousands of colours as many are kept as tell it apart: one for each small cube that has any.
+    static int cube_of(const Colour& c) {
+        return ((int(c.r) / 32 * 8 + int(c.g) / 32) * 8 + int(c.b) / 32) * 4 + int(c.a) / 64;
+    }
     void gather() {
-        std::map<std::array<int, 4>, Colour> cubes;
+        gathered_ = true;
+        std::erase_if(palette_, [&](const Colour& c) { return !cubes_.insert(cube_of(c)).second; });
+    }
+
+    // The palette's colours by where they lie, in steps of as much as makes a pixel wholly foreign.
+    static constexpr int kSteps = 1 + static_cast<int>(255 / kForeign);
+    static int step_of(double value) { return static_cast<int>(value / kForeign); }
+    void sort_palette() {
+        near_.resize(kSteps * kSteps * kSteps);
         for (const Colour& c : palette_)
-            cubes.emplace(std::array{int(c.r) / 32, int(c.g) / 32, int(c.b) / 32, int(c.a) / 64}, c);
-        palette_.clear();
-        for (const auto& [cube, c] : cubes) palette_.push_back(c);
+            near_[static_cast<std::size_t>((step_of(c.r) * kSteps + step_of(c.g)) * kSteps + step_of(c.b))].push_back(
+                c);
     }
 
     double nearest(Rgba pixel) {
@@ -124,19 +141,33 @@ class Likeness {
             pixel.r | (std::uint32_t{pixel.g} << 8) | (std::uint32_t{pixel.b} << 16) | (std::uint32_t{pixel.a} << 24);
         const auto known = cache_.find(key);
         if (known != cache_.end()) return known->second;
+        if (near_.empty()) sort_palette();
         const Colour c = seen(pixel);
-        double best = 1e9;
-        for (const Colour& p : palette_) best = std::min(best, distance(c, p));
         // Beyond a certain distance foreign is foreign: see-through is not more so than another colour.
-        best = std::min(best, kForeign) / kForeign;
+        double best = kForeign;
+        const auto around = [](double value) {
+            return std::pair{std::max(0, step_of(value) - 1), std::min(kSteps - 1, step_of(value) + 1)};
+        };
+        const auto [r0, r1] = around(c.r);
+        const auto [g0, g1] = around(c.g);
+        const auto [b0, b1] = around(c.b);
+        for (int r = r0; r <= r1; ++r)
+            for (int g = g0; g <= g1; ++g)
+                for (int b = b0; b <= b1; ++b)
+                    for (const Colour& p : near_[static_cast<std::size_t>((r * kSteps + g) * kSteps + b)])
+                        best = std::min(best, distance(c, p));
+        best /= kForeign;
         cache_.emplace(key, best);
         return best;
     }
 
     Colour inside_;
-    std::set<std::uint32_t> known_;
+    std::unordered_set<std::uint32_t> known_;
     std::vector<Colour> palette_;
-    std::map<std::uint32_t, double> cache_;
+    bool gathered_ = false;
+    std::unordered_set<int> cubes_; // once they are gathered: where there is a colour
+    std::vector<std::vector<Colour>> near_;
+    std::unordered_map<std::uint32_t, double> cache_;
 };
 
 struct Split {
@@ -189,7 +220,8 @@ std::vector<std::size_t> compared(std::size_t tiles) {
 // What speaks against a tile: a side that is open between corners that join, or a side that joins and yet goes on into
 // no other tile.
 void find_contradictions(const std::vector<Image>& tiles, const std::vector<std::array<double, 8>>& unlike,
-                         const Split& sides, const Split& corners, level::JoinKind kind, JoinReading& out) {
+                         const Split& sides, const Split& corners, level::JoinKind kind, const Stop& stop,
+                         JoinReading& out) {
     static const Text side_names[4] = {"north", "east", "south", "west"};
     std::vector<Borders> borders;
     for (const TileReading& t : out.tiles) borders.push_back(borders_of(tiles[static_cast<std::size_t>(t.index)]));
@@ -204,6 +236,7 @@ void find_contradictions(const std::vector<Image>& tiles, const std::vector<std:
     if (kind != level::JoinKind::corners)
         for (std::size_t i = 0; i < out.tiles.size(); ++i)
             for (int side = 0; side < 4; ++side) {
+                look(stop);
                 if (!(out.tiles[i].mask & (1U << (2 * side)))) continue;
                 double least = 2;
                 for (const std::size_t k : partners) {
@@ -247,10 +280,12 @@ void find_contradictions(const std::vector<Image>& tiles, const std::vector<std:
 }
 
 // The material as the middles of all tiles: one part in so many of each tile's width and height.
-Likeness middles(const std::vector<Image>& tiles, const std::vector<int>& drawn, int centre, int part) {
+Likeness middles(const std::vector<Image>& tiles, const std::vector<int>& drawn, int centre, int part,
+                 const Stop& stop) {
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
     Likeness out(tile(centre));
     for (const int index : drawn) {
+        look(stop);
         const Size s = tile(index).size();
         const Size box{std::max(1, s.w / part), std::max(1, s.h / part)};
         out.learn(tile(index), {(s.w - box.w) / 2, (s.h - box.h) / 2, box.w, box.h});
@@ -260,15 +295,17 @@ Likeness middles(const std::vector<Image>& tiles, const std::vector<int>& drawn,
 
 // `sides_known`: which sides join, where that is known otherwise; then only the corners are read.
 JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind, int centre,
-                    Likeness& likeness, const SideReading* sides_known = nullptr) {
+                    Likeness& likeness, const Stop& stop, const SideReading* sides_known = nullptr) {
     JoinReading out;
     out.centre = centre;
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
     std::vector<std::array<double, 8>> unlike(drawn.size());
     for (std::size_t i = 0; i < drawn.size(); ++i)
-        for (int bit = 0; bit < 8; ++bit)
+        for (int bit = 0; bit < 8; ++bit) {
+            look(stop);
             unlike[i][static_cast<std::size_t>(bit)] =
                 likeness.unlike(tile(drawn[i]), border_part(tile(drawn[i]).size(), bit));
+        }
 
     std::vector<double> sides;
     for (const auto& u : unlike)
@@ -308,6 +345,7 @@ JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& dra
         return std::pair{goes_on < like_open, std::min(1.0, 3 * std::abs(goes_on - like_open))};
     };
     for (std::size_t i = 0; i < drawn.size(); ++i) {
+        look(stop);
         TileReading reading{drawn[i], 0, 1.0};
         int weakest = -1;
         const auto judge = [&](unsigned bit, const Split& s) {
@@ -365,7 +403,7 @@ JoinReading read_by(const std::vector<Image>& tiles, const std::vector<int>& dra
     // Where many tiles have such sides it is how the art is drawn.
     if (out.contradictory.size() > std::max<std::size_t>(2, drawn.size() / 12)) out.contradictory.clear();
     list_cases(out, kind);
-    find_contradictions(tiles, unlike, side_split, corner_split, kind, out);
+    find_contradictions(tiles, unlike, side_split, corner_split, kind, stop, out);
     return out;
 }
 
@@ -393,28 +431,32 @@ void list_cases(JoinReading& out, level::JoinKind kind) {
 // Read from what is like a centre: the material's pixels are those of a tile that is like its own inside, or those of
 // the middles of all tiles.
 JoinReading read_from_centre(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind,
-                             int middle) {
+                             int middle, const Stop& stop) {
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
     Likeness of_centre(tile(middle));
-    JoinReading out = read_by(tiles, drawn, kind, middle, of_centre);
+    JoinReading out = read_by(tiles, drawn, kind, middle, of_centre, stop);
     if (kind == level::JoinKind::corners || open_ends(out) == 0) return out;
     for (const int part : {4, 2}) { // a quarter of each tile's width and height, then half
-        Likeness of_middles = middles(tiles, drawn, middle, part);
-        JoinReading again = read_by(tiles, drawn, kind, middle, of_middles);
+        Likeness of_middles = middles(tiles, drawn, middle, part, stop);
+        JoinReading again = read_by(tiles, drawn, kind, middle, of_middles, stop);
         if (open_ends(again) < open_ends(out)) out = std::move(again);
     }
     return out;
 }
 
-int centre_of(const std::vector<Image>& tiles, const std::vector<int>& drawn) {
-    const auto contrast = [&](int index) { return rim_contrast(tiles[static_cast<std::size_t>(index)]); };
-    return *std::min_element(drawn.begin(), drawn.end(), [&](int a, int b) { return contrast(a) < contrast(b); });
+int centre_of(const std::vector<Image>& tiles, const std::vector<int>& drawn, const Stop& stop) {
+    std::vector<double> contrast;
+    for (const int index : drawn) {
+        look(stop);
+        contrast.push_back(rim_contrast(tiles[static_cast<std::size_t>(index)]));
+    }
+    return drawn[static_cast<std::size_t>(std::min_element(contrast.begin(), contrast.end()) - contrast.begin())];
 }
 
 JoinReading read_with_sides(const std::vector<Image>& tiles, const std::vector<int>& drawn, level::JoinKind kind,
-                            int middle, const SideReading& sides) {
-    Likeness of_middles = middles(tiles, drawn, middle, 4);
-    return read_by(tiles, drawn, kind, middle, of_middles, &sides);
+                            int middle, const SideReading& sides, const Stop& stop) {
+    Likeness of_middles = middles(tiles, drawn, middle, 4, stop);
+    return read_by(tiles, drawn, kind, middle, of_middles, stop, &sides);
 }
 
 double corner_alpha(const Image& tile, int bit) { return mean(tile, border_part(tile.size(), bit)).a; }

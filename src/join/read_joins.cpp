@@ -20,7 +20,7 @@ constexpr int kFineTile = 48;         // pixels a side: more say nothing more of
 constexpr double kLead = 0.1;         // by which a reading of the sides has to be better than that from the centre
 constexpr double kLeadOfFew = 0.5;    // the same for a few tiles, whose sides are few to tell kinds by
 constexpr std::size_t kFew = 8;
-constexpr double kNear = 0.7;  // by how much a second reading may be worse and is still worth a look
+constexpr double kNear = 0.7; // by how much a second reading may be worse and is still worth a look
 
 bool blank(const Image& tile) {
     return std::all_of(tile.pixels().begin(), tile.pixels().end(), [](Rgba p) { return p.a == 0; });
@@ -84,7 +84,8 @@ void doubt(JoinReading& reading, TileReading& tile, double confidence, const Tex
 
 } // namespace
 
-JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind kind, std::optional<int> centre) {
+JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind kind, std::optional<int> centre,
+                       const Stop& stop) {
     assert(kind != level::JoinKind::plain);
     std::vector<Image> smaller;
     const auto first = std::find_if(drawn_tiles.begin(), drawn_tiles.end(), [](const Image& t) { return !t.empty(); });
@@ -95,15 +96,15 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
     const std::vector<Image>& tiles = smaller.empty() ? drawn_tiles : smaller;
     std::vector<int> drawn;
     for (std::size_t i = 0; i < tiles.size(); ++i)
-        if (!tiles[i].empty() && !blank(tiles[i])) drawn.push_back(static_cast<int>(i));
+        if (look(stop); !tiles[i].empty() && !blank(tiles[i])) drawn.push_back(static_cast<int>(i));
     if (drawn.empty()) {
         JoinReading out;
         out.missing = cases(kind);
         return out;
     }
     const auto tile = [&](int index) -> const Image& { return tiles[static_cast<std::size_t>(index)]; };
-    const int middle = centre ? *centre : centre_of(tiles, drawn);
-    JoinReading by_centre = read_from_centre(tiles, drawn, kind, middle);
+    const int middle = centre ? *centre : centre_of(tiles, drawn, stop);
+    JoinReading by_centre = read_from_centre(tiles, drawn, kind, middle, stop);
     if (kind == level::JoinKind::corners) return with_inverse(std::move(by_centre), tiles);
     if (drawn.size() < 4) return by_centre;
     // Nobody reads nearly all of 47 cases by mistake. (Sixteen, one does: turned inside out they are sixteen again.)
@@ -111,9 +112,9 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
 
     std::vector<const Image*> pictures;
     for (const int index : drawn) pictures.push_back(&tile(index));
-    const SideKinds sides(pictures, kind == level::JoinKind::full);
+    const SideKinds sides(pictures, kind == level::JoinKind::full, stop);
     const SideReading old = sides.judged(sides_of(by_centre));
-    std::vector<SideReading> by_sides = sides.readings(kReadings);
+    std::vector<SideReading> by_sides = sides.readings(kReadings, stop);
     if (centre) // it joins all round: that says which kind is inside
         std::erase_if(by_sides, [&](const SideReading& r) {
             const auto at = static_cast<std::size_t>(std::find(drawn.begin(), drawn.end(), *centre) - drawn.begin());
@@ -128,7 +129,7 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
     const double believed = trust(best, next == by_sides.end() ? 0 : next->score);
     JoinReading out;
     if (other && differ(best.joins, old.joins) > 0) {
-        out = read_with_sides(tiles, drawn, kind, middle, best);
+        out = read_with_sides(tiles, drawn, kind, middle, best, stop);
         for (std::size_t i = 0; i < out.tiles.size(); ++i)
             if (out.tiles[i].mask == by_centre.tiles[i].mask)
                 out.tiles[i].confidence = std::max(out.tiles[i].confidence, by_centre.tiles[i].confidence);
@@ -146,7 +147,7 @@ JoinReading read_joins(const std::vector<Image>& drawn_tiles, level::JoinKind ki
         doubt(out, t, sure, "what its sides are like leaves open which of them join");
     }
     if (next != by_sides.end() && next->score > best.score - kNear)
-        out.others.push_back(read_with_sides(tiles, drawn, kind, middle, *next));
+        out.others.push_back(read_with_sides(tiles, drawn, kind, middle, *next, stop));
     return out;
 }
 

@@ -17,6 +17,7 @@
 #include <string>
 #include <vector>
 
+#include "base/error.hpp"
 #include "base/image.hpp"
 #include "base/text.hpp"
 #include "join/mask.hpp"
@@ -50,7 +51,9 @@ struct JoinReading {
 };
 
 // `tiles`: pictures of one size, as drawn; blank or empty ones are left out. `kind` must not be plain. `centre`: the
-// index of the tile joined all round, where the designer knows better.
-JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre = {});
+// index of the tile joined all round, where the designer knows better. Throws Stopped where `stop` says so; it is asked
+// every few milliseconds.
+JoinReading read_joins(const std::vector<Image>& tiles, level::JoinKind kind, std::optional<int> centre = {},
+                       const Stop& stop = {});
 
 } // namespace vic::join

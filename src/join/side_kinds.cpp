@@ -52,7 +52,7 @@ Shares shares(const Image& image, const Box& box) {
 
 } // namespace
 
-SideKinds::SideKinds(const std::vector<const Image*>& tiles, bool corners) : tiles_(tiles.size()) {
+SideKinds::SideKinds(const std::vector<const Image*>& tiles, bool corners, const Stop& stop) : tiles_(tiles.size()) {
     for (int b = 0; b < kBins; ++b)
         weight_[static_cast<std::size_t>(b)] = b >= kBins / 4 && b < kBins - kBins / 4 ? 1.0F : corners ? 0.0F : 0.5F;
     const auto seen = [](Rgba p) {
@@ -83,6 +83,7 @@ SideKinds::SideKinds(const std::vector<const Image*>& tiles, bool corners) : til
         return 1 - both;
     };
     for (const Image* image : tiles) {
+        look(stop);
         const Size s = image->size();
         const int dx = std::max(1, s.w / 16), dy = std::max(1, s.h / 16);
         const auto profile = [&](Box box, bool along_x) {
@@ -105,8 +106,8 @@ SideKinds::SideKinds(const std::vector<const Image*>& tiles, bool corners) : til
             columns_.inside.push_back(unlike_middles(*image, box));
         }
     }
-    gather(rows_);
-    gather(columns_);
+    gather(rows_, stop);
+    gather(columns_, stop);
 }
 
 float SideKinds::distance(const Profile& a, const Profile& b) const {
@@ -120,21 +121,25 @@ float SideKinds::distance(const Profile& a, const Profile& b) const {
     return sum / weights / kForeignSide;
 }
 
-void SideKinds::gather(Direction& d) const {
+void SideKinds::gather(Direction& d, const Stop& stop) const {
     const std::size_t count = std::min(tiles_, kMostCompared);
     for (std::size_t i = 0; i < count; ++i) {
         const std::size_t tile = i * tiles_ / count;
         d.some.push_back(2 * tile);
         d.some.push_back(2 * tile + 1);
     }
-    const std::size_t n = d.some.size();
+    const std::size_t n = d.some.size(), all = d.profiles.size();
+    d.to_some.resize(all * n);
+    for (std::size_t i = 0; i < all; ++i) {
+        look(stop);
+        for (std::size_t j = 0; j < n; ++j) d.to_some[i * n + j] = distance(d.profiles[i], d.profiles[d.some[j]]);
+    }
     d.far.resize(n * n);
     for (std::size_t i = 0; i < n; ++i)
-        for (std::size_t j = 0; j < i; ++j)
-            d.far[i * n + j] = d.far[j * n + i] = distance(d.profiles[d.some[i]], d.profiles[d.some[j]]);
+        for (std::size_t j = 0; j < n; ++j) d.far[i * n + j] = d.to_some[d.some[i] * n + j];
 }
 
-std::vector<std::vector<int>> SideKinds::cuts(const Direction& d) const {
+std::vector<std::vector<int>> SideKinds::cuts(const Direction& d, const Stop& stop) const {
     const std::size_t n = d.some.size();
     std::vector<float> far = d.far;
     std::vector<int> kind(n);
@@ -144,6 +149,7 @@ std::vector<std::vector<int>> SideKinds::cuts(const Direction& d) const {
     for (std::size_t i = 0; i < n; ++i) alive[i] = i;
     std::vector<std::vector<int>> out;
     while (alive.size() > 1) {
+        look(stop);
         if (alive.size() <= kMostKinds) out.push_back(kind);
         std::size_t a = 0, b = 1;
         float least = std::numeric_limits<float>::max();
@@ -169,30 +175,30 @@ std::vector<std::vector<int>> SideKinds::cuts(const Direction& d) const {
     return out;
 }
 
-std::vector<SideKinds::Labels> SideKinds::candidates(const Direction& d) const {
+std::vector<SideKinds::Labels> SideKinds::candidates(const Direction& d, const Stop& stop) const {
     std::set<Labels> found;
     const std::size_t n = d.some.size();
-    for (const std::vector<int>& kind : cuts(d)) {
+    for (const std::vector<int>& kind : cuts(d, stop)) {
         for (const int joins : std::set<int>(kind.begin(), kind.end())) {
+            look(stop);
             bool first = false, second = false; // whether it has sides of both directions
-            std::vector<std::size_t> in, out;
+            std::vector<std::size_t> in, out;   // of `some`
             for (std::size_t i = 0; i < n; ++i) {
                 if (kind[i] != joins) {
-                    out.push_back(d.some[i]);
+                    out.push_back(i);
                     continue;
                 }
-                in.push_back(d.some[i]);
+                in.push_back(i);
                 (d.some[i] % 2 == 0 ? first : second) = true;
             }
             if (!first || !second) continue;
             Labels labels(d.profiles.size());
-            for (const std::size_t side : in) labels[side] = true;
+            for (const std::size_t side : in) labels[d.some[side]] = true;
             if (n < d.profiles.size()) { // those that were not compared go with the nearest
                 for (std::size_t i = 0; i < d.profiles.size(); ++i) {
                     const auto nearest = [&](const std::vector<std::size_t>& sides) {
                         float least = std::numeric_limits<float>::max();
-                        for (const std::size_t s : sides)
-                            least = std::min(least, distance(d.profiles[i], d.profiles[s]));
+                        for (const std::size_t s : sides) least = std::min(least, d.to_some[i * n + s]);
                         return least;
                     };
                     labels[i] = nearest(in) <= nearest(out);
@@ -231,7 +237,7 @@ SideKinds::Judged SideKinds::judge(const Direction& d, const Labels& labels) con
         for (std::size_t j = 0; j < n; ++j) {
             const std::size_t s = d.some[j];
             if (s == i) continue;
-            (labels[s] == labels[i] ? own : other).push_back(distance(d.profiles[i], d.profiles[s]));
+            (labels[s] == labels[i] ? own : other).push_back(d.to_some[i * n + j]);
         }
         const auto near = [](std::vector<float>& all) {
             if (all.empty()) return 1.0;
@@ -290,11 +296,17 @@ SideReading SideKinds::combined(const Labels& rows, const Judged& r, const Label
     return out;
 }
 
-std::vector<SideReading> SideKinds::readings(std::size_t most) const {
-    const std::vector<Labels> rows = candidates(rows_), columns = candidates(columns_);
+std::vector<SideReading> SideKinds::readings(std::size_t most, const Stop& stop) const {
+    const std::vector<Labels> rows = candidates(rows_, stop), columns = candidates(columns_, stop);
     std::vector<Judged> r, c;
-    for (const Labels& l : rows) r.push_back(judge(rows_, l));
-    for (const Labels& l : columns) c.push_back(judge(columns_, l));
+    for (const Labels& l : rows) {
+        look(stop);
+        r.push_back(judge(rows_, l));
+    }
+    for (const Labels& l : columns) {
+        look(stop);
+        c.push_back(judge(columns_, l));
+    }
     std::vector<SideReading> out;
     for (std::size_t i = 0; i < rows.size(); ++i)
         for (std::size_t j = 0; j < columns.size(); ++j) out.push_back(combined(rows[i], r[i], columns[j], c[j]));

@@ -13,6 +13,7 @@
 #include <cstdint>
 #include <vector>
 
+#include "base/error.hpp"
 #include "base/image.hpp"
 #include "join/mask.hpp"
 
@@ -34,11 +35,12 @@ class SideKinds {
   public:
     // Tiles of one size, none blank. `corners`: whether what lies in the corners is not the side's own, so that only
     // its middle half counts. Costs the square of the tiles up to 96, beyond that in proportion to them.
-    SideKinds(const std::vector<const Image*>& tiles, bool corners);
+    // Throws Stopped, as all that takes a Stop.
+    SideKinds(const std::vector<const Image*>& tiles, bool corners, const Stop& stop);
 
     // The readings that the kinds allow, the best first; at most `most`, none of them twice. Empty where all sides are
     // alike.
-    [[nodiscard]] std::vector<SideReading> readings(std::size_t most) const;
+    [[nodiscard]] std::vector<SideReading> readings(std::size_t most, const Stop& stop) const;
     // How good a reading that was made otherwise is, on the same scale.
     [[nodiscard]] SideReading judged(const SideLabels& labels) const;
 
@@ -54,12 +56,13 @@ class SideKinds {
         std::vector<float> inside;     // how unlike the middle of its tile each side is
         std::vector<std::size_t> some; // the sides that are compared with one another
         std::vector<float> far;        // between those, a square
+        std::vector<float> to_some;    // between each side and those, a row for a side
     };
     using Labels = std::vector<bool>; // of one direction
     [[nodiscard]] float distance(const Profile& a, const Profile& b) const;
-    void gather(Direction& d) const;
-    [[nodiscard]] std::vector<std::vector<int>> cuts(const Direction& d) const; // kinds of `some`, finer and finer
-    [[nodiscard]] std::vector<Labels> candidates(const Direction& d) const;
+    void gather(Direction& d, const Stop& stop) const;
+    [[nodiscard]] std::vector<std::vector<int>> cuts(const Direction& d, const Stop& stop) const; // kinds of `some`, finer and finer
+    [[nodiscard]] std::vector<Labels> candidates(const Direction& d, const Stop& stop) const;
     struct Judged {
         double apart = 0, inside = 0;
         std::vector<double> sure;

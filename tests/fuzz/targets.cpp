@@ -10,6 +10,7 @@
 
 #include "base/error.hpp"
 #include "base/files.hpp"
+#include "edit/document.hpp"
 #include "findings/check.hpp"
 #include "join/resolve.hpp"
 #include "outline/trace.hpp"
@@ -137,6 +138,15 @@ void read_journal(const std::string& bytes) {
         ++steps;
     }
     if (steps == 0) throw InputError("No step", "journal", {}, {});
+    edit::Document document(base(), folder.path());
+    store::JournalReader again(file, document.state(), folder.path());
+    document.replay(again);
+    const auto state = document.state();
+    const std::size_t now = document.now();
+    hold(now < document.history().size(), "now is in the history");
+    document.go_to(0);
+    document.go_to(now);
+    hold(document.state() == state, "there and back = the same");
 }
 
 void read_sheet(const std::string& bytes) {

@@ -112,3 +112,27 @@ TEST_CASE("confidence is a share", "[read-joins]") {
             CHECK(t.confidence <= 1);
         }
 }
+
+TEST_CASE("reading ends soon after it is told to", "[read-joins]") {
+    // Tiles that leave much open are read in all ways.
+    make::Random random(3);
+    std::vector<Image> tiles;
+    for (int i = 0; i < 300; ++i) {
+        Image tile({16, 16});
+        for (int y = 0; y < 16; ++y)
+            for (int x = 0; x < 16; ++x)
+                tile.set(x, y, {static_cast<std::uint8_t>(random.below(256)), static_cast<std::uint8_t>(i), 90, 255});
+        tiles.push_back(tile);
+    }
+    for (const JoinKind kind : {JoinKind::full, JoinKind::corners}) {
+        int asked = 0;
+        read_joins(tiles, kind, {}, [&] { return ++asked < 0; });
+        const int all = asked;
+        REQUIRE(all > 3000);
+        for (const int at : {1, all / 4, all / 2, all - 1}) {
+            asked = 0;
+            CHECK_THROWS_AS(read_joins(tiles, kind, {}, [&] { return ++asked >= at; }), vic::Stopped);
+            CHECK(asked == at);
+        }
+    }
+}

@@ -43,7 +43,9 @@ void JoinReadings::ask(Asked<Value>& asked, const Sheet& sheet, bool again, cons
     asked.then = nullptr;
     session_.jobs().start<Value>(
         asked.job, tr("Reading the joins of %1").arg(QString::fromStdString(sheet->name)),
-        [sheet, read](Jobs::Progress&) { return read(edit::tile_pictures(*sheet)); },
+        [sheet, read](Jobs::Progress& progress) {
+            return read(edit::tile_pictures(*sheet), [&progress] { return progress.stopped(); });
+        },
         // forget() stops the job before `asked` goes.
         [this, &asked, id = sheet->id](Value& value) {
             const Sheet now = sheetOf(id);
@@ -60,8 +62,8 @@ JoinReadings::Asked<JoinReadings::Reading>& JoinReadings::askReading(const Sheet
     assert(kind != level::JoinKind::plain);
     Asked<Reading>& asked = readings_[{sheet->id, kind}];
     asked.job = QString("joins-%1-%2").arg(sheet->id).arg(static_cast<int>(kind));
-    ask(asked, sheet, again, [kind](const std::vector<Image>& tiles) {
-        return Reading(std::make_shared<join::JoinReading>(join::read_joins(tiles, kind)));
+    ask(asked, sheet, again, [kind](const std::vector<Image>& tiles, const Stop& stop) {
+        return Reading(std::make_shared<join::JoinReading>(join::read_joins(tiles, kind, {}, stop)));
     });
     return asked;
 }
@@ -69,7 +71,8 @@ JoinReadings::Asked<JoinReadings::Reading>& JoinReadings::askReading(const Sheet
 JoinReadings::Asked<level::JoinKind>& JoinReadings::askKind(const Sheet& sheet, bool again) {
     Asked<level::JoinKind>& asked = kinds_[sheet->id];
     asked.job = QString("joinKind-%1").arg(sheet->id);
-    ask(asked, sheet, again, [](const std::vector<Image>& tiles) { return join::proposed_kind(tiles); });
+    ask(asked, sheet, again,
+        [](const std::vector<Image>& tiles, const Stop& stop) { return join::proposed_kind(tiles, stop); });
     return asked;
 }
 
