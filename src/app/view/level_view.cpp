@@ -119,6 +119,7 @@ std::optional<Point> LevelView::pointedLevelCell() const {
 void LevelView::setTrial(std::optional<level::Level> level) {
     trial_ = std::move(level);
     preview();
+    redraw(camera_.area()); // what its plan does not know is marked, also where no cell changes
     say();
     update();
 }
