@@ -84,7 +84,7 @@ double at_period(const std::vector<double>& repeats, int period) {
     return period < static_cast<int>(repeats.size()) ? repeats[static_cast<std::size_t>(period)] : 0.0;
 }
 
-std::vector<AxisFit> gap_fits(const ArtProfile& p, const std::vector<double>& repeats, float bar) {
+std::vector<AxisFit> gap_fits(const ArtProfile& p, const std::vector<double>& repeats, float bar, bool see_through) {
     std::vector<AxisFit> out;
     const int n = p.lines();
     std::vector<int> plain_before(static_cast<std::size_t>(n) + 1, 0);
@@ -119,7 +119,7 @@ std::vector<AxisFit> gap_fits(const ArtProfile& p, const std::vector<double>& re
                 int exact = 0;
                 int missed = 0;
                 double edge = 0;
-                int edges = 0;
+                int edges = 0, touched = 0; // gaps that hold a little art
                 for (int k = 1; k < f.count; ++k) {
                     const int at = margin + k * period - gap;
                     if (at >= last) break; // blank cells at the end say nothing
@@ -131,6 +131,11 @@ std::vector<AxisFit> gap_fits(const ArtProfile& p, const std::vector<double>& re
                         raw -= 5;
                         continue;
                     }
+                    for (int x = at; x < at + gap; ++x)
+                        if (art(x) > 0) {
+                            ++touched;
+                            break;
+                        }
                     if (left && right) {
                         ++exact;
                         raw += 2.5 + worth;
@@ -141,6 +146,8 @@ std::vector<AxisFit> gap_fits(const ArtProfile& p, const std::vector<double>& re
                     edges += 2;
                 }
                 if (missed > std::max(1, f.count / 8) || exact == 0) continue;
+                // Where nothing is drawn but what reaches in everywhere there is no gap: it is the tips of hexagons.
+                if (see_through && 2 * touched > edges / 2) continue;
                 // Plain lines that no gap explains, but for tiles that are wholly blank.
                 int stray = 0;
                 double inside = 0;
@@ -459,12 +466,12 @@ std::vector<double> repetition(const SeamProfile& p) {
     return out;
 }
 
-std::vector<AxisFit> ground_fits(const ArtProfile& p, const std::vector<double>& repeats) {
+std::vector<AxisFit> ground_fits(const ArtProfile& p, const std::vector<double>& repeats, bool see_through) {
     std::vector<AxisFit> out;
-    keep_best(out, gap_fits(p, repeats, kPlain), 8);
+    keep_best(out, gap_fits(p, repeats, kPlain, see_through), 8);
     // A stray tile may go over the gaps.
     if (out.empty()) {
-        auto bridged = gap_fits(p, repeats, 0.2F);
+        auto bridged = gap_fits(p, repeats, 0.2F, see_through);
         for (AxisFit& f : bridged) f.evidence -= 2;
         keep_best(out, std::move(bridged), 6);
     }

@@ -61,7 +61,8 @@ struct AxisFit {
 };
 
 // The best lattices that the ground's colour tells of (gaps, and lines that things keep clear of), best first.
-std::vector<AxisFit> ground_fits(const ArtProfile& profile, const std::vector<double>& repeats);
+// `see_through`: that colour is none.
+std::vector<AxisFit> ground_fits(const ArtProfile& profile, const std::vector<double>& repeats, bool see_through);
 // The best that the differences tell of; the same for every ground.
 std::vector<AxisFit> seam_fits(const SeamProfile& profile, const SeamVotes& votes, const std::vector<double>& repeats);
 

@@ -275,8 +275,8 @@ std::vector<Candidate> candidates(const Image& drawn, const std::vector<Seams>& 
                 down.art = part_of(down.art, s.band.from, s.band.to);
                 down.crossing = part_of(down.crossing, s.band.from, s.band.to);
             }
-            const auto fx = ground_fits(across, s.across_repeats);
-            const auto fy = ground_fits(down, s.down_repeats);
+            const auto fx = ground_fits(across, s.across_repeats, g.colour.a == 0);
+            const auto fy = ground_fits(down, s.down_repeats, g.colour.a == 0);
             const auto on = [&](const AxisFit& x) {
                 return x.kind == AxisFit::Kind::seams ? goes_on(x, s.profile.across, s.strip)
                                                       : goes_on(x, across.art, strip);
