@@ -14,6 +14,7 @@
 #include <fstream>
 #include <map>
 #include <nlohmann/json.hpp>
+#include <optional>
 #include <stdexcept>
 #include <string>
 #include <system_error>
@@ -150,6 +151,32 @@ struct Mark {
     std::string name;
     std::string kind; // start, exit, note
     Rect cells;
+    std::optional<Colour> colour; // where the designer gave it one
+    nlohmann::json notes;         // an object: values by the notes' names
+};
+
+// What a side of the level is: one may leave by it, or it blocks, or it leads on to another level.
+struct Side {
+    std::string kind = "open"; // open, blocks, leads
+    std::string to;            // leads: the other level's id; empty where that is left to the game
+};
+
+// What the level says of its cells: values of one note.
+struct Facts {
+    std::uint32_t id = 0;
+    std::string name; // of the layer that it was painted on
+    std::string note;
+    std::vector<nlohmann::json> values; // numbers, words, or true and false
+    Rect box;                           // the cells below
+    std::vector<std::uint32_t> cells;   // box.w × box.h, row by row: 0, or the place in `values` plus one
+
+    // Null where nothing is said of the cell.
+    const nlohmann::json* value(int x, int y) const {
+        if (x < box.x || y < box.y || x >= box.x + box.w || y >= box.y + box.h) return nullptr;
+        const std::uint32_t place = cells[static_cast<std::size_t>(y - box.y) * static_cast<std::size_t>(box.w) +
+                                          static_cast<std::size_t>(x - box.x)];
+        return place == 0 ? nullptr : &values[place - 1];
+    }
 };
 
 struct Walker {
@@ -185,6 +212,8 @@ struct Level {
     std::vector<OneWay> one_way;
     std::vector<CollisionClass> collision_classes; // the same by class, where any layer names one; else empty
     std::vector<Mark> marks;
+    Side sides[4]; // north, east, south, west
+    std::vector<Facts> facts;
     Walker walker;
 
     // The upper left corner of the box around a cell, in pixels. Of an isometric level some lie left of 0.
@@ -391,16 +420,22 @@ struct Reader {
     }
 };
 
-inline std::vector<Cell> cells_of(const std::filesystem::path& file, const Rect& box, std::size_t tiles) {
+inline std::vector<std::uint32_t> numbers_of(const std::filesystem::path& file, const Rect& box) {
     const std::string raw = bytes_of(file);
     if (raw.size() != std::uint64_t(box.w) * std::uint64_t(box.h) * 4)
         fail(file, "has not the size that the level says");
-    std::vector<Cell> cells(raw.size() / 4);
-    for (std::size_t i = 0; i < cells.size(); ++i) {
-        std::uint32_t bits = 0;
+    std::vector<std::uint32_t> out(raw.size() / 4);
+    for (std::size_t i = 0; i < out.size(); ++i)
         for (std::size_t b = 0; b < 4; ++b)
-            bits |= std::uint32_t(static_cast<unsigned char>(raw[4 * i + b])) << (8 * b);
-        cells[i].bits = bits;
+            out[i] |= std::uint32_t(static_cast<unsigned char>(raw[4 * i + b])) << (8 * b);
+    return out;
+}
+
+inline std::vector<Cell> cells_of(const std::filesystem::path& file, const Rect& box, std::size_t tiles) {
+    const std::vector<std::uint32_t> numbers = numbers_of(file, box);
+    std::vector<Cell> cells(numbers.size());
+    for (std::size_t i = 0; i < cells.size(); ++i) {
+        cells[i].bits = numbers[i];
         if (!cells[i].empty() && cells[i].tile() >= tiles) fail(file, "names a tile that the level does not have");
     }
     return cells;
@@ -492,6 +527,48 @@ inline Layer layer_of(const Reader& read, const json& j, const Level& level) {
     return out;
 }
 
+inline json notes_of(const Reader& read, const json& j, const char* what) {
+    json notes = j.value("notes", json::object());
+    if (!notes.is_object()) read.refuse(what, "are no object");
+    return notes;
+}
+
+inline Facts facts_of(const Reader& read, const json& j, const Level& level) {
+    Facts out;
+    out.id = read.id(j);
+    out.name = read.text(read.of(j, "name"), "a layer's name");
+    out.note = read.text(read.of(j, "note"), "a note's name");
+    for (const json& value : read.list(j, "values")) {
+        if (!value.is_number() && !value.is_boolean() && !value.is_string())
+            read.refuse("a value of a cell", "is no number, no word, and neither true nor false");
+        out.values.push_back(value);
+    }
+    const json& cells = read.of(j, "cells");
+    const Rect box = read.rect(read.of(cells, "box"), 0, limits::cells, "a box of facts");
+    if (box.x + box.w > level.size.x || box.y + box.h > level.size.y)
+        read.refuse("a box of facts", "lies beyond the level");
+    if (box.w == 0 || box.h == 0) return out;
+    out.box = box;
+    const auto file = level.folder / read.plain_name(read.of(cells, "file"));
+    out.cells = numbers_of(file, box);
+    for (const std::uint32_t place : out.cells)
+        if (place > out.values.size()) fail(file, "names a value that the level does not have");
+    return out;
+}
+
+inline void read_sides(const Reader& read, const json& j, Level& out) {
+    if (!j.contains("sides")) return;
+    const json& sides = read.list(j, "sides");
+    if (sides.size() != 4) read.refuse("the sides", "are not four");
+    for (std::size_t i = 0; i < 4; ++i) {
+        Side& side = out.sides[i];
+        side.kind = read.text(read.of(sides[i], "kind"), "a side's kind");
+        if (side.kind != "open" && side.kind != "blocks" && side.kind != "leads")
+            read.refuse("\"" + side.kind + "\"", "is nothing that a side can be");
+        side.to = read.text(sides[i], "to", "");
+    }
+}
+
 inline Tile tile_of(const Reader& read, const json& t) {
     Tile tile;
     tile.id = read.id(t);
@@ -509,8 +586,7 @@ inline Tile tile_of(const Reader& read, const json& t) {
             read.refuse("a block's pivot", "is none of its cells");
     }
     for (const json& tag : read.list(t, "tags", false)) tile.tags.push_back(read.text(tag, "a tag"));
-    tile.notes = t.value("notes", json::object());
-    if (!tile.notes.is_object()) read.refuse("a tile's notes", "are no object");
+    tile.notes = notes_of(read, t, "a tile's notes");
     for (const json& part : read.list(t, "polygons", false)) {
         if (!part.is_array() || part.size() < 3) read.refuse("a shape", "has fewer than three corners");
         tile.polygons.emplace_back();
@@ -589,10 +665,16 @@ inline void read_head(const Reader& read, const json& j, Level& out) {
     out.frame = read.size(read.of(j, "frame"), limits::frame_pixels, "the frame");
     out.atlas = read.plain_name(read.of(read.of(j, "atlas"), "file"));
     for (const json& n : read.list(j, "side_notes", false)) out.side_notes.push_back(read.text(n, "a note's name"));
-    for (const json& m : read.list(j, "marks"))
-        out.marks.push_back({read.id(m), read.text(read.of(m, "name"), "a mark's name"),
+    for (const json& m : read.list(j, "marks")) {
+        out.marks.push_back({read.id(m),
+                             read.text(read.of(m, "name"), "a mark's name"),
                              read.text(read.of(m, "kind"), "a mark's kind"),
-                             read.rect(read.of(m, "cells"), -limits::cells, 2 * limits::cells, "a mark's cells")});
+                             read.rect(read.of(m, "cells"), -limits::cells, 2 * limits::cells, "a mark's cells"),
+                             {},
+                             notes_of(read, m, "a mark's notes")});
+        if (m.contains("colour")) out.marks.back().colour = read.colour(m["colour"]);
+    }
+    read_sides(read, j, out);
     const json& w = read.of(j, "walker");
     const Vec size = read.size(read.of(w, "size"), 64 * kUnit, "the walker's size");
     out.walker = {size.x, size.y, read.real(read.of(w, "speed"), 0, 1000, "the walker's speed"),
@@ -608,6 +690,7 @@ inline Level level_of(const std::filesystem::path& folder, const Reader& read, c
     read_frames(read, tiles, out);
     for (const json& k : read.list(j, "prop_kinds")) out.prop_kinds.push_back(kind_of(read, k));
     for (const json& l : read.list(j, "layers")) out.layers.push_back(layer_of(read, l, out));
+    for (const json& f : read.list(j, "facts", false)) out.facts.push_back(facts_of(read, f, out));
     out.plane = read.number(read.of(j, "plane"), 0, static_cast<int>(out.layers.size()), "the walker's plane");
     out.outlines = outlines_of(read, read.list(j, "outlines"));
     out.one_way = one_way_of(read, read.list(j, "one_way"));

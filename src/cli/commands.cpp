@@ -437,8 +437,10 @@ Outcome walk(const std::string& dir, const std::string& script) {
                 {"fell_out", tried.fell_out},
                 {"reached_exit", tried.reached_exit},
                 {"touched", touched}};
+    if (tried.left_by) out.json["left_by"] = level::side_words().at(static_cast<std::size_t>(*tried.left_by));
     out.text = std::string(tried.reached_exit ? "reached the exit"
                            : tried.fell_out   ? "fell out of the level"
+                           : tried.left_by    ? "left by a side that leads on"
                                               : "ended") +
                " at " + std::to_string(rounded(tried.end.x)) + ", " + std::to_string(rounded(tried.end.y)) + " after " +
                std::to_string(tried.ticks) + " ticks";

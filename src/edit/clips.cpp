@@ -22,7 +22,9 @@ Point cell_of(const Level& level, Point pixel) { return level.geometry().cell_at
 const Layer* place_for(const Level& level, const Stamp& stamp, const StampLayer& from, LayerId fallback, LayerId only) {
     const auto usable = [&](LayerId id) -> const Layer* {
         const Layer* l = level.layer(id);
-        return l && l->kind() == from.kind() && l->grain() == from.grain() ? l : nullptr;
+        if (!l || l->kind() != from.kind() || l->grain() != from.grain()) return nullptr;
+        const auto* facts = std::get_if<Facts>(&from.content); // values of another note mean something else
+        return !facts || facts->note() == l->facts()->note() ? l : nullptr;
     };
     if (stamp.layers.size() == 1)
         if (const Layer* l = usable(only)) return l;
@@ -61,6 +63,8 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
             const Box own = l->grain().in_layer(bounds);
             if (l->blockers())
                 layer.content = Blockers(own.size());
+            else if (l->facts())
+                layer.content = Facts(own.size(), l->facts()->note());
             else
                 layer.content = StampTiles{Grid(l->grain().cells(bounds.size())), l->grain()};
             each_cell(l->grid(), own, [&](Point p, Cell c, MaterialId m) {
@@ -132,13 +136,17 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
         Box laid;
         const Point corner = from.grain().in_layer(Box{at.x, at.y, 1, 1}).corner();
         const Box all = box_of(grid.size());
-        const bool blockers = to->blockers() != nullptr;
+        const CellsAre are = to->cells_are();
+        const auto holds = [&](Cell c) {
+            if (are == CellsAre::tiles) return c.tile() < project.next_tile;
+            return are == CellsAre::shapes ? Blockers::holds(c) : Facts::holds(c);
+        };
         each_cell(from.grid(), box_of(from.grid().size()), [&](Point p, Cell c, MaterialId m) {
             const Point place = p + corner;
-            if (!all.contains(place) || !(blockers ? Blockers::holds(c) : c.tile() < project.next_tile)) return;
+            if (!all.contains(place) || !holds(c)) return;
             if (m != 0 && !project.material(m)) m = 0;
             const bool pin = pins || c.pinned() || m == 0;
-            const Turn turn = blockers ? c.turn() : level.geometry().shown(c.turn());
+            const Turn turn = are == CellsAre::tiles ? level.geometry().shown(c.turn()) : c.turn();
             grid.set(place, pin ? Cell(c.tile(), turn, c.tile() != 0) : Cell{}, m);
             laid = united(laid, {place.x, place.y, 1, 1});
             ++out.cells;
@@ -161,7 +169,7 @@ Stamp turned(const Project& project, const Stamp& stamp, Turn turn) {
         if (StampProps* taken = layer.props())
             taken->props = turned_props(lattice, std::move(taken->props), turn, stamp.size);
         else
-            layer.grid() = turned_grid(tiles, layer.grid(), turn, lattice, layer.kind() == LayerKind::blockers);
+            layer.grid() = turned_grid(tiles, layer.grid(), turn, lattice, layer.cells_are());
     }
     return out;
 }

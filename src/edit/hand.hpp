@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "base/turn.hpp"
+#include "level/notes.hpp"
 #include "level/cell.hpp"
 #include "level/props.hpp"
 #include "level/shape.hpp"
@@ -61,11 +62,17 @@ struct Blocker {
     level::TileShape shape = level::TileShape::full; // before the Hand's turn
     bool operator==(const Blocker&) const = default;
 };
+// What a layer of facts says of a cell: see level::Facts.
+struct Fact {
+    level::NoteId note = 0; // 0: of layers that have none yet
+    int value = 1;
+    bool operator==(const Fact&) const = default;
+};
 
 } // namespace held
 
 using Held = std::variant<held::Nothing, held::Material, held::Tile, held::Eraser, held::Prop, held::Spread,
-                          held::Stamp, held::Blocker>;
+                          held::Stamp, held::Blocker, held::Fact>;
 
 struct Hand {
     Held holds{};
@@ -99,7 +106,7 @@ struct Hand {
     bool operator==(const Hand&) const = default;
 };
 
-// Whether it may lay on cells: it is a material, a tile, a spread, a blocker or the eraser.
+// Whether it may lay on cells: it is a material, a tile, a spread, a blocker, a fact or the eraser.
 bool lays_cells(const Hand& hand);
 
 } // namespace vic::edit

@@ -16,8 +16,8 @@ using store::Json;
 
 // In the order of Held.
 const std::vector<std::string>& words() {
-    static const std::vector<std::string> all{"empty", "material", "tile",  "eraser",
-                                              "prop",  "spread",   "stamp", "blocker"};
+    static const std::vector<std::string> all{"empty",  "material", "tile",    "eraser", "prop",
+                                              "spread", "stamp",    "blocker", "fact"};
     return all;
 }
 
@@ -29,6 +29,10 @@ Json json_of(const Hand& h) {
         [&](const held::Material& m) { j["material"] = m.id; }, [&](const held::Tile& t) { j["tile"] = t.id; },
         [&](const held::Prop& p) { j["prop"] = p.kind; },
         [&](const held::Blocker& b) { j["shape"] = static_cast<int>(b.shape); },
+        [&](const held::Fact& fact) {
+            j["note"] = fact.note;
+            j["value"] = fact.value;
+        },
         [&](const held::Stamp& s) {
             j["stamp"] = s.stamp->id;
             j["pins"] = s.pins;
@@ -81,6 +85,10 @@ Held held_of(const Field& f, const level::Project& project, const level::TileTab
     }
     if (kind == "blocker")
         return held::Blocker{static_cast<level::TileShape>(f["shape"].number(1, level::kTileShapes - 2))};
+    if (kind == "fact") {
+        const held::Fact fact{id_of(f["note"]), f["value"].number(-level::kMostFact, level::kMostFact)};
+        return if_there(fact.note == 0 || project.note_kind(fact.note) != nullptr, fact);
+    }
     return held::Nothing{};
 }
 

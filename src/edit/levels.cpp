@@ -125,6 +125,27 @@ Level place_mark(Level level, MarkId id, MarkKind kind, const std::string& name,
     return level;
 }
 
+Level place_mark_over(Level level, MarkId id, MarkKind kind, const std::string& name, const Box& cells) {
+    level = place_mark(std::move(level), id, kind, name, cells.corner());
+    return change_mark(std::move(level), id, [&](Mark& m) { m.cells = cells; });
+}
+
+Level change_mark(Level level, MarkId id, const std::function<void(Mark&)>& what) {
+    for (Mark& m : level.marks) {
+        if (m.id != id) continue;
+        what(m);
+        m.id = id;
+        m.cells.w = std::clamp(m.cells.w, 1, level.size.w);
+        m.cells.h = std::clamp(m.cells.h, 1, level.size.h);
+        m.cells.x = std::clamp(m.cells.x, 0, level.size.w - m.cells.w);
+        m.cells.y = std::clamp(m.cells.y, 0, level.size.h - m.cells.h);
+        if (m.kind == MarkKind::start)
+            std::erase_if(level.marks, [&](const Mark& o) { return o.kind == MarkKind::start && o.id != id; });
+        break;
+    }
+    return level;
+}
+
 Level move_mark(Level level, MarkId id, Point corner) {
     for (Mark& m : level.marks) {
         if (m.id != id) continue;
@@ -140,9 +161,10 @@ Level remove_mark(Level level, MarkId id) {
 }
 
 const Mark* mark_at(const Level& level, Point cell) {
+    const Mark* best = nullptr;
     for (const Mark& m : level.marks)
-        if (m.cells.contains(cell)) return &m;
-    return nullptr;
+        if (m.cells.contains(cell) && (!best || m.cells.size().area() < best->cells.size().area())) best = &m;
+    return best;
 }
 
 Point snapped(const Level& level, Point pixel) {

@@ -1,6 +1,7 @@
 // Changes to levels, layers, props and marks: each takes a level and gives the changed one.
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <string>
 
@@ -39,10 +40,16 @@ std::optional<PropHit> prop_at(const level::Project& project, const level::Level
 // Puts a mark of one cell there. A level has one start: placing it again moves it. The cell must lie in the level.
 level::Level place_mark(level::Level level, level::MarkId id, level::MarkKind kind, const std::string& name,
                         Point cell);
+// The same with a box of cells, within the level.
+level::Level place_mark_over(level::Level level, level::MarkId id, level::MarkKind kind, const std::string& name,
+                             const Box& cells);
+// What is changed of a mark keeps its id; its cells stay within the level. One that becomes the start takes the place
+// of the other.
+level::Level change_mark(level::Level level, level::MarkId id, const std::function<void(level::Mark&)>& what);
 // Moves a mark's corner as far as the level reaches.
 level::Level move_mark(level::Level level, level::MarkId id, Point corner);
 level::Level remove_mark(level::Level level, level::MarkId id);
-// The first mark whose cells hold the cell; null where none does.
+// The smallest mark whose cells hold the cell; null where none does.
 const level::Mark* mark_at(const level::Level& level, Point cell);
 
 // A pixel position snapped to the middle of a cell's lower edge, where things stand.

@@ -33,6 +33,18 @@ Project remove_note_kind(Project project, NoteId id) {
             for (Tile& t : *list) t.notes.erase(id);
         project.put(std::move(sheet));
     }
+    for (const auto& old : std::vector(project.levels)) {
+        const auto of_it = [&](const LayerRef& l) { return l->facts() && l->facts()->note() == id; };
+        const auto has = [&](const Mark& m) { return m.notes.contains(id); };
+        if (std::none_of(old->layers.begin(), old->layers.end(), of_it) &&
+            std::none_of(old->marks.begin(), old->marks.end(), has))
+            continue;
+        Level level = *old;
+        for (const LayerRef& l : old->layers)
+            if (of_it(l)) level.edit(l->id).content = Facts(level.size, 0);
+        for (Mark& m : level.marks) m.notes.erase(id);
+        project.put(std::move(level));
+    }
     return project;
 }
 
@@ -40,6 +52,11 @@ int noted(const Project& project, NoteId id) {
     int n = 0;
     for (const auto& sheet : project.sheets)
         for (const Tile& t : sheet->tiles) n += t.notes.contains(id);
+    for (const auto& level : project.levels) {
+        for (const Mark& m : level->marks) n += m.notes.contains(id);
+        for (const LayerRef& l : level->layers)
+            if (l->facts() && l->facts()->note() == id) n += static_cast<int>(l->facts()->cells().count());
+    }
     return n;
 }
 

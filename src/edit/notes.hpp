@@ -19,7 +19,7 @@ level::Project add_note_kind(level::Project project, level::NoteKind kind);
 // The project without the note and without all its values.
 level::Project remove_note_kind(level::Project project, level::NoteId id);
 
-// How many tiles have a value for the note.
+// How many tiles, marks and cells have a value for the note.
 int noted(const level::Project& project, level::NoteId id);
 
 // Tags out of what a person types: between commas, without blanks around, sorted, once each.

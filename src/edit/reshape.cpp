@@ -27,12 +27,12 @@ Size turned_size(Turn turn, Size size) {
     return size;
 }
 
-Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Lattice& lattice, bool blockers) {
-    const Turn pictures = lattice.shown(turn);
+Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Lattice& lattice, CellsAre are) {
+    const Turn pictures = are == CellsAre::values ? Turn{} : are == CellsAre::shapes ? turn : lattice.shown(turn);
     Grid out(turned_size(turn, grid.size()));
     each_cell(grid, box_of(grid.size()), [&](Point p, Cell c, MaterialId m) {
         Turn now = after(c.turn(), pictures);
-        const Tile* t = blockers ? nullptr : tiles.find(c.tile()).tile;
+        const Tile* t = are == CellsAre::tiles ? tiles.find(c.tile()).tile : nullptr;
         // Changed over is what a tile shows that is mirrored.
         const Turn asked = lattice.square() || now == Turn{} ? now : Turn{4};
         if (c.tile() == 0 || (t && ((t->turns >> asked.code) & 1) == 0)) now = c.turn();
@@ -169,13 +169,14 @@ Level turned(const Project& project, const join::Rules& rules, const Level& as_i
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.edit(l->id);
         if (l->has_cells()) {
-            layer.grid() =
-                turned_grid(tiles, l->grid(), turn, l->blockers() ? Lattice{} : level.geometry(), l->blockers());
+            layer.grid() = turned_grid(tiles, l->grid(), turn, level.geometry(), l->cells_are());
             join::resolve(rules, layer.grid(), layer.cells(), l->id);
         } else if (l->has_props()) {
             layer.props() = Props(turned_props(level.geometry(), layer.props().all(), turn, level.size));
         }
     }
+    for (std::size_t i = 0; i < level.sides.size(); ++i)
+        out.sides[static_cast<std::size_t>(turned_side(turn, static_cast<int>(i)))] = level.sides[i];
     for (Mark& m : out.marks) {
         const Point a = turned_place(turn, m.cells.corner(), level.size);
         const Point b = turned_place(turn, {m.cells.right() - 1, m.cells.bottom() - 1}, level.size);
@@ -333,6 +334,7 @@ Merged merged_down(const Project& project, const join::Rules& rules, const Level
     if (above.kind() != below.kind() || !(above.has_cells() || above.kind() == LayerKind::props) || below.locked ||
         above.locked || above.shift != below.shift || above.grain() != below.grain())
         return out;
+    if (above.facts() && above.facts()->note() != below.facts()->note()) return out;
     out.done = true;
     Layer& to = out.level.edit(below.id);
     if (above.kind() == LayerKind::props) {

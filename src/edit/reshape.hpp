@@ -12,9 +12,10 @@ namespace vic::edit {
 Point turned_place(Turn turn, Point p, Size size);
 Size turned_size(Turn turn, Size size);
 // A grid turned with its tiles. Tiles that must not be turned so keep their own turn, as blocks do for quarter turns.
-// On isometric lattices tiles are only mirrored, see Lattice::shown. Blockers are turned without asking any tile.
+// On isometric lattices tiles are only mirrored, see Lattice::shown. Shapes are turned without asking any tile, values
+// lie in no turn.
 level::Grid turned_grid(const level::TileTable& tiles, const level::Grid& grid, Turn turn, const Lattice& lattice = {},
-                        bool blockers = false);
+                        level::CellsAre are = level::CellsAre::tiles);
 // The props of a box of cells that is turned. Of isometric ones the places are rounded to whole pixels.
 std::vector<level::Prop> turned_props(const Lattice& lattice, std::vector<level::Prop> props, Turn turn, Size cells);
 

@@ -55,6 +55,15 @@ LayerId home_layer(const Project& project, const Level& level, const Hand& hand,
                     if (l->blockers()) home = l->id;
             return home;
         },
+        [&](const held::Fact& f) {
+            // The active layer if it has values of the note, else the frontmost that has.
+            const auto fits = [&](const Layer& l) { return l.facts() && l.facts()->note() == f.note; };
+            LayerId home = 0;
+            if (!active || !fits(*active))
+                for (const LayerRef& l : level.layers)
+                    if (fits(*l)) home = l->id;
+            return home;
+        },
         [&](const held::Prop&) {
             // The active layer if it takes props, else the frontmost layer of props behind the walker.
             LayerId home = 0;
@@ -79,6 +88,7 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
     const auto takes = [&] {
         if (hand.is<held::Prop>()) return layer->has_props();
         if (hand.is<held::Eraser>()) return layer->has_cells();
+        if (const auto* f = hand.as<held::Fact>()) return layer->facts() && layer->facts()->note() == f->note;
         return layer->kind() == (hand.is<held::Blocker>() ? LayerKind::blockers : LayerKind::tiles);
     };
     if (!layer)
@@ -96,10 +106,22 @@ Target target_of(const Project& project, const Level& level, const Hand& hand, L
 
 bool lays_cells(const Hand& hand) {
     return hand.is<held::Material>() || hand.is<held::Tile>() || hand.is<held::Eraser>() || hand.is<held::Spread>() ||
-           hand.is<held::Blocker>();
+           hand.is<held::Blocker>() || hand.is<held::Fact>();
 }
 
 Hand blocker_hand(TileShape shape) { return {held::Blocker{shape}}; }
+
+Hand fact_hand(const Project& project, NoteId note, const Hand& before) {
+    const NoteKind* kind = project.note_kind(note);
+    Hand hand = before;
+    const auto* held = before.as<held::Fact>();
+    int value = held ? held->value : 1;
+    if (kind && !fact_value(*kind, value)) value = 0;
+    hand.turn = {};
+    hand.share_empty = 0;
+    hand.holds = held::Fact{note, value};
+    return hand;
+}
 
 std::vector<Point> pencil_cells(Point at, int size, bool round) {
     const int before = (size - 1) / 2;
@@ -228,7 +250,7 @@ VIC_WIDE void lay_row(Cell* cells, MaterialId* materials, std::uint64_t row, std
 
 // Lays cells for which no block has to be looked after, a chunk at a time.
 void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& grid, const Region& cells) {
-    const bool lays_tile = hand.is<held::Tile>() || hand.is<held::Blocker>();
+    const bool lays_tile = hand.is<held::Tile>() || hand.is<held::Blocker>() || hand.is<held::Fact>();
     const auto* spread = hand.as<held::Spread>();
     const bool spreads = spread != nullptr;
     const bool uniform = !spreads && hand.share_empty == 0;
@@ -245,6 +267,7 @@ void lay_chunks(const Project& project, const Hand& hand, LayerId layer, Grid& g
     if (const auto* m = hand.as<held::Material>()) all.material = m->id;
     if (const auto* t = hand.as<held::Tile>()) all = {Cell(t->id, hand.turn, true), material_of(project, t->id)};
     if (const auto* b = hand.as<held::Blocker>()) all.cell = Blockers::cell_of(turned(b->shape, hand.turn));
+    if (const auto* f = hand.as<held::Fact>()) all.cell = Facts::cell_of(f->value);
     const Box bounds = cells.bounds();
     // A chunk full of what is laid, shared by all that become so.
     const bool erases = hand.is<held::Eraser>();
@@ -344,7 +367,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
          const Region& wanted) {
     Laid out{level, {}, 0};
     assert(level.layer(layer) && level.layer(layer)->has_cells() && !level.layer(layer)->grain().own());
-    const bool blockers = level.layer(layer)->blockers();
+    const bool tiles_lie = level.layer(layer)->cells_are() == CellsAre::tiles;
     const Hand hand = shown_on(level.geometry(), asked);
     Region cells = wanted;
     if (!level.cells().contains(cells.bounds())) cells.keep(level.cells());
@@ -354,7 +377,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
     const Grid before = grid;
     const Tile* block = hand.is<held::Tile>() ? block_of(project, hand.tile()) : nullptr;
     Box lifted;
-    if (blockers || reach_of(project).none()) {
+    if (!tiles_lie || reach_of(project).none()) {
         lay_chunks(project, hand, layer, grid, cells);
     } else {
         // Where there are blocks, each cell is looked at by itself.
@@ -411,6 +434,14 @@ std::optional<Picked> pick(const Project& project, const Level& level, Point cel
             if (shape == TileShape::none || layer.id != active) return std::nullopt;
             return Picked{layer.id, blocker_hand(shape)};
         }
+        if (const Facts* facts = layer.facts()) {
+            const auto value = facts->value(cell);
+            if (!value || layer.id != active) return std::nullopt;
+            Picked out;
+            out.layer = layer.id;
+            out.hand.holds = held::Fact{facts->note(), *value};
+            return out;
+        }
         Cell c = layer.grid().cell(cell);
         MaterialId m = layer.grid().material(cell);
         if (const LaidBlock over = block_at(tiles, layer.grid(), cell, level.lattice != LatticeKind::square);
@@ -443,13 +474,25 @@ Text tile_name(const Project& project, TileId tile) {
     return say("tile %1", tile);
 }
 
+Text fact_name(const Project& project, NoteId note, int value) {
+    const NoteKind* kind = project.note_kind(note);
+    if (!kind) return say("%1", value);
+    const auto v = fact_value(*kind, value);
+    if (!v) return say("%1: %2, which is no choice", kind->name, value);
+    return match(
+        *v, [&](const std::string& word) { return say("%1: %2", kind->name, word); },
+        [&](double) { return say("%1: %2", kind->name, value); },
+        [&](bool yes) { return yes ? say("%1: yes", kind->name) : say("%1: no", kind->name); },
+        [&](const Rgba&) { return Text::verbatim(kind->name); });
+}
+
 Text name_at(const Project& project, const Layer& layer, Point cell) {
     const auto names = names_in(project, layer, std::span(&cell, 1));
     return names.empty() ? Text() : names.front();
 }
 
 std::vector<Text> names_in(const Project& project, const Layer& layer, std::span<const Point> cells) {
-    const bool blocks = !reach_of(project).none() && !layer.blockers();
+    const bool blocks = !reach_of(project).none() && layer.cells_are() == CellsAre::tiles;
     const TileTable tiles = blocks ? TileTable(project) : TileTable();
     std::set<std::pair<MaterialId, TileId>> known; // a material, or a tile that goes by none
     std::vector<Text> names;
@@ -461,6 +504,10 @@ std::vector<Text> names_in(const Project& project, const Layer& layer, std::span
             if (const LaidBlock over = block_at(tiles, layer.grid(), p); over.tile) what = {0, over.tile->id};
         if (what == std::pair<MaterialId, TileId>{} || !known.insert(what).second) continue;
         if (layer.blockers()) return {Text("a blocker")};
+        if (const Facts* facts = layer.facts()) {
+            names.push_back(fact_name(project, facts->note(), *facts->value(p)));
+            continue;
+        }
         names.push_back(what.first != 0 ? Text::verbatim(project.material(what.first)->name)
                                         : tile_name(project, what.second));
     }

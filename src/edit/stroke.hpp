@@ -69,6 +69,8 @@ inline bool stays(level::Cell held, level::MaterialId painted, level::MaterialId
 
 // A Hand that lays a blocker of this shape.
 Hand blocker_hand(level::TileShape shape);
+// A value of the note; of the one held `before` where the note has it too. Its size stays.
+Hand fact_hand(const level::Project& project, level::NoteId note, const Hand& before);
 
 // What lies at a cell: of the active layer, if anything, else of the frontmost shown layer of tiles. For picking up.
 struct Picked {
@@ -83,5 +85,7 @@ Text name_at(const level::Project& project, const level::Layer& layer, Point cel
 // Those of all that lies in some cells, each once, in the order of the cells.
 std::vector<Text> names_in(const level::Project& project, const level::Layer& layer, std::span<const Point> cells);
 Text tile_name(const level::Project& project, level::TileId tile);
+// "Ore: 5"; the note may be none.
+Text fact_name(const level::Project& project, level::NoteId note, int value);
 
 } // namespace vic::edit

@@ -162,6 +162,17 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
                        {},
                        "The level has no start",
                        "Place a start mark in Dress; until then the walker starts in the middle"});
+    for (std::size_t side = 0; side < level.sides.size(); ++side)
+        if (const level::LevelSide& way = level.sides[side];
+            way.kind == level::SideKind::leads && !way.to.empty() && !project.level(way.to))
+            out.push_back(
+                {"side-leads-nowhere",
+                 Severity::warning,
+                 level.id,
+                 0,
+                 {},
+                 say("The side %1 leads on to the level \"%2\", which is gone", level::side_words()[side], way.to),
+                 "Choose another under Sides in the Section"});
     if (!level.first_mark(MarkKind::exit))
         out.push_back(
             {"no-exit", Severity::hint, level.id, 0, {}, "The level has no exit", "Place an exit mark in Dress"});

@@ -12,7 +12,7 @@ const Props kNoProps;
 
 } // namespace
 
-static_assert(std::variant_size_v<LayerContent> == static_cast<std::size_t>(LayerKind::planting) + 1);
+static_assert(std::variant_size_v<LayerContent> == static_cast<std::size_t>(LayerKind::facts) + 1);
 
 LayerContent empty_content(LayerKind kind, Size cells) {
     switch (kind) {
@@ -26,18 +26,21 @@ LayerContent empty_content(LayerKind kind, Size cells) {
             return Blockers(cells);
         case LayerKind::planting:
             return PlantedProps{};
+        case LayerKind::facts:
+            return Facts(cells, 0);
     }
     return {};
 }
 
 const Grid& Layer::grid() const {
     if (const TileCells* t = tiles()) return t->grid;
-    const Blockers* b = blockers();
-    return b ? b->cells() : kNoCells;
+    if (const Blockers* b = blockers()) return b->cells();
+    return facts() ? facts()->cells() : kNoCells;
 }
 
 Grid& Layer::grid() {
     if (TileCells* t = tiles()) return t->grid;
+    if (Facts* f = facts()) return f->cells();
     return std::get<Blockers>(content).cells();
 }
 
@@ -55,7 +58,7 @@ LayerKind StampLayer::kind() const {
     return match(
         content, [](const StampTiles&) { return LayerKind::tiles; },
         [](const StampProps& p) { return p.planted ? LayerKind::planting : LayerKind::props; },
-        [](const Blockers&) { return LayerKind::blockers; });
+        [](const Blockers&) { return LayerKind::blockers; }, [](const Facts&) { return LayerKind::facts; });
 }
 
 Grain StampLayer::grain() const {
@@ -65,12 +68,14 @@ Grain StampLayer::grain() const {
 
 const Grid& StampLayer::grid() const {
     if (const auto* tiles = std::get_if<StampTiles>(&content)) return tiles->grid;
+    if (const auto* facts = std::get_if<Facts>(&content)) return facts->cells();
     const auto* blockers = std::get_if<Blockers>(&content);
     return blockers ? blockers->cells() : kNoCells;
 }
 
 Grid& StampLayer::grid() {
     if (auto* tiles = std::get_if<StampTiles>(&content)) return tiles->grid;
+    if (auto* facts = std::get_if<Facts>(&content)) return facts->cells();
     return std::get<Blockers>(content).cells();
 }
 

@@ -1,6 +1,7 @@
 // A level: layers back to front around the walker's plane, with its marks, frame and walker.
 #pragma once
 
+#include <array>
 #include <memory>
 #include <optional>
 #include <string>
@@ -10,9 +11,11 @@
 #include "base/image.hpp"
 #include "base/lattice.hpp"
 #include "level/blockers.hpp"
+#include "level/facts.hpp"
 #include "level/grain.hpp"
 #include "level/grid.hpp"
 #include "level/limits.hpp"
+#include "level/notes.hpp"
 #include "level/plan.hpp"
 #include "level/props.hpp"
 #include "level/sheet.hpp"
@@ -80,9 +83,11 @@ struct PlantedProps {
     Planting recipe;
 };
 
-enum class LayerKind : std::uint8_t { tiles, props, backdrop, blockers, planting };
+enum class LayerKind : std::uint8_t { tiles, props, backdrop, blockers, planting, facts };
 using LayerContent =
-    std::variant<TileCells, PlacedProps, Backdrop, Blockers, PlantedProps>; // in the order of LayerKind
+    std::variant<TileCells, PlacedProps, Backdrop, Blockers, PlantedProps, Facts>; // in the order of LayerKind
+// What the numbers of cells stand for.
+enum class CellsAre : std::uint8_t { tiles, shapes, values };
 // What a new layer of the kind holds: nothing. Where the kind has cells, it has as many as the level: `cells`.
 LayerContent empty_content(LayerKind kind, Size cells);
 
@@ -103,13 +108,15 @@ struct Layer {
     [[nodiscard]] const TileCells* tiles() const { return std::get_if<TileCells>(&content); } // null of other kinds
     [[nodiscard]] TileCells* tiles() { return std::get_if<TileCells>(&content); }
     [[nodiscard]] const Blockers* blockers() const { return std::get_if<Blockers>(&content); } // null of other kinds
+    [[nodiscard]] const Facts* facts() const { return std::get_if<Facts>(&content); }          // null of other kinds
+    [[nodiscard]] Facts* facts() { return std::get_if<Facts>(&content); }
     [[nodiscard]] const Backdrop* backdrop() const { return std::get_if<Backdrop>(&content); } // null of other kinds
     [[nodiscard]] Backdrop* backdrop() { return std::get_if<Backdrop>(&content); }
     [[nodiscard]] const PlantedProps* planted() const { return std::get_if<PlantedProps>(&content); } // or null
     [[nodiscard]] PlantedProps* planted() { return std::get_if<PlantedProps>(&content); }
 
-    // The cells of tiles and of blockers, whatever is in them; those of other kinds are none. To change them the layer
-    // must have cells.
+    // The cells of tiles, blockers and facts, whatever is in them; those of other kinds are none. To change them the
+    // layer must have cells.
     [[nodiscard]] const Grid& grid() const;
     [[nodiscard]] Grid& grid();
     // The props that were placed or planted; of other kinds none. To change them the layer must have props.
@@ -117,7 +124,10 @@ struct Layer {
     [[nodiscard]] Props& props();
 
     [[nodiscard]] Box cells() const { return box_of(grid().size()); } // its own
-    [[nodiscard]] bool has_cells() const { return tiles() || blockers(); }
+    [[nodiscard]] bool has_cells() const { return tiles() || blockers() || facts(); }
+    [[nodiscard]] CellsAre cells_are() const {
+        return blockers() ? CellsAre::shapes : facts() ? CellsAre::values : CellsAre::tiles;
+    }
     [[nodiscard]] bool has_props() const { return std::holds_alternative<PlacedProps>(content) || planted(); }
     [[nodiscard]] Grain grain() const { return tiles() ? tiles()->grain : Grain{}; }
     [[nodiscard]] LayerId overlay_of() const { return tiles() ? tiles()->overlay_of : 0; }
@@ -142,8 +152,19 @@ struct Mark {
     std::string name;
     MarkKind kind = MarkKind::note;
     Box cells;
+    std::optional<Rgba> colour{}; // as it is shown; that of its kind without
+    Notes notes{};
     bool operator==(const Mark&) const = default;
 };
+
+// What a side of a level is to whoever comes there.
+enum class SideKind : std::uint8_t { open, blocks, leads };
+struct LevelSide {
+    SideKind kind = SideKind::open;
+    std::string to; // leads: the id of the level that it leads on to; empty where that is left to the game
+    bool operator==(const LevelSide&) const = default;
+};
+using LevelSides = std::array<LevelSide, 4>; // north, east, south, west
 
 using LayerRef = std::shared_ptr<const Layer>;
 
@@ -185,6 +206,7 @@ struct Level {
     std::vector<Guide> guides;     // sorted
     std::optional<Plan> plan;      // the picture that the level follows
     std::optional<Reference> reference;
+    LevelSides sides;
 
     [[nodiscard]] const Layer* layer(LayerId id) const;
     [[nodiscard]] int index_of(LayerId id) const; // -1 where there is none

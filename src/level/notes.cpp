@@ -1,4 +1,5 @@
 #include "level/notes.hpp"
+#include "level/facts.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -62,6 +63,35 @@ NoteValue first_value(const NoteKind& kind) {
 NoteValue turned(const NoteKind& kind, const NoteValue& value, Turn turn) {
     if (kind.type != NoteType::side || !fits(kind, value)) return value;
     return side_words()[static_cast<std::size_t>(turned_side(turn, side_of(std::get<std::string>(value))))];
+}
+
+std::optional<NoteValue> fact_value(const NoteKind& kind, int value) {
+    switch (kind.type) {
+        case NoteType::number:
+            return static_cast<double>(value);
+        case NoteType::yes_no:
+            if (value == 0 || value == 1) return value == 1;
+            return std::nullopt;
+        case NoteType::choice:
+            if (value >= 0 && value < static_cast<int>(kind.choices.size()))
+                return kind.choices[static_cast<std::size_t>(value)];
+            return std::nullopt;
+        case NoteType::text:
+        case NoteType::colour:
+        case NoteType::side:
+            break;
+    }
+    return std::nullopt;
+}
+
+std::optional<int> fact_of(const NoteKind& kind, const NoteValue& value) {
+    if (!may_be_fact(kind) || !fits(kind, value)) return std::nullopt;
+    if (kind.type == NoteType::yes_no) return std::get<bool>(value) ? 1 : 0;
+    if (kind.type == NoteType::choice) {
+        const auto at = std::find(kind.choices.begin(), kind.choices.end(), std::get<std::string>(value));
+        return static_cast<int>(at - kind.choices.begin());
+    }
+    return static_cast<int>(std::lround(std::clamp<double>(std::get<double>(value), -kMostFact, kMostFact)));
 }
 
 } // namespace vic::level

@@ -27,9 +27,14 @@ struct StampProps {
 struct StampLayer {
     LayerId from = 0; // the layer it was taken from, where it is laid again if the level has it
     std::string name; // of that layer: in other levels, the layer of this name takes it
-    std::variant<StampTiles, StampProps, Blockers> content;
+    std::variant<StampTiles, StampProps, Blockers, Facts> content;
 
     [[nodiscard]] LayerKind kind() const; // of the layers that take it
+    [[nodiscard]] CellsAre cells_are() const {
+        return kind() == LayerKind::blockers ? CellsAre::shapes
+               : kind() == LayerKind::facts  ? CellsAre::values
+                                             : CellsAre::tiles;
+    }
     [[nodiscard]] Grain grain() const;
     // As those of a Layer: of no cells, and none, where it holds the other. To change them it must hold them.
     [[nodiscard]] const Grid& grid() const;

@@ -106,6 +106,13 @@ Used used_by(const Project& project, const Level& level) {
     return out;
 }
 
+Json notes_json(const Project& project, const level::Notes& notes) {
+    Json out = Json::object();
+    for (const auto& [id, value] : notes)
+        if (const NoteKind* kind = project.note_kind(id)) out[kind->name] = to_json(value);
+    return out;
+}
+
 Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
     Json tiles = Json::array();
     for (std::size_t i = 0; i < used.tiles.size(); ++i) {
@@ -123,8 +130,7 @@ Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
                                      {"offset", to_json(t.block.offset)},
                                      {"stands", t.block.stands}};
         if (!t.tags.empty()) tiles.back()["tags"] = t.tags;
-        for (const auto& [id, value] : t.notes)
-            if (const NoteKind* kind = project.note_kind(id)) tiles.back()["notes"][kind->name] = to_json(value);
+        if (const Json notes = notes_json(project, t.notes); !notes.empty()) tiles.back()["notes"] = notes;
     }
     return tiles;
 }
@@ -192,6 +198,62 @@ Json props_json(const Layer& layer, const Used& used) {
             {{"id", p.id}, {"kind", kind - used.kinds.begin()}, {"at", to_json(p.at)}, {"mirrored", p.mirrored}});
     }
     return out;
+}
+
+Json marks_json(const Project& project, const Level& level) {
+    Json out = Json::array();
+    for (const Mark& m : level.marks) {
+        out.push_back({{"id", m.id},
+                       {"name", m.name},
+                       {"kind", store::mark_words().at(static_cast<std::size_t>(m.kind))},
+                       {"cells", to_json(m.cells)}});
+        if (m.colour) out.back()["colour"] = to_json(*m.colour);
+        if (!m.notes.empty()) out.back()["notes"] = notes_json(project, m.notes);
+    }
+    return out;
+}
+
+Json sides_json(const Project& project, const Level& level) {
+    Json out = Json::array();
+    for (const level::LevelSide& side : level.sides) {
+        out.push_back({{"kind", store::side_kind_words().at(static_cast<std::size_t>(side.kind))}});
+        if (side.kind == level::SideKind::leads && project.level(side.to)) out.back()["to"] = side.to;
+    }
+    return out;
+}
+
+// The values that occur, and for each cell of the least box that has any which of them it is, plus one.
+Json facts_json(const Layer& layer, const NoteKind& kind, std::map<std::string, std::string>& out) {
+    std::map<int, std::uint32_t> places;
+    Box box;
+    each_cell(layer.grid(), layer.cells(), [&](Point at, Cell cell, MaterialId) {
+        const auto value = level::Facts::value_of(cell);
+        if (!value || !level::fact_value(kind, *value)) return;
+        places[*value] = 0;
+        box = united(box, {at.x, at.y, 1, 1});
+    });
+    Json values = Json::array();
+    for (auto& [value, place] : places) {
+        values.push_back(to_json(*level::fact_value(kind, value)));
+        place = static_cast<std::uint32_t>(values.size());
+    }
+    std::string bytes(static_cast<std::size_t>(box.size().area()) * 4, '\0');
+    each_cell(layer.grid(), box, [&](Point at, Cell cell, MaterialId) {
+        const auto value = level::Facts::value_of(cell);
+        const auto place = value ? places.find(*value) : places.end();
+        if (place == places.end()) return;
+        const std::size_t i = (static_cast<std::size_t>(at.y - box.y) * static_cast<std::size_t>(box.w) +
+                               static_cast<std::size_t>(at.x - box.x)) *
+                              4;
+        for (std::size_t b = 0; b < 4; ++b) bytes[i + b] = static_cast<char>((place->second >> (8 * b)) & 255U);
+    });
+    const std::string name = "facts-" + std::to_string(layer.id) + ".u32";
+    if (!box.empty()) out[name] = std::move(bytes);
+    return {{"id", layer.id},
+            {"name", layer.name},
+            {"note", kind.name},
+            {"values", std::move(values)},
+            {"cells", {{"file", name}, {"box", to_json(box)}}}};
 }
 
 Json outlines_json(const outline::Trace& trace) {
@@ -281,7 +343,7 @@ bool is_parcel(const fs::path& dir) {
 // Whether a file of this name is one that parcels have. What else lies beside them is not ours.
 bool is_of_parcel(const std::string& name) {
     static const std::regex names(
-        R"(level\.json|atlas\.png|CREDITS\.txt|cells-\d+\.u32|backdrop-\d+\.png|piece-\d+-\d+-\d+\.png)");
+        R"(level\.json|atlas\.png|CREDITS\.txt|cells-\d+\.u32|facts-\d+\.u32|backdrop-\d+\.png|piece-\d+-\d+-\d+\.png)");
     return std::regex_match(name, names);
 }
 
@@ -337,7 +399,12 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     int plane = 0;
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         const Layer& layer = *level.layers[i];
-        if (layer.blockers()) continue;                                             // all of them is in the outlines
+        if (layer.blockers()) continue; // all of them is in the outlines
+        if (layer.facts()) {            // nothing of them is seen
+            if (const NoteKind* kind = project.note_kind(layer.facts()->note()))
+                j["facts"].push_back(facts_json(layer, *kind, out));
+            continue;
+        }
         const LayerKind kind = layer.has_props() ? LayerKind::props : layer.kind(); // planted or placed is one
         Json l{{"id", layer.id},
                {"name", layer.name},
@@ -378,12 +445,8 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
         j["collision_classes"].push_back(
             {{"name", name}, {"outlines", outlines_json(own)}, {"one_way", one_way_json(own)}});
     }
-    j["marks"] = Json::array();
-    for (const Mark& m : level.marks)
-        j["marks"].push_back({{"id", m.id},
-                              {"name", m.name},
-                              {"kind", store::mark_words().at(static_cast<std::size_t>(m.kind))},
-                              {"cells", to_json(m.cells)}});
+    j["marks"] = marks_json(project, level);
+    if (level.sides != level::LevelSides{}) j["sides"] = sides_json(project, level);
     out["CREDITS.txt"] = credits_text(project, level, used);
     out["atlas.png"] = sheet::encode_png(atlas->image);
     out["level.json"] = store::json_lines(j);

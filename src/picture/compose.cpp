@@ -407,6 +407,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
                     draw_tiles(of_layer(level, *layer), *layer, art, canvas, seen, seen_on[i], small);
                 break;
             case LayerKind::blockers: // what is not seen
+            case LayerKind::facts:
                 break;
             case LayerKind::props:
             case LayerKind::planting:
@@ -534,7 +535,7 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
         }
         if (layer->backdrop())
             draw_backdrop(*layer, art, canvas, clip, small);
-        else if (!layer->blockers())
+        else if (layer->has_props())
             draw_props(project, *layer, art, canvas, clip, small);
     }
     draw_reference(project, level, canvas, clip, small, true);

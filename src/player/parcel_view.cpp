@@ -123,11 +123,13 @@ void ParcelView::step() {
         said_ = true;
         emit ended(exit);
     }
-    if (fell) {
+    const auto side = game_->world.left_by();
+    if (fell || side) {
         game_->world = walk::World(game_->level);
         said_ = false;
     }
     emit ticked();
+    if (side) emit left(*side);
 }
 
 void ParcelView::timerEvent(QTimerEvent* event) {

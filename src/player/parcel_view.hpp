@@ -38,6 +38,7 @@ class ParcelView : public QWidget {
     void ticked();
     void leaveAsked(); // Esc
     void ended(bool exit);
+    void left(int side); // by a side that leads on (0 north .. 3 west); the walker is at the start again
 
   protected:
     void paintEvent(QPaintEvent*) override;

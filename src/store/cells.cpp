@@ -297,7 +297,7 @@ CellReader::CellReader(level::Level& level, std::uint32_t next_tile, CellBudget*
         if (l->has_cells()) {
             grids_[l->id] = &level.edit(l->id).grid();
             grains_[l->id] = l->grain();
-            if (l->blockers()) blockers_.insert(l->id);
+            are_[l->id] = l->cells_are();
         }
 }
 
@@ -337,10 +337,14 @@ void CellReader::read(std::string_view text, const std::string& file, const Box&
                 if (!grid) lines.refuse("Cells come before any layer");
                 auto& told = own.told[id];
                 bool& by_rule = own.by_rule[id];
-                const bool blocks = blockers_.contains(id);
-                const std::uint32_t limit = blocks ? level::kTileShapes : next_tile_;
+                const level::CellsAre are = are_.at(id);
+                const std::uint32_t limit = are == level::CellsAre::tiles    ? next_tile_
+                                            : are == level::CellsAre::shapes ? level::kTileShapes
+                                                                             : level::Facts::kCodes;
                 read_row_line(lines, limit, part, last_row, [&](Point at, const Content& c, int count) {
-                    if (blocks && c.material != 0) lines.refuse("Blockers have no material");
+                    if (are == level::CellsAre::shapes && c.material != 0) lines.refuse("Blockers have no material");
+                    if (are == level::CellsAre::values && (c.material != 0 || !level::Facts::holds(c.cell)))
+                        lines.refuse("This is no value of a cell");
                     if (budget_ && budget_->left.fetch_sub(count) < count) throw TooManyCells(file, id, at.y);
                     fill(*grid, at, count, c);
                     by_rule = by_rule || c.by_rule;

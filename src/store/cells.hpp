@@ -78,7 +78,7 @@ class CellReader {
     CellBudget* budget_;
     std::map<level::LayerId, level::Grid*> grids_;
     std::map<level::LayerId, level::Grain> grains_;
-    std::set<level::LayerId> blockers_;
+    std::map<level::LayerId, level::CellsAre> are_;
     std::vector<Part> rows_; // by row of blocks, so that threads do not meet
 };
 

@@ -35,7 +35,7 @@ const std::vector<std::string>& join_kind_words() {
     return words;
 }
 const std::vector<std::string>& layer_kind_words() {
-    static const std::vector<std::string> words{"tiles", "props", "backdrop", "blockers", "planting"};
+    static const std::vector<std::string> words{"tiles", "props", "backdrop", "blockers", "planting", "facts"};
     return words;
 }
 const std::vector<std::string>& lattice_words() {
@@ -49,6 +49,10 @@ const std::vector<std::string>& view_words() {
 }
 const std::vector<std::string>& mark_words() {
     static const std::vector<std::string> words{"start", "exit", "note"};
+    return words;
+}
+const std::vector<std::string>& side_kind_words() {
+    static const std::vector<std::string> words{"open", "blocks", "leads"};
     return words;
 }
 
@@ -128,7 +132,7 @@ Json tile_json(const Tile& t) {
     if (!t.homes.empty()) j["homes"] = t.homes;
     if (!t.tags.empty()) j["tags"] = t.tags;
     if (t.turns != kAllTurns) j["turns"] = t.turns;
-    for (const auto& [id, value] : t.notes) j["notes"][std::to_string(id)] = to_json(value);
+    put_notes(j, t.notes);
     return j;
 }
 
@@ -143,14 +147,7 @@ void read_properties(const Field& f, const Project& project, Tile& t) {
         t.tags.erase(std::unique(t.tags.begin(), t.tags.end()), t.tags.end());
     }
     if (f.has("turns")) t.turns = static_cast<std::uint8_t>(f["turns"].number(0, 255) | 1);
-    if (f.has("notes"))
-        for (const auto& [key, value] : f["notes"].entries()) {
-            const NoteKind* kind = nullptr;
-            for (const NoteKind& k : project.note_kinds)
-                if (std::to_string(k.id) == key) kind = &k;
-            if (!kind) value.refuse(say("The project has no note %1", key));
-            t.notes[kind->id] = read_note(value, *kind);
-        }
+    t.notes = read_notes(f, project);
 }
 
 Polygons read_polygons(const Field& f) {
@@ -303,7 +300,7 @@ Json layer_json(const Layer& l) {
         [&](const level::Backdrop& backdrop) {
             j["backdrop"] = {{"sheet", backdrop.sheet}, {"tint", to_json(backdrop.tint)}};
         },
-        [](const level::Blockers&) {},
+        [](const level::Blockers&) {}, [&](const level::Facts& facts) { j["note"] = facts.note(); },
         [&](const level::PlantedProps& planted) {
             j["props"] = props_json(planted.props.all());
             j["planting"] = planting_json(planted.recipe);
@@ -341,6 +338,8 @@ level::LayerContent read_content(const Field& f, LayerKind kind, const Project& 
             return level::PlantedProps{Props(read_props(f["props"], &project)), read_planting(f["planting"], project)};
         case LayerKind::blockers:
             return level::Blockers(cells);
+        case LayerKind::facts:
+            return level::Facts(cells, read_fact_note(f["note"], project));
     }
     return {};
 }
@@ -359,15 +358,20 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
 }
 
 Json mark_json(const Mark& m) {
-    return {{"id", m.id}, {"name", m.name}, {"kind", word_of(mark_words(), m.kind)}, {"cells", to_json(m.cells)}};
+    Json j{{"id", m.id}, {"name", m.name}, {"kind", word_of(mark_words(), m.kind)}, {"cells", to_json(m.cells)}};
+    if (m.colour) j["colour"] = to_json(*m.colour);
+    put_notes(j, m.notes);
+    return j;
 }
 
-Mark read_mark(const Field& f) {
+Mark read_mark(const Field& f, const Project& project) {
     Mark m;
     m.id = static_cast<MarkId>(f["id"].integer(1, UINT32_MAX));
     m.name = f["name"].text();
     m.kind = static_cast<MarkKind>(f["kind"].word(mark_words()));
     m.cells = f["cells"].box(-kMostCells, 2 * kMostCells);
+    if (f.has("colour")) m.colour = f["colour"].colour();
+    m.notes = read_notes(f, project);
     return m;
 }
 
@@ -561,7 +565,7 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
     read_level_extras(root, level);
     std::set<std::uint32_t> ids;
     for (const Field& f : root["marks"].list(1U << 20)) {
-        const Mark m = read_mark(f);
+        const Mark m = read_mark(f, project);
         refuse_twice(f, ids, m.id, [&] { level.marks.push_back(m); });
     }
     for (const Field& f : root["layers"].list(4096)) {

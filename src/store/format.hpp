@@ -34,5 +34,10 @@ const std::vector<std::string>& note_words();
 Json to_json(const level::NoteValue& value);
 Json to_json(const level::Polygons& polygons); // [[[x, y], …], …]
 level::NoteValue read_note(const Field& field, const level::NoteKind& kind);
+// The notes that a thing carries, by their numbers.
+void put_notes(Json& j, const level::Notes& notes);
+level::Notes read_notes(const Field& f, const level::Project& project);
+level::NoteId read_fact_note(const Field& f, const level::Project& project); // 0 for none
+const std::vector<std::string>& side_kind_words();
 
 } // namespace vic::store

@@ -142,6 +142,12 @@ void put_level_extras(Json& j, const Level& level) {
     if (level.lines_every != 0) j["lines_every"] = level.lines_every;
     for (const Guide& g : level.guides) j["guides"].push_back({{"upright", g.upright}, {"at", g.at}});
     if (level.plan) j["plan"] = plan_json(*level.plan);
+    if (level.sides != level::LevelSides{})
+        for (const level::LevelSide& side : level.sides) {
+            Json one{{"kind", side_kind_words().at(static_cast<std::size_t>(side.kind))}};
+            if (!side.to.empty()) one["to"] = side.to;
+            j["sides"].push_back(std::move(one));
+        }
     if (const auto& r = level.reference)
         j["reference"] = {{"sheet", r->sheet},     {"at", to_json(r->at)}, {"scale", r->scale},
                           {"opacity", r->opacity}, {"over", r->over},      {"shown", r->shown}};
@@ -156,6 +162,14 @@ void read_level_extras(const Field& f, Level& level) {
             level.guides.push_back({g["upright"].yes(), g["at"].number(-kFar, kFar)});
     std::sort(level.guides.begin(), level.guides.end());
     if (f.has("plan")) level.plan = read_plan(f["plan"]);
+    if (f.has("sides")) {
+        const auto sides = f["sides"].list(4);
+        if (sides.size() != level.sides.size()) f["sides"].refuse("A level has four sides");
+        for (std::size_t i = 0; i < sides.size(); ++i) {
+            level.sides[i].kind = static_cast<level::SideKind>(sides[i]["kind"].word(side_kind_words()));
+            if (sides[i].has("to")) level.sides[i].to = sides[i]["to"].text(64);
+        }
+    }
     if (f.has("reference")) {
         const Field r = f["reference"];
         level.reference = {static_cast<SheetId>(r["sheet"].integer(1, UINT32_MAX)),
@@ -222,6 +236,7 @@ Json stamp_json(const Stamp& s) {
         Json layer{
             {"from", l.from}, {"name", l.name}, {"kind", layer_kind_words().at(static_cast<std::size_t>(l.kind()))}};
         put_grain(layer, l.grain());
+        if (const auto* facts = std::get_if<level::Facts>(&l.content)) layer["note"] = facts->note();
         if (l.props())
             layer["props"] = props_json(l.props()->props);
         else
@@ -229,6 +244,31 @@ Json stamp_json(const Stamp& s) {
         j["layers"].push_back(std::move(layer));
     }
     return j;
+}
+
+void put_notes(Json& j, const level::Notes& notes) {
+    for (const auto& [id, value] : notes) j["notes"][std::to_string(id)] = to_json(value);
+}
+
+level::Notes read_notes(const Field& f, const Project& project) {
+    level::Notes out;
+    if (!f.has("notes")) return out;
+    for (const auto& [key, value] : f["notes"].entries()) {
+        const level::NoteKind* kind = nullptr;
+        for (const level::NoteKind& k : project.note_kinds)
+            if (std::to_string(k.id) == key) kind = &k;
+        if (!kind) value.refuse(say("The project has no note %1", key));
+        out[kind->id] = read_note(value, *kind);
+    }
+    return out;
+}
+
+level::NoteId read_fact_note(const Field& f, const Project& project) {
+    const auto id = static_cast<level::NoteId>(f.integer(0, UINT32_MAX));
+    const level::NoteKind* kind = project.note_kind(id);
+    if (id != 0 && !kind) f.refuse(say("The project has no note %1", id));
+    if (kind && !level::may_be_fact(*kind)) f.refuse(say("Cells cannot have values of the note \"%1\"", kind->name));
+    return id;
 }
 
 void put_grain(Json& layer, level::Grain grain) {
@@ -274,6 +314,16 @@ Stamp read_stamp(const Field& f, const Project& project) {
                     if (m != 0) l["rows"].refuse("Blockers have no material");
                 });
                 layer.content = Blockers::of(std::move(cells));
+                break;
+            }
+            case LayerKind::facts: {
+                Grid cells = rows({}, level::Facts::kCodes);
+                each_cell(cells, box_of(cells.size()), [&](Point, Cell c, MaterialId m) {
+                    if (m != 0 || !level::Facts::holds(c)) l["rows"].refuse("This is no value of a cell");
+                });
+                // What is named here may be gone meanwhile.
+                const auto note = static_cast<level::NoteId>(l["note"].integer(0, UINT32_MAX));
+                layer.content = level::Facts::of(project.note_kind(note) ? note : 0, std::move(cells));
                 break;
             }
             case LayerKind::props:

@@ -38,6 +38,7 @@ struct World::Parts : b2ContactListener {
         for (const vicinum::Layer& layer : l.layers)
             for (const vicinum::Prop& p : layer.props) add_foot(p);
         for (const vicinum::OneWay& e : l.one_way) add_one_way(e);
+        add_sides();
         add_walker();
         world.SetContactListener(this);
     }
@@ -73,6 +74,21 @@ struct World::Parts : b2ContactListener {
         def.friction = 0;
         def.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::solid);
         mass->CreateFixture(&def);
+    }
+
+    void add_sides() {
+        const auto w = static_cast<float>(level->size.x), h = static_cast<float>(level->size.y);
+        const b2Vec2 corners[4] = {{0, 0}, {w, 0}, {w, h}, {0, h}};
+        for (int i = 0; i < 4; ++i) {
+            if (level->sides[i].kind != "blocks") continue;
+            b2EdgeShape edge;
+            edge.SetTwoSided(corners[i], corners[(i + 1) % 4]);
+            b2FixtureDef def;
+            def.shape = &edge;
+            def.friction = 0;
+            def.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::solid);
+            mass->CreateFixture(&def);
+        }
     }
 
     void add_one_way(const vicinum::OneWay& e) {
@@ -308,6 +324,16 @@ const std::vector<std::uint32_t>& World::touched() const { return parts_->touche
 bool World::reached_exit() const { return parts_->exit; }
 int World::chain_count() const { return parts_->chains; }
 
+std::optional<int> World::left_by() const {
+    b2Vec2 p = parts_->walker->GetPosition();
+    if (!parts_->side) p.y += parts_->half.y - (parts_->level->isometric ? 0 : parts_->foot_half); // of its foot
+    const auto& size = parts_->level->size;
+    const bool out[4] = {p.y<0, p.x> static_cast<float>(size.x), p.y > static_cast<float>(size.y), p.x < 0};
+    for (int side = 0; side < 4; ++side)
+        if (out[side] && parts_->level->sides[side].kind == "leads") return side;
+    return std::nullopt;
+}
+
 bool World::fell_out() const {
     const Position p = foot();
     const auto& size = parts_->level->size;
@@ -332,7 +358,7 @@ Try play(const vicinum::Level& level, const std::vector<Step>& script) {
     Try out;
     out.path.emplace_back(0, world.foot());
     for (const Step& step : script) {
-        for (int i = 0; i < step.ticks && !world.fell_out(); ++i) {
+        for (int i = 0; i < step.ticks && !world.fell_out() && !world.left_by(); ++i) {
             world.tick(step.input);
             if (world.ticks() % 6 == 0) out.path.emplace_back(world.ticks(), world.foot());
         }
@@ -342,6 +368,7 @@ Try play(const vicinum::Level& level, const std::vector<Step>& script) {
     if (out.path.back().first != out.ticks) out.path.emplace_back(out.ticks, out.end);
     out.fell_out = world.fell_out();
     out.reached_exit = world.reached_exit();
+    out.left_by = world.left_by();
     out.touched = world.touched();
     return out;
 }

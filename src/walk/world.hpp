@@ -3,6 +3,7 @@
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -27,7 +28,7 @@ struct Position {
 };
 
 // Level and walker as bodies. One cell is one metre. Outlines are chains (smooth across corners), one-way edges are
-// passed from behind, feet of blocking props are boxes.
+// passed from behind, feet of blocking props are boxes, a level's sides block where it says so.
 class World {
   public:
     // The level must outlive the world. Starts at the start mark; in the middle of the level where there is none.
@@ -42,6 +43,9 @@ class World {
     [[nodiscard]] Position foot() const;
     [[nodiscard]] bool grounded() const;
     [[nodiscard]] bool fell_out() const; // more than two cells outside the level
+    // The side of the level that leads on (0 north .. 3 west) over which the walker's middle (from above:
+    // that of its foot) has gone; none yet.
+    [[nodiscard]] std::optional<int> left_by() const;
     [[nodiscard]] int ticks() const;
     // Ids of the marks whose cells the walker has touched, in the order of the first touch.
     [[nodiscard]] const std::vector<std::uint32_t>& touched() const;
@@ -72,8 +76,9 @@ struct Try {
     bool fell_out = false;
     bool reached_exit = false;
     std::vector<std::uint32_t> touched;
+    std::optional<int> left_by; // see World
 };
-// Stops early where the walker falls out.
+// Stops early where the walker falls out or leaves by a side that leads on.
 Try play(const vicinum::Level& level, const std::vector<Step>& script);
 
 } // namespace vic::walk

@@ -250,6 +250,27 @@ Small rich(unsigned seed) {
     level.edit(small.front).locked = true;
     level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}},
                    {93, "", level::MarkKind::exit, {0, 0, 5, 5}}};
+    // Of its own, so that all else stays what it was.
+    Random said(seed + 1);
+    level::NoteKind ore, kind;
+    ore.id = 94;
+    ore.name = "Ore";
+    ore.type = level::NoteType::number;
+    kind.id = 95;
+    kind.name = "Ground";
+    kind.type = level::NoteType::choice;
+    kind.choices = {"soft", "hard"};
+    small.project.note_kinds = {ore, kind};
+    level::Layer facts;
+    facts.id = 96;
+    facts.name = "Ore";
+    level::Facts values(level.size, ore.id);
+    for (int i = 0; i < 200; ++i) values.set({said.below(130), said.below(90)}, said.below(19) - 9);
+    facts.content = std::move(values);
+    level.layers.push_back(std::make_shared<const level::Layer>(std::move(facts)));
+    level.marks.back().colour = Rgba{1, 200, 3, 255};
+    level.marks.back().notes = {{ore.id, 2.5}, {kind.id, std::string("hard")}};
+    level.sides = {level::LevelSide{level::SideKind::blocks, {}}, {level::SideKind::leads, "elsewhere"}, {}, {}};
     level.walker.speed = 3.25;
     level.plane = 3;
     small.set(level);

@@ -12,7 +12,7 @@
 
 class QComboBox;
 class QLineEdit;
-class QVBoxLayout;
+class QMenu;
 
 namespace vic::level {
 struct Tile;
@@ -20,6 +20,7 @@ struct Tile;
 
 namespace vic::app {
 
+class NoteRows;
 class Session;
 
 class TileNotes : public QWidget {
@@ -31,17 +32,13 @@ class TileNotes : public QWidget {
 
   private:
     void change(const QString& name, const std::function<void(level::Tile&)>& what);
-    void rebuild();
     void addKind();
-    QWidget* editorOf(const level::NoteKind& kind);
-    void show(const level::NoteKind& kind, QWidget* editor, const std::vector<const level::Tile*>& chosen);
+    void offerRemoval(QMenu& menu, const level::NoteKind& kind);
 
     Session& session_;
     QLineEdit* tags_;
     QComboBox* turns_;
-    QVBoxLayout* rows_;
-    std::vector<level::NoteKind> builtFor_;
-    std::map<level::NoteId, QWidget*> editors_;
+    NoteRows* rows_;
 };
 
 } // namespace vic::app

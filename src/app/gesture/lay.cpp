@@ -190,6 +190,9 @@ QString LayGesture::strokeName(const Stroke& stroke) const {
             return Session::tr("Lay %1 on %2").arg(translated(edit::tile_name(project, t.id)), on);
         },
         [&](const edit::held::Blocker&) { return Session::tr("Lay blockers on %1").arg(on); },
+        [&](const edit::held::Fact& f) {
+            return Session::tr("Lay %1").arg(translated(edit::fact_name(project, f.note, f.value)));
+        },
         [&](const edit::held::Spread&) { return Session::tr("Spread on %1").arg(on); },
         [&](const edit::held::Stamp& s) {
             return s.stamp->name.empty() ? Session::tr("Lay what was copied")

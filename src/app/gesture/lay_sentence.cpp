@@ -64,12 +64,13 @@ std::optional<Sentence> LayGesture::obstacle(const edit::Hand& hand, const edit:
         case edit::Obstacle::hidden:
             return Sentence{tr("%1 is hidden: show it first, nothing is laid").arg(on), true};
         case edit::Obstacle::wrong_kind:
-            return Sentence{layer->blockers()
-                                ? tr("%1 takes blockers only: choose its slab in the Section to lay some").arg(on)
-                            : hand.is<edit::held::Blocker>()
-                                ? tr("%1 takes no blockers: add a layer of blockers in the Section").arg(on)
-                                : tr("%1 takes no tiles: choose a tile layer in the Section").arg(on),
-                            true};
+            return Sentence{
+                layer->blockers() ? tr("%1 takes blockers only: choose its slab in the Section to lay some").arg(on)
+                : layer->facts()  ? tr("%1 takes values only: choose its slab in the Section to lay some").arg(on)
+                : hand.is<edit::held::Blocker>()
+                    ? tr("%1 takes no blockers: add a layer of blockers in the Section").arg(on)
+                    : tr("%1 takes no tiles: choose a tile layer in the Section").arg(on),
+                true};
         case edit::Obstacle::own_cells:
             return Sentence{tr("%1 has cells of its own: choose its slab in the Section to lay there").arg(on), true};
         case edit::Obstacle::none:
@@ -110,6 +111,8 @@ QString LayGesture::cellSentence(const edit::Hand& hand, const edit::Target& tar
 QString LayGesture::nameOf(const edit::Hand& hand) const {
     if (hand.is<edit::held::Tile>()) return translated(edit::tile_name(session().project(), hand.tile()));
     if (hand.is<edit::held::Blocker>()) return tr("a blocker");
+    if (const auto* fact = hand.as<edit::held::Fact>())
+        return translated(edit::fact_name(session().project(), fact->note, fact->value));
     if (hand.is<edit::held::Spread>()) return tr("one of %1").arg(hand.as<edit::held::Spread>()->items.size());
     const auto* m = session().project().material(hand.material());
     return m ? QString::fromStdString(m->name) : QString();

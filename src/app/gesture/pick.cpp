@@ -24,10 +24,10 @@ namespace vic::app {
 
 namespace {
 
-// Blockers are picked up only where one is at work on them: they are not seen.
+// Blockers and facts are picked up only where one is at work on them: they are not seen.
 level::LayerId pickedFirst(const Session& session) {
     const level::Layer* active = session.activeLayer();
-    return active && active->blockers() ? active->id : 0;
+    return active && (active->blockers() || active->facts()) ? active->id : 0;
 }
 
 void pickUp(Session& session, Point cell) {

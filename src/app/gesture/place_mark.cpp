@@ -33,28 +33,45 @@ class PlaceMark : public Gesture {
     bool press(const Pointer& at) override {
         const Point cell = cellAt(at);
         if (!session().level()->cells().contains(cell)) return false;
+        from_ = to_ = cell;
+        return true;
+    }
+    void move(const Pointer& at) override {
+        to_ = cellAt(at);
+        board_.drawAgain();
+    }
+    void release(const Pointer&) override {
+        const Box cells = box();
+        from_.reset();
         level::Project p = session().project();
         const level::MarkId id = p.next_id++;
-        p.put(edit::place_mark(*session().level(), id, kind_, tr(name_).toStdString(), cell));
+        p.put(edit::place_mark_over(*session().level(), id, kind_, tr(name_).toStdString(), cells));
         session().apply(tr("Place the mark %1").arg(tr(name_)), std::move(p));
         session().setTool(Tool::props);
-        return false;
+        session().setMark(id);
     }
+    void cancel() override { from_.reset(); }
+    bool holds() const override { return false; }
     void paint(QPainter& p, const std::optional<Pointer>& at) const override {
         if (!at) return;
         const Point cell = cellAt(*at);
         p.setPen(QPen(tokensOf(QGuiApplication::palette()).vermilion, 2));
         p.setBrush(Qt::NoBrush);
-        camera().drawCells(p, grain(), {cell.x, cell.y, 1, 1});
+        camera().drawCells(p, grain(), from_ ? box() : Box{cell.x, cell.y, 1, 1});
     }
     Sentence sentence(const Pointer& at) const override {
         if (const auto outside = beyond(at)) return *outside;
-        return {tr("Places a mark in %1").arg(placeName(at))};
+        if (from_ && box().size() != Size{1, 1})
+            return {tr("Places a mark of %1 × %2 cells").arg(box().w).arg(box().h)};
+        return {tr("Places a mark in %1; drag for a box").arg(placeName(at))};
     }
 
   private:
+    [[nodiscard]] Box box() const { return intersection(spanning(*from_, to_), session().level()->cells()); }
     level::MarkKind kind_;
     const char* name_;
+    std::optional<Point> from_; // while a box is dragged
+    Point to_;
 };
 
 } // namespace

@@ -82,6 +82,7 @@ bool Props::press(const Pointer& at) {
     }
     if (const level::Mark* mark = edit::mark_at(level, cell)) {
         drag_ = Drag{true, mark->id, mark->cells.corner() - cell, level};
+        session().setMark(mark->id);
         return true;
     }
     session().setProp(0);
@@ -183,7 +184,13 @@ Sentence Props::sentence(const Pointer& at) const {
 }
 
 bool Props::key(const QKeyEvent& event) {
-    if ((event.key() != Qt::Key_Delete && event.key() != Qt::Key_Backspace) || session().prop() == 0) return false;
+    if (event.key() != Qt::Key_Delete && event.key() != Qt::Key_Backspace) return false;
+    if (const level::Mark* mark = session().mark()) {
+        session().applyLevel(tr("Remove the mark %1").arg(QString::fromStdString(mark->name)),
+                             edit::remove_mark(*session().level(), mark->id));
+        return true;
+    }
+    if (session().prop() == 0) return false;
     session().applyLevel(tr("Remove a prop"), edit::remove_prop(*session().level(), session().prop()));
     session().setProp(0);
     return true;

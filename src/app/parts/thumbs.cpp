@@ -216,6 +216,7 @@ QPixmap stampThumb(const level::Project& project, const level::Stamp& stamp, int
                 return level::TileCells{tiles.grid, false, tiles.grain};
             },
             [](const level::Blockers& blockers) -> level::LayerContent { return blockers; },
+            [](const level::Facts& facts) -> level::LayerContent { return facts; },
             [&](const level::StampProps& taken) -> level::LayerContent {
                 level::PlacedProps placed;
                 for (level::Prop p : taken.props) {

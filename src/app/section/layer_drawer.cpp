@@ -58,6 +58,7 @@ LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent
     buildName();
     buildLook();
     buildBlocking();
+    buildFacts();
     if (this->layer()->planted()) {
         planting_ = new PlantingDrawer(session_, id_, this);
         column_->addWidget(planting_);
@@ -112,9 +113,9 @@ void LayerDrawer::buildName() {
         });
 }
 
-// Nobody sees blockers.
+// Nobody sees blockers and facts.
 void LayerDrawer::buildLook() {
-    if (layer()->blockers()) return;
+    if (layer()->blockers() || layer()->facts()) return;
     auto* opacity = new QSlider(Qt::Horizontal, this);
     opacity->setObjectName("layerOpacity");
     opacity->setRange(0, 100);
@@ -139,7 +140,7 @@ void LayerDrawer::buildBlocking() {
             });
         fields_.bindShown(solid, [this] { return layer()->grain().finer == 1; });
     }
-    if (!layer()->has_cells()) return;
+    if (!layer()->tiles() && !layer()->blockers()) return;
     auto* name = new QLineEdit(this);
     name->setObjectName("layerClass");
     name->setPlaceholderText(tr("none"));
@@ -153,6 +154,36 @@ void LayerDrawer::buildBlocking() {
             change(tr("Collision class of a layer"), [&](level::Layer& l) { l.collision_class = text.toStdString(); });
         });
     fields_.bindShown(whole, [this] { return layer()->blocks(); });
+}
+
+void LayerDrawer::buildFacts() {
+    if (!layer()->facts()) return;
+    auto* note = comboBox(this, "factsNote");
+    describe(note, tr("Note"), {}, tr("What its values are values of; the engine gets them by this name"));
+    row(tr("Note"), note);
+    fields_.bindChoice(
+        note,
+        [this] {
+            std::vector<Bindings::Choice> out;
+            if (layer()->facts()->note() == 0) out.push_back({tr("none yet"), 0U});
+            for (const level::NoteKind& k : session_.project().note_kinds)
+                if (level::may_be_fact(k)) out.push_back({QString::fromStdString(k.name), k.id});
+            return out;
+        },
+        [this] { return QVariant(layer()->facts()->note()); },
+        [this](const QVariant& v) {
+            change(tr("Note of a layer"), [&](level::Layer& l) { l.facts()->set_note(v.toUInt()); });
+        });
+    auto* look = comboBox(this, "factsLook");
+    describe(look, tr("Seen as"), {}, tr("As colours, as words or as both; the project does not keep it"));
+    row(tr("Seen as"), look);
+    fields_.bindChoice(
+        look,
+        [] {
+            return std::vector<Bindings::Choice>{{tr("both"), 0}, {tr("colours"), 1}, {tr("words"), 2}};
+        },
+        [this] { return QVariant(static_cast<int>(session_.factsLook())); },
+        [this](const QVariant& v) { session_.setFactsLook(static_cast<FactsLook>(v.toInt())); });
 }
 
 void LayerDrawer::buildOverlay() {
@@ -206,7 +237,7 @@ void LayerDrawer::buildGroup() {
 
 // Tint and parallax: how far away it looks.
 void LayerDrawer::buildDepth() {
-    if (layer()->blockers()) return;
+    if (layer()->blockers() || layer()->facts()) return;
     if (!layer()->backdrop()) {
         auto* tint = comboBox(this, "layerTint");
         row(tr("Tint"), tint);

@@ -43,6 +43,7 @@ class LayerDrawer : public QWidget {
     void buildBlocking();
     void buildBackdrop();
     void buildOverlay();
+    void buildFacts();
     void buildGroup();
     void buildDepth();
     void buildCells();

@@ -18,11 +18,15 @@
 #include <initializer_list>
 #include <tuple>
 
+#include "app/parts/note_dialog.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/section/behind_card.hpp"
+#include "app/section/sides_card.hpp"
 #include "app/session/session.hpp"
 #include "edit/levels.hpp"
+#include "edit/notes.hpp"
+#include "level/facts.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
 
@@ -55,6 +59,7 @@ SectionPanel::SectionPanel(Session& session, QWidget* parent) : QWidget(parent),
     scroll->setWidget(list_);
     outer->addWidget(scroll, 1);
     behind_ = new BehindCard(session_, list_);
+    sides_ = new SidesCard(session_, list_);
     marker_ = new QWidget(list_);
     marker_->setAutoFillBackground(true);
     marker_->hide();
@@ -82,7 +87,32 @@ void SectionPanel::showAddMenu(QWidget* under) {
             session_.apply(tr("Add a layer"), std::move(p));
             session_.setActiveLayer(id);
         });
+    auto* facts = menu->addMenu(tr("Facts"));
+    facts->setObjectName("addFactsMenu");
+    for (const level::NoteKind& kind : session_.project().note_kinds)
+        if (level::may_be_fact(kind))
+            connect(facts->addAction(QString::fromStdString(kind.name)), &QAction::triggered, this,
+                    [this, kind] { addFacts(kind); });
+    connect(facts->addAction(tr("Of a new note…")), &QAction::triggered, this, [this] {
+        if (const auto kind = askNoteKind(this, session_.project(), true)) addFacts(*kind);
+    });
     menu->popup(under->mapToGlobal(QPoint(0, under->height())));
+}
+
+// A note without a number is new. What is said of cells lies over all that is seen.
+void SectionPanel::addFacts(level::NoteKind kind) {
+    level::Project p = session_.project();
+    if (kind.id == 0) {
+        p = edit::add_note_kind(std::move(p), kind);
+        kind.id = p.note_kinds.back().id;
+    }
+    const level::LayerId id = p.next_id++;
+    level::Level next = edit::add_layer(*session_.level(), id, kind.name, level::LayerKind::facts,
+                                        session_.level()->layers.empty() ? 0 : session_.level()->layers.back()->id);
+    next.edit(id).facts()->set_note(kind.id);
+    p.put(std::move(next));
+    session_.apply(tr("Add a layer"), std::move(p));
+    session_.setActiveLayer(id);
 }
 
 void SectionPanel::refresh() {
@@ -99,6 +129,7 @@ void SectionPanel::refresh() {
     layOut(*level);
     for (Slab* s : slabs_) s->refresh();
     behind_->refresh();
+    sides_->refresh();
 }
 
 Slab* SectionPanel::slabOf(level::LayerId layer) {
@@ -141,6 +172,8 @@ void SectionPanel::layOut(const level::Level& level) {
         away.push_back(l && !l->group.empty() && folded(l->group) && l->id != session_.activeLayerId());
     }
     rows.push_back(behind_);
+    away.push_back(false);
+    rows.push_back(sides_);
     away.push_back(false);
     const auto goes = [&](QWidget* w) { return std::find(rows.begin(), rows.end(), w) == rows.end(); };
     for (Slab* slab : slabs_)

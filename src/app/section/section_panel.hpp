@@ -11,6 +11,7 @@
 #include <vector>
 
 #include "app/section/slab.hpp"
+#include "level/notes.hpp"
 #include "level/sheet.hpp"
 
 class QAction;
@@ -25,6 +26,7 @@ struct Level;
 namespace vic::app {
 
 class BehindCard;
+class SidesCard;
 class Session;
 class Slab;
 
@@ -51,6 +53,7 @@ class SectionPanel : public QWidget {
 
   private:
     void showAddMenu(QWidget* under);
+    void addFacts(level::NoteKind kind);
     void layOut(const level::Level& level);
     Slab* slabOf(level::LayerId layer);
     [[nodiscard]] QToolButton* headOf(const std::string& group);
@@ -58,6 +61,7 @@ class SectionPanel : public QWidget {
     QWidget* list_;
     QVBoxLayout* column_;
     QWidget* marker_;
+    SidesCard* sides_ = nullptr;
     BehindCard* behind_;
     std::vector<Slab*> slabs_;                  // front to back
     std::map<std::string, QToolButton*> heads_; // by group

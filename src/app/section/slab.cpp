@@ -19,6 +19,7 @@
 #include <cstdint>
 #include <map>
 
+#include "app/parts/facts_look.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/section/section_panel.hpp"
 #include "app/session/session.hpp"
@@ -91,6 +92,7 @@ QColor Slab::colour(const level::Layer& layer) const {
         return s && s->image ? meanColour(*s->image) : QColor("#C9BFA8");
     }
     if (layer.blockers()) return paper().ink.lighter(220);
+    if (layer.facts()) return factColour(session_.project().note_kind(layer.facts()->note()), 4);
     if (layer.has_props()) {
         if (layer.props().empty()) return "#B8AC94";
         const auto* kind = session_.project().prop_kind(layer.props().begin()->kind);
@@ -210,6 +212,10 @@ QString Slab::words(const level::Layer& layer) const {
                 return tr("planting · %1").arg(layer.props().size());
             case level::LayerKind::blockers:
                 return tr("blockers");
+            case level::LayerKind::facts: {
+                const auto* note = session_.project().note_kind(layer.facts()->note());
+                return note ? tr("facts · %1").arg(QString::fromStdString(note->name)) : tr("facts of no note");
+            }
             case level::LayerKind::backdrop:
                 return tr("backdrop");
         }

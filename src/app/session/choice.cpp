@@ -46,6 +46,7 @@ void Choice::forget() {
     fresh.stage = stage;
     fresh.tool = tool;
     fresh.options = options;
+    fresh.factsLook = factsLook;
     *this = fresh;
 }
 

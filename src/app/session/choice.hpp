@@ -26,11 +26,14 @@ inline constexpr int kStages = 7;
 inline bool showsLevel(Stage stage) { return stage == Stage::lay || stage == Stage::dress || stage == Stage::bound; }
 inline bool laysCells(Stage stage) { return stage == Stage::lay || stage == Stage::bound; }
 
+enum class FactsLook { both, colours, words };
+
 struct Choice {
     // These go along from project to project.
     Stage stage = Stage::lay;
     Tool tool = Tool::pencil;
     ToolOptions options;
+    FactsLook factsLook = FactsLook::both;
 
     // These are of the project that is open.
     std::string level;
@@ -40,6 +43,7 @@ struct Choice {
     join::Mask joinCase = 255;
     std::vector<level::TileId> tiles;
     level::PropId prop = 0;
+    level::MarkId mark = 0;
     edit::Hand hand;
     std::vector<edit::Hand> lastHands;  // the latest first, ten at most
     level::Region selection;            // cells of the level

@@ -262,6 +262,7 @@ void Session::setLevel(const std::string& id) {
     choice_.level = id;
     choice_.layer = 0;
     choice_.prop = 0;
+    choice_.mark = 0;
     choice_.seenAlone.clear();
     choice_.selection.clear();
     settle();
@@ -275,13 +276,18 @@ void Session::setActiveLayer(level::LayerId id) {
     const level::Layer* layer = activeLayer();
     // What was selected was told in other cells.
     if (layer && layer->grain() != grain && !selection().empty()) setSelection({});
-    // On a layer of blockers there is but one thing to lay, and nowhere else.
+    // On a layer of blockers, or of facts, there is but one thing to lay, and nowhere else.
     const bool blockers = layer && layer->blockers();
     if (blockers && laysCells(stage()) && !hand().is<edit::held::Blocker>()) {
         setHand(edit::blocker_hand(level::TileShape::full));
     } else if (!blockers && hand().is<edit::held::Blocker>()) {
         setHand({});
     }
+    const bool facts = layer && layer->facts();
+    if (facts && laysCells(stage()))
+        setHand(edit::fact_hand(project(), layer->facts()->note(), hand()));
+    else if (!facts && hand().is<edit::held::Fact>())
+        setHand({});
     emit changed();
 }
 
@@ -298,21 +304,6 @@ void Session::setMaterial(level::MaterialId id) {
         const auto& masks = join::cases(m->joins.kind);
         if (std::find(masks.begin(), masks.end(), joinCase()) == masks.end()) choice_.joinCase = masks.back();
     }
-    emit changed();
-}
-
-void Session::setCase(join::Mask mask) {
-    choice_.joinCase = mask;
-    emit changed();
-}
-
-void Session::setTiles(std::vector<level::TileId> tiles) {
-    choice_.tiles = std::move(tiles);
-    emit changed();
-}
-
-void Session::setProp(level::PropId id) {
-    choice_.prop = id;
     emit changed();
 }
 

@@ -76,6 +76,7 @@ class Session : public QObject {
     // Those of the chosen sheet, in the order in which they were chosen. Valid until the next change.
     [[nodiscard]] std::vector<const level::Tile*> chosenTiles() const;
     [[nodiscard]] level::PropId prop() const { return choice_.prop; }
+    [[nodiscard]] const level::Mark* mark() const; // the chosen one; null where none is. Valid until the next change.
     // The cells chosen in the level; none for another level than the one shown.
     [[nodiscard]] const level::Region& selection() const { return choice_.selection; }
     // The layers that a command on the selection concerns.
@@ -86,6 +87,8 @@ class Session : public QObject {
     void setStage(Stage stage);
     void setTool(const Tool& tool);
     void setOptions(const ToolOptions& options);
+    [[nodiscard]] FactsLook factsLook() const { return choice_.factsLook; } // how values of cells are seen
+    void setFactsLook(FactsLook look);
     void setHand(const edit::Hand& hand);
     void setLevel(const std::string& id);
     void setActiveLayer(level::LayerId id);
@@ -93,7 +96,8 @@ class Session : public QObject {
     void setMaterial(level::MaterialId id);
     void setCase(join::Mask mask);
     void setTiles(std::vector<level::TileId> tiles);
-    void setProp(level::PropId id);
+    void setProp(level::PropId id); // no mark is chosen then
+    void setMark(level::MarkId id); // no prop is chosen then
     void setSelection(level::Region cells);
     // The layers that are seen alone; none of them where all are seen. A way of looking, not of the project.
     [[nodiscard]] bool anyAlone() const { return !choice_.seenAlone.empty(); }

@@ -154,8 +154,10 @@ void MainWindow::buildRight() {
     auto* trayColumn = columnOf(trayPage);
     tray_ = new Tray(session_, *commands_, trayPage);
     propPanel_ = new PropPanel(session_, trayPage);
+    markPanel_ = new MarkPanel(session_, trayPage);
     trayColumn->addWidget(tray_, 1);
     trayColumn->addWidget(propPanel_);
+    trayColumn->addWidget(markPanel_);
     cutSide_ = new QStackedWidget(right_);
     tilePanel_ = new TilePanel(session_, cutSide_);
     kindPanel_ = new KindPanel(session_, *cut_->view(), cutSide_);
@@ -187,6 +189,7 @@ void MainWindow::listen() {
     connect(&session_, &Session::handChanged, this, [this] {
         toolRow_->refresh();
         propPanel_->refresh();
+        markPanel_->refresh();
         refreshClash();
         read();
     });
@@ -305,6 +308,7 @@ void MainWindow::refreshStagePanels() {
         case Stage::dress:
             tray_->refresh();
             propPanel_->refresh();
+            markPanel_->refresh();
     }
 }
 

@@ -13,6 +13,7 @@
 #include "app/cut/kind_panel.hpp"
 #include "app/cut/sheet_list.hpp"
 #include "app/cut/tile_panel.hpp"
+#include "app/dress/mark_panel.hpp"
 #include "app/dress/prop_panel.hpp"
 #include "app/hand_over/hand_over_page.hpp"
 #include "app/join/case_panel.hpp"
@@ -199,7 +200,7 @@ class MainWindow : public QMainWindow {
     void find();
     void showKeys();
     void showHelp();
-    void blink();   // to the last keep-point, as long as its key is held
+    void blink(); // to the last keep-point, as long as its key is held
     void unblink();
     void beginSteps();
     void showGuide(const QString& heading);
@@ -231,6 +232,7 @@ class MainWindow : public QMainWindow {
     WalkCentre* walk_;
     HandOverPage* handOver_;
     Tray* tray_;
+    MarkPanel* markPanel_ = nullptr;
     PropPanel* propPanel_;
     TilePanel* tilePanel_;
     KindPanel* kindPanel_;

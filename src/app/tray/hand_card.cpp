@@ -15,6 +15,7 @@
 #include <utility>
 #include <vector>
 
+#include "app/parts/facts_look.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/thumbs.hpp"
@@ -74,7 +75,8 @@ QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int s
         },
         [&](const edit::held::Spread& s) { return spreadPicture(project, s, side); },
         [&](const edit::held::Stamp& s) { return stampPicture(project, *s.stamp, hand.turn, side); },
-        [&](const edit::held::Blocker& b) { return shapeSign(level::turned(b.shape, hand.turn), paper(), side); });
+        [&](const edit::held::Blocker& b) { return shapeSign(level::turned(b.shape, hand.turn), paper(), side); },
+        [&](const edit::held::Fact& f) { return factSign(project.note_kind(f.note), f.value, side); });
 }
 
 QString handName(const level::Project& project, const edit::Hand& hand) {
@@ -91,7 +93,8 @@ QString handName(const level::Project& project, const edit::Hand& hand) {
         [&](const edit::held::Stamp& s) {
             return s.stamp->name.empty() ? HandCard::tr("Copied") : named(s.stamp.get());
         },
-        [](const edit::held::Blocker&) { return HandCard::tr("Blocker"); });
+        [](const edit::held::Blocker&) { return HandCard::tr("Blocker"); },
+        [&](const edit::held::Fact& f) { return translated(edit::fact_name(project, f.note, f.value)); });
 }
 
 namespace {
@@ -122,6 +125,8 @@ QString kindOfHand(const Session& session) {
                      : HandCard::tr("a tile, pinned");
     } else if (const auto* blocker = hand.as<edit::held::Blocker>()) {
         kind = shapeName(level::turned(blocker->shape, hand.turn));
+    } else if (hand.is<edit::held::Fact>()) {
+        kind = HandCard::tr("said of cells");
     } else if (hand.is<edit::held::Spread>()) {
         kind = HandCard::tr("by chance, steady");
     } else if (hand.is<edit::held::Stamp>()) {

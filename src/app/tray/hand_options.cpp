@@ -17,6 +17,7 @@
 #include <memory>
 #include <utility>
 
+#include "app/parts/facts_look.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/thumbs.hpp"
@@ -64,6 +65,7 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
     buildHomeRow();
     buildShareRow();
     buildBlockerRow();
+    buildFactRow();
     buildStampRow();
 }
 
@@ -147,6 +149,51 @@ void HandOptions::buildBlockerRow() {
         });
     }
     static_cast<QHBoxLayout*>(blockerRow_->layout())->addStretch();
+}
+
+// What is said of the cells: a number, or one of a few words.
+void HandOptions::buildFactRow() {
+    factRow_ = row({});
+    const auto kind = [this]() -> const level::NoteKind* {
+        const auto* held = session_.hand().as<edit::held::Fact>();
+        return held ? session_.project().note_kind(held->note) : nullptr;
+    };
+    const auto isNumber = [kind] { return !kind() || kind()->type == level::NoteType::number; };
+    const auto value = [this] {
+        const auto* held = session_.hand().as<edit::held::Fact>();
+        return held ? held->value : 0;
+    };
+    const auto hold = [this](int v) {
+        edit::Hand hand = session_.hand();
+        if (auto* held = hand.as<edit::held::Fact>()) held->value = v;
+        session_.setHand(hand);
+    };
+    auto* number = new QSpinBox(factRow_);
+    number->setObjectName("factValue");
+    number->setRange(-level::kMostFact, level::kMostFact);
+    describe(number, tr("Value"), {}, tr("What is said of the cells that are laid"));
+    auto* word = new QComboBox(factRow_);
+    word->setObjectName("factWord");
+    describe(word, tr("Value"), {}, tr("What is said of the cells that are laid"));
+    auto* name = label({}, "quiet", factRow_);
+    auto* layout = static_cast<QHBoxLayout*>(factRow_->layout());
+    layout->addWidget(name);
+    layout->addWidget(number, 1);
+    layout->addWidget(word, 1);
+    fields_.bindLabel(name, [kind] { return kind() ? QString::fromStdString(kind()->name) : tr("Value"); });
+    fields_.bindInt(number, value, hold);
+    fields_.bindChoice(
+        word,
+        [kind, isNumber] {
+            std::vector<Bindings::Choice> out;
+            if (isNumber()) return out;
+            const int count = kind()->type == level::NoteType::yes_no ? 2 : static_cast<int>(kind()->choices.size());
+            for (int i = 0; i < count; ++i) out.push_back({factWord(kind(), i), i});
+            return out;
+        },
+        [value] { return QVariant(value()); }, [hold](const QVariant& v) { hold(v.toInt()); });
+    fields_.bindShown(number, isNumber);
+    fields_.bindShown(word, [isNumber] { return !isNumber(); });
 }
 
 void HandOptions::buildStampRow() {
@@ -279,13 +326,15 @@ void HandOptions::refresh() {
     const bool lays = single || spread;
     const bool stamp = hand.is<edit::held::Stamp>();
     const bool blocker = hand.is<edit::held::Blocker>();
-    setVisible(level && (lays || stamp || blocker));
+    const bool fact = hand.is<edit::held::Fact>();
+    setVisible(level && (lays || stamp || blocker || fact));
     if (!level) return;
     homeRow_->setVisible(single);
     shareEmptyRow_->setVisible(lays);
     spreadBox_->setVisible(spread);
     stampRow_->setVisible(stamp);
     blockerRow_->setVisible(blocker);
+    factRow_->setVisible(fact);
     fields_.refresh();
     if (spread) fillSpread(spread->items);
 }

@@ -26,6 +26,7 @@ class HandOptions : public QWidget {
   private:
     void buildStampRow();
     void buildBlockerRow();
+    void buildFactRow();
     void buildShareRow();
     void buildHomeRow();
     QWidget* row(const QString& name);
@@ -35,7 +36,7 @@ class HandOptions : public QWidget {
     LayCommands& commands_;
     Bindings fields_;
     QVBoxLayout* column_;
-    QWidget *homeRow_, *shareEmptyRow_, *stampRow_, *spreadBox_, *blockerRow_;
+    QWidget *homeRow_, *shareEmptyRow_, *stampRow_, *spreadBox_, *blockerRow_, *factRow_;
     QVBoxLayout* spread_;
     std::vector<edit::SpreadItem> shown_;
 };

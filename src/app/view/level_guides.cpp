@@ -1,6 +1,7 @@
 // What helps to build in the level view: the game's frame, guides, marks, and the walker's figure with its jump.
 
 #include <QColor>
+#include <QLineF>
 #include <QPainter>
 #include <QPen>
 #include <QPointF>
@@ -9,6 +10,7 @@
 #include <QRectF>
 #include <QSizeF>
 #include <QString>
+#include <QTransform>
 #include <algorithm>
 
 #include "app/parts/glyphs.hpp"
@@ -29,8 +31,55 @@ void LevelView::paintGuides(QPainter& p) {
     p.setClipRect(camera_.area());
     paintUserGuides(p);
     if (frameGuide_ && (session_.stage() == Stage::lay || session_.stage() == Stage::dress)) paintFrame(p);
+    paintSides(p);
     const QRectF figure = paintFigureAndArc(p);
     paintMarks(p, figure);
+    p.restore();
+}
+
+// What is said of the level's sides, at the rim: a wall where one blocks, arrows where one leads on.
+void LevelView::paintSides(QPainter& p) {
+    const level::Level& level = pages_.level();
+    if (level.sides == level::LevelSides{}) return;
+    const QTransform to = camera_.cellsToScreen(geometry());
+    const double w = level.size.w, h = level.size.h;
+    const QPointF corners[4] = {to.map(QPointF(0, 0)), to.map(QPointF(w, 0)), to.map(QPointF(w, h)),
+                                to.map(QPointF(0, h))};
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    for (std::size_t i = 0; i < 4; ++i) {
+        const level::LevelSide& side = level.sides[i];
+        if (side.kind == level::SideKind::open) continue;
+        QLineF line(corners[i], corners[(i + 1) % 4]);
+        const QLineF out = QLineF(QPointF(), QPointF(line.dy(), -line.dx())).unitVector(); // away from the level
+        const QPointF away(out.dx(), out.dy());
+        if (side.kind == level::SideKind::blocks) {
+            const QPolygonF wall{
+                {line.p1() - away * 3, line.p2() - away * 3, line.p2() + away * 4, line.p1() + away * 4}};
+            p.setPen(Qt::NoPen);
+            p.setBrush(QColor("#22302D"));
+            p.drawPolygon(wall);
+            p.setBrush(QBrush(QColor("#EAE4D6"), Qt::BDiagPattern));
+            p.drawPolygon(wall);
+            continue;
+        }
+        p.setPen(QPen(paper().vermilion, 2, Qt::DashLine));
+        p.drawLine(line);
+        p.setPen(Qt::NoPen);
+        p.setBrush(paper().vermilion);
+        const QPointF along = (line.p2() - line.p1()) / std::max(1.0, line.length());
+        for (double at = 40; at < line.length(); at += 96) {
+            const QPointF foot = line.p1() + along * at - away * 14; // within the level, so that it is always seen
+            p.drawPolygon(QPolygonF{{foot - along * 7, foot + along * 7, foot + away * 10}});
+        }
+        if (const level::Level* next = session_.project().level(side.to)) {
+            const QString name = tr("to %1").arg(QString::fromStdString(next->name));
+            const double wide = p.fontMetrics().horizontalAdvance(name) + 12;
+            const QPointF middle = line.pointAt(0.5) - away * 30;
+            paintTag(p, middle - QPointF(away.x() * wide / 2 + wide / 2, 8), name, QColor(34, 48, 45, 225),
+                     QColor("#FBF8F1"));
+        }
+    }
     p.restore();
 }
 
@@ -116,6 +165,17 @@ void LevelView::paintArc(QPainter& p, QPointF from) {
 void LevelView::paintMarks(QPainter& p, const QRectF& figure) {
     const level::Level& level = pages_.level();
     for (const level::Mark& mark : level.marks) {
+        const QColor own = mark.colour                          ? QColor(mark.colour->r, mark.colour->g, mark.colour->b)
+                           : mark.kind == level::MarkKind::note ? paper().ochre
+                                                                : paper().brine;
+        const bool chosen = session_.mark() && session_.mark()->id == mark.id && session_.stage() == Stage::dress;
+        if (chosen || mark.cells.size() != Size{1, 1}) { // the cells that it stands for
+            p.setPen(QPen(chosen ? paper().vermilion : own, chosen ? 2 : 1, chosen ? Qt::SolidLine : Qt::DashLine));
+            QColor wash = own;
+            wash.setAlpha(34);
+            p.setBrush(wash);
+            camera_.drawCells(p, geometry(), mark.cells);
+        }
         QRectF place = camera_.around(geometry(), mark.cells);
         // Aslant a flag stands in the middle.
         if (!geometry().square()) place = QRectF(QPointF(place.center().x(), place.top()), place.center());
@@ -123,9 +183,7 @@ void LevelView::paintMarks(QPainter& p, const QRectF& figure) {
         // Where the figure stands beside its pole, the flag flies above its head.
         const bool meets = figure.adjusted(-4, -4, 4, 4).intersects(place.adjusted(0, 0, 1, 1));
         if (meets && !geometry().square()) place.moveLeft(figure.left() - 3);
-        paintFlag(p, place, QString::fromStdString(mark.name),
-                  mark.kind == level::MarkKind::note ? paper().ochre : paper().brine,
-                  meets ? place.bottom() - figure.top() + 14 : 0);
+        paintFlag(p, place, QString::fromStdString(mark.name), own, meets ? place.bottom() - figure.top() + 14 : 0);
     }
 }
 

@@ -12,6 +12,7 @@
 #include <cmath>
 #include <cstddef>
 
+#include "app/parts/facts_look.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
@@ -153,6 +154,46 @@ void LevelView::paintBlockers(QPainter& p) {
                 p.setPen(Qt::NoPen);
                 p.drawPolygon(corners);
             }
+        });
+    }
+    p.restore();
+}
+
+// What is said of cells: a wash of the value's colour, and its word where there is room; fainter on other layers.
+void LevelView::paintFacts(QPainter& p) {
+    const level::Level& level = pages_.level();
+    const FactsLook look = session_.factsLook();
+    p.save();
+    p.setClipRect(camera_.area());
+    if (!geometry().square()) p.setRenderHint(QPainter::Antialiasing);
+    for (const level::LayerRef& layer : level.layers) {
+        if (!layer->facts() || !layer->shown) continue;
+        const level::NoteKind* kind = session_.project().note_kind(layer->facts()->note());
+        const bool active = layer->id == session_.activeLayerId();
+        level::each_cell(layer->grid(), seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
+            const auto value = level::Facts::value_of(cell);
+            if (!value) return;
+            QColor colour = factColour(kind, *value);
+            const bool dark = colour.lightness() <= 140;
+            colour.setAlpha(active ? 185 : 90);
+            if (look != FactsLook::words) {
+                p.setPen(Qt::NoPen);
+                p.setBrush(colour);
+                camera_.drawCells(p, geometry(), {at.x, at.y, 1, 1});
+            }
+            const QRectF box = camera_.around(geometry(), {at.x, at.y, 1, 1});
+            if (look == FactsLook::colours || !active || box.height() < 14 || box.width() < 14) return;
+            QFont font = p.font();
+            font.setPixelSize(std::clamp(static_cast<int>(box.height() * 0.42), 9, 16));
+            p.setFont(font);
+            const QString word =
+                p.fontMetrics().elidedText(factWord(kind, *value), Qt::ElideRight, static_cast<int>(box.width()) - 2);
+            if (look == FactsLook::words) { // on any art
+                p.setPen(QColor(20, 28, 26));
+                p.drawText(box.translated(1, 1), Qt::AlignCenter, word);
+            }
+            p.setPen(dark || look == FactsLook::words ? QColor("#FBF8F1") : QColor("#22302D"));
+            p.drawText(box, Qt::AlignCenter, word);
         });
     }
     p.restore();

@@ -230,6 +230,7 @@ void LevelView::paintEvent(QPaintEvent*) {
     const bool bound = session_.stage() == Stage::bound;
     if (bound || outlines_) paintOutlines(p, bound);
     if (!bound && !quiet_) paintBlockers(p);
+    if (!quiet_) paintFacts(p);
     if (!quiet_ && !geometry().square()) paintEdgeNumbers(p);
     if (!quiet_) paintGuides(p);
     paintSelection(p);

@@ -178,6 +178,8 @@ class LevelView : public QWidget, private Board {
     void paintMasses(QPainter& painter, const outline::Drawing& drawing);
     void paintFeet(QPainter& painter);
     void paintBlockers(QPainter& painter);
+    void paintFacts(QPainter& painter);
+    void paintSides(QPainter& painter);
     [[nodiscard]] QPointF unitsToScreen(Point units) const; // 1/64 cells
     void anchorHatching(QPainter& painter) const;
     void paintOneWayCell(QPainter& painter, Point cell, int side, const QColor& ink) const;

@@ -27,6 +27,7 @@ WalkCentre::WalkCentre(Session& session, QWidget* parent) : QWidget(parent), ses
         emit session_.said(exit ? tr("The exit is reached") : tr("The walker fell out of the level and starts again"),
                            !exit);
     });
+    connect(view_, &player::ParcelView::left, this, &WalkCentre::goOn, Qt::QueuedConnection);
     connect(view_, &player::ParcelView::ticked, this, &WalkCentre::readingChanged);
     connect(view_, &player::ParcelView::ticked, this, &WalkCentre::watchFall);
     connect(&session_, &Session::changed, this, [this] {
@@ -37,7 +38,7 @@ WalkCentre::WalkCentre(Session& session, QWidget* parent) : QWidget(parent), ses
 
 void WalkCentre::enter() {
     if (!session_.isOpen() || !session_.level()) return;
-    const bool again = active_ && view_->isLoaded();
+    const bool again = active_ && view_->isLoaded() && built_ && built_->id == session_.level()->id;
     fallen_ = 0;
     through_ = 0;
     active_ = true;
@@ -62,6 +63,21 @@ void WalkCentre::enter() {
     session_.jobs().start("walk", tr("Building %1").arg(QString::fromStdString(built_->name)), build, show,
                           [this](const std::exception& e) { refuse(e); });
     emit readingChanged();
+}
+
+// By a side that leads on: into the other level, as the game would.
+void WalkCentre::goOn(int side) {
+    if (!active_ || !built_) return;
+    const QString sides[] = {tr("north"), tr("east"), tr("south"), tr("west")};
+    const level::LevelSide& way = built_->sides[static_cast<std::size_t>(side)];
+    const level::Level* next = session_.project().level(way.to);
+    if (!next)
+        return emit session_.said(
+            tr("Left by the side %1, which leads on: the game says where. Here one starts again").arg(sides[side]),
+            false);
+    const QString name = QString::fromStdString(next->name);
+    session_.setLevel(next->id);
+    emit session_.said(tr("Went on to %1 by the side %2").arg(name, sides[side]), false);
 }
 
 // Ground that was painted and blocks nothing: nobody should have to fall through it for ever.

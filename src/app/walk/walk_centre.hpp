@@ -40,6 +40,7 @@ class WalkCentre : public QWidget {
   private:
     void refuse(const std::exception& trouble);
     void watchFall();
+    void goOn(int side);
     [[nodiscard]] level::MaterialId groundAt(Point cell) const; // that blocks nothing; 0: none
     Session& session_;
     player::ParcelView* view_;
