@@ -91,6 +91,7 @@ class Carrier {
         copy.id = to_.next_id++;
         copy.name = free_sheet_name(to_, sheet.name);
         copy.file = store::adopt_picture(dir_, from_dir_ / sheet.file);
+        copy.recolour.reset();
         copy.composed.clear(); // its picture is its own from here on
         copy.retired.clear();
         for (Tile& t : copy.tiles) {

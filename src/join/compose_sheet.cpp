@@ -4,6 +4,7 @@
 
 #include "sheet/cut.hpp"
 #include "sheet/inspect.hpp"
+#include "sheet/recolour.hpp"
 
 namespace vic::join {
 
@@ -22,6 +23,11 @@ Box place_of(std::size_t i, Size tile) {
 
 // Draws all tiles of a derived sheet; null where a source is gone.
 std::shared_ptr<const Image> picture_of(const Project& project, const Sheet& sheet) {
+    if (sheet.recolour) {
+        const Sheet* of = project.sheet(sheet.recolour->of);
+        if (!of || !of->image) return nullptr;
+        return std::make_shared<const Image>(sheet::recoloured(*of->image, *sheet.recolour));
+    }
     const level::TileTable table(project);
     const int rows = (static_cast<int>(sheet.composed.size()) + kColumns - 1) / kColumns;
     Image out({kColumns * sheet.cut.tile.w, rows * sheet.cut.tile.h});
@@ -42,13 +48,14 @@ Project compose_sheets(Project project) {
     for (std::size_t round = 0; round < project.sheets.size(); ++round) {
         bool changed = false;
         for (std::size_t i = 0; i < project.sheets.size(); ++i) {
-            if (project.sheets[i]->composed.empty()) continue;
+            if (!project.sheets[i]->derived()) continue;
             auto picture = picture_of(project, *project.sheets[i]);
             const Sheet& old = *project.sheets[i];
             if (!picture) {
                 if (old.image || !old.trouble.empty()) continue;
                 Sheet sheet = old;
                 sheet.trouble = "The tiles that it is composed of are gone";
+                if (sheet.recolour) sheet.trouble = "The sheet that it has in other colours is gone";
                 project.put(std::move(sheet));
                 continue;
             }
@@ -56,7 +63,8 @@ Project compose_sheets(Project project) {
             Sheet sheet = old;
             sheet.image = std::move(picture);
             sheet.trouble = {};
-            for (Tile& t : sheet.tiles) t.blank = sheet::is_blank(*sheet.image, t.box, std::nullopt);
+            const auto gaps = sheet.recolour ? sheet::gap_colour(*sheet.image, sheet.cut) : std::nullopt;
+            for (Tile& t : sheet.tiles) t.blank = sheet::is_blank(*sheet.image, t.box, gaps);
             project.put(std::move(sheet));
             changed = true;
         }

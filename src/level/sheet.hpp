@@ -3,7 +3,9 @@
 
 #include <array>
 #include <memory>
+#include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "base/image.hpp"
@@ -98,13 +100,25 @@ struct Quarter {
 };
 using Composed = std::array<Quarter, 4>;
 
+// How the art of a derived sheet differs from that of another.
+struct Recolour {
+    SheetId of = 0;                           // the sheet whose picture is coloured anew
+    int hue = 0;                              // degrees, -180 .. 180
+    int saturation = 0;                       // per cent more or less, -100 .. 100
+    int lightness = 0;                        // per cent towards white or black, -100 .. 100
+    std::vector<std::pair<Rgba, Rgba>> swaps; // one colour for another, before all else; alpha is not looked at
+    bool operator==(const Recolour&) const = default;
+};
+inline constexpr std::size_t kMostSwaps = 256;
+
 struct Sheet {
     SheetId id = 0;
     std::string name;
     std::string file; // relative to the project folder
     Credits credits;
-    std::vector<Composed> composed; // of a derived sheet: how its tiles are made, row by row; empty otherwise
-    std::vector<Part> parts;        // of a sheet packed from single pictures; by name
+    std::vector<Composed> composed;   // of a derived sheet: how its tiles are made, row by row; empty otherwise
+    std::optional<Recolour> recolour; // of a derived sheet: another in these colours; never together with `composed`
+    std::vector<Part> parts;          // of a sheet packed from single pictures; by name
     Cut cut;
     bool smooth = false;   // whether its art is sampled smoothly where it is drawn at another size; else pixel by pixel
     bool any_size = false; // whether its tiles are to be drawn at the size of any cells, as the designer decided
@@ -113,6 +127,8 @@ struct Sheet {
     std::vector<Tile> retired; // tiles of earlier cuts that this cut has no box for; they come back with their box
     std::shared_ptr<const Image> image; // null where the file could not be read; then `trouble` says why
     Text trouble;
+    // Whether its picture follows from other sheets.
+    [[nodiscard]] bool derived() const { return !composed.empty() || recolour; }
 };
 
 } // namespace vic::level

@@ -207,6 +207,7 @@ Json sheet_json(const Sheet& s) {
     if (s.any_size) j["any_size"] = true;
     if (s.cut.count != Size{}) j["cut"]["count"] = to_json(s.cut.count);
     if (!s.composed.empty()) j["composed"] = composed_json(s.composed);
+    if (s.recolour) j["recolour"] = recolour_json(*s.recolour);
     for (const Part& part : s.parts) j["parts"].push_back({{"name", part.name}, {"box", to_json(part.box)}});
     if (!s.credits.empty()) {
         Json& c = j["credits"];
@@ -239,6 +240,8 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     if (f.has("smooth")) s.smooth = f["smooth"].yes();
     if (f.has("any_size")) s.any_size = f["any_size"].yes();
     if (f.has("composed")) s.composed = read_composed(f["composed"], project.next_tile);
+    if (f.has("recolour")) s.recolour = read_recolour(f["recolour"]);
+    if (s.recolour && !s.composed.empty()) f["recolour"].refuse("A sheet is derived in one way");
     if (f.has("parts"))
         for (const Field& p : f["parts"].list(1U << 20)) {
             s.parts.push_back({p["name"].text(), p["box"].box(0, sheet::kMostSide)});

@@ -166,4 +166,25 @@ std::vector<Composed> read_composed(const Field& f, std::uint32_t next_tile) {
     return out;
 }
 
+Json recolour_json(const level::Recolour& by) {
+    Json j{{"of", by.of}, {"hue", by.hue}, {"saturation", by.saturation}, {"lightness", by.lightness}};
+    for (const auto& [from, to] : by.swaps) j["swaps"].push_back({to_json(from), to_json(to)});
+    return j;
+}
+
+level::Recolour read_recolour(const Field& f) {
+    level::Recolour by;
+    by.of = static_cast<level::SheetId>(f["of"].integer(1, UINT32_MAX));
+    by.hue = f["hue"].number(-180, 180);
+    by.saturation = f["saturation"].number(-100, 100);
+    by.lightness = f["lightness"].number(-100, 100);
+    if (f.has("swaps"))
+        for (const Field& swap : f["swaps"].list(level::kMostSwaps)) {
+            const auto pair = swap.list(2);
+            if (pair.size() != 2) swap.refuse("A colour is exchanged for one other");
+            by.swaps.emplace_back(pair[0].colour(), pair[1].colour());
+        }
+    return by;
+}
+
 } // namespace vic::store

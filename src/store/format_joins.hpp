@@ -15,6 +15,8 @@ level::OrderCard read_order_card(const Field& f);
 
 Json composed_json(const std::vector<level::Composed>& all);
 std::vector<level::Composed> read_composed(const Field& f, std::uint32_t next_tile);
+Json recolour_json(const level::Recolour& by);
+level::Recolour read_recolour(const Field& f);
 
 // The layers named as homes; none where the field is absent.
 std::vector<level::LayerId> read_homes(const Field& f);

@@ -94,7 +94,7 @@ fs::path newest(const fs::path& dir, const std::string& relative, const std::str
 
 void give_pictures(level::Project& project, const fs::path& dir, const level::Project& known) {
     for (auto& slot : project.sheets) {
-        if (!slot->composed.empty()) continue; // made from the others below
+        if (slot->derived()) continue; // made from the others below
         level::Sheet sheet = *slot;
         const auto same = std::find_if(known.sheets.begin(), known.sheets.end(),
                                        [&](const auto& s) { return s->file == sheet.file && s->image; });
@@ -282,7 +282,7 @@ std::map<std::string, std::string> texts(const level::Project& project, const le
     if (saved && project_to_text(*saved) == out[kRoot]) out.erase(kRoot);
     for (const auto& sheet : project.sheets) {
         const level::Sheet* old = saved ? saved->sheet(sheet->id) : nullptr;
-        if (!sheet->composed.empty() && sheet->image && !(old && old->image == sheet->image))
+        if (sheet->derived() && sheet->image && !(old && old->image == sheet->image))
             out[sheet->file] = sheet::encode_png(*sheet->image);
     }
     const join::Rules rules(project);
@@ -451,7 +451,7 @@ void create(const level::Project& project, const fs::path& dir) {
 
 void write_pictures(const level::Project& project, const fs::path& dir) {
     for (const auto& sheet : project.sheets) {
-        if (!sheet->image || !sheet->composed.empty()) continue;
+        if (!sheet->image || sheet->derived()) continue;
         make_folder(dir);
         const fs::path file = own(dir, sheet->file);
         make_folder(file.parent_path());

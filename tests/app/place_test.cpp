@@ -9,6 +9,8 @@
 #include <QSpinBox>
 #include <QTest>
 #include <QTimer>
+#include <QToolButton>
+#include <functional>
 
 #include "app/session/session.hpp"
 #include "app/window.hpp"
@@ -211,4 +213,69 @@ TEST_CASE("sides of a level block, are open or lead on, and Walk obeys", "[app][
     QTest::keyRelease(view, Qt::Key_Left);
     CHECK(w.reading().contains("Went on to"));
     CHECK(first != next);
+}
+
+TEST_CASE("what is in the Hand is had in other colours, and follows", "[app][recolour]") {
+    Window w;
+    w.stage("stage-lay");
+    w.view()->setCamera(2, QPointF(20.0 * 16, 20.0 * 16));
+    w.activate("Marsh");
+    w.pickMaterial("Marsh");
+    const auto materials = w.session().project().materials.size();
+    const auto inDialog = [](const std::function<void(QDialog*)>& what) {
+        QTimer::singleShot(100, [what] {
+            auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
+            if (dialog && dialog->objectName() == "recolourDialog") what(dialog);
+        });
+    };
+    inDialog([&](QDialog* dialog) {
+        auto* name = dialog->findChild<QLineEdit*>("recolourName");
+        name->selectAll();
+        QTest::keyClicks(name, "Dry marsh");
+        type(dialog->findChild<QSpinBox*>("recolourHueNumber"), "-50");
+        type(dialog->findChild<QSpinBox*>("recolourLightnessNumber"), "15");
+        const QString folder = qEnvironmentVariable("VICINUM_PICTURES");
+        if (!folder.isEmpty()) dialog->grab().save(folder + "/recolour.png");
+        QTest::mouseClick(dialog->findChild<QPushButton*>("recolourMake"), Qt::LeftButton);
+        if (dialog->isVisible()) dialog->reject();
+    });
+    w.click("handColours");
+    REQUIRE(w.session().project().materials.size() == materials + 1);
+    const level::Material& dry = *w.session().project().materials.back();
+    CHECK(dry.name == "Dry marsh");
+    CHECK(w.session().project().sheets.back()->recolour->lightness == 15);
+    CHECK(w.session().hand().material() == dry.id);
+    // It lies and joins as the other.
+    w.dragCells({{16, 16}, {22, 16}, {22, 20}, {16, 20}, {16, 18}});
+    w.hover({26, 24});
+    w.picture("recoloured");
+    CHECK(w.layer("Marsh").grid().material({18, 16}) == dry.id);
+    const auto red = [&] {
+        const QColor c = w.view()->grab().toImage().pixelColor(w.view()->cellCentre({18, 16}));
+        return c.red() - c.green();
+    };
+    const int before = red();
+    // Its colours are changed later, without laying anything anew.
+    inDialog([&](QDialog* dialog) {
+        CHECK(dialog->findChild<QLineEdit*>("recolourName") == nullptr);
+        CHECK(dialog->findChild<QSpinBox*>("recolourHueNumber")->value() == -50);
+        type(dialog->findChild<QSpinBox*>("recolourHueNumber"), "-90");
+        QTest::mouseClick(dialog->findChild<QPushButton*>("recolourMake"), Qt::LeftButton);
+        if (dialog->isVisible()) dialog->reject();
+    });
+    w.click("handColours");
+    settle();
+    CHECK(red() != before);
+    (*w).activateWindow();
+    settle();
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    settle();
+    CHECK(red() == before);
+    // And come back from the disk.
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    settle();
+    REQUIRE_SOON(!w.session().document().unsaved());
+    w.reopen();
+    CHECK(w.session().project().sheets.back()->recolour->hue == -50);
+    CHECK(w.layer("Marsh").grid().material({18, 16}) == w.session().project().materials.back()->id);
 }

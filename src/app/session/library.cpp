@@ -264,7 +264,7 @@ void Library::watch() {
         if (const QString dir = QFileInfo(file).path(); QFileInfo::exists(dir) && !paths.contains(dir)) paths << dir;
     };
     for (const auto& s : session_.project().sheets)
-        if (s->composed.empty()) add(s->file); // the picture of the others follows from these
+        if (!s->derived()) add(s->file); // the picture of the others follows from these
     for (const auto& l : session_.project().levels)
         if (l->plan) add(l->plan->file);
     if (!paths.isEmpty()) watcher_.addPaths(paths);
@@ -274,7 +274,7 @@ void Library::look() {
     if (!session_.isOpen()) return;
     std::vector<std::pair<level::SheetId, std::string>> files;
     for (const auto& s : session_.project().sheets)
-        if (s->composed.empty()) files.emplace_back(s->id, s->file);
+        if (!s->derived()) files.emplace_back(s->id, s->file);
     const auto read = [dir = session_.document().dir(), files](Jobs::Progress& progress) {
         std::vector<Seen> out;
         for (const auto& [id, file] : files) {
@@ -342,7 +342,7 @@ void Library::findAgain(level::SheetId id, const QString& file) {
     for (const auto& slot : session_.project().sheets) {
         const fs::path target = ownPath(slot->file);
         std::error_code trouble;
-        if (!slot->composed.empty() || (slot->image && fs::exists(target, trouble))) continue;
+        if (slot->derived() || (slot->image && fs::exists(target, trouble))) continue;
         const QString name = QString::fromStdString(fs::path(slot->file).filename().string());
         const QString from = slot->id == id ? file : folder.filePath(name);
         if (QFileInfo::exists(from)) lost.push_back({slot->id, slot->file, from.toStdString(), target});
@@ -409,7 +409,7 @@ void Library::keepEarlierPictures() {
     bool any = false;
     for (const auto& slot : session_.project().sheets) {
         const auto known = onDisk_.find(slot->file);
-        if (!slot->composed.empty() || !slot->image || known == onDisk_.end() || known->second == slot->image ||
+        if (slot->derived() || !slot->image || known == onDisk_.end() || known->second == slot->image ||
             *known->second == *slot->image)
             continue;
         const fs::path was(slot->file);

@@ -23,7 +23,9 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/tray/recolour_dialog.hpp"
 #include "edit/homes.hpp"
+#include "edit/recolour.hpp"
 #include "level/cell.hpp"
 #include "level/level.hpp"
 #include "level/material.hpp"
@@ -64,6 +66,7 @@ HandOptions::HandOptions(Session& session, LayCommands& commands, QWidget* paren
 
     buildHomeRow();
     buildShareRow();
+    buildColourRow();
     buildBlockerRow();
     buildFactRow();
     buildStampRow();
@@ -96,6 +99,21 @@ void HandOptions::buildHomeRow() {
     fields_.follow([this, home] {
         if (const auto proposed = session_.derived().proposedHome())
             home->setToolTip(tr("Proposed because %1; H takes it").arg(translated(proposed->why)));
+    });
+}
+
+// A copy in other colours, whose art follows.
+void HandOptions::buildColourRow() {
+    colourRow_ = row({});
+    auto* colours = toolButton(colourRow_, "handColours", {}, tr("In other colours…"), {}, "link");
+    describe(colours, tr("In other colours"), {},
+             tr("A copy with another hue, lightness, or one colour for another; it follows the art of this one"));
+    connect(colours, &QToolButton::clicked, this, [this] { RecolourDialog(session_, this).exec(); });
+    colourRow_->layout()->addWidget(colours);
+    static_cast<QHBoxLayout*>(colourRow_->layout())->addStretch();
+    fields_.follow([this, colours] {
+        colours->setText(edit::recolour_of(session_.project(), session_.hand()) ? tr("Its colours…")
+                                                                                : tr("In other colours…"));
     });
 }
 
@@ -327,7 +345,8 @@ void HandOptions::refresh() {
     const bool stamp = hand.is<edit::held::Stamp>();
     const bool blocker = hand.is<edit::held::Blocker>();
     const bool fact = hand.is<edit::held::Fact>();
-    setVisible(level && (lays || stamp || blocker || fact));
+    const bool prop = hand.is<edit::held::Prop>();
+    setVisible(level && (lays || stamp || blocker || fact || prop));
     if (!level) return;
     homeRow_->setVisible(single);
     shareEmptyRow_->setVisible(lays);
@@ -335,6 +354,7 @@ void HandOptions::refresh() {
     stampRow_->setVisible(stamp);
     blockerRow_->setVisible(blocker);
     factRow_->setVisible(fact);
+    colourRow_->setVisible(single || prop);
     fields_.refresh();
     if (spread) fillSpread(spread->items);
 }

@@ -27,6 +27,7 @@ class HandOptions : public QWidget {
     void buildStampRow();
     void buildBlockerRow();
     void buildFactRow();
+    void buildColourRow();
     void buildShareRow();
     void buildHomeRow();
     QWidget* row(const QString& name);
@@ -36,7 +37,7 @@ class HandOptions : public QWidget {
     LayCommands& commands_;
     Bindings fields_;
     QVBoxLayout* column_;
-    QWidget *homeRow_, *shareEmptyRow_, *stampRow_, *spreadBox_, *blockerRow_, *factRow_;
+    QWidget *homeRow_, *shareEmptyRow_, *stampRow_, *spreadBox_, *blockerRow_, *factRow_, *colourRow_;
     QVBoxLayout* spread_;
     std::vector<edit::SpreadItem> shown_;
 };
