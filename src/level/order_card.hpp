@@ -17,6 +17,7 @@ struct OrderCard {
     JoinKind kind = JoinKind::full;
     Size layout;                                    // columns and rows of the lattice
     std::vector<std::optional<std::uint8_t>> masks; // row by row: the case that the tile there serves, if any
+    Size drawn{}; // of a template that was given to somebody to draw on: the pixels of its cells; none otherwise
     bool operator==(const OrderCard&) const = default;
 };
 

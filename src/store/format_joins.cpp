@@ -119,11 +119,13 @@ Json order_card_json(const OrderCard& card) {
     Json masks = Json::array();
     for (const auto& mask : card.masks)
         masks.push_back(mask ? static_cast<int>(join::file_mask(*mask, card.kind)) : -1);
-    return {{"id", card.id},
-            {"name", card.name},
-            {"kind", word_of(card.kind)},
-            {"layout", to_json(card.layout)},
-            {"masks", masks}};
+    Json j{{"id", card.id},
+           {"name", card.name},
+           {"kind", word_of(card.kind)},
+           {"layout", to_json(card.layout)},
+           {"masks", masks}};
+    if (card.drawn != Size{}) j["drawn"] = to_json(card.drawn);
+    return j;
 }
 
 OrderCard read_order_card(const Field& f) {
@@ -137,6 +139,7 @@ OrderCard read_order_card(const Field& f) {
         f["masks"].refuse(say("The card has %1 places for %2 tiles", masks.size(), card.layout.area()));
     for (const Field& m : masks)
         card.masks.push_back(m.number(-1, 255) < 0 ? std::nullopt : std::optional(read_mask(m, card.kind)));
+    if (f.has("drawn")) card.drawn = f["drawn"].size(1, level::kMostCellPixels);
     return card;
 }
 

@@ -5,8 +5,11 @@
 #include <QAction>
 #include <QBrush>
 #include <QCheckBox>
+#include <QFileDialog>
+#include <QFileInfo>
 #include <QFrame>
 #include <QHBoxLayout>
+#include <QInputDialog>
 #include <QLabel>
 #include <QLayoutItem>
 #include <QMenu>
@@ -28,16 +31,21 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "base/error.hpp"
+#include "base/files.hpp"
 #include "base/text.hpp"
 #include "edit/joins.hpp"
 #include "edit/meeting.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
+#include "edit/templates.hpp"
 #include "join/mask.hpp"
 #include "join/read_joins.hpp"
+#include "join/template_picture.hpp"
 #include "level/level.hpp"
 #include "level/material.hpp"
 #include "level/project.hpp"
+#include "sheet/png.hpp"
 
 namespace vic::app {
 
@@ -149,7 +157,40 @@ void MaterialList::showNewMenu(QWidget* under) {
                 [this, id = s->id] { session_.makeMaterial(id, level::JoinKind::plain); });
     }
     if (menu->isEmpty()) menu->addAction(tr("First add a sheet in Cut"))->setEnabled(false);
+    menu->addSeparator();
+    auto* empty = menu->addMenu(tr("A template to draw on"));
+    empty->setObjectName("templateMenu");
+    for (const auto& [text, kind] : std::initializer_list<std::pair<QString, level::JoinKind>>{
+             {tr("Edges + corners: 47 cases…"), level::JoinKind::full},
+             {tr("Edges: 16 cases…"), level::JoinKind::edges},
+             {tr("Corners: 16 cases…"), level::JoinKind::corners}})
+        connect(empty->addAction(text), &QAction::triggered, this, [this, k = kind] { saveTemplate(k); });
+    menu->setObjectName("newMaterialMenu");
     menu->popup(under->mapToGlobal(QPoint(0, under->height())));
+}
+
+// The cases as an empty picture; one that comes back drawn is known again by the card that is kept with it.
+void MaterialList::saveTemplate(level::JoinKind kind) {
+    const level::Level* level = session_.level();
+    bool ok = false;
+    const int side =
+        QInputDialog::getInt(this, tr("A template to draw on"), tr("Pixels of a tile, a side:"),
+                             level ? level->cell.w : 16, join::kLeastTemplate, join::kMostTemplate, 1, &ok);
+    if (!ok) return;
+    const QString name = tr("template-%1-%2px").arg(join::cases(kind).size()).arg(side);
+    const QString file =
+        QFileDialog::getSaveFileName(this, tr("Save the template"), name + ".png", tr("Pictures (*.png)"));
+    if (file.isEmpty()) return;
+    try {
+        write_file(file.toStdString(), sheet::encode_png(join::template_picture(kind, {side, side})));
+    } catch (const InputError& e) {
+        return emit session_.said(translated(e), true);
+    }
+    level::Project next = edit::with_template(session_.project(), kind, {side, side}, name.toStdString());
+    if (next.order_cards != session_.project().order_cards) session_.apply(tr("Give out a template"), std::move(next));
+    emit session_.said(tr("Saved %1: add it as a sheet when it is drawn, and its tiles are known by their places")
+                           .arg(QFileInfo(file).fileName()),
+                       false);
 }
 
 void MaterialList::rename(quint32 id, const QString& name) {

@@ -45,6 +45,7 @@ class MaterialList : public QWidget {
 
   private:
     void showNewMenu(QWidget* under);
+    void saveTemplate(level::JoinKind kind);
     void rename(quint32 id, const QString& name);
     void listen();
     void buildFoot(QVBoxLayout* column);

@@ -19,6 +19,7 @@
 #include "edit/props.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
+#include "edit/templates.hpp"
 #include "join/read_sheet.hpp"
 #include "level/project.hpp"
 #include "sheet/pack.hpp"
@@ -148,11 +149,14 @@ void Library::addPicture(const QString& file, const level::Credits& credits) {
         }
         // What is not read as tiles waits as one picture.
         const bool tiles = a.reading.best && a.reading.what.best.what == sheet::What::tiles;
-        const level::Cut cut = tiles ? a.reading.best->cut : level::Cut{a.image->size(), {}, {}, 1};
+        level::Cut cut = tiles ? a.reading.best->cut : level::Cut{a.image->size(), {}, {}, 1};
+        const auto drawn = edit::template_cells(session_.project(), a.image->size());
+        if (drawn) cut = {*drawn, {}, {}, 1};
         level::SheetId id = 0;
         const std::string name =
             edit::free_sheet_name(session_.project(), QFileInfo(file).completeBaseName().toStdString());
-        level::Project next = edit::add_sheet(session_.project(), a.file, Image(*a.image), name, cut, false, id);
+        level::Project next =
+            edit::add_sheet(session_.project(), a.file, Image(*a.image), name, cut, drawn.has_value(), id);
         credit(next, id, credits);
         const auto image = next.sheet(id)->image;
         session_.derived().take(id, image, std::move(a.reading));

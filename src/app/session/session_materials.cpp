@@ -11,6 +11,7 @@
 #include "edit/blocking.hpp"
 #include "edit/hand.hpp"
 #include "edit/sheets.hpp"
+#include "edit/templates.hpp"
 #include "join/mask.hpp"
 #include "join/read_joins.hpp"
 #include "level/level.hpp"
@@ -23,10 +24,26 @@ void Session::makeMaterial(level::SheetId id, level::JoinKind kind) {
     const level::Sheet* sheet = project().sheet(id);
     if (!sheet || !sheet->image) return;
     if (kind == level::JoinKind::plain) return addMaterial(id, kind, {});
-    joins_.withReading(id, kind, [this, id, kind](const JoinReadings::Reading& read) { addMaterial(id, kind, *read); });
+    joins_.withReading(id, kind, [this, id, kind](const JoinReadings::Reading& read) {
+        const level::Sheet* now = project().sheet(id);
+        const level::OrderCard* card = now ? edit::template_of(project(), *now, kind) : nullptr;
+        if (!card) return addMaterial(id, kind, *read);
+        const join::JoinReading drawn = edit::reading_by_template(*card, *now, *read);
+        addMaterial(id, kind, drawn);
+        const auto all = join::cases(kind).size();
+        QString text = tr("Drawn on the template: %1 of %2 cases").arg(drawn.tiles.size()).arg(all);
+        if (!drawn.doubtful.empty())
+            text += translated(say_count(static_cast<std::int64_t>(drawn.doubtful.size()),
+                                         " · one looks like another case: %1", " · %n look like other cases, first: %1",
+                                         drawn.doubtful.front().why));
+        emit said(text, false);
+    });
 }
 
 void Session::makeMaterial(level::SheetId id) {
+    const level::Sheet* sheet = project().sheet(id);
+    for (const level::JoinKind kind : {level::JoinKind::full, level::JoinKind::edges, level::JoinKind::corners})
+        if (sheet && edit::template_of(project(), *sheet, kind)) return makeMaterial(id, kind);
     joins_.withKind(id, [this, id](level::JoinKind kind) { makeMaterial(id, kind); });
 }
 
