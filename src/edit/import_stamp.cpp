@@ -71,6 +71,19 @@ class Carrier {
         return props_[id];
     }
 
+    // The project's note of that name and type, brought along where it has none of the name; 0 where it is of another.
+    NoteId note(NoteId id) {
+        const NoteKind* kind = from_.note_kind(id);
+        if (!kind) return 0;
+        for (const NoteKind& own : to_.note_kinds)
+            if (own.name == kind->name) return own.type == kind->type && own.choices == kind->choices ? own.id : 0;
+        NoteKind copy = *kind;
+        copy.id = to_.next_id++;
+        names_.push_back(copy.name);
+        to_.note_kinds.push_back(copy);
+        return copy.id;
+    }
+
     Project to_;
     std::vector<std::string> names_; // of what came along
 
@@ -148,6 +161,7 @@ ImportedStamp import_stamp(const Project& project, const fs::path& dir, const fs
                 tiles->grid.set(p, Cell(tile, c.turn(), c.pinned() && tile != 0), own);
             });
         }
+        if (auto* facts = std::get_if<Facts>(&l.content)) facts->set_note(carrier.note(facts->note()));
         if (StampProps* taken = l.props()) {
             for (Prop& p : taken->props) p.kind = carrier.prop(p.kind);
             std::erase_if(taken->props, [](const Prop& p) { return p.kind == 0; });

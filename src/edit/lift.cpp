@@ -34,7 +34,7 @@ Lifted lift(const Project& now, const join::Rules& rules, const Project& before,
     const Level* then = after.level(stroke.level);
     const Layer* here = level.layer(stroke.layer);
     const Layer* target = level.layer(to);
-    if (!was || !then || !here || !target || !target->tiles() || target->grain() != here->grain() ||
+    if (!was || !then || !here || !here->tiles() || !target || !target->tiles() || target->grain() != here->grain() ||
         to == stroke.layer || level.size != then->size)
         return out;
     const Layer* old = was->layer(stroke.layer);

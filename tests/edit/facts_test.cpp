@@ -7,7 +7,9 @@
 #include "base/files.hpp"
 #include "edit/clips.hpp"
 #include "edit/hand_text.hpp"
+#include "edit/import_stamp.hpp"
 #include "edit/levels.hpp"
+#include "edit/lift.hpp"
 #include "edit/notes.hpp"
 #include "edit/reshape.hpp"
 #include "edit/stroke.hpp"
@@ -122,6 +124,32 @@ TEST_CASE("values go along when the level is turned, extended and copied from", 
     CHECK(none.level.layer(other)->facts()->cells().count() == 0);
     const level::Stamp again = store::stamp_from_text(store::stamp_to_text(stamp), "stamp", p.small.project);
     CHECK(again.layers == stamp.layers);
+}
+
+TEST_CASE("values are no stroke to be lifted among tiles, and keep their note in another project", "[edit][facts]") {
+    Ores p;
+    const level::Project before = p.small.project;
+    p.lay(p.hand(5), {2, 3, 4, 1});
+    CHECK_FALSE(stroke_of(before, p.small.project)); // no stroke that could go to another layer
+    // Copied from there to a project that has no such note, one that has, and one whose note of the name is another.
+    make::Folder from, to;
+    make::save_with_pictures(p.small.project, from.path());
+    const std::string text = store::stamp_to_text(take(p.small.level(), level::Region(Box{2, 3, 4, 1}), {p.layer}));
+    const auto note_of = [](const level::StampLayer& l) { return std::get<level::Facts>(l.content).note(); };
+    make::Small bare;
+    make::save_with_pictures(bare.project, to.path());
+    const ImportedStamp came = import_stamp(bare.project, to.path(), from.path(), text);
+    REQUIRE(came.project.note_kinds.size() == 1);
+    CHECK(came.project.note_kinds[0].name == "Ore");
+    CHECK(note_of(came.stamp.layers[0]) == came.project.note_kinds[0].id);
+    CHECK(std::get<level::Facts>(came.stamp.layers[0].content).value({0, 0}) == 5);
+    const ImportedStamp again = import_stamp(came.project, to.path(), from.path(), text);
+    CHECK(again.project.note_kinds == came.project.note_kinds);
+    level::Project other = bare.project;
+    level::NoteKind text_note;
+    text_note.name = "Ore";
+    other = add_note_kind(other, text_note);
+    CHECK(note_of(import_stamp(other, to.path(), from.path(), text).stamp.layers[0]) == 0);
 }
 
 TEST_CASE("a note that goes takes its values along, on tiles, marks and cells", "[edit][facts]") {

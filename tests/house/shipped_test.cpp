@@ -76,6 +76,19 @@ TEST_CASE("shipped files are as their schemas say", "[schema]") {
     }
 }
 
+TEST_CASE("what has something of everything is as the schemas say", "[schema]") {
+    make::Folder dir;
+    const make::Small small = make::rich(3);
+    make::save_with_pictures(small.project, dir.path());
+    CHECK(faults(read(dir / "project.json"), "project.schema.json") == "");
+    CHECK(faults(read(dir / "levels" / (small.id + ".json")), "level.schema.json") == "");
+    vic::parcel::build(small.project, small.level(), dir / "built");
+    CHECK(faults(read(dir / "built" / "level.json"), "parcel.schema.json") == "");
+    Json wrong = read(dir / "levels" / (small.id + ".json"));
+    wrong["sides"][1]["kind"] = "burns";
+    CHECK_FALSE(faults(wrong, "level.schema.json").empty());
+}
+
 TEST_CASE("the schemas refuse what the program refuses", "[schema]") {
     Built built;
     const Json parcel = read(built.level("pump-cellar") / "level.json");
