@@ -108,6 +108,7 @@ void HandOptions::buildColourRow() {
     auto* colours = toolButton(colourRow_, "handColours", {}, tr("In other colours…"), {}, "link");
     describe(colours, tr("In other colours"), {},
              tr("A copy with another hue, lightness, or one colour for another; it follows the art of this one"));
+    colours->setStyleSheet("padding-left: 0;"); // under the other rows' names
     connect(colours, &QToolButton::clicked, this, [this] { RecolourDialog(session_, this).exec(); });
     colourRow_->layout()->addWidget(colours);
     static_cast<QHBoxLayout*>(colourRow_->layout())->addStretch();

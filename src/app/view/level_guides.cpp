@@ -169,7 +169,9 @@ void LevelView::paintMarks(QPainter& p, const QRectF& figure) {
                            : mark.kind == level::MarkKind::note ? paper().ochre
                                                                 : paper().brine;
         const bool chosen = session_.mark() && session_.mark()->id == mark.id && session_.stage() == Stage::dress;
-        if (chosen || mark.cells.size() != Size{1, 1}) { // the cells that it stands for
+        // The cells that it stands for, where those are more than a figure fills.
+        const bool box = mark.cells.size().area() > (mark.kind == level::MarkKind::note ? 1 : 4);
+        if (chosen || box) {
             p.setPen(QPen(chosen ? paper().vermilion : own, chosen ? 2 : 1, chosen ? Qt::SolidLine : Qt::DashLine));
             QColor wash = own;
             wash.setAlpha(34);
