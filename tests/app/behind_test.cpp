@@ -2,7 +2,9 @@
 #include <QCheckBox>
 #include <QColorDialog>
 #include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QLabel>
+#include <QLocale>
 #include <QPushButton>
 #include <QSlider>
 #include <QSpinBox>
@@ -77,6 +79,24 @@ TEST_CASE("a picture to build after is seen under or over the level, and never b
     CHECK(pixel(w, {2, 2}) == QColor(250, 10, 10));
     CHECK(pixel(w, {9, 3}) == QColor(250, 10, 10)); // 160 × 120 px of the level
     CHECK(pixel(w, {11, 3}) != QColor(250, 10, 10));
+    // Or by a length that one knows: the sketch's eight pixels, 32 px of the level now, are to be four cells.
+    w.click("toolMeasure");
+    w.drag({1, 1}, {3, 1});
+    REQUIRE(w.session().measured());
+    auto* known = w.find<QDoubleSpinBox>("referenceMeasured");
+    REQUIRE(known->isEnabled());
+    CHECK(known->value() == Approx(2.0));
+    known->setFocus();
+    known->selectAll();
+    QTest::keyClicks(known, QLocale().toString(4.0));
+    QTest::keyClick(known, Qt::Key_Return);
+    CHECK(w.level().reference->scale == 800);
+    CHECK(w.level().reference->at == Point{-24, -24}); // where the line begins the picture stays
+    CHECK(known->value() == Approx(4.0));
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.level().reference->scale == 400);
+    CHECK(w.level().reference->at == Point{});
+    w.click("toolPencil"); // the measured line is put away
     type(w.find<QSpinBox>("referenceX"), "32");
     settle();
     CHECK(pixel(w, {1, 2}) != QColor(250, 10, 10));

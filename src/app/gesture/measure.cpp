@@ -38,6 +38,9 @@ class Measure : public Gesture {
         return at.left();
     }
     void move(const Pointer& at) override { measured_->second = pixelAt(at); }
+    void release(const Pointer&) override {
+        if (measured_) session().setMeasured(measured_);
+    }
     bool holds() const override { return false; }
     void cancel() override { measured_.reset(); }
     bool putAway() override { return std::exchange(measured_, std::nullopt).has_value(); }

@@ -4,6 +4,7 @@
 #include <QColor>
 #include <QColorDialog>
 #include <QComboBox>
+#include <QDoubleSpinBox>
 #include <QHBoxLayout>
 #include <QIcon>
 #include <QPixmap>
@@ -12,6 +13,7 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <cmath>
 #include <utility>
 #include <vector>
 
@@ -185,6 +187,19 @@ void BehindCard::buildPlace(QVBoxLayout* column) {
                 },
                 "reference-scale");
         });
+    // Or a length in the level that one knows.
+    auto* known = new QDoubleSpinBox(whole);
+    known->setObjectName("referenceMeasured");
+    known->setRange(0.01, level::kMostCells);
+    known->setSuffix(tr(" cells"));
+    describe(
+        known, tr("What was measured"), {},
+        tr("Drag with the measuring tool along something whose length you know, and say here how many cells it is"));
+    addField(rows, tr("Measured"), known, kNames);
+    fields_.bindNumber(
+        known, [this] { return session_.measured() ? measuredLength() / session_.level()->cell.w : 0.0; },
+        [this](double cells) { scaleTo(cells); });
+    fields_.bindEnabled(known, [this] { return reference() && measuredLength() >= 1; });
     auto* both = new QWidget(whole);
     auto* inner = new QHBoxLayout(both);
     inner->setContentsMargins(0, 0, 0, 0);
@@ -206,6 +221,34 @@ void BehindCard::buildPlace(QVBoxLayout* column) {
     addField(rows, tr("At"), both, kNames);
     column->addWidget(whole);
     fields_.bindShown(whole, [this] { return reference() != nullptr; });
+}
+
+double BehindCard::measuredLength() const {
+    if (!session_.measured()) return 0;
+    const auto [a, b] = *session_.measured();
+    return std::hypot(b.x - a.x, b.y - a.y);
+}
+
+// The line that was measured comes to be as many cells long; its beginning stays where it lies on the picture.
+void BehindCard::scaleTo(double cells) {
+    if (!reference() || measuredLength() < 1) return;
+    const auto [a, b] = *session_.measured();
+    const level::Reference old = *reference();
+    const double wanted = old.scale * cells * session_.level()->cell.w / measuredLength();
+    const int scale = std::clamp(static_cast<int>(std::lround(wanted)), 1, level::kMostReferenceScale);
+    const double by = double(scale) / old.scale;
+    const auto from_a = [&, a = a](Point p) {
+        return Point{a.x + static_cast<int>(std::lround((p.x - a.x) * by)),
+                     a.y + static_cast<int>(std::lround((p.y - a.y) * by))};
+    };
+    const Point end = from_a(b);
+    changeReference(
+        [&](level::Reference& r) {
+            r.scale = scale;
+            r.at = from_a(old.at);
+        },
+        "reference-measured");
+    session_.setMeasured(std::pair(a, end));
 }
 
 QString BehindCard::words() const {

@@ -32,6 +32,8 @@ class BehindCard : public QWidget {
     void buildPlace(QVBoxLayout* column);
     void chooseColour();
     [[nodiscard]] const level::Reference* reference() const; // null where there is none
+    [[nodiscard]] double measuredLength() const;             // pixels of the level; 0 where nothing was measured
+    void scaleTo(double cells);
     [[nodiscard]] QString words() const;
     Session& session_;
     QToolButton* head_;

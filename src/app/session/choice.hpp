@@ -2,8 +2,10 @@
 // knows nothing of the window.
 #pragma once
 
+#include <optional>
 #include <set>
 #include <string>
+#include <utility>
 #include <vector>
 
 #include "app/session/tool.hpp"
@@ -45,9 +47,10 @@ struct Choice {
     level::PropId prop = 0;
     level::MarkId mark = 0;
     edit::Hand hand;
-    std::vector<edit::Hand> lastHands;  // the latest first, ten at most
-    level::Region selection;            // cells of the level
-    std::set<level::LayerId> seenAlone; // none where all are seen
+    std::vector<edit::Hand> lastHands;               // the latest first, ten at most
+    level::Region selection;                         // cells of the level
+    std::optional<std::pair<Point, Point>> measured; // pixels of the level: the line measured last
+    std::set<level::LayerId> seenAlone;              // none where all are seen
 
     // Another project is open: nothing of the old one is chosen any more.
     void forget();

@@ -263,6 +263,7 @@ void Session::setLevel(const std::string& id) {
     choice_.layer = 0;
     choice_.prop = 0;
     choice_.mark = 0;
+    choice_.measured.reset();
     choice_.seenAlone.clear();
     choice_.selection.clear();
     settle();

@@ -99,6 +99,9 @@ class Session : public QObject {
     void setProp(level::PropId id); // no mark is chosen then
     void setMark(level::MarkId id); // no prop is chosen then
     void setSelection(level::Region cells);
+    // The line that was measured last in the level that is shown, in its pixels.
+    [[nodiscard]] const std::optional<std::pair<Point, Point>>& measured() const { return choice_.measured; }
+    void setMeasured(std::optional<std::pair<Point, Point>> line);
     // The layers that are seen alone; none of them where all are seen. A way of looking, not of the project.
     [[nodiscard]] bool anyAlone() const { return !choice_.seenAlone.empty(); }
     [[nodiscard]] bool isAlone(level::LayerId layer) const { return choice_.seenAlone.contains(layer); }

@@ -23,6 +23,11 @@ void Session::setProp(level::PropId id) {
     emit changed();
 }
 
+void Session::setMeasured(std::optional<std::pair<Point, Point>> line) {
+    choice_.measured = line;
+    emit changed();
+}
+
 void Session::setFactsLook(FactsLook look) {
     choice_.factsLook = look;
     emit changed();
