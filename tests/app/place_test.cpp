@@ -43,22 +43,6 @@ void answerNote(const QString& name, const QString& type, const QString& choices
     timer->start();
 }
 
-QMenu* shownMenu(const QString& name) {
-    QMenu* menu = nullptr;
-    REQUIRE_SOON([&] {
-        for (QWidget* top : QApplication::topLevelWidgets())
-            if (top->objectName() == name && top->isVisible()) menu = static_cast<QMenu*>(top);
-        return menu != nullptr;
-    }());
-    return menu;
-}
-
-void clickEntry(QMenu* menu, const QString& text) {
-    for (QAction* a : menu->actions())
-        if (a->text() == text) return QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(a).center());
-    FAIL("no entry " << text.toStdString());
-}
-
 void addFacts(Window& w, const QString& note) {
     w.click("addLayer");
     clickEntry(shownMenu("addLayerMenu"), "Facts");

@@ -20,22 +20,6 @@ using namespace app_test;
 
 namespace {
 
-QMenu* openMenu(const QString& name) {
-    QMenu* menu = nullptr;
-    REQUIRE_SOON([&] {
-        for (QWidget* top : QApplication::topLevelWidgets())
-            if (top->objectName() == name && top->isVisible()) menu = static_cast<QMenu*>(top);
-        return menu != nullptr;
-    }());
-    return menu;
-}
-
-void clickIn(QMenu* menu, const QString& text) {
-    for (QAction* a : menu->actions())
-        if (a->text() == text) return QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(a).center());
-    FAIL("no entry " << text.toStdString());
-}
-
 // Answers the question for the size, and then where to save.
 void answer(int side, const QString& file) {
     auto* timer = new QTimer(qApp);
@@ -67,8 +51,8 @@ TEST_CASE("a template that was drawn on is known when it comes back, case by cas
     const fs::path file = w.folder / "edges.png";
     answer(20, QString::fromStdString(file.string()));
     w.click("addMaterial");
-    clickIn(openMenu("newMaterialMenu"), "A template to draw on");
-    clickIn(openMenu("templateMenu"), "Edges: 16 cases…");
+    clickEntry(shownMenu("newMaterialMenu"), "A template to draw on");
+    clickEntry(shownMenu("templateMenu"), "Edges: 16 cases…");
     REQUIRE_SOON(fs::exists(file));
     (*w).activateWindow();
     REQUIRE(w.session().project().order_cards.size() == 1);

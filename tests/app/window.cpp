@@ -1,7 +1,9 @@
 #include "app/window.hpp"
 
+#include <QAction>
 #include <QEvent>
 #include <QLabel>
+#include <QMenu>
 #include <QModelIndex>
 #include <QMouseEvent>
 #include <QPainter>
@@ -290,6 +292,22 @@ void type(QSpinBox* box, const char* text) {
     box->selectAll();
     QTest::keyClicks(box, text);
     QTest::keyClick(box, Qt::Key_Return);
+}
+
+QMenu* shownMenu(const QString& name) {
+    QMenu* menu = nullptr;
+    REQUIRE_SOON([&] {
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (top->objectName() == name && top->isVisible()) menu = static_cast<QMenu*>(top);
+        return menu != nullptr;
+    }());
+    return menu;
+}
+
+void clickEntry(QMenu* menu, const QString& text) {
+    for (QAction* a : menu->actions())
+        if (a->text() == text) return QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(a).center());
+    FAIL("no entry " << text.toStdString());
 }
 
 } // namespace app_test

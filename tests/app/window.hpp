@@ -27,6 +27,8 @@
 #include "level/level.hpp"
 #include "support/make.hpp"
 
+class QMenu;
+
 namespace Catch {
 template <>
 struct StringMaker<QString> {
@@ -113,6 +115,10 @@ void settle();
 
 // Writes a picture into the test's folder; where it is then.
 QString put(Window& w, const std::string& name, const Image& image);
+
+// The menu of that name, as soon as it is open; and an entry of it, with the mouse.
+QMenu* shownMenu(const QString& name);
+void clickEntry(QMenu* menu, const QString& text);
 
 // Puts a number into a field as one types it.
 void type(QSpinBox* box, const char* text);

@@ -285,10 +285,11 @@ void Session::setActiveLayer(level::LayerId id) {
         setHand({});
     }
     const bool facts = layer && layer->facts();
-    if (facts && laysCells(stage()))
+    if (facts && laysCells(stage())) {
         setHand(edit::fact_hand(project(), layer->facts()->note(), hand()));
-    else if (!facts && hand().is<edit::held::Fact>())
+    } else if (!facts && hand().is<edit::held::Fact>()) {
         setHand({});
+    }
     emit changed();
 }
 

@@ -217,10 +217,7 @@ void LevelView::paintMap(QPainter& p) {
 void LevelView::paintNothing(QPainter& p) {
     p.fillRect(rect(), tokensOf(this).outside);
     p.setPen(QColor("#EAE4D6"));
-    p.drawText(rect(), Qt::AlignCenter,
-               session_.isOpen()
-                   ? tr("No level yet. Click the project's name at the upper left and add one.")
-                   : tr("No project is open. Click at the upper left, or drop a project's folder on the window."));
+    p.drawText(rect(), Qt::AlignCenter, tr("No level yet. Click the project's name at the upper left and add one."));
 }
 
 void LevelView::paintEvent(QPaintEvent*) {
