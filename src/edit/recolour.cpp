@@ -103,7 +103,7 @@ Text recolour_trouble(const Project& project, const Hand& hand, const std::strin
     return {};
 }
 
-Recoloured recoloured(Project project, const Hand& hand, const std::string& name, Recolour by) {
+Recoloured recoloured(Project project, const Hand& hand, const std::string& name, const Recolour& by) {
     Recoloured out;
     out.hand = hand;
     std::map<TileId, TileId> tiles;

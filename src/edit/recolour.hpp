@@ -24,7 +24,7 @@ struct Recoloured {
     level::Project project;
     Hand hand; // holds the copy
 };
-Recoloured recoloured(level::Project project, const Hand& hand, const std::string& name, level::Recolour by);
+Recoloured recoloured(level::Project project, const Hand& hand, const std::string& name, const level::Recolour& by);
 
 // Some of the thing's art side by side, as it is before it is coloured: up to 4 × 4 tiles, or the prop.
 Image colour_sample(const level::Project& project, const Hand& hand);
