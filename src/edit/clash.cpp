@@ -8,6 +8,7 @@
 #include "edit/joins.hpp"
 #include "edit/levels.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/isometric.hpp"
 
 namespace vic::edit {
 
@@ -35,12 +36,23 @@ void move_home(std::vector<LayerId>& homes, const Level& level, LayerId to) {
     homes.push_back(to);
 }
 
+// On diamonds art is as wide as a cell and may stand higher; what is not drawn as diamonds is asked nothing.
+std::optional<Clash> clash_aslant(const Sheet& sheet, const Level& level) {
+    const int wide = sheet.cut.tile.w;
+    if (wide == level.cell.w || sheet::drawn_size(sheet.cut).w == level.cell.w || !sheet::is_isometric(sheet))
+        return std::nullopt;
+    Clash out{sheet.id, {wide, std::max(1, wide * level.cell.h / level.cell.w)}, level.cell};
+    if (wide % level.cell.w == 0) out.larger = wide / level.cell.w;
+    if (level.cell.w % wide == 0) out.smaller = level.cell.w / wide;
+    return out;
+}
+
 } // namespace
 
 std::optional<Clash> clash_of(const Project& project, const Level& level, SheetId id) {
     const Sheet* sheet = project.sheet(id);
     if (!sheet || !sheet->accepted || sheet->any_size || sheet->tiles.size() < 2) return std::nullopt;
-    if (level.lattice != LatticeKind::square) return std::nullopt;
+    if (level.lattice != LatticeKind::square) return clash_aslant(*sheet, level);
     const Size art = sheet->cut.tile;
     if (art == level.cell || sheet::drawn_size(sheet->cut) == level.cell) return std::nullopt;
     Clash out{id, art, level.cell};
@@ -82,7 +94,7 @@ SheetId sheet_of(const Project& project, const Hand& hand) {
 std::vector<Settlement> settlements(const Level& level, const Clash& clash) {
     std::vector<Settlement> out;
     if (is_empty(level) && std::max(clash.art.w, clash.art.h) <= kMostCellPixels) out.push_back(Settlement::cells);
-    const auto grain = grain_of(clash);
+    const auto grain = level.lattice == LatticeKind::square ? grain_of(clash) : std::nullopt;
     if (grain) {
         const Size cells = grain->cells(level.size), cell = grain->cell(level.cell);
         if (std::max(cells.w, cells.h) <= kMostCells && std::max(cell.w, cell.h) <= kMostCellPixels)

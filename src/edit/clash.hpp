@@ -21,8 +21,8 @@ struct Clash {
 
 // How the sheet and the level differ; nothing where they do not, and where it is settled: the sheet is to be drawn at
 // any size, or its tiles are at home on a layer of the level that has such cells. A sheet that is drawn enlarged is of
-// both sizes, that of its file and the one it was drawn at. Of isometric levels nothing: there art may stand higher
-// than a cell.
+// both sizes, that of its file and the one it was drawn at. In isometric levels widths alone count, of sheets that are
+// drawn as diamonds: art may stand higher than a cell.
 std::optional<Clash> clash_of(const level::Project& project, const level::Level& level, level::SheetId sheet);
 
 // The sheet that what the Hand holds comes from, of a tile, a material or a stamp of one layer; 0 for others.
@@ -33,7 +33,7 @@ enum class Settlement {
     layer, // a layer whose cells are as large as the art, to which the sheet's tiles are at home
     drawn, // its tiles are drawn at the size of the cells, whatever becomes of their pixels
 };
-// The ways there are, the best first: `cells` only while nothing is laid in the level.
+// The ways there are, the best first: `cells` only while nothing is laid in the level, `layer` not in isometric levels.
 std::vector<Settlement> settlements(const level::Level& level, const Clash& clash);
 
 // The project with the clash settled in one of these ways. A new layer lies right in front of `beside`, where that is

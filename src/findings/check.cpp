@@ -171,7 +171,7 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
                  level.id,
                  0,
                  {},
-                 say("The side %1 leads on to the level \"%2\", which is gone", level::side_words()[side], way.to),
+                 say("The %1 side leads on to the level \"%2\", which is gone", level::side_words()[side], way.to),
                  "Choose another under Sides in the Section"});
     if (!level.first_mark(MarkKind::exit))
         out.push_back(

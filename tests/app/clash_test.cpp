@@ -3,6 +3,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QListView>
+#include <cmath>
 
 #include "app/lay/size_clash.hpp"
 #include "app/window.hpp"
@@ -156,4 +157,44 @@ TEST_CASE("the lens marks what is drawn so that pixels are not whole", "[app][cl
     w.key(Qt::Key_U);
     CHECK(ochre() == 0);
     CHECK(w.view()->honestyThere().isEmpty());
+}
+
+TEST_CASE("in an isometric level it is the widths of diamonds that are settled", "[app][clash]") {
+    const auto diamonds = [](int wide) {
+        std::vector<Image> tiles;
+        for (int i = 0; i < 8; ++i) {
+            Image tile({wide, wide / 2 + 4}, {});
+            for (int y = 0; y < wide / 2; ++y)
+                for (int x = 0; x < wide; ++x)
+                    if (std::abs(2.0 * x + 1 - wide) / wide + std::abs(4.0 * y + 2 - wide) / wide <= 1)
+                        for (int down = 0; down <= 4; ++down)
+                            tile.set(
+                                x, y + down,
+                                {static_cast<std::uint8_t>(60 + 20 * i), 120, static_cast<std::uint8_t>(40 + x), 255});
+            tiles.push_back(tile);
+        }
+        return make::sheet(tiles, 4, {}, {});
+    };
+    Window w(false);
+    w.click("startIsometric");
+    w.drop(put(w, "Yard.png", diamonds(32)));
+    settle();
+    w.key(Qt::Key_Return);
+    REQUIRE(w.session().sheet()->accepted);
+    w.drop(put(w, "Large yard.png", diamonds(64)));
+    settle();
+    w.key(Qt::Key_Return);
+    REQUIRE(w.session().sheet()->cut.tile.w == 64);
+    w.key(Qt::Key_3, Qt::ControlModifier);
+    settle();
+    const Size before = w.level().cell;
+    REQUIRE(before.w == 32);
+    w.session().setHand({edit::held::Tile{w.session().sheet()->tiles[0].id}});
+    settle();
+    REQUIRE(asks(w));
+    w.picture("clash-aslant");
+    REQUIRE(w.window->findChild<QWidget*>("clashLayer") == nullptr);
+    w.click("clashCells");
+    CHECK(w.level().cell == Size{64, 64 * before.h / before.w});
+    CHECK_FALSE(asks(w));
 }

@@ -81,6 +81,7 @@ TEST_CASE("a template that was drawn on is known when it comes back, case by cas
     for (std::size_t i = 0; i < 15; ++i)
         CHECK(joins.cases.at(*masks[i]).front().tile == w.session().sheet()->tiles[i].id);
     CHECK(w.reading().contains("Drawn on the template: 15 of 16 cases"));
+    CHECK_FALSE(w.find<QWidget>("twoWays")->isVisible()); // nothing to be asked
     w.picture("template-joins");
     // It lies as it was drawn for.
     w.key(Qt::Key_3, Qt::ControlModifier);

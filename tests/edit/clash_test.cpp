@@ -2,6 +2,7 @@
 #include "edit/clash.hpp"
 
 #include <catch2/catch.hpp>
+#include <cmath>
 
 #include "edit/beginnings.hpp"
 #include "edit/clips.hpp"
@@ -64,10 +65,40 @@ TEST_CASE("a clash is told by whole numbers, and there is none where sizes agree
         CHECK(uneven->smaller == 0);
         CHECK(settlements(Two(odd).level(), *uneven) == std::vector{Settlement::cells, Settlement::drawn});
     }
+    // On diamonds it is widths that count, and what is drawn as squares is asked nothing.
     Two isometric({32, 32});
     level::Level level = isometric.level();
+    level.view = level::View::from_above;
     level.lattice = LatticeKind::isometric;
+    level.cell = {32, 16};
     CHECK_FALSE(clash_of(isometric.project, level, isometric.sheet));
+    level.cell = {16, 8};
+    CHECK_FALSE(clash_of(isometric.project, level, isometric.sheet));
+    for (const int wide : {16, 32, 48, 64}) {
+        Image diamond({wide, wide / 2 + 6}, {}); // stands six pixels high
+        for (int y = 0; y < wide / 2; ++y)
+            for (int x = 0; x < wide; ++x)
+                if (std::abs(2.0 * x + 1 - wide) / wide + std::abs(2.0 * y + 1 - wide / 2.0) / (wide / 2.0) <= 1)
+                    for (int down = 0; down <= 6; ++down) diamond.set(x, y + down, {90, 120, 80, 255});
+        level::Project p = isometric.project;
+        level::SheetId id = 0;
+        p = add_sheet(std::move(p), "sheets/aslant.png", make::sheet({diamond, diamond, diamond, diamond}, 2, {}, {}),
+                      "Aslant", {diamond.size(), {}, {}, 1}, true, id);
+        level.cell = {32, 16};
+        const auto clash = clash_of(p, level, id);
+        REQUIRE(clash.has_value() == (wide != 32));
+        if (!clash) continue;
+        CHECK(clash->art == Size{wide, wide / 2});
+        CHECK(clash->larger == (wide == 64 ? 2 : 0));
+        CHECK(clash->smaller == (wide == 16 ? 2 : 0));
+        REQUIRE(settlements(level, *clash) == std::vector{Settlement::cells, Settlement::drawn});
+        p.put(level);
+        const Settled done = settled(p, level, *clash, Settlement::cells, 0);
+        const level::Level& now = *done.project.level(level.id);
+        CHECK(now.cell == Size{wide, wide / 2});
+        CHECK_FALSE(clash_of(done.project, now, id));
+        CHECK_FALSE(clash_of(settled(p, level, *clash, Settlement::drawn, 0).project, level, id));
+    }
 }
 
 TEST_CASE("each way settles it, and only the level that is empty changes its cells", "[clash]") {

@@ -189,7 +189,7 @@ QWidget* CutCentre::buildHandRow() {
         auto* box = new QSpinBox(hand);
         box->setObjectName(ids[i]);
         box->setAccessibleName(names[i]);
-        box->setToolTip(names[i] + tr(", in pixels of the image"));
+        box->setToolTip(names[i] + tr(", in pixels of the picture"));
         if (i == 6) box->setToolTip(tr("The whole factor by which the art was enlarged"));
         box->setRange(i < 2 || i == 6 ? 1 : 0, i == 6 ? 64 : 16384);
         box->setFixedWidth(i < 2 ? 44 : 38);
@@ -342,8 +342,9 @@ void CutCentre::refresh() {
     }
     trouble_->clear();
     if (islands) {
-        reading_ = tr("Islands of <b>%1</b>: click chooses, drag draws or moves, arrows nudge, J merges, Del removes")
-                       .arg(QString::fromStdString(s->name).toHtmlEscaped());
+        reading_ =
+            tr("Islands of <b>%1</b>: click chooses, drag draws or moves, arrows nudge, J merges, Delete removes")
+                .arg(QString::fromStdString(s->name).toHtmlEscaped());
         emit readingChanged();
         return;
     }

@@ -301,10 +301,10 @@ void TilePanel::refresh() {
         under_->setText(s && s->image ? tr("%1 × %2 px").arg(s->image->width()).arg(s->image->height()) : QString());
         if (s) picture_->setPixmap(sheetThumb(*s, 64));
         hint_->setText(!s             ? tr("Drop a PNG on the window to begin.")
-                       : !s->accepted ? tr("Hover a proposal to see it over the image; one click or Enter takes it. "
+                       : !s->accepted ? tr("Hover a proposal to see it over the picture; one click or Enter takes it. "
                                            "Numbers can be set by hand in the row above the picture.")
                                       : tr("Click tiles to choose them, drag for several, Ctrl adds. Shift+drag cuts a "
-                                           "prop from the image."));
+                                           "prop out of the picture."));
         return;
     }
     hint_->clear();

@@ -144,14 +144,27 @@ QPixmap SizeClash::picture(edit::Settlement way, int side) const {
     const double scale = side / 2.0 / std::max({clash_->art.w, clash_->art.h, clash_->cell.w, clash_->cell.h});
     const bool fits = way == edit::Settlement::cells;
     const Size grid = fits ? clash_->art : clash_->cell;
-    const Size drawn = way == edit::Settlement::drawn ? clash_->cell : clash_->art;
+    Size drawn = way == edit::Settlement::drawn ? clash_->cell : clash_->art;
+    const bool aslant = session_.level()->lattice != LatticeKind::square;
     const QSizeF cell(grid.w * scale, grid.h * scale);
     p.setPen(QPen(QColor(255, 255, 255, 70), 1));
-    for (double x = cell.width(); x < side; x += cell.width()) p.drawLine(QPointF(x, 0), QPointF(x, side));
-    for (double y = cell.height(); y < side; y += cell.height()) p.drawLine(QPointF(0, y), QPointF(side, y));
     const QSizeF lies(drawn.w * scale, drawn.h * scale);
-    const QRectF place(QPointF(lies.width(), lies.height()), lies);
+    QRectF place(QPointF(lies.width(), lies.height()), lies);
+    if (aslant) {
+        const double rise = side * cell.height() / cell.width();
+        for (double y = cell.height() / 2 - rise; y < side + rise; y += cell.height()) {
+            p.drawLine(QPointF(0, y), QPointF(side, y + rise));
+            p.drawLine(QPointF(0, y), QPointF(side, y - rise));
+        }
+        // What stands up does so above its diamond.
+        drawn.h = std::max(1, art.height() * drawn.w / art.width());
+        place.setTop(place.bottom() - drawn.h * scale);
+    } else {
+        for (double x = cell.width(); x < side; x += cell.width()) p.drawLine(QPointF(x, 0), QPointF(x, side));
+        for (double y = cell.height(); y < side; y += cell.height()) p.drawLine(QPointF(0, y), QPointF(side, y));
+    }
     p.drawImage(place, toQImage(resampled(art, drawn, sheet->smooth)));
+    if (aslant) return out;
     p.setPen(QPen(t.vermilion, 1));
     p.drawRect(place.adjusted(0.5, 0.5, -0.5, -0.5));
     return out;

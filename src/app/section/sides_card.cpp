@@ -52,6 +52,7 @@ SidesCard::SidesCard(Session& session, QWidget* parent) : QWidget(parent), sessi
     column->setSpacing(6);
     head_ = toolButton(this, "sidesHead", {}, {}, {}, "link");
     describe(head_, tr("Sides"), {}, tr("Where the level ends: whether one can leave there, and to which level"));
+    head_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);        // at the left, as the head before it
     head_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // as wide as the panel, whatever it says
     connect(head_, &QToolButton::clicked, this, [this] {
         unfolded_ = !unfolded_;
@@ -90,7 +91,7 @@ void SidesCard::buildSide(std::size_t side, const QString& name, QWidget* inner)
         [this, side, name](const QVariant& v) {
             level::Level next = *session_.level();
             next.sides[side] = sideOf(v.toString());
-            session_.applyLevel(tr("The side %1 of the level").arg(name), std::move(next));
+            session_.applyLevel(tr("The %1 side of the level").arg(name.toLower()), std::move(next));
         });
 }
 

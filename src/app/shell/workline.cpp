@@ -138,11 +138,11 @@ Workline::Workline(Session& session, QWidget* parent) : QWidget(parent), session
                                     tr("Bound"), tr("Walk"), tr("Hand over")};
     static const char* ids[kStages] = {"stage-cut",   "stage-join", "stage-lay",      "stage-dress",
                                        "stage-bound", "stage-walk", "stage-hand-over"};
-    const QString helps[kStages] = {tr("Turn images into tiles and props"),
+    const QString helps[kStages] = {tr("Turn pictures into tiles and props"),
                                     tr("Say how tiles meet their neighbours"),
                                     tr("Paint the level"),
                                     tr("Backdrops, props and marks"),
-                                    tr("Where things collide"),
+                                    tr("What blocks the walker"),
                                     tr("Try the level with a walker"),
                                     tr("Findings, and the build for the engine")};
     auto* line = new QHBoxLayout;

@@ -73,11 +73,11 @@ void WalkCentre::goOn(int side) {
     const level::Level* next = session_.project().level(way.to);
     if (!next)
         return emit session_.said(
-            tr("Left by the side %1, which leads on: the game says where. Here one starts again").arg(sides[side]),
+            tr("The walker left by the %1 side: the game says where that leads. Here it starts again").arg(sides[side]),
             false);
     const QString name = QString::fromStdString(next->name);
     session_.setLevel(next->id);
-    emit session_.said(tr("Went on to %1 by the side %2").arg(name, sides[side]), false);
+    emit session_.said(tr("Went on to %1 by the %2 side").arg(name, sides[side]), false);
 }
 
 // Ground that was painted and blocks nothing: nobody should have to fall through it for ever.
