@@ -1,6 +1,7 @@
 #include "app/section/sides_card.hpp"
 
 #include <QComboBox>
+#include <QPixmap>
 #include <QString>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -52,7 +53,11 @@ SidesCard::SidesCard(Session& session, QWidget* parent) : QWidget(parent), sessi
     column->setSpacing(6);
     head_ = toolButton(this, "sidesHead", {}, {}, {}, "link");
     describe(head_, tr("Sides"), {}, tr("Where the level ends: whether one can leave there, and to which level"));
-    head_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);        // at the left, as the head before it
+    // At the left, as the head before it: beside nothing as large as that one's colour.
+    head_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    QPixmap nothing(14, 14);
+    nothing.fill(Qt::transparent);
+    head_->setIcon(nothing);
     head_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // as wide as the panel, whatever it says
     connect(head_, &QToolButton::clicked, this, [this] {
         unfolded_ = !unfolded_;
