@@ -12,6 +12,7 @@
 #include <utility>
 
 #include "app/parts/translated.hpp"
+#include "app/parts/watch_paths.hpp"
 #include "app/session/session.hpp"
 #include "base/error.hpp"
 #include "base/hash.hpp"
@@ -279,14 +280,12 @@ void Keeper::keepAside() {
 }
 
 void Keeper::watch() {
-    const QStringList old = watcher_.files() + watcher_.directories();
-    if (!old.isEmpty()) watcher_.removePaths(old);
     QStringList now;
     const fs::path dir = session_.document().dir();
     for (const std::string& name : session_.document().seen().names())
         now << QString::fromStdString((dir / name).string());
     now << QString::fromStdString(dir.string()) << QString::fromStdString((dir / "levels").string());
-    watcher_.addPaths(now);
+    watchOnly(watcher_, now);
 }
 
 void Keeper::lookOutside() {

@@ -10,6 +10,7 @@
 #include <utility>
 
 #include "app/parts/translated.hpp"
+#include "app/parts/watch_paths.hpp"
 #include "app/session/choice.hpp"
 #include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
@@ -258,8 +259,6 @@ void Library::replacePicture(level::SheetId id, const QString& file) {
 }
 
 void Library::watch() {
-    if (!watcher_.files().isEmpty()) watcher_.removePaths(watcher_.files());
-    if (!watcher_.directories().isEmpty()) watcher_.removePaths(watcher_.directories());
     QStringList paths;
     const auto add = [&](const std::string& relative) {
         const QString file = QString::fromStdString(pathOf(relative).string());
@@ -271,7 +270,7 @@ void Library::watch() {
         if (!s->derived()) add(s->file); // the picture of the others follows from these
     for (const auto& l : session_.project().levels)
         if (l->plan) add(l->plan->file);
-    if (!paths.isEmpty()) watcher_.addPaths(paths);
+    watchOnly(watcher_, paths);
 }
 
 void Library::look() {
