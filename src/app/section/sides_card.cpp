@@ -100,16 +100,15 @@ void SidesCard::buildSide(std::size_t side, const QString& name, QWidget* inner)
         });
 }
 
+// Short: the head is as narrow as the Section.
 QString SidesCard::words() const {
-    int blocks = 0, leads = 0;
+    int blocks = 0, open = 0;
     for (const level::LevelSide& side : session_.level()->sides) {
         blocks += side.kind == level::SideKind::blocks;
-        leads += side.kind == level::SideKind::leads;
+        open += side.kind == level::SideKind::open;
     }
-    if (blocks + leads == 0) return tr("all open");
-    if (leads == 0) return blocks == 4 ? tr("all block") : blocks == 1 ? tr("one blocks") : tr("%1 block").arg(blocks);
-    const QString on = leads == 1 ? tr("one leads on") : tr("%1 lead on").arg(leads);
-    return blocks == 0 ? on : tr("%1 · %2").arg(blocks == 1 ? tr("one blocks") : tr("%1 block").arg(blocks), on);
+    if (open == 4) return tr("all open");
+    return blocks == 4 ? tr("all block") : tr("%1 not open").arg(4 - open);
 }
 
 void SidesCard::refresh() {
