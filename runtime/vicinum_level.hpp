@@ -8,7 +8,9 @@
 // outlines can be given to a physics library as they are.
 #pragma once
 
+#include <algorithm>
 #include <array>
+#include <cmath>
 #include <cstdint>
 #include <filesystem>
 #include <fstream>
@@ -23,7 +25,7 @@
 
 namespace vicinum {
 
-inline constexpr int kParcelVersion = 2;
+inline constexpr int kParcelVersion = 3;
 inline constexpr int kUnit = 64; // outline coordinates per cell
 
 namespace detail {
@@ -93,6 +95,17 @@ struct Piece {
     Vec at;
 };
 
+// A place in pixels or cells, between them, too.
+struct Place {
+    double x = 0, y = 0;
+};
+
+// A part of a picture with a name.
+struct Area {
+    std::string name;
+    Rect box; // pixels within the picture
+};
+
 struct PropKind {
     std::uint32_t id = 0;
     std::string name;
@@ -100,6 +113,12 @@ struct PropKind {
     Vec pivot;  // pixels within the picture
     Rect foot;  // pixels within the picture
     bool blocks = false;
+    std::vector<std::vector<Place>> shape; // what blocks, in pixels within the picture, clockwise; none: the foot
+    int height = 0;                        // pixels that it stands up above its foot's lower edge; 0: not told
+    std::vector<Area> areas;               // that do not block
+    std::vector<std::string> tags;
+    nlohmann::json notes;      // as those of tiles
+    bool smooth = false;       // how it is sampled where it is turned or scaled
     std::vector<Piece> pieces; // where there are any, draw these; `atlas` then only tells the size
 };
 
@@ -108,6 +127,26 @@ struct Prop {
     std::size_t kind = 0; // index into Level::prop_kinds
     Vec at;               // where the pivot stands, in pixels of the level
     bool mirrored = false;
+    double turn = 0;  // degrees clockwise, 0 or more and below 360
+    double scale = 1; // 0.1 .. 16
+    Colour times;     // each colour of the picture times this, then …
+    Colour plus{0, 0, 0, 255};
+    std::string name;     // its own; may be empty
+    std::string ensemble; // what it is a part of; the parts of one have the same id
+    std::uint32_t group = 0;
+    nlohmann::json notes; // its own
+
+    // Where a point of its picture lies in the level, both in pixels: mirrored, then scaled and turned around the
+    // middle of the pivot's pixel.
+    [[nodiscard]] Place in_level(const PropKind& of, Place p) const {
+        const double angle = turn * 3.14159265358979323846 / 180;
+        // Quarter turns are exact.
+        const double c = turn == 90 || turn == 270 ? 0 : turn == 0 ? 1 : turn == 180 ? -1 : std::cos(angle);
+        const double s = turn == 0 || turn == 180 ? 0 : turn == 90 ? 1 : turn == 270 ? -1 : std::sin(angle);
+        const double x = (p.x - of.pivot.x - 0.5) * (mirrored ? -scale : scale);
+        const double y = (p.y - of.pivot.y - 0.5) * scale;
+        return {at.x + 0.5 + c * x - s * y, at.y + 0.5 + s * x + c * y};
+    }
 };
 
 struct Layer {
@@ -232,6 +271,40 @@ struct Level {
         if (!isometric) return {px / cell.x, py / cell.y};
         const double across = 2 * px / cell.x, down = 2 * py / cell.y;
         return {(down + across) / 2, (down - across) / 2};
+    }
+    // What of a prop blocks, in cells: closed outlines without their first corner again; none where it does not block.
+    // On isometric lattices a foot is the diamond in its box, and of a shape the same share of that blocks.
+    std::vector<std::vector<Place>> blocking(const Prop& prop) const {
+        const PropKind& kind = prop_kinds[prop.kind];
+        const Rect f = kind.foot;
+        std::vector<std::vector<Place>> out;
+        if (!kind.blocks || f.w <= 0 || f.h <= 0) return out;
+        out = kind.shape;
+        const double l = f.x, t = f.y, r = f.x + f.w, b = f.y + f.h;
+        if (out.empty()) out = {{{l, t}, {r, t}, {r, b}, {l, b}}};
+        double left = 1e9, top = 1e9, right = -1e9, bottom = -1e9; // of the foot in the level, in pixels
+        for (const Place corner : {Place{l, t}, Place{r, t}, Place{r, b}, Place{l, b}}) {
+            const Place p = prop.in_level(kind, corner);
+            left = std::min(left, p.x);
+            right = std::max(right, p.x);
+            top = std::min(top, p.y);
+            bottom = std::max(bottom, p.y);
+        }
+        const auto middle = place((left + right) / 2, (top + bottom) / 2);
+        for (std::vector<Place>& outline : out) {
+            for (Place& p : outline) {
+                if (isometric) {
+                    const double x = (p.x - l) / f.w, side = (right - left) / cell.x;
+                    p = {middle.first + ((prop.mirrored ? 1 - x : x) - 0.5) * side,
+                         middle.second + ((p.y - t) / f.h - 0.5) * side};
+                    continue;
+                }
+                const Place in = prop.in_level(kind, p);
+                p = {in.x / cell.x, in.y / cell.y};
+            }
+            if (prop.mirrored) std::reverse(outline.begin(), outline.end()); // clockwise again
+        }
+        return out;
     }
     // The pixels of all cells.
     Rect bounds() const {
@@ -483,6 +556,35 @@ inline std::vector<OneWay> one_way_of(const Reader& read, const json& list) {
     return out;
 }
 
+inline json notes_of(const Reader& read, const json& j, const char* what) {
+    json notes = j.value("notes", json::object());
+    if (!notes.is_object()) read.refuse(what, "are no object");
+    return notes;
+}
+
+inline Place spot_of(const Reader& read, const json& j) {
+    if (!j.is_array() || j.size() != 2) read.refuse("a corner", "is not two numbers");
+    return {read.real(j[0], -limits::pixels, limits::pixels, "a corner"),
+            read.real(j[1], -limits::pixels, limits::pixels, "a corner")};
+}
+
+inline Prop prop_of(const Reader& read, const json& p, std::size_t kind) {
+    Prop out;
+    out.id = read.id(p);
+    out.kind = kind;
+    out.at = read.place(read.of(p, "at"), "a prop's place");
+    out.mirrored = read.yes(p, "mirrored");
+    if (p.contains("turn")) out.turn = read.real(p["turn"], 0, 360, "a prop's turn");
+    if (p.contains("scale")) out.scale = read.real(p["scale"], 0.1, 16, "a prop's scale");
+    if (p.contains("times")) out.times = read.colour(p["times"]);
+    if (p.contains("plus")) out.plus = read.colour(p["plus"]);
+    out.name = read.text(p, "name", "");
+    out.ensemble = read.text(p, "ensemble", "");
+    if (p.contains("group")) out.group = static_cast<std::uint32_t>(read.whole(p["group"], 0, UINT32_MAX, "a group"));
+    out.notes = notes_of(read, p, "a prop's notes");
+    return out;
+}
+
 inline Layer layer_of(const Reader& read, const json& j, const Level& level) {
     Layer out;
     out.id = read.id(j);
@@ -516,8 +618,7 @@ inline Layer layer_of(const Reader& read, const json& j, const Level& level) {
             const std::int64_t kind = read.whole(read.of(p, "kind"), 0, INT32_MAX, "a prop's kind");
             if (static_cast<std::size_t>(kind) >= level.prop_kinds.size())
                 read.refuse("a prop", "is of a kind that the level does not have");
-            out.props.push_back({read.id(p), static_cast<std::size_t>(kind),
-                                 read.place(read.of(p, "at"), "a prop's place"), read.yes(p, "mirrored")});
+            out.props.push_back(prop_of(read, p, static_cast<std::size_t>(kind)));
         }
     } else if (out.kind == "backdrop") {
         out.image = read.plain_name(read.of(j, "image"));
@@ -525,12 +626,6 @@ inline Layer layer_of(const Reader& read, const json& j, const Level& level) {
         read.refuse("\"" + out.kind + "\"", "is no kind of layer");
     }
     return out;
-}
-
-inline json notes_of(const Reader& read, const json& j, const char* what) {
-    json notes = j.value("notes", json::object());
-    if (!notes.is_object()) read.refuse(what, "are no object");
-    return notes;
 }
 
 inline Facts facts_of(const Reader& read, const json& j, const Level& level) {
@@ -618,6 +713,18 @@ inline PropKind kind_of(const Reader& read, const json& k) {
     kind.pivot = read.place(read.of(k, "pivot"), "a pivot");
     kind.foot = read.rect(read.of(k, "foot"), -limits::pixels, limits::pixels, "a foot");
     kind.blocks = read.yes(k, "blocks");
+    kind.height = read.number(k.value("height", json(0)), 0, limits::pixels, "a height");
+    for (const json& polygon : read.list(k, "shape", false)) {
+        if (!polygon.is_array() || polygon.size() < 3) read.refuse("a prop's shape", "is no outline");
+        kind.shape.emplace_back();
+        for (const json& c : polygon) kind.shape.back().push_back(spot_of(read, c));
+    }
+    for (const json& a : read.list(k, "areas", false))
+        kind.areas.push_back({read.text(read.of(a, "name"), "the name of an area"),
+                              read.rect(read.of(a, "box"), -limits::pixels, limits::pixels, "an area")});
+    for (const json& t : read.list(k, "tags", false)) kind.tags.push_back(read.text(t, "a tag"));
+    kind.notes = notes_of(read, k, "the notes of a kind of prop");
+    kind.smooth = k.contains("smooth") && read.yes(k, "smooth");
     for (const json& p : read.list(k, "pieces", false))
         kind.pieces.push_back({read.plain_name(read.of(p, "file")), read.place(read.of(p, "at"), "a piece's place")});
     return kind;

@@ -49,15 +49,15 @@ Blocking of_shape(TileShape shape) {
 }
 
 // What is seen of a material's tiles, all together.
-struct Look {
+struct CellLook {
     double pixels = 0, open = 0; // open: see-through
     double r = 0, g = 0, b = 0;  // the mean of the others
     double lowest = 0;           // the mean over the tiles of how far down anything is, 0 .. 1
     int tiles = 0;
 };
 
-Look look_at(const level::Project& project, const level::Material& material) {
-    Look out;
+CellLook look_at(const level::Project& project, const level::Material& material) {
+    CellLook out;
     each_tile(project, material, [&](const level::Sheet& sheet, const level::Tile& tile) {
         if (!sheet.image || tile.blank) return;
         const Image art = sheet::tile_art(sheet, tile);
@@ -87,7 +87,7 @@ Look look_at(const level::Project& project, const level::Material& material) {
 }
 
 // Blue or blue-green, and not grey.
-bool is_watery(const Look& look) {
+bool is_watery(const CellLook& look) {
     return look.b > 1.15 * look.r && look.b + look.g > 2.3 * look.r && look.b > 0.8 * look.g && look.b > 50;
 }
 
@@ -147,7 +147,7 @@ level::Project with_blocking(level::Project project, level::MaterialId id, Block
 }
 
 ProposedBlocking proposed_blocking(const level::Project& project, const level::Material& material, level::View view) {
-    const Look look = look_at(project, material);
+    const CellLook look = look_at(project, material);
     if (look.tiles == 0) return {Blocking::nothing, say("it has no tiles yet")};
     if (view == level::View::from_the_side) {
         if (look.lowest < kThin) return {Blocking::one_way, say("it is a thin ledge")};

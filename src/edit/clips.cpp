@@ -115,6 +115,7 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
     Stamped out;
     out.level = level;
     out.next_id = project.next_id;
+    std::map<std::uint32_t, std::uint32_t> groups;
     for (const StampLayer& from : what.layers) {
         const Layer* to = place_for(level, what, from, fallback, only);
         if (!to || to->locked || !to->shown) {
@@ -126,6 +127,8 @@ Stamped stamp(const Project& project, const join::Rules& rules, const Level& lev
             for (Prop p : taken->props) {
                 if (!project.prop_kind(p.kind)) continue;
                 p.id = out.next_id++;
+                // What was together stays together, apart from what it was taken from.
+                if (p.group != 0) p.group = groups.emplace(p.group, p.id).first->second;
                 p.at = p.at + level.geometry().step(at);
                 layer.props().put(p);
                 ++out.props;
@@ -240,13 +243,13 @@ Stamped moved(const Project& project, const join::Rules& rules, const Level& lev
     const Level without = cleared(project, rules, level, cells, layers);
     out = stamp(project, rules, without, content, {.at = from.corner() + by});
     // What was moved is still the same prop.
-    std::map<PropId, PropId> same;
+    std::map<PropId, Prop> same;
     out.next_id = project.next_id;
     std::uint32_t fresh = project.next_id;
     for (const StampLayer& l : content.layers)
         if (l.props())
             for (const Prop& p : l.props()->props)
-                if (project.prop_kind(p.kind)) same[fresh++] = p.id;
+                if (project.prop_kind(p.kind)) same[fresh++] = p;
     if (!same.empty())
         for (const LayerRef& l : std::vector(out.level.layers)) {
             if (!l->has_props()) continue;
@@ -255,7 +258,8 @@ Stamped moved(const Project& project, const join::Rules& rules, const Level& lev
                 const Prop* prop = props.find(laid);
                 if (!prop) continue;
                 Prop kept = *prop;
-                kept.id = was;
+                kept.id = was.id;
+                kept.group = was.group;
                 props.remove(laid);
                 props.put(kept);
             }

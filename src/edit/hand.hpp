@@ -46,6 +46,7 @@ struct Eraser {
 };
 struct Prop {
     level::PropKindId kind = 0;
+    level::Look look{}; // as it will stand
     bool operator==(const Prop&) const = default;
 };
 // One of several for each cell, steady per cell.
@@ -76,7 +77,7 @@ using Held = std::variant<held::Nothing, held::Material, held::Tile, held::Erase
 
 struct Hand {
     Held holds{};
-    Turn turn{};            // of tiles, blockers and stamps; of props only whether mirrored
+    Turn turn{};            // of tiles, blockers and stamps
     int size = 1;           // cells a side of the pencil and the eraser, 1 .. 16
     bool round = false;     // whether the pencil's tip is round
     int share_empty = 0;    // per cent of the cells that are left as they are, 0 .. 99

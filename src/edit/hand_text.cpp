@@ -6,6 +6,7 @@
 #include "base/match.hpp"
 #include "level/project.hpp"
 #include "store/fields.hpp"
+#include "store/format_props.hpp"
 
 namespace vic::edit {
 
@@ -27,7 +28,11 @@ Json json_of(const Hand& h) {
     match(
         h.holds, [](const held::Nothing&) {}, [](const held::Eraser&) {},
         [&](const held::Material& m) { j["material"] = m.id; }, [&](const held::Tile& t) { j["tile"] = t.id; },
-        [&](const held::Prop& p) { j["prop"] = p.kind; },
+        [&](const held::Prop& p) {
+            j["prop"] = p.kind;
+            j["look"] = Json::object();
+            store::put_look(j["look"], p.look);
+        },
         [&](const held::Blocker& b) { j["shape"] = static_cast<int>(b.shape); },
         [&](const held::Fact& fact) {
             j["note"] = fact.note;
@@ -69,7 +74,8 @@ Held held_of(const Field& f, const level::Project& project, const level::TileTab
     }
     if (kind == "eraser") return held::Eraser{};
     if (kind == "prop") {
-        const held::Prop p{id_of(f["prop"])};
+        held::Prop p{id_of(f["prop"])};
+        if (f.has("look")) p.look = store::read_look(f["look"]);
         return if_there(project.prop_kind(p.kind) != nullptr, p);
     }
     if (kind == "spread") {

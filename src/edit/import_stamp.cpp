@@ -5,6 +5,7 @@
 
 #include "base/error.hpp"
 #include "edit/replace.hpp"
+#include "level/standing.hpp"
 #include "store/project_files.hpp"
 #include "store/stamp_text.hpp"
 
@@ -59,11 +60,19 @@ class Carrier {
     PropKindId prop(PropKindId id) {
         if (const auto known = props_.find(id); known != props_.end()) return known->second;
         const PropKind* k = from_.prop_kind(id);
-        if (!k || !from_.sheet(k->sheet)) return props_[id] = 0;
+        if (!k || (!k->is_ensemble() && !from_.sheet(k->sheet))) return props_[id] = 0;
         for (const auto& own : to_.prop_kinds)
             if (own->name == k->name) return props_[id] = own->id;
         PropKind copy = *k;
-        copy.sheet = bring_sheet(*from_.sheet(k->sheet));
+        if (!k->is_ensemble()) copy.sheet = bring_sheet(*from_.sheet(k->sheet));
+        for (EnsemblePart& part : copy.parts) {
+            part.kind = prop(part.kind);
+            part.notes = notes(part.notes);
+        }
+        std::erase_if(copy.parts, [](const EnsemblePart& part) { return part.kind == 0; });
+        if (k->is_ensemble() && copy.parts.empty()) return props_[id] = 0;
+        copy.notes = notes(copy.notes);
+        copy.variant_of = 0;
         copy.id = to_.next_id++;
         names_.push_back(copy.name);
         props_[id] = copy.id;
@@ -82,6 +91,24 @@ class Carrier {
         names_.push_back(copy.name);
         to_.note_kinds.push_back(copy);
         return copy.id;
+    }
+
+    Notes notes(const Notes& from) {
+        Notes out;
+        for (const auto& [id, value] : from)
+            if (const NoteId own = note(id); own != 0) out[own] = value;
+        return out;
+    }
+
+    // What a prop has of its own, in the words of the project it comes to.
+    void own(Prop& p) {
+        PropOwn with = p.of_its_own();
+        with.notes = notes(with.notes);
+        for (auto& [part, change] : with.changes) {
+            if (change.kind && *change.kind != 0) change.kind = prop(*change.kind);
+            if (change.notes) change.notes = notes(*change.notes);
+        }
+        p.set_own(std::move(with));
     }
 
     Project to_;
@@ -163,7 +190,10 @@ ImportedStamp import_stamp(const Project& project, const fs::path& dir, const fs
         }
         if (auto* facts = std::get_if<Facts>(&l.content)) facts->set_note(carrier.note(facts->note()));
         if (StampProps* taken = l.props()) {
-            for (Prop& p : taken->props) p.kind = carrier.prop(p.kind);
+            for (Prop& p : taken->props) {
+                p.kind = carrier.prop(p.kind);
+                carrier.own(p);
+            }
             std::erase_if(taken->props, [](const Prop& p) { return p.kind == 0; });
         }
     }
@@ -173,6 +203,7 @@ ImportedStamp import_stamp(const Project& project, const fs::path& dir, const fs
     for (const std::string& n : carrier.names_) names += (names.empty() ? "" : ", ") + n;
     if (out.changed) out.says = say("Brought along: %1", names);
     out.project = std::move(carrier.to_);
+    level::fit_ensembles(out.project);
     out.stamp = std::move(stamp);
     return out;
 }

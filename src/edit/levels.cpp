@@ -4,10 +4,11 @@
 #include <cassert>
 #include <map>
 #include <memory>
+#include <tuple>
 #include <utility>
 
 #include "level/material.hpp"
-#include "picture/compose.hpp"
+#include "level/standing.hpp"
 
 namespace vic::edit {
 
@@ -90,30 +91,39 @@ const Prop* find_prop(const Level& level, PropId id) {
     return nullptr;
 }
 
+namespace {
+
+bool is_seen_at(const Project& project, const level::Piece& piece, Point pixel) {
+    const Sheet* sheet = project.sheet(piece.kind->sheet);
+    if (!sheet || !sheet->image) return false;
+    const Point drawn = piece.placing().seen_in(pixel);
+    if (!box_of(piece.kind->drawn()).contains(drawn)) return false;
+    const Point art{piece.kind->box.x + drawn.x / piece.kind->factor, piece.kind->box.y + drawn.y / piece.kind->factor};
+    return box_of(sheet->image->size()).contains(art) && sheet->image->at(art.x, art.y).a >= 16;
+}
+
+} // namespace
+
 std::optional<PropHit> prop_at(const Project& project, const Level& level, Point pixel) {
-    const Box near = Box{pixel.x, pixel.y, 1, 1}.grown(level::prop_reach(project));
+    const level::PropKinds kinds(project);
     for (auto at = level.layers.rbegin(); at != level.layers.rend(); ++at) {
         const Layer& layer = **at;
-        if (!layer.shown || layer.locked) continue;
-        const Prop* best = nullptr;
-        layer.props().each_in(near, [&](const Prop& prop) {
-            const PropKind* kind = project.prop_kind(prop.kind);
-            if (!kind) return;
-            const Box box = picture::prop_box(prop, *kind);
-            if (!box.contains(pixel)) return;
-            const Sheet* sheet = project.sheet(kind->sheet);
-            bool hit = picture::foot_box(prop, *kind).contains(pixel);
-            if (!hit && sheet && sheet->image) {
-                const int dx = pixel.x - box.x;
-                const Point art{kind->box.x + (prop.mirrored ? box.w - 1 - dx : dx) / kind->factor,
-                                kind->box.y + (pixel.y - box.y) / kind->factor};
-                hit = box_of(sheet->image->size()).contains(art) && sheet->image->at(art.x, art.y).a >= 16;
-            }
-            if (hit &&
-                (!best || std::tuple(prop.at.y, prop.at.x, prop.id) > std::tuple(best->at.y, best->at.x, best->id)))
-                best = &prop;
+        if (!layer.shown || layer.locked || layer.props().empty()) continue;
+        PropHit best{layer.id, {}, {}};
+        Point place;
+        layer.props().each_in(Box{pixel.x, pixel.y, 1, 1}.grown(kinds.reach(layer.props())), [&](const Prop& prop) {
+            kinds.each_piece(prop, [&](const level::Piece& piece) {
+                if (!piece.box().contains(pixel)) return;
+                if (!piece.foot_box().contains(pixel) && !is_seen_at(project, piece, pixel)) return;
+                if (best.prop.id != 0 &&
+                    std::tie(piece.at.y, piece.at.x, piece.prop) < std::tie(place.y, place.x, best.prop.id))
+                    return;
+                best.prop = prop;
+                best.part = piece.part;
+                place = piece.at;
+            });
         });
-        if (best) return PropHit{layer.id, *best};
+        if (best.prop.id != 0) return best;
     }
     return std::nullopt;
 }

@@ -2,9 +2,46 @@
 
 #include <algorithm>
 
+#include "edit/props.hpp"
+
 namespace vic::edit {
 
 using namespace level;
+
+namespace {
+
+bool has_note(const Prop& p, NoteId id) {
+    const PropOwn& own = p.of_its_own();
+    return own.notes.contains(id) || std::any_of(own.changes.begin(), own.changes.end(), [&](const auto& c) {
+               return c.second.notes && c.second.notes->contains(id);
+           });
+}
+
+bool has_note(const PropKind& k, NoteId id) {
+    return k.notes.contains(id) || std::any_of(k.parts.begin(), k.parts.end(),
+                                               [&](const EnsemblePart& p) { return p.notes.contains(id); });
+}
+
+void remove_from_props(Project& project, NoteId id) {
+    for (const auto& old : std::vector(project.prop_kinds)) {
+        if (!has_note(*old, id)) continue;
+        PropKind kind = *old;
+        kind.notes.erase(id);
+        for (EnsemblePart& p : kind.parts) p.notes.erase(id);
+        project.put(std::move(kind));
+    }
+    change_props(
+        project, [&](const Prop& p) { return has_note(p, id); },
+        [&](Prop& p) {
+            PropOwn own = p.of_its_own();
+            own.notes.erase(id);
+            for (auto& [part, change] : own.changes)
+                if (change.notes) change.notes->erase(id);
+            p.set_own(std::move(own));
+        });
+}
+
+} // namespace
 
 Text note_trouble(const Project& project, const NoteKind& kind) {
     if (kind.name.empty()) return "A note needs a name";
@@ -45,6 +82,7 @@ Project remove_note_kind(Project project, NoteId id) {
         for (Mark& m : level.marks) m.notes.erase(id);
         project.put(std::move(level));
     }
+    remove_from_props(project, id);
     return project;
 }
 
@@ -56,7 +94,10 @@ int noted(const Project& project, NoteId id) {
         for (const Mark& m : level->marks) n += m.notes.contains(id);
         for (const LayerRef& l : level->layers)
             if (l->facts() && l->facts()->note() == id) n += static_cast<int>(l->facts()->cells().count());
+        for (const LayerRef& l : level->layers)
+            for (const Prop& p : l->props()) n += has_note(p, id);
     }
+    for (const auto& kind : project.prop_kinds) n += has_note(*kind, id);
     return n;
 }
 

@@ -4,8 +4,10 @@
 #include <cassert>
 #include <functional>
 
+#include "base/chance.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
+#include "level/standing.hpp"
 
 namespace vic::edit {
 
@@ -45,10 +47,31 @@ Point pivot_on_sheet(const PropKind& k) { return k.box.corner() + k.pivot; }
 
 void shift(Prop& prop, const PropKind& from, const PropKind& to) {
     const Point by = pivot_on_sheet(to) - pivot_on_sheet(from);
-    prop.at = prop.at + Point{prop.mirrored ? -by.x : by.x, by.y};
+    prop.at = level::part_place(prop.at, prop.look, {by.x * to.factor, by.y * to.factor});
 }
 
 } // namespace
+
+void change_props(Project& project, const std::function<bool(const Prop&)>& wanted,
+                  const std::function<void(Prop&)>& change) {
+    for (const auto& old : std::vector(project.levels)) {
+        Level level = *old;
+        bool touched = false;
+        for (const LayerRef& layer : old->layers) {
+            std::vector<Prop> changed;
+            for (const Prop& p : layer->props())
+                if (wanted(p)) changed.push_back(p);
+            if (changed.empty()) continue;
+            Props& props = level.edit(layer->id).props();
+            for (Prop& p : changed) {
+                change(p);
+                props.put(p);
+            }
+            touched = true;
+        }
+        if (touched) project.put(std::move(level));
+    }
+}
 
 bool is_taken(const Project& project, SheetId sheet, const Box& box) {
     return std::any_of(project.prop_kinds.begin(), project.prop_kinds.end(), [&](const auto& k) {
@@ -169,6 +192,7 @@ Project change_kind(Project project, PropKind changed) {
                 return true;
             });
     project.put(std::move(changed));
+    level::fit_ensembles(project);
     return project;
 }
 
@@ -194,6 +218,7 @@ Project merge_kinds(Project project, const std::vector<PropKindId>& kinds) {
     std::erase_if(project.prop_kinds, [&](const auto& k) {
         return k->id != merged.id && std::find(kinds.begin(), kinds.end(), k->id) != kinds.end();
     });
+    level::fit_ensembles(project);
     return project;
 }
 
@@ -224,6 +249,7 @@ Project split_kind(Project project, PropKindId id, const std::vector<Box>& parts
         });
     project.next_id = next;
     for (PropKind& k : made) project.put(std::move(k));
+    level::fit_ensembles(project);
     return project;
 }
 
@@ -238,9 +264,58 @@ int placed(const Project& project, PropKindId kind) {
 
 Project remove_kinds(Project project, const std::vector<PropKindId>& kinds) {
     const auto gone = [&](PropKindId id) { return std::find(kinds.begin(), kinds.end(), id) != kinds.end(); };
-    each_placed(project, gone, [](Prop&, std::vector<Prop>&) { return false; });
     std::erase_if(project.prop_kinds, [&](const auto& k) { return gone(k->id); });
+    level::fit_ensembles(project); // which may go with their last part
+    each_placed(
+        project, [&](PropKindId id) { return project.prop_kind(id) == nullptr; },
+        [](Prop&, std::vector<Prop>&) { return false; });
+    // Kinds and copies that spoke of them do so no more.
+    for (const auto& old : std::vector(project.prop_kinds))
+        if (gone(old->variant_of)) {
+            PropKind kind = *old;
+            kind.variant_of = 0;
+            project.put(std::move(kind));
+        }
+    const auto spoke_of = [&](const Prop& p) {
+        const auto& changes = p.of_its_own().changes;
+        return std::any_of(changes.begin(), changes.end(),
+                           [&](const auto& c) { return c.second.kind && gone(*c.second.kind); });
+    };
+    change_props(project, spoke_of, [&](Prop& p) {
+        PropOwn own = p.of_its_own();
+        for (auto& [part, change] : own.changes)
+            if (change.kind && gone(*change.kind)) change.kind.reset();
+        std::erase_if(own.changes, [](const auto& c) { return c.second == PartChange{}; });
+        p.set_own(std::move(own));
+    });
     return project;
+}
+
+std::vector<PropKindId> variants_of(const Project& project, PropKindId id) {
+    const PropKind* kind = project.prop_kind(id);
+    const PropKindId head = kind && kind->variant_of != 0 ? kind->variant_of : id;
+    std::vector<PropKindId> out{head};
+    for (const auto& k : project.prop_kinds)
+        if (k->variant_of == head && k->id != head) out.push_back(k->id);
+    return out;
+}
+
+PropKindId variant_at(const Project& project, PropKindId id, Point at) {
+    const PropKind* kind = project.prop_kind(id);
+    if (!kind || kind->variant_of != 0) return id; // one variant was asked for
+    const std::vector<PropKindId> all = variants_of(project, id);
+    int sum = 0;
+    for (const PropKindId k : all) sum += project.prop_kind(k)->chance;
+    if (all.size() < 2 || sum == 0) return id;
+    std::uint64_t cast = mix(mix(std::uint64_t{id}) ^ (static_cast<std::uint64_t>(static_cast<std::uint32_t>(at.x)) << 32) ^
+                             static_cast<std::uint32_t>(at.y)) %
+                         static_cast<std::uint64_t>(sum);
+    for (const PropKindId k : all) {
+        const auto chance = static_cast<std::uint64_t>(project.prop_kind(k)->chance);
+        if (cast < chance) return k;
+        cast -= chance;
+    }
+    return id;
 }
 
 Point pivot_preset(Size box, int column, int row) {

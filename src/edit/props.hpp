@@ -2,6 +2,7 @@
 // keep their picture where it is, whatever happens to their kind.
 #pragma once
 
+#include <functional>
 #include <memory>
 #include <string>
 #include <vector>
@@ -54,8 +55,17 @@ level::Project split_kind(level::Project project, level::PropKindId kind, const 
 // How often props of the kind stand in the levels.
 int placed(const level::Project& project, level::PropKindId kind);
 
-// Removes the kinds and all placed props of them.
+// Changes every wanted prop of all levels; ids must stay.
+void change_props(level::Project& project, const std::function<bool(const level::Prop&)>& wanted,
+                  const std::function<void(level::Prop&)>& change);
+
+// Removes the kinds and all placed props of them, ensembles that have no other parts, and what copies had of them.
 level::Project remove_kinds(level::Project project, const std::vector<level::PropKindId>& kinds);
+
+// The kinds that may stand in for one another: the one that is varied first, then its variants; at least the kind.
+std::vector<level::PropKindId> variants_of(const level::Project& project, level::PropKindId kind);
+// Which of them stands at a place: by their chances, always the same there.
+level::PropKindId variant_at(const level::Project& project, level::PropKindId kind, Point at);
 
 // The nine pivots, by column (0 left, 1 middle, 2 right) and row (0 top, 1 middle, 2 bottom), in pixels of the box.
 Point pivot_preset(Size box, int column, int row);

@@ -8,6 +8,7 @@
 
 #include "edit/levels.hpp"
 #include "edit/overlay.hpp"
+#include "level/standing.hpp"
 
 namespace vic::edit {
 
@@ -151,7 +152,8 @@ std::vector<Prop> turned_props(const Lattice& lattice, std::vector<Prop> props, 
     // Aslant, left and right change places where x and y do; a quarter turn shows the same side of a thing.
     for (Prop& p : props) {
         p.at = turned_pixel(lattice, turn, p.at, cells);
-        p.mirrored = p.mirrored != turn.mirrored();
+        p.look.mirrored = p.look.mirrored != turn.mirrored();
+        if (turn.mirrored()) p.look.turn = level::turned_by(0, -p.look.turn);
     }
     return props;
 }

@@ -17,32 +17,13 @@
 #include "level/limits.hpp"
 #include "level/notes.hpp"
 #include "level/plan.hpp"
+#include "level/prop_kind.hpp"
 #include "level/props.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::level {
 
 using MarkId = std::uint32_t;
-
-// A free-standing thing cut from a sheet's image by a box.
-struct PropKind {
-    PropKindId id = 0;
-    std::string name;
-    SheetId sheet = 0;
-    Box box;             // pixels of the sheet's image
-    Point pivot;         // pixels within `box`: the point that is placed, and by which props are sorted
-    Box foot;            // pixels within `box`: the ground it stands on
-    bool blocks = false; // whether the walker is stopped by the foot
-    int factor = 1;      // by which its art is enlarged in the level, 1 .. 16
-    int piece = 0;       // pixels: the build cuts its picture into pieces of at most this side; 0 leaves it whole
-    // Size, pivot and foot as they are in the level, in pixels.
-    [[nodiscard]] Size drawn() const { return {box.w * factor, box.h * factor}; }
-    [[nodiscard]] Point drawn_pivot() const { return {pivot.x * factor, pivot.y * factor}; }
-    [[nodiscard]] Box drawn_foot() const {
-        return {foot.x * factor, foot.y * factor, foot.w * factor, foot.h * factor};
-    }
-    bool operator==(const PropKind&) const = default;
-};
 
 // What the kinds of layers hold.
 struct TileCells {

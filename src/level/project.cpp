@@ -5,6 +5,7 @@
 
 #include "base/files.hpp"
 #include "level/block.hpp"
+#include "level/standing.hpp"
 
 namespace vic::level {
 
@@ -55,16 +56,6 @@ const Mark* Level::first_mark(MarkKind kind) const {
 
 namespace {
 
-Box cells_of(const Prop& prop, const Level& level, const Project& kinds) {
-    const PropKind* kind = kinds.prop_kind(prop.kind);
-    if (!kind) return {};
-    const Size size = kind->drawn();
-    const Point pivot = kind->drawn_pivot();
-    const int left = prop.mirrored ? size.w - 1 - pivot.x : pivot.x;
-    const Box px{prop.at.x - left, prop.at.y - pivot.y, size.w, size.h};
-    return level.geometry().cells_in(px);
-}
-
 bool same_settings(const Layer& a, const Layer& b) {
     const bool other_picture = a.backdrop() && b.backdrop() && *a.backdrop() != *b.backdrop();
     return a.id == b.id && a.kind() == b.kind() && a.shown == b.shown && a.opacity == b.opacity &&
@@ -80,6 +71,7 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
                      a.ground != b.ground || a.reference != b.reference || a.plane != b.plane ||
                      a.layers.size() != b.layers.size();
     const Reach reach = reach_of(kinds, b.geometry());
+    const PropKinds props(kinds);
     // What lies over its neighbours lets them show through: there a change is seen one cell further.
     const bool over =
         std::any_of(kinds.materials.begin(), kinds.materials.end(), [](const auto& m) { return m->joins.over; });
@@ -97,19 +89,14 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
                 out.cells.push_back(lb.grain().in_level(reach.seen_from(around ? box.grown(1) : box)));
             }
         }
+        if (!la.has_props()) continue;
         const int aside = lb.shift != Point{} ? 1 : 0;
         Props::differences(la.props(), lb.props(), [&](const Prop* before, const Prop* after) {
             for (const Prop* prop : {before, after})
-                if (prop) out.cells.push_back(cells_of(*prop, b, kinds).grown(aside));
+                if (prop) out.cells.push_back(b.geometry().cells_in(props.box(*prop)).grown(aside));
         });
     }
     if (out.everything) out.cells.clear();
-    return out;
-}
-
-int prop_reach(const Project& project) {
-    int out = 0;
-    for (const auto& kind : project.prop_kinds) out = std::max({out, kind->drawn().w, kind->drawn().h});
     return out;
 }
 

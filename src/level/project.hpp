@@ -74,8 +74,6 @@ struct Reach {
     }
 };
 Reach reach_of(const Project& project);
-// So many pixels at most a prop of the project reaches beyond its pivot, to any side.
-int prop_reach(const Project& project);
 // How far the pictures of tiles go beyond the cell where they are laid on this lattice: of isometric tiles all that
 // stand higher than a cell, too.
 Reach reach_of(const Project& project, const Lattice& lattice);

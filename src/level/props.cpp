@@ -52,6 +52,8 @@ std::vector<Prop> Props::all() const {
 }
 
 void Props::put(const Prop& prop) {
+    most_scale_ = std::max<int>(most_scale_, prop.look.scale);
+    any_turned_ = any_turned_ || prop.look.turn != 0;
     const Point chunk = chunk_of(prop.at);
     if (const Point* was = place_of(prop.id); was && chunk_of(*was) != chunk) take_out(prop.id, *was);
 

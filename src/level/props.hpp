@@ -12,19 +12,9 @@
 #include <vector>
 
 #include "base/geometry.hpp"
+#include "level/prop.hpp"
 
 namespace vic::level {
-
-using PropKindId = std::uint32_t;
-using PropId = std::uint32_t;
-
-struct Prop {
-    PropId id = 0;
-    PropKindId kind = 0;
-    Point at; // where the pivot stands, in pixels of the level
-    bool mirrored = false;
-    bool operator==(const Prop&) const = default;
-};
 
 class Props {
     using Chunk = std::vector<Prop>; // by id
@@ -47,6 +37,9 @@ class Props {
 
     [[nodiscard]] bool empty() const { return count_ == 0; }
     [[nodiscard]] std::size_t size() const { return count_; }
+    // No prop is scaled by more per cent, and none is turned unless `any_turned`; after props went it may be less.
+    [[nodiscard]] int most_scale() const { return most_scale_; }
+    [[nodiscard]] bool any_turned() const { return any_turned_; }
     // Null where no prop has the id. Valid until the next change.
     [[nodiscard]] const Prop* find(PropId id) const;
     [[nodiscard]] std::vector<Prop> all() const; // by id, that is in the order in which they were placed
@@ -188,6 +181,8 @@ class Props {
     std::vector<Row> rows_;      // by y; none is empty
     std::vector<Bucket> places_; // by id; none is empty
     std::size_t count_ = 0;
+    int most_scale_ = 100;
+    bool any_turned_ = false;
 };
 
 } // namespace vic::level

@@ -75,8 +75,8 @@ bool meet(Point a, Point b, Point c, Point d) {
 
 const Polygons& polygons_of(TileShape shape) { return table()[static_cast<std::size_t>(shape)]; }
 
-int area2(const Polygon& p) {
-    int sum = 0;
+std::int64_t area2(const Polygon& p) {
+    std::int64_t sum = 0;
     for (std::size_t i = 0; i < p.size(); ++i) {
         const Point a = p[i];
         const Point b = p[(i + 1) % p.size()];
@@ -112,14 +112,18 @@ TileShape turned(TileShape shape, Turn turn) {
     return turns[static_cast<std::size_t>(shape)][turn.code];
 }
 
-Text shape_trouble(const Polygons& polygons) {
+Text shape_trouble(const Polygons& polygons) { return outline_trouble(polygons, {S, S}); }
+
+Text outline_trouble(const Polygons& polygons, Size within) {
     std::size_t corners = 0;
     for (const Polygon& p : polygons) {
         corners += p.size();
         if (p.size() < 3) return "A shape has fewer than three corners";
         for (const Point c : p)
-            if (c.x < 0 || c.y < 0 || c.x > S || c.y > S)
-                return say("The corner %1, %2 lies outside the cell (0 to %3)", c.x, c.y, S);
+            if (c.x < 0 || c.y < 0 || c.x > within.w || c.y > within.h)
+                return within == Size{S, S}
+                           ? say("The corner %1, %2 lies outside the cell (0 to %3)", c.x, c.y, S)
+                           : say("The corner %1, %2 lies outside the picture (%3 × %4)", c.x, c.y, within.w, within.h);
         if (area2(p) == 0) return "A shape has no area";
     }
     if (polygons.empty()) return "The shape has no corners";

@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <vector>
 
+#include "base/geometry.hpp"
 #include "base/text.hpp"
 #include "base/turn.hpp"
 
@@ -68,11 +69,13 @@ TileShape turned(TileShape shape, Turn turn);
 Polygons turned(const Polygons& polygons, Turn turn);
 
 // Twice the area in (1/16 cells)²; positive where the corners go clockwise on screen.
-int area2(const Polygon& polygon);
+std::int64_t area2(const Polygon& polygon);
 
 // Why these polygons are no shape, "" where they are one: fewer than three corners, corners outside the cell, more than
 // kMostShapeCorners of them, no area, a line that crosses or touches itself. Several polygons may overlap.
 Text shape_trouble(const Polygons& polygons);
+// The same of polygons within another box: 0 .. `within` each way.
+Text outline_trouble(const Polygons& polygons, Size within);
 
 // The same without needless corners, every polygon clockwise, and with the name of a shape where it is one of those:
 // the polygons are emptied then.

@@ -12,6 +12,7 @@
 #include "base/error.hpp"
 #include "join/resolve.hpp"
 #include "level/block.hpp"
+#include "level/standing.hpp"
 #include "outline/trace.hpp"
 #include "parcel/atlas.hpp"
 #include "sheet/cut.hpp"
@@ -72,6 +73,7 @@ Used used_by(const Project& project, const Level& level) {
     out.cell.resize(project.next_tile, level.cell);
     std::vector<bool> own(project.next_tile, false);
     std::set<PropKindId> kinds;
+    const level::PropKinds props(project);
     for (const level::LayerRef& layer : level.layers) {
         const Size size = level.lattice_of(*layer).cell;
         if (layer->tiles())
@@ -82,7 +84,8 @@ Used used_by(const Project& project, const Level& level) {
                 if (!own[cell.tile()] || largest.w < size.w) largest = size;
                 own[cell.tile()] = true;
             });
-        for (const Prop& prop : layer->props()) kinds.insert(prop.kind);
+        for (const Prop& prop : layer->props())
+            props.each_piece(prop, [&](const level::Piece& piece) { kinds.insert(piece.kind->id); });
     }
     // An animated tile brings those whose pictures it shows.
     std::vector<TileId> frames;
@@ -141,6 +144,24 @@ Image art_of(const Project& project, const PropKind& kind) {
     return resampled(cropped(*sheet.image, kind.box), kind.drawn(), sheet.smooth);
 }
 
+// What only some kinds have.
+void put_finer(Json& j, const Project& project, const PropKind& k) {
+    if (k.blocks && k.shape != level::TileShape::full)
+        for (const level::Spots& spots : level::blocking_shape(k)) {
+            Json corners = Json::array();
+            for (const level::Spot& s : spots) corners.push_back({s.x, s.y});
+            j["shape"].push_back(std::move(corners));
+        }
+    if (k.height > 0) j["height"] = k.height * k.factor;
+    for (const level::PropArea& area : k.areas) {
+        const Box box{area.box.x * k.factor, area.box.y * k.factor, area.box.w * k.factor, area.box.h * k.factor};
+        j["areas"].push_back({{"name", area.name}, {"box", to_json(box)}});
+    }
+    if (!k.tags.empty()) j["tags"] = k.tags;
+    if (const Json notes = notes_json(project, k.notes); !notes.empty()) j["notes"] = notes;
+    if (const Sheet* sheet = project.sheet(k.sheet); sheet && sheet->smooth) j["smooth"] = true;
+}
+
 Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, std::map<std::string, std::string>& out) {
     Json kinds = Json::array();
     for (std::size_t i = 0; i < used.kinds.size(); ++i) {
@@ -152,6 +173,7 @@ Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, st
                          {"pivot", to_json(k.drawn_pivot())},
                          {"foot", to_json(k.drawn_foot())},
                          {"blocks", k.blocks}});
+        put_finer(kinds.back(), project, k);
         if (!k.piece) continue;
         const Image art = art_of(project, k);
         kinds.back()["pieces"] = Json::array();
@@ -184,18 +206,49 @@ Box cells_plane(const Layer& layer, const Used& used, std::string& bytes) {
     return box;
 }
 
-Json props_json(const Layer& layer, const Used& used) {
-    std::vector<Prop> props = layer.props().all();
-    std::sort(props.begin(), props.end(), [](const Prop& a, const Prop& b) {
-        return std::tuple(a.at.y, a.at.x, a.id) < std::tuple(b.at.y, b.at.x, b.id);
+// Placed props as the pictures they show: an ensemble is its parts, which have its id.
+Json props_json(const Project& project, const Layer& layer, const Used& used) {
+    struct Shown {
+        const Prop* prop;
+        level::Piece piece;
+    };
+    std::vector<Shown> shown;
+    const level::PropKinds props(project);
+    for (const Prop& p : layer.props())
+        props.each_piece(p, [&](const level::Piece& piece) { shown.push_back({&p, piece}); });
+    std::sort(shown.begin(), shown.end(), [](const Shown& a, const Shown& b) {
+        return std::tie(a.piece.at.y, a.piece.at.x, a.piece.prop, a.piece.part) <
+               std::tie(b.piece.at.y, b.piece.at.x, b.piece.prop, b.piece.part);
     });
+    std::map<PropKindId, std::size_t> index;
+    for (std::size_t i = 0; i < used.kinds.size(); ++i) index[used.kinds[i]->id] = i;
     Json out = Json::array();
-    for (const Prop& p : props) {
-        const auto kind =
-            std::find_if(used.kinds.begin(), used.kinds.end(), [&](const PropKind* k) { return k->id == p.kind; });
-        if (kind == used.kinds.end()) continue;
-        out.push_back(
-            {{"id", p.id}, {"kind", kind - used.kinds.begin()}, {"at", to_json(p.at)}, {"mirrored", p.mirrored}});
+    for (const auto& [prop, piece] : shown) {
+        const auto kind = index.find(piece.kind->id);
+        if (kind == index.end()) continue;
+        Json j{{"id", prop->id}, {"kind", kind->second}, {"at", to_json(piece.at)}, {"mirrored", piece.look.mirrored}};
+        if (piece.look.turn != 0) j["turn"] = piece.look.turn / 10.0;
+        if (piece.look.scale != 100) j["scale"] = piece.look.scale / 100.0;
+        if (piece.wash.times != level::Wash{}.times) j["times"] = to_json(piece.wash.times);
+        if (piece.wash.plus != level::Wash{}.plus) {
+            Rgba plus = piece.wash.plus;
+            plus.a = 255;
+            j["plus"] = to_json(plus);
+        }
+        const level::PropOwn& own = prop->of_its_own();
+        std::string name = own.name;
+        level::Notes notes = own.notes;
+        if (piece.from) { // the part's own words, and what this copy says instead
+            j["ensemble"] = props.find(prop->kind)->name;
+            if (!piece.from->name.empty()) name = piece.from->name;
+            const auto change = own.changes.find(piece.part.front());
+            const bool other = piece.part.size() == 1 && change != own.changes.end() && change->second.notes;
+            for (const auto& [id, value] : other ? *change->second.notes : piece.from->notes) notes[id] = value;
+        }
+        if (!name.empty()) j["name"] = name;
+        if (prop->group != 0) j["group"] = prop->group;
+        if (const Json said = notes_json(project, notes); !said.empty()) j["notes"] = said;
+        out.push_back(std::move(j));
     }
     return out;
 }
@@ -281,6 +334,21 @@ Json one_way_json(const outline::Trace& trace) {
 bool needs_second(const Level& level) {
     return level.lattice != LatticeKind::square ||
            std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->grain().own(); });
+}
+
+// Likewise of the second: props that are turned, scaled, tinted or of a shape of their own.
+bool needs_third(const Project& project, const Level& level) {
+    const level::PropKinds kinds(project);
+    bool out = false;
+    for (const level::LayerRef& layer : level.layers)
+        for (const Prop& prop : layer->props())
+            kinds.each_piece(prop, [&](const level::Piece& piece) {
+                level::Look plain;
+                plain.mirrored = piece.look.mirrored;
+                out = out || piece.look != plain || piece.wash.changes() || piece.from ||
+                      (piece.kind->blocks && piece.kind->shape != level::TileShape::full);
+            });
+    return out;
 }
 
 // The collision classes of what blocks, by name; none where no layer has one.
@@ -376,7 +444,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", needs_second(level) ? 2 : 1},
+           {"version", needs_third(project, level) ? 3 : needs_second(level) ? 2 : 1},
            {"id", level.id},
            {"name", level.name},
            {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
@@ -424,7 +492,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
             l["cells"] = {{"file", name}, {"box", to_json(box)}};
             if (layer.grain().own()) l["cell"] = to_json(level.lattice_of(layer).cell);
         } else if (layer.has_props()) {
-            l["props"] = props_json(layer, used);
+            l["props"] = props_json(project, layer, used);
         } else {
             const Sheet* sheet = project.sheet(layer.backdrop()->sheet);
             if (!sheet || !sheet->image) continue; // a backdrop without a picture shows nothing

@@ -8,6 +8,7 @@
 
 #include "picture/behind.hpp"
 #include "picture/blend.hpp"
+#include "picture/blit.hpp"
 
 namespace vic::picture {
 
@@ -16,50 +17,7 @@ using level::LayerKind;
 
 namespace {
 
-constexpr std::uint32_t kGoneInk = 0xFFC2452D;
-constexpr std::uint32_t kGonePaper = 0xFFF1ECE0;
 constexpr int kMostAbove = 4; // cells by which an isometric level is higher than its ground
-
-void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, const Layer& layer) {
-    const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
-    const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
-    const bool tints = layer.tint.r != 255 || layer.tint.g != 255 || layer.tint.b != 255;
-    for (int y = seen.y; y < seen.bottom(); ++y) {
-        const std::uint32_t* from =
-            &picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)];
-        std::uint32_t* to =
-            &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                           static_cast<std::size_t>(seen.x - canvas.box.x)];
-        if (tints)
-            for (int x = 0; x < seen.w; ++x) to[x] = over(scaled_bytes(coloured(from[x], layer.tint), alpha), to[x]);
-        else if (picture.opaque && alpha == 255)
-            std::copy(from, from + seen.w, to);
-        else if (alpha == 255)
-            for (int x = 0; x < seen.w; ++x) to[x] = over(from[x], to[x]);
-        else
-            for (int x = 0; x < seen.w; ++x) to[x] = over(scaled_bytes(from[x], alpha), to[x]);
-    }
-}
-
-void draw_gone(Canvas& canvas, const Box& clip, const Box& cell, bool diamond = false) {
-    const Box seen = intersection(cell, clip);
-    for (int y = seen.y; y < seen.bottom(); ++y) {
-        for (int x = seen.x; x < seen.right(); ++x) {
-            const int dx = x - cell.x;
-            const int dy = y - cell.y;
-            bool rim = dx == 0 || dy == 0 || dx == cell.w - 1 || dy == cell.h - 1;
-            bool cross = dx * cell.h / cell.w == dy || dx * cell.h / cell.w == cell.h - 1 - dy;
-            if (diamond) {
-                const double off = std::abs(2.0 * dx + 1 - cell.w) / cell.w + std::abs(2.0 * dy + 1 - cell.h) / cell.h;
-                if (off > 1) continue;
-                cross = dx == cell.w / 2 || dy == cell.h / 2;
-                rim = off > 1 - 4.0 / cell.h;
-            }
-            canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                          static_cast<std::size_t>(x - canvas.box.x)] = rim || cross ? kGoneInk : kGonePaper;
-        }
-    }
-}
 
 // The last pictures found, so that most cells need no look-up; they stay where they are while more are made.
 class Looked {
@@ -253,34 +211,6 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
     }
 }
 
-// `small`: the canvas is in small pixels.
-void draw_props(const level::Project& project, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
-                int small) {
-    const int s = 1 << small;
-    const Box clip_full{clip.x * s, clip.y * s, clip.w * s, clip.h * s};
-    std::vector<const level::Prop*> seen;
-    layer.props().each_in(clip_full.grown(level::prop_reach(project)), [&](const level::Prop& prop) {
-        const level::PropKind* kind = project.prop_kind(prop.kind);
-        if (kind && !intersection(prop_box(prop, *kind), clip_full).empty()) seen.push_back(&prop);
-    });
-    // What stands further down stands in front.
-    std::sort(seen.begin(), seen.end(), [](const level::Prop* a, const level::Prop* b) {
-        return std::tuple(a->at.y, a->at.x, a->id) < std::tuple(b->at.y, b->at.x, b->id);
-    });
-    for (const level::Prop* prop : seen) {
-        const level::PropKind& kind = *project.prop_kind(prop->kind);
-        const Box box = prop_box(*prop, kind);
-        const Point corner{floor_div(box.x, s), floor_div(box.y, s)};
-        const Art::Picture* picture =
-            small == 0 ? art.prop(kind, prop->mirrored)
-                       : art.small_prop(kind, prop->mirrored, small, box.corner() - Point{corner.x * s, corner.y * s});
-        if (picture)
-            blit(canvas, clip, *picture, corner, layer);
-        else
-            draw_gone(canvas, clip, {corner.x, corner.y, std::max(1, box.w / s), std::max(1, box.h / s)});
-    }
-}
-
 int wrapped(int v, int size) { return v - floor_div(v, size) * size; }
 
 void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip, int small) {
@@ -298,22 +228,6 @@ void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip
         }
     }
 }
-
-Box placed(const level::Prop& prop, const level::PropKind& kind, const Box& within) {
-    const int width = kind.drawn().w;
-    const Point middle = kind.drawn_pivot();
-    const int x = prop.mirrored ? width - within.right() : within.x;
-    const int pivot = prop.mirrored ? width - 1 - middle.x : middle.x;
-    return {prop.at.x - pivot + x, prop.at.y - middle.y + within.y, within.w, within.h};
-}
-
-} // namespace
-
-Box prop_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, box_of(kind.drawn())); }
-
-Box foot_box(const level::Prop& prop, const level::PropKind& kind) { return placed(prop, kind, kind.drawn_foot()); }
-
-namespace {
 
 Box extent_of(const level::Level& level, Art& art) {
     Box out = level.pixels();

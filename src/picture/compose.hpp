@@ -33,13 +33,12 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
 // can reach.
 Box extent(const level::Project& project, const level::Level& level);
 
+// A prop as it stands, see-through around it, and nothing else. Empty where nothing of it is to be seen, or it is larger
+// than 4096 pixels a side.
+Image prop_picture(const level::Project& project, Art& art, const level::Prop& prop);
+
 // The whole level without the picture it is built after, see-through where it has no ground; each pixel enlarged
 // `scale` times (1 .. 16).
 Image render(const level::Project& project, const level::Level& level, int scale);
-
-// The pixels of a prop in the level.
-Box prop_box(const level::Prop& prop, const level::PropKind& kind);
-// The foot of a prop in the level.
-Box foot_box(const level::Prop& prop, const level::PropKind& kind);
 
 } // namespace vic::picture

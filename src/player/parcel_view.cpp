@@ -4,12 +4,22 @@
 #include <QKeyEvent>
 #include <QPainter>
 #include <QPainterPath>
+#include <QTransform>
+#include <algorithm>
 #include <cmath>
+#include <map>
+#include <string>
 #include <tuple>
 
 #include "base/geometry.hpp"
 
 namespace vic::player {
+
+namespace {
+
+bool same(vicinum::Colour a, vicinum::Colour b) { return a.r == b.r && a.g == b.g && a.b == b.b && a.a == b.a; }
+
+} // namespace
 
 struct ParcelView::Game {
     explicit Game(vicinum::Level l) : level(std::move(l)), world(level) {
@@ -55,6 +65,7 @@ struct ParcelView::Game {
         if (known != atlases.end()) return known->second;
         return atlases[key] = tinted(atlas, layer.tint).convertToFormat(QImage::Format_ARGB32_Premultiplied);
     }
+    std::map<std::tuple<std::size_t, std::string, QRgb, QRgb>, QImage> coloured; // of props, by kind and piece
     vicinum::Level level; // stays where it is: the world points into it
     walk::World world;
     QImage atlas;
@@ -264,25 +275,45 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
         }
     } else {
-        for (const vicinum::Prop& prop : layer.props) {
-            const vicinum::PropKind& kind = level.prop_kinds[prop.kind];
-            const vicinum::Rect a = kind.atlas;
-            const int left = prop.mirrored ? a.w - 1 - kind.pivot.x : kind.pivot.x;
-            const QPoint at(prop.at.x - left, prop.at.y - kind.pivot.y);
-            if (!QRect(at, QSize(a.w, a.h)).intersects(QRect(frame.x, frame.y, frame.w, frame.h))) continue;
-            if (!kind.pieces.empty()) {
-                for (const vicinum::Piece& piece : kind.pieces) {
-                    const QImage& image = game_->pieces.at(piece.file);
-                    const QPoint aside(prop.mirrored ? a.w - piece.at.x - image.width() : piece.at.x, piece.at.y);
-                    p.drawImage(at + aside, prop.mirrored ? image.mirrored(true, false) : image);
-                }
-                continue;
-            }
-            if (prop.mirrored)
-                p.drawImage(at, atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
-            else
-                p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
+        for (const vicinum::Prop& prop : layer.props) paintProp(p, prop, atlas, frame);
+    }
+    p.restore();
+}
+
+// Each colour times one and plus the other; what was coloured is kept.
+const QImage& ParcelView::coloured(const std::string& piece, const QImage& image, const vicinum::Prop& prop) {
+    const auto number = [](vicinum::Colour c) { return qRgba(c.r, c.g, c.b, c.a); };
+    QImage& out = game_->coloured[{prop.kind, piece, number(prop.times), number(prop.plus)}];
+    if (!out.isNull()) return out;
+    out = image.convertToFormat(QImage::Format_ARGB32);
+    for (int y = 0; y < out.height(); ++y) {
+        auto* row = reinterpret_cast<QRgb*>(out.scanLine(y));
+        for (int x = 0; x < out.width(); ++x) {
+            const auto part = [](int v, int times, int plus) { return std::min(255, v * times / 255 + plus); };
+            row[x] = qRgba(part(qRed(row[x]), prop.times.r, prop.plus.r), part(qGreen(row[x]), prop.times.g, prop.plus.g),
+                           part(qBlue(row[x]), prop.times.b, prop.plus.b), qAlpha(row[x]) * prop.times.a / 255);
         }
+    }
+    out = out.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    return out;
+}
+
+void ParcelView::paintProp(QPainter& p, const vicinum::Prop& prop, const QImage& atlas, const vicinum::Rect& frame) {
+    const vicinum::PropKind& kind = game_->level.prop_kinds[prop.kind];
+    const vicinum::Rect a = kind.atlas;
+    // Its own axes, in pixels: right and down of its picture.
+    const vicinum::Place o = prop.in_level(kind, {0, 0}), x = prop.in_level(kind, {1, 0}), y = prop.in_level(kind, {0, 1});
+    const QTransform to(x.x - o.x, x.y - o.y, y.x - o.x, y.y - o.y, o.x, o.y);
+    if (!to.mapRect(QRectF(0, 0, a.w, a.h)).intersects(QRectF(frame.x, frame.y, frame.w, frame.h))) return;
+    p.save();
+    p.setTransform(to, true);
+    p.setRenderHint(QPainter::SmoothPixmapTransform, kind.smooth);
+    const bool plain = same(prop.times, {255, 255, 255, 255}) && same(prop.plus, {0, 0, 0, 255});
+    if (kind.pieces.empty() && plain) p.drawImage(QPointF(0, 0), atlas, QRectF(a.x, a.y, a.w, a.h));
+    if (kind.pieces.empty() && !plain) p.drawImage(QPointF(0, 0), coloured("", atlas.copy(a.x, a.y, a.w, a.h), prop));
+    for (const vicinum::Piece& piece : kind.pieces) {
+        const QImage& image = game_->pieces.at(piece.file);
+        p.drawImage(QPointF(piece.at.x, piece.at.y), plain ? image : coloured(piece.file, image, prop));
     }
     p.restore();
 }

@@ -10,6 +10,7 @@
 #include "store/cells.hpp"
 #include "store/format_joins.hpp"
 #include "store/format_lay.hpp"
+#include "store/format_props.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::store {
@@ -260,35 +261,6 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
     return s;
 }
 
-Json kind_json(const PropKind& k) {
-    Json j{{"id", k.id},
-           {"name", k.name},
-           {"sheet", k.sheet},
-           {"box", to_json(k.box)},
-           {"pivot", to_json(k.pivot)},
-           {"foot", to_json(k.foot)},
-           {"blocks", k.blocks}};
-    if (k.factor != 1) j["factor"] = k.factor;
-    if (k.piece != 0) j["piece"] = k.piece;
-    return j;
-}
-
-PropKind read_kind(const Field& f, const Project& project) {
-    PropKind k;
-    k.id = static_cast<PropKindId>(f["id"].integer(1, UINT32_MAX));
-    k.name = f["name"].text();
-    k.sheet = static_cast<SheetId>(f["sheet"].integer(1, UINT32_MAX));
-    if (!project.sheet(k.sheet)) f["sheet"].refuse(say("There is no sheet %1", k.sheet));
-    k.box = f["box"].box(0, sheet::kMostSide);
-    if (k.box.empty()) f["box"].refuse("The box is empty");
-    k.pivot = f["pivot"].point(-kFar, kFar);
-    k.foot = f["foot"].box(-kFar, kFar);
-    k.blocks = f["blocks"].yes();
-    if (f.has("factor")) k.factor = f["factor"].number(1, 16);
-    if (f.has("piece")) k.piece = f["piece"].number(sheet::kLeastPiece, sheet::kMostSide);
-    return k;
-}
-
 Json layer_json(const Layer& l) {
     Json j{{"id", l.id},       {"name", l.name},     {"kind", word_of(layer_kind_words(), l.kind())},
            {"shown", l.shown}, {"locked", l.locked}, {"opacity", l.opacity}};
@@ -336,9 +308,9 @@ level::LayerContent read_content(const Field& f, LayerKind kind, const Project& 
             return backdrop;
         }
         case LayerKind::props:
-            return level::PlacedProps{Props(read_props(f["props"], &project))};
+            return level::PlacedProps{Props(read_props(f["props"], project, UnknownKinds::refused))};
         case LayerKind::planting:
-            return level::PlantedProps{Props(read_props(f["props"], &project)), read_planting(f["planting"], project)};
+            return level::PlantedProps{Props(read_props(f["props"], project, UnknownKinds::refused)), read_planting(f["planting"], project)};
         case LayerKind::blockers:
             return level::Blockers(cells);
         case LayerKind::facts:
@@ -494,6 +466,7 @@ Project project_from_text(const std::string& text, const std::string& file, std:
         PropKind k = read_kind(f, project);
         refuse_twice(f, ids, k.id, [&] { project.put(std::move(k)); });
     }
+    settle_ensembles(root["props"], project);
     if (root.has("order_cards"))
         for (const Field& f : root["order_cards"].list(1024)) {
             OrderCard c = read_order_card(f);

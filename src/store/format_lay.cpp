@@ -4,6 +4,7 @@
 
 #include "store/cells.hpp"
 #include "store/format.hpp"
+#include "store/format_props.hpp"
 #include "store/stamp_text.hpp"
 
 namespace vic::store {
@@ -181,30 +182,6 @@ void read_level_extras(const Field& f, Level& level) {
     }
 }
 
-Json props_json(const std::vector<Prop>& props) {
-    Json out = Json::array();
-    for (const Prop& p : props) {
-        Json prop{{"id", p.id}, {"kind", p.kind}, {"at", to_json(p.at)}};
-        if (p.mirrored) prop["mirrored"] = true;
-        out.push_back(std::move(prop));
-    }
-    return out;
-}
-
-std::vector<Prop> read_props(const Field& f, const Project* project) {
-    std::vector<Prop> out;
-    for (const Field& p : f.list(1U << 22)) {
-        Prop prop;
-        prop.id = static_cast<PropId>(p["id"].integer(1, UINT32_MAX));
-        prop.kind = static_cast<PropKindId>(p["kind"].integer(1, UINT32_MAX));
-        if (project && !project->prop_kind(prop.kind)) p["kind"].refuse(say("There is no prop %1", prop.kind));
-        prop.at = p["at"].point(-kFar, kFar);
-        prop.mirrored = p.has("mirrored") && p["mirrored"].yes();
-        out.push_back(prop);
-    }
-    return out;
-}
-
 Json planting_json(const Planting& p) {
     Json j{{"on", p.on},     {"material", p.material}, {"apart", p.apart}, {"leaves", p.share_empty},
            {"seed", p.seed}, {"kinds", Json::array()}};
@@ -328,10 +305,9 @@ Stamp read_stamp(const Field& f, const Project& project) {
             }
             case LayerKind::props:
             case LayerKind::planting: {
-                StampProps taken{read_props(l["props"], nullptr), kind == LayerKind::planting};
                 // What is named here may be gone meanwhile.
-                std::erase_if(taken.props, [&](const Prop& p) { return !project.prop_kind(p.kind); });
-                layer.content = std::move(taken);
+                layer.content = StampProps{read_props(l["props"], project, UnknownKinds::left_out),
+                                           kind == LayerKind::planting};
                 break;
             }
             case LayerKind::backdrop:

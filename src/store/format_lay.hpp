@@ -21,10 +21,6 @@ level::Stamp read_stamp(const Field& f, const level::Project& project);
 Json planting_json(const level::Planting& planting);
 level::Planting read_planting(const Field& f, const level::Project& project);
 
-Json props_json(const std::vector<level::Prop>& props);
-// Kinds must be the project's, where one is given.
-std::vector<level::Prop> read_props(const Field& f, const level::Project* project);
-
 // The cells of a layer, of a level or a stamp.
 void put_grain(Json& layer, level::Grain grain);
 level::Grain read_grain(const Field& layer);

@@ -20,6 +20,17 @@ enum class FixtureKind : std::uintptr_t { walker = 1, solid, one_way };
 
 float metres(int units) { return static_cast<float>(units) / vicinum::kUnit; }
 
+// Whether the physics takes it as one mass: no dents, and not too many corners.
+bool is_solid(const std::vector<b2Vec2>& corners) {
+    if (corners.size() > b2_maxPolygonVertices) return false;
+    for (std::size_t i = 0; i < corners.size(); ++i) {
+        const b2Vec2& a = corners[i];
+        const b2Vec2& b = corners[(i + 1) % corners.size()];
+        if (b2Cross(b - a, corners[(i + 2) % corners.size()] - b) < 0) return false;
+    }
+    return true;
+}
+
 b2Vec2 outward(const std::string& side) {
     if (side == "north") return {0, -1};
     if (side == "east") return {1, 0};
@@ -57,23 +68,24 @@ struct World::Parts : b2ContactListener {
     }
 
     void add_foot(const vicinum::Prop& prop) {
-        const vicinum::PropKind& kind = level->prop_kinds[prop.kind];
-        if (!kind.blocks || kind.foot.w <= 0 || kind.foot.h <= 0) return;
-        const int pivot = prop.mirrored ? kind.atlas.w - 1 - kind.pivot.x : kind.pivot.x;
-        const int fx = prop.mirrored ? kind.atlas.w - kind.foot.x - kind.foot.w : kind.foot.x;
-        // Aslant a foot is the diamond in its box: as wide as the square that it stands on.
-        const double px = prop.at.x - pivot + fx + kind.foot.w / 2.0;
-        const double py = prop.at.y - kind.pivot.y + kind.foot.y + kind.foot.h / 2.0;
-        const auto [x, y] = level->place(px, py);
-        const float w = static_cast<float>(kind.foot.w) / static_cast<float>(level->cell.x);
-        const float h = level->isometric ? w : static_cast<float>(kind.foot.h) / static_cast<float>(level->cell.y);
-        b2PolygonShape box;
-        box.SetAsBox(w / 2, h / 2, {static_cast<float>(x), static_cast<float>(y)}, 0);
-        b2FixtureDef def;
-        def.shape = &box;
-        def.friction = 0;
-        def.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::solid);
-        mass->CreateFixture(&def);
+        for (const std::vector<vicinum::Place>& outline : level->blocking(prop)) {
+            std::vector<b2Vec2> corners;
+            for (const vicinum::Place p : outline)
+                corners.emplace_back(static_cast<float>(p.x), static_cast<float>(p.y));
+            b2PolygonShape solid;
+            b2ChainShape rim;
+            b2FixtureDef def;
+            if (is_solid(corners)) {
+                solid.Set(corners.data(), static_cast<int>(corners.size()));
+                def.shape = &solid;
+            } else {
+                rim.CreateLoop(corners.data(), static_cast<int>(corners.size()));
+                def.shape = &rim;
+            }
+            def.friction = 0;
+            def.userData.pointer = static_cast<std::uintptr_t>(FixtureKind::solid);
+            mass->CreateFixture(&def);
+        }
     }
 
     void add_sides() {

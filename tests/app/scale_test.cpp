@@ -13,6 +13,7 @@
 #include "edit/stroke.hpp"
 #include "level/level.hpp"
 #include "picture/compose.hpp"
+#include "level/standing.hpp"
 
 using namespace app_test;
 
@@ -46,7 +47,7 @@ TEST_CASE("a whole picture is placed as one thing and built in pieces", "[app][c
     w.clickCell({28, 12});
     const level::Layer& props = w.layer("Props");
     REQUIRE(props.props().all().back().kind == id);
-    CHECK(picture::prop_box(props.props().all().back(), *w.session().project().prop_kind(id)).size() == Size{192, 192});
+    CHECK(level::PropKinds(w.session().project()).box(props.props().all().back()).size() == Size{192, 192});
 }
 
 TEST_CASE("sampling and the engine's unit are set where the sheet is, and undone", "[app][cut][scale]") {

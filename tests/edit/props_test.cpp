@@ -6,6 +6,7 @@
 #include "edit/levels.hpp"
 #include "picture/compose.hpp"
 #include "support/make.hpp"
+#include "level/standing.hpp"
 
 using namespace vic;
 using namespace vic::edit;
@@ -82,11 +83,11 @@ TEST_CASE("merged props stand where both stood, and what was cut from the sheet 
     REQUIRE(old.size() == now.size());
     for (std::size_t i = 0; i < old.size(); ++i) {
         const level::PropKind& was = *p.prop_kind(old[i].kind);
-        const Box small_box = picture::prop_box(old[i], was);
-        const Box big_box = picture::prop_box(now[i], k);
+        const Box small_box = level::Placing(was, old[i].at, old[i].look).around(box_of(was.drawn()));
+        const Box big_box = level::Placing(k, now[i].at, now[i].look).around(box_of(k.drawn()));
         CHECK(big_box.contains(small_box));
         const int left = small_box.x - big_box.x;
-        CHECK(left == (old[i].mirrored ? k.box.right() - was.box.right() : was.box.x - k.box.x));
+        CHECK(left == (old[i].look.mirrored ? k.box.right() - was.box.right() : was.box.x - k.box.x));
         CHECK(small_box.y - big_box.y == was.box.y - k.box.y);
     }
 }

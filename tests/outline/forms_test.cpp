@@ -58,7 +58,7 @@ double area(const std::vector<Outline>& all) {
 
 double area(const Polygons& polygons) {
     double sum = 0;
-    for (const Polygon& p : polygons) sum += level::area2(p) / 2.0 / kUnit / kUnit;
+    for (const Polygon& p : polygons) sum += static_cast<double>(level::area2(p)) / 2.0 / kUnit / kUnit;
     return sum;
 }
 

@@ -4,6 +4,7 @@
 #include "picture/compose.hpp"
 #include "sheet/cut.hpp"
 #include "support/make.hpp"
+#include "level/standing.hpp"
 
 using namespace vic;
 using namespace vic::picture;
@@ -101,9 +102,9 @@ TEST_CASE("props stand in the order of their pivots", "[compose]") {
     CHECK(render(small.project, level, 1) == a);
     const Image& art = *small.project.sheets[0]->image;
     CHECK(a.at(100, 100) == art.at(32 + 8, 21)); // the one further down covers
-    CHECK(prop_box({1, 777, {100, 110}, true}, second).x == 100 - 7);
-    CHECK(foot_box({1, 777, {100, 110}, false}, second) == Box{94, 103, 12, 8});
-    CHECK(foot_box({1, 777, {100, 110}, true}, second) == Box{95, 103, 12, 8});
+    CHECK(level::Placing(second, {100, 110}, {true}).around(box_of(second.drawn())).x == 100 - 7);
+    CHECK(level::Placing(second, {100, 110}, {false}).around(second.drawn_foot()) == Box{94, 103, 12, 8});
+    CHECK(level::Placing(second, {100, 110}, {true}).around(second.drawn_foot()) == Box{95, 103, 12, 8});
 }
 
 TEST_CASE("what is gone is seen, not silent", "[compose]") {

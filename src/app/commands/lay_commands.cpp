@@ -161,8 +161,7 @@ void LayCommands::turn(Turn (*how)(Turn)) {
     }
     if (hand.is<edit::held::Stamp>() && session_.level() && !edit::can_turn(*session_.level(), hand.turn))
         return emit session_.said(tr("Cells that are not square can only be mirrored"), false);
-    if (hand.is<edit::held::Tile>() || hand.is<edit::held::Stamp>() || hand.is<edit::held::Blocker>() ||
-        (hand.is<edit::held::Prop>() && how == mirrored))
+    if (hand.is<edit::held::Tile>() || hand.is<edit::held::Stamp>() || hand.is<edit::held::Blocker>())
         session_.setHand(hand);
 }
 

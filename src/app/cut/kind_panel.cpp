@@ -1,6 +1,5 @@
 #include "app/cut/kind_panel.hpp"
 
-#include <QCheckBox>
 #include <QEvent>
 #include <QGridLayout>
 #include <QLabel>
@@ -23,6 +22,7 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/tray/kind_fields.hpp"
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "base/text.hpp"
@@ -53,16 +53,9 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
     column->addWidget(one_);
 
     buildPivots(inner);
-    blocks_ = new QCheckBox(tr("Its foot blocks the walker"), one_);
-    blocks_->setObjectName("kindBlocks");
-    inner->addWidget(blocks_);
-    fields_.bindCheck(
-        blocks_, [this] { return ofAll([](const level::PropKind& k) { return k.blocks; }); },
-        [this](bool on) {
-            change(
-                tr("Whether a prop blocks"), [on](level::PropKind& k) { k.blocks = on; }, false);
-        });
     buildSize(inner);
+    more_ = new KindFields(session_, [this] { return chosen(); }, "kind", one_);
+    inner->addWidget(more_);
     buildDeeds(inner);
     hint_ = label({}, "quiet", this);
     hint_->setWordWrap(true);
@@ -317,6 +310,7 @@ void KindPanel::refresh() {
     title_->setText(all.size() > 1 ? tr("%1 props").arg(all.size()) : QString::fromStdString(first.name));
     under_->setText(tr("%1 × %2 px at %3, %4").arg(first.box.w).arg(first.box.h).arg(first.box.x).arg(first.box.y));
     fields_.refresh();
+    more_->refresh();
     merge_->setEnabled(all.size() > 1);
     split_->setEnabled(all.size() == 1);
     hint_->setText(tr("Arrow keys nudge the box by a pixel. What stands in levels keeps its place."));

@@ -13,7 +13,6 @@
 #include "level/level.hpp"
 #include "level/props.hpp"
 
-class QCheckBox;
 class QEvent;
 class QLabel;
 class QLineEdit;
@@ -24,6 +23,7 @@ class QVBoxLayout;
 
 namespace vic::app {
 
+class KindFields;
 class Session;
 class SheetView;
 
@@ -59,7 +59,7 @@ class KindPanel : public QWidget {
     QLabel* under_;
     QWidget* one_;
     QLineEdit* name_;
-    QCheckBox* blocks_;
+    KindFields* more_;
     std::array<QToolButton*, 9> pivots_{};
     QSpinBox* factor_;
     QSpinBox* piece_;

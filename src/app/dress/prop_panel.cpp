@@ -1,79 +1,379 @@
 #include "app/dress/prop_panel.hpp"
 
-#include <QCheckBox>
+#include <QAction>
+#include <QColorDialog>
+#include <QDoubleSpinBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
-#include <QString>
+#include <QMenu>
+#include <QPixmap>
+#include <QSlider>
+#include <QSpinBox>
+#include <QToolButton>
 #include <QVBoxLayout>
-#include <QWidget>
-#include <string>
+#include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <set>
 #include <utility>
 
+#include "app/commands/dress_commands.hpp"
+#include "app/parts/note_dialog.hpp"
+#include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
+#include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
+#include "app/tray/kind_fields.hpp"
 #include "base/text.hpp"
+#include "edit/dress.hpp"
 #include "edit/levels.hpp"
+#include "edit/notes.hpp"
 #include "edit/replace.hpp"
-#include "edit/stroke.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
+#include "level/standing.hpp"
 
 namespace vic::app {
 
-PropPanel::PropPanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+namespace {
+
+constexpr int kNames = 54;   // pixels of the fields' names
+constexpr int kPicture = 52; // pixels
+
+QSlider* slider(QWidget* parent, const char* id, int least, int most) {
+    auto* s = new QSlider(Qt::Horizontal, parent);
+    s->setObjectName(id);
+    s->setRange(least, most);
+    s->setPageStep(10);
+    return s;
+}
+
+} // namespace
+
+PropPanel::PropPanel(Session& session, DressCommands& commands, QWidget* parent)
+    : QWidget(parent), session_(session), commands_(commands) {
+    setObjectName("propPanel");
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(12, 0, 12, 12);
     column->setSpacing(8);
-    addHeading(column, tr("Prop"));
-    name_ = new QLineEdit(this);
-    name_->setObjectName("propName");
-    addField(column, tr("Name"), name_, 54);
-    blocks_ = new QCheckBox(tr("Its foot blocks the walker"), this);
-    blocks_->setObjectName("propBlocks");
-    column->addWidget(blocks_);
-    foot_ = label({}, "quiet", this);
-    column->addWidget(foot_);
-    connect(name_, &QLineEdit::editingFinished, this, [this] {
-        const level::PropKind* k = kind();
-        const std::string text = name_->text().trimmed().toStdString();
-        if (!k || text.empty() || text == k->name) return;
-        level::Project p = session_.project();
-        if (const Text taken = edit::name_taken_by_prop(p, text, k->id); !taken.empty()) {
-            emit session_.said(translated(taken), true);
-            return refresh();
-        }
-        level::PropKind changed = *k;
-        changed.name = text;
-        p.put(std::move(changed));
-        session_.apply(tr("Rename a prop"), std::move(p));
-    });
-    connect(blocks_, &QCheckBox::clicked, this, [this](bool on) {
-        const level::PropKind* k = kind();
-        if (!k) return;
-        level::Project p = session_.project();
-        level::PropKind changed = *k;
-        changed.blocks = on;
-        p.put(std::move(changed));
-        session_.apply(tr("Whether a prop blocks"), std::move(p));
+    buildHead(column);
+    buildStance(column);
+    buildColours(column);
+    buildArrange(column);
+    buildWords(column);
+    buildKind(column);
+}
+
+bool PropPanel::held() const { return session_.hand().is<edit::held::Prop>(); }
+
+std::vector<level::Prop> PropPanel::props() const {
+    std::vector<level::Prop> out;
+    if (!session_.level()) return out;
+    if (held()) {
+        const auto& hand = *session_.hand().as<edit::held::Prop>();
+        return {{0, hand.kind, {}, hand.look}};
+    }
+    const level::Level level = session_.dressed();
+    for (const level::Prop* p : edit::props_of(level, session_.chosen())) out.push_back(*p);
+    return out;
+}
+
+std::vector<level::PropKind> PropPanel::kinds() const {
+    std::vector<level::PropKind> out;
+    std::set<level::PropKindId> seen;
+    for (const level::Prop& p : props())
+        if (seen.insert(p.kind).second)
+            if (const level::PropKind* kind = session_.project().prop_kind(p.kind)) out.push_back(*kind);
+    return out;
+}
+
+level::Look PropPanel::look() const {
+    const auto all = props();
+    return all.empty() ? level::Look{} : all.front().look;
+}
+
+void PropPanel::buildHead(QVBoxLayout* column) {
+    auto* head = new QHBoxLayout;
+    head->addWidget(label(tr("Prop"), "heading"));
+    head->addStretch();
+    auto* reset = toolButton(this, "propReset", {}, tr("as drawn"), {}, "link");
+    describe(reset, tr("As drawn"), "X", tr("Takes back turn, scale, mirror and colours"));
+    connect(reset, &QToolButton::clicked, this, [this] { commands_.reset(); });
+    head->addWidget(reset);
+    column->addLayout(head);
+    const PictureHead picture = addPictureHead(column, this, kPicture);
+    picture_ = picture.picture;
+    title_ = picture.title;
+    under_ = picture.under;
+    title_->setObjectName("propTitle");
+    fields_.bindShown(reset, [this] {
+        const auto all = props();
+        return std::any_of(all.begin(), all.end(), [](const level::Prop& p) { return p.look != level::Look{}; });
     });
 }
 
-const level::PropKind* PropPanel::kind() const {
-    if (session_.hand().is<edit::held::Prop>()) return session_.project().prop_kind(session_.hand().prop());
-    const level::Level* level = session_.level();
-    const level::Prop* prop = level ? edit::find_prop(*level, session_.prop()) : nullptr;
-    return prop ? session_.project().prop_kind(prop->kind) : nullptr;
+void PropPanel::buildStance(QVBoxLayout* column) {
+    auto* both = new QWidget(this);
+    auto* row = new QHBoxLayout(both);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    auto* turn = new QDoubleSpinBox(both);
+    turn->setObjectName("propTurn");
+    turn->setRange(0, 359.9);
+    turn->setDecimals(1);
+    turn->setSingleStep(15);
+    turn->setWrapping(true);
+    turn->setSuffix(tr("°"));
+    describe(turn, tr("Turn"), tr(", and ."), tr("Clockwise; by 15° with the keys, by 1° with Alt and them"));
+    row->addWidget(turn, 1);
+    auto* mirror = toolButton(both, "propMirror", {}, tr("mirrored"), {}, "toggle");
+    mirror->setCheckable(true);
+    mirror->setToolButtonStyle(Qt::ToolButtonTextOnly);
+    describe(mirror, tr("Mirrored"), "/", tr("Left and right change places"));
+    row->addWidget(mirror);
+    addField(column, tr("Turn"), both, kNames);
+    fields_.bindNumber(
+        turn, [this] { return look().turn / 10.0; },
+        [this](double v) {
+            commands_.changeLook(
+                tr("Turn props"),
+                [v](level::Look& l) { l.turn = level::turned_by(static_cast<int>(std::lround(v * 10)), 0); }, "turn");
+        });
+    fields_.bindEnabled(turn, [this] {
+        const auto all = kinds();
+        return std::any_of(all.begin(), all.end(), [](const level::PropKind& k) { return !k.lit; });
+    });
+    connect(mirror, &QToolButton::clicked, this, [this] { commands_.mirror(); });
+    fields_.follow([this, mirror] { mirror->setChecked(look().mirrored); });
+    auto* scale = new QSpinBox(this);
+    scale->setObjectName("propScale");
+    scale->setRange(level::kLeastScale, level::kMostScale);
+    scale->setSingleStep(100);
+    scale->setSuffix(tr(" %"));
+    describe(scale, tr("Scale"), tr("Ctrl++"), tr("Of its picture; whole numbers keep pixels crisp"));
+    addField(column, tr("Scale"), scale, kNames);
+    fields_.bindInt(
+        scale, [this] { return int{look().scale}; },
+        [this](int v) {
+            commands_.changeLook(
+                tr("Scale props"), [v](level::Look& l) { l.scale = static_cast<std::int16_t>(v); }, "scale");
+        });
+}
+
+void PropPanel::buildColours(QVBoxLayout* column) {
+    auto* both = new QWidget(this);
+    auto* row = new QHBoxLayout(both);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    tint_ = toolButton(both, "propTint", {}, {}, {}, "card");
+    tint_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    describe(tint_, tr("Tint"), {}, tr("Every colour of the picture is multiplied with it"));
+    connect(tint_, &QToolButton::clicked, this, &PropPanel::chooseTint);
+    row->addWidget(tint_, 1);
+    addField(column, tr("Tint"), both, kNames);
+    const auto bar = [&](const char* id, const QString& name, const QString& says, const QString& help, int least,
+                         const QString& step, const std::string& merge, int (*get)(const level::Look&),
+                         void (*set)(level::Look&, int)) {
+        QSlider* s = slider(this, id, least, 100);
+        describe(s, says, {}, help);
+        addField(column, name, s, kNames);
+        fields_.bindInt(
+            s, [this, get] { return get(look()); },
+            [this, set, step, merge](int v) {
+                commands_.changeLook(
+                    step, [set, v](level::Look& l) { set(l, v); }, merge);
+            });
+    };
+    bar("propLight", tr("Light"), tr("Darker or lighter"), tr("Towards black on the left, towards white on the right"),
+        -100, tr("Lightness of props"), "light", [](const level::Look& l) { return int{l.light}; },
+        [](level::Look& l, int v) { l.light = static_cast<std::int8_t>(v); });
+    bar("propOpacity", tr("Opacity"), tr("Opacity"), tr("How much of it is seen"), 0, tr("Opacity of props"), "opacity",
+        [](const level::Look& l) { return int{l.opacity}; },
+        [](level::Look& l, int v) { l.opacity = static_cast<std::uint8_t>(v); });
+}
+
+void PropPanel::chooseTint() {
+    const Rgba now = look().tint;
+    const QColor c = QColorDialog::getColor(QColor(now.r, now.g, now.b), this, tr("Tint"));
+    if (!c.isValid()) return;
+    const auto part = [](int v) { return static_cast<std::uint8_t>(v); };
+    commands_.changeLook(tr("Tint props"), [&](level::Look& l) {
+        l.tint = {part(c.red()), part(c.green()), part(c.blue()), 255};
+    });
+}
+
+void PropPanel::buildArrange(QVBoxLayout* column) {
+    arrange_ = new QWidget(this);
+    auto* row = new QHBoxLayout(arrange_);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    auto* align = toolButton(arrange_, "propArrange", {}, tr("Arrange"), {}, "card");
+    align->setPopupMode(QToolButton::InstantPopup);
+    align->setToolButtonStyle(Qt::ToolButtonTextOnly);
+    describe(align, tr("Arrange"), {}, tr("What is chosen, in line or evenly"));
+    auto* menu = new QMenu(align);
+    menu->setObjectName("arrangeMenu");
+    const std::pair<QString, edit::Align> sides[] = {
+        {tr("Left sides in line"), edit::Align::left},   {tr("Middles in line, upright"), edit::Align::middle},
+        {tr("Right sides in line"), edit::Align::right}, {tr("Tops in line"), edit::Align::top},
+        {tr("Middles in line, level"), edit::Align::centre}, {tr("Feet in line"), edit::Align::bottom}};
+    for (const auto& [name, how] : sides)
+        connect(menu->addAction(name), &QAction::triggered, this, [this, h = how] { commands_.align(h); });
+    menu->addSeparator();
+    connect(menu->addAction(tr("Even gaps from left to right")), &QAction::triggered, this,
+            [this] { commands_.distribute(false); });
+    connect(menu->addAction(tr("Even gaps from top to bottom")), &QAction::triggered, this,
+            [this] { commands_.distribute(true); });
+    align->setMenu(menu);
+    row->addWidget(align, 1);
+    const auto button = [&](const char* id, const QString& text, const QString& key, const QString& help,
+                            const std::function<void()>& go) {
+        auto* b = toolButton(arrange_, id, {}, text, {}, "card");
+        b->setToolButtonStyle(Qt::ToolButtonTextOnly);
+        describe(b, text, key, help);
+        connect(b, &QToolButton::clicked, this, go);
+        row->addWidget(b, 1);
+        return b;
+    };
+    auto* group = button("propGroup", tr("Group"), "Ctrl+G", tr("Those of a group are chosen together"), [this] {
+        const auto all = props();
+        const bool one = !all.empty() && all.front().group != 0 &&
+                         std::all_of(all.begin(), all.end(),
+                                     [&](const level::Prop& p) { return p.group == all.front().group; });
+        commands_.group(!one);
+    });
+    fields_.follow([this, group] {
+        const auto all = props();
+        const bool one = !all.empty() && all.front().group != 0 &&
+                         std::all_of(all.begin(), all.end(),
+                                     [&](const level::Prop& p) { return p.group == all.front().group; });
+        group->setText(one ? tr("Ungroup") : tr("Group"));
+    });
+    column->addWidget(arrange_);
+}
+
+void PropPanel::changeOwn(const QString& name, const std::function<void(level::PropOwn&)>& what) {
+    if (!session_.level() || held()) return;
+    session_.applyDressed(name, edit::change_props(session_.project(), session_.dressed(), session_.chosen(),
+                                                   [&](level::Prop& p) {
+                                                       level::PropOwn own = p.of_its_own();
+                                                       what(own);
+                                                       p.set_own(std::move(own));
+                                                   }));
+}
+
+void PropPanel::buildWords(QVBoxLayout* column) {
+    words_ = new QWidget(this);
+    auto* inner = new QVBoxLayout(words_);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(8);
+    auto* name = new QLineEdit(words_);
+    name->setObjectName("propOwnName");
+    name->setPlaceholderText(tr("as its kind"));
+    describe(name, tr("Its own name"), {}, tr("The engine gets it; several may have the same"));
+    addField(inner, tr("Name"), name, kNames);
+    fields_.bindText(
+        name,
+        [this] {
+            const auto all = props();
+            return all.empty() ? QString() : QString::fromStdString(all.front().of_its_own().name);
+        },
+        [this](const QString& text) {
+            changeOwn(tr("Name a prop"), [t = text.toStdString()](level::PropOwn& own) { own.name = t; });
+        });
+    auto* head = new QHBoxLayout;
+    head->addWidget(label(tr("Notes"), "heading"));
+    head->addStretch();
+    auto* add = toolButton(words_, "addPropNote", {}, tr("+ note"), {}, "link");
+    describe(add, tr("Add a note"), {}, tr("A value for the game, of one type in the whole project"));
+    connect(add, &QToolButton::clicked, this, [this] {
+        const auto kind = askNoteKind(this, session_.project());
+        if (!kind) return;
+        session_.apply(tr("Add the note %1").arg(QString::fromStdString(kind->name)),
+                       edit::add_note_kind(session_.project(), *kind));
+    });
+    head->addWidget(add);
+    inner->addLayout(head);
+    notes_ = new NoteRows(
+        [this](const QString& step, const std::function<void(level::Notes&)>& what) {
+            changeOwn(step, [&](level::PropOwn& own) { what(own.notes); });
+        },
+        {}, words_);
+    inner->addWidget(notes_);
+    column->addWidget(words_);
+}
+
+void PropPanel::buildKind(QVBoxLayout* column) {
+    more_ = toolButton(this, "propKindMore", {}, {}, {}, "link");
+    more_->setCheckable(true);
+    describe(more_, tr("The kind"), {}, tr("What holds for all props of this kind, in all levels"));
+    column->addWidget(more_, 0, Qt::AlignLeft);
+    auto* inside = new QWidget(this);
+    auto* inner = new QVBoxLayout(inside);
+    inner->setContentsMargins(0, 0, 0, 0);
+    inner->setSpacing(8);
+    auto* name = new QLineEdit(inside);
+    name->setObjectName("propName");
+    addField(inner, tr("Name"), name, kNames);
+    fields_.bindEnabled(name, [this] { return kinds().size() == 1; });
+    fields_.bindText(
+        name, [this] { return kinds().size() == 1 ? QString::fromStdString(kinds().front().name) : QString(); },
+        [this](const QString& typed) {
+            const auto all = kinds();
+            const std::string text = typed.toStdString();
+            if (all.size() != 1 || text.empty()) return;
+            level::Project p = session_.project();
+            if (const Text taken = edit::name_taken_by_prop(p, text, all.front().id); !taken.empty())
+                return emit session_.said(translated(taken), true);
+            level::PropKind changed = all.front();
+            changed.name = text;
+            p.put(std::move(changed));
+            session_.apply(tr("Rename a prop"), std::move(p));
+        });
+    kind_ = new KindFields(session_, [this] { return kinds(); }, "prop", inside);
+    inner->addWidget(kind_);
+    column->addWidget(inside);
+    inside->hide();
+    connect(more_, &QToolButton::toggled, this, [this, inside](bool on) {
+        inside->setVisible(on);
+        refresh();
+    });
+    fields_.follow([this] {
+        const auto all = kinds();
+        more_->setText(all.size() == 1 ? tr("The kind: %1").arg(QString::fromStdString(all.front().name))
+                                       : tr("The %1 kinds").arg(all.size()));
+    });
 }
 
 void PropPanel::refresh() {
     if (!session_.isOpen()) return;
-    const level::PropKind* k = kind();
-    setVisible(k && session_.stage() == Stage::dress);
-    if (!k) return;
-    if (!name_->hasFocus()) name_->setText(QString::fromStdString(k->name));
-    blocks_->setChecked(k->blocks);
-    foot_->setText(tr("%1 × %2 px · foot %3 × %4 px").arg(k->box.w).arg(k->box.h).arg(k->foot.w).arg(k->foot.h));
+    const auto all = props();
+    setVisible(!all.empty() && session_.stage() == Stage::dress);
+    if (isHidden()) return;
+    const auto of = kinds();
+    if (of.empty()) return hide();
+    const level::PropKind& k = of.front();
+    picture_->setPixmap(propThumb(session_.project(), k, kPicture, all.front().look));
+    const std::string& own = all.front().of_its_own().name;
+    title_->setText(all.size() > 1 ? tr("%1 props").arg(all.size())
+                                   : QString::fromStdString(own.empty() ? k.name : own));
+    under_->setText(of.size() > 1    ? tr("of %1 kinds").arg(of.size())
+                    : k.is_ensemble() ? tr("an ensemble of %1 · Enter opens it").arg(k.parts.size())
+                                      : tr("%1 × %2 px · foot %3 × %4").arg(k.box.w).arg(k.box.h).arg(k.foot.w).arg(k.foot.h));
+    const Rgba tint = all.front().look.tint;
+    QPixmap swatch(14, 14);
+    swatch.fill(QColor(tint.r, tint.g, tint.b));
+    tint_->setIcon(swatch);
+    tint_->setText(tint == level::Look{}.tint ? tr("none") : QColor(tint.r, tint.g, tint.b).name());
+    arrange_->setVisible(!held() && all.size() > 1);
+    words_->setVisible(!held());
+    fields_.refresh();
+    std::vector<const level::Notes*> notes;
+    for (const level::Prop& p : all) notes.push_back(&p.of_its_own().notes);
+    notes_->refresh(session_.project().note_kinds, notes);
+    if (more_->isChecked()) kind_->refresh();
 }
 
 } // namespace vic::app

@@ -60,6 +60,7 @@ struct Pointer {
     QPointF place;
     Qt::KeyboardModifiers modifiers;
     Qt::MouseButton button = Qt::NoButton; // that was pressed or let go
+    bool twice = false;                    // the second press of a double click
     [[nodiscard]] bool shift() const { return (modifiers & Qt::ShiftModifier) != 0; }
     [[nodiscard]] bool control() const { return (modifiers & Qt::ControlModifier) != 0; }
     [[nodiscard]] bool alt() const { return (modifiers & Qt::AltModifier) != 0; }

@@ -14,6 +14,9 @@ std::unique_ptr<Gesture> makeLasso(Board& board);
 std::unique_ptr<Gesture> makePick(Board& board);
 std::unique_ptr<Gesture> makeMeasure(Board& board);
 std::unique_ptr<Gesture> makeProps(Board& board);
+std::unique_ptr<Gesture> makeChoose(Board& board);
+std::unique_ptr<Gesture> makeChooseRound(Board& board);
+std::unique_ptr<Gesture> makeRow(Board& board);
 std::unique_ptr<Gesture> makeStart(Board& board);
 std::unique_ptr<Gesture> makeExit(Board& board);
 std::unique_ptr<Gesture> makeMark(Board& board);
@@ -84,14 +87,9 @@ std::vector<ToolKind> choosingTools() {
          QT_TRANSLATE_NOOP("Tools",
                            "Draws a box; Shift adds to it, Alt takes away; dragging inside moves what is selected"),
          K::selects, false, makeSelect},
-        {{"Lasso"},
-         "lasso",
-         QKeySequence(Qt::SHIFT | Qt::Key_W),
-         QT_TRANSLATE_NOOP("Tools", "Go round"),
-         QT_TRANSLATE_NOOP("Tools", "Selects what the line goes round; Shift adds to it, Alt takes away"),
-         K::selects,
-         false,
-         makeLasso},
+        {Tool::lasso, "lasso", QKeySequence(Qt::SHIFT | Qt::Key_W), QT_TRANSLATE_NOOP("Tools", "Go round"),
+         QT_TRANSLATE_NOOP("Tools", "Selects what the line goes round; Shift adds to it, Alt takes away"), K::selects,
+         false, makeLasso},
         {Tool::pick, "pick", Qt::Key_I, QT_TRANSLATE_NOOP("Tools", "Pick up"),
          QT_TRANSLATE_NOOP("Tools",
                            "Takes what lies under the pointer into the Hand, or all in the box one drags; so "
@@ -110,8 +108,26 @@ std::vector<ToolKind> choosingTools() {
 
 std::vector<ToolKind> dressTools() {
     return {
-        {Tool::props, "prop", Qt::Key_P, QT_TRANSLATE_NOOP("Tools", "Props"),
-         QT_TRANSLATE_NOOP("Tools", "Places, moves and removes props"), K::none, false, makeProps},
+        {Tool::props, "prop", Qt::Key_P, QT_TRANSLATE_NOOP("Tools", "Place"),
+         QT_TRANSLATE_NOOP("Tools", "Places the prop in the Hand; with an empty Hand chooses and moves"), K::stands,
+         false, makeProps, QT_TRANSLATE_NOOP("Tools", "Place props")},
+        {{"Row", true},
+         "row",
+         QKeySequence(Qt::SHIFT | Qt::Key_P),
+         QT_TRANSLATE_NOOP("Tools", "Row"),
+         QT_TRANSLATE_NOOP("Tools", "A row of the prop in the Hand, along the line that one drags"),
+         K::stands | K::rows,
+         false,
+         makeRow,
+         QT_TRANSLATE_NOOP("Tools", "Place a row of props")},
+        {Tool::choose, "select", Qt::Key_S, QT_TRANSLATE_NOOP("Tools", "Choose"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "Chooses props and marks by clicks and boxes, and moves them; Shift adds, Alt takes away or "
+                           "copies"),
+         K::stands, false, makeChoose, QT_TRANSLATE_NOOP("Tools", "Choose props and marks")},
+        {Tool::chooseRound, "lasso", QKeySequence(Qt::SHIFT | Qt::Key_W), QT_TRANSLATE_NOOP("Tools", "Go round"),
+         QT_TRANSLATE_NOOP("Tools", "Chooses what the line goes round; Shift adds, Alt takes away"), K::stands, false,
+         makeChooseRound, QT_TRANSLATE_NOOP("Tools", "Choose by going round")},
         {{"Start", true},
          "start",
          QKeySequence(Qt::SHIFT | Qt::Key_S),

@@ -27,6 +27,8 @@ struct ToolKind {
         alike = 4,    // cells that are alike
         hangs = 8,    // those that hang together
         selects = 16, // what is chosen
+        stands = 32,  // where props come to stand
+        rows = 64,    // how far apart the props of a row are
     };
     unsigned options = none;
     bool lays = false; // what the Hand holds

@@ -139,17 +139,28 @@ QPixmap materialThumb(const level::Project& project, const level::Material& mate
     return framed(art, side);
 }
 
-QPixmap propThumb(const level::Project& project, const level::PropKind& kind, int side, bool mirrored) {
+namespace {
+
+// Kept between pictures; for the window's thread alone.
+picture::Art& artFor(const level::Project& project) {
+    static picture::Art art;
+    art.update(project);
+    return art;
+}
+
+} // namespace
+
+QPixmap propThumb(const level::Project& project, const level::PropKind& kind, int side, const level::Look& look) {
+    const bool plain = look == level::Look{} && !kind.is_ensemble();
     const level::Sheet* s = project.sheet(kind.sheet);
-    if (!s || !s->image) return framed({}, side);
-    return framed(toQImage(cropped(*s->image, kind.box)).mirrored(mirrored, false), side);
+    if (plain) return framed(s && s->image ? toQImage(cropped(*s->image, kind.box)) : QImage(), side);
+    return framed(toQImage(picture::prop_picture(project, artFor(project), {1, kind.id, {}, look})), side);
 }
 
 namespace {
 
 QImage drawn(const level::Project& project, const level::Level& level, const Box& pixels) {
-    static picture::Art art; // kept between pictures; for the window's thread alone
-    art.update(project);
+    picture::Art& art = artFor(project);
     picture::Canvas canvas(pixels);
     picture::draw(project, level, art, canvas, pixels);
     QImage out(pixels.w, pixels.h, QImage::Format_RGB32);

@@ -8,6 +8,7 @@
 #include "base/geometry.hpp"
 #include "base/turn.hpp"
 #include "level/cell.hpp"
+#include "level/prop.hpp"
 
 namespace vic::level {
 struct Level;
@@ -28,7 +29,7 @@ QPixmap sheetThumb(const level::Sheet& sheet, int side);
 QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, Turn turn = {});
 // How the material looks where it ends: its north-west corner, from its own cases.
 QPixmap materialThumb(const level::Project& project, const level::Material& material, int side);
-QPixmap propThumb(const level::Project& project, const level::PropKind& kind, int side, bool mirrored = false);
+QPixmap propThumb(const level::Project& project, const level::PropKind& kind, int side, const level::Look& look = {});
 // A part of a level, its middle where it is too large.
 QPixmap levelThumb(const level::Project& project, const level::Level& level, const Box& cells, QSize size);
 // What a step changed in the level: the part of it, as it is afterwards. `before` may be null.

@@ -105,7 +105,7 @@ QWidget* PlantingDrawer::kindLine(std::size_t at) {
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(4);
     auto* picture = new QLabel(line);
-    if (kind) picture->setPixmap(propThumb(session_.project(), *kind, 20, false));
+    if (kind) picture->setPixmap(propThumb(session_.project(), *kind, 20));
     picture->setFixedSize(20, 20);
     row->addWidget(picture);
     const QString text = kind ? QString::fromStdString(kind->name) : tr("gone");
@@ -166,7 +166,7 @@ void PlantingDrawer::buildGround() {
             for (const auto& kind : session_.project().prop_kinds)
                 if (std::find(shown_.begin(), shown_.end(), kind->id) == shown_.end())
                     out.push_back({QString::fromStdString(kind->name), kind->id,
-                                   propThumb(session_.project(), *kind, 20, false)});
+                                   propThumb(session_.project(), *kind, 20)});
             return out;
         },
         [] { return QVariant(0U); },

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cstddef>
 
+#include "edit/ensemble.hpp"
+#include "edit/levels.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
 
@@ -19,6 +21,7 @@ edit::Hand thingOf(edit::Hand h) {
     h.seed = 0;
     h.share_empty = 0;
     h.round = false;
+    if (auto* prop = h.as<edit::held::Prop>()) prop->look = {};
     if (auto* spread = h.as<edit::held::Spread>())
         for (edit::SpreadItem& i : spread->items) i.weight = 0;
     return h;
@@ -62,8 +65,12 @@ void Choice::take(const edit::Hand& next) {
 
 void Choice::enter(Stage next) {
     stage = next;
-    if (stage == Stage::dress && !tool.dresses) tool = Tool::props;
-    if (laysCells(stage) && tool.dresses) tool = Tool::pencil;
+    if (stage == Stage::dress && !tool.dresses) tool = tool == Tool::select ? Tool::choose : Tool::props;
+    if (laysCells(stage) && tool.dresses) tool = tool == Tool::choose ? Tool::select : Tool::pencil;
+    if (stage != Stage::dress) {
+        ensemble = 0;
+        chosen = {};
+    }
 }
 
 bool Choice::settle(const level::Project& p, const level::TileTable& table) {
@@ -75,6 +82,10 @@ bool Choice::settle(const level::Project& p, const level::TileTable& table) {
     if (!p.sheet(sheet)) sheet = p.sheets.empty() ? 0 : p.sheets.front()->id;
     if (!p.material(material)) material = p.materials.empty() ? 0 : p.materials.front()->id;
     std::erase_if(tiles, [&](level::TileId id) { return !table.find(id).tile; });
+    const level::Prop* whole = now ? edit::find_prop(*now, ensemble) : nullptr;
+    const level::PropKind* kind = whole ? p.prop_kind(whole->kind) : nullptr;
+    if (!kind || !kind->is_ensemble()) ensemble = 0;
+    if (now) chosen = edit::settled(edit::opened(p, *now, ensemble), std::move(chosen));
 
     const bool gone = (hand.is<edit::held::Material>() && !p.material(hand.material())) ||
                       (hand.is<edit::held::Tile>() && !table.find(hand.tile()).tile) ||

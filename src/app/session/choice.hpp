@@ -9,6 +9,7 @@
 #include <vector>
 
 #include "app/session/tool.hpp"
+#include "edit/dress.hpp"
 #include "edit/stroke.hpp"
 #include "join/mask.hpp"
 #include "level/cell.hpp"
@@ -44,8 +45,8 @@ struct Choice {
     level::MaterialId material = 0;
     join::Mask joinCase = 255;
     std::vector<level::TileId> tiles;
-    level::PropId prop = 0;
-    level::MarkId mark = 0;
+    edit::Chosen chosen;        // props and marks, of the ensemble's parts where one is opened
+    level::PropId ensemble = 0; // whose parts are worked on; 0 for none
     edit::Hand hand;
     std::vector<edit::Hand> lastHands;               // the latest first, ten at most
     level::Region selection;                         // cells of the level

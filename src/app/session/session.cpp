@@ -261,8 +261,8 @@ level::Level Session::withWork(const level::Level& work) const {
 void Session::setLevel(const std::string& id) {
     choice_.level = id;
     choice_.layer = 0;
-    choice_.prop = 0;
-    choice_.mark = 0;
+    choice_.chosen = {};
+    choice_.ensemble = 0;
     choice_.measured.reset();
     choice_.seenAlone.clear();
     choice_.selection.clear();

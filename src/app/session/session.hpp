@@ -75,7 +75,8 @@ class Session : public QObject {
     [[nodiscard]] const std::vector<level::TileId>& tiles() const { return choice_.tiles; }
     // Those of the chosen sheet, in the order in which they were chosen. Valid until the next change.
     [[nodiscard]] std::vector<const level::Tile*> chosenTiles() const;
-    [[nodiscard]] level::PropId prop() const { return choice_.prop; }
+    [[nodiscard]] const edit::Chosen& chosen() const { return choice_.chosen; } // props and marks
+    [[nodiscard]] level::PropId prop() const;                                   // the only one chosen; else 0
     [[nodiscard]] const level::Mark* mark() const; // the chosen one; null where none is. Valid until the next change.
     // The cells chosen in the level; none for another level than the one shown.
     [[nodiscard]] const level::Region& selection() const { return choice_.selection; }
@@ -96,8 +97,19 @@ class Session : public QObject {
     void setMaterial(level::MaterialId id);
     void setCase(join::Mask mask);
     void setTiles(std::vector<level::TileId> tiles);
-    void setProp(level::PropId id); // no mark is chosen then
-    void setMark(level::MarkId id); // no prop is chosen then
+    void setProp(level::PropId id); // that alone; 0 for nothing
+    void setMark(level::MarkId id);
+    void setChosen(edit::Chosen chosen);
+    // An ensemble's copy whose parts are worked on in its place; 0 for none.
+    [[nodiscard]] level::PropId ensemble() const { return choice_.ensemble; }
+    void openEnsemble(level::PropId prop);
+    // What is dressed: the level, or it with the opened ensemble's parts; and the layer that props go to.
+    [[nodiscard]] level::Level dressed() const;
+    [[nodiscard]] level::LayerId dressedLayer() const;
+    // A changed dressed(), as one step; what changed of parts is changed in all copies of the ensemble. False where
+    // that cannot be, which was said.
+    bool applyDressed(const QString& name, const level::Level& next, const std::string& merge = {},
+                      std::uint32_t nextId = 0);
     void setSelection(level::Region cells);
     // The line that was measured last in the level that is shown, in its pixels.
     [[nodiscard]] const std::optional<std::pair<Point, Point>>& measured() const { return choice_.measured; }

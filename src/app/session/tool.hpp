@@ -4,6 +4,7 @@
 #include <cstring>
 
 #include "edit/fill.hpp"
+#include "edit/placing.hpp"
 
 namespace vic::app {
 
@@ -13,14 +14,17 @@ struct Tool {
     bool operator==(const Tool& other) const { return std::strcmp(id, other.id) == 0; }
 
     // Those that code of other rooms names.
-    static const Tool pencil, rectangle, eraser, select, pick, props;
+    static const Tool pencil, rectangle, eraser, select, lasso, pick, props, choose, chooseRound;
 };
 inline constexpr Tool Tool::pencil{"Pencil"};
 inline constexpr Tool Tool::rectangle{"Rectangle"};
 inline constexpr Tool Tool::eraser{"Eraser"};
 inline constexpr Tool Tool::select{"Select"};
 inline constexpr Tool Tool::pick{"Pick"};
+inline constexpr Tool Tool::lasso{"Lasso"};
 inline constexpr Tool Tool::props{"Props", true};
+inline constexpr Tool Tool::choose{"Choose", true};
+inline constexpr Tool Tool::chooseRound{"ChooseRound", true};
 
 // How the tools of Lay go about it.
 struct ToolOptions {
@@ -28,6 +32,14 @@ struct ToolOptions {
     edit::FillOptions fill; // fill, replace, and what is selected as alike
     bool replaces = false;  // see-through tiles take the place of what is there
     bool allLayers = true;  // a selection concerns every shown layer, not only the active one
+    // Where props come to stand.
+    edit::Lattices lattice = edit::Lattices::cells;
+    bool toProps = true;  // to edges, middles and equal distances of others, with a free lattice
+    bool drops = false;   // onto the ground, tilted where it slopes
+    bool curve = true;    // rows along a line that is drawn: as a curve
+    int rowApart = 0;     // pixels from one of a row to the next; 0: as wide as its foot
+    bool rowFaces = false; // those of a row look along it
+    bool onlyHere = false; // what is changed of an ensemble's parts is changed in this copy alone
 };
 
 } // namespace vic::app

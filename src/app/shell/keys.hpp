@@ -11,7 +11,8 @@
 namespace vic::app {
 
 // Where a command can be given: also without a project, with one, or in some of its stages.
-enum class Where { always, everywhere, level, cut, join };
+// `level`: Lay, Dress and Bound; `lay`: of these, where cells are laid.
+enum class Where { always, everywhere, level, lay, dress, cut, join };
 
 class Keys {
   public:

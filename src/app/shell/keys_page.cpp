@@ -90,6 +90,8 @@ void KeysPage::fill() {
     column->setContentsMargins(0, 0, 8, 0);
     column->setSpacing(10);
     std::vector<std::pair<Where, QString>> order{{Where::level, tr("On the level: Lay, Dress, Bound")},
+                                                 {Where::lay, tr("Where cells are laid: Lay, Bound")},
+                                                 {Where::dress, tr("Dress")},
                                                  {Where::cut, tr("Cut")},
                                                  {Where::join, tr("Join")},
                                                  {Where::everywhere, tr("Everywhere")}};

@@ -5,6 +5,7 @@
 #include <QKeySequence>
 #include <QString>
 
+#include "app/commands/dress_commands.hpp"
 #include "app/commands/lay_commands.hpp"
 #include "app/lay/plan_panel.hpp"
 #include "app/lay/why_card.hpp"
@@ -21,23 +22,23 @@
 namespace vic::app {
 
 void MainWindow::buildSelectionActions() {
-    add(Where::level, "selectAll", tr("Select all"), QKeySequence::SelectAll, [this] { commands_->selectAll(); });
+    add(Where::lay, "selectAll", tr("Select all"), QKeySequence::SelectAll, [this] { commands_->selectAll(); });
     add(Where::level, "selectNone", tr("Select nothing"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_S),
         [this] { session_.setSelection({}); });
-    add(Where::level, "selectTile", tr("Select all of this tile"), QKeySequence(Qt::CTRL | Qt::Key_L),
+    add(Where::lay, "selectTile", tr("Select all of this tile"), QKeySequence(Qt::CTRL | Qt::Key_L),
         [this] { commands_->selectAlike(edit::Alike::tile); });
-    add(Where::level, "selectMaterial", tr("Select all of this material"),
+    add(Where::lay, "selectMaterial", tr("Select all of this material"),
         QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { commands_->selectAlike(edit::Alike::material); });
-    add(Where::level, "selectGrowAction", tr("Grow the selection"), QKeySequence(Qt::CTRL | Qt::Key_Plus),
+    add(Where::lay, "selectGrowAction", tr("Grow the selection"), QKeySequence(Qt::CTRL | Qt::Key_Plus),
         [this] { commands_->grow(true); });
-    add(Where::level, "selectShrinkAction", tr("Shrink the selection"), QKeySequence(Qt::CTRL | Qt::Key_Minus),
+    add(Where::lay, "selectShrinkAction", tr("Shrink the selection"), QKeySequence(Qt::CTRL | Qt::Key_Minus),
         [this] { commands_->grow(false); });
     add(Where::level, "copyAction", tr("Copy"), QKeySequence::Copy, [this] { commands_->copy(); });
     add(Where::level, "cutAction", tr("Cut out"), QKeySequence::Cut, [this] { commands_->cut(); });
     add(Where::level, "pasteAction", tr("Paste into the Hand"), QKeySequence::Paste, [this] { commands_->paste(); });
     add(Where::level, "removeSelected", tr("Remove what is selected"), QKeySequence(Qt::CTRL | Qt::Key_Backspace),
         [this] { commands_->remove(); });
-    add(Where::level, "toLayer", tr("Move what is selected to the active layer"), QKeySequence(Qt::CTRL | Qt::Key_M),
+    add(Where::lay, "toLayer", tr("Move what is selected to the active layer"), QKeySequence(Qt::CTRL | Qt::Key_M),
         [this] { commands_->toActiveLayer(); });
     add(Where::level, "keepStampAction", tr("Keep as a stamp"), QKeySequence(Qt::CTRL | Qt::Key_T),
         [this] { commands_->keepStamp(); });
@@ -48,12 +49,12 @@ void MainWindow::buildSelectionActions() {
 }
 
 void MainWindow::buildHandActions() {
-    add(Where::level, "castAgain", tr("Cast the spread again"), QKeySequence(Qt::SHIFT | Qt::Key_C),
+    add(Where::lay, "castAgain", tr("Cast the spread again"), QKeySequence(Qt::SHIFT | Qt::Key_C),
         [this] { commands_->castAgain(); });
-    add(Where::level, "makeHome", tr("Take the proposed home"), Qt::Key_H, [this] { commands_->makeHome(); });
+    add(Where::lay, "makeHome", tr("Take the proposed home"), Qt::Key_H, [this] { commands_->makeHome(); });
     add(Where::level, "lastHandsAction", tr("The last ten Hands"), QKeySequence(Qt::SHIFT | Qt::Key_H),
         [this] { tray_->showLastHands(); });
-    add(Where::level, "replacesKey", tr("See-through tiles in the place of what is there, or over it"), Qt::Key_X,
+    add(Where::lay, "replacesKey", tr("See-through tiles in the place of what is there, or over it"), Qt::Key_X,
         [this] {
             ToolOptions o = session_.options();
             o.replaces = !o.replaces;
@@ -62,18 +63,25 @@ void MainWindow::buildHandActions() {
                            : tr("See-through tiles go over what is there"),
                 false);
         });
-    const auto turn = [this](Turn (*how)(Turn)) { return [this, how] { commands_->turn(how); }; };
-    add(Where::level, "keyTurnLeft", tr("Turn the Hand left"), Qt::Key_Comma, turn(turned_left));
-    add(Where::level, "keyTurnRight", tr("Turn the Hand right"), Qt::Key_Period, turn(turned_right));
-    add(Where::level, "keyMirror", tr("Mirror the Hand"), Qt::Key_Slash, turn(mirrored));
+    const auto inDress = [this] { return session_.stage() == Stage::dress; };
+    add(
+        Where::level, "keyTurnLeft", tr("Turn the Hand left"), Qt::Key_Comma,
+        [this, inDress] { inDress() ? dress_->turn(-150) : commands_->turn(turned_left); },
+        tr("Props by 15°, and what is chosen where the Hand is empty"));
+    add(
+        Where::level, "keyTurnRight", tr("Turn the Hand right"), Qt::Key_Period,
+        [this, inDress] { inDress() ? dress_->turn(150) : commands_->turn(turned_right); },
+        tr("Props by 15°, and what is chosen where the Hand is empty"));
+    add(Where::level, "keyMirror", tr("Mirror the Hand"), Qt::Key_Slash,
+        [this, inDress] { inDress() ? dress_->mirror() : commands_->turn(mirrored); });
     for (int i = 0; i < 9; ++i)
         add(Where::level, QString("pocket-%1").arg(i + 1), tr("Pocket %1").arg(i + 1), QKeySequence(Qt::Key_1 + i),
             [this, i] { tray_->pockets()->use(i); });
-    add(Where::level, "keyVariant", tr("Next variant of the cell under the pointer, pinned"), Qt::Key_V,
+    add(Where::lay, "keyVariant", tr("Next variant of the cell under the pointer, pinned"), Qt::Key_V,
         [this] { commands_->stepVariant(1); });
-    add(Where::level, "keyVariantBack", tr("Earlier variant of the cell under the pointer, pinned"),
+    add(Where::lay, "keyVariantBack", tr("Earlier variant of the cell under the pointer, pinned"),
         QKeySequence(Qt::SHIFT | Qt::Key_V), [this] { commands_->stepVariant(-1); });
-    add(Where::level, "keyWhy", tr("Why does this cell look so?"), Qt::Key_Y, [this] { whyCard_->look(); });
+    add(Where::lay, "keyWhy", tr("Why does this cell look so?"), Qt::Key_Y, [this] { whyCard_->look(); });
 }
 
 void MainWindow::buildLayerActions() {

@@ -44,6 +44,8 @@ void MainWindow::buildActions() {
     buildProjectActions();
     buildSelectionActions();
     buildHandActions();
+    buildDressActions();
+    buildChosenActions();
     buildLayerActions();
     buildShapeActions();
     buildLevelActions();
@@ -58,6 +60,7 @@ void MainWindow::sortActions() {
     for (QAction* a : keys_.actions()) {
         const Where where = Keys::where(a);
         const bool here = where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
+                          (where == Where::lay && laysCells(stage)) || (where == Where::dress && stage == Stage::dress) ||
                           (where == Where::cut && stage == Stage::cut) ||
                           (where == Where::join && stage == Stage::join);
         a->setEnabled(where == Where::always || (session_.isOpen() && here && pages_->currentWidget() != pack_));
@@ -132,9 +135,14 @@ void MainWindow::buildProjectActions() {
 // Keys without Ctrl belong to the stages that show the level.
 void MainWindow::buildToolActions() {
     for (const ToolKind& kind : allTools()) {
+        if (kind.tool == Tool::choose || kind.tool == Tool::chooseRound) continue; // with the keys that select cells
         const char* name = kind.command ? kind.command : kind.name;
         add(Where::level, QString("key%1").arg(kind.tool.id), QCoreApplication::translate("Tools", name), kind.key,
             [this, tool = kind.tool] {
+                // The keys that select cells choose props where those are at hand.
+                const bool dress = session_.stage() == Stage::dress;
+                if (dress && tool == Tool::select) return session_.setTool(Tool::choose);
+                if (dress && tool == Tool::lasso) return session_.setTool(Tool::chooseRound);
                 if (tool.dresses) session_.setStage(Stage::dress);
                 if (!tool.dresses && session_.stage() == Stage::dress) session_.setStage(Stage::lay);
                 session_.setTool(tool);

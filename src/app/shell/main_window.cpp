@@ -18,6 +18,7 @@
 #include <initializer_list>
 #include <string>
 
+#include "app/commands/dress_commands.hpp"
 #include "app/join/proof_view.hpp"
 #include "app/lay/why_card.hpp"
 #include "app/parts/tokens.hpp"
@@ -129,6 +130,8 @@ void MainWindow::buildMiddle() {
     auto* column = columnOf(middle);
     levelView_ = new LevelView(session_, middle);
     commands_ = new LayCommands(session_, *levelView_, this);
+    dress_ = new DressCommands(session_, this);
+    connect(levelView_, &LevelView::scaleAsked, dress_, &DressCommands::scale);
     whyCard_ = new WhyCard(session_, *levelView_);
     toolRow_ = new ToolRow(session_, *levelView_, *commands_, middle);
     column->addWidget(toolRow_);
@@ -153,16 +156,17 @@ void MainWindow::buildRight() {
     auto* trayPage = new QWidget(right_);
     auto* trayColumn = columnOf(trayPage);
     tray_ = new Tray(session_, *commands_, trayPage);
-    propPanel_ = new PropPanel(session_, trayPage);
+    propPanel_ = new PropPanel(session_, *dress_, trayPage);
+    propSide_ = scrolling(propPanel_, trayPage);
     markPanel_ = new MarkPanel(session_, trayPage);
     trayColumn->addWidget(tray_, 1);
-    trayColumn->addWidget(propPanel_);
+    trayColumn->addWidget(propSide_, 1);
     trayColumn->addWidget(markPanel_);
     cutSide_ = new QStackedWidget(right_);
     tilePanel_ = new TilePanel(session_, cutSide_);
     kindPanel_ = new KindPanel(session_, *cut_->view(), cutSide_);
     cutSide_->addWidget(scrolling(tilePanel_, cutSide_));
-    cutSide_->addWidget(kindPanel_);
+    cutSide_->addWidget(scrolling(kindPanel_, cutSide_));
     casePanel_ = new CasePanel(session_, *join_->proof(), right_);
     connect(join_, &JoinCentre::otherWanted, casePanel_, &CasePanel::otherWay);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
@@ -172,6 +176,14 @@ void MainWindow::buildRight() {
                                                       walkPanel_, plan_})
         right_->addWidget(w);
     split_->addWidget(right_);
+}
+
+// What is chosen, or in the Hand, below the Tray: as high as it needs to be, and at most half.
+void MainWindow::refreshDressed() {
+    propPanel_->refresh();
+    markPanel_->refresh();
+    propSide_->setVisible(!propPanel_->isHidden());
+    propSide_->setMaximumHeight(propPanel_->sizeHint().height());
 }
 
 void MainWindow::listen() {
@@ -188,8 +200,7 @@ void MainWindow::listen() {
     connect(&session_, &Session::changed, this, &MainWindow::refresh);
     connect(&session_, &Session::handChanged, this, [this] {
         toolRow_->refresh();
-        propPanel_->refresh();
-        markPanel_->refresh();
+        refreshDressed();
         refreshClash();
         read();
     });
@@ -307,8 +318,7 @@ void MainWindow::refreshStagePanels() {
         case Stage::lay:
         case Stage::dress:
             tray_->refresh();
-            propPanel_->refresh();
-            markPanel_->refresh();
+            refreshDressed();
     }
 }
 

@@ -81,6 +81,7 @@ class Notice;
 class PackPage;
 class PlanPanel;
 class PropPanel;
+class DressCommands;
 class ReadingLine;
 class SectionPanel;
 class SheetList;
@@ -148,6 +149,10 @@ class MainWindow : public QMainWindow {
     void buildReadingActions();
     void buildSelectionActions();
     void buildHandActions();
+    void buildDressActions();
+    void buildChosenActions();
+    void askForEnsemble();
+    void refreshDressed();
     void buildLayerActions();
     void buildLevelActions();
     void buildShapeActions();
@@ -219,6 +224,7 @@ class MainWindow : public QMainWindow {
     ToolRow* toolRow_;
     SizeClash* clash_;
     LayCommands* commands_;
+    DressCommands* dress_;
     WhyCard* whyCard_;
     SectionPanel* section_;
     StrokeList* strokes_;
@@ -234,6 +240,7 @@ class MainWindow : public QMainWindow {
     Tray* tray_;
     MarkPanel* markPanel_ = nullptr;
     PropPanel* propPanel_;
+    QScrollArea* propSide_; // with that in it
     TilePanel* tilePanel_;
     KindPanel* kindPanel_;
     CasePanel* casePanel_;

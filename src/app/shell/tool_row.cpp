@@ -21,6 +21,7 @@
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
+#include "app/shell/stand_options.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "edit/fill.hpp"
@@ -48,6 +49,8 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     inner->setSpacing(2);
     row->addWidget(options_);
     buildOptions();
+    stand_ = new StandOptions(session_, this);
+    row->addWidget(stand_);
     row->addStretch();
     outlines_ = toggle("showOutlines", "outline", tr("Outlines"), "O", tr("Draws what blocks over the art"));
     frame_ =
@@ -280,6 +283,7 @@ void ToolRow::refresh() {
                                                     : tr("%1 × %2 px").arg(level->cell.w).arg(level->cell.h));
     cell_->setToolTip(isometric ? tr("A cell of the isometric lattice: the box around its diamond, in pixels")
                                 : tr("A cell of the lattice, in pixels"));
+    stand_->refresh();
     makeRoom();
 }
 
@@ -296,6 +300,7 @@ void ToolRow::makeRoom() {
 }
 
 void ToolRow::setLook(const Tokens& t) {
+    stand_->setLook(t);
     for (auto& [button, name] : icons_) {
         QIcon both = icon(name, t.ink);
         const bool tool = button->property("role").toString() == "tool";

@@ -20,6 +20,8 @@ namespace vic::app {
 
 struct Tokens;
 
+class StandOptions;
+
 class ToolRow : public QWidget {
     Q_OBJECT
   public:
@@ -46,6 +48,7 @@ class ToolRow : public QWidget {
     LevelView& view_;
     LayCommands& commands_;
     QWidget* options_;
+    StandOptions* stand_;
     std::vector<std::pair<Tool, QToolButton*>> tools_;
     std::map<QToolButton*, const char*> icons_;
     QToolButton *round_, *rim_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_, *grow_, *shrink_;

@@ -71,7 +71,7 @@ QPixmap handPicture(const level::Project& project, const edit::Hand& hand, int s
         [&](const edit::held::Tile& t) { return tileThumb(project, t.id, side, hand.turn); },
         [&](const edit::held::Prop& held) {
             const auto* k = project.prop_kind(held.kind);
-            return k ? propThumb(project, *k, side, hand.turn.mirrored()) : QPixmap();
+            return k ? propThumb(project, *k, side, held.look) : QPixmap();
         },
         [&](const edit::held::Spread& s) { return spreadPicture(project, s, side); },
         [&](const edit::held::Stamp& s) { return stampPicture(project, *s.stamp, hand.turn, side); },
@@ -206,9 +206,12 @@ void HandCard::paintEvent(QPaintEvent*) {
     if (!hand.is<edit::held::Prop>() && !hand.is<edit::held::Stamp>())
         rows.emplace_back(tr("Size"), hand.round ? tr("%1, round").arg(hand.size) : QString("%1 × %1").arg(hand.size));
     if (hand.is<edit::held::Tile>() || hand.is<edit::held::Prop>() || hand.is<edit::held::Stamp>()) {
-        QString turn = hand.turn.quarters() == 0 ? (hand.turn.mirrored() ? QString() : tr("as drawn"))
-                                                 : QString("%1°").arg(hand.turn.quarters() * 90);
-        if (hand.turn.mirrored()) turn += turn.isEmpty() ? tr("mirrored") : tr(", mirrored");
+        const auto* prop = hand.as<edit::held::Prop>();
+        const double degrees = prop ? prop->look.turn / 10.0 : hand.turn.quarters() * 90;
+        const bool mirrored = prop ? prop->look.mirrored : hand.turn.mirrored();
+        QString turn = degrees == 0 ? (mirrored ? QString() : tr("as drawn")) : QString("%1°").arg(degrees);
+        if (mirrored) turn += turn.isEmpty() ? tr("mirrored") : tr(", mirrored");
+        if (prop && prop->look.scale != 100) turn += tr(" · %1 %").arg(prop->look.scale);
         rows.emplace_back(tr("Turn"), turn);
     }
     if (hand.is<edit::held::Stamp>()) {

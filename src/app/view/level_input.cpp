@@ -42,12 +42,12 @@ Gesture* LevelView::gestureFor(const Pointer& at) const {
     return nullptr;
 }
 
-void LevelView::mousePressEvent(QMouseEvent* event) {
+void LevelView::press(QMouseEvent* event, bool twice) {
     setFocus();
     place_ = event->position();
     modifiers_ = event->modifiers();
     if (!open() || active_ || trial_) return;
-    const Pointer at{*place_, modifiers_, event->button()};
+    const Pointer at{*place_, modifiers_, event->button(), twice};
     Gesture* gesture = gestureFor(at);
     if (!gesture) return;
     active_ = gesture;
@@ -85,12 +85,16 @@ void LevelView::mouseReleaseEvent(QMouseEvent* event) {
     update();
 }
 
-void LevelView::mouseDoubleClickEvent(QMouseEvent* event) { mousePressEvent(event); }
+void LevelView::mouseDoubleClickEvent(QMouseEvent* event) { press(event, true); }
+
+void LevelView::mousePressEvent(QMouseEvent* event) { press(event, false); }
 
 void LevelView::wheelEvent(QWheelEvent* event) {
     const int by = event->angleDelta().y() > 0 ? 1 : event->angleDelta().y() < 0 ? -1 : 0;
     if (by == 0) return;
-    if (event->modifiers() & Qt::ControlModifier) {
+    if ((event->modifiers() & Qt::ControlModifier) && session_.stage() == Stage::dress) {
+        emit scaleAsked(by);
+    } else if (event->modifiers() & Qt::ControlModifier) {
         edit::Hand hand = session_.hand();
         hand.size += by;
         session_.setHand(hand);

@@ -24,9 +24,9 @@
 #include "level/level.hpp"
 #include "level/project.hpp"
 #include "level/shape.hpp"
+#include "level/standing.hpp"
 #include "outline/solid.hpp"
 #include "outline/trace.hpp"
-#include "picture/compose.hpp"
 
 namespace vic::app {
 
@@ -97,12 +97,18 @@ void LevelView::paintFeet(QPainter& p) {
     p.setPen(QPen(paper().ink, 1.5));
     p.setBrush(hatching());
     const QRect a = camera_.area();
-    const Box seen = spanning(camera_.pixelAt(a.topLeft()), camera_.pixelAt(a.bottomRight()))
-                         .grown(level::prop_reach(session_.project()));
+    const Box seen = spanning(camera_.pixelAt(a.topLeft()), camera_.pixelAt(a.bottomRight()));
+    const level::PropKinds kinds(session_.project());
+    const QPointF corner = camera_.onScreen(Point{0, 0});
     for (const level::LayerRef& layer : pages_.level().layers)
-        layer->props().each_in(seen, [&](const level::Prop& prop) {
-            const level::PropKind* kind = session_.project().prop_kind(prop.kind);
-            if (kind && kind->blocks) p.drawPolygon(camera_.footShape(geometry(), picture::foot_box(prop, *kind)));
+        layer->props().each_in(seen.grown(kinds.reach(layer->props())), [&](const level::Prop& prop) {
+            kinds.each_piece(prop, [&](const level::Piece& piece) {
+                for (const level::Spots& shape : level::blocking_of(piece, geometry())) {
+                    QPolygonF outline;
+                    for (const level::Spot& s : shape) outline << corner + QPointF(s.x, s.y) * zoom();
+                    p.drawPolygon(outline);
+                }
+            });
         });
 }
 

@@ -108,6 +108,7 @@ class LevelView : public QWidget, private Board {
     static constexpr int kRuler = 22;
 
   signals:
+    void scaleAsked(int steps); // Ctrl+wheel over props
     void readingChanged();
     void cameraChanged();
     void shownChanged(); // what is drawn is another level than before, also during a stroke
@@ -145,6 +146,7 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] Gesture* gestureFor(const Pointer& at) const;
     [[nodiscard]] Gesture& toolGesture() const;
     void end(); // of a gesture
+    void press(QMouseEvent* event, bool twice);
     void dismiss();
     void preview();
     void say();

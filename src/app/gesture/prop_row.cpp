@@ -1,0 +1,165 @@
+// A row of the prop in the Hand, along the line that one drags.
+
+#include <QCoreApplication>
+#include <QGuiApplication>
+#include <QPainter>
+#include <QPainterPath>
+#include <QPalette>
+#include <QPen>
+#include <QString>
+#include <algorithm>
+#include <cmath>
+#include <memory>
+#include <optional>
+#include <set>
+#include <vector>
+
+#include "app/gesture/gesture.hpp"
+#include "app/parts/camera.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/session.hpp"
+#include "base/text.hpp"
+#include "edit/levels.hpp"
+#include "edit/placing.hpp"
+#include "edit/props.hpp"
+#include "edit/stroke.hpp"
+#include "level/project.hpp"
+#include "level/standing.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr std::size_t kMostOfRow = 2000;
+constexpr double kLineStep = 24; // pixels of the screen between the points of a curve that is drawn
+
+class PropRow : public Gesture {
+  public:
+    using Gesture::Gesture;
+    bool takes(const Pointer& at) const override {
+        return session().stage() == Stage::dress && (at.left() || at.button == Qt::NoButton);
+    }
+    bool press(const Pointer& at) override {
+        if (!ready()) {
+            emit session().said(sentence(at).text, true);
+            return false;
+        }
+        line_ = {at.place};
+        end_ = at.place;
+        return true;
+    }
+    void move(const Pointer& at) override {
+        end_ = at.place;
+        if (at.shift()) line_.resize(1); // straight
+        if (!at.shift() && session().options().curve && std::hypot((end_ - line_.back()).x(), (end_ - line_.back()).y()) >= kLineStep)
+            line_.push_back(end_);
+        board_.show(rowed().level);
+        board_.drawAgain();
+    }
+    void release(const Pointer&) override {
+        const Rowed all = rowed();
+        line_.clear();
+        if (all.count == 0) return;
+        session().applyDressed(
+            translated(say_count(static_cast<std::int64_t>(all.count), "Place a row of one", "Place a row of %n")),
+            all.level, {}, all.nextId);
+    }
+    void cancel() override { line_.clear(); }
+    void paint(QPainter& p, const std::optional<Pointer>&) const override {
+        if (line_.empty()) return;
+        QPainterPath path(line_.front());
+        for (const QPointF& at : line_) path.lineTo(at);
+        path.lineTo(end_);
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(tokensOf(QGuiApplication::palette()).vermilion, 1, Qt::DashLine));
+        p.drawPath(path);
+    }
+    Sentence sentence(const Pointer& at) const override {
+        if (!session().hand().is<edit::held::Prop>()) return {tr("Take a prop from the Tray: a row of it is placed"), true};
+        if (!ready()) return {tr("Props cannot be placed on this layer"), true};
+        const QString name = bold(QString::fromStdString(session().project().prop_kind(session().hand().prop())->name));
+        if (line_.empty())
+            return {tr("Drag to place a row of %1, %2 px apart · Shift for a straight one · %3")
+                        .arg(name)
+                        .arg(std::lround(apart()))
+                        .arg(placeName(at))};
+        const Rowed all = rowed();
+        if (all.obstructed == 0) return {tr("Places %1 of %2").arg(bold(QString::number(all.count)), name)};
+        return {tr("Places %1 of %2; %3 are left out, as something stands there")
+                    .arg(bold(QString::number(all.count)), name)
+                    .arg(all.obstructed),
+                true};
+    }
+
+  private:
+    struct Rowed {
+        level::Level level;
+        std::size_t count = 0, obstructed = 0;
+        std::uint32_t nextId = 0;
+    };
+    [[nodiscard]] edit::Target where() const {
+        return edit::target_of(session().project(), session().dressed(), session().hand(), session().dressedLayer(),
+                               false);
+    }
+    [[nodiscard]] bool ready() const {
+        return session().hand().is<edit::held::Prop>() && where().obstacle == edit::Obstacle::none;
+    }
+    // From one to the next: as asked, else as wide as the foot, else as the picture.
+    [[nodiscard]] double apart() const {
+        if (session().options().rowApart > 0) return session().options().rowApart;
+        const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
+        const level::PropKinds kinds(session().project());
+        const level::Prop one{1, held.kind, {}, held.look};
+        const int foot = kinds.foot_box(one).w;
+        return std::max(2, foot > 0 ? foot + 1 : kinds.box(one).w);
+    }
+    [[nodiscard]] Rowed rowed() const {
+        const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
+        const level::Level level = session().dressed();
+        const level::LayerId to = where().layer;
+        std::vector<level::Spot> line;
+        for (const QPointF& at : line_) {
+            const QPointF place = camera().placeAt(at);
+            line.push_back({place.x(), place.y()});
+        }
+        const QPointF end = camera().placeAt(end_);
+        line.push_back({end.x(), end.y()});
+        std::vector<level::Spot> places = edit::places_along(line, apart(), session().options().curve);
+        if (places.size() > kMostOfRow) places.resize(kMostOfRow);
+        Rowed out{level, 0, 0, session().project().next_id};
+        const edit::Ground ground(session().project(), level, {});
+        level::Props& props = out.level.edit(to).props();
+        for (std::size_t i = 0; i < places.size(); ++i) {
+            level::Prop prop{out.nextId, held.kind,
+                             {static_cast<int>(std::floor(places[i].x)), static_cast<int>(std::floor(places[i].y))},
+                             held.look};
+            prop.kind = edit::variant_at(session().project(), held.kind, prop.at);
+            const level::PropKind* kind = session().project().prop_kind(prop.kind);
+            if (session().options().rowFaces && kind && !kind->lit && places.size() > 1) {
+                const level::Spot& a = places[i == 0 ? 0 : i - 1];
+                const level::Spot& b = places[i == 0 ? 1 : i];
+                const double angle = std::atan2(b.y - a.y, b.x - a.x) * 1800 / 3.14159265358979323846;
+                prop.look.turn = level::turned_by(held.look.turn, static_cast<int>(std::lround(angle)));
+            }
+            if (session().options().drops) prop.at = ground.dropped(prop);
+            const edit::InTheWay way = ground.stand(prop).way;
+            if (way == edit::InTheWay::another || way == edit::InTheWay::beyond) {
+                ++out.obstructed;
+                continue;
+            }
+            props.put(prop);
+            ++out.nextId;
+            ++out.count;
+        }
+        return out;
+    }
+    std::vector<QPointF> line_; // on the screen; the first point, and what was drawn of a curve
+    QPointF end_;
+};
+
+} // namespace
+
+std::unique_ptr<Gesture> makeRow(Board& board) { return std::make_unique<PropRow>(board); }
+
+} // namespace vic::app

@@ -1,0 +1,44 @@
+// In the tool row of Dress: where props come to stand, and how far apart those of a row are.
+#pragma once
+
+#include <QString>
+#include <QWidget>
+#include <functional>
+#include <vector>
+
+#include "app/session/tool.hpp"
+
+class QSpinBox;
+class QToolButton;
+
+namespace vic::app {
+
+class Session;
+struct Tokens;
+
+class StandOptions : public QWidget {
+    Q_OBJECT
+  public:
+    StandOptions(Session& session, QWidget* parent);
+    void refresh();
+    void setLook(const Tokens& tokens);
+
+  private:
+    void change(const std::function<void(ToolOptions&)>& what);
+    QToolButton* toggle(const char* id, const char* icon, const QString& name, const QString& help,
+                        const std::function<bool&(ToolOptions&)>& which);
+    void buildLattice();
+    void buildRow();
+    Session& session_;
+    QToolButton* lattice_ = nullptr;
+    QSpinBox* apart_ = nullptr;
+    struct Toggle {
+        QToolButton* button;
+        const char* icon;
+        std::function<bool&(ToolOptions&)> which;
+    };
+    std::vector<Toggle> toggles_;
+    QToolButton *toProps_, *curve_, *faces_, *onlyHere_;
+};
+
+} // namespace vic::app

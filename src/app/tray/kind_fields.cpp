@@ -1,0 +1,281 @@
+#include "app/tray/kind_fields.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QIcon>
+#include <QLabel>
+#include <QLineEdit>
+#include <QSpinBox>
+#include <QStringList>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cstdint>
+
+#include "app/parts/note_rows.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/shape_sign.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/session/session.hpp"
+#include "base/image.hpp"
+#include "edit/notes.hpp"
+#include "edit/props.hpp"
+#include "level/project.hpp"
+#include "level/standing.hpp"
+#include "outline/from_art.hpp"
+#include "sheet/png.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr int kNames = 54; // pixels of the fields' names
+constexpr int kNothing = -1, kAsDrawn = static_cast<int>(level::TileShape::drawn);
+constexpr double kDeviation = 1; // pixels that a shape may be off its art
+
+bool isOfProps(level::TileShape shape) { return shape != level::TileShape::none && !level::is_one_way(shape); }
+
+// The outline of what is not see-through in the foot, in pixels of the kind's box; empty where nothing is there.
+level::Polygons drawnShape(const level::Project& project, const level::PropKind& kind) {
+    const level::Sheet* sheet = project.sheet(kind.sheet);
+    if (!sheet || !sheet->image || kind.foot.empty()) return {};
+    const Box foot = intersection(kind.foot, box_of(kind.box.size()));
+    if (foot.empty()) return {};
+    const outline::ArtShape shape =
+        outline::shape_from_art(cropped(*sheet->image, foot.moved(kind.box.corner())), kDeviation);
+    level::Polygons out;
+    for (const level::Polygon& from : shape.polygons) {
+        level::Polygon to;
+        for (const Point c : from) {
+            const Point p{foot.x + (c.x * foot.w + level::kShapeSide / 2) / level::kShapeSide,
+                          foot.y + (c.y * foot.h + level::kShapeSide / 2) / level::kShapeSide};
+            if (to.empty() || to.back() != p) to.push_back(p);
+        }
+        if (to.size() > 1 && to.front() == to.back()) to.pop_back();
+        if (to.size() >= 3 && level::area2(to) > 0) out.push_back(std::move(to));
+    }
+    return level::outline_trouble(out, kind.box.size()).empty() ? out : level::Polygons();
+}
+
+} // namespace
+
+KindFields::KindFields(Session& session, std::function<std::vector<level::PropKind>()> kinds, const QString& prefix,
+                       QWidget* parent)
+    : QWidget(parent), session_(session), kinds_(std::move(kinds)), prefix_(prefix) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(8);
+    buildBlocking(column);
+    buildStanding(column);
+    buildVariants(column);
+    buildWords(column);
+    buildAreas(column);
+}
+
+level::PropKind KindFields::first() const {
+    const auto all = kinds_();
+    return all.empty() ? level::PropKind{} : all.front();
+}
+
+bool KindFields::ofAll(const std::function<bool(const level::PropKind&)>& what) const {
+    const auto all = kinds_();
+    return !all.empty() && std::all_of(all.begin(), all.end(), what);
+}
+
+void KindFields::change(const QString& name, const std::function<void(level::PropKind&)>& what, bool merges) {
+    level::Project p = session_.project();
+    std::string merge = "kind-" + name.toStdString();
+    for (level::PropKind k : kinds_()) {
+        what(k);
+        merge += "-" + std::to_string(k.id);
+        p.put(std::move(k));
+    }
+    level::fit_ensembles(p);
+    session_.apply(name, std::move(p), merges ? merge : std::string());
+}
+
+void KindFields::buildBlocking(QVBoxLayout* column) {
+    auto* shape = comboBox(this, id("Blocks"));
+    describe(shape, tr("What blocks"), {}, tr("Of its foot, over which the shape is stretched"));
+    addField(column, tr("Blocks"), shape, kNames);
+    fields_.bindEnabled(shape, [this] { return ofAll([](const level::PropKind& k) { return !k.is_ensemble(); }); });
+    fields_.bindChoice(
+        shape,
+        [this] {
+            std::vector<Bindings::Choice> out{{tr("nothing"), kNothing}, {tr("its foot"), static_cast<int>(level::TileShape::full)}};
+            out.push_back({tr("as drawn in its foot"), kAsDrawn});
+            for (int i = 0; i < level::kTileShapes; ++i) {
+                const auto s = static_cast<level::TileShape>(i);
+                if (isOfProps(s) && s != level::TileShape::full && s != level::TileShape::drawn)
+                    out.push_back({shapeName(s), i, QIcon(shapeSign(s, tokensOf(this)))});
+            }
+            return out;
+        },
+        [this] { return QVariant(first().blocks ? static_cast<int>(first().shape) : kNothing); },
+        [this](const QVariant& v) { setShape(v.toInt()); });
+}
+
+void KindFields::setShape(int what) {
+    int left = 0;
+    change(tr("What a prop blocks"), [&](level::PropKind& k) {
+        if (k.is_ensemble()) return;
+        k.blocks = what != kNothing;
+        if (what == kNothing) return;
+        const auto shape = static_cast<level::TileShape>(what);
+        level::Polygons drawn;
+        if (shape == level::TileShape::drawn) {
+            drawn = drawnShape(session_.project(), k);
+            if (drawn.empty()) {
+                ++left;
+                return;
+            }
+        }
+        k.shape = shape;
+        k.polygons = std::move(drawn);
+    });
+    if (left > 0) emit session_.said(tr("Nothing is drawn in its foot: the whole foot blocks"), false);
+}
+
+void KindFields::buildStanding(QVBoxLayout* column) {
+    auto* height = new QSpinBox(this);
+    height->setObjectName(id("Height"));
+    height->setRange(0, sheet::kMostSide);
+    height->setSuffix(tr(" px"));
+    height->setSpecialValueText(tr("flat"));
+    describe(height, tr("Height"), {}, tr("How far it stands up above its foot's lower edge; flat things lie on the ground"));
+    addField(column, tr("Height"), height, kNames);
+    fields_.bindInt(
+        height, [this] { return first().height; },
+        [this](int v) { change(tr("How high props are"), [v](level::PropKind& k) { k.height = v; }, true); });
+    auto* both = new QWidget(this);
+    auto* row = new QHBoxLayout(both);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    const auto scale = [&](const char* name, const QString& text, const QString& says, int level::PropKind::*which,
+                           int least, int most) {
+        auto* spin = new QSpinBox(both);
+        spin->setObjectName(id(name));
+        spin->setRange(least, most);
+        spin->setSingleStep(25);
+        spin->setPrefix(text);
+        spin->setSuffix(tr(" %"));
+        describe(spin, says, {}, tr("By how much it may be scaled where it is placed"));
+        row->addWidget(spin);
+        fields_.bindInt(
+            spin, [this, which] { return first().*which; },
+            [this, which](int v) { change(tr("Scales of props"), [&](level::PropKind& k) { k.*which = v; }, true); });
+    };
+    scale("Least", {}, tr("The least scale"), &level::PropKind::least, level::kLeastScale, 100);
+    scale("Most", {}, tr("The largest scale"), &level::PropKind::most, 100, level::kMostScale);
+    addField(column, tr("Scales"), both, kNames);
+    auto* lit = new QCheckBox(tr("Light is painted in: never turned"), this);
+    lit->setObjectName(id("Lit"));
+    column->addWidget(lit);
+    fields_.bindCheck(
+        lit, [this] { return ofAll([](const level::PropKind& k) { return k.lit; }); },
+        [this](bool on) { change(tr("Whether light is painted in"), [on](level::PropKind& k) { k.lit = on; }); });
+}
+
+void KindFields::buildVariants(QVBoxLayout* column) {
+    auto* of = comboBox(this, id("VariantOf"));
+    describe(of, tr("A variant of"), {}, tr("When that is placed, this one stands there as often as its chance says"));
+    addField(column, tr("Varies"), of, kNames);
+    fields_.bindChoice(
+        of,
+        [this] {
+            std::vector<Bindings::Choice> out{{tr("none"), 0U}};
+            for (const auto& k : session_.project().prop_kinds)
+                if (k->id != first().id && k->variant_of == 0) out.push_back({QString::fromStdString(k->name), k->id});
+            return out;
+        },
+        [this] { return QVariant(first().variant_of); },
+        [this](const QVariant& v) {
+            const auto head = static_cast<level::PropKindId>(v.toUInt());
+            change(tr("Variants of props"), [head](level::PropKind& k) {
+                if (k.id != head) k.variant_of = head;
+            });
+        });
+    auto* chance = new QSpinBox(this);
+    chance->setObjectName(id("Chance"));
+    chance->setRange(0, 1000);
+    describe(chance, tr("Chance"), {}, tr("How often it is chosen among the variants"));
+    addField(column, tr("Chance"), chance, kNames);
+    fields_.bindInt(
+        chance, [this] { return first().chance; },
+        [this](int v) { change(tr("Chance of props"), [v](level::PropKind& k) { k.chance = v; }, true); });
+    fields_.bindEnabled(chance,
+                        [this] { return edit::variants_of(session_.project(), first().id).size() > 1; });
+}
+
+void KindFields::buildWords(QVBoxLayout* column) {
+    auto* tags = new QLineEdit(this);
+    tags->setObjectName(id("Tags"));
+    tags->setPlaceholderText(tr("words, with commas"));
+    addField(column, tr("Tags"), tags, kNames);
+    fields_.bindText(
+        tags, [this] { return QString::fromStdString(edit::tags_text(first().tags)); },
+        [this](const QString& text) {
+            change(tr("Tags of props"),
+                   [words = edit::parse_tags(text.toStdString())](level::PropKind& k) { k.tags = words; });
+        });
+    notes_ = new NoteRows(
+        [this](const QString& name, const std::function<void(level::Notes&)>& what) {
+            change(name, [&](level::PropKind& k) { what(k.notes); });
+        },
+        {}, this);
+    column->addWidget(notes_);
+}
+
+// A line each: "seat 4 10 12 6".
+void KindFields::buildAreas(QVBoxLayout* column) {
+    auto* areas = new QLineEdit(this);
+    areas->setObjectName(id("Areas"));
+    areas->setPlaceholderText(tr("seat 4 10 12 6, …"));
+    describe(areas, tr("Areas that tell"), {},
+             tr("Parts that do not block and that the engine is told of: a name, then left, top, width and height in "
+                "pixels of the picture"));
+    addField(column, tr("Areas"), areas, kNames);
+    fields_.bindText(
+        areas,
+        [this] {
+            QStringList out;
+            for (const level::PropArea& a : first().areas)
+                out << QString("%1 %2 %3 %4 %5")
+                           .arg(QString::fromStdString(a.name))
+                           .arg(a.box.x)
+                           .arg(a.box.y)
+                           .arg(a.box.w)
+                           .arg(a.box.h);
+            return out.join(", ");
+        },
+        [this](const QString& text) { changeArea(text.toStdString()); });
+}
+
+void KindFields::changeArea(const std::string& text) {
+    std::vector<level::PropArea> out;
+    for (const QString& part : QString::fromStdString(text).split(',', Qt::SkipEmptyParts)) {
+        QStringList words = part.trimmed().split(' ', Qt::SkipEmptyParts);
+        std::vector<int> numbers;
+        bool good = words.size() >= 5;
+        for (int i = 0; good && i < 4; ++i) numbers.insert(numbers.begin(), words.takeLast().toInt(&good));
+        if (!good || numbers[2] < 1 || numbers[3] < 1) {
+            emit session_.said(tr("\"%1\" is no area: a name and four numbers are wanted").arg(part.trimmed()), true);
+            return refresh();
+        }
+        out.push_back({words.join(' ').toStdString(), {numbers[0], numbers[1], numbers[2], numbers[3]}});
+    }
+    change(tr("Areas of props"), [&](level::PropKind& k) { k.areas = out; });
+}
+
+void KindFields::refresh() {
+    const auto all = kinds_();
+    setVisible(!all.empty());
+    if (all.empty()) return;
+    fields_.refresh();
+    std::vector<const level::Notes*> notes;
+    for (const level::PropKind& k : all) notes.push_back(&k.notes);
+    notes_->refresh(session_.project().note_kinds, notes);
+}
+
+} // namespace vic::app

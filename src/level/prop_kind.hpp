@@ -1,0 +1,68 @@
+// A kind of props: a picture cut from a sheet by a box, or several props that are placed and edited as one.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "level/notes.hpp"
+#include "level/prop.hpp"
+#include "level/shape.hpp"
+#include "level/sheet.hpp"
+
+namespace vic::level {
+
+// A part of a prop that does not block, and of which the engine is told: where one may sit, what is hot.
+struct PropArea {
+    std::string name;
+    Box box; // pixels within the kind's box
+    bool operator==(const PropArea&) const = default;
+};
+
+// One of the props of an ensemble.
+struct EnsemblePart {
+    PartId id = 0;
+    PropKindId kind = 0;
+    Point at; // of its pivot, in pixels from the ensemble's
+    Look look{};
+    std::string name{};
+    Notes notes{};
+    bool operator==(const EnsemblePart&) const = default;
+};
+inline constexpr std::size_t kMostParts = 256;
+inline constexpr int kMostEnsembleDepth = 8; // ensembles may hold ensembles, so deep
+inline constexpr int kMostPieces = 4096;     // pictures of an ensemble, those of its ensembles counted
+
+struct PropKind {
+    PropKindId id = 0;
+    std::string name;
+    SheetId sheet = 0;
+    Box box;                         // pixels of the sheet's image; of an ensemble only its size counts
+    Point pivot;                     // pixels within `box`: the point that is placed, and by which props are sorted
+    Box foot;                        // pixels within `box`: the ground it stands on
+    bool blocks = false;             // whether the walker is stopped by its shape
+    int factor = 1;                  // by which its art is enlarged in the level, 1 .. 16
+    int piece = 0;                   // pixels: the build cuts its picture into pieces of at most this side; 0: whole
+    TileShape shape = TileShape::full; // what of the foot blocks: a shape of tiles stretched over it, no edge
+    Polygons polygons{};             // of a drawn shape, in pixels within `box`; empty otherwise
+    int height = 0;                  // pixels that it stands up above its foot's lower edge
+    std::vector<PropArea> areas{};
+    std::vector<std::string> tags{}; // sorted, no two the same, none empty
+    Notes notes{};
+    PropKindId variant_of = 0; // the kind that it may stand in for when that is placed; 0: none
+    int chance = 100;          // how often it is chosen among the variants, 0 .. 1000
+    bool lit = false;          // whether light is painted in: it is not turned
+    int least = 25;            // per cent: the scales that it may be placed with
+    int most = 400;
+    std::vector<EnsemblePart> parts{}; // of an ensemble, which has no picture of its own; empty otherwise
+
+    [[nodiscard]] bool is_ensemble() const { return !parts.empty(); }
+    // Size, pivot and foot as they are in the level, in pixels.
+    [[nodiscard]] Size drawn() const { return {box.w * factor, box.h * factor}; }
+    [[nodiscard]] Point drawn_pivot() const { return {pivot.x * factor, pivot.y * factor}; }
+    [[nodiscard]] Box drawn_foot() const {
+        return {foot.x * factor, foot.y * factor, foot.w * factor, foot.h * factor};
+    }
+    bool operator==(const PropKind&) const = default;
+};
+
+} // namespace vic::level
