@@ -65,8 +65,15 @@ struct ParcelView::Game {
         if (known != atlases.end()) return known->second;
         return atlases[key] = tinted(atlas, layer.tint).convertToFormat(QImage::Format_ARGB32_Premultiplied);
     }
-    std::map<std::tuple<std::size_t, std::string, QRgb, QRgb>, QImage> coloured; // of props, by kind and piece
-    vicinum::Level level; // stays where it is: the world points into it
+    struct Standing {
+        QImage image;
+        QRect box; // where the prop stands at 0, 0
+    };
+    const Standing& standing_of(const vicinum::Prop& prop); // valid until the next call
+    static constexpr std::size_t kMostLooks = 4096;
+    using LookKey = std::tuple<std::size_t, bool, double, double, QRgb, QRgb>;
+    std::map<LookKey, Standing> looks; // of props
+    vicinum::Level level;              // stays where it is: the world points into it
     walk::World world;
     QImage atlas;
     int highest = 0;                // pixels of the highest picture of a tile
@@ -275,47 +282,96 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
         }
     } else {
-        for (const vicinum::Prop& prop : layer.props) paintProp(p, prop, atlas, frame);
+        for (const vicinum::Prop& prop : layer.props) paintProp(p, layer, prop, frame);
     }
     p.restore();
 }
 
-// Each colour times one and plus the other; what was coloured is kept.
-const QImage& ParcelView::coloured(const std::string& piece, const QImage& image, const vicinum::Prop& prop) {
-    const auto number = [](vicinum::Colour c) { return qRgba(c.r, c.g, c.b, c.a); };
-    QImage& out = game_->coloured[{prop.kind, piece, number(prop.times), number(prop.plus)}];
-    if (!out.isNull()) return out;
-    out = image.convertToFormat(QImage::Format_ARGB32);
+namespace {
+
+QImage coloured(const QImage& image, const vicinum::Prop& prop) {
+    if (same(prop.times, {255, 255, 255, 255}) && same(prop.plus, {0, 0, 0, 255})) return image;
+    QImage out = image.convertToFormat(QImage::Format_ARGB32);
     for (int y = 0; y < out.height(); ++y) {
         auto* row = reinterpret_cast<QRgb*>(out.scanLine(y));
         for (int x = 0; x < out.width(); ++x) {
-            const auto part = [](int v, int times, int plus) { return std::min(255, v * times / 255 + plus); };
-            row[x] = qRgba(part(qRed(row[x]), prop.times.r, prop.plus.r), part(qGreen(row[x]), prop.times.g, prop.plus.g),
-                           part(qBlue(row[x]), prop.times.b, prop.plus.b), qAlpha(row[x]) * prop.times.a / 255);
+            const auto part = [](int v, int times, int plus) { return std::min(255, (v * times + 127) / 255 + plus); };
+            row[x] =
+                qRgba(part(qRed(row[x]), prop.times.r, prop.plus.r), part(qGreen(row[x]), prop.times.g, prop.plus.g),
+                      part(qBlue(row[x]), prop.times.b, prop.plus.b), qAlpha(row[x]) * prop.times.a / 255);
         }
     }
-    out = out.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+    return out.convertToFormat(QImage::Format_ARGB32_Premultiplied);
+}
+
+// As it stands: each pixel of the level shows that of the picture in which its middle lies. What lies just between two
+// counts to the right and lower one.
+QImage standing(const QImage& image, const vicinum::PropKind& kind, const vicinum::Prop& prop, QRect& box) {
+    const vicinum::Place o = prop.in_level(kind, {0, 0}), x = prop.in_level(kind, {1, 0}),
+                         y = prop.in_level(kind, {0, 1});
+    const QTransform to(x.x - o.x, x.y - o.y, y.x - o.x, y.y - o.y, o.x, o.y);
+    const QRectF area = to.mapRect(QRectF(0, 0, image.width(), image.height()));
+    constexpr double kNudge = 1e-7;
+    const auto first = [](double edge) { return static_cast<int>(std::ceil(edge - 0.5 - kNudge)); };
+    box =
+        QRect(QPoint(first(area.left()), first(area.top())), QPoint(first(area.right()) - 1, first(area.bottom()) - 1));
+    if (box.width() < 1) box.setWidth(1);
+    if (box.height() < 1) box.setHeight(1);
+    QImage out(box.size(), QImage::Format_ARGB32_Premultiplied);
+    out.fill(Qt::transparent);
+    if (kind.smooth) {
+        QPainter p(&out);
+        p.setRenderHint(QPainter::SmoothPixmapTransform);
+        p.setTransform(to * QTransform::fromTranslate(-box.x(), -box.y()));
+        p.drawImage(QPointF(0, 0), image);
+        return out;
+    }
+    const QTransform back = to.inverted();
+    for (int py = 0; py < box.height(); ++py)
+        for (int px = 0; px < box.width(); ++px) {
+            const QPointF at = back.map(QPointF(box.x() + px + 0.5 + kNudge, box.y() + py + 0.5 + kNudge));
+            const QPoint from(static_cast<int>(std::floor(at.x())), static_cast<int>(std::floor(at.y())));
+            if (image.rect().contains(from)) out.setPixel(px, py, image.pixel(from));
+        }
     return out;
 }
 
-void ParcelView::paintProp(QPainter& p, const vicinum::Prop& prop, const QImage& atlas, const vicinum::Rect& frame) {
-    const vicinum::PropKind& kind = game_->level.prop_kinds[prop.kind];
+} // namespace
+
+// The picture of a prop as it stands, made when it is first seen.
+const ParcelView::Game::Standing& ParcelView::Game::standing_of(const vicinum::Prop& prop) {
+    const auto number = [](vicinum::Colour c) { return qRgba(c.r, c.g, c.b, c.a); };
+    const LookKey key{prop.kind, prop.mirrored, prop.turn, prop.scale, number(prop.times), number(prop.plus)};
+    if (const auto known = looks.find(key); known != looks.end()) return known->second;
+    if (looks.size() >= kMostLooks) looks.clear();
+    const vicinum::PropKind& kind = level.prop_kinds[prop.kind];
     const vicinum::Rect a = kind.atlas;
-    // Its own axes, in pixels: right and down of its picture.
-    const vicinum::Place o = prop.in_level(kind, {0, 0}), x = prop.in_level(kind, {1, 0}), y = prop.in_level(kind, {0, 1});
-    const QTransform to(x.x - o.x, x.y - o.y, y.x - o.x, y.y - o.y, o.x, o.y);
-    if (!to.mapRect(QRectF(0, 0, a.w, a.h)).intersects(QRectF(frame.x, frame.y, frame.w, frame.h))) return;
-    p.save();
-    p.setTransform(to, true);
-    p.setRenderHint(QPainter::SmoothPixmapTransform, kind.smooth);
-    const bool plain = same(prop.times, {255, 255, 255, 255}) && same(prop.plus, {0, 0, 0, 255});
-    if (kind.pieces.empty() && plain) p.drawImage(QPointF(0, 0), atlas, QRectF(a.x, a.y, a.w, a.h));
-    if (kind.pieces.empty() && !plain) p.drawImage(QPointF(0, 0), coloured("", atlas.copy(a.x, a.y, a.w, a.h), prop));
-    for (const vicinum::Piece& piece : kind.pieces) {
-        const QImage& image = game_->pieces.at(piece.file);
-        p.drawImage(QPointF(piece.at.x, piece.at.y), plain ? image : coloured(piece.file, image, prop));
+    QImage whole = kind.pieces.empty() ? atlas.copy(a.x, a.y, a.w, a.h) : QImage(a.w, a.h, atlas.format());
+    if (!kind.pieces.empty()) {
+        whole.fill(Qt::transparent);
+        QPainter p(&whole);
+        for (const vicinum::Piece& piece : kind.pieces) p.drawImage(piece.at.x, piece.at.y, pieces.at(piece.file));
     }
-    p.restore();
+    vicinum::Prop here = prop;
+    here.at = {};
+    Standing out;
+    out.image = standing(coloured(whole, prop), kind, here, out.box);
+    return looks.emplace(key, std::move(out)).first->second;
+}
+
+void ParcelView::paintProp(QPainter& p, const vicinum::Layer& layer, const vicinum::Prop& prop,
+                           const vicinum::Rect& frame) {
+    // The layer's tint comes after its own.
+    const auto both = [](vicinum::Colour c, vicinum::Colour tint) {
+        const auto part = [](int a, int b) { return static_cast<std::uint8_t>((a * b + 127) / 255); };
+        return vicinum::Colour{part(c.r, tint.r), part(c.g, tint.g), part(c.b, tint.b), c.a};
+    };
+    vicinum::Prop tinted = prop;
+    tinted.times = both(prop.times, layer.tint);
+    tinted.plus = both(prop.plus, layer.tint);
+    const Game::Standing& picture = game_->standing_of(tinted);
+    const QRect box = picture.box.translated(prop.at.x, prop.at.y);
+    if (box.intersects(QRect(frame.x, frame.y, frame.w, frame.h))) p.drawImage(box.topLeft(), picture.image);
 }
 
 // From the back: what stands further down on the screen stands in front.

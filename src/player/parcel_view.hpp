@@ -52,8 +52,8 @@ class ParcelView : public QWidget {
     void setKey(int key, bool down);
     void paintLayer(QPainter& painter, const vicinum::Layer& layer, const vicinum::Rect& frame);
     void paintAslant(QPainter& painter, const vicinum::Layer& layer, const QImage& atlas, const vicinum::Rect& frame);
-    void paintProp(QPainter& painter, const vicinum::Prop& prop, const QImage& atlas, const vicinum::Rect& frame);
-    const QImage& coloured(const std::string& piece, const QImage& image, const vicinum::Prop& prop);
+    void paintProp(QPainter& painter, const vicinum::Layer& layer, const vicinum::Prop& prop,
+                   const vicinum::Rect& frame);
     void paintOutlines(QPainter& painter);
     std::unique_ptr<Game> game_;
     walk::Input input_;

@@ -7,6 +7,7 @@
 #include "base/chance.hpp"
 #include "base/files.hpp"
 #include "edit/sheets.hpp"
+#include "level/standing.hpp"
 #include "sheet/png.hpp"
 #include "store/project_files.hpp"
 
@@ -244,8 +245,7 @@ Small rich(unsigned seed) {
                              random.flip()),
                  static_cast<level::MaterialId>(random.below(3)));
     }
-    level.edit(small.props).props() =
-        level::Props({{90, small.prop, {-5, 77}, true}, {91, small.prop, {500, 9}, false}});
+    level.edit(small.props).props() = level::Props({{90, small.prop, {-5, 77}, {true}}, {91, small.prop, {500, 9}}});
     level.edit(small.front).opacity = 40;
     level.edit(small.front).locked = true;
     level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}},
@@ -271,6 +271,42 @@ Small rich(unsigned seed) {
     level.marks.back().colour = Rgba{1, 200, 3, 255};
     level.marks.back().notes = {{ore.id, 2.5}, {kind.id, std::string("hard")}};
     level.sides = {level::LevelSide{level::SideKind::blocks, {}}, {level::SideKind::leads, "elsewhere"}, {}, {}};
+    // Props with all that they may have, and an ensemble.
+    level::PropKind post = *small.project.prop_kind(small.prop);
+    post.blocks = true;
+    post.shape = level::TileShape::drawn;
+    post.polygons = {{{0, 0}, {4, 0}, {4, 4}}};
+    post.height = 12;
+    post.areas = {{"seat", {1, 2, 3, 4}}};
+    post.tags = {"post", "wood"};
+    post.notes = {{ore.id, 1.5}};
+    post.least = 50;
+    post.most = 800;
+    small.project.put(post);
+    level::PropKind second = post;
+    second.id = 100;
+    second.name = "Second";
+    second.variant_of = post.id;
+    second.chance = 30;
+    second.lit = true;
+    small.project.put(second);
+    level::PropKind stall;
+    stall.id = 97;
+    stall.name = "Stall";
+    stall.parts = {{1, post.id, {-9, 0}, {true, 900, 200, -20, 70, {1, 2, 3, 255}}, "left", {{ore.id, 4.0}}},
+                   {2, post.id, {9, 3}}};
+    small.project.put(stall);
+    level::fit_ensembles(small.project);
+    level::PropOwn own;
+    own.name = "The stall at the sluice";
+    own.notes = {{kind.id, std::string("soft")}};
+    own.changes[1].tint = Rgba{9, 8, 7, 255};
+    own.changes[1].notes = level::Notes{};
+    own.changes[2].kind = 0;
+    level::Prop copy{98, stall.id, {300, 200}, {false, 155, 150, 30, 90, {200, 210, 220, 255}}, 98};
+    copy.set_own(own);
+    level.edit(small.props).props().put(copy);
+    level.edit(small.props).props().put({99, post.id, {340, 210}, {}, 98});
     level.walker.speed = 3.25;
     level.plane = 3;
     small.set(level);

@@ -23,6 +23,7 @@
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
+#include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "app/tray/kind_fields.hpp"
@@ -114,26 +115,35 @@ void PropPanel::buildHead(QVBoxLayout* column) {
     });
 }
 
+// How it is turned and scaled, and whether it is mirrored, in one line.
 void PropPanel::buildStance(QVBoxLayout* column) {
-    auto* both = new QWidget(this);
-    auto* row = new QHBoxLayout(both);
+    auto* all = new QWidget(this);
+    auto* row = new QHBoxLayout(all);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(4);
-    auto* turn = new QDoubleSpinBox(both);
+    auto* turn = new QDoubleSpinBox(all);
     turn->setObjectName("propTurn");
     turn->setRange(0, 359.9);
     turn->setDecimals(1);
     turn->setSingleStep(15);
     turn->setWrapping(true);
     turn->setSuffix(tr("°"));
+    turn->setButtonSymbols(QAbstractSpinBox::NoButtons);
     describe(turn, tr("Turn"), tr(", and ."), tr("Clockwise; by 15° with the keys, by 1° with Alt and them"));
     row->addWidget(turn, 1);
-    auto* mirror = toolButton(both, "propMirror", {}, tr("mirrored"), {}, "toggle");
-    mirror->setCheckable(true);
-    mirror->setToolButtonStyle(Qt::ToolButtonTextOnly);
-    describe(mirror, tr("Mirrored"), "/", tr("Left and right change places"));
-    row->addWidget(mirror);
-    addField(column, tr("Turn"), both, kNames);
+    auto* scale = new QSpinBox(all);
+    scale->setObjectName("propScale");
+    scale->setRange(level::kLeastScale, level::kMostScale);
+    scale->setSingleStep(100);
+    scale->setSuffix(tr(" %"));
+    scale->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    describe(scale, tr("Scale"), tr("Ctrl++"), tr("Of its picture; whole numbers keep pixels crisp"));
+    row->addWidget(scale, 1);
+    mirror_ = toolButton(all, "propMirror", "mirror", {}, {}, "toggle");
+    mirror_->setCheckable(true);
+    describe(mirror_, tr("Mirrored"), "/", tr("Left and right change places"));
+    row->addWidget(mirror_);
+    addField(column, tr("Stands"), all, kNames);
     fields_.bindNumber(
         turn, [this] { return look().turn / 10.0; },
         [this](double v) {
@@ -142,56 +152,47 @@ void PropPanel::buildStance(QVBoxLayout* column) {
                 [v](level::Look& l) { l.turn = level::turned_by(static_cast<int>(std::lround(v * 10)), 0); }, "turn");
         });
     fields_.bindEnabled(turn, [this] {
-        const auto all = kinds();
-        return std::any_of(all.begin(), all.end(), [](const level::PropKind& k) { return !k.lit; });
+        const auto of = kinds();
+        return std::any_of(of.begin(), of.end(), [](const level::PropKind& k) { return !k.lit; });
     });
-    connect(mirror, &QToolButton::clicked, this, [this] { commands_.mirror(); });
-    fields_.follow([this, mirror] { mirror->setChecked(look().mirrored); });
-    auto* scale = new QSpinBox(this);
-    scale->setObjectName("propScale");
-    scale->setRange(level::kLeastScale, level::kMostScale);
-    scale->setSingleStep(100);
-    scale->setSuffix(tr(" %"));
-    describe(scale, tr("Scale"), tr("Ctrl++"), tr("Of its picture; whole numbers keep pixels crisp"));
-    addField(column, tr("Scale"), scale, kNames);
     fields_.bindInt(
         scale, [this] { return int{look().scale}; },
         [this](int v) {
             commands_.changeLook(
                 tr("Scale props"), [v](level::Look& l) { l.scale = static_cast<std::int16_t>(v); }, "scale");
         });
+    connect(mirror_, &QToolButton::clicked, this, [this] { commands_.mirror(); });
+    fields_.follow([this] { mirror_->setChecked(look().mirrored); });
 }
 
 void PropPanel::buildColours(QVBoxLayout* column) {
     auto* both = new QWidget(this);
     auto* row = new QHBoxLayout(both);
     row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(4);
+    row->setSpacing(8);
     tint_ = toolButton(both, "propTint", {}, {}, {}, "card");
-    tint_->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
     describe(tint_, tr("Tint"), {}, tr("Every colour of the picture is multiplied with it"));
     connect(tint_, &QToolButton::clicked, this, &PropPanel::chooseTint);
-    row->addWidget(tint_, 1);
-    addField(column, tr("Tint"), both, kNames);
-    const auto bar = [&](const char* id, const QString& name, const QString& says, const QString& help, int least,
-                         const QString& step, const std::string& merge, int (*get)(const level::Look&),
-                         void (*set)(level::Look&, int)) {
-        QSlider* s = slider(this, id, least, 100);
-        describe(s, says, {}, help);
-        addField(column, name, s, kNames);
-        fields_.bindInt(
-            s, [this, get] { return get(look()); },
-            [this, set, step, merge](int v) {
-                commands_.changeLook(
-                    step, [set, v](level::Look& l) { set(l, v); }, merge);
-            });
-    };
-    bar("propLight", tr("Light"), tr("Darker or lighter"), tr("Towards black on the left, towards white on the right"),
-        -100, tr("Lightness of props"), "light", [](const level::Look& l) { return int{l.light}; },
-        [](level::Look& l, int v) { l.light = static_cast<std::int8_t>(v); });
-    bar("propOpacity", tr("Opacity"), tr("Opacity"), tr("How much of it is seen"), 0, tr("Opacity of props"), "opacity",
-        [](const level::Look& l) { return int{l.opacity}; },
-        [](level::Look& l, int v) { l.opacity = static_cast<std::uint8_t>(v); });
+    row->addWidget(tint_);
+    QSlider* light = slider(both, "propLight", -100, 100);
+    describe(light, tr("Darker or lighter"), {}, tr("Towards black on the left, towards white on the right"));
+    row->addWidget(light, 1);
+    addField(column, tr("Colour"), both, kNames);
+    fields_.bindInt(
+        light, [this] { return int{look().light}; },
+        [this](int v) {
+            commands_.changeLook(
+                tr("Lightness of props"), [v](level::Look& l) { l.light = static_cast<std::int8_t>(v); }, "light");
+        });
+    QSlider* opacity = slider(this, "propOpacity", 0, 100);
+    describe(opacity, tr("Opacity"), {}, tr("How much of it is seen"));
+    addField(column, tr("Opacity"), opacity, kNames);
+    fields_.bindInt(
+        opacity, [this] { return int{look().opacity}; },
+        [this](int v) {
+            commands_.changeLook(
+                tr("Opacity of props"), [v](level::Look& l) { l.opacity = static_cast<std::uint8_t>(v); }, "opacity");
+        });
 }
 
 void PropPanel::chooseTint() {
@@ -210,7 +211,6 @@ void PropPanel::buildArrange(QVBoxLayout* column) {
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(4);
     auto* align = toolButton(arrange_, "propArrange", {}, tr("Arrange"), {}, "card");
-    align->setPopupMode(QToolButton::InstantPopup);
     align->setToolButtonStyle(Qt::ToolButtonTextOnly);
     describe(align, tr("Arrange"), {}, tr("What is chosen, in line or evenly"));
     auto* menu = new QMenu(align);
@@ -226,7 +226,7 @@ void PropPanel::buildArrange(QVBoxLayout* column) {
             [this] { commands_.distribute(false); });
     connect(menu->addAction(tr("Even gaps from top to bottom")), &QAction::triggered, this,
             [this] { commands_.distribute(true); });
-    align->setMenu(menu);
+    connect(align, &QToolButton::clicked, menu, [align, menu] { menu->popup(align->mapToGlobal(QPoint(0, align->height()))); });
     row->addWidget(align, 1);
     const auto button = [&](const char* id, const QString& text, const QString& key, const QString& help,
                             const std::function<void()>& go) {
@@ -354,22 +354,22 @@ void PropPanel::refresh() {
     if (isHidden()) return;
     const auto of = kinds();
     if (of.empty()) return hide();
+    fields_.refresh();
     const level::PropKind& k = of.front();
     picture_->setPixmap(propThumb(session_.project(), k, kPicture, all.front().look));
     const std::string& own = all.front().of_its_own().name;
     title_->setText(all.size() > 1 ? tr("%1 props").arg(all.size())
                                    : QString::fromStdString(own.empty() ? k.name : own));
     under_->setText(of.size() > 1    ? tr("of %1 kinds").arg(of.size())
-                    : k.is_ensemble() ? tr("an ensemble of %1 · Enter opens it").arg(k.parts.size())
+                    : k.is_ensemble() ? tr("ensemble of %1 · Enter opens").arg(k.parts.size())
                                       : tr("%1 × %2 px · foot %3 × %4").arg(k.box.w).arg(k.box.h).arg(k.foot.w).arg(k.foot.h));
     const Rgba tint = all.front().look.tint;
-    QPixmap swatch(14, 14);
+    QPixmap swatch(16, 16);
     swatch.fill(QColor(tint.r, tint.g, tint.b));
     tint_->setIcon(swatch);
-    tint_->setText(tint == level::Look{}.tint ? tr("none") : QColor(tint.r, tint.g, tint.b).name());
+    mirror_->setIcon(icon("mirror", mirror_->isChecked() ? tokensOf(this).panel : tokensOf(this).ink));
     arrange_->setVisible(!held() && all.size() > 1);
     words_->setVisible(!held());
-    fields_.refresh();
     std::vector<const level::Notes*> notes;
     for (const level::Prop& p : all) notes.push_back(&p.of_its_own().notes);
     notes_->refresh(session_.project().note_kinds, notes);

@@ -48,7 +48,7 @@ class PropPanel : public QWidget {
     QLabel* picture_ = nullptr;
     QLabel* title_ = nullptr;
     QLabel* under_ = nullptr;
-    QToolButton* tint_ = nullptr;
+    QToolButton *tint_ = nullptr, *mirror_ = nullptr;
     QWidget* arrange_ = nullptr;
     QWidget* words_ = nullptr;
     QToolButton* more_ = nullptr;

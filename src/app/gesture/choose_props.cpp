@@ -27,7 +27,7 @@ namespace vic::app {
 
 namespace {
 
-constexpr int kTolerance = 6;     // pixels of the screen within which a prop snaps to others
+constexpr int kTolerance = 6;      // pixels of the screen within which a prop snaps to others
 constexpr int kMostOutlined = 400; // chosen props that are outlined one by one
 
 QPolygonF onScreen(const Camera& camera, const level::Spots& spots) {
@@ -145,8 +145,7 @@ void ChooseProps::move(const Pointer& at) {
         drag_->by = drag_->spot.prop.at - drag_->grip.at;
     }
     if (drag_->copies && !still) {
-        edit::Copied copied =
-            edit::copy_chosen(before, drag_->chosen, drag_->by, session().project().next_id);
+        edit::Copied copied = edit::copy_chosen(before, drag_->chosen, drag_->by, session().project().next_id);
         drag_->level = std::move(copied.level);
         drag_->shownChosen = std::move(copied.chosen);
         drag_->nextId = copied.next_id;
@@ -170,10 +169,10 @@ void ChooseProps::release(const Pointer&) {
     }
     const Drag drag = *std::exchange(drag_, std::nullopt);
     const level::Level before = session().dressed();
-    const bool moved = !level::difference(before, drag.level, session().project()).cells.empty() ||
-                       before.marks != drag.level.marks;
+    const bool moved =
+        !level::difference(before, drag.level, session().project()).cells.empty() || before.marks != drag.level.marks;
     if (!moved) return;
-    const QString name = drag.copies ? tr("Copy what is chosen")
+    const QString name = drag.copies                 ? tr("Copy what is chosen")
                          : drag.chosen.size() > 1    ? tr("Move what is chosen")
                          : drag.chosen.props.empty() ? tr("Move a mark")
                                                      : tr("Move a prop");
@@ -216,15 +215,15 @@ void ChooseProps::removeAt(const Pointer& at) {
 void ChooseProps::removeChosen() {
     const edit::Chosen chosen = session().chosen();
     const level::Mark* mark = session().mark();
-    const QString name = mark ? tr("Remove the mark %1").arg(QString::fromStdString(mark->name))
+    const QString name = mark                 ? tr("Remove the mark %1").arg(QString::fromStdString(mark->name))
                          : chosen.size() == 1 ? tr("Remove a prop")
                                               : tr("Remove what is chosen");
     if (session().applyDressed(name, edit::remove_chosen(session().dressed(), chosen))) session().setChosen({});
 }
 
 void ChooseProps::nudge(Point by) {
-    session().applyDressed(tr("Nudge what is chosen"),
-                           edit::move_chosen(session().dressed(), session().chosen(), by), "nudge");
+    session().applyDressed(tr("Nudge what is chosen"), edit::move_chosen(session().dressed(), session().chosen(), by),
+                           "nudge");
 }
 
 bool ChooseProps::putAway() {
@@ -239,17 +238,36 @@ bool ChooseProps::putAway() {
 }
 
 bool ChooseProps::key(const QKeyEvent& event) {
+    // Not a key of the window: fields end with it.
+    if (event.key() == Qt::Key_Return || event.key() == Qt::Key_Enter) {
+        const level::Prop* prop = edit::find_prop(*session().level(), session().prop());
+        const level::PropKind* kind = prop ? session().project().prop_kind(prop->kind) : nullptr;
+        if (session().ensemble() == 0 && (!kind || !kind->is_ensemble())) return false;
+        session().openEnsemble(session().ensemble() != 0 ? 0 : prop->id);
+        return true;
+    }
     if (session().chosen().empty()) return false;
     const bool cells = (event.modifiers() & Qt::ShiftModifier) != 0;
     const Size step = cells ? session().level()->cell : Size{1, 1};
     switch (event.key()) {
         case Qt::Key_Delete:
-        case Qt::Key_Backspace: removeChosen(); return true;
-        case Qt::Key_Left: nudge({-step.w, 0}); return true;
-        case Qt::Key_Right: nudge({step.w, 0}); return true;
-        case Qt::Key_Up: nudge({0, -step.h}); return true;
-        case Qt::Key_Down: nudge({0, step.h}); return true;
-        default: return false;
+        case Qt::Key_Backspace:
+            removeChosen();
+            return true;
+        case Qt::Key_Left:
+            nudge({-step.w, 0});
+            return true;
+        case Qt::Key_Right:
+            nudge({step.w, 0});
+            return true;
+        case Qt::Key_Up:
+            nudge({0, -step.h});
+            return true;
+        case Qt::Key_Down:
+            nudge({0, step.h});
+            return true;
+        default:
+            return false;
     }
 }
 
@@ -260,8 +278,7 @@ void ChooseProps::paintFeet(QPainter& p, const level::Level& level, const level:
     p.setPen(QPen(t.vermilion, inTheWay ? 2 : 1, inTheWay ? Qt::SolidLine : Qt::DashLine));
     p.setBrush(inTheWay ? QBrush(wash) : QBrush(Qt::NoBrush));
     level::PropKinds(session().project()).each_piece(prop, [&](const level::Piece& piece) {
-        if (!piece.kind->foot.empty())
-            p.drawPolygon(onScreen(camera(), level::foot_of(piece, level.geometry())));
+        if (!piece.kind->foot.empty()) p.drawPolygon(onScreen(camera(), level::foot_of(piece, level.geometry())));
     });
     p.setBrush(Qt::NoBrush);
 }
@@ -302,8 +319,8 @@ void ChooseProps::paint(QPainter& p, const std::optional<Pointer>& at) const {
     const level::Level level = drag_ ? drag_->level : session().dressed();
     const edit::Chosen& chosen = drag_ ? drag_->shownChosen : session().chosen();
     const Tokens t = tokensOf(QGuiApplication::palette());
-    if (const level::Prop* whole = session().ensemble() != 0 ? edit::find_prop(*session().level(), session().ensemble())
-                                                             : nullptr) {
+    if (const level::Prop* whole =
+            session().ensemble() != 0 ? edit::find_prop(*session().level(), session().ensemble()) : nullptr) {
         p.setPen(QPen(t.brine, 2, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
         const Box box = level::PropKinds(session().project()).box(*whole);
@@ -342,13 +359,16 @@ void ChooseProps::paint(QPainter& p, const std::optional<Pointer>& at) const {
 
 QString ChooseProps::inTheWay(const level::Level& level, const edit::Stand& stand) const {
     switch (stand.way) {
-        case edit::InTheWay::nothing: return {};
+        case edit::InTheWay::nothing:
+            return {};
         case edit::InTheWay::another:
             if (const level::Prop* other = edit::find_prop(level, stand.other))
                 return tr("its foot stands in %1").arg(bold(nameOf(*other)));
             return tr("its foot stands in another");
-        case edit::InTheWay::blocks: return tr("its foot stands in what blocks");
-        case edit::InTheWay::beyond: return tr("its foot stands off the level");
+        case edit::InTheWay::blocks:
+            return tr("its foot stands in what blocks");
+        case edit::InTheWay::beyond:
+            return tr("its foot stands off the level");
     }
     return {};
 }
@@ -359,8 +379,9 @@ Sentence ChooseProps::sentence(const Pointer& at) const {
         const QString what = drag_->copies ? tr("Copies what is chosen to %1").arg(by)
                                            : tr("Moves what is chosen by %1 · Shift for a free place").arg(by);
         if (drag_->spot.stand.way == edit::InTheWay::nothing) return {what};
-        return {tr("%1 · %2 · K moves it to the nearest free place").arg(what, inTheWay(drag_->level, drag_->spot.stand)),
-                true};
+        return {
+            tr("%1 · %2 · K moves it to the nearest free place").arg(what, inTheWay(drag_->level, drag_->spot.stand)),
+            true};
     }
     if (drawn_) {
         const edit::Chosen would = drawnChosen();
@@ -370,9 +391,8 @@ Sentence ChooseProps::sentence(const Pointer& at) const {
     const level::Level level = session().dressed();
     if (const auto hit = edit::prop_at(session().project(), level, pixelAt(at))) {
         const level::PropKind* kind = session().project().prop_kind(hit->prop.kind);
-        const QString more = kind && kind->is_ensemble() && session().ensemble() == 0
-                                 ? tr(" · a double click opens it")
-                                 : QString();
+        const QString more =
+            kind && kind->is_ensemble() && session().ensemble() == 0 ? tr(" · a double click opens it") : QString();
         return {tr("%1 on %2 · drag moves it, Alt copies it, right button removes it%3")
                     .arg(bold(nameOf(hit->prop)), QString::fromStdString(level.layer(hit->layer)->name), more)};
     }

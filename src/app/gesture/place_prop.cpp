@@ -32,64 +32,17 @@ constexpr double kFaces = 10;                   // pixels of the screen that one
 class PlaceProp : public ChooseProps {
   public:
     explicit PlaceProp(Board& board) : ChooseProps(board, false) {}
-    bool press(const Pointer& at) override {
-        spot_.reset();
-        if (!at.left() || !places()) return ChooseProps::press(at);
-        const edit::Target to = where();
-        if (to.obstacle != edit::Obstacle::none) {
-            emit session().said(sentence(at).text, true);
-            return false;
-        }
-        pressed_ = at;
-        spot_ = spotAt(at);
-        showSpot();
-        return true;
-    }
-    void move(const Pointer& at) override {
-        if (!pressed_) return ChooseProps::move(at);
-        spot_ = spotAt(*pressed_);
-        const level::PropKind* kind = session().project().prop_kind(spot_->prop.kind);
-        if (QLineF(pressed_->place, at.place).length() >= kFaces && kind && !kind->lit)
-            spot_->prop.look.turn = edit::facing(spot_->prop.at, pixelAt(at), at.control());
-        showSpot();
-    }
-    void release(const Pointer& at) override {
-        if (!pressed_) return ChooseProps::release(at);
-        pressed_.reset();
-        place(std::exchange(spot_, std::nullopt)->prop);
-    }
-    void cancel() override {
-        pressed_.reset();
-        spot_.reset();
-        ChooseProps::cancel();
-    }
+    bool press(const Pointer& at) override;
+    void move(const Pointer& at) override;
+    void release(const Pointer& at) override;
+    void cancel() override;
     bool holds() const override { return pressed_ || ChooseProps::holds(); }
-    bool preview(const Pointer& at) override {
-        spot_.reset();
-        if (!places() || where().obstacle != edit::Obstacle::none) return false;
-        spot_ = spotAt(at);
-        showSpot();
-        return true;
-    }
+    bool preview(const Pointer& at) override;
     void forget() override { spot_.reset(); }
-    void paint(QPainter& p, const std::optional<Pointer>& at) const override {
-        if (!spot_) return ChooseProps::paint(p, places() ? std::nullopt : at);
-        ChooseProps::paint(p, std::nullopt);
-        const level::Level& level = board_.shown();
-        paintProp(p, level, kShownId, true);
-        paintFeet(p, level, spot_->prop, spot_->stand.way != edit::InTheWay::nothing);
-        paintLines(p, spot_->lines);
-        if (!pressed_ || !at) return;
-        p.setPen(QPen(tokensOf(QGuiApplication::palette()).vermilion, 1));
-        p.drawLine(camera().onScreen(spot_->prop.at), at->place);
-    }
+    void paint(QPainter& p, const std::optional<Pointer>& at) const override;
     Sentence sentence(const Pointer& at) const override;
     bool key(const QKeyEvent& event) override;
-    bool putAway() override {
-        if (!places()) return ChooseProps::putAway();
-        session().setHand({});
-        return true;
-    }
+    bool putAway() override;
 
   private:
     [[nodiscard]] bool places() const { return session().hand().is<edit::held::Prop>(); }
@@ -97,26 +50,92 @@ class PlaceProp : public ChooseProps {
         return edit::target_of(session().project(), session().dressed(), session().hand(), session().dressedLayer(),
                                false);
     }
-    [[nodiscard]] Spot spotAt(const Pointer& at) const {
-        const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
-        level::Prop wanted{kShownId, held.kind, pixelAt(at), held.look};
-        Spot out = spotFor(wanted, {}, at.shift());
-        out.prop.kind = edit::variant_at(session().project(), held.kind, out.prop.at);
-        return out;
-    }
-    void showSpot() {
-        board_.show(edit::add_prop(session().dressed(), where().layer, spot_->prop));
-        board_.drawAgain();
-    }
-    void place(level::Prop prop) {
-        const std::uint32_t id = session().project().next_id;
-        prop.id = id;
-        session().applyDressed(tr("Place %1").arg(nameOf(prop)),
-                               edit::add_prop(session().dressed(), where().layer, prop), {}, id + 1);
-    }
+    [[nodiscard]] Spot spotAt(const Pointer& at) const;
+    void showSpot();
+    void place(level::Prop prop);
     std::optional<Pointer> pressed_;
     std::optional<Spot> spot_; // as it is shown
 };
+
+bool PlaceProp::press(const Pointer& at) {
+    spot_.reset();
+    if (!at.left() || !places()) return ChooseProps::press(at);
+    const edit::Target to = where();
+    if (to.obstacle != edit::Obstacle::none) {
+        emit session().said(sentence(at).text, true);
+        return false;
+    }
+    pressed_ = at;
+    spot_ = spotAt(at);
+    showSpot();
+    return true;
+}
+
+void PlaceProp::move(const Pointer& at) {
+    if (!pressed_) return ChooseProps::move(at);
+    spot_ = spotAt(*pressed_);
+    const level::PropKind* kind = session().project().prop_kind(spot_->prop.kind);
+    if (QLineF(pressed_->place, at.place).length() >= kFaces && kind && !kind->lit)
+        spot_->prop.look.turn = edit::facing(spot_->prop.at, pixelAt(at), at.control());
+    showSpot();
+}
+
+void PlaceProp::release(const Pointer& at) {
+    if (!pressed_) return ChooseProps::release(at);
+    pressed_.reset();
+    place(std::exchange(spot_, std::nullopt)->prop);
+}
+
+void PlaceProp::cancel() {
+    pressed_.reset();
+    spot_.reset();
+    ChooseProps::cancel();
+}
+
+bool PlaceProp::preview(const Pointer& at) {
+    spot_.reset();
+    if (!places() || where().obstacle != edit::Obstacle::none) return false;
+    spot_ = spotAt(at);
+    showSpot();
+    return true;
+}
+
+void PlaceProp::paint(QPainter& p, const std::optional<Pointer>& at) const {
+    if (!spot_) return ChooseProps::paint(p, places() ? std::nullopt : at);
+    ChooseProps::paint(p, std::nullopt);
+    const level::Level& level = board_.shown();
+    paintProp(p, level, kShownId, true);
+    paintFeet(p, level, spot_->prop, spot_->stand.way != edit::InTheWay::nothing);
+    paintLines(p, spot_->lines);
+    if (!pressed_ || !at) return;
+    p.setPen(QPen(tokensOf(QGuiApplication::palette()).vermilion, 1));
+    p.drawLine(camera().onScreen(spot_->prop.at), at->place);
+}
+
+bool PlaceProp::putAway() {
+    if (!places()) return ChooseProps::putAway();
+    session().setHand({});
+    return true;
+}
+
+ChooseProps::Spot PlaceProp::spotAt(const Pointer& at) const {
+    const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
+    Spot out = spotFor({kShownId, held.kind, pixelAt(at), held.look}, {}, at.shift());
+    out.prop.kind = edit::variant_at(session().project(), held.kind, out.prop.at);
+    return out;
+}
+
+void PlaceProp::showSpot() {
+    board_.show(edit::add_prop(session().dressed(), where().layer, spot_->prop));
+    board_.drawAgain();
+}
+
+void PlaceProp::place(level::Prop prop) {
+    const std::uint32_t id = session().project().next_id;
+    prop.id = id;
+    session().applyDressed(tr("Place %1").arg(nameOf(prop)), edit::add_prop(session().dressed(), where().layer, prop),
+                           {}, id + 1);
+}
 
 // K: at the nearest place where nothing is in its way.
 bool PlaceProp::key(const QKeyEvent& event) {
@@ -147,8 +166,9 @@ Sentence PlaceProp::sentence(const Pointer& at) const {
     if (to.obstacle != edit::Obstacle::none) return {tr("Nothing can be placed here"), true};
     const QString name = bold(QString::fromStdString(session().project().prop_kind(session().hand().prop())->name));
     if (spot_ && spot_->stand.way != edit::InTheWay::nothing)
-        return {tr("Places %1, but %2 · K places it at the nearest free place").arg(name, inTheWay(level, spot_->stand)),
-                true};
+        return {
+            tr("Places %1, but %2 · K places it at the nearest free place").arg(name, inTheWay(level, spot_->stand)),
+            true};
     return {tr("Places %1 on %2, %3 · dragging turns it there · Shift for a free place").arg(name, on, placeName(at))};
 }
 

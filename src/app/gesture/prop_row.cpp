@@ -10,8 +10,8 @@
 #include <algorithm>
 #include <cmath>
 #include <memory>
+#include <numbers>
 #include <optional>
-#include <set>
 #include <vector>
 
 #include "app/gesture/gesture.hpp"
@@ -40,57 +40,12 @@ class PropRow : public Gesture {
     bool takes(const Pointer& at) const override {
         return session().stage() == Stage::dress && (at.left() || at.button == Qt::NoButton);
     }
-    bool press(const Pointer& at) override {
-        if (!ready()) {
-            emit session().said(sentence(at).text, true);
-            return false;
-        }
-        line_ = {at.place};
-        end_ = at.place;
-        return true;
-    }
-    void move(const Pointer& at) override {
-        end_ = at.place;
-        if (at.shift()) line_.resize(1); // straight
-        if (!at.shift() && session().options().curve && std::hypot((end_ - line_.back()).x(), (end_ - line_.back()).y()) >= kLineStep)
-            line_.push_back(end_);
-        board_.show(rowed().level);
-        board_.drawAgain();
-    }
-    void release(const Pointer&) override {
-        const Rowed all = rowed();
-        line_.clear();
-        if (all.count == 0) return;
-        session().applyDressed(
-            translated(say_count(static_cast<std::int64_t>(all.count), "Place a row of one", "Place a row of %n")),
-            all.level, {}, all.nextId);
-    }
+    bool press(const Pointer& at) override;
+    void move(const Pointer& at) override;
+    void release(const Pointer& at) override;
     void cancel() override { line_.clear(); }
-    void paint(QPainter& p, const std::optional<Pointer>&) const override {
-        if (line_.empty()) return;
-        QPainterPath path(line_.front());
-        for (const QPointF& at : line_) path.lineTo(at);
-        path.lineTo(end_);
-        p.setBrush(Qt::NoBrush);
-        p.setPen(QPen(tokensOf(QGuiApplication::palette()).vermilion, 1, Qt::DashLine));
-        p.drawPath(path);
-    }
-    Sentence sentence(const Pointer& at) const override {
-        if (!session().hand().is<edit::held::Prop>()) return {tr("Take a prop from the Tray: a row of it is placed"), true};
-        if (!ready()) return {tr("Props cannot be placed on this layer"), true};
-        const QString name = bold(QString::fromStdString(session().project().prop_kind(session().hand().prop())->name));
-        if (line_.empty())
-            return {tr("Drag to place a row of %1, %2 px apart · Shift for a straight one · %3")
-                        .arg(name)
-                        .arg(std::lround(apart()))
-                        .arg(placeName(at))};
-        const Rowed all = rowed();
-        if (all.obstructed == 0) return {tr("Places %1 of %2").arg(bold(QString::number(all.count)), name)};
-        return {tr("Places %1 of %2; %3 are left out, as something stands there")
-                    .arg(bold(QString::number(all.count)), name)
-                    .arg(all.obstructed),
-                true};
-    }
+    void paint(QPainter& p, const std::optional<Pointer>& at) const override;
+    Sentence sentence(const Pointer& at) const override;
 
   private:
     struct Rowed {
@@ -105,58 +60,126 @@ class PropRow : public Gesture {
     [[nodiscard]] bool ready() const {
         return session().hand().is<edit::held::Prop>() && where().obstacle == edit::Obstacle::none;
     }
-    // From one to the next: as asked, else as wide as the foot, else as the picture.
-    [[nodiscard]] double apart() const {
-        if (session().options().rowApart > 0) return session().options().rowApart;
-        const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
-        const level::PropKinds kinds(session().project());
-        const level::Prop one{1, held.kind, {}, held.look};
-        const int foot = kinds.foot_box(one).w;
-        return std::max(2, foot > 0 ? foot + 1 : kinds.box(one).w);
-    }
-    [[nodiscard]] Rowed rowed() const {
-        const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
-        const level::Level level = session().dressed();
-        const level::LayerId to = where().layer;
-        std::vector<level::Spot> line;
-        for (const QPointF& at : line_) {
-            const QPointF place = camera().placeAt(at);
-            line.push_back({place.x(), place.y()});
-        }
-        const QPointF end = camera().placeAt(end_);
-        line.push_back({end.x(), end.y()});
-        std::vector<level::Spot> places = edit::places_along(line, apart(), session().options().curve);
-        if (places.size() > kMostOfRow) places.resize(kMostOfRow);
-        Rowed out{level, 0, 0, session().project().next_id};
-        const edit::Ground ground(session().project(), level, {});
-        level::Props& props = out.level.edit(to).props();
-        for (std::size_t i = 0; i < places.size(); ++i) {
-            level::Prop prop{out.nextId, held.kind,
-                             {static_cast<int>(std::floor(places[i].x)), static_cast<int>(std::floor(places[i].y))},
-                             held.look};
-            prop.kind = edit::variant_at(session().project(), held.kind, prop.at);
-            const level::PropKind* kind = session().project().prop_kind(prop.kind);
-            if (session().options().rowFaces && kind && !kind->lit && places.size() > 1) {
-                const level::Spot& a = places[i == 0 ? 0 : i - 1];
-                const level::Spot& b = places[i == 0 ? 1 : i];
-                const double angle = std::atan2(b.y - a.y, b.x - a.x) * 1800 / 3.14159265358979323846;
-                prop.look.turn = level::turned_by(held.look.turn, static_cast<int>(std::lround(angle)));
-            }
-            if (session().options().drops) prop.at = ground.dropped(prop);
-            const edit::InTheWay way = ground.stand(prop).way;
-            if (way == edit::InTheWay::another || way == edit::InTheWay::beyond) {
-                ++out.obstructed;
-                continue;
-            }
-            props.put(prop);
-            ++out.nextId;
-            ++out.count;
-        }
-        return out;
-    }
+    [[nodiscard]] double apart() const;
+    [[nodiscard]] std::vector<level::Spot> places() const;
+    [[nodiscard]] std::int16_t turnAlong(const std::vector<level::Spot>& places, std::size_t at) const;
+    [[nodiscard]] Rowed rowed() const;
     std::vector<QPointF> line_; // on the screen; the first point, and what was drawn of a curve
     QPointF end_;
 };
+
+bool PropRow::press(const Pointer& at) {
+    if (!ready()) {
+        emit session().said(sentence(at).text, true);
+        return false;
+    }
+    line_ = {at.place};
+    end_ = at.place;
+    return true;
+}
+
+void PropRow::move(const Pointer& at) {
+    end_ = at.place;
+    if (at.shift()) line_.resize(1); // straight
+    const QPointF way = end_ - line_.back();
+    if (!at.shift() && session().options().curve && std::hypot(way.x(), way.y()) >= kLineStep) line_.push_back(end_);
+    board_.show(rowed().level);
+    board_.drawAgain();
+}
+
+void PropRow::release(const Pointer&) {
+    const Rowed all = rowed();
+    line_.clear();
+    if (all.count == 0) return;
+    session().applyDressed(
+        translated(say_count(static_cast<std::int64_t>(all.count), "Place a row of one", "Place a row of %n")),
+        all.level, {}, all.nextId);
+}
+
+void PropRow::paint(QPainter& p, const std::optional<Pointer>&) const {
+    if (line_.empty()) return;
+    QPainterPath path(line_.front());
+    for (const QPointF& at : line_) path.lineTo(at);
+    path.lineTo(end_);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(tokensOf(QGuiApplication::palette()).vermilion, 1, Qt::DashLine));
+    p.drawPath(path);
+}
+
+Sentence PropRow::sentence(const Pointer& at) const {
+    if (!session().hand().is<edit::held::Prop>()) return {tr("Take a prop from the Tray: a row of it is placed"), true};
+    if (!ready()) return {tr("Props cannot be placed on this layer"), true};
+    const QString name = bold(QString::fromStdString(session().project().prop_kind(session().hand().prop())->name));
+    if (line_.empty())
+        return {tr("Drag to place a row of %1, %2 px apart · Shift for a straight one · %3")
+                    .arg(name)
+                    .arg(std::lround(apart()))
+                    .arg(placeName(at))};
+    const Rowed all = rowed();
+    if (all.obstructed == 0) return {tr("Places %1 of %2").arg(bold(QString::number(all.count)), name)};
+    return {tr("Places %1 of %2; %3 are left out, as something stands there")
+                .arg(bold(QString::number(all.count)), name)
+                .arg(all.obstructed),
+            true};
+}
+
+// From one to the next: as asked, else as wide as the foot, else as the picture.
+double PropRow::apart() const {
+    if (session().options().rowApart > 0) return session().options().rowApart;
+    const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
+    const level::PropKinds kinds(session().project());
+    const level::Prop one{1, held.kind, {}, held.look};
+    const int foot = kinds.foot_box(one).w;
+    return std::max(2, foot > 0 ? foot + 1 : kinds.box(one).w);
+}
+
+std::vector<level::Spot> PropRow::places() const {
+    std::vector<level::Spot> line;
+    for (const QPointF& at : line_) {
+        const QPointF place = camera().placeAt(at);
+        line.push_back({place.x(), place.y()});
+    }
+    const QPointF end = camera().placeAt(end_);
+    line.push_back({end.x(), end.y()});
+    std::vector<level::Spot> out = edit::places_along(line, apart(), session().options().curve);
+    if (out.size() > kMostOfRow) out.resize(kMostOfRow);
+    return out;
+}
+
+std::int16_t PropRow::turnAlong(const std::vector<level::Spot>& places, std::size_t at) const {
+    const std::int16_t turn = session().hand().as<edit::held::Prop>()->look.turn;
+    if (places.size() < 2) return turn;
+    const level::Spot& a = places[at == 0 ? 0 : at - 1];
+    const level::Spot& b = places[at == 0 ? 1 : at];
+    const double angle = std::atan2(b.y - a.y, b.x - a.x) * (level::kFullTurn / 2.0) / std::numbers::pi;
+    return level::turned_by(turn, static_cast<int>(std::lround(angle)));
+}
+
+PropRow::Rowed PropRow::rowed() const {
+    const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
+    const level::Level level = session().dressed();
+    const std::vector<level::Spot> all = places();
+    Rowed out{level, 0, 0, session().project().next_id};
+    const edit::Ground ground(session().project(), level, {});
+    level::Props& props = out.level.edit(where().layer).props();
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        level::Prop prop{out.nextId, held.kind, {}, held.look};
+        prop.at = {static_cast<int>(std::floor(all[i].x)), static_cast<int>(std::floor(all[i].y))};
+        prop.kind = edit::variant_at(session().project(), held.kind, prop.at);
+        const level::PropKind* kind = session().project().prop_kind(prop.kind);
+        if (session().options().rowFaces && kind && !kind->lit) prop.look.turn = turnAlong(all, i);
+        if (session().options().drops) prop.at = ground.dropped(prop);
+        const edit::InTheWay way = ground.stand(prop).way;
+        if (way == edit::InTheWay::another || way == edit::InTheWay::beyond) {
+            ++out.obstructed;
+            continue;
+        }
+        props.put(prop);
+        ++out.nextId;
+        ++out.count;
+    }
+    return out;
+}
 
 } // namespace
 

@@ -1,9 +1,7 @@
 // The commands of Dress with their keys: what is chosen of props and marks, and the prop in the Hand.
 
 #include <QAction>
-#include <QApplication>
 #include <QInputDialog>
-#include <QKeyEvent>
 #include <QKeySequence>
 #include <QLineEdit>
 #include <QString>
@@ -38,8 +36,7 @@ void MainWindow::buildDressActions() {
         dress, "dressPush", tr("Push to the nearest free place"), Qt::Key_K,
         [this] {
             if (!session_.hand().is<edit::held::Prop>()) return dress_->pushFree();
-            QKeyEvent key(QEvent::KeyPress, Qt::Key_K, Qt::NoModifier); // it is placed there
-            QApplication::sendEvent(levelView_, &key);
+            levelView_->giveKey(Qt::Key_K); // it is placed there
         },
         tr("Where a prop's foot would stand in another's, in what blocks, or off the level"));
     add(dress, "dressDrop", tr("Drop props onto the ground"), Qt::Key_Y, [this] { dress_->drop(); });
@@ -66,8 +63,8 @@ void MainWindow::buildChosenActions() {
         [this] { askForEnsemble(); }, tr("Several props that are placed and edited as one"));
     add(dress, "dressApart", tr("Take the chosen ensembles apart"), {}, [this] { dress_->takeApart(); });
     add(
-        dress, "dressOpen", tr("Open the chosen ensemble, or leave it"), Qt::Key_Return,
-        [this] { dress_->openEnsemble(); }, tr("Its parts are changed in its place; all copies follow"));
+        dress, "dressOpen", tr("Open the chosen ensemble, or leave it"), {}, [this] { dress_->openEnsemble(); },
+        tr("Its parts are changed in its place; all copies follow"));
 }
 
 void MainWindow::askForEnsemble() {

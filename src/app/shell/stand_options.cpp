@@ -55,17 +55,16 @@ QToolButton* StandOptions::toggle(const char* id, const char* icon, const QStrin
 
 void StandOptions::buildLattice() {
     lattice_ = toolButton(this, "optionLattice", {}, {}, {}, "link");
-    lattice_->setPopupMode(QToolButton::InstantPopup);
-    lattice_->setStyleSheet("QToolButton::menu-indicator { image: none; }");
     describe(lattice_, tr("Where props come to stand"), {}, tr("On the lattice's cells or parts of them, or anywhere"));
-    auto* menu = new QMenu(lattice_);
-    menu->setObjectName("standMenu");
+    places_ = new QMenu(lattice_);
+    places_->setObjectName("standMenu");
     const std::array<QString, 4> names{tr("anywhere"), tr("on cells"), tr("on half cells"), tr("on quarter cells")};
     for (int i = 0; i < 4; ++i)
-        connect(menu->addAction(names.at(static_cast<std::size_t>(i))), &QAction::triggered, this, [this, i] {
+        connect(places_->addAction(names.at(static_cast<std::size_t>(i))), &QAction::triggered, this, [this, i] {
             change([i](ToolOptions& o) { o.lattice = static_cast<edit::Lattices>(i); });
         });
-    lattice_->setMenu(menu);
+    connect(lattice_, &QToolButton::clicked, this,
+            [this] { places_->popup(lattice_->mapToGlobal(QPoint(0, lattice_->height()))); });
     layout()->addWidget(lattice_);
 }
 
@@ -90,7 +89,7 @@ void StandOptions::refresh() {
     const bool stands = (options & ToolKind::stands) != 0, rows = (options & ToolKind::rows) != 0;
     setVisible(stands);
     const ToolOptions& o = session_.options();
-    lattice_->setText(lattice_->menu()->actions().at(static_cast<int>(o.lattice))->text());
+    lattice_->setText(places_->actions().at(static_cast<int>(o.lattice))->text());
     lattice_->setVisible(!rows);
     toProps_->setVisible(!rows && o.lattice == edit::Lattices::free);
     for (QWidget* w : {static_cast<QWidget*>(apart_), static_cast<QWidget*>(curve_), static_cast<QWidget*>(faces_)})

@@ -8,6 +8,7 @@
 
 #include "app/session/tool.hpp"
 
+class QMenu;
 class QSpinBox;
 class QToolButton;
 
@@ -31,6 +32,7 @@ class StandOptions : public QWidget {
     void buildRow();
     Session& session_;
     QToolButton* lattice_ = nullptr;
+    QMenu* places_ = nullptr; // of it
     QSpinBox* apart_ = nullptr;
     struct Toggle {
         QToolButton* button;

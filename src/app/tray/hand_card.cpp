@@ -99,6 +99,8 @@ QString handName(const level::Project& project, const edit::Hand& hand) {
 
 namespace {
 
+constexpr int kHigh = 132, kLow = 34; // pixels
+
 // A long name goes on in a second line, and ends there.
 std::pair<QString, QString> inTwoLines(const QString& name, const QFont& font, int width) {
     QTextLayout layout(name, font);
@@ -158,11 +160,15 @@ void paintKind(QPainter& p, const QRect& line, const QString& kind, const QStrin
 
 HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     setObjectName("handCard");
-    setFixedHeight(132);
+    setFixedHeight(kHigh);
 }
 
 void HandCard::refresh() {
     if (!session_.isOpen()) return;
+    // What is chosen in Dress needs the room that an empty Hand does not.
+    const bool low = session_.hand().is<edit::held::Nothing>() && session_.stage() == Stage::dress &&
+                     !session_.chosen().empty();
+    setFixedHeight(low ? kLow : kHigh);
     setAccessibleName(tr("Hand: %1").arg(handName(session_.project(), session_.hand())));
     update();
 }
@@ -177,6 +183,11 @@ void HandCard::paintEvent(QPaintEvent*) {
     if (!session_.isOpen()) return;
     const edit::Hand& hand = session_.hand();
     const level::Project& project = session_.project();
+    if (height() == kLow) {
+        p.setPen(t.quiet);
+        p.drawText(rect().adjusted(12, 0, -12, 0), Qt::AlignLeft | Qt::AlignVCenter, tr("Empty"));
+        return;
+    }
     const QRect box(11, 14, 102, 102);
     paintChequer(p, box, t.window, t.panel);
     p.drawPixmap(box.topLeft() + QPoint(3, 3), handPicture(project, hand, 96));

@@ -138,6 +138,11 @@ void LevelView::keyPressEvent(QKeyEvent* event) {
     }
 }
 
+void LevelView::giveKey(int key) {
+    const QKeyEvent event(QEvent::KeyPress, key, Qt::NoModifier);
+    if (open() && !active_) toolGesture().key(event);
+}
+
 void LevelView::keyReleaseEvent(QKeyEvent* event) {
     if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) {
         space_ = false;

@@ -62,6 +62,7 @@ class LevelView : public QWidget, private Board {
     void lookAt(Point cell);
 
     // The place of a cell's middle in the widget, and the cell at a place; of those that one works on.
+    void giveKey(int key); // to the tool in use, as if it had been pressed here
     [[nodiscard]] QPoint cellCentre(Point cell) const;
     [[nodiscard]] Point cellAt(QPointF place) const;
     // The cells of the level that are in view.
