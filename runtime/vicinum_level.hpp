@@ -68,6 +68,8 @@ struct Tile {
     // after its other tiles, in the order of their lowest rows.
     Vec cells{1, 1}, pivot, offset;
     int stands = 0;
+    int rise =
+        0; // 0: flat; else it stands up, its foot rise - 1 cells below its lower edge; on layers that are by_feet
     std::vector<Frame> frames; // of an animated tile, round and round from the level's beginning; empty otherwise
     [[nodiscard]] bool is_block() const { return cells.x != 1 || cells.y != 1; }
     std::vector<std::vector<Vec>> polygons; // of the shape "drawn": corners in 1/16 of the cell, clockwise
@@ -165,6 +167,10 @@ struct Layer {
     Colour tint{255, 255, 255, 255};       // multiplied with what lies on it
     double parallax_x = 1, parallax_y = 1; // how far it goes along when the frame moves over the level
     Vec shift;                             // pixels that it is drawn right of and below its place
+    // What stands up on this layer, and on those right before and behind it that are so, is drawn in the order of its
+    // feet after all that lies flat on them; the walker among it where the plane lies within these layers or at their
+    // rim. See Level::foot_line().
+    bool by_feet = false;
 
     Cell cell(int x, int y) const {
         if (x < box.x || y < box.y || x >= box.x + box.w || y >= box.y + box.h) return {};
@@ -272,6 +278,37 @@ struct Level {
         const double across = 2 * px / cell.x, down = 2 * py / cell.y;
         return {(down + across) / 2, (down - across) / 2};
     }
+    // Where the layers end that are sorted by feet together, from the one at `first` on; `first` where that one is not.
+    std::size_t run_by_feet(std::size_t first) const {
+        std::size_t end = first;
+        while (end < layers.size() && layers[end].by_feet) ++end;
+        return end;
+    }
+    // By what things are sorted on layers that are `by_feet`, the least first; at one line tiles and blocks come before
+    // props, and props before the walker. Seen from above it is the line on which the foot stands, in pixels down; on
+    // isometric lattices how far it is from the back, in cells.
+    double foot_line(const Layer& layer, int x, int y, const Cell& cell) const {
+        const Tile& tile = tiles[cell.tile()];
+        if (isometric) {
+            const Rect f = foot_cells(x, y, cell);
+            return (f.x + f.w + f.y + f.h - 1.0) * layer.cell_size.x / this->cell.x;
+        }
+        const int rows = tile.is_block() ? y - tile.pivot.y + tile.cells.y : y + tile.rise;
+        return rows * layer.cell_size.y + layer.shift.y;
+    }
+    double foot_line(const Layer& layer, const Prop& prop) const {
+        const double x = prop.at.x + layer.shift.x + 0.5, y = prop.at.y + layer.shift.y + 1;
+        if (!isometric) return y;
+        const auto at = place(x, y);
+        return at.first + at.second;
+    }
+    double foot_line(double x, double y) const { return isometric ? x + y : y * cell.y; } // of one who stands at a cell
+    // Whether what lies in a cell stands up.
+    bool rises(const Layer& layer, const Cell& cell) const {
+        const Tile& tile = tiles[cell.tile()];
+        return tile.is_block() || (isometric ? tile.atlas.h > layer.cell_size.y : tile.rise > 0);
+    }
+
     // What of a prop blocks, in cells: closed outlines without their first corner again; none where it does not block.
     // On isometric lattices a foot is the diamond in its box, and of a shape the same share of that blocks.
     std::vector<std::vector<Place>> blocking(const Prop& prop) const {
@@ -600,6 +637,7 @@ inline Layer layer_of(const Reader& read, const json& j, const Level& level) {
         out.parallax_x = read.real(p[0], 0, 1000, "a parallax");
         out.parallax_y = read.real(p[1], 0, 1000, "a parallax");
     }
+    if (j.contains("by_feet")) out.by_feet = read.yes(j, "by_feet");
     if (j.contains("shift")) out.shift = read.vec(j["shift"], -limits::cell_pixels, limits::cell_pixels, "a shift");
     if (out.kind == "tiles") {
         out.solid = read.yes(j, "solid");
@@ -680,6 +718,7 @@ inline Tile tile_of(const Reader& read, const json& t) {
         if (tile.pivot.x >= tile.cells.x || tile.pivot.y >= tile.cells.y)
             read.refuse("a block's pivot", "is none of its cells");
     }
+    if (t.contains("rise")) tile.rise = read.number(t["rise"], 0, 64, "how a tile stands up");
     for (const json& tag : read.list(t, "tags", false)) tile.tags.push_back(read.text(tag, "a tag"));
     tile.notes = notes_of(read, t, "a tile's notes");
     for (const json& part : read.list(t, "polygons", false)) {

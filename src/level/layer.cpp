@@ -79,4 +79,19 @@ Grid& StampLayer::grid() {
     return std::get<Blockers>(content).cells();
 }
 
+std::size_t run_by_feet(const Level& level, std::size_t first) {
+    std::size_t end = first;
+    if (level.view != View::from_above) return first;
+    for (std::size_t i = first; i < level.layers.size(); ++i) {
+        const Layer& layer = *level.layers[i];
+        if (layer.blockers() || layer.facts()) {
+            if (i == first) return first;
+            continue;
+        }
+        if (!layer.by_feet || layer.backdrop()) break;
+        end = i + 1;
+    }
+    return end;
+}
+
 } // namespace vic::level

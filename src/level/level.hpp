@@ -82,6 +82,8 @@ struct Layer {
     Rgba tint{255, 255, 255, 255}; // multiplied with what lies on it; tiles and props only, its alpha is not used
     Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
     Point shift{0, 0};             // half cells, -1 .. 1 each; not of layers that block
+    bool by_feet = false; // of tiles and props, in levels from above: what stands up on it and on its neighbours that are
+                          // so, too, is drawn in the order of their feet, the walker among them
     std::string group;             // "Shore/Plants": what the Section folds together; may be empty
     LayerContent content;
 
@@ -201,6 +203,11 @@ struct Level {
     // The pixels of its cells. What stands up at the back of an isometric level reaches above them.
     [[nodiscard]] Box pixels() const { return geometry().box(cells()); }
 };
+
+// Where the run of layers ends that are sorted by feet together, from the one at `first` on; `first` itself where that
+// one is not. Layers that are never seen are passed over. Such a run has the walker in it where his plane lies within it
+// or at its rim.
+std::size_t run_by_feet(const Level& level, std::size_t first);
 
 // What of the picture changed between two states of a level.
 struct Difference {

@@ -60,7 +60,7 @@ bool same_settings(const Layer& a, const Layer& b) {
     const bool other_picture = a.backdrop() && b.backdrop() && *a.backdrop() != *b.backdrop();
     return a.id == b.id && a.kind() == b.kind() && a.shown == b.shown && a.opacity == b.opacity &&
            a.solid() == b.solid() && a.collision_class == b.collision_class && a.grain() == b.grain() &&
-           a.tint == b.tint && a.shift == b.shift && !other_picture && a.grid().size() == b.grid().size();
+           a.tint == b.tint && a.shift == b.shift && a.by_feet == b.by_feet && !other_picture && a.grid().size() == b.grid().size();
 }
 
 } // namespace
@@ -193,7 +193,10 @@ Level make_level(Project& project, const std::string& name, Size cells, Size cel
     add(names.props, LayerKind::props, false);
     level.plane = 2;
     add(names.front, LayerKind::tiles, false);
-    if (view == View::from_above) level.walker = {44, 56, 5, 0};
+    if (view == View::from_above) {
+        level.walker = {44, 56, 5, 0};
+        level.edit(level.layers[1]->id).by_feet = true;
+    }
     return level;
 }
 

@@ -43,6 +43,8 @@ struct Block {
 };
 inline constexpr int kMostBlockCells = 32; // a side
 
+inline constexpr int kMostRise = 32;
+
 // One picture of an animated tile.
 struct TileFrame {
     TileId tile = 0; // of the same sheet; its picture only
@@ -63,6 +65,7 @@ struct Tile {
     Notes notes;                   // of kinds that the project has
     std::uint8_t turns = 255;      // the turns it may be laid with, bit by Turn::code; bit 0 is always set
     Block block{};
+    int rise = 0; // 0: lies flat; else it stands up, its foot `rise` - 1 cells below its own lower edge; up to kMostRise
     std::vector<TileFrame> frames{}; // of an animated tile; all tiles with the same frames show the same one at a time
     bool blank = false;              // nothing but see-through pixels; follows from the image
     [[nodiscard]] bool is_block() const { return block.cells != Size{1, 1}; }

@@ -132,6 +132,7 @@ Json tiles_json(const Project& project, const Used& used, const Atlas& atlas) {
                                      {"pivot", to_json(t.block.pivot)},
                                      {"offset", to_json(t.block.offset)},
                                      {"stands", t.block.stands}};
+        if (t.rise != 0) tiles.back()["rise"] = t.rise;
         if (!t.tags.empty()) tiles.back()["tags"] = t.tags;
         if (const Json notes = notes_json(project, t.notes); !notes.empty()) tiles.back()["notes"] = notes;
     }
@@ -336,10 +337,12 @@ bool needs_second(const Level& level) {
            std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->grain().own(); });
 }
 
-// Likewise of the second: props that are turned, scaled, tinted or of a shape of their own.
+// Likewise of the second: props that are turned, scaled, tinted or of a shape of their own, tiles sorted by feet.
 bool needs_third(const Project& project, const Level& level) {
     const level::PropKinds kinds(project);
-    bool out = false;
+    bool out = std::any_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
+        return l->by_feet && level.view == level::View::from_above && l->tiles();
+    });
     for (const level::LayerRef& layer : level.layers)
         for (const Prop& prop : layer->props())
             kinds.each_piece(prop, [&](const level::Piece& piece) {
@@ -480,6 +483,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
                {"shown", layer.shown},
                {"opacity", layer.opacity / 100.0}};
         const Layer plain;
+        if (layer.by_feet && level.view == level::View::from_above && !layer.backdrop()) l["by_feet"] = true;
         if (layer.tint != plain.tint && !layer.backdrop()) l["tint"] = to_json(layer.tint);
         if (layer.parallax != plain.parallax) l["parallax"] = {layer.parallax.x / 100.0, layer.parallax.y / 100.0};
         if (layer.shift != plain.shift)

@@ -45,7 +45,6 @@ void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at
     }
 }
 
-
 void blit_washed(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, const level::Layer& layer,
                  const level::Wash& wash) {
     if (!wash.changes()) return blit(canvas, clip, picture, at, layer);

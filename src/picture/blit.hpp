@@ -1,6 +1,8 @@
 // Putting pictures into a canvas. `clip` lies in the canvas's box.
 #pragma once
 
+#include <vector>
+
 #include "level/standing.hpp"
 #include "picture/compose.hpp"
 
@@ -13,6 +15,14 @@ void blit_washed(Canvas& canvas, const Box& clip, const Art::Picture& picture, P
 // What stands for a picture that is gone: a crossed box, or diamond.
 void draw_gone(Canvas& canvas, const Box& clip, const Box& cell, bool diamond = false);
 
+// The pictures of a layer's props that are seen in the clip, what stands further down after the rest, and one of them.
+struct ShownProp {
+    level::Piece piece;
+    Box box; // pixels of the level, at full size
+};
+std::vector<ShownProp> props_in(const level::PropKinds& kinds, const level::Layer& layer, const Box& clip, int small);
+void draw_prop(const level::Project& project, const level::Layer& layer, Art& art, Canvas& canvas, const Box& clip,
+               const ShownProp& prop, int small);
 // The props of a layer, what stands further down in front. `small`: the canvas and the clip are in small pixels.
 void draw_props(const level::Project& project, const level::Layer& layer, Art& art, Canvas& canvas, const Box& clip,
                 int small);

@@ -116,15 +116,22 @@ std::vector<Aslant> aslant_in(const level::Level& level, const level::Grid& grid
     return out;
 }
 
+void draw_one(const level::Level& level, const Layer& layer, Canvas& canvas, const Box& clip, const Aslant& a) {
+    if (a.picture)
+        blit(canvas, clip, *a.picture, a.box.corner(), layer);
+    else
+        draw_gone(canvas, clip, level.geometry().box(a.at), true);
+}
+
+// What is higher than the diamond of its cell stands up.
+bool stands_aslant(const Aslant& a, const level::Level& level) {
+    return a.picture && (a.picture->block || a.picture->size.h > level.cell.h);
+}
+
 void draw_aslant(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
                  const std::vector<Aslant>& seen) {
     const auto draw_all = [&](const std::vector<Aslant>& all) {
-        for (const Aslant& a : all) {
-            if (a.picture)
-                blit(canvas, clip, *a.picture, a.box.corner(), layer);
-            else
-                draw_gone(canvas, clip, level.geometry().box(a.at), true);
-        }
+        for (const Aslant& a : all) draw_one(level, layer, canvas, clip, a);
     };
     if (art.over()) {
         const Box cells = intersection(level.geometry().cells_in(art.seen_in(clip, level.geometry())), layer.cells());
@@ -144,14 +151,20 @@ struct Seen {
         Point at;
         level::Cell cell;
     };
+    struct Standing {
+        int foot; // in cells: the line on which it stands
+        Point at;
+        const Art::Picture* picture;
+    };
     std::vector<Flat> flats;
+    std::vector<Standing> standing; // where those are told apart
     std::vector<Block> blocks;
 };
 
 // `covered` tells of the cells which lie under something opaque of a layer in front, a byte each; what this layer
 // covers is added. Null where the layer does not lie as the others do. `small`: the level's cells are so much smaller.
 Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box& cells,
-             std::vector<std::uint8_t>* covered, int small = 0) {
+             std::vector<std::uint8_t>* covered, int small = 0, bool by_feet = false) {
     const Lattice lattice = level.geometry();
     Seen out;
     Looked looked(art, lattice, small);
@@ -171,7 +184,15 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
                     out.blocks.push_back({level::foot_under(*tile, at, cell.turn()).bottom(), at, cell});
                 return;
             }
-            if (!inside || (hidden && *hidden != 0)) return;
+            if (!inside) return;
+            if (by_feet) {
+                const level::Tile* tile = art.table().find(cell.tile()).tile;
+                if (tile && tile->rise > 0) {
+                    out.standing.push_back({at.y + tile->rise, at, picture});
+                    return;
+                }
+            }
+            if (hidden && *hidden != 0) return;
             out.flats.push_back({at, picture});
             if (hidden && covers && (!picture || picture->opaque)) *hidden = 1;
         });
@@ -180,6 +201,26 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
         return std::tuple(a.foot, a.at.x, a.at.y) < std::tuple(b.foot, b.at.x, b.at.y);
     });
     return out;
+}
+
+void draw_block(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
+                const Seen::Block& block, int small) {
+    const Art::Picture* picture = art.tile(block.cell, level.geometry(), small);
+    const Box px =
+        level::picture_box(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(), level.geometry());
+    if (picture)
+        blit(canvas, clip, *picture, px.corner(), layer);
+    else
+        draw_gone(canvas, clip, {block.at.x * level.cell.w, block.at.y * level.cell.h, level.cell.w, level.cell.h});
+}
+
+void draw_standing(const level::Level& level, const Layer& layer, Canvas& canvas, const Box& clip,
+                   const Seen::Standing& one) {
+    const Box cell = level.geometry().box(one.at);
+    if (one.picture)
+        blit(canvas, clip, *one.picture, cell.corner(), layer);
+    else
+        draw_gone(canvas, clip, cell);
 }
 
 void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas& canvas, const Box& clip,
@@ -200,15 +241,7 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
         else
             draw_gone(canvas, clip, {flat.at.x * cw, flat.at.y * ch, cw, ch});
     }
-    for (const Seen::Block& block : seen.blocks) {
-        const Art::Picture* picture = art.tile(block.cell, level.geometry(), small);
-        const Box px = level::picture_box(*art.table().find(block.cell.tile()).tile, block.at, block.cell.turn(),
-                                          level.geometry());
-        if (picture)
-            blit(canvas, clip, *picture, px.corner(), layer);
-        else
-            draw_gone(canvas, clip, {block.at.x * cw, block.at.y * ch, cw, ch});
-    }
+    for (const Seen::Block& block : seen.blocks) draw_block(level, layer, art, canvas, clip, block, small);
 }
 
 int wrapped(int v, int size) { return v - floor_div(v, size) * size; }
@@ -278,6 +311,87 @@ std::vector<std::vector<Aslant>> all_aslant(const level::Level& level, Art& art,
     return out;
 }
 
+// Draws on a canvas that is moved so that a layer that is shifted lies as the others do.
+template <class Draw>
+void shifted(Canvas& canvas, const Box& clip, Point shift, Draw draw) {
+    const Box there = canvas.box;
+    canvas.box = there.moved({-shift.x, -shift.y});
+    draw(clip.moved({-shift.x, -shift.y}));
+    canvas.box = there;
+}
+
+// One that stands up in a run of layers.
+struct Upright {
+    double foot; // pixels of the level, down; on isometric lattices cells, away from the one at the back
+    int kind;    // at one line tiles stand behind props
+    std::size_t layer;
+    int x;
+    std::size_t index; // in what of its kind is seen of the layer
+};
+
+// The layers from first to last as one: what lies flat, then what stands up by the lines of its feet.
+void draw_by_feet(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& clip,
+                  std::pair<std::size_t, std::size_t> run, const std::vector<Seen>& seen_on,
+                  const std::vector<std::vector<Aslant>>& aslant_on, int small) {
+    enum Kind { tile, block, aslant, prop };
+    const bool square = level.lattice == LatticeKind::square;
+    const level::PropKinds kinds(project);
+    std::vector<std::vector<ShownProp>> props(level.layers.size());
+    std::vector<Upright> all;
+    for (std::size_t i = run.first; i < run.second; ++i) {
+        const Layer& layer = *level.layers[i];
+        if (!layer.shown || layer.opacity <= 0) continue;
+        const Point shift = shift_of(level, layer);
+        const level::Level lies = of_layer(level, layer);
+        const int high = lies.cell.h << small;
+        if (layer.tiles() && square) {
+            Seen flat = seen_on[i];
+            flat.blocks.clear();
+            shifted(canvas, clip, shift,
+                    [&](const Box& there) { draw_tiles(lies, layer, art, canvas, there, flat, small); });
+            for (std::size_t k = 0; k < seen_on[i].standing.size(); ++k)
+                all.push_back({double(seen_on[i].standing[k].foot * high + (shift.y << small)), tile, i,
+                               seen_on[i].standing[k].at.x, k});
+            for (std::size_t k = 0; k < seen_on[i].blocks.size(); ++k)
+                all.push_back({double(seen_on[i].blocks[k].foot * high + (shift.y << small)), block, i,
+                               seen_on[i].blocks[k].at.x, k});
+        } else if (layer.tiles()) {
+            std::vector<Aslant> flat;
+            for (std::size_t k = 0; k < aslant_on[i].size(); ++k) {
+                const Aslant& a = aslant_on[i][k];
+                if (stands_aslant(a, lies))
+                    all.push_back({(a.depth - 1.0) * layer.grain().wider / layer.grain().finer, aslant, i, a.at.x, k});
+                else
+                    flat.push_back(a);
+            }
+            shifted(canvas, clip, shift, [&](const Box& there) { draw_aslant(lies, layer, art, canvas, there, flat); });
+        } else {
+            props[i] = props_in(kinds, layer, clip.moved({-shift.x, -shift.y}), small);
+            for (std::size_t k = 0; k < props[i].size(); ++k) {
+                const Point at = props[i][k].piece.at + Point{shift.x << small, shift.y << small};
+                const CellPlace place = Lattice{level.lattice, {level.cell.w << small, level.cell.h << small}}.place_of(
+                    at.x + 0.5, at.y + 1);
+                all.push_back({square ? at.y + 1.0 : place.x + place.y, prop, i, at.x, k});
+            }
+        }
+    }
+    std::stable_sort(all.begin(), all.end(), [](const Upright& a, const Upright& b) {
+        return std::tuple(a.foot, a.kind == prop, a.layer, a.x, a.index) <
+               std::tuple(b.foot, b.kind == prop, b.layer, b.x, b.index);
+    });
+    for (const Upright& one : all) {
+        const Layer& layer = *level.layers[one.layer];
+        const level::Level lies = of_layer(level, layer);
+        shifted(canvas, clip, shift_of(level, layer), [&](const Box& there) {
+            if (one.kind == tile) draw_standing(lies, layer, canvas, there, seen_on[one.layer].standing[one.index]);
+            if (one.kind == block)
+                draw_block(lies, layer, art, canvas, there, seen_on[one.layer].blocks[one.index], small);
+            if (one.kind == aslant) draw_one(lies, layer, canvas, there, aslant_on[one.layer][one.index]);
+            if (one.kind == prop) draw_prop(project, layer, art, canvas, there, props[one.layer][one.index], small);
+        });
+    }
+}
+
 void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
                  int small) {
     art.update(project);
@@ -293,19 +407,29 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
     const std::vector<std::vector<Aslant>> aslant_on =
         square ? std::vector<std::vector<Aslant>>() : all_aslant(level, art, clip);
     std::vector<Seen> seen_on(level.layers.size());
+    std::vector<bool> sorts(level.layers.size(), false);
+    for (std::size_t i = 0; i < level.layers.size(); ++i)
+        for (std::size_t k = i; k < level::run_by_feet(level, i); ++k) sorts[k] = true;
     for (std::size_t i = level.layers.size(); i-- > 0;) {
         const Layer& layer = *level.layers[i];
         if (!square || !layer.tiles() || !layer.shown || layer.opacity <= 0) continue;
         const Point shift = shift_of(level, layer);
         if (layer.grain().own())
-            seen_on[i] = seen_of(of_layer(level, layer), layer, art,
-                                 level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small);
+            seen_on[i] =
+                seen_of(of_layer(level, layer), layer, art,
+                        level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small, sorts[i]);
         else
-            seen_on[i] = shift == Point{} ? seen_of(level, layer, art, cells, &covered, small)
-                                          : seen_of(level, layer, art,
-                                                    lattice.cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small);
+            seen_on[i] = shift == Point{}
+                             ? seen_of(level, layer, art, cells, &covered, small, sorts[i])
+                             : seen_of(level, layer, art, lattice.cells_in(clip.moved({-shift.x, -shift.y})), nullptr,
+                                       small, sorts[i]);
     }
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
+        if (const std::size_t end = level::run_by_feet(level, i); end > i) {
+            draw_by_feet(project, level, art, canvas, clip, {i, end}, seen_on, aslant_on, small);
+            i = end - 1;
+            continue;
+        }
         const level::LayerRef& layer = level.layers[i];
         if (!layer->shown || layer->opacity <= 0) continue;
         // A shifted layer is drawn as it lies, on a canvas that is moved the other way.

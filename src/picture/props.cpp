@@ -89,17 +89,15 @@ void draw_piece(const level::Project& project, const level::Layer& layer, Art& a
     const bool mirrored = piece.look.mirrored;
     if (placing.plain()) {
         const Art::Picture* picture =
-            small == 0
-                ? art.prop(*piece.kind, mirrored)
-                : art.small_prop(*piece.kind, mirrored, small, box.corner() - Point{corner.x * s, corner.y * s});
+            small == 0 ? art.prop(*piece.kind, mirrored)
+                       : art.small_prop(*piece.kind, mirrored, small, box.corner() - Point{corner.x * s, corner.y * s});
         if (picture) return blit_washed(canvas, clip, *picture, corner, layer, piece.wash);
     } else if (const Art::Picture* picture = art.prop(*piece.kind, false)) {
         const Box seen = intersection(small_box, clip);
         if (seen.empty()) return;
         const level::Sheet* sheet = project.sheet(piece.kind->sheet);
-        const Art::Picture turned = small == 0
-                                        ? turned_picture(*picture, placing, seen, sheet && sheet->smooth)
-                                        : small_turned(art, piece, placing, seen, small);
+        const Art::Picture turned = small == 0 ? turned_picture(*picture, placing, seen, sheet && sheet->smooth)
+                                               : small_turned(art, piece, placing, seen, small);
         return blit_washed(canvas, clip, turned, seen.corner(), layer, piece.wash);
     }
     draw_gone(canvas, clip, small_box);
@@ -120,33 +118,37 @@ Image prop_picture(const level::Project& project, Art& art, const level::Prop& p
     draw_props(project, alone, art, canvas, box, 0);
     Image out(box.size());
     for (int y = 0; y < box.h; ++y)
-        for (int x = 0; x < box.w; ++x)
-            out.set(x, y, straight(canvas.pixels[static_cast<std::size_t>(y * box.w + x)]));
+        for (int x = 0; x < box.w; ++x) out.set(x, y, straight(canvas.pixels[static_cast<std::size_t>(y * box.w + x)]));
     return out;
 }
 
-void draw_props(const level::Project& project, const level::Layer& layer, Art& art, Canvas& canvas, const Box& clip,
-                int small) {
-    if (layer.props().empty()) return;
+std::vector<ShownProp> props_in(const level::PropKinds& kinds, const level::Layer& layer, const Box& clip, int small) {
+    std::vector<ShownProp> seen;
+    if (layer.props().empty()) return seen;
     const int s = 1 << small;
     const Box clip_full{clip.x * s, clip.y * s, clip.w * s, clip.h * s};
-    const level::PropKinds kinds(project);
-    struct Seen {
-        Piece piece;
-        Box box;
-    };
-    std::vector<Seen> seen;
     layer.props().each_in(clip_full.grown(kinds.reach(layer.props())), [&](const level::Prop& prop) {
         kinds.each_piece(prop, [&](const Piece& piece) {
             const Box box = piece.box();
             if (!intersection(box, clip_full).empty()) seen.push_back({piece, box});
         });
     });
-    std::sort(seen.begin(), seen.end(), [](const Seen& a, const Seen& b) {
+    std::sort(seen.begin(), seen.end(), [](const ShownProp& a, const ShownProp& b) {
         return std::tie(a.piece.at.y, a.piece.at.x, a.piece.prop, a.piece.part) <
                std::tie(b.piece.at.y, b.piece.at.x, b.piece.prop, b.piece.part);
     });
-    for (const Seen& one : seen) draw_piece(project, layer, art, canvas, clip, one.piece, one.box, small);
+    return seen;
+}
+
+void draw_prop(const level::Project& project, const level::Layer& layer, Art& art, Canvas& canvas, const Box& clip,
+               const ShownProp& prop, int small) {
+    draw_piece(project, layer, art, canvas, clip, prop.piece, prop.box, small);
+}
+
+void draw_props(const level::Project& project, const level::Layer& layer, Art& art, Canvas& canvas, const Box& clip,
+                int small) {
+    for (const ShownProp& one : props_in(level::PropKinds(project), layer, clip, small))
+        draw_prop(project, layer, art, canvas, clip, one, small);
 }
 
 } // namespace vic::picture

@@ -209,14 +209,56 @@ void ParcelView::keyReleaseEvent(QKeyEvent* event) {
 
 void ParcelView::focusOutEvent(QFocusEvent*) { input_ = {}; }
 
-void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vicinum::Rect& view) {
+// What lies in a cell, blocks and what is turned included.
+void ParcelView::paintCell(QPainter& p, const vicinum::Layer& layer, const QImage& atlas, QPoint at) {
     const vicinum::Level& level = game_->level;
+    const vicinum::Cell cell = layer.cell(at.x(), at.y());
+    const vicinum::Tile& tile = level.tiles[cell.tile()];
+    const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
+    const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
+    if (level.isometric || tile.is_block()) {
+        const vicinum::Rect r = level.picture_place(layer, at.x(), at.y(), cell);
+        const QRect place(r.x, r.y, r.w, r.h);
+        if (cell.mirrored())
+            p.drawImage(place, atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
+        else
+            p.drawImage(place, atlas, QRect(a.x, a.y, a.w, a.h));
+        return;
+    }
+    const vicinum::Vec c = layer.cell_size;
+    const QPoint corner(at.x() * c.x, at.y() * c.y);
+    if (cell.quarters() == 0 && !cell.mirrored()) {
+        p.drawImage(QRect(corner, QSize(c.x, c.y)), atlas, QRect(a.x, a.y, a.w, a.h));
+        return;
+    }
+    p.save();
+    p.translate(corner + QPointF(c.x / 2.0, c.y / 2.0));
+    p.rotate(90 * cell.quarters());
+    if (cell.mirrored()) p.scale(-1, 1);
+    p.drawImage(QRectF(-c.x / 2.0, -c.y / 2.0, c.x, c.y), atlas, QRectF(a.x, a.y, a.w, a.h));
+    p.restore();
+}
+
+// With `uprights` what stands up is put there instead, to be painted in its turn.
+void ParcelView::paintLayer(QPainter& p, std::size_t index, const vicinum::Rect& view, std::vector<Upright>* uprights) {
+    const vicinum::Level& level = game_->level;
+    const vicinum::Layer& layer = level.layers[index];
     if (!layer.shown) return;
     // What goes along by half is seen as if the frame had moved by half; on whole pixels of the game.
     const QPoint aside(static_cast<int>(std::lround(view.x * (1 - layer.parallax_x))) + layer.shift.x,
                        static_cast<int>(std::lround(view.y * (1 - layer.parallax_y))) + layer.shift.y);
     const vicinum::Rect frame{view.x - aside.x(), view.y - aside.y(), view.w, view.h};
     const QImage& atlas = game_->atlas_of(layer);
+    const auto upright = [&](QPoint at) {
+        const double foot = level.foot_line(layer, at.x(), at.y(), layer.cell(at.x(), at.y()));
+        return Upright{foot, 0, index, at.x(), [=, this, &p, &layer, &atlas] {
+                           p.save();
+                           p.translate(aside);
+                           p.setOpacity(layer.opacity);
+                           paintCell(p, layer, atlas, at);
+                           p.restore();
+                       }};
+    };
     p.save();
     p.translate(aside);
     p.setOpacity(layer.opacity);
@@ -232,13 +274,17 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
             p.drawTiledPixmap(QRect(first, QPoint(all.x + all.w, all.y + all.h)), picture);
         }
     } else if (layer.kind == "tiles" && level.isometric) {
-        paintAslant(p, layer, atlas, frame);
+        for (const QPoint& at : aslantIn(layer, frame)) {
+            if (uprights && level.rises(layer, layer.cell(at.x(), at.y())))
+                uprights->push_back(upright(at));
+            else
+                paintCell(p, layer, atlas, at);
+        }
     } else if (layer.kind == "tiles") {
         const vicinum::Vec c = layer.cell_size;
         const vicinum::Vec last{layer.box.x + layer.box.w - 1, layer.box.y + layer.box.h - 1};
         const int x0 = std::max(0, floor_div(frame.x, c.x)), x1 = std::min(last.x, (frame.x + frame.w) / c.x);
         const int y0 = std::max(0, floor_div(frame.y, c.y)), y1 = std::min(last.y, (frame.y + frame.h) / c.y);
-        const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
         struct Block {
             int foot;
             QPoint cell;
@@ -250,37 +296,27 @@ void ParcelView::paintLayer(QPainter& p, const vicinum::Layer& layer, const vici
                 const vicinum::Cell cell = layer.cell(x, y);
                 if (cell.empty()) continue;
                 const vicinum::Tile& tile = level.tiles[cell.tile()];
-                if (tile.is_block()) {
+                if (!tile.is_block() && (x < x0 || x > x1 || y < y0 || y > y1)) continue;
+                if (uprights && level.rises(layer, cell))
+                    uprights->push_back(upright({x, y}));
+                else if (tile.is_block())
                     blocks.push_back({y - tile.pivot.y + tile.cells.y, {x, y}});
-                    continue;
-                }
-                if (x < x0 || x > x1 || y < y0 || y > y1) continue;
-                const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
-                const QPoint at(x * c.x, y * c.y);
-                if (cell.quarters() == 0 && !cell.mirrored()) {
-                    p.drawImage(QRect(at, QSize(c.x, c.y)), atlas, QRect(a.x, a.y, a.w, a.h));
-                    continue;
-                }
-                p.save();
-                p.translate(at + QPointF(c.x / 2.0, c.y / 2.0));
-                p.rotate(90 * cell.quarters());
-                if (cell.mirrored()) p.scale(-1, 1);
-                p.drawImage(QRectF(-c.x / 2.0, -c.y / 2.0, c.x, c.y), atlas, QRectF(a.x, a.y, a.w, a.h));
-                p.restore();
+                else
+                    paintCell(p, layer, atlas, {x, y});
             }
         std::sort(blocks.begin(), blocks.end(), [](const Block& a, const Block& b) {
             return std::tuple(a.foot, a.cell.x(), a.cell.y()) < std::tuple(b.foot, b.cell.x(), b.cell.y());
         });
-        for (const Block& block : blocks) {
-            const vicinum::Cell cell = layer.cell(block.cell.x(), block.cell.y());
-            const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
-            const vicinum::Rect place = level.picture_place(layer, block.cell.x(), block.cell.y(), cell);
-            const QRect at(place.x, place.y, place.w, place.h);
-            if (cell.mirrored())
-                p.drawImage(at, atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
-            else
-                p.drawImage(at, atlas, QRect(a.x, a.y, a.w, a.h));
-        }
+        for (const Block& block : blocks) paintCell(p, layer, atlas, block.cell);
+    } else if (uprights) {
+        for (const vicinum::Prop& prop : layer.props)
+            uprights->push_back({level.foot_line(layer, prop), 1, index, prop.at.x, [=, this, &p, &layer, &prop] {
+                                     p.save();
+                                     p.translate(aside);
+                                     p.setOpacity(layer.opacity);
+                                     paintProp(p, layer, prop, frame);
+                                     p.restore();
+                                 }});
     } else {
         for (const vicinum::Prop& prop : layer.props) paintProp(p, layer, prop, frame);
     }
@@ -374,11 +410,9 @@ void ParcelView::paintProp(QPainter& p, const vicinum::Layer& layer, const vicin
     if (box.intersects(QRect(frame.x, frame.y, frame.w, frame.h))) p.drawImage(box.topLeft(), picture.image);
 }
 
-// From the back: what stands further down on the screen stands in front.
-void ParcelView::paintAslant(QPainter& p, const vicinum::Layer& layer, const QImage& atlas,
-                             const vicinum::Rect& frame) {
+// The cells that are seen, from the back: what stands further down on the screen stands in front.
+std::vector<QPoint> ParcelView::aslantIn(const vicinum::Layer& layer, const vicinum::Rect& frame) const {
     const vicinum::Level& level = game_->level;
-    const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
     struct Piece {
         int depth, x, y;
     };
@@ -407,15 +441,9 @@ void ParcelView::paintAslant(QPainter& p, const vicinum::Layer& layer, const QIm
         }
     std::sort(pieces.begin(), pieces.end(),
               [](const Piece& a, const Piece& b) { return std::tuple(a.depth, a.x) < std::tuple(b.depth, b.x); });
-    for (const Piece& piece : pieces) {
-        const vicinum::Cell cell = layer.cell(piece.x, piece.y);
-        const vicinum::Rect r = level.picture_place(layer, piece.x, piece.y, cell);
-        const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
-        if (cell.mirrored())
-            p.drawImage(QRect(r.x, r.y, r.w, r.h), atlas.copy(a.x, a.y, a.w, a.h).mirrored(true, false));
-        else
-            p.drawImage(QRect(r.x, r.y, r.w, r.h), atlas, QRect(a.x, a.y, a.w, a.h));
-    }
+    std::vector<QPoint> out;
+    for (const Piece& piece : pieces) out.emplace_back(piece.x, piece.y);
+    return out;
 }
 
 void ParcelView::paintOutlines(QPainter& p) {
@@ -435,6 +463,37 @@ void ParcelView::paintOutlines(QPainter& p) {
     }
     p.setPen(QPen(QColor("#22302D"), 0.8, Qt::DashLine));
     for (const auto& e : level.one_way) p.drawLine(at(e.from), at(e.to));
+}
+
+void ParcelView::paintWalker(QPainter& p) {
+    const vicinum::Level& level = game_->level;
+    const walk::Position foot = game_->world.foot();
+    // The walker, on whole pixels of the game.
+    const double w = double(level.walker.width) / vicinum::kUnit * level.cell.x;
+    const double h =
+        double(level.walker.height) / vicinum::kUnit * (level.isometric ? level.cell.x / 2.0 : level.cell.y);
+    const auto [fx, fy] = level.pixel(foot.x, foot.y);
+    const QRectF box(std::round(fx - w / 2), std::round(fy - h), w, h);
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    const double head = h * 0.15;
+    const QPointF top(box.center().x(), box.top() + head);
+    const double hip = box.top() + h * 0.58;
+    const double stride = game_->world.grounded() && (input_.left || input_.right || input_.up || input_.down)
+                              ? std::sin(game_->world.ticks() * 0.35) * w * 0.3
+                              : w * 0.25;
+    for (const bool under : {true, false}) {
+        p.setPen(QPen(under ? QColor("#FBF8F1") : QColor("#C2452D"), std::max(1.2, w * 0.16) + (under ? 1.4 : 0),
+                      Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+        p.setBrush(under ? QColor("#FBF8F1") : QColor("#C2452D"));
+        p.drawEllipse(top, head * 0.7, head * 0.7);
+        p.drawLine(QPointF(top.x(), top.y() + head), QPointF(top.x(), hip));
+        p.drawLine(QPointF(box.left() + w * 0.15, box.top() + h * 0.42),
+                   QPointF(box.right() - w * 0.15, box.top() + h * 0.42));
+        p.drawLine(QPointF(top.x(), hip), QPointF(top.x() - stride, box.bottom() - 0.6));
+        p.drawLine(QPointF(top.x(), hip), QPointF(top.x() + stride, box.bottom() - 0.6));
+    }
+    p.restore();
 }
 
 void ParcelView::paintEvent(QPaintEvent*) {
@@ -460,36 +519,25 @@ void ParcelView::paintEvent(QPaintEvent*) {
         p.fillRect(QRect(frame.x, frame.y, frame.w, frame.h), QColor(level.ground.r, level.ground.g, level.ground.b));
     else
         p.fillRect(QRect(all.x, all.y, all.w, all.h), QColor(level.ground.r, level.ground.g, level.ground.b));
+    const int plane = level.plane;
+    bool walked = false;
     for (std::size_t i = 0; i <= level.layers.size(); ++i) {
-        if (static_cast<int>(i) == level.plane) {
-            // The walker, on whole pixels of the game.
-            const double w = double(level.walker.width) / vicinum::kUnit * level.cell.x;
-            const double h =
-                double(level.walker.height) / vicinum::kUnit * (level.isometric ? level.cell.x / 2.0 : level.cell.y);
-            const auto [fx, fy] = level.pixel(foot.x, foot.y);
-            const QRectF box(std::round(fx - w / 2), std::round(fy - h), w, h);
-            p.save();
-            p.setRenderHint(QPainter::Antialiasing);
-            const double head = h * 0.15;
-            const QPointF top(box.center().x(), box.top() + head);
-            const double hip = box.top() + h * 0.58;
-            const double stride = game_->world.grounded() && (input_.left || input_.right || input_.up || input_.down)
-                                      ? std::sin(game_->world.ticks() * 0.35) * w * 0.3
-                                      : w * 0.25;
-            for (const bool under : {true, false}) {
-                p.setPen(QPen(under ? QColor("#FBF8F1") : QColor("#C2452D"),
-                              std::max(1.2, w * 0.16) + (under ? 1.4 : 0), Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-                p.setBrush(under ? QColor("#FBF8F1") : QColor("#C2452D"));
-                p.drawEllipse(top, head * 0.7, head * 0.7);
-                p.drawLine(QPointF(top.x(), top.y() + head), QPointF(top.x(), hip));
-                p.drawLine(QPointF(box.left() + w * 0.15, box.top() + h * 0.42),
-                           QPointF(box.right() - w * 0.15, box.top() + h * 0.42));
-                p.drawLine(QPointF(top.x(), hip), QPointF(top.x() - stride, box.bottom() - 0.6));
-                p.drawLine(QPointF(top.x(), hip), QPointF(top.x() + stride, box.bottom() - 0.6));
-            }
-            p.restore();
+        const std::size_t end = level.run_by_feet(i);
+        const bool within = plane >= static_cast<int>(i) && plane <= static_cast<int>(end);
+        if (end > i) {
+            std::vector<Upright> uprights;
+            for (std::size_t k = i; k < end; ++k) paintLayer(p, k, frame, &uprights);
+            if (within) uprights.push_back({level.foot_line(foot.x, foot.y), 2, 0, 0, [&] { paintWalker(p); }});
+            std::stable_sort(uprights.begin(), uprights.end(), [](const Upright& a, const Upright& b) {
+                return std::tuple(a.foot, a.kind, a.layer, a.x) < std::tuple(b.foot, b.kind, b.layer, b.x);
+            });
+            for (const Upright& one : uprights) one.paint();
+            i = end - 1;
+            walked = walked || within;
+            continue;
         }
-        if (i < level.layers.size()) paintLayer(p, level.layers[i], frame);
+        if (static_cast<int>(i) == plane && !walked) paintWalker(p);
+        if (i < level.layers.size()) paintLayer(p, i, frame);
     }
     if (outlines_) paintOutlines(p);
 }

@@ -5,9 +5,13 @@
 #include <QBasicTimer>
 #include <QElapsedTimer>
 #include <QImage>
+#include <QPoint>
 #include <QWidget>
+#include <cstddef>
+#include <functional>
 #include <map>
 #include <memory>
+#include <vector>
 
 #include "walk/world.hpp"
 
@@ -50,8 +54,19 @@ class ParcelView : public QWidget {
   private:
     struct Game;
     void setKey(int key, bool down);
-    void paintLayer(QPainter& painter, const vicinum::Layer& layer, const vicinum::Rect& frame);
-    void paintAslant(QPainter& painter, const vicinum::Layer& layer, const QImage& atlas, const vicinum::Rect& frame);
+    // What stands up in layers that are sorted by feet, and how it is painted.
+    struct Upright {
+        double foot;
+        int kind; // at one line tiles come before props, and those before the walker
+        std::size_t layer;
+        int x;
+        std::function<void()> paint;
+    };
+    void paintWalker(QPainter& painter);
+    void paintCell(QPainter& painter, const vicinum::Layer& layer, const QImage& atlas, QPoint at);
+    void paintLayer(QPainter& painter, std::size_t index, const vicinum::Rect& frame,
+                    std::vector<Upright>* uprights = nullptr);
+    [[nodiscard]] std::vector<QPoint> aslantIn(const vicinum::Layer& layer, const vicinum::Rect& frame) const;
     void paintProp(QPainter& painter, const vicinum::Layer& layer, const vicinum::Prop& prop,
                    const vicinum::Rect& frame);
     void paintOutlines(QPainter& painter);

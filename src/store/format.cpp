@@ -132,6 +132,7 @@ Json tile_json(const Tile& t) {
                       {"stands", t.block.stands}};
     if (!t.homes.empty()) j["homes"] = t.homes;
     if (!t.tags.empty()) j["tags"] = t.tags;
+    if (t.rise != 0) j["rise"] = t.rise;
     if (t.turns != kAllTurns) j["turns"] = t.turns;
     put_notes(j, t.notes);
     return j;
@@ -147,6 +148,7 @@ void read_properties(const Field& f, const Project& project, Tile& t) {
         std::sort(t.tags.begin(), t.tags.end());
         t.tags.erase(std::unique(t.tags.begin(), t.tags.end()), t.tags.end());
     }
+    if (f.has("rise")) t.rise = f["rise"].number(0, level::kMostRise);
     if (f.has("turns")) t.turns = static_cast<std::uint8_t>(f["turns"].number(0, 255) | 1);
     t.notes = read_notes(f, project);
 }

@@ -121,6 +121,7 @@ void put_layer_settings(Json& j, const Layer& l) {
     if (l.tint != plain.tint) j["tint"] = to_json(l.tint);
     if (l.parallax != plain.parallax) j["parallax"] = to_json(l.parallax);
     if (l.shift != plain.shift) j["shift"] = to_json(l.shift);
+    if (l.by_feet) j["by_feet"] = true;
     if (!l.group.empty()) j["group"] = l.group;
     if (l.overlay_of() != 0) j["overlay_of"] = l.overlay_of();
 }
@@ -132,6 +133,7 @@ void read_layer_settings(const Field& f, Layer& l) {
         l.shift = f["shift"].point(-1, 1);
         if (l.solid() && l.shift != Point{}) f["shift"].refuse("A layer that blocks lies on the lattice");
     }
+    if (f.has("by_feet")) l.by_feet = f["by_feet"].yes();
     if (f.has("group")) l.group = f["group"].text(4 * kMostNameLetters);
     if (f.has("overlay_of") && !l.tiles()) f["overlay_of"].refuse("Only a layer of tiles lies over another");
     if (f.has("overlay_of")) l.tiles()->overlay_of = static_cast<LayerId>(f["overlay_of"].integer(1, UINT32_MAX));

@@ -248,6 +248,7 @@ Small rich(unsigned seed) {
     level.edit(small.props).props() = level::Props({{90, small.prop, {-5, 77}, {true}}, {91, small.prop, {500, 9}}});
     level.edit(small.front).opacity = 40;
     level.edit(small.front).locked = true;
+    level.edit(small.front).by_feet = true;
     level.marks = {{92, "Tür \"A\"", level::MarkKind::start, {3, 4, 1, 2}},
                    {93, "", level::MarkKind::exit, {0, 0, 5, 5}}};
     // Of its own, so that all else stays what it was.
@@ -314,6 +315,7 @@ Small rich(unsigned seed) {
     small.project = edit::change_tiles(small.project, some, [&](level::Tile& t) {
         t.name = "Kachel " + std::to_string(t.id);
         t.chance = 17;
+        t.rise = 2;
         t.shape = level::TileShape::one_way_north;
         t.homes = {small.front};
     });

@@ -100,6 +100,20 @@ void TilePanel::buildProperties(QVBoxLayout* column) {
             change(
                 tr("Chance of tiles"), [v](level::Tile& tile) { tile.chance = v; }, "chance");
         });
+    auto* rise = new QSpinBox(properties_);
+    rise->setObjectName("tileRise");
+    rise->setRange(0, level::kMostRise);
+    rise->setSpecialValueText(tr("lies flat"));
+    rise->setPrefix(tr("row "));
+    rise->setToolTip(tr("Stands up, counted from its foot: the lowest row of a wall is row 1, the one above it row 2. On "
+                        "layers that are drawn in the order of feet"));
+    addField(inner, tr("Stands up"), rise, 78);
+    fields_.bindInt(
+        rise, [this] { return session_.chosenTiles().front()->rise; },
+        [this](int v) {
+            change(
+                tr("Whether tiles stand up"), [v](level::Tile& tile) { tile.rise = v; }, "rise");
+        });
     notes_ = new TileNotes(session_, properties_);
     inner->addWidget(notes_);
     column->addWidget(properties_);

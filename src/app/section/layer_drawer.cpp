@@ -57,6 +57,7 @@ LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent
     column_->setSpacing(7);
     buildName();
     buildLook();
+    buildOrder();
     buildBlocking();
     buildFacts();
     if (this->layer()->planted()) {
@@ -124,6 +125,23 @@ void LayerDrawer::buildLook() {
         change(
             tr("Opacity of a layer"), [v](level::Layer& l) { l.opacity = v; }, "opacity-");
     });
+}
+
+// From the side nothing is behind another by where it stands.
+void LayerDrawer::buildOrder() {
+    if (!layer()->tiles() && !layer()->has_props()) return;
+    auto* feet = new QCheckBox(tr("Drawn in the order of feet"), this);
+    feet->setObjectName("layerByFeet");
+    describe(feet, tr("Drawn in the order of feet"), {},
+             tr("Props, blocks and tiles that stand up, here and on the layers beside it that are so, too; and the walker "
+                "where his plane is at them"));
+    column_->addWidget(feet);
+    fields_.bindCheck(
+        feet, [this] { return layer()->by_feet; },
+        [this](bool on) {
+            change(tr("In which order a layer is drawn"), [on](level::Layer& l) { l.by_feet = on; });
+        });
+    fields_.bindShown(feet, [this] { return session_.level() && session_.level()->view == level::View::from_above; });
 }
 
 void LayerDrawer::buildBlocking() {

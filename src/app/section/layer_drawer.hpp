@@ -40,6 +40,7 @@ class LayerDrawer : public QWidget {
 
     void buildName();
     void buildLook();
+    void buildOrder();
     void buildBlocking();
     void buildBackdrop();
     void buildOverlay();
