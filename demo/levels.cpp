@@ -103,6 +103,7 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
     const LayerId props = b.add("Props", LayerKind::props);
     b.level.plane = 6;
     const LayerId front = b.add("Reeds and gulls", LayerKind::props);
+    for (const LayerId stands : {props, front}) b.level.edit(stands).by_feet = true; // the walker goes among them
     *b.level.edit(silt).backdrop() = {stock.silt, rgb(0xD8D2C0)};
     b.level.walker = {44, 60, 6, 0};
 
@@ -310,6 +311,7 @@ level::Level salt_store(level::Project& project, const Stock& stock) {
     const LayerId yard = b.add("Yard", LayerKind::tiles);
     const LayerId floor = b.add("Floor", LayerKind::tiles);
     const LayerId walls = b.add("Walls", LayerKind::tiles, true);
+    b.level.edit(walls).by_feet = true;
     b.level.plane = 3;
     const LayerId blockers = b.add("Quay edge", LayerKind::blockers);
     b.paint(yard, "Store yard", Box{0, 0, 20, 18});

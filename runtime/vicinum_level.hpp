@@ -129,9 +129,9 @@ struct Prop {
     std::size_t kind = 0; // index into Level::prop_kinds
     Vec at;               // where the pivot stands, in pixels of the level
     bool mirrored = false;
-    double turn = 0;  // degrees clockwise, 0 or more and below 360
-    double scale = 1; // 0.1 .. 16
-    Colour times;     // each colour of the picture times this, then …
+    double turn = 0;                  // degrees clockwise, 0 or more and below 360
+    double scale = 1;                 // 0.1 .. 16
+    Colour times{255, 255, 255, 255}; // each colour of the picture times this, then …
     Colour plus{0, 0, 0, 255};
     std::string name;     // its own; may be empty
     std::string ensemble; // what it is a part of; the parts of one have the same id

@@ -5,6 +5,7 @@
 #include <cassert>
 #include <cmath>
 #include <limits>
+#include <optional>
 
 #include "picture/behind.hpp"
 #include "picture/blend.hpp"
@@ -329,10 +330,11 @@ struct Upright {
     std::size_t index; // in what of its kind is seen of the layer
 };
 
-// The layers from first to last as one: what lies flat, then what stands up by the lines of its feet.
+// The layers from first to last as one: what lies flat, then what stands up by the lines of its feet. With a `line` only
+// what stands further down than that.
 void draw_by_feet(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& clip,
                   std::pair<std::size_t, std::size_t> run, const std::vector<Seen>& seen_on,
-                  const std::vector<std::vector<Aslant>>& aslant_on, int small) {
+                  const std::vector<std::vector<Aslant>>& aslant_on, int small, std::optional<double> line) {
     enum Kind { tile, block, aslant, prop };
     const bool square = level.lattice == LatticeKind::square;
     const level::PropKinds kinds(project);
@@ -347,8 +349,9 @@ void draw_by_feet(const level::Project& project, const level::Level& level, Art&
         if (layer.tiles() && square) {
             Seen flat = seen_on[i];
             flat.blocks.clear();
-            shifted(canvas, clip, shift,
-                    [&](const Box& there) { draw_tiles(lies, layer, art, canvas, there, flat, small); });
+            if (!line)
+                shifted(canvas, clip, shift,
+                        [&](const Box& there) { draw_tiles(lies, layer, art, canvas, there, flat, small); });
             for (std::size_t k = 0; k < seen_on[i].standing.size(); ++k)
                 all.push_back({double(seen_on[i].standing[k].foot * high + (shift.y << small)), tile, i,
                                seen_on[i].standing[k].at.x, k});
@@ -375,6 +378,7 @@ void draw_by_feet(const level::Project& project, const level::Level& level, Art&
             }
         }
     }
+    if (line) std::erase_if(all, [&](const Upright& one) { return one.foot <= *line; });
     std::stable_sort(all.begin(), all.end(), [](const Upright& a, const Upright& b) {
         return std::tuple(a.foot, a.kind == prop, a.layer, a.x, a.index) <
                std::tuple(b.foot, b.kind == prop, b.layer, b.x, b.index);
@@ -392,13 +396,14 @@ void draw_by_feet(const level::Project& project, const level::Level& level, Art&
     }
 }
 
+// Only what is drawn after the walker, where there is one; `small` is 0 then.
 void draw_layers(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part,
-                 int small) {
+                 int small, std::optional<level::Spot> walker = std::nullopt) {
     art.update(project);
     const Box clip = intersection(intersection(part, canvas.box), extent_of(level, art));
     if (clip.empty()) return;
-    fill_ground(level, canvas, clip);
-    draw_reference(project, level, canvas, clip, small, false);
+    if (!walker) fill_ground(level, canvas, clip);
+    if (!walker) draw_reference(project, level, canvas, clip, small, false);
     // From the front on: what lies under something opaque need not be drawn.
     const Lattice lattice = level.geometry();
     const bool square = lattice.square();
@@ -406,6 +411,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
     std::vector<std::uint8_t> covered(static_cast<std::size_t>(cells.size().area()), 0);
     const std::vector<std::vector<Aslant>> aslant_on =
         square ? std::vector<std::vector<Aslant>>() : all_aslant(level, art, clip);
+    const auto plane = static_cast<std::size_t>(level.plane);
     std::vector<Seen> seen_on(level.layers.size());
     std::vector<bool> sorts(level.layers.size(), false);
     for (std::size_t i = 0; i < level.layers.size(); ++i)
@@ -426,10 +432,20 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
     }
     for (std::size_t i = 0; i < level.layers.size(); ++i) {
         if (const std::size_t end = level::run_by_feet(level, i); end > i) {
-            draw_by_feet(project, level, art, canvas, clip, {i, end}, seen_on, aslant_on, small);
+            // The walker is one of those at whose rim, or within, his plane is.
+            const bool among = walker && plane >= i && plane <= end;
+            if (!walker || among || plane < i) {
+                std::optional<double> line;
+                if (among) {
+                    const CellPlace at = lattice.place_of(walker->x, walker->y);
+                    line = square ? walker->y : at.x + at.y;
+                }
+                draw_by_feet(project, level, art, canvas, clip, {i, end}, seen_on, aslant_on, small, line);
+            }
             i = end - 1;
             continue;
         }
+        if (walker && i < plane) continue;
         const level::LayerRef& layer = level.layers[i];
         if (!layer->shown || layer->opacity <= 0) continue;
         // A shifted layer is drawn as it lies, on a canvas that is moved the other way.
@@ -458,10 +474,15 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         }
         canvas.box = there;
     }
-    draw_reference(project, level, canvas, clip, small, true);
+    if (!walker) draw_reference(project, level, canvas, clip, small, true);
 }
 
 } // namespace
+
+void draw_before(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas,
+                 level::Spot foot) {
+    draw_layers(project, level, art, canvas, canvas.box, 0, foot);
+}
 
 void draw(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part) {
     draw_layers(project, level, art, canvas, part, 0);

@@ -4,6 +4,7 @@
 #include <cstdint>
 #include <vector>
 
+#include "level/standing.hpp"
 #include "picture/art.hpp"
 
 namespace vic::picture {
@@ -22,6 +23,12 @@ struct Canvas {
 // Draws the pixels `part` (cut to the canvas) of the level. Cells whose tile is gone, and painted cells without a tile,
 // get a crossed box, so that no hole is silent.
 void draw(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& part);
+
+// What is drawn after the walker who stands there, on a canvas that is see-through and empty: the layers in front of
+// his plane, and where that is at layers sorted by feet, of those what stands further down. `foot` in pixels of the
+// level.
+void draw_before(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas,
+                 level::Spot foot);
 
 // The same at 1/2^small of its size: `canvas` and `part` are in small pixels. Where cells come out as whole small
 // pixels this is the mean of the whole; elsewhere pictures that share a small pixel lie side by side in it, which is

@@ -21,6 +21,7 @@
 #include "edit/placing.hpp"
 #include "level/standing.hpp"
 #include "parcel/build.hpp"
+#include "player/parcel_view.hpp"
 #include "store/project_files.hpp"
 #include "vicinum_level.hpp"
 
@@ -272,8 +273,9 @@ TEST_CASE("a row of props follows the line, straight or as a curve, and leaves o
     CHECK(w.placed().size() == 9);
     w.click("optionAlong");
     w.dragCells({{24, 20}, {27, 19}, {30, 20}, {33, 22}, {36, 20}});
-    CHECK(w.placed().size() > 14);
-    CHECK(std::any_of(w.placed().begin(), w.placed().end(), [](const level::Prop& p) { return p.look.turn != 0; }));
+    const auto rows = w.placed();
+    CHECK(rows.size() > 14);
+    CHECK(std::any_of(rows.begin(), rows.end(), [](const level::Prop& p) { return p.look.turn != 0; }));
 }
 
 TEST_CASE("a stall of four props is copied ten times, and one part changed everywhere", "[app][dress][journey]") {
@@ -330,4 +332,78 @@ TEST_CASE("a stall of four props is copied ten times, and one part changed every
     for (const vicinum::Layer& l : built.layers)
         for (const vicinum::Prop& p : l.props) parts += p.ensemble == "Stall";
     CHECK(parts == 43);
+}
+
+namespace {
+
+// A wall of two rows that stands up across a level seen from above, drawn by feet, and where the walker is.
+level::Level walled(Window& w) {
+    level::Project p = w.session().project();
+    level::Level level = w.level();
+    for (const level::LayerRef& l : w.level().layers) {
+        if (l->has_props()) level.edit(l->id).props() = level::Props();
+    }
+    const level::LayerId boards = w.layer("Boardwalk").id;
+    level.edit(boards).by_feet = true;
+    level::TileId tile = 0;
+    for (const auto& s : p.sheets) {
+        if (s->name != "Brick") continue;
+        level::Sheet sheet = *s;
+        tile = sheet.tiles[0].id;
+        for (level::Tile& t : sheet.tiles) t.rise = t.id == tile ? 2 : 1;
+        p.put(sheet);
+    }
+    for (int x = 24; x < 34; ++x) {
+        level.edit(boards).grid().set({x, 14}, level::Cell(tile, {}, true), 0);
+        level.edit(boards).grid().set({x, 15}, level::Cell(tile + 1, {}, true), 0);
+    }
+    p.put(level);
+    w.session().apply("walled", p);
+    return w.level();
+}
+
+int figurePixels(Window& w, Point cell) {
+    level::Level level = w.level();
+    for (level::Mark& m : level.marks)
+        if (m.kind == level::MarkKind::start) m.cells = {cell.x, cell.y, 1, 1};
+    make::Folder dir;
+    parcel::build(w.session().project(), level, dir / "p");
+    player::ParcelView view;
+    view.resize(level.frame.w, level.frame.h);
+    view.load(QString::fromStdString((dir / "p").string()), false);
+    const QImage shown = view.grab().toImage();
+    int out = 0;
+    for (int y = 0; y < shown.height(); ++y)
+        for (int x = 0; x < shown.width(); ++x) out += shown.pixelColor(x, y) == QColor("#C2452D");
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("a hero walks behind a row of walls and in front of it, in the player and under the pointer",
+          "[app][dress][feet][journey]") {
+    Window w;
+    w.stage("stage-dress");
+    walled(w);
+    // Right behind the wall its two rows hide him, in front of it he hides them.
+    const int before = figurePixels(w, {28, 16});
+    const int behind = figurePixels(w, {28, 14});
+    CHECK(before > 15);
+    CHECK(behind < before / 4);
+    w.view()->setCamera(3, {29.0 * 16, 15.0 * 16});
+    w.key(Qt::Key_G);
+    w.hover({28, 14});
+    (void)w.view()->grab();
+    CHECK(w.view()->figureHidden());
+    w.picture("dress-ghost");
+    w.hover({28, 16});
+    (void)w.view()->grab();
+    CHECK_FALSE(w.view()->figureHidden());
+    // The order is taken back in the drawer of the layer.
+    w.activate("Boardwalk");
+    w.click("layerByFeet");
+    CHECK_FALSE(w.layer("Boardwalk").by_feet);
+    w.hover({28, 14});
+    (void)w.view()->grab();
+    CHECK_FALSE(w.view()->figureHidden());
 }

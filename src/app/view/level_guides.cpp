@@ -21,6 +21,8 @@
 #include "base/lattice.hpp"
 #include "level/level.hpp"
 #include "level/stamp.hpp"
+#include "picture/art.hpp"
+#include "picture/compose.hpp"
 #include "walk/jump.hpp"
 #include "walk/world.hpp"
 
@@ -129,7 +131,33 @@ QRectF LevelView::paintFigureAndArc(QPainter& p) {
         {foot.x - level.walker.width * level.cell.w / 128, foot.y - level.walker.height * geometry().upright() / 64,
          level.walker.width * level.cell.w / 64, level.walker.height * geometry().upright() / 64});
     paintFigure(p, figure, paper().vermilion);
+    paintBeforeFigure(p, figure, foot);
     return figure;
+}
+
+// What the walker would go behind, over his figure; where that hides nearly all of it, it shines through.
+void LevelView::paintBeforeFigure(QPainter& p, const QRectF& figure, Point foot) {
+    const level::Level& level = pages_.level();
+    const int w = level.walker.width * level.cell.w / 64, h = level.walker.height * geometry().upright() / 64;
+    const Box box = Box{foot.x - w / 2, foot.y - h, w, h}.grown(4);
+    picture::Canvas canvas(box);
+    canvas.see_through = true;
+    picture::draw_before(session_.project(), level, session_.derived().art(), canvas, {double(foot.x), double(foot.y)});
+    const QImage over(reinterpret_cast<const uchar*>(canvas.pixels.data()), box.w, box.h, box.w * 4,
+                      QImage::Format_ARGB32_Premultiplied);
+    p.drawImage(camera_.onScreen(box), over);
+    std::int64_t hidden = 0;
+    const Box inner = box.grown(-4);
+    for (int y = inner.y; y < inner.bottom(); ++y)
+        for (int x = inner.x; x < inner.right(); ++x)
+            hidden += canvas.pixels[static_cast<std::size_t>((y - box.y) * box.w + x - box.x)] >> 31;
+    figureHidden_ = inner.size().area() > 0 && hidden * 5 > inner.size().area() * 4;
+    if (!figureHidden_) return;
+    p.save();
+    p.setOpacity(0.6);
+    paintFigure(p, figure.adjusted(-1, -1, 1, 1), QColor("#FBF8F1"));
+    paintFigure(p, figure, paper().vermilion);
+    p.restore();
 }
 
 // Both ways, with its measures as dimension lines.

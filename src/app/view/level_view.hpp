@@ -90,6 +90,8 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] bool showsJumpArc() const { return jumpArc_; }
     // The ground it stands on, in pixels of the level: the middle of its foot.
     [[nodiscard]] Point figureFoot() const;
+    // Whether more than four fifths of the figure were behind something when it was drawn last.
+    [[nodiscard]] bool figureHidden() const { return figureHidden_; }
     [[nodiscard]] Box framePixels() const override; // where the frame's guide stands
 
     // The layer that the next click lays on; 0 for none.
@@ -189,6 +191,7 @@ class LevelView : public QWidget, private Board {
     // level_guides.cpp
     void paintGuides(QPainter& painter);
     void paintFrame(QPainter& painter);
+    void paintBeforeFigure(QPainter& painter, const QRectF& figure, Point foot);
     QRectF paintFigureAndArc(QPainter& painter); // where the figure stands, in pixels of the widget
     void paintArc(QPainter& painter, QPointF from);
     void paintUserGuides(QPainter& painter);
@@ -219,6 +222,7 @@ class LevelView : public QWidget, private Board {
     std::optional<QPointF> place_; // of the pointer
     Qt::KeyboardModifiers modifiers_;
     bool figureAtPointer_ = false, jumpArc_ = false;
+    bool figureHidden_ = false;
     std::map<std::string, Point> parked_; // by level
     bool space_ = false;
     std::optional<level::Level> trial_;
