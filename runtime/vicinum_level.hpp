@@ -198,6 +198,8 @@ struct Mark {
     Rect cells;
     std::optional<Colour> colour; // where the designer gave it one
     nlohmann::json notes;         // an object: values by the notes' names
+    std::optional<std::size_t>
+        figure; // of an actor: in Level::prop_kinds, how it looks; of the start the player's figure
 };
 
 // What a side of the level is: one may leave by it, or it blocks, or it leads on to another level.
@@ -283,6 +285,13 @@ struct Level {
         std::size_t end = first;
         while (end < layers.size() && layers[end].by_feet) ++end;
         return end;
+    }
+    // Where the figure of a mark stands: its pivot, in pixels.
+    Vec stand_of(const Mark& mark) const {
+        const double x = mark.cells.x + mark.cells.w / 2.0;
+        if (!isometric) return {static_cast<int>(x * cell.x), (mark.cells.y + mark.cells.h) * cell.y - 1};
+        const auto at = pixel(x, mark.cells.y + mark.cells.h / 2.0);
+        return {static_cast<int>(at.first), static_cast<int>(at.second)};
     }
     // By what things are sorted on layers that are `by_feet`, the least first; at one line tiles and blocks come before
     // props, and props before the walker. Seen from above it is the line on which the foot stands, in pixels down; on
@@ -817,7 +826,14 @@ inline void read_head(const Reader& read, const json& j, Level& out) {
                              read.text(read.of(m, "kind"), "a mark's kind"),
                              read.rect(read.of(m, "cells"), -limits::cells, 2 * limits::cells, "a mark's cells"),
                              {},
-                             notes_of(read, m, "a mark's notes")});
+                             notes_of(read, m, "a mark's notes"),
+                             {}});
+        if (m.contains("figure")) {
+            const std::int64_t kind = read.whole(m["figure"], 0, INT32_MAX, "a mark's figure");
+            if (static_cast<std::size_t>(kind) >= out.prop_kinds.size())
+                read.refuse("a mark's figure", "is of a kind that the level does not have");
+            out.marks.back().figure = static_cast<std::size_t>(kind);
+        }
         if (m.contains("colour")) out.marks.back().colour = read.colour(m["colour"]);
     }
     read_sides(read, j, out);
@@ -830,11 +846,11 @@ inline void read_head(const Reader& read, const json& j, Level& out) {
 inline Level level_of(const std::filesystem::path& folder, const Reader& read, const json& j) {
     Level out;
     out.folder = folder;
+    for (const json& k : read.list(j, "prop_kinds")) out.prop_kinds.push_back(kind_of(read, k));
     read_head(read, j, out);
     const json& tiles = read.list(j, "tiles");
     for (const json& t : tiles) out.tiles.push_back(tile_of(read, t));
     read_frames(read, tiles, out);
-    for (const json& k : read.list(j, "prop_kinds")) out.prop_kinds.push_back(kind_of(read, k));
     for (const json& l : read.list(j, "layers")) out.layers.push_back(layer_of(read, l, out));
     for (const json& f : read.list(j, "facts", false)) out.facts.push_back(facts_of(read, f, out));
     out.plane = read.number(read.of(j, "plane"), 0, static_cast<int>(out.layers.size()), "the walker's plane");

@@ -214,6 +214,12 @@ Project merge_kinds(Project project, const std::vector<PropKindId>& kinds) {
             p.kind = merged.id;
             return true;
         });
+    for (const auto& old_level : std::vector(project.levels)) {
+        Level level = *old_level;
+        for (Mark& m : level.marks)
+            if (std::find(kinds.begin(), kinds.end(), m.figure) != kinds.end()) m.figure = merged.id;
+        if (level.marks != old_level->marks) project.put(std::move(level));
+    }
     project.put(merged);
     std::erase_if(project.prop_kinds, [&](const auto& k) {
         return k->id != merged.id && std::find(kinds.begin(), kinds.end(), k->id) != kinds.end();
@@ -269,6 +275,13 @@ Project remove_kinds(Project project, const std::vector<PropKindId>& kinds) {
     each_placed(
         project, [&](PropKindId id) { return project.prop_kind(id) == nullptr; },
         [](Prop&, std::vector<Prop>&) { return false; });
+    for (const auto& old : std::vector(project.levels)) {
+        if (std::none_of(old->marks.begin(), old->marks.end(), [&](const Mark& m) { return gone(m.figure); })) continue;
+        Level level = *old;
+        for (Mark& m : level.marks)
+            if (gone(m.figure)) m.figure = 0;
+        project.put(std::move(level));
+    }
     // Kinds and copies that spoke of them do so no more.
     for (const auto& old : std::vector(project.prop_kinds))
         if (gone(old->variant_of)) {
@@ -307,9 +320,10 @@ PropKindId variant_at(const Project& project, PropKindId id, Point at) {
     int sum = 0;
     for (const PropKindId k : all) sum += project.prop_kind(k)->chance;
     if (all.size() < 2 || sum == 0) return id;
-    std::uint64_t cast = mix(mix(std::uint64_t{id}) ^ (static_cast<std::uint64_t>(static_cast<std::uint32_t>(at.x)) << 32) ^
-                             static_cast<std::uint32_t>(at.y)) %
-                         static_cast<std::uint64_t>(sum);
+    std::uint64_t cast =
+        mix(mix(std::uint64_t{id}) ^ (static_cast<std::uint64_t>(static_cast<std::uint32_t>(at.x)) << 32) ^
+            static_cast<std::uint32_t>(at.y)) %
+        static_cast<std::uint64_t>(sum);
     for (const PropKindId k : all) {
         const auto chance = static_cast<std::uint64_t>(project.prop_kind(k)->chance);
         if (cast < chance) return k;

@@ -79,6 +79,14 @@ Grid& StampLayer::grid() {
     return std::get<Blockers>(content).cells();
 }
 
+Point stand_of(const Level& level, const Mark& mark) {
+    const Lattice lattice = level.geometry();
+    const double x = mark.cells.x + mark.cells.w / 2.0;
+    if (lattice.square()) return {static_cast<int>(x * level.cell.w), mark.cells.bottom() * level.cell.h - 1};
+    const Lattice::Pixels at = lattice.pixel_of({x, mark.cells.y + mark.cells.h / 2.0});
+    return {static_cast<int>(at.x), static_cast<int>(at.y)};
+}
+
 std::size_t run_by_feet(const Level& level, std::size_t first) {
     std::size_t end = first;
     if (level.view != View::from_above) return first;

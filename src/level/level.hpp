@@ -82,9 +82,9 @@ struct Layer {
     Rgba tint{255, 255, 255, 255}; // multiplied with what lies on it; tiles and props only, its alpha is not used
     Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
     Point shift{0, 0};             // half cells, -1 .. 1 each; not of layers that block
-    bool by_feet = false; // of tiles and props, in levels from above: what stands up on it and on its neighbours that are
-                          // so, too, is drawn in the order of their feet, the walker among them
-    std::string group;             // "Shore/Plants": what the Section folds together; may be empty
+    bool by_feet = false; // of tiles and props, in levels from above: what stands up on it and on its neighbours that
+                          // are so, too, is drawn in the order of their feet, the walker among them
+    std::string group; // "Shore/Plants": what the Section folds together; may be empty
     LayerContent content;
 
     [[nodiscard]] LayerKind kind() const { return static_cast<LayerKind>(content.index()); }
@@ -137,6 +137,7 @@ struct Mark {
     Box cells;
     std::optional<Rgba> colour{}; // as it is shown; that of its kind without
     Notes notes{};
+    PropKindId figure = 0; // of an actor: a kind of prop with a picture, by which it is seen; of the start the walker's
     bool operator==(const Mark&) const = default;
 };
 
@@ -204,9 +205,13 @@ struct Level {
     [[nodiscard]] Box pixels() const { return geometry().box(cells()); }
 };
 
+// Where a mark's figure stands: the place of its pivot, in pixels, in the middle of the lower edge of its cells; on an
+// isometric lattice in their middle.
+Point stand_of(const Level& level, const Mark& mark);
+
 // Where the run of layers ends that are sorted by feet together, from the one at `first` on; `first` itself where that
-// one is not. Layers that are never seen are passed over. Such a run has the walker in it where his plane lies within it
-// or at its rim.
+// one is not. Layers that are never seen are passed over. Such a run has the walker in it where his plane lies within
+// it or at its rim.
 std::size_t run_by_feet(const Level& level, std::size_t first);
 
 // What of the picture changed between two states of a level.

@@ -87,6 +87,8 @@ Used used_by(const Project& project, const Level& level) {
         for (const Prop& prop : layer->props())
             props.each_piece(prop, [&](const level::Piece& piece) { kinds.insert(piece.kind->id); });
     }
+    for (const Mark& m : level.marks)
+        if (m.figure != 0) kinds.insert(m.figure);
     // An animated tile brings those whose pictures it shows.
     std::vector<TileId> frames;
     for (TileId id = 1; id < seen.size(); ++id)
@@ -254,13 +256,16 @@ Json props_json(const Project& project, const Layer& layer, const Used& used) {
     return out;
 }
 
-Json marks_json(const Project& project, const Level& level) {
+Json marks_json(const Project& project, const Level& level, const Used& used) {
     Json out = Json::array();
     for (const Mark& m : level.marks) {
         out.push_back({{"id", m.id},
                        {"name", m.name},
                        {"kind", store::mark_words().at(static_cast<std::size_t>(m.kind))},
                        {"cells", to_json(m.cells)}});
+        const auto figure =
+            std::find_if(used.kinds.begin(), used.kinds.end(), [&](const PropKind* k) { return k->id == m.figure; });
+        if (figure != used.kinds.end()) out.back()["figure"] = figure - used.kinds.begin();
         if (m.colour) out.back()["colour"] = to_json(*m.colour);
         if (!m.notes.empty()) out.back()["notes"] = notes_json(project, m.notes);
     }
@@ -447,7 +452,9 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", needs_third(project, level) ? 3 : needs_second(level) ? 2 : 1},
+           {"version", needs_third(project, level) ? 3
+                       : needs_second(level)       ? 2
+                                                   : 1},
            {"id", level.id},
            {"name", level.name},
            {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
@@ -517,7 +524,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
         j["collision_classes"].push_back(
             {{"name", name}, {"outlines", outlines_json(own)}, {"one_way", one_way_json(own)}});
     }
-    j["marks"] = marks_json(project, level);
+    j["marks"] = marks_json(project, level, used);
     if (level.sides != level::LevelSides{}) j["sides"] = sides_json(project, level);
     out["CREDITS.txt"] = credits_text(project, level, used);
     out["atlas.png"] = sheet::encode_png(atlas->image);

@@ -465,9 +465,26 @@ void ParcelView::paintOutlines(QPainter& p) {
     for (const auto& e : level.one_way) p.drawLine(at(e.from), at(e.to));
 }
 
+// The figure of an actor, as a prop that stands there.
+void ParcelView::paintActor(QPainter& p, std::size_t kind, vicinum::Vec at, bool mirrored) {
+    vicinum::Prop figure;
+    figure.kind = kind;
+    figure.at = at;
+    figure.mirrored = mirrored;
+    const Game::Standing& picture = game_->standing_of(figure);
+    p.drawImage(picture.box.translated(at.x, at.y).topLeft(), picture.image);
+}
+
 void ParcelView::paintWalker(QPainter& p) {
     const vicinum::Level& level = game_->level;
     const walk::Position foot = game_->world.foot();
+    if (input_.left != input_.right) looksLeft_ = input_.left;
+    for (const vicinum::Mark& m : level.marks)
+        if (m.kind == "start" && m.figure) {
+            const auto [x, y] = level.pixel(foot.x, foot.y);
+            return paintActor(p, *m.figure, {static_cast<int>(std::floor(x)), static_cast<int>(std::lround(y)) - 1},
+                              looksLeft_);
+        }
     // The walker, on whole pixels of the game.
     const double w = double(level.walker.width) / vicinum::kUnit * level.cell.x;
     const double h =
@@ -521,13 +538,24 @@ void ParcelView::paintEvent(QPaintEvent*) {
         p.fillRect(QRect(all.x, all.y, all.w, all.h), QColor(level.ground.r, level.ground.g, level.ground.b));
     const int plane = level.plane;
     bool walked = false;
+    std::vector<const vicinum::Mark*> actors; // but for the walker
+    for (const vicinum::Mark& m : level.marks)
+        if (m.figure && m.kind != "start") actors.push_back(&m);
     for (std::size_t i = 0; i <= level.layers.size(); ++i) {
         const std::size_t end = level.run_by_feet(i);
         const bool within = plane >= static_cast<int>(i) && plane <= static_cast<int>(end);
         if (end > i) {
             std::vector<Upright> uprights;
             for (std::size_t k = i; k < end; ++k) paintLayer(p, k, frame, &uprights);
-            if (within) uprights.push_back({level.foot_line(foot.x, foot.y), 2, 0, 0, [&] { paintWalker(p); }});
+            if (within) {
+                uprights.push_back({level.foot_line(foot.x, foot.y), 2, 0, 0, [&] { paintWalker(p); }});
+                for (const vicinum::Mark* m : actors) {
+                    const vicinum::Vec at = level.stand_of(*m);
+                    const auto [x, y] = level.place(at.x + 0.5, at.y + 1);
+                    uprights.push_back({level.foot_line(x, y), 1, 0, at.x,
+                                        [this, &p, m, at] { paintActor(p, *m->figure, at, false); }});
+                }
+            }
             std::stable_sort(uprights.begin(), uprights.end(), [](const Upright& a, const Upright& b) {
                 return std::tuple(a.foot, a.kind, a.layer, a.x) < std::tuple(b.foot, b.kind, b.layer, b.x);
             });
@@ -536,7 +564,10 @@ void ParcelView::paintEvent(QPaintEvent*) {
             walked = walked || within;
             continue;
         }
-        if (static_cast<int>(i) == plane && !walked) paintWalker(p);
+        if (static_cast<int>(i) == plane && !walked) {
+            for (const vicinum::Mark* m : actors) paintActor(p, *m->figure, level.stand_of(*m), false);
+            paintWalker(p);
+        }
         if (i < level.layers.size()) paintLayer(p, i, frame);
     }
     if (outlines_) paintOutlines(p);

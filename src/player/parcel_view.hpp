@@ -62,6 +62,7 @@ class ParcelView : public QWidget {
         int x;
         std::function<void()> paint;
     };
+    void paintActor(QPainter& painter, std::size_t kind, vicinum::Vec at, bool mirrored);
     void paintWalker(QPainter& painter);
     void paintCell(QPainter& painter, const vicinum::Layer& layer, const QImage& atlas, QPoint at);
     void paintLayer(QPainter& painter, std::size_t index, const vicinum::Rect& frame,
@@ -76,6 +77,7 @@ class ParcelView : public QWidget {
     QElapsedTimer clock_;
     qint64 behind_ = 0; // nanoseconds that have passed and were not yet played
     bool outlines_ = false;
+    bool looksLeft_ = false; // the walker's figure
     bool said_ = false;
 };
 

@@ -312,7 +312,8 @@ level::LayerContent read_content(const Field& f, LayerKind kind, const Project& 
         case LayerKind::props:
             return level::PlacedProps{Props(read_props(f["props"], project, UnknownKinds::refused))};
         case LayerKind::planting:
-            return level::PlantedProps{Props(read_props(f["props"], project, UnknownKinds::refused)), read_planting(f["planting"], project)};
+            return level::PlantedProps{Props(read_props(f["props"], project, UnknownKinds::refused)),
+                                       read_planting(f["planting"], project)};
         case LayerKind::blockers:
             return level::Blockers(cells);
         case LayerKind::facts:
@@ -337,6 +338,7 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
 Json mark_json(const Mark& m) {
     Json j{{"id", m.id}, {"name", m.name}, {"kind", word_of(mark_words(), m.kind)}, {"cells", to_json(m.cells)}};
     if (m.colour) j["colour"] = to_json(*m.colour);
+    if (m.figure != 0) j["figure"] = m.figure;
     put_notes(j, m.notes);
     return j;
 }
@@ -348,6 +350,11 @@ Mark read_mark(const Field& f, const Project& project) {
     m.kind = static_cast<MarkKind>(f["kind"].word(mark_words()));
     m.cells = f["cells"].box(-kMostCells, 2 * kMostCells);
     if (f.has("colour")) m.colour = f["colour"].colour();
+    if (f.has("figure")) {
+        m.figure = static_cast<PropKindId>(f["figure"].integer(1, UINT32_MAX));
+        const PropKind* kind = project.prop_kind(m.figure);
+        if (!kind || kind->is_ensemble()) f["figure"].refuse(say("There is no prop %1 with a picture", m.figure));
+    }
     m.notes = read_notes(f, project);
     return m;
 }

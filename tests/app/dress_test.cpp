@@ -19,11 +19,14 @@
 #include "edit/dress.hpp"
 #include "edit/levels.hpp"
 #include "edit/placing.hpp"
+#include "edit/props.hpp"
 #include "level/standing.hpp"
 #include "parcel/build.hpp"
+#include "picture/compose.hpp"
 #include "player/parcel_view.hpp"
 #include "store/project_files.hpp"
 #include "vicinum_level.hpp"
+#include "walk/motion.hpp"
 
 using namespace app_test;
 
@@ -369,6 +372,7 @@ int figurePixels(Window& w, Point cell) {
     make::Folder dir;
     parcel::build(w.session().project(), level, dir / "p");
     player::ParcelView view;
+    view.setMinimumSize(1, 1);
     view.resize(level.frame.w, level.frame.h);
     view.load(QString::fromStdString((dir / "p").string()), false);
     const QImage shown = view.grab().toImage();
@@ -406,4 +410,59 @@ TEST_CASE("a hero walks behind a row of walls and in front of it, in the player 
     w.hover({28, 14});
     (void)w.view()->grab();
     CHECK_FALSE(w.view()->figureHidden());
+}
+
+TEST_CASE("a mark with a figure is an actor: seen here, in the player, and worn by the walker", "[app][dress]") {
+    Dressing w;
+    w.key(Qt::Key_M, Qt::ShiftModifier);
+    w.clickCell({31, 15});
+    REQUIRE(w.session().mark());
+    const QImage bare = w.view()->grab().toImage();
+    w.choose("markFigure", "Barrel");
+    CHECK(w.session().mark()->figure != 0);
+    (*w).activateWindow();
+    w.picture("dress-actor");
+    CHECK(w.view()->grab().toImage() != bare);
+    const level::PropKindId barrel = w.session().mark()->figure;
+    // The start's is what the walker looks like.
+    level::Level level = w.level();
+    for (level::Mark& m : level.marks)
+        if (m.kind == level::MarkKind::start) {
+            m.figure = barrel;
+            m.cells = {28, 15, 1, 1};
+        }
+    make::Folder dir;
+    parcel::build(w.session().project(), level, dir / "p");
+    const vicinum::Level built = vicinum::load(dir / "p");
+    int actors = 0;
+    for (const vicinum::Mark& m : built.marks) actors += m.figure.has_value();
+    CHECK(actors == 2);
+    player::ParcelView view;
+    view.setMinimumSize(1, 1);
+    view.resize(level.frame.w, level.frame.h);
+    view.load(QString::fromStdString((dir / "p").string()), false);
+    const QImage shown = view.grab().toImage();
+    int sticks = 0;
+    for (int y = 0; y < shown.height(); ++y)
+        for (int x = 0; x < shown.width(); ++x) sticks += shown.pixelColor(x, y) == QColor("#C2452D");
+    CHECK(sticks == 0);
+    // Where the actor stands his picture is seen, pixel by pixel.
+    const level::Mark& mark = *w.session().mark();
+    const level::Prop prop{1, barrel, level::stand_of(level, mark)};
+    level::Level with = level;
+    with.edit(w.layer("Props").id).props().put(prop);
+    const Image wanted = picture::render(w.session().project(), with, 1);
+    const auto frame = walk::frame_around(view.level(), view.world().foot(), view.level().frame);
+    const Box box = level::PropKinds(w.session().project()).box(prop);
+    int different = 0;
+    for (int y = box.y; y < box.bottom(); ++y)
+        for (int x = box.x; x < box.right(); ++x) {
+            const Rgba a = wanted.at(x, y);
+            const QColor b = shown.pixelColor(x - frame.x, y - frame.y);
+            different += std::abs(a.r - b.red()) > 2 || std::abs(a.g - b.green()) > 2 || std::abs(a.b - b.blue()) > 2;
+        }
+    CHECK(different == 0);
+    // The kind goes: the mark stays without.
+    const level::Project gone = edit::remove_kinds(w.session().project(), {barrel});
+    for (const level::Mark& m : gone.level(level.id)->marks) CHECK(m.figure == 0);
 }

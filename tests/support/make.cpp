@@ -270,6 +270,7 @@ Small rich(unsigned seed) {
     facts.content = std::move(values);
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(facts)));
     level.marks.back().colour = Rgba{1, 200, 3, 255};
+    level.marks.back().figure = small.prop;
     level.marks.back().notes = {{ore.id, 2.5}, {kind.id, std::string("hard")}};
     level.sides = {level::LevelSide{level::SideKind::blocks, {}}, {level::SideKind::leads, "elsewhere"}, {}, {}};
     // Props with all that they may have, and an ensemble.

@@ -16,6 +16,7 @@
 #include "app/parts/note_dialog.hpp"
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
+#include "app/parts/thumbs.hpp"
 #include "app/session/session.hpp"
 #include "edit/levels.hpp"
 #include "edit/notes.hpp"
@@ -68,6 +69,24 @@ void MarkPanel::buildWhat(QVBoxLayout* column) {
         [this] { return QVariant(session_.mark() ? static_cast<int>(session_.mark()->kind) : 2); },
         [this](const QVariant& v) {
             change(tr("What a mark is"), [k = static_cast<level::MarkKind>(v.toInt())](level::Mark& m) { m.kind = k; });
+        });
+    auto* figure = comboBox(this, "markFigure");
+    describe(figure, tr("Its figure"), {},
+             tr("An actor: seen by the picture of a prop, true to size; the start's is what the walker looks like"));
+    addField(column, tr("Figure"), figure, kMarkNames);
+    fields_.bindChoice(
+        figure,
+        [this] {
+            std::vector<Bindings::Choice> out{{tr("none"), 0U}};
+            for (const auto& k : session_.project().prop_kinds)
+                if (!k->is_ensemble())
+                    out.push_back({QString::fromStdString(k->name), k->id, propThumb(session_.project(), *k, 20)});
+            return out;
+        },
+        [this] { return QVariant(session_.mark() ? session_.mark()->figure : 0U); },
+        [this](const QVariant& v) {
+            change(tr("Figure of a mark"),
+                   [id = static_cast<level::PropKindId>(v.toUInt())](level::Mark& m) { m.figure = id; });
         });
     auto* both = new QWidget(this);
     auto* row = new QHBoxLayout(both);

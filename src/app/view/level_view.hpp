@@ -191,6 +191,7 @@ class LevelView : public QWidget, private Board {
     // level_guides.cpp
     void paintGuides(QPainter& painter);
     void paintFrame(QPainter& painter);
+    bool paintActor(QPainter& painter, level::PropKindId figure, Point at) const;
     void paintBeforeFigure(QPainter& painter, const QRectF& figure, Point foot);
     QRectF paintFigureAndArc(QPainter& painter); // where the figure stands, in pixels of the widget
     void paintArc(QPainter& painter, QPointF from);
