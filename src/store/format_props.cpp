@@ -7,6 +7,7 @@
 #include "level/standing.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/pieces.hpp"
+#include "sheet/png.hpp"
 #include "store/format.hpp"
 
 namespace vic::store {

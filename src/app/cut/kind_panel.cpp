@@ -183,7 +183,8 @@ void KindPanel::paintSigns() {
         QPainter p(&pixmap);
         p.setPen(QPen(t.faint, 1));
         p.drawRect(4, 2, 11, 13);
-        const QPointF at(4 + i % 3 * 5.5, 2 + i / 3 * 6.5);
+        const int row = i / 3;
+        const QPointF at(4 + i % 3 * 5.5, 2 + row * 6.5);
         p.setRenderHint(QPainter::Antialiasing);
         p.setPen(Qt::NoPen);
         p.setBrush(t.ink);

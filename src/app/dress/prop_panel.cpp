@@ -227,12 +227,14 @@ void PropPanel::buildArrange(QVBoxLayout* column) {
     connect(menu->addAction(tr("Even gaps from top to bottom")), &QAction::triggered, this,
             [this] { commands_.distribute(true); });
     connect(align, &QToolButton::clicked, menu, [align, menu] { menu->popup(align->mapToGlobal(QPoint(0, align->height()))); });
+    align->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     row->addWidget(align, 1);
     const auto button = [&](const char* id, const QString& text, const QString& key, const QString& help,
                             const std::function<void()>& go) {
         auto* b = toolButton(arrange_, id, {}, text, {}, "card");
         b->setToolButtonStyle(Qt::ToolButtonTextOnly);
         describe(b, text, key, help);
+        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
         connect(b, &QToolButton::clicked, this, go);
         row->addWidget(b, 1);
         return b;
@@ -339,6 +341,7 @@ void PropPanel::buildKind(QVBoxLayout* column) {
     connect(more_, &QToolButton::toggled, this, [this, inside](bool on) {
         inside->setVisible(on);
         refresh();
+        if (on) emit moreShown(inside);
     });
     fields_.follow([this] {
         const auto all = kinds();

@@ -29,6 +29,9 @@ class PropPanel : public QWidget {
     PropPanel(Session& session, DressCommands& commands, QWidget* parent);
     void refresh();
 
+  signals:
+    void moreShown(QWidget* fields); // of the kind; they may lie out of view
+
   private:
     void buildHead(QVBoxLayout* column);
     void buildStance(QVBoxLayout* column);

@@ -123,14 +123,14 @@ Sentence PropRow::sentence(const Pointer& at) const {
             true};
 }
 
-// From one to the next: as asked, else as wide as the foot, else as the picture.
+// From one to the next: as asked, else as wide as the foot, but not so near that half of each picture is hidden.
 double PropRow::apart() const {
     if (session().options().rowApart > 0) return session().options().rowApart;
     const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
     const level::PropKinds kinds(session().project());
     const level::Prop one{1, held.kind, {}, held.look};
     const int foot = kinds.foot_box(one).w;
-    return std::max(2, foot > 0 ? foot + 1 : kinds.box(one).w);
+    return std::max({2, foot + 1, kinds.box(one).w / 2});
 }
 
 std::vector<level::Spot> PropRow::places() const {

@@ -158,6 +158,12 @@ void MainWindow::buildRight() {
     tray_ = new Tray(session_, *commands_, trayPage);
     propPanel_ = new PropPanel(session_, *dress_, trayPage);
     propSide_ = scrolling(propPanel_, trayPage);
+    connect(propPanel_, &PropPanel::moreShown, this, [this](QWidget* fields) {
+        refreshDressed();
+        QTimer::singleShot(0, propSide_, [this, fields] {
+            propSide_->ensureVisible(0, fields->y() + propSide_->viewport()->height() - 40, 0, 0);
+        });
+    });
     markPanel_ = new MarkPanel(session_, trayPage);
     trayColumn->addWidget(tray_, 1);
     trayColumn->addWidget(propSide_, 1);

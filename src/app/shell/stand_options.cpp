@@ -30,9 +30,10 @@ StandOptions::StandOptions(Session& session, QWidget* parent) : QWidget(parent),
               "their cell"),
            [](ToolOptions& o) -> bool& { return o.drops; });
     buildRow();
-    onlyHere_ = toggle("optionOnlyHere", "onehere", tr("Only in this copy"),
-                       tr("Pictures, tints and notes of the ensemble's parts are changed in this copy alone; else in all"),
-                       [](ToolOptions& o) -> bool& { return o.onlyHere; });
+    onlyHere_ =
+        toggle("optionOnlyHere", "onehere", tr("Only in this copy"),
+               tr("Pictures, tints and notes of the ensemble's parts are changed in this copy alone; else in all"),
+               [](ToolOptions& o) -> bool& { return o.onlyHere; });
 }
 
 void StandOptions::change(const std::function<void(ToolOptions&)>& what) {
@@ -47,8 +48,7 @@ QToolButton* StandOptions::toggle(const char* id, const char* icon, const QStrin
     describe(b, name, {}, help);
     b->setCheckable(true);
     layout()->addWidget(b);
-    connect(b, &QToolButton::clicked, this,
-            [this, which](bool on) { change([&](ToolOptions& o) { which(o) = on; }); });
+    connect(b, &QToolButton::clicked, this, [this, which](bool on) { change([&](ToolOptions& o) { which(o) = on; }); });
     toggles_.push_back({b, icon, which});
     return b;
 }
@@ -60,9 +60,8 @@ void StandOptions::buildLattice() {
     places_->setObjectName("standMenu");
     const std::array<QString, 4> names{tr("anywhere"), tr("on cells"), tr("on half cells"), tr("on quarter cells")};
     for (int i = 0; i < 4; ++i)
-        connect(places_->addAction(names.at(static_cast<std::size_t>(i))), &QAction::triggered, this, [this, i] {
-            change([i](ToolOptions& o) { o.lattice = static_cast<edit::Lattices>(i); });
-        });
+        connect(places_->addAction(names.at(static_cast<std::size_t>(i))), &QAction::triggered, this,
+                [this, i] { change([i](ToolOptions& o) { o.lattice = static_cast<edit::Lattices>(i); }); });
     connect(lattice_, &QToolButton::clicked, this,
             [this] { places_->popup(lattice_->mapToGlobal(QPoint(0, lattice_->height()))); });
     layout()->addWidget(lattice_);
@@ -74,10 +73,10 @@ void StandOptions::buildRow() {
     apart_->setRange(0, 1024);
     apart_->setSpecialValueText(tr("foot to foot"));
     apart_->setSuffix(tr(" px"));
-    describe(apart_, tr("Apart"), {}, tr("From one of a row to the next; foot to foot where it is 0"));
+    describe(apart_, tr("Apart"), {},
+             tr("From one of a row to the next; foot to foot where it is 0, or half the picture where that is wider"));
     layout()->addWidget(apart_);
-    connect(apart_, &QSpinBox::valueChanged, this,
-            [this](int v) { change([v](ToolOptions& o) { o.rowApart = v; }); });
+    connect(apart_, &QSpinBox::valueChanged, this, [this](int v) { change([v](ToolOptions& o) { o.rowApart = v; }); });
     curve_ = toggle("optionCurve", "curve", tr("Along a curve"), tr("As one drags; else straight, as with Shift"),
                     [](ToolOptions& o) -> bool& { return o.curve; });
     faces_ = toggle("optionAlong", "along", tr("Turned along"), tr("Each is turned as the line goes"),
