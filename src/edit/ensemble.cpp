@@ -15,12 +15,9 @@ namespace {
 
 [[noreturn]] void refuse_ensemble(const Text& what, const Text& remedy) { throw InputError(what, "", "", remedy); }
 
-void check_ensemble(const Project& project, const PropKind& kind) {
-    if (kind.parts.size() > kMostParts || piece_count(project, kind.id) > kMostPieces)
-        refuse_ensemble(say("\"%1\" would hold too many props", kind.name), "Make several ensembles of them");
-    for (const EnsemblePart& part : kind.parts)
-        if (holds(project, part.kind, kind.id))
-            refuse_ensemble(say("\"%1\" would hold itself", kind.name), "Put another prop into it");
+void check_ensembles(const Project& project) {
+    if (const Text why = ensembles_trouble(project); !why.empty())
+        refuse_ensemble(why, "Put other props into it, or fewer");
 }
 
 // Its parts as they stand, as props with ids from `first` on.
@@ -58,8 +55,7 @@ Look look_within(const Look& ensemble, const Look& seen) {
     const int turn = turned_by(seen.turn, -ensemble.turn);
     out.turn = turned_by(0, ensemble.mirrored ? -turn : turn);
     out.mirrored = seen.mirrored != ensemble.mirrored;
-    out.scale =
-        static_cast<std::int16_t>(std::clamp(seen.scale * 100 / ensemble.scale, kLeastScale, kMostScale));
+    out.scale = static_cast<std::int16_t>(std::clamp(seen.scale * 100 / ensemble.scale, kLeastScale, kMostScale));
     return out;
 }
 
@@ -125,10 +121,9 @@ MadeEnsemble make_ensemble(Project project, const std::string& level_id, const C
             layer = l->id;
     PartId next = 1;
     for (const Prop& p : props)
-        made.parts.push_back(
-            {next++, p.kind, p.at - copy.at, p.look, p.of_its_own().name, p.of_its_own().notes});
+        made.parts.push_back({next++, p.kind, p.at - copy.at, p.look, p.of_its_own().name, p.of_its_own().notes});
     project.put(made);
-    check_ensemble(project, made);
+    check_ensembles(project);
     fit_ensembles(project);
     Chosen without;
     without.props = chosen.props;
@@ -217,7 +212,8 @@ Project closed(Project project, const Level& now, const std::string& level_id, P
     for (const PartId part : gone) own.changes.erase(part);
     PartId next = 1;
     for (const EnsemblePart& p : kind.parts) next = std::max(next, p.id + 1);
-    for (const PartId part : gone) next = std::max(next, part + 1); // what copies say of one that went is not of another
+    for (const PartId part : gone)
+        next = std::max(next, part + 1); // what copies say of one that went is not of another
     for (const Prop& p : parts->props().all()) {
         if (std::any_of(before.begin(), before.end(), [&](const Prop& was) { return was.id == p.id; })) continue;
         kind.parts.push_back({next++, p.kind, place_within(prop, p.at), look_within(prop.look, p.look),
@@ -226,7 +222,7 @@ Project closed(Project project, const Level& now, const std::string& level_id, P
     if (kind.parts.empty())
         refuse_ensemble(say("\"%1\" would be empty", kind.name), "Remove the whole, outside its editing");
     project.put(kind);
-    check_ensemble(project, kind);
+    check_ensembles(project);
     fit_ensembles(project);
     std::erase_if(own.changes, [](const auto& c) { return c.second == PartChange{}; });
     prop.set_own(std::move(own));

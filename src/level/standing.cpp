@@ -18,11 +18,16 @@ std::uint8_t times(std::uint8_t a, std::uint8_t b) { return static_cast<std::uin
 // Cosine and sine; exact for whole quarters.
 std::pair<double, double> direction(int turn) {
     switch (turn) {
-        case 0: return {1, 0};
-        case kFullTurn / 4: return {0, 1};
-        case kFullTurn / 2: return {-1, 0};
-        case kFullTurn / 4 * 3: return {0, -1};
-        default: break;
+        case 0:
+            return {1, 0};
+        case kFullTurn / 4:
+            return {0, 1};
+        case kFullTurn / 2:
+            return {-1, 0};
+        case kFullTurn / 4 * 3:
+            return {0, -1};
+        default:
+            break;
     }
     const double angle = turn * std::numbers::pi / (kFullTurn / 2.0);
     return {std::cos(angle), std::sin(angle)};
@@ -65,8 +70,7 @@ Wash washed(const Wash& inner, const Wash& outer) {
              plus(inner.plus.b, outer.times.b, outer.plus.b), 0}};
 }
 
-Placing::Placing(const PropKind& kind, Point at, const Look& look)
-    : plain_(look.turn == 0 && look.scale == 100) {
+Placing::Placing(const PropKind& kind, Point at, const Look& look) : plain_(look.turn == 0 && look.scale == 100) {
     const auto [cosine, sine] = direction(look.turn);
     const double scale = look.scale / 100.0;
     const double side = look.mirrored ? -1 : 1;
@@ -150,8 +154,13 @@ void PropKinds::each_part(const Piece& ensemble, const PropOwn& own,
         if (!kind) continue;
         Look look = part.look;
         if (change && change->tint) look.tint = *change->tint;
-        Piece piece{kind, ensemble.prop, ensemble.part, part_place(ensemble.at, ensemble.look, part.at),
-                    part_look(ensemble.look, look), washed(wash_of(look), ensemble.wash), &part};
+        Piece piece{kind,
+                    ensemble.prop,
+                    ensemble.part,
+                    part_place(ensemble.at, ensemble.look, part.at),
+                    part_look(ensemble.look, look),
+                    washed(wash_of(look), ensemble.wash),
+                    &part};
         piece.part.push_back(part.id);
         if (kind->is_ensemble())
             each_part(piece, {}, visit);
@@ -195,8 +204,8 @@ Look part_look(const Look& ensemble, const Look& part) {
     // Mirrored, what was turned one way is turned the other.
     out.turn = turned_by(ensemble.turn, ensemble.mirrored ? -part.turn : part.turn);
     out.mirrored = ensemble.mirrored != part.mirrored;
-    out.scale = static_cast<std::int16_t>(
-        std::clamp((ensemble.scale * part.scale + 50) / 100, kLeastScale, kMostScale));
+    out.scale =
+        static_cast<std::int16_t>(std::clamp((ensemble.scale * part.scale + 50) / 100, kLeastScale, kMostScale));
     return out;
 }
 
@@ -230,8 +239,7 @@ Spots aslant(const Piece& piece, const Lattice& lattice, const Spots& share) {
     const double side = box.w / double(lattice.cell.w);
     Spots out;
     for (const Spot& s : share) {
-        const Lattice::Pixels p =
-            lattice.pixel_of({middle.x + (s.x - 0.5) * side, middle.y + (s.y - 0.5) * side});
+        const Lattice::Pixels p = lattice.pixel_of({middle.x + (s.x - 0.5) * side, middle.y + (s.y - 0.5) * side});
         out.push_back({p.x, p.y});
     }
     if (twice_area(out) < 0) std::reverse(out.begin(), out.end());
@@ -257,8 +265,8 @@ std::vector<Spots> blocking_of(const Piece& piece, const Lattice& lattice) {
         } else {
             Spots share;
             for (const Spot& s : shape)
-                share.push_back({(piece.look.mirrored ? foot.right() - s.x : s.x - foot.x) / foot.w,
-                                 (s.y - foot.y) / foot.h});
+                share.push_back(
+                    {(piece.look.mirrored ? foot.right() - s.x : s.x - foot.x) / foot.w, (s.y - foot.y) / foot.h});
             spots = aslant(piece, lattice, share);
         }
         out.push_back(std::move(spots));
@@ -310,19 +318,53 @@ PropKind fitted(const Project& project, PropKind ensemble) {
     return ensemble;
 }
 
-int piece_count(const Project& project, PropKindId id) {
-    std::unordered_map<PropKindId, int> known;
-    const PropKinds kinds(project);
-    const std::function<int(PropKindId, int)> count = [&](PropKindId kind_id, int depth) {
-        const PropKind* kind = kinds.find(kind_id);
-        if (!kind || depth > kMostEnsembleDepth) return 0;
-        if (!kind->is_ensemble()) return 1;
-        if (const auto found = known.find(kind_id); found != known.end()) return found->second;
-        int n = 0;
-        for (const EnsemblePart& part : kind->parts) n = std::min(kMostPieces + 1, n + count(part.kind, depth + 1));
-        return known[kind_id] = n;
-    };
-    return count(id, 0);
+std::unordered_map<PropKindId, int> piece_counts(const Project& project) {
+    std::unordered_map<PropKindId, int> out;
+    for (const auto& kind : project.prop_kinds) out[kind->id] = kind->is_ensemble() ? 0 : 1;
+    // Round by round one step further from those with pictures of their own, at the most as far as is drawn.
+    for (int round = 0; round < kMostEnsembleDepth; ++round) {
+        std::unordered_map<PropKindId, int> next = out;
+        for (const auto& kind : project.prop_kinds) {
+            if (!kind->is_ensemble()) continue;
+            int n = 0;
+            for (const EnsemblePart& part : kind->parts)
+                if (const auto found = out.find(part.kind); found != out.end())
+                    n = std::min(kMostPieces + 1, n + found->second);
+            next[kind->id] = n;
+        }
+        if (next == out) break;
+        out = std::move(next);
+    }
+    return out;
+}
+
+Text ensembles_trouble(const Project& project) {
+    // How deep each is; one that holds itself comes to no end.
+    std::unordered_map<PropKindId, int> depth;
+    bool changed = true;
+    for (int round = 0; changed && round <= kMostEnsembleDepth; ++round) {
+        changed = false;
+        for (const auto& kind : project.prop_kinds) {
+            if (!kind->is_ensemble()) continue;
+            int deepest = 0;
+            for (const EnsemblePart& part : kind->parts)
+                if (const auto found = depth.find(part.kind); found != depth.end())
+                    deepest = std::max(deepest, found->second);
+            if (deepest >= kMostEnsembleDepth)
+                return say("The ensemble \"%1\" holds itself, or more than %2 others in one another", kind->name,
+                           kMostEnsembleDepth);
+            int& now = depth[kind->id];
+            changed = changed || now != deepest + 1;
+            now = deepest + 1;
+        }
+    }
+    const auto counts = piece_counts(project);
+    for (const auto& kind : project.prop_kinds) {
+        if (!kind->is_ensemble()) continue;
+        if (kind->parts.size() > kMostParts || counts.at(kind->id) > kMostPieces)
+            return say("The ensemble \"%1\" holds more than %2 props", kind->name, kMostPieces);
+    }
+    return {};
 }
 
 void fit_ensembles(Project& project) {

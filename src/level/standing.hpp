@@ -57,7 +57,7 @@ struct Piece {
     PropId prop = 0;
     std::vector<PartId> part{}; // the way to it, one for each ensemble it lies in; empty for a prop of its own
     Point at;
-    Look look;  // how it stands; of its colours `wash` tells
+    Look look; // how it stands; of its colours `wash` tells
     Wash wash{};
     const EnsemblePart* from = nullptr; // null for a prop of its own
     [[nodiscard]] Placing placing() const { return {*kind, at, look}; }
@@ -121,9 +121,10 @@ bool overlap(const Spots& a, const Spots& b);
 PropKind fitted(const Project& project, PropKind ensemble);
 // The same for all ensembles of the project, after kinds changed or went. One whose parts are all gone goes, too.
 void fit_ensembles(Project& project);
-// The pictures that a prop of the kind is drawn with, deeper ensembles counted; at most kMostPieces + 1 is told.
-// No ensemble may hold itself.
-int piece_count(const Project& project, PropKindId kind);
+// The pictures that a prop of each kind is drawn with, deeper ensembles counted; kMostPieces + 1 where there are more.
+std::unordered_map<PropKindId, int> piece_counts(const Project& project);
+// Why the project's ensembles cannot be: one holds itself, or too many; "" where nothing is wrong.
+Text ensembles_trouble(const Project& project);
 // Whether the kind is, or holds at any depth, the other.
 bool holds(const Project& project, PropKindId kind, PropKindId other);
 

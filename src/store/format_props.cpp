@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 
 #include "level/limits.hpp"
 #include "level/standing.hpp"
@@ -17,6 +18,7 @@ using namespace level;
 namespace {
 
 constexpr std::size_t kMostAreas = 256;
+constexpr std::uint32_t kMostShown = 1U << 22; // pictures of the props of a layer, the parts of ensembles counted
 
 void put_changes(Json& j, const PropOwn& own) {
     for (const auto& [id, change] : own.changes) {
@@ -187,13 +189,7 @@ PropKind read_kind(const Field& f, const Project& project) {
 }
 
 void settle_ensembles(const Field& props, Project& project) {
-    for (const auto& kind : project.prop_kinds)
-        for (const EnsemblePart& part : kind->parts)
-            if (holds(project, part.kind, kind->id))
-                props.refuse(say("The ensemble \"%1\" holds itself", kind->name));
-    for (const auto& kind : project.prop_kinds)
-        if (piece_count(project, kind->id) > kMostPieces)
-            props.refuse(say("The ensemble \"%1\" holds more than %2 props", kind->name, kMostPieces));
+    if (const Text why = ensembles_trouble(project); !why.empty()) props.refuse(why);
     fit_ensembles(project);
 }
 
@@ -216,11 +212,16 @@ Json props_json(const std::vector<Prop>& props) {
 std::vector<Prop> read_props(const Field& f, const Project& project, UnknownKinds unknown) {
     std::vector<Prop> out;
     const PropKinds kinds(project);
-    for (const Field& p : f.list(1U << 22)) {
+    const auto pictures = piece_counts(project); // of a prop of the kind
+    std::int64_t all = 0;
+    for (const Field& p : f.list(kMostShown)) {
         Prop prop;
         prop.id = static_cast<PropId>(p["id"].integer(1, UINT32_MAX));
         prop.kind = static_cast<PropKindId>(p["kind"].integer(1, UINT32_MAX));
         const bool known = kinds.find(prop.kind) != nullptr;
+        all += known ? pictures.at(prop.kind) : 0;
+        if (all > std::int64_t{kMostShown})
+            p["kind"].refuse(say("With this one the layer shows more than %1 pictures of props", kMostShown));
         if (!known && unknown == UnknownKinds::refused) p["kind"].refuse(say("There is no prop %1", prop.kind));
         prop.at = p["at"].point(-kFar, kFar);
         prop.look = read_look(p);

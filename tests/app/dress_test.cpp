@@ -281,7 +281,7 @@ TEST_CASE("a row of props follows the line, straight or as a curve, and leaves o
     CHECK(std::any_of(rows.begin(), rows.end(), [](const level::Prop& p) { return p.look.turn != 0; }));
 }
 
-TEST_CASE("a stall of four props is copied ten times, and one part changed everywhere", "[app][dress][journey]") {
+TEST_CASE("a stall of four props is copied ten times, and one part changed everywhere", "[app][dress]") {
     Dressing w;
     w.take("Crate");
     w.clickCell({26, 14});
@@ -385,7 +385,7 @@ int figurePixels(Window& w, Point cell) {
 } // namespace
 
 TEST_CASE("a hero walks behind a row of walls and in front of it, in the player and under the pointer",
-          "[app][dress][feet][journey]") {
+          "[app][dress][feet]") {
     Window w;
     w.stage("stage-dress");
     walled(w);

@@ -171,12 +171,14 @@ TEST_CASE("an ensemble stands as its parts do, turned and scaled as a whole", "[
     CHECK(kinds.pieces(prop)[0].wash.times == Rgba{255, 0, 0, 255});
     CHECK(holds(p, 900, small.prop));
     CHECK_FALSE(holds(p, small.prop, 900));
-    CHECK(piece_count(p, 900) == 2);
+    CHECK(piece_counts(p).at(900) == 2);
+    CHECK(ensembles_trouble(p).empty());
     // One that holds itself, by a slip, ends all the same.
     PropKind round = *p.prop_kind(900);
     round.parts.push_back({3, 900, {0, 0}});
     p.put(round);
     CHECK(holds(p, 900, 900));
+    CHECK_FALSE(ensembles_trouble(p).empty());
     CHECK(PropKinds(p).pieces({1, 900, {}}).size() < 100);
 }
 
@@ -202,4 +204,39 @@ TEST_CASE("what of a prop blocks is its shape over its foot, as it stands", "[st
     k.shape = TileShape::drawn;
     k.polygons = {{{4, 12}, {16, 12}, {10, 20}}};
     CHECK(area(of(looking(true, 1234, 200))[0]) == Approx(12 * 8 / 2 * 4));
+}
+
+TEST_CASE("ensembles that are too deep, too many or within themselves are told, whatever their order", "[standing]") {
+    make::Small small;
+    const auto ensemble = [&](PropKindId id, std::vector<PropKindId> of) {
+        PropKind k;
+        k.id = id;
+        k.name = "E" + std::to_string(id);
+        PartId part = 1;
+        for (const PropKindId kind : of) k.parts.push_back({part++, kind, {}});
+        small.project.put(k);
+    };
+    // A chain, the deepest first or last.
+    for (const bool backwards : {false, true})
+        for (const int deep : {kMostEnsembleDepth, kMostEnsembleDepth + 1}) {
+            small = make::Small();
+            for (int i = 0; i < deep; ++i) {
+                const int at = backwards ? deep - 1 - i : i;
+                ensemble(500 + static_cast<PropKindId>(at), {at == 0 ? small.prop : 499 + static_cast<PropKindId>(at)});
+            }
+            CHECK(ensembles_trouble(small.project).empty() == (deep == kMostEnsembleDepth));
+        }
+    // 64 times 64 is as many as may be.
+    small = make::Small();
+    ensemble(500, std::vector<PropKindId>(64, small.prop));
+    ensemble(501, std::vector<PropKindId>(64, 500));
+    CHECK(piece_counts(small.project).at(501) == kMostPieces);
+    CHECK(ensembles_trouble(small.project).empty());
+    ensemble(502, {501, small.prop});
+    CHECK_FALSE(ensembles_trouble(small.project).empty());
+    // Two that hold each other.
+    small = make::Small();
+    ensemble(500, {501, small.prop});
+    ensemble(501, {500});
+    CHECK_FALSE(ensembles_trouble(small.project).empty());
 }

@@ -6,6 +6,7 @@
 #include "base/error.hpp"
 #include "base/files.hpp"
 #include "edit/stroke.hpp"
+#include "level/standing.hpp"
 #include "store/project_files.hpp"
 #include "support/make.hpp"
 
@@ -153,4 +154,41 @@ TEST_CASE("a tile without an area is refused", "[hostile]") {
     text.replace(text.find(box), box.size(), "\"box\":[0,0,0,16]");
     write_file(s.project / "project.json", text);
     CHECK_THROWS_WITH(load(s.project), Catch::Contains("empty"));
+}
+
+TEST_CASE("ensembles from strangers that hold themselves, or a layer of too many pictures, are refused", "[hostile]") {
+    make::Small small;
+    level::PropKind many;
+    many.id = small.project.next_id++;
+    many.name = "Many";
+    for (level::PartId i = 1; i <= 64; ++i) many.parts.push_back({i, small.prop, {}});
+    level::PropKind more = many;
+    more.id = small.project.next_id++;
+    more.name = "More";
+    for (level::EnsemblePart& part : more.parts) part.kind = many.id;
+    small.project.put(many);
+    small.project.put(more);
+    level::fit_ensembles(small.project);
+    level::Level level = small.level();
+    for (int i = 0; i < 1024; ++i) // 4,096 pictures each
+        level.edit(small.props).props().put({small.project.next_id++, more.id, {i, i}});
+    small.set(level);
+    make::Folder dir;
+    make::save_with_pictures(small.project, dir / "p");
+    CHECK(load(dir / "p").prop_kind(more.id)->parts.size() == 64);
+    const fs::path file = dir / "p/levels" / (small.id + ".json");
+    std::string text = read_file(file);
+    const std::string one = "{\"id\":" + std::to_string(small.project.next_id - 1);
+    REQUIRE(text.find(one) != std::string::npos);
+    text.insert(text.find(one), "{\"id\":900000,\"kind\":" + std::to_string(more.id) + ",\"at\":[1,1]},");
+    write_file(file, text);
+    CHECK_THROWS_WITH(load(dir / "p"), Catch::Contains("pictures of props"));
+    // And one that holds itself.
+    const fs::path project = dir / "p/project.json";
+    text = read_file(project);
+    const std::string of = "\"kind\":" + std::to_string(many.id);
+    REQUIRE(text.find(of) != std::string::npos);
+    text.replace(text.find(of), of.size(), "\"kind\":" + std::to_string(more.id));
+    write_file(project, text);
+    CHECK_THROWS_WITH(load(dir / "p"), Catch::Contains("holds itself"));
 }
