@@ -320,7 +320,7 @@ void open_props() {
     for (int i = 0; i < kProps; ++i) {
         const std::uint64_t h = place_hash(3, i, 0);
         const Point at{i % 317 * apart + static_cast<int>(h % 9), i / 317 * apart + static_cast<int>((h >> 8) % 9)};
-        props.push_back({small.project.next_id++, small.prop, at, (h & 64) != 0});
+        props.push_back({small.project.next_id++, small.prop, at, {(h & 64) != 0}});
     }
     level.edit(small.props).props() = level::Props(props);
     small.set(level);

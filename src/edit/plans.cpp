@@ -294,7 +294,7 @@ Followed follow_plan(const Project& project, const join::Rules& rules, const Lev
         if (key.marks()) {
             level = place_mark(std::move(level), out.next_id++, mark_kind(key), key.name, p);
         } else if (const LayerId on = layer_for(project, level, key, 0); on != 0) {
-            level.edit(on).props().put({out.next_id++, key.id, stand(level, p), false});
+            level.edit(on).props().put({out.next_id++, key.id, stand(level, p), {}});
         }
     }
     level.plan = std::move(plan);

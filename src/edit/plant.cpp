@@ -116,7 +116,7 @@ Planted planted(const Project& project, const Level& level, LayerId id) {
             place_hash((std::uint64_t{planting.seed} << 32) ^ ~std::uint64_t{id}, dart.at.x, dart.at.y);
         // A place that stays empty keeps its room.
         if (scaled(static_cast<std::uint32_t>(h), 100) < static_cast<std::uint32_t>(planting.share_empty)) continue;
-        props.push_back({0, kind_of(planting, static_cast<std::uint32_t>(h >> 32)), dart.at, (mix(h) & 1U) != 0});
+        props.push_back({0, kind_of(planting, static_cast<std::uint32_t>(h >> 32)), dart.at, {(mix(h) & 1U) != 0}});
     }
     // In reading order, so that the file changes little when the ground does.
     std::sort(props.begin(), props.end(),

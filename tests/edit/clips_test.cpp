@@ -31,9 +31,11 @@ level::Level busy(make::Small& small, unsigned seed) {
                     .level;
     }
     for (int i = 0; i < 5; ++i)
-        level = add_prop(
-            level, small.props,
-            {p.next_id++, small.prop, {random.below(level.pixels().w), random.below(level.pixels().h)}, random.flip()});
+        level = add_prop(level, small.props,
+                         {p.next_id++,
+                          small.prop,
+                          {random.below(level.pixels().w), random.below(level.pixels().h)},
+                          {random.flip()}});
     level = place_mark(level, p.next_id++, level::MarkKind::start, "Start", {2, 3});
     level.guides = {{false, 17}, {true, 40}};
     return level;
@@ -128,7 +130,7 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
     level::Level level =
         lay(small.project, rules, small.level(), small.ground, make::material(1), box_cells({3, 3, 6, 5})).level;
     level = lay(small.project, rules, level, small.front, make::laying(50, Turn{3}), box_cells({4, 4, 2, 2})).level;
-    level = add_prop(level, small.props, {900, small.prop, {5 * 16 + 3, 6 * 16 + 1}, true});
+    level = add_prop(level, small.props, {900, small.prop, {5 * 16 + 3, 6 * 16 + 1}, {true}});
     small.project.next_id = 1000;
     Region region(Box{3, 3, 6, 5});
     const auto layers = concerned(level, 0, true);
@@ -143,7 +145,7 @@ TEST_CASE("what is copied and pasted elsewhere is the same, joins anew where it 
     CHECK(there.level.layer(small.ground)->grid() == direct.layer(small.ground)->grid());
     CHECK(there.level.layer(small.front)->grid().cell({32, 22}).turn() == Turn{3});
     CHECK(there.level.layer(small.props)->props().all().back() ==
-          level::Prop{1000, small.prop, {32 * 16 + 3, 23 * 16 + 1}, true});
+          level::Prop{1000, small.prop, {32 * 16 + 3, 23 * 16 + 1}, {true}});
     // Pasted beside itself it joins on; left as it was it does not.
     const level::Stamp ground = take(level, region, {small.ground});
     const Stamped joined = stamp(small.project, rules, level, ground, {.at = {9, 3}});
@@ -342,7 +344,7 @@ TEST_CASE("merging down lays the upper over the lower and keeps what one sees th
 
 TEST_CASE("another cell size keeps every place in cells and says what becomes of the picture", "[reshape]") {
     make::Small small({20, 20});
-    level::Level level = add_prop(small.level(), small.props, {77, small.prop, {35, 50}, false});
+    level::Level level = add_prop(small.level(), small.props, {77, small.prop, {35, 50}, {false}});
     level.guides = {{true, 32}};
     const Rescaled twice = rescaled(small.project, level, {32, 32}, LatticeKind::square);
     CHECK(twice.level.cell == Size{32, 32});

@@ -233,8 +233,8 @@ TEST_CASE("a new layer comes in front of the active one, on its side of the walk
 
 TEST_CASE("props are placed, hit where they are opaque, moved and removed", "[levels]") {
     make::Small small;
-    level::Level level = add_prop(small.level(), small.props, {900, small.prop, {100, 100}, false});
-    level = add_prop(level, small.props, {901, small.prop, {100, 104}, false});
+    level::Level level = add_prop(small.level(), small.props, {900, small.prop, {100, 100}, {false}});
+    level = add_prop(level, small.props, {901, small.prop, {100, 104}, {false}});
     const auto hit = prop_at(small.project, level, {100, 98});
     REQUIRE(hit);
     CHECK(hit->prop.id == 901); // stands further down, so in front
@@ -368,7 +368,7 @@ TEST_CASE("a level like another has its layers and nothing on them", "[levels]")
 
 TEST_CASE("a duplicated level shares nothing by id", "[levels]") {
     make::Small small;
-    level::Level level = add_prop(small.level(), small.props, {900, small.prop, {10, 10}, false});
+    level::Level level = add_prop(small.level(), small.props, {900, small.prop, {10, 10}, {false}});
     level.marks = {{901, "Start", level::MarkKind::start, {1, 1, 1, 1}}};
     small.project.next_id = 1000;
     small.set(level);

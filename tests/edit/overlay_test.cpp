@@ -174,7 +174,7 @@ TEST_CASE("a stroke on the wrong layer is lifted to the right one, and what it c
     renamed.name = "Other";
     CHECK_FALSE(stroke_of(before, renamed));
     level::Project prop = before;
-    prop.put(add_prop(*before.level(small.id), small.props, {999, small.prop, {5, 5}, false}));
+    prop.put(add_prop(*before.level(small.id), small.props, {999, small.prop, {5, 5}, {false}}));
     CHECK_FALSE(stroke_of(before, prop));
     CHECK(lift(after, rules, before, after, *stroke, small.props).cells == 0); // no layer of tiles
 }

@@ -4,9 +4,9 @@
 #include <set>
 
 #include "edit/levels.hpp"
+#include "level/standing.hpp"
 #include "picture/compose.hpp"
 #include "support/make.hpp"
-#include "level/standing.hpp"
 
 using namespace vic;
 using namespace vic::edit;
@@ -26,7 +26,7 @@ struct Placed {
         int x = 60;
         for (const bool mirrored : {false, true})
             for (const level::PropKindId kind : {small.prop, other}) {
-                l = add_prop(l, small.props, {p.next_id++, kind, {x, 120}, mirrored});
+                l = add_prop(l, small.props, {p.next_id++, kind, {x, 120}, {mirrored}});
                 x += 70;
             }
         p.put(std::move(l));

@@ -102,7 +102,7 @@ TEST_CASE("differences between levels are boxes of cells or everything", "[level
     CHECK(d.cells[0] == Box{3, 4, 1, 1});
 
     Level c = a;
-    c.edit(small.props).props().put({1, small.prop, {100, 100}, false});
+    c.edit(small.props).props().put({1, small.prop, {100, 100}, {false}});
     d = difference(a, c, small.project);
     REQUIRE(d.cells.size() == 1);
     // The post is 16 x 32 pixels and stands with its pivot at 100, 100.
@@ -138,7 +138,7 @@ TEST_CASE("a layer holds what its kind holds, and nothing of the others", "[leve
         else
             CHECK_THROWS_AS(layer.grid(), std::bad_variant_access);
         if (layer.has_props())
-            layer.props().put({7, 1, {5, 5}, false});
+            layer.props().put({7, 1, {5, 5}, {false}});
         else
             CHECK_THROWS_AS(layer.props(), std::bad_variant_access);
         CHECK(std::as_const(layer).grid().count() == (layer.has_cells() ? 1 : 0));

@@ -104,10 +104,10 @@ TEST_CASE("the difference of two states is what was changed, and an old state st
 TEST_CASE("a step over very many props holds on to little", "[props]") {
     std::vector<Prop> many;
     for (PropId i = 1; i <= 100000; ++i)
-        many.push_back({i, 1, {static_cast<int>(i * 7919 % 13000), static_cast<int>(i * 104729 % 13000)}, false});
+        many.push_back({i, 1, {static_cast<int>(i * 7919 % 13000), static_cast<int>(i * 104729 % 13000)}, {false}});
     const Props before(many);
     Props after = before;
-    after.put({5000, 1, {6000, 6000}, true});
+    after.put({5000, 1, {6000, 6000}, {true}});
     CHECK(after.unshared(before) < 64 * 1024);
     CHECK(before.unshared(Props()) > 100000 * sizeof(Prop));
     std::size_t changed = 0;

@@ -32,7 +32,7 @@ make::Small painted(unsigned seed) {
     }
     level.edit(small.front).grid().set({7, 9}, level::Cell(4, {6}, true), 0);
     level.edit(small.props).props() =
-        level::Props({{500, small.prop, {100, 120}, false}, {501, small.prop, {90, 60}, true}});
+        level::Props({{500, small.prop, {100, 120}, {false}}, {501, small.prop, {90, 60}, {true}}});
     level.marks = {{502, "Start", level::MarkKind::start, {1, 1, 1, 1}}};
     small.set(level);
     return small;

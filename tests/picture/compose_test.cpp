@@ -1,10 +1,10 @@
 #include <catch2/catch.hpp>
 
 #include "edit/stroke.hpp"
+#include "level/standing.hpp"
 #include "picture/compose.hpp"
 #include "sheet/cut.hpp"
 #include "support/make.hpp"
-#include "level/standing.hpp"
 
 using namespace vic;
 using namespace vic::picture;
@@ -96,9 +96,11 @@ TEST_CASE("props stand in the order of their pivots", "[compose]") {
     second.box = {32, 0, 16, 32};
     small.project.put(second);
     level::Level level = small.level();
-    level.edit(small.props).props() = level::Props({{1, 777, {100, 110}, false}, {2, small.prop, {104, 100}, false}});
+    level.edit(small.props).props() =
+        level::Props({{1, 777, {100, 110}, {false}}, {2, small.prop, {104, 100}, {false}}});
     const Image a = render(small.project, level, 1);
-    level.edit(small.props).props() = level::Props({{2, small.prop, {104, 100}, false}, {1, 777, {100, 110}, false}});
+    level.edit(small.props).props() =
+        level::Props({{2, small.prop, {104, 100}, {false}}, {1, 777, {100, 110}, {false}}});
     CHECK(render(small.project, level, 1) == a);
     const Image& art = *small.project.sheets[0]->image;
     CHECK(a.at(100, 100) == art.at(32 + 8, 21)); // the one further down covers

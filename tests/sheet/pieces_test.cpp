@@ -74,7 +74,7 @@ TEST_CASE("a large picture is one prop here and pieces in the parcel", "[pieces]
     kind.factor = 2;
     small.project.put(kind);
     level::Level level = small.level();
-    level.edit(small.props).props().put({4001, kind.id, {10, 20}, false});
+    level.edit(small.props).props().put({4001, kind.id, {10, 20}, {false}});
     small.set(level);
     make::Folder dir;
     make::save_with_pictures(small.project, dir / "p");

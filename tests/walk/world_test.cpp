@@ -213,7 +213,7 @@ TEST_CASE("from above one walks in eight directions and slides along walls", "[w
 TEST_CASE("feet of props that block stop the walker", "[walk]") {
     Course course({30, 30}, level::View::from_above);
     level::Level level = course.small.level();
-    level.edit(course.small.props).props() = level::Props({{900, course.small.prop, {15 * 16, 15 * 16}, false}});
+    level.edit(course.small.props).props() = level::Props({{900, course.small.prop, {15 * 16, 15 * 16}, {false}}});
     course.small.set(level);
     World world(course.built());
     world.place({10, 15});
