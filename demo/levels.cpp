@@ -61,7 +61,7 @@ class Builder {
     void prop(LayerId layer, const std::string& name, double x, double y, bool mirrored = false) {
         const Point at{static_cast<int>(std::lround(x * level.cell.w)),
                        static_cast<int>(std::lround(y * level.cell.h)) - 1};
-        level.edit(layer).props().put({project_.next_id++, stock_.props.at(name), at, mirrored});
+        level.edit(layer).props().put({project_.next_id++, stock_.props.at(name), at, {mirrored}});
     }
 
     void mark(const std::string& name, level::MarkKind kind, const Box& cells) {

@@ -45,7 +45,7 @@ std::string something(make::Random& random, level::Project& p, const std::string
             if (!layer) return "nothing";
             const level::PropId prop = p.next_id++;
             p.put(add_prop(level, layer,
-                           {prop, p.prop_kinds[0]->id, {random.below(640), random.below(480)}, random.flip()}));
+                           {prop, p.prop_kinds[0]->id, {random.below(640), random.below(480)}, {random.flip()}}));
             return "prop";
         }
         case 4: {

@@ -60,8 +60,10 @@ struct Aslant {
                          random.flip() ? mirrored(Turn{}) : Turn{});
         for (int i = 0; i < 6; ++i)
             level = add_prop(level, small.props,
-                             {small.project.next_id++, small.prop,
-                              level.geometry().stand({random.below(12), random.below(10)}), random.flip()});
+                             {small.project.next_id++,
+                              small.prop,
+                              level.geometry().stand({random.below(12), random.below(10)}),
+                              {random.flip()}});
         return level;
     }
     make::Small small;
@@ -131,8 +133,10 @@ TEST_CASE("What a change of an isometric level can be seen in is told by its dif
                                 ? a.laid(level, random.flip() ? a.small.ground : a.small.front,
                                          random.flip() ? a.flat : a.tall, {random.below(12), random.below(10), 1, 1})
                                 : add_prop(level, a.small.props,
-                                           {a.small.project.next_id++, a.small.prop,
-                                            level.geometry().stand({random.below(12), random.below(10)}), false});
+                                           {a.small.project.next_id++,
+                                            a.small.prop,
+                                            level.geometry().stand({random.below(12), random.below(10)}),
+                                            {}});
         const auto difference = level::difference(level, next, a.small.project);
         REQUIRE_FALSE(difference.everything);
         picture::Canvas before(picture::extent(a.small.project, level)), after(before.box);
@@ -182,8 +186,8 @@ TEST_CASE("Stamps, extending and another lattice keep things in their cells", "[
     Aslant a;
     const join::Rules rules(a.small.project);
     level::Level level = a.laid(a.small.level(), a.small.ground, a.tall, {3, 3, 2, 1});
-    level = add_prop(level, a.small.props,
-                     {a.small.project.next_id++, a.small.prop, level.geometry().stand({3, 4}), false});
+    level =
+        add_prop(level, a.small.props, {a.small.project.next_id++, a.small.prop, level.geometry().stand({3, 4}), {}});
     const auto cell_of_prop = [&](const level::Level& l) {
         return l.geometry().cell_at(l.layer(a.small.props)->props().all().back().at);
     };

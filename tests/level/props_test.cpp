@@ -32,7 +32,7 @@ struct Both {
         const Prop p{id,
                      static_cast<PropKindId>(random.below(5) + 1),
                      {static_cast<int>(random.below(6000)) - 1500, static_cast<int>(random.below(6000)) - 1500},
-                     random.below(2) == 0};
+                     {random.below(2) == 0}};
         props.put(p);
         plain[id] = p;
     }

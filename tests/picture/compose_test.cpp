@@ -29,7 +29,7 @@ level::Level random_level(make::Small& small, unsigned seed) {
             .put({static_cast<std::uint32_t>(1000 + i),
                   small.prop,
                   {random.below(640), random.below(480)},
-                  random.flip()});
+                  {random.flip()}});
     level.edit(small.front).opacity = 60;
     return level;
 }
