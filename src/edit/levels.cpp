@@ -109,7 +109,7 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
     for (auto at = level.layers.rbegin(); at != level.layers.rend(); ++at) {
         const Layer& layer = **at;
         if (!layer.shown || layer.locked || layer.props().empty()) continue;
-        PropHit best{layer.id, {}, {}};
+        PropHit best{layer.id, {}};
         Point place;
         layer.props().each_in(Box{pixel.x, pixel.y, 1, 1}.grown(kinds.reach(layer.props())), [&](const Prop& prop) {
             kinds.each_piece(prop, [&](const level::Piece& piece) {
@@ -119,7 +119,6 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
                     std::tie(piece.at.y, piece.at.x, piece.prop) < std::tie(place.y, place.x, best.prop.id))
                     return;
                 best.prop = prop;
-                best.part = piece.part;
                 place = piece.at;
             });
         });

@@ -34,7 +34,6 @@ const level::Prop* find_prop(const level::Level& level, level::PropId prop);
 struct PropHit {
     level::LayerId layer = 0;
     level::Prop prop;
-    std::vector<level::PartId> part; // of an ensemble: the way to which of its parts; empty otherwise
 };
 std::optional<PropHit> prop_at(const level::Project& project, const level::Level& level, Point pixel);
 

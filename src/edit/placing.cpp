@@ -6,6 +6,7 @@
 #include <numbers>
 
 #include "edit/levels.hpp"
+#include "edit/props.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::edit {
@@ -14,10 +15,11 @@ using namespace level;
 
 namespace {
 
-constexpr int kNear = 16;          // cells around a prop in which others are snapped to
-constexpr int kSteepest = 450;     // tenths of a degree up to which a prop tilts
-constexpr int kDegreesStep = 150;  // tenths of a degree
-constexpr int kCurveParts = 16;    // straight parts of a curve between two points
+constexpr int kNear = 16;         // cells around a prop in which others are snapped to
+constexpr int kSteepest = 450;    // tenths of a degree up to which a prop tilts
+constexpr int kDegreesStep = 150; // tenths of a degree
+constexpr int kFarthest = 8;      // cells that a prop is pushed
+constexpr int kCurveParts = 16;   // straight parts of a curve between two points
 
 // The three lines of a box that are snapped to.
 std::array<int, 3> stops(const Box& b, bool upright) {
@@ -278,6 +280,69 @@ std::int16_t Ground::tilt(const Prop& prop) const {
     const double angle = std::atan2(*right - *left, foot.w - 1) * (kFullTurn / 2.0) / std::numbers::pi;
     const int turn = static_cast<int>(std::lround(angle));
     return std::abs(turn) > kSteepest ? std::int16_t{0} : turned_by(turn, 0);
+}
+
+Prop on_ground(const Ground& ground, Prop prop) {
+    prop.at = ground.dropped(prop);
+    if (const std::int16_t tilt = ground.tilt(prop); tilt != 0) {
+        prop.look.turn = tilt;
+        prop.at = ground.dropped(prop);
+    }
+    return prop;
+}
+
+Pushed push_free(const Project& project, const Level& level, const std::set<PropId>& props) {
+    Pushed out{level};
+    for (const PropId id : props) {
+        const Prop* found = find_prop(out.level, id);
+        if (!found) continue;
+        const Prop prop = *found;
+        // Those that went before stand in the way, too.
+        const Level now = out.level;
+        const Ground ground(project, now, {});
+        if (ground.stand(prop).way == InTheWay::nothing) continue;
+        const auto free = ground.nearest_free(prop, kFarthest * level.cell.w);
+        if (free) out.level = move_prop(std::move(out.level), id, *free);
+        ++(free ? out.moved : out.stuck);
+    }
+    return out;
+}
+
+namespace {
+
+std::int16_t turn_along(const std::vector<Spot>& places, std::size_t at, std::int16_t turn) {
+    if (places.size() < 2) return turn;
+    const Spot& a = places[at == 0 ? 0 : at - 1];
+    const Spot& b = places[at == 0 ? 1 : at];
+    const double angle = std::atan2(b.y - a.y, b.x - a.x) * (kFullTurn / 2.0) / std::numbers::pi;
+    return turned_by(turn, static_cast<int>(std::lround(angle)));
+}
+
+} // namespace
+
+Row row_of(const Project& project, const Level& level, LayerId layer, const Prop& like, const std::vector<Spot>& places,
+           RowOptions options, std::uint32_t next_id) {
+    Row out{level, 0, 0, next_id};
+    const Ground ground(project, level, {});
+    Props& props = out.level.edit(layer).props();
+    for (std::size_t i = 0; i < places.size(); ++i) {
+        Prop prop = like;
+        prop.id = out.next_id;
+        prop.at = {static_cast<int>(std::floor(places[i].x)), static_cast<int>(std::floor(places[i].y))};
+        prop.kind = variant_at(project, like.kind, prop.at);
+        const PropKind* kind = project.prop_kind(prop.kind);
+        if (options.along && kind && !kind->lit) prop.look.turn = turn_along(places, i, like.look.turn);
+        if (options.drops) prop.at = ground.dropped(prop);
+        const InTheWay way = ground.stand(prop).way;
+        if (way == InTheWay::another || way == InTheWay::beyond) {
+            ++out.obstructed;
+            continue;
+        }
+        props.put(prop);
+        ++out.next_id;
+        ++out.count;
+    }
+    return out;
 }
 
 std::vector<Spot> places_along(const std::vector<Spot>& line, double apart, bool smooth) {

@@ -19,8 +19,8 @@ Point on_lattice(const level::Level& level, Point pixel, Lattices step);
 // Why a place was taken: a line that is shown.
 struct SnapLine {
     bool upright = false;
-    int at = 0;                        // pixels of the level
-    int from = 0, to = 0;              // along the line
+    int at = 0;                               // pixels of the level
+    int from = 0, to = 0;                     // along the line
     std::optional<std::pair<int, int>> gap{}; // the length of an equal distance: from and to across, at `at` along
 };
 struct Snapped {
@@ -65,6 +65,30 @@ class Ground {
     level::PropKinds kinds_;
     level::TileTable tiles_;
 };
+
+// The prop on the ground, tilted where that slopes and it may be.
+level::Prop on_ground(const Ground& ground, level::Prop prop);
+
+// What of the chosen stands in something goes to the nearest free place within eight cells.
+struct Pushed {
+    level::Level level;
+    int moved = 0, stuck = 0; // for the latter there is none
+};
+Pushed push_free(const level::Project& project, const level::Level& level, const std::set<level::PropId>& props);
+
+// Copies of a prop at places, as their chance varies them; those whose foot would stand in another's or off the level
+// are left out. The first gets the id `next_id`.
+struct Row {
+    level::Level level;
+    std::size_t count = 0, obstructed = 0;
+    std::uint32_t next_id = 0;
+};
+struct RowOptions {
+    bool drops = false; // onto the ground
+    bool along = false; // each turned as the way goes
+};
+Row row_of(const level::Project& project, const level::Level& level, level::LayerId layer, const level::Prop& like,
+           const std::vector<level::Spot>& places, RowOptions options, std::uint32_t next_id);
 
 // Places along a line, the first at its beginning, each `apart` pixels further on the way; the last leaves less than
 // that. `smooth`: the line is a curve through its points (E. Catmull, R. Rom, "A class of local interpolating splines",

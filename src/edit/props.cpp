@@ -8,12 +8,15 @@
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "level/standing.hpp"
+#include "outline/from_art.hpp"
 
 namespace vic::edit {
 
 using namespace level;
 
 namespace {
+
+constexpr double kDeviation = 1; // pixels that a shape may be off its art
 
 // Calls change(level, prop) for a copy of every placed prop of the wanted kinds; props for which it gives false are
 // removed. What it adds to `more` is placed in front of the prop.
@@ -302,6 +305,27 @@ Project remove_kinds(Project project, const std::vector<PropKindId>& kinds) {
         p.set_own(std::move(own));
     });
     return project;
+}
+
+Polygons shape_in_foot(const Project& project, const PropKind& kind) {
+    const Sheet* sheet = project.sheet(kind.sheet);
+    if (!sheet || !sheet->image || kind.foot.empty()) return {};
+    const Box foot = intersection(kind.foot, box_of(kind.box.size()));
+    if (foot.empty()) return {};
+    const outline::ArtShape shape =
+        outline::shape_from_art(cropped(*sheet->image, foot.moved(kind.box.corner())), kDeviation);
+    Polygons out;
+    for (const Polygon& from : shape.polygons) {
+        Polygon to;
+        for (const Point c : from) {
+            const Point p{foot.x + (c.x * foot.w + kShapeSide / 2) / kShapeSide,
+                          foot.y + (c.y * foot.h + kShapeSide / 2) / kShapeSide};
+            if (to.empty() || to.back() != p) to.push_back(p);
+        }
+        if (to.size() > 1 && to.front() == to.back()) to.pop_back();
+        if (to.size() >= 3 && area2(to) > 0) out.push_back(std::move(to));
+    }
+    return outline_trouble(out, kind.box.size()).empty() ? out : Polygons();
 }
 
 std::vector<PropKindId> variants_of(const Project& project, PropKindId id) {

@@ -62,6 +62,9 @@ void change_props(level::Project& project, const std::function<bool(const level:
 // Removes the kinds and all placed props of them, ensembles that have no other parts, and what copies had of them.
 level::Project remove_kinds(level::Project project, const std::vector<level::PropKindId>& kinds);
 
+// The outline of what is not see-through in a kind's foot, in pixels of its box; empty where nothing is drawn there.
+level::Polygons shape_in_foot(const level::Project& project, const level::PropKind& kind);
+
 // The kinds that may stand in for one another: the one that is varied first, then its variants; at least the kind.
 std::vector<level::PropKindId> variants_of(const level::Project& project, level::PropKindId kind);
 // Which of them stands at a place: by their chances, always the same there.

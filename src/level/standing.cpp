@@ -5,7 +5,6 @@
 #include <cmath>
 #include <limits>
 #include <numbers>
-#include <set>
 
 namespace vic::level {
 
@@ -386,20 +385,6 @@ void fit_ensembles(Project& project) {
         }
         if (!changed) return;
     }
-}
-
-bool holds(const Project& project, PropKindId kind, PropKindId other) {
-    std::set<PropKindId> seen;
-    std::vector<PropKindId> open{kind};
-    while (!open.empty()) {
-        const PropKindId id = open.back();
-        open.pop_back();
-        if (id == other) return true;
-        if (!seen.insert(id).second) continue;
-        if (const PropKind* k = project.prop_kind(id))
-            for (const EnsemblePart& part : k->parts) open.push_back(part.kind);
-    }
-    return false;
 }
 
 } // namespace vic::level

@@ -125,7 +125,4 @@ void fit_ensembles(Project& project);
 std::unordered_map<PropKindId, int> piece_counts(const Project& project);
 // Why the project's ensembles cannot be: one holds itself, or too many; "" where nothing is wrong.
 Text ensembles_trouble(const Project& project);
-// Whether the kind is, or holds at any depth, the other.
-bool holds(const Project& project, PropKindId kind, PropKindId other);
-
 } // namespace vic::level

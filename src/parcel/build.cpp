@@ -57,6 +57,7 @@ Level with_underlays(const Project& project, const Level& level) {
                 below.tint = layer.tint;
                 below.parallax = layer.parallax;
                 below.shift = layer.shift;
+                below.by_feet = layer.by_feet; // so that what is sorted together stays so
                 out.layers.push_back(std::make_shared<const Layer>(std::move(below)));
                 if (static_cast<int>(i) < level.plane) ++out.plane;
             }

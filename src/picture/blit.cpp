@@ -22,27 +22,32 @@ std::uint32_t washed_pixel(std::uint32_t p, const level::Wash& wash) {
     return wash.times.a == 255 ? out : scaled_bytes(out, wash.times.a);
 }
 
+// row(from, to, pixels) for what of a picture with its corner there lies in the clip.
+template <class Row>
+void each_row(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, Row row) {
+    const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
+    for (int y = seen.y; y < seen.bottom(); ++y)
+        row(&picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)],
+            &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
+                           static_cast<std::size_t>(seen.x - canvas.box.x)],
+            seen.w);
+}
+
 } // namespace
 
 void blit(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, const level::Layer& layer) {
-    const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
     const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
     const bool tints = layer.tint.r != 255 || layer.tint.g != 255 || layer.tint.b != 255;
-    for (int y = seen.y; y < seen.bottom(); ++y) {
-        const std::uint32_t* from =
-            &picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)];
-        std::uint32_t* to =
-            &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                           static_cast<std::size_t>(seen.x - canvas.box.x)];
+    each_row(canvas, clip, picture, at, [&](const std::uint32_t* from, std::uint32_t* to, int w) {
         if (tints)
-            for (int x = 0; x < seen.w; ++x) to[x] = over(scaled_bytes(coloured(from[x], layer.tint), alpha), to[x]);
+            for (int x = 0; x < w; ++x) to[x] = over(scaled_bytes(coloured(from[x], layer.tint), alpha), to[x]);
         else if (picture.opaque && alpha == 255)
-            std::copy(from, from + seen.w, to);
+            std::copy(from, from + w, to);
         else if (alpha == 255)
-            for (int x = 0; x < seen.w; ++x) to[x] = over(from[x], to[x]);
+            for (int x = 0; x < w; ++x) to[x] = over(from[x], to[x]);
         else
-            for (int x = 0; x < seen.w; ++x) to[x] = over(scaled_bytes(from[x], alpha), to[x]);
-    }
+            for (int x = 0; x < w; ++x) to[x] = over(scaled_bytes(from[x], alpha), to[x]);
+    });
 }
 
 void blit_washed(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, const level::Layer& layer,
@@ -51,16 +56,10 @@ void blit_washed(Canvas& canvas, const Box& clip, const Art::Picture& picture, P
     // The layer's tint comes after the prop's own.
     level::Wash all = level::washed(wash, {{layer.tint.r, layer.tint.g, layer.tint.b, 255}, {}});
     all.times.a = static_cast<std::uint8_t>((all.times.a * layer.opacity + 50) / 100);
-    const Box seen = intersection({at.x, at.y, picture.size.w, picture.size.h}, clip);
-    for (int y = seen.y; y < seen.bottom(); ++y) {
-        const std::uint32_t* from =
-            &picture.pixels[static_cast<std::size_t>((y - at.y) * picture.size.w + seen.x - at.x)];
-        std::uint32_t* to =
-            &canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                           static_cast<std::size_t>(seen.x - canvas.box.x)];
-        for (int x = 0; x < seen.w; ++x)
+    each_row(canvas, clip, picture, at, [&](const std::uint32_t* from, std::uint32_t* to, int w) {
+        for (int x = 0; x < w; ++x)
             if (from[x] >> 24) to[x] = over(washed_pixel(from[x], all), to[x]);
-    }
+    });
 }
 
 void draw_gone(Canvas& canvas, const Box& clip, const Box& cell, bool diamond) {

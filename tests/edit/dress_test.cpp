@@ -383,3 +383,44 @@ TEST_CASE("a note that goes is gone from props, kinds and parts", "[dress]") {
     CHECK(noted(without, note) == 0);
     CHECK(without.prop_kind(made.kind)->parts[0].notes.empty());
 }
+
+TEST_CASE("what stands in something is pushed apart, and nothing else moves", "[dress][ground]") {
+    Yard s;
+    const auto a = s.put({200, 200}), b = s.put({200, 200}), c = s.put({201, 202}), alone = s.put({400, 300});
+    const Pushed pushed = push_free(s.project, s.level(), {a, b, c, alone});
+    CHECK(pushed.moved == 2); // the last stands free once the others are gone
+    CHECK(pushed.stuck == 0);
+    CHECK(find_prop(pushed.level, alone)->at == Point{400, 300});
+    const Ground ground(s.project, pushed.level, {});
+    for (const auto id : {a, b, c, alone}) CHECK(ground.stand(*find_prop(pushed.level, id)).way == InTheWay::nothing);
+}
+
+TEST_CASE("a row leaves out what stands in another, and turns along its way", "[dress]") {
+    Yard s;
+    s.put({200, 100});
+    const std::vector<level::Spot> places{{100, 100}, {200, 100}, {300, 100}, {-40, 100}};
+    const Row row = row_of(s.project, s.level(), s.props, {0, s.prop, {}}, places, {false, true}, 5000);
+    CHECK(row.count == 2);
+    CHECK(row.obstructed == 2);
+    CHECK(row.next_id == 5002);
+    CHECK(find_prop(row.level, 5000)->at == Point{100, 100});
+    CHECK(find_prop(row.level, 5001)->look.turn == 0); // to the right, as it is drawn
+    const Row down = row_of(s.project, s.level(), s.props, {0, s.prop, {}}, {{50, 50}, {50, 150}}, {false, true}, 1000);
+    CHECK(find_prop(down.level, 1001)->look.turn == 900);
+}
+
+TEST_CASE("what is drawn in a foot is its shape", "[dress]") {
+    Yard s;
+    level::PropKind k = *s.project.prop_kind(s.prop);
+    const level::Polygons shape = shape_in_foot(s.project, k);
+    REQUIRE_FALSE(shape.empty());
+    const Image& art = *s.project.sheet(k.sheet)->image;
+    int drawn = 0;
+    for (int y = k.foot.y; y < k.foot.bottom(); ++y)
+        for (int x = k.foot.x; x < k.foot.right(); ++x) drawn += art.at(k.box.x + x, k.box.y + y).a >= 128;
+    double area = 0;
+    for (const level::Polygon& p : shape) area += static_cast<double>(level::area2(p)) / 2;
+    CHECK(std::abs(area - drawn) <= 0.2 * drawn + 4);
+    k.foot = {};
+    CHECK(shape_in_foot(s.project, k).empty());
+}

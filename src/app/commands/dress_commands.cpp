@@ -150,7 +150,8 @@ void DressCommands::chooseTagged() {
 
 void DressCommands::group(bool on) {
     if (!anyChosen()) return;
-    if (on && session_.chosen().props.size() < 2) return emit session_.said(tr("A group is of two props or more"), false);
+    if (on && session_.chosen().props.size() < 2)
+        return emit session_.said(tr("A group is of two props or more"), false);
     const std::uint32_t id = on ? session_.project().next_id : 0;
     session_.applyDressed(on ? tr("Group props") : tr("Ungroup props"),
                           edit::group(session_.dressed(), session_.chosen(), id), {}, on ? id + 1 : 0);
@@ -173,8 +174,8 @@ void DressCommands::replaceByHand() {
     if (!anyChosen()) return;
     if (!session_.hand().is<edit::held::Prop>())
         return emit session_.said(tr("Take the prop from the Tray that is to stand there"), false);
-    apply(tr("Replace props"), edit::replace_kind(session_.project(), session_.dressed(), session_.chosen(),
-                                                  session_.hand().prop()));
+    apply(tr("Replace props"),
+          edit::replace_kind(session_.project(), session_.dressed(), session_.chosen(), session_.hand().prop()));
 }
 
 void DressCommands::toActiveLayer() {
@@ -188,22 +189,7 @@ void DressCommands::toActiveLayer() {
 
 void DressCommands::pushFree() {
     if (!anyChosen()) return;
-    level::Level level = session_.dressed();
-    int moved = 0, stuck = 0;
-    std::vector<level::PropId> ids;
-    for (const level::Prop* p : edit::props_of(level, session_.chosen())) ids.push_back(p->id);
-    for (const level::PropId id : ids) {
-        const level::Prop prop = *edit::find_prop(level, id);
-        const edit::Ground ground(session_.project(), level, {});
-        if (ground.stand(prop).way == edit::InTheWay::nothing) continue;
-        const auto free = ground.nearest_free(prop, 8 * level.cell.w);
-        if (!free) {
-            ++stuck;
-            continue;
-        }
-        level = edit::move_prop(std::move(level), id, *free);
-        ++moved;
-    }
+    const auto [level, moved, stuck] = edit::push_free(session_.project(), session_.dressed(), session_.chosen().props);
     if (moved > 0) apply(tr("Push to a free place"), level);
     if (stuck > 0) return emit session_.said(tr("For %1 there is no free place near").arg(stuck), true);
     emit session_.said(moved > 0 ? tr("Pushed to a free place: %1").arg(moved) : tr("Nothing is in the way"), false);
@@ -213,14 +199,8 @@ void DressCommands::drop() {
     if (!anyChosen()) return;
     const level::Level level = session_.dressed();
     const edit::Ground ground(session_.project(), level, session_.chosen().props);
-    apply(tr("Drop onto the ground"),
-          edit::change_props(session_.project(), level, session_.chosen(), [&](level::Prop& p) {
-              p.at = ground.dropped(p);
-              if (const std::int16_t tilt = ground.tilt(p); tilt != 0) {
-                  p.look.turn = tilt;
-                  p.at = ground.dropped(p);
-              }
-          }));
+    apply(tr("Drop onto the ground"), edit::change_props(session_.project(), level, session_.chosen(),
+                                                         [&](level::Prop& p) { p = edit::on_ground(ground, p); }));
 }
 
 void DressCommands::copyBeside() {

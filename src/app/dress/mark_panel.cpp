@@ -12,14 +12,13 @@
 #include <QVBoxLayout>
 #include <cstdint>
 
+#include "app/dress/note_head.hpp"
 #include "app/parts/glyphs.hpp"
-#include "app/parts/note_dialog.hpp"
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/session/session.hpp"
 #include "edit/levels.hpp"
-#include "edit/notes.hpp"
 #include "level/project.hpp"
 
 namespace vic::app {
@@ -149,19 +148,7 @@ void MarkPanel::buildCells(QVBoxLayout* column) {
 }
 
 void MarkPanel::buildNotes(QVBoxLayout* column) {
-    auto* head = new QHBoxLayout;
-    head->addWidget(label(tr("Notes"), "heading"));
-    head->addStretch();
-    auto* add = toolButton(this, "addMarkNote", {}, tr("+ note"), {}, "link");
-    describe(add, tr("Add a note"), {}, tr("A value for the game, of one type in the whole project"));
-    connect(add, &QToolButton::clicked, this, [this] {
-        const auto kind = askNoteKind(this, session_.project());
-        if (!kind) return;
-        session_.apply(tr("Add the note %1").arg(QString::fromStdString(kind->name)),
-                       edit::add_note_kind(session_.project(), *kind));
-    });
-    head->addWidget(add);
-    column->addLayout(head);
+    addNoteHead(column, this, session_, "addMarkNote");
     notes_ = new NoteRows(
         [this](const QString& name, const std::function<void(level::Notes&)>& what) {
             change(name, [&](level::Mark& m) { what(m.notes); });

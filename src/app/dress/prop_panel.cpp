@@ -19,7 +19,7 @@
 #include <utility>
 
 #include "app/commands/dress_commands.hpp"
-#include "app/parts/note_dialog.hpp"
+#include "app/dress/note_head.hpp"
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
@@ -30,7 +30,6 @@
 #include "base/text.hpp"
 #include "edit/dress.hpp"
 #include "edit/levels.hpp"
-#include "edit/notes.hpp"
 #include "edit/replace.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
@@ -216,8 +215,8 @@ void PropPanel::buildArrange(QVBoxLayout* column) {
     auto* menu = new QMenu(align);
     menu->setObjectName("arrangeMenu");
     const std::pair<QString, edit::Align> sides[] = {
-        {tr("Left sides in line"), edit::Align::left},   {tr("Middles in line, upright"), edit::Align::middle},
-        {tr("Right sides in line"), edit::Align::right}, {tr("Tops in line"), edit::Align::top},
+        {tr("Left sides in line"), edit::Align::left},       {tr("Middles in line, upright"), edit::Align::middle},
+        {tr("Right sides in line"), edit::Align::right},     {tr("Tops in line"), edit::Align::top},
         {tr("Middles in line, level"), edit::Align::centre}, {tr("Feet in line"), edit::Align::bottom}};
     for (const auto& [name, how] : sides)
         connect(menu->addAction(name), &QAction::triggered, this, [this, h = how] { commands_.align(h); });
@@ -226,7 +225,8 @@ void PropPanel::buildArrange(QVBoxLayout* column) {
             [this] { commands_.distribute(false); });
     connect(menu->addAction(tr("Even gaps from top to bottom")), &QAction::triggered, this,
             [this] { commands_.distribute(true); });
-    connect(align, &QToolButton::clicked, menu, [align, menu] { menu->popup(align->mapToGlobal(QPoint(0, align->height()))); });
+    connect(align, &QToolButton::clicked, menu,
+            [align, menu] { menu->popup(align->mapToGlobal(QPoint(0, align->height()))); });
     align->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     row->addWidget(align, 1);
     const auto button = [&](const char* id, const QString& text, const QString& key, const QString& help,
@@ -241,16 +241,16 @@ void PropPanel::buildArrange(QVBoxLayout* column) {
     };
     auto* group = button("propGroup", tr("Group"), "Ctrl+G", tr("Those of a group are chosen together"), [this] {
         const auto all = props();
-        const bool one = !all.empty() && all.front().group != 0 &&
-                         std::all_of(all.begin(), all.end(),
-                                     [&](const level::Prop& p) { return p.group == all.front().group; });
+        const bool one =
+            !all.empty() && all.front().group != 0 &&
+            std::all_of(all.begin(), all.end(), [&](const level::Prop& p) { return p.group == all.front().group; });
         commands_.group(!one);
     });
     fields_.follow([this, group] {
         const auto all = props();
-        const bool one = !all.empty() && all.front().group != 0 &&
-                         std::all_of(all.begin(), all.end(),
-                                     [&](const level::Prop& p) { return p.group == all.front().group; });
+        const bool one =
+            !all.empty() && all.front().group != 0 &&
+            std::all_of(all.begin(), all.end(), [&](const level::Prop& p) { return p.group == all.front().group; });
         group->setText(one ? tr("Ungroup") : tr("Group"));
     });
     column->addWidget(arrange_);
@@ -258,12 +258,12 @@ void PropPanel::buildArrange(QVBoxLayout* column) {
 
 void PropPanel::changeOwn(const QString& name, const std::function<void(level::PropOwn&)>& what) {
     if (!session_.level() || held()) return;
-    session_.applyDressed(name, edit::change_props(session_.project(), session_.dressed(), session_.chosen(),
-                                                   [&](level::Prop& p) {
-                                                       level::PropOwn own = p.of_its_own();
-                                                       what(own);
-                                                       p.set_own(std::move(own));
-                                                   }));
+    session_.applyDressed(
+        name, edit::change_props(session_.project(), session_.dressed(), session_.chosen(), [&](level::Prop& p) {
+            level::PropOwn own = p.of_its_own();
+            what(own);
+            p.set_own(std::move(own));
+        }));
 }
 
 void PropPanel::buildWords(QVBoxLayout* column) {
@@ -285,19 +285,7 @@ void PropPanel::buildWords(QVBoxLayout* column) {
         [this](const QString& text) {
             changeOwn(tr("Name a prop"), [t = text.toStdString()](level::PropOwn& own) { own.name = t; });
         });
-    auto* head = new QHBoxLayout;
-    head->addWidget(label(tr("Notes"), "heading"));
-    head->addStretch();
-    auto* add = toolButton(words_, "addPropNote", {}, tr("+ note"), {}, "link");
-    describe(add, tr("Add a note"), {}, tr("A value for the game, of one type in the whole project"));
-    connect(add, &QToolButton::clicked, this, [this] {
-        const auto kind = askNoteKind(this, session_.project());
-        if (!kind) return;
-        session_.apply(tr("Add the note %1").arg(QString::fromStdString(kind->name)),
-                       edit::add_note_kind(session_.project(), *kind));
-    });
-    head->addWidget(add);
-    inner->addLayout(head);
+    addNoteHead(inner, words_, session_, "addPropNote");
     notes_ = new NoteRows(
         [this](const QString& step, const std::function<void(level::Notes&)>& what) {
             changeOwn(step, [&](level::PropOwn& own) { what(own.notes); });
@@ -334,7 +322,8 @@ void PropPanel::buildKind(QVBoxLayout* column) {
             p.put(std::move(changed));
             session_.apply(tr("Rename a prop"), std::move(p));
         });
-    kind_ = new KindFields(session_, [this] { return kinds(); }, "prop", inside);
+    kind_ = new KindFields(
+        session_, [this] { return kinds(); }, "prop", inside);
     inner->addWidget(kind_);
     column->addWidget(inside);
     inside->hide();
@@ -363,9 +352,10 @@ void PropPanel::refresh() {
     const std::string& own = all.front().of_its_own().name;
     title_->setText(all.size() > 1 ? tr("%1 props").arg(all.size())
                                    : QString::fromStdString(own.empty() ? k.name : own));
-    under_->setText(of.size() > 1    ? tr("of %1 kinds").arg(of.size())
-                    : k.is_ensemble() ? tr("ensemble of %1 · Enter opens").arg(k.parts.size())
-                                      : tr("%1 × %2 px · foot %3 × %4").arg(k.box.w).arg(k.box.h).arg(k.foot.w).arg(k.foot.h));
+    under_->setText(of.size() > 1 ? tr("of %1 kinds").arg(of.size())
+                    : k.is_ensemble()
+                        ? tr("ensemble of %1 · Enter opens").arg(k.parts.size())
+                        : tr("%1 × %2 px · foot %3 × %4").arg(k.box.w).arg(k.box.h).arg(k.foot.w).arg(k.foot.h));
     const Rgba tint = all.front().look.tint;
     QPixmap swatch(16, 16);
     swatch.fill(QColor(tint.r, tint.g, tint.b));

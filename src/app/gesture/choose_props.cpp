@@ -114,13 +114,7 @@ ChooseProps::Spot ChooseProps::spotFor(const level::Prop& wanted, const std::set
         out.lines = std::move(snapped.lines);
     }
     const edit::Ground ground(session().project(), level, kept);
-    if (o.drops && !free) {
-        out.prop.at = ground.dropped(out.prop);
-        if (const std::int16_t tilt = ground.tilt(out.prop); tilt != 0) {
-            out.prop.look.turn = tilt;
-            out.prop.at = ground.dropped(out.prop);
-        }
-    }
+    if (o.drops && !free) out.prop = edit::on_ground(ground, out.prop);
     out.stand = ground.stand(out.prop);
     return out;
 }

@@ -10,7 +10,6 @@
 #include <algorithm>
 #include <cmath>
 #include <memory>
-#include <numbers>
 #include <optional>
 #include <vector>
 
@@ -20,9 +19,7 @@
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "base/text.hpp"
-#include "edit/levels.hpp"
 #include "edit/placing.hpp"
-#include "edit/props.hpp"
 #include "edit/stroke.hpp"
 #include "level/project.hpp"
 #include "level/standing.hpp"
@@ -48,11 +45,6 @@ class PropRow : public Gesture {
     Sentence sentence(const Pointer& at) const override;
 
   private:
-    struct Rowed {
-        level::Level level;
-        std::size_t count = 0, obstructed = 0;
-        std::uint32_t nextId = 0;
-    };
     [[nodiscard]] edit::Target where() const {
         return edit::target_of(session().project(), session().dressed(), session().hand(), session().dressedLayer(),
                                false);
@@ -62,8 +54,7 @@ class PropRow : public Gesture {
     }
     [[nodiscard]] double apart() const;
     [[nodiscard]] std::vector<level::Spot> places() const;
-    [[nodiscard]] std::int16_t turnAlong(const std::vector<level::Spot>& places, std::size_t at) const;
-    [[nodiscard]] Rowed rowed() const;
+    [[nodiscard]] edit::Row rowed() const;
     std::vector<QPointF> line_; // on the screen; the first point, and what was drawn of a curve
     QPointF end_;
 };
@@ -88,12 +79,12 @@ void PropRow::move(const Pointer& at) {
 }
 
 void PropRow::release(const Pointer&) {
-    const Rowed all = rowed();
+    const edit::Row all = rowed();
     line_.clear();
     if (all.count == 0) return;
     session().applyDressed(
         translated(say_count(static_cast<std::int64_t>(all.count), "Place a row of one", "Place a row of %n")),
-        all.level, {}, all.nextId);
+        all.level, {}, all.next_id);
 }
 
 void PropRow::paint(QPainter& p, const std::optional<Pointer>&) const {
@@ -115,7 +106,7 @@ Sentence PropRow::sentence(const Pointer& at) const {
                     .arg(name)
                     .arg(std::lround(apart()))
                     .arg(placeName(at))};
-    const Rowed all = rowed();
+    const edit::Row all = rowed();
     if (all.obstructed == 0) return {tr("Places %1 of %2").arg(bold(QString::number(all.count)), name)};
     return {tr("Places %1 of %2; %3 are left out, as something stands there")
                 .arg(bold(QString::number(all.count)), name)
@@ -146,39 +137,11 @@ std::vector<level::Spot> PropRow::places() const {
     return out;
 }
 
-std::int16_t PropRow::turnAlong(const std::vector<level::Spot>& places, std::size_t at) const {
-    const std::int16_t turn = session().hand().as<edit::held::Prop>()->look.turn;
-    if (places.size() < 2) return turn;
-    const level::Spot& a = places[at == 0 ? 0 : at - 1];
-    const level::Spot& b = places[at == 0 ? 1 : at];
-    const double angle = std::atan2(b.y - a.y, b.x - a.x) * (level::kFullTurn / 2.0) / std::numbers::pi;
-    return level::turned_by(turn, static_cast<int>(std::lround(angle)));
-}
-
-PropRow::Rowed PropRow::rowed() const {
+edit::Row PropRow::rowed() const {
     const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
-    const level::Level level = session().dressed();
-    const std::vector<level::Spot> all = places();
-    Rowed out{level, 0, 0, session().project().next_id};
-    const edit::Ground ground(session().project(), level, {});
-    level::Props& props = out.level.edit(where().layer).props();
-    for (std::size_t i = 0; i < all.size(); ++i) {
-        level::Prop prop{out.nextId, held.kind, {}, held.look};
-        prop.at = {static_cast<int>(std::floor(all[i].x)), static_cast<int>(std::floor(all[i].y))};
-        prop.kind = edit::variant_at(session().project(), held.kind, prop.at);
-        const level::PropKind* kind = session().project().prop_kind(prop.kind);
-        if (session().options().rowFaces && kind && !kind->lit) prop.look.turn = turnAlong(all, i);
-        if (session().options().drops) prop.at = ground.dropped(prop);
-        const edit::InTheWay way = ground.stand(prop).way;
-        if (way == edit::InTheWay::another || way == edit::InTheWay::beyond) {
-            ++out.obstructed;
-            continue;
-        }
-        props.put(prop);
-        ++out.nextId;
-        ++out.count;
-    }
-    return out;
+    const ToolOptions& o = session().options();
+    return edit::row_of(session().project(), session().dressed(), where().layer, {0, held.kind, {}, held.look},
+                        places(), {o.drops, o.rowFaces}, session().project().next_id);
 }
 
 } // namespace

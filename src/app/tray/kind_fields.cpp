@@ -18,12 +18,10 @@
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
-#include "base/image.hpp"
 #include "edit/notes.hpp"
 #include "edit/props.hpp"
 #include "level/project.hpp"
 #include "level/standing.hpp"
-#include "outline/from_art.hpp"
 #include "sheet/png.hpp"
 
 namespace vic::app {
@@ -32,31 +30,8 @@ namespace {
 
 constexpr int kNames = 54; // pixels of the fields' names
 constexpr int kNothing = -1, kAsDrawn = static_cast<int>(level::TileShape::drawn);
-constexpr double kDeviation = 1; // pixels that a shape may be off its art
 
 bool isOfProps(level::TileShape shape) { return shape != level::TileShape::none && !level::is_one_way(shape); }
-
-// The outline of what is not see-through in the foot, in pixels of the kind's box; empty where nothing is there.
-level::Polygons drawnShape(const level::Project& project, const level::PropKind& kind) {
-    const level::Sheet* sheet = project.sheet(kind.sheet);
-    if (!sheet || !sheet->image || kind.foot.empty()) return {};
-    const Box foot = intersection(kind.foot, box_of(kind.box.size()));
-    if (foot.empty()) return {};
-    const outline::ArtShape shape =
-        outline::shape_from_art(cropped(*sheet->image, foot.moved(kind.box.corner())), kDeviation);
-    level::Polygons out;
-    for (const level::Polygon& from : shape.polygons) {
-        level::Polygon to;
-        for (const Point c : from) {
-            const Point p{foot.x + (c.x * foot.w + level::kShapeSide / 2) / level::kShapeSide,
-                          foot.y + (c.y * foot.h + level::kShapeSide / 2) / level::kShapeSide};
-            if (to.empty() || to.back() != p) to.push_back(p);
-        }
-        if (to.size() > 1 && to.front() == to.back()) to.pop_back();
-        if (to.size() >= 3 && level::area2(to) > 0) out.push_back(std::move(to));
-    }
-    return level::outline_trouble(out, kind.box.size()).empty() ? out : level::Polygons();
-}
 
 } // namespace
 
@@ -103,7 +78,8 @@ void KindFields::buildBlocking(QVBoxLayout* column) {
     fields_.bindChoice(
         shape,
         [this] {
-            std::vector<Bindings::Choice> out{{tr("nothing"), kNothing}, {tr("its foot"), static_cast<int>(level::TileShape::full)}};
+            std::vector<Bindings::Choice> out{{tr("nothing"), kNothing},
+                                              {tr("its foot"), static_cast<int>(level::TileShape::full)}};
             out.push_back({tr("as drawn in its foot"), kAsDrawn});
             for (int i = 0; i < level::kTileShapes; ++i) {
                 const auto s = static_cast<level::TileShape>(i);
@@ -125,13 +101,11 @@ void KindFields::setShape(int what) {
         const auto shape = static_cast<level::TileShape>(what);
         level::Polygons drawn;
         if (shape == level::TileShape::drawn) {
-            drawn = drawnShape(session_.project(), k);
-            if (drawn.empty()) {
-                ++left;
-                return;
-            }
+            drawn = edit::shape_in_foot(session_.project(), k);
         }
-        k.shape = shape;
+        const bool nothing = shape == level::TileShape::drawn && drawn.empty();
+        left += nothing;
+        k.shape = nothing ? level::TileShape::full : shape;
         k.polygons = std::move(drawn);
     });
     if (left > 0) emit session_.said(tr("Nothing is drawn in its foot: the whole foot blocks"), false);
@@ -143,11 +117,15 @@ void KindFields::buildStanding(QVBoxLayout* column) {
     height->setRange(0, sheet::kMostSide);
     height->setSuffix(tr(" px"));
     height->setSpecialValueText(tr("flat"));
-    describe(height, tr("Height"), {}, tr("How far it stands up above its foot's lower edge; flat things lie on the ground"));
+    describe(height, tr("Height"), {},
+             tr("How far it stands up above its foot's lower edge; flat things lie on the ground"));
     addField(column, tr("Height"), height, kNames);
     fields_.bindInt(
         height, [this] { return first().height; },
-        [this](int v) { change(tr("How high props are"), [v](level::PropKind& k) { k.height = v; }, true); });
+        [this](int v) {
+            change(
+                tr("How high props are"), [v](level::PropKind& k) { k.height = v; }, true);
+        });
     auto* both = new QWidget(this);
     auto* row = new QHBoxLayout(both);
     row->setContentsMargins(0, 0, 0, 0);
@@ -164,7 +142,10 @@ void KindFields::buildStanding(QVBoxLayout* column) {
         row->addWidget(spin);
         fields_.bindInt(
             spin, [this, which] { return first().*which; },
-            [this, which](int v) { change(tr("Scales of props"), [&](level::PropKind& k) { k.*which = v; }, true); });
+            [this, which](int v) {
+                change(
+                    tr("Scales of props"), [&](level::PropKind& k) { k.*which = v; }, true);
+            });
     };
     scale("Least", {}, tr("The least scale"), &level::PropKind::least, level::kLeastScale, 100);
     scale("Most", {}, tr("The largest scale"), &level::PropKind::most, 100, level::kMostScale);
@@ -203,9 +184,11 @@ void KindFields::buildVariants(QVBoxLayout* column) {
     addField(column, tr("Chance"), chance, kNames);
     fields_.bindInt(
         chance, [this] { return first().chance; },
-        [this](int v) { change(tr("Chance of props"), [v](level::PropKind& k) { k.chance = v; }, true); });
-    fields_.bindEnabled(chance,
-                        [this] { return edit::variants_of(session_.project(), first().id).size() > 1; });
+        [this](int v) {
+            change(
+                tr("Chance of props"), [v](level::PropKind& k) { k.chance = v; }, true);
+        });
+    fields_.bindEnabled(chance, [this] { return edit::variants_of(session_.project(), first().id).size() > 1; });
 }
 
 void KindFields::buildWords(QVBoxLayout* column) {
