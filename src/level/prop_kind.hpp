@@ -36,15 +36,15 @@ struct PropKind {
     PropKindId id = 0;
     std::string name;
     SheetId sheet = 0;
-    Box box;                         // pixels of the sheet's image; of an ensemble only its size counts
-    Point pivot;                     // pixels within `box`: the point that is placed, and by which props are sorted
-    Box foot;                        // pixels within `box`: the ground it stands on
-    bool blocks = false;             // whether the walker is stopped by its shape
-    int factor = 1;                  // by which its art is enlarged in the level, 1 .. 16
-    int piece = 0;                   // pixels: the build cuts its picture into pieces of at most this side; 0: whole
+    Box box;                           // pixels of the sheet's image; of an ensemble only its size counts
+    Point pivot;                       // pixels within `box`: the point that is placed, and by which props are sorted
+    Box foot;                          // pixels within `box`: the ground it stands on
+    bool blocks = false;               // whether the walker is stopped by its shape
+    int factor = 1;                    // by which its art is enlarged in the level, 1 .. 16
+    int piece = 0;                     // pixels: the build cuts its picture into pieces of at most this side; 0: whole
     TileShape shape = TileShape::full; // what of the foot blocks: a shape of tiles stretched over it, no edge
-    Polygons polygons{};             // of a drawn shape, in pixels within `box`; empty otherwise
-    int height = 0;                  // pixels that it stands up above its foot's lower edge
+    Polygons polygons{};               // of a drawn shape, in pixels within `box`; empty otherwise
+    int height = 0;                    // pixels that it stands up above its foot's lower edge; 0: not told
     std::vector<PropArea> areas{};
     std::vector<std::string> tags{}; // sorted, no two the same, none empty
     Notes notes{};

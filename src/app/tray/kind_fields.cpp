@@ -116,9 +116,8 @@ void KindFields::buildStanding(QVBoxLayout* column) {
     height->setObjectName(id("Height"));
     height->setRange(0, sheet::kMostSide);
     height->setSuffix(tr(" px"));
-    height->setSpecialValueText(tr("flat"));
-    describe(height, tr("Height"), {},
-             tr("How far it stands up above its foot's lower edge; flat things lie on the ground"));
+    height->setSpecialValueText(tr("not told"));
+    describe(height, tr("Height"), {}, tr("How far it stands up above its foot's lower edge; the engine gets it"));
     addField(column, tr("Height"), height, kNames);
     fields_.bindInt(
         height, [this] { return first().height; },
@@ -165,7 +164,7 @@ void KindFields::buildVariants(QVBoxLayout* column) {
     fields_.bindChoice(
         of,
         [this] {
-            std::vector<Bindings::Choice> out{{tr("none"), 0U}};
+            std::vector<Bindings::Choice> out{{tr("no other prop"), 0U}};
             for (const auto& k : session_.project().prop_kinds)
                 if (k->id != first().id && k->variant_of == 0) out.push_back({QString::fromStdString(k->name), k->id});
             return out;
