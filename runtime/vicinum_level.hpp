@@ -25,7 +25,7 @@
 
 namespace vicinum {
 
-inline constexpr int kParcelVersion = 3;
+inline constexpr int kParcelVersion = 4;
 inline constexpr int kUnit = 64; // outline coordinates per cell
 
 namespace detail {
@@ -157,16 +157,21 @@ struct Layer {
     std::string kind; // tiles, props, backdrop
     bool shown = true;
     bool solid = false;
-    std::string collision_class;           // of a solid layer; see Level::collision_classes
-    double opacity = 1;                    // 0 .. 1
-    Vec cell_size;                         // pixels of its cells: of the level, a part, or several
-    Rect box;                              // tiles: the cells below, in cells of the layer
-    std::vector<Cell> cells;               // tiles: box.w × box.h, row by row
-    std::vector<Prop> props;               // props: in drawing order
-    std::string image;                     // backdrop: a picture in the parcel, repeated over the level
-    Colour tint{255, 255, 255, 255};       // multiplied with what lies on it
-    double parallax_x = 1, parallax_y = 1; // how far it goes along when the frame moves over the level
-    Vec shift;                             // pixels that it is drawn right of and below its place
+    std::string collision_class; // of a solid layer; see Level::collision_classes
+    double opacity = 1;          // 0 .. 1
+    Vec cell_size;               // pixels of its cells: of the level, a part, or several
+    Rect box;                    // tiles: the cells below, in cells of the layer
+    std::vector<Cell> cells;     // tiles: box.w × box.h, row by row
+    std::vector<Prop> props;     // props: in drawing order
+    std::string image;           // backdrop: a picture in the parcel
+    Rect place; // backdrop: the pixels of the level that its picture takes, or one of them; empty: all of the
+                // picture's own, from 0, 0 on
+    bool repeats_across = true, repeats_down = true; // backdrop: to the left and right; upwards and downwards
+    bool smooth = false;                             // backdrop: how it is sampled where it is scaled
+    Colour plus{0, 0, 0, 255};                       // backdrop: added after `tint`, as much as it is opaque
+    Colour tint{255, 255, 255, 255};                 // multiplied with what lies on it
+    double parallax_x = 1, parallax_y = 1;           // how far it goes along when the frame moves over the level
+    Vec shift;                                       // pixels that it is drawn right of and below its place
     // What stands up on this layer, and on those right before and behind it that are so, is drawn in the order of its
     // feet after all that lies flat on them; the walker among it where the plane lies within these layers or at their
     // rim. See Level::foot_line().
@@ -669,6 +674,19 @@ inline Layer layer_of(const Reader& read, const json& j, const Level& level) {
         }
     } else if (out.kind == "backdrop") {
         out.image = read.plain_name(read.of(j, "image"));
+        if (j.contains("place")) {
+            out.place = read.rect(j["place"], -limits::pixels, limits::pixels, "a backdrop's place");
+            if (out.place.w < 1 || out.place.h < 1) read.refuse("a backdrop's place", "is empty");
+        }
+        if (j.contains("repeats")) {
+            const json& r = read.list(j, "repeats");
+            if (r.size() != 2 || !r[0].is_boolean() || !r[1].is_boolean())
+                read.refuse("how a backdrop repeats", "is not told by true or false, across and down");
+            out.repeats_across = r[0];
+            out.repeats_down = r[1];
+        }
+        if (j.contains("smooth")) out.smooth = read.yes(j, "smooth");
+        if (j.contains("plus")) out.plus = read.colour(j["plus"]);
     } else {
         read.refuse("\"" + out.kind + "\"", "is no kind of layer");
     }

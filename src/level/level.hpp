@@ -10,6 +10,7 @@
 
 #include "base/image.hpp"
 #include "base/lattice.hpp"
+#include "level/backdrop.hpp"
 #include "level/blockers.hpp"
 #include "level/facts.hpp"
 #include "level/grain.hpp"
@@ -35,13 +36,6 @@ struct TileCells {
 
 struct PlacedProps {
     Props props;
-};
-
-// One picture repeated over the whole layer.
-struct Backdrop {
-    SheetId sheet = 0;
-    Rgba tint{255, 255, 255, 255}; // multiplied with the picture
-    bool operator==(const Backdrop&) const = default;
 };
 
 // What is planted, where and how dense.
@@ -84,7 +78,7 @@ struct Layer {
     Point shift{0, 0};             // half cells, -1 .. 1 each; not of layers that block
     bool by_feet = false; // of tiles and props, in levels from above: what stands up on it and on its neighbours that
                           // are so, too, is drawn in the order of their feet, the walker among them
-    std::string group; // "Shore/Plants": what the Section folds together; may be empty
+    std::string group;    // "Shore/Plants": what the Section folds together; may be empty
     LayerContent content;
 
     [[nodiscard]] LayerKind kind() const { return static_cast<LayerKind>(content.index()); }

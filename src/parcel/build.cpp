@@ -343,6 +343,27 @@ bool needs_second(const Level& level) {
            std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->grain().own(); });
 }
 
+// Likewise of the third: backdrops that are placed, scaled or stepped back.
+bool needs_fourth(const Level& level) {
+    return std::any_of(level.layers.begin(), level.layers.end(), [](const level::LayerRef& l) {
+        if (!l->backdrop() || l->backdrop()->sheet == 0) return false;
+        level::Backdrop plain;
+        plain.sheet = l->backdrop()->sheet;
+        plain.tint = l->backdrop()->tint;
+        return *l->backdrop() != plain;
+    });
+}
+
+void put_backdrop(Json& j, const level::Backdrop& backdrop, const Level& level, Size picture) {
+    const level::Wash wash = level::wash_of(backdrop, level);
+    j["tint"] = to_json(wash.times);
+    if (backdrop.steps_back != 0) j["plus"] = to_json(Rgba{wash.plus.r, wash.plus.g, wash.plus.b, 255});
+    if (!backdrop.repeats() || backdrop.across != backdrop.down) j["repeats"] = {backdrop.across, backdrop.down};
+    const Box box = backdrop.box(picture);
+    if (box != box_of(picture)) j["place"] = to_json(box);
+    if (backdrop.smooth) j["smooth"] = true;
+}
+
 // Likewise of the second: props that are turned, scaled, tinted or of a shape of their own, tiles sorted by feet.
 bool needs_third(const Project& project, const Level& level) {
     const level::PropKinds kinds(project);
@@ -453,9 +474,10 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", needs_third(project, level) ? 3
-                       : needs_second(level)       ? 2
-                                                   : 1},
+           {"version", needs_fourth(level)           ? 4
+                       : needs_third(project, level) ? 3
+                       : needs_second(level)         ? 2
+                                                     : 1},
            {"id", level.id},
            {"name", level.name},
            {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
@@ -511,7 +533,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
             const std::string name = "backdrop-" + std::to_string(sheet->id) + ".png";
             out[name] = sheet::encode_png(*sheet->image);
             l["image"] = name;
-            l["tint"] = to_json(layer.backdrop()->tint);
+            put_backdrop(l, *layer.backdrop(), level, sheet->image->size());
         }
         if (static_cast<int>(i) < level.plane) ++plane;
         j["layers"].push_back(std::move(l));

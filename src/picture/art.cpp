@@ -271,6 +271,20 @@ const Art::Picture* Art::made_whole(level::SheetId id, int small) {
     return nullptr;
 }
 
+const Art::Picture* Art::halved_picture(level::SheetId id, int times) {
+    if (times == 0) return whole_picture(id);
+    const std::scoped_lock lock(making_);
+    const std::uint64_t key = mix((std::uint64_t{id} << 8) | 0x80U | static_cast<std::uint64_t>(times));
+    const auto known = shrunk_.find(key);
+    if (known != shrunk_.end()) return &known->second;
+    for (const auto& sheet : sheets_)
+        if (sheet->id == id && sheet->image) {
+            const Size size{std::max(1, sheet->image->width() >> times), std::max(1, sheet->image->height() >> times)};
+            return &shrunk_.emplace(key, prepared(resampled(*sheet->image, size, true))).first->second;
+        }
+    return nullptr;
+}
+
 const Art::Picture* Art::small_of(const Picture& picture, int small, Point phase) {
     const std::scoped_lock lock(making_);
     std::uint64_t key = mix(reinterpret_cast<std::uintptr_t>(&picture));

@@ -48,6 +48,8 @@ class Art {
     const Picture* prop(const level::PropKind& kind, bool mirrored);
     // The picture of a sheet; a small one is that of the picture repeated without end, up to where it repeats itself.
     const Picture* whole_picture(level::SheetId sheet, int small = 0);
+    // The same halved so often, but to no less than a pixel a side; not as if it were repeated.
+    const Picture* halved_picture(level::SheetId sheet, int times);
     // A prop, or any picture of full size that came from here, whose corner lies `phase` pixels inside its first small
     // one.
     const Picture* small_prop(const level::PropKind& kind, bool mirrored, int small, Point phase);

@@ -12,16 +12,6 @@ namespace {
 constexpr std::uint32_t kGoneInk = 0xFFC2452D;
 constexpr std::uint32_t kGonePaper = 0xFFF1ECE0;
 
-std::uint32_t washed_pixel(std::uint32_t p, const level::Wash& wash) {
-    const std::uint32_t a = p >> 24;
-    const auto part = [&](int shift, unsigned times, unsigned plus) {
-        return std::min(a, (((p >> shift) & 255U) * times + plus * a + 127) / 255) << shift;
-    };
-    const std::uint32_t out = (a << 24) | part(16, wash.times.r, wash.plus.r) | part(8, wash.times.g, wash.plus.g) |
-                              part(0, wash.times.b, wash.plus.b);
-    return wash.times.a == 255 ? out : scaled_bytes(out, wash.times.a);
-}
-
 // row(from, to, pixels) for what of a picture with its corner there lies in the clip.
 template <class Row>
 void each_row(Canvas& canvas, const Box& clip, const Art::Picture& picture, Point at, Row row) {

@@ -7,6 +7,7 @@
 #include <limits>
 #include <optional>
 
+#include "picture/backdrop.hpp"
 #include "picture/behind.hpp"
 #include "picture/blend.hpp"
 #include "picture/blit.hpp"
@@ -245,24 +246,6 @@ void draw_tiles(const level::Level& level, const Layer& layer, Art& art, Canvas&
     for (const Seen::Block& block : seen.blocks) draw_block(level, layer, art, canvas, clip, block, small);
 }
 
-int wrapped(int v, int size) { return v - floor_div(v, size) * size; }
-
-void draw_backdrop(const Layer& layer, Art& art, Canvas& canvas, const Box& clip, int small) {
-    const Art::Picture* picture = art.whole_picture(layer.backdrop()->sheet, small);
-    if (!picture) return;
-    const auto alpha = static_cast<std::uint32_t>((layer.opacity * 255 + 50) / 100);
-    for (int y = clip.y; y < clip.bottom(); ++y) {
-        for (int x = clip.x; x < clip.right(); ++x) {
-            const std::uint32_t p = picture->pixels[static_cast<std::size_t>(
-                wrapped(y, picture->size.h) * picture->size.w + wrapped(x, picture->size.w))];
-            std::uint32_t& to =
-                canvas.pixels[static_cast<std::size_t>(y - canvas.box.y) * static_cast<std::size_t>(canvas.box.w) +
-                              static_cast<std::size_t>(x - canvas.box.x)];
-            to = over(scaled_bytes(tinted(p, layer.backdrop()->tint), alpha), to);
-        }
-    }
-}
-
 Box extent_of(const level::Level& level, Art& art) {
     Box out = level.pixels();
     if (level.lattice == LatticeKind::square) return out;
@@ -330,8 +313,8 @@ struct Upright {
     std::size_t index; // in what of its kind is seen of the layer
 };
 
-// The layers from first to last as one: what lies flat, then what stands up by the lines of its feet. With a `line` only
-// what stands further down than that.
+// The layers from first to last as one: what lies flat, then what stands up by the lines of its feet. With a `line`
+// only what stands further down than that.
 void draw_by_feet(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, const Box& clip,
                   std::pair<std::size_t, std::size_t> run, const std::vector<Seen>& seen_on,
                   const std::vector<std::vector<Aslant>>& aslant_on, int small, std::optional<double> line) {
@@ -469,7 +452,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
                 break;
             case LayerKind::backdrop:
                 canvas.box = there;
-                draw_backdrop(*layer, art, canvas, clip, small);
+                draw_backdrop(level, *layer, art, canvas, clip, small);
                 break;
         }
         canvas.box = there;
@@ -479,8 +462,7 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
 
 } // namespace
 
-void draw_before(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas,
-                 level::Spot foot) {
+void draw_before(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, level::Spot foot) {
     draw_layers(project, level, art, canvas, canvas.box, 0, foot);
 }
 
@@ -593,7 +575,7 @@ void draw_off_raster(const level::Project& project, const level::Level& level, A
             continue;
         }
         if (layer->backdrop())
-            draw_backdrop(*layer, art, canvas, clip, small);
+            draw_backdrop(level, *layer, art, canvas, clip, small);
         else if (layer->has_props())
             draw_props(project, *layer, art, canvas, clip, small);
     }

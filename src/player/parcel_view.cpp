@@ -12,6 +12,7 @@
 #include <tuple>
 
 #include "base/geometry.hpp"
+#include "player/backdrop_picture.hpp"
 
 namespace vic::player {
 
@@ -40,11 +41,11 @@ struct ParcelView::Game {
                 pieces[piece.file] = image.convertToFormat(QImage::Format_ARGB32_Premultiplied);
             }
         for (const vicinum::Layer& layer : level.layers) {
-            if (layer.image.empty() || backdrops.contains(layer.image)) continue;
+            if (layer.image.empty()) continue;
             QImage image(QString::fromStdString((level.folder / layer.image).string()));
             if (image.isNull())
                 throw std::runtime_error((level.folder / layer.image).string() + ": the backdrop cannot be read");
-            backdrops[layer.image] = QPixmap::fromImage(tinted(image, layer.tint));
+            backdrops.emplace(layer.id, BackdropPicture(image, layer));
         }
     }
     static QImage tinted(const QImage& picture, vicinum::Colour tint) {
@@ -80,7 +81,7 @@ struct ParcelView::Game {
     int reach = 0;                  // cells that blocks can be seen beyond the one where they lie
     std::map<QRgb, QImage> atlases; // tinted ones
     std::map<std::string, QImage> pieces;
-    std::map<std::string, QPixmap> backdrops;
+    std::map<std::uint32_t, BackdropPicture> backdrops; // by the layer's id
 };
 
 ParcelView::ParcelView(QWidget* parent) : QWidget(parent) {
@@ -263,16 +264,12 @@ void ParcelView::paintLayer(QPainter& p, std::size_t index, const vicinum::Rect&
     p.translate(aside);
     p.setOpacity(layer.opacity);
     if (layer.kind == "backdrop") {
-        const auto found = game_->backdrops.find(layer.image);
-        if (found != game_->backdrops.end()) {
-            // Anchored to pixel 0, 0, also where the level begins left of it.
-            const vicinum::Rect all = level.bounds();
-            const QPixmap& picture = found->second;
-            const QPoint first(floor_div(all.x, picture.width()) * picture.width(),
-                               floor_div(all.y, picture.height()) * picture.height());
-            p.setClipRect(QRect(all.x, all.y, all.w, all.h), Qt::IntersectClip);
-            p.drawTiledPixmap(QRect(first, QPoint(all.x + all.w, all.y + all.h)), picture);
-        }
+        // It goes on beyond the level, whose sides the frame does not pass.
+        const vicinum::Rect all = level.bounds();
+        const QRect part = QRect(all.x, all.y, all.w, all.h).intersected(QRect(view.x, view.y, view.w, view.h));
+        const auto found = game_->backdrops.find(layer.id);
+        if (found != game_->backdrops.end() && !part.isEmpty())
+            p.drawImage(part.topLeft() - aside, found->second.seen(part.translated(-aside)));
     } else if (layer.kind == "tiles" && level.isometric) {
         for (const QPoint& at : aslantIn(layer, frame)) {
             if (uprights && level.rises(layer, layer.cell(at.x(), at.y())))

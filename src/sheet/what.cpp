@@ -45,11 +45,15 @@ Rims rims_of(const Image& image) {
 WhatReading what_is(const Image& image, const SheetReading& reading) {
     WhatReading out;
     out.bounds = box_of(image.size());
+    const Rims rims = rims_of(image);
+    const bool large = image.width() >= kLeastBackdrop && image.height() >= kLeastBackdrop;
+    const bool fills = rims.ground <= kMostGround;
     const bool clear = reading.best && reading.best->confidence >= kClear;
     if (clear && reading.best->columns * reading.best->rows > 1) {
         out.best = {What::tiles, {}};
         if (reading.best->cut.spacing == Point{} && cells_read(reading)) // gaps are between tiles
             out.others.push_back({What::things, "each cell of the lattice holds one thing"});
+        if (fills && large) out.others.push_back({What::backdrop, "as it is, behind everything"}); // a wall of bricks
         return out;
     }
     const IslandMap map(image);
@@ -60,9 +64,6 @@ WhatReading what_is(const Image& image, const SheetReading& reading) {
         for (const Box& b : boxes) out.bounds = united(out.bounds, b);
     }
     const auto add = [&](What what, Text reason) { out.others.push_back({what, std::move(reason)}); };
-    const Rims rims = rims_of(image);
-    const bool large = image.width() >= kLeastBackdrop && image.height() >= kLeastBackdrop;
-    const bool fills = rims.ground <= kMostGround;
     const bool stands = rims.left && rims.right && rims.floor >= kFloor;
     const Text one = say("one thing of %1 × %2 px", out.bounds.w, out.bounds.h);
     if (reading.best && reading.best->columns * reading.best->rows == 1) {

@@ -274,9 +274,7 @@ Json layer_json(const Layer& l) {
             put_grain(j, tiles.grain);
         },
         [&](const level::PlacedProps& placed) { j["props"] = props_json(placed.props.all()); },
-        [&](const level::Backdrop& backdrop) {
-            j["backdrop"] = {{"sheet", backdrop.sheet}, {"tint", to_json(backdrop.tint)}};
-        },
+        [&](const level::Backdrop& backdrop) { j["backdrop"] = backdrop_json(backdrop); },
         [](const level::Blockers&) {}, [&](const level::Facts& facts) { j["note"] = facts.note(); },
         [&](const level::PlantedProps& planted) {
             j["props"] = props_json(planted.props.all());
@@ -301,14 +299,8 @@ level::LayerContent read_content(const Field& f, LayerKind kind, const Project& 
             tiles.grid = Grid(own);
             return tiles;
         }
-        case LayerKind::backdrop: {
-            level::Backdrop backdrop;
-            backdrop.sheet = static_cast<SheetId>(f["backdrop"]["sheet"].integer(0, UINT32_MAX));
-            if (backdrop.sheet && !project.sheet(backdrop.sheet))
-                f["backdrop"]["sheet"].refuse("There is no such sheet");
-            backdrop.tint = f["backdrop"]["tint"].colour();
-            return backdrop;
-        }
+        case LayerKind::backdrop:
+            return read_backdrop(f["backdrop"], project);
         case LayerKind::props:
             return level::PlacedProps{Props(read_props(f["props"], project, UnknownKinds::refused))};
         case LayerKind::planting:

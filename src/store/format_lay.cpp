@@ -116,6 +116,33 @@ Plan read_plan(const Field& f) {
 
 } // namespace
 
+Json backdrop_json(const level::Backdrop& b) {
+    const level::Backdrop plain;
+    Json j{{"sheet", b.sheet}, {"tint", to_json(b.tint)}};
+    if (!b.across) j["across"] = false;
+    if (!b.down) j["down"] = false;
+    if (b.at != plain.at) j["at"] = to_json(b.at);
+    if (b.drawn != plain.drawn) j["drawn"] = to_json(b.drawn);
+    if (b.smooth) j["smooth"] = true;
+    if (b.steps_back != 0) j["steps_back"] = b.steps_back;
+    return j;
+}
+
+level::Backdrop read_backdrop(const Field& f, const Project& project) {
+    constexpr int kMost = level::kMostBackdropPixels;
+    level::Backdrop out;
+    out.sheet = static_cast<level::SheetId>(f["sheet"].integer(0, UINT32_MAX));
+    if (out.sheet && !project.sheet(out.sheet)) f["sheet"].refuse("There is no such sheet");
+    out.tint = f["tint"].colour();
+    if (f.has("across")) out.across = f["across"].yes();
+    if (f.has("down")) out.down = f["down"].yes();
+    if (f.has("at")) out.at = f["at"].point(-kMost, kMost);
+    if (f.has("drawn")) out.drawn = f["drawn"].size(1, kMost);
+    if (f.has("smooth")) out.smooth = f["smooth"].yes();
+    if (f.has("steps_back")) out.steps_back = f["steps_back"].number(0, 100);
+    return out;
+}
+
 void put_layer_settings(Json& j, const Layer& l) {
     const Layer plain;
     if (l.tint != plain.tint) j["tint"] = to_json(l.tint);
@@ -308,8 +335,8 @@ Stamp read_stamp(const Field& f, const Project& project) {
             case LayerKind::props:
             case LayerKind::planting: {
                 // What is named here may be gone meanwhile.
-                layer.content = StampProps{read_props(l["props"], project, UnknownKinds::left_out),
-                                           kind == LayerKind::planting};
+                layer.content =
+                    StampProps{read_props(l["props"], project, UnknownKinds::left_out), kind == LayerKind::planting};
                 break;
             }
             case LayerKind::backdrop:

@@ -7,6 +7,8 @@
 namespace vic::store {
 
 // Only what differs from a plain layer is written.
+Json backdrop_json(const level::Backdrop& backdrop);
+level::Backdrop read_backdrop(const Field& f, const level::Project& project);
 void put_layer_settings(Json& j, const level::Layer& layer);
 void read_layer_settings(const Field& f, level::Layer& layer);
 

@@ -309,6 +309,13 @@ Small rich(unsigned seed) {
     copy.set_own(own);
     level.edit(small.props).props().put(copy);
     level.edit(small.props).props().put({99, post.id, {340, 210}, {}, 98});
+    level::Layer back;
+    back.id = 101;
+    back.name = "Far";
+    back.content =
+        level::Backdrop{small.project.sheets[1]->id, {10, 20, 30, 255}, true, false, {-7, 12}, {90, 45}, true, 35};
+    back.parallax = {40, 100};
+    level.layers.push_back(std::make_shared<const level::Layer>(std::move(back)));
     level.walker.speed = 3.25;
     level.plane = 3;
     small.set(level);

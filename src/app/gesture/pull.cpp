@@ -1,6 +1,7 @@
 // Pulling a guide out of a ruler, along, or away; and dragging the frame by its tag.
 
 #include <QCoreApplication>
+#include <QImage>
 #include <QPainter>
 #include <QPen>
 #include <QPointF>
@@ -20,6 +21,7 @@
 #include "base/geometry.hpp"
 #include "edit/stroke.hpp"
 #include "level/level.hpp"
+#include "picture/backdrop.hpp"
 
 namespace vic::app {
 
@@ -36,19 +38,24 @@ class Pull : public Gesture {
     bool press(const Pointer& at) override;
     void move(const Pointer& at) override;
     void release(const Pointer& at) override;
-    void cancel() override { guide_.reset(); }
+    void cancel() override {
+        guide_.reset();
+        frame_ = false;
+    }
     bool holds() const override { return false; }
     void paint(QPainter& painter, const std::optional<Pointer>& at) const override;
     // What lies below the pointer is not what is pulled.
     Sentence sentence(const Pointer& at) const override { return {placeName(at)}; }
 
   private:
+    void paintFrame(QPainter& painter) const;
     [[nodiscard]] bool onFrame(const Pointer& at) const;
     [[nodiscard]] std::optional<level::Guide> guideAt(QPointF place) const; // its sign on a ruler
     [[nodiscard]] int onLattice(int pixel, int cell, const Pointer& at) const {
         return at.shift() ? pixel : static_cast<int>(std::lround(double(pixel) / cell)) * cell;
     }
     std::optional<level::Guide> guide_; // none while the frame is dragged
+    bool frame_ = false;                // whether that is dragged
     Point grip_;                        // from the pointer to the frame's corner
 };
 
@@ -74,7 +81,8 @@ std::optional<level::Guide> Pull::guideAt(QPointF place) const {
 
 bool Pull::press(const Pointer& at) {
     guide_.reset();
-    if (onFrame(at)) {
+    frame_ = onFrame(at);
+    if (frame_) {
         grip_ = board_.framePixels().corner() - pixelAt(at);
         return true;
     }
@@ -107,6 +115,7 @@ void Pull::move(const Pointer& at) {
 
 void Pull::release(const Pointer& at) {
     const auto guide = std::exchange(guide_, std::nullopt);
+    frame_ = false;
     // Over a ruler it is put away.
     if (!guide || !camera().area().contains(at.place.toPoint())) return;
     level::Level next = *session().level();
@@ -116,7 +125,22 @@ void Pull::release(const Pointer& at) {
     session().applyLevel(tr("Place a guide"), std::move(next), "guide");
 }
 
+// What the game shows there, where some of it does not go along with the level as the rest does.
+void Pull::paintFrame(QPainter& p) const {
+    const level::Level& level = *session().level();
+    const bool slides = std::any_of(level.layers.begin(), level.layers.end(), [](const level::LayerRef& l) {
+        return l->shown && l->parallax != level::Layer().parallax;
+    });
+    if (!slides) return;
+    picture::Canvas canvas(board_.framePixels());
+    picture::draw_frame(session().project(), level, session().derived().art(), canvas);
+    const QImage seen(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h,
+                      canvas.box.w * 4, QImage::Format_RGB32);
+    p.drawImage(camera().onScreen(canvas.box), seen);
+}
+
 void Pull::paint(QPainter& p, const std::optional<Pointer>&) const {
+    if (frame_) paintFrame(p);
     if (!guide_) return;
     const QPointF at = camera().onScreen(guide_->upright ? Point{guide_->at, 0} : Point{0, guide_->at});
     const QRect a = camera().area();

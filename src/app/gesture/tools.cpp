@@ -23,6 +23,7 @@ std::unique_ptr<Gesture> makeMark(Board& board);
 std::unique_ptr<Gesture> makePan(Board& board);
 std::unique_ptr<Gesture> makeMapJump(Board& board);
 std::unique_ptr<Gesture> makePull(Board& board);
+std::unique_ptr<Gesture> makeMoveBackdrop(Board& board);
 std::unique_ptr<Gesture> makePickUp(Board& board);
 std::unique_ptr<Gesture> makeStampLay(Board& board);
 
@@ -177,7 +178,8 @@ const ToolKind& kindOf(const Tool& tool) {
 
 std::vector<std::unique_ptr<Gesture>> commonGestures(Board& board) {
     std::vector<std::unique_ptr<Gesture>> out;
-    for (const auto make : {makeMapJump, makePan, makePull, makePickUp, makeStampLay}) out.push_back(make(board));
+    for (const auto make : {makeMapJump, makePan, makePull, makeMoveBackdrop, makePickUp, makeStampLay})
+        out.push_back(make(board));
     return out;
 }
 

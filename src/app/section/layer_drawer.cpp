@@ -12,44 +12,20 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <QVariant>
-#include <cstdint>
 #include <utility>
 #include <vector>
 
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/section/backdrop_drawer.hpp"
+#include "app/section/planting_drawer.hpp"
+#include "app/section/tints.hpp"
 #include "app/session/session.hpp"
-#include "base/image.hpp"
 #include "edit/close_up.hpp"
 #include "edit/levels.hpp"
 
 namespace vic::app {
-
-namespace {
-
-QColor colourOf(Rgba c) { return {c.r, c.g, c.b, c.a}; }
-
-Rgba rgbaOf(const QColor& c) {
-    return {static_cast<std::uint8_t>(c.red()), static_cast<std::uint8_t>(c.green()),
-            static_cast<std::uint8_t>(c.blue()), static_cast<std::uint8_t>(c.alpha())};
-}
-
-// Those offered, and the layer's own where it is none of them.
-std::vector<Bindings::Choice> tints(bool paler, Rgba now) {
-    std::vector<Bindings::Choice> out{{LayerDrawer::tr("as drawn"), QColor(255, 255, 255)}};
-    if (paler) out.push_back({LayerDrawer::tr("paler"), QColor(255, 255, 255, 170)});
-    out.push_back({LayerDrawer::tr("clay"), QColor(216, 210, 192)});
-    out.push_back({LayerDrawer::tr("dusk"), QColor(176, 160, 190)});
-    out.push_back({LayerDrawer::tr("sea"), QColor(150, 200, 205)});
-    out.push_back({LayerDrawer::tr("night"), QColor(96, 110, 140)});
-    for (const auto& c : out)
-        if (c.data == QVariant(colourOf(now))) return out;
-    out.push_back({LayerDrawer::tr("its own"), colourOf(now)});
-    return out;
-}
-
-} // namespace
 
 LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent)
     : QWidget(parent), session_(session), id_(layer), column_(new QVBoxLayout(this)) {
@@ -65,7 +41,10 @@ LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent
         column_->addWidget(planting_);
     }
     buildOverlay();
-    buildBackdrop();
+    if (this->layer()->backdrop()) {
+        backdrop_ = new BackdropDrawer(session_, id_, this);
+        column_->addWidget(backdrop_);
+    }
     buildGroup();
     buildDepth();
     buildCells();
@@ -77,6 +56,7 @@ void LayerDrawer::refresh() {
     if (!layer()) return;
     fields_.refresh();
     if (planting_) planting_->refresh();
+    if (backdrop_) backdrop_->refresh();
 }
 
 const level::Layer* LayerDrawer::layer() const { return session_.level() ? session_.level()->layer(id_) : nullptr; }
@@ -132,15 +112,14 @@ void LayerDrawer::buildOrder() {
     if (!layer()->tiles() && !layer()->has_props()) return;
     auto* feet = new QCheckBox(tr("Drawn in the order of feet"), this);
     feet->setObjectName("layerByFeet");
-    describe(feet, tr("Drawn in the order of feet"), {},
-             tr("Props, blocks and tiles that stand up, here and on the layers beside it that are so, too; and the walker "
-                "where his plane is at them"));
+    describe(
+        feet, tr("Drawn in the order of feet"), {},
+        tr("Props, blocks and tiles that stand up, here and on the layers beside it that are so, too; and the walker "
+           "where his plane is at them"));
     column_->addWidget(feet);
     fields_.bindCheck(
         feet, [this] { return layer()->by_feet; },
-        [this](bool on) {
-            change(tr("In which order a layer is drawn"), [on](level::Layer& l) { l.by_feet = on; });
-        });
+        [this](bool on) { change(tr("In which order a layer is drawn"), [on](level::Layer& l) { l.by_feet = on; }); });
     fields_.bindShown(feet, [this] { return session_.level() && session_.level()->view == level::View::from_above; });
 }
 
@@ -214,31 +193,6 @@ void LayerDrawer::buildOverlay() {
                        : QString();
     });
     fields_.bindShown(says, [below] { return below() != nullptr; });
-}
-
-void LayerDrawer::buildBackdrop() {
-    if (!layer()->backdrop()) return;
-    auto* picture = comboBox(this, "backdropPicture");
-    row(tr("Picture"), picture);
-    fields_.bindChoice(
-        picture,
-        [this] {
-            std::vector<Bindings::Choice> out{{tr("no picture"), 0U}};
-            for (const auto& s : session_.project().sheets) out.push_back({QString::fromStdString(s->name), s->id});
-            return out;
-        },
-        [this] { return QVariant(layer()->backdrop()->sheet); },
-        [this](const QVariant& v) {
-            change(tr("Picture of a backdrop"), [&](level::Layer& l) { l.backdrop()->sheet = v.toUInt(); });
-        });
-    auto* tint = comboBox(this, "backdropTint");
-    row(tr("Tint"), tint);
-    fields_.bindChoice(
-        tint, [this] { return tints(true, layer()->backdrop()->tint); },
-        [this] { return QVariant(colourOf(layer()->backdrop()->tint)); },
-        [this](const QVariant& v) {
-            change(tr("Tint of a backdrop"), [&](level::Layer& l) { l.backdrop()->tint = rgbaOf(v.value<QColor>()); });
-        });
 }
 
 void LayerDrawer::buildGroup() {

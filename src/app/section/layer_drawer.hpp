@@ -8,7 +8,6 @@
 #include <string>
 
 #include "app/parts/binding.hpp"
-#include "app/section/planting_drawer.hpp"
 #include "base/geometry.hpp"
 #include "level/level.hpp"
 #include "level/sheet.hpp"
@@ -19,6 +18,7 @@ class QVBoxLayout;
 
 namespace vic::app {
 
+class BackdropDrawer;
 class PlantingDrawer;
 class Session;
 
@@ -42,7 +42,6 @@ class LayerDrawer : public QWidget {
     void buildLook();
     void buildOrder();
     void buildBlocking();
-    void buildBackdrop();
     void buildOverlay();
     void buildFacts();
     void buildGroup();
@@ -68,6 +67,7 @@ class LayerDrawer : public QWidget {
     level::LayerId id_;
     QVBoxLayout* column_;
     PlantingDrawer* planting_ = nullptr;
+    BackdropDrawer* backdrop_ = nullptr;
     Bindings fields_;
 };
 

@@ -165,8 +165,8 @@ void PlantingDrawer::buildGround() {
             std::vector<Bindings::Choice> out{{shown_.empty() ? tr("a prop…") : tr("one more…"), 0U}};
             for (const auto& kind : session_.project().prop_kinds)
                 if (std::find(shown_.begin(), shown_.end(), kind->id) == shown_.end())
-                    out.push_back({QString::fromStdString(kind->name), kind->id,
-                                   propThumb(session_.project(), *kind, 20)});
+                    out.push_back(
+                        {QString::fromStdString(kind->name), kind->id, propThumb(session_.project(), *kind, 20)});
             return out;
         },
         [] { return QVariant(0U); },

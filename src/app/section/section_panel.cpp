@@ -11,12 +11,14 @@
 #include <QScrollArea>
 #include <QSizePolicy>
 #include <QString>
+#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cstddef>
 #include <initializer_list>
 #include <tuple>
+#include <utility>
 
 #include "app/parts/note_dialog.hpp"
 #include "app/parts/panel.hpp"
@@ -47,7 +49,8 @@ SectionPanel::SectionPanel(Session& session, QWidget* parent) : QWidget(parent),
     head->addWidget(add);
     head->addWidget(label(tr("front ↑"), "aside"));
     outer->addLayout(head);
-    auto* scroll = new QScrollArea(this);
+    scroll_ = new QScrollArea(this);
+    QScrollArea* scroll = scroll_;
     scroll->setWidgetResizable(true);
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -130,6 +133,15 @@ void SectionPanel::refresh() {
     for (Slab* s : slabs_) s->refresh();
     behind_->refresh();
     sides_->refresh();
+    if (std::exchange(seen_, session_.activeLayerId()) == session_.activeLayerId()) return;
+    // When all has its place: of a slab that is higher than the list, its head.
+    QTimer::singleShot(0, this, [this] {
+        for (Slab* s : slabs_)
+            if (s->layer() == seen_) {
+                scroll_->ensureVisible(0, s->geometry().bottom(), 0, 8);
+                scroll_->ensureVisible(0, s->geometry().top(), 0, 8);
+            }
+    });
 }
 
 Slab* SectionPanel::slabOf(level::LayerId layer) {

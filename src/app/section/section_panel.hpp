@@ -16,6 +16,7 @@
 
 class QAction;
 class QPaintEvent;
+class QScrollArea;
 class QToolButton;
 class QVBoxLayout;
 
@@ -58,6 +59,7 @@ class SectionPanel : public QWidget {
     Slab* slabOf(level::LayerId layer);
     [[nodiscard]] QToolButton* headOf(const std::string& group);
     Session& session_;
+    QScrollArea* scroll_ = nullptr;
     QWidget* list_;
     QVBoxLayout* column_;
     QWidget* marker_;
@@ -68,6 +70,7 @@ class SectionPanel : public QWidget {
     std::vector<QAction*> menuActions_;
     std::set<std::string> folded_; // groups whose slabs are not shown
     std::string level_;            // whose slabs they are
+    level::LayerId seen_ = 0;      // the active one whose slab came into view
 };
 
 } // namespace vic::app

@@ -39,10 +39,19 @@ Derived::~Derived() = default;
 void Derived::forget() {
     readings_.clear();
     reads_.clear();
+    seams_.clear();
     joinsRead_.forget();
     home_.forget();
     traceOf_ = {};
     countTimer_.stop();
+}
+
+const sheet::Seam& Derived::seam(const std::shared_ptr<const Image>& picture, bool across) {
+    for (const SeamRead& s : seams_)
+        if (s.picture == picture && s.across == across) return s.seam;
+    constexpr std::size_t kMost = 8;
+    if (seams_.size() >= kMost) seams_.erase(seams_.begin());
+    return seams_.emplace_back(SeamRead{picture, across, sheet::seam_of(*picture, across)}).seam;
 }
 
 const join::Rules& Derived::rules() {

@@ -20,6 +20,7 @@
 #include "outline/trace.hpp"
 #include "picture/art.hpp"
 #include "sheet/read_cut.hpp"
+#include "sheet/seam.hpp"
 
 namespace vic::join {
 class Rules;
@@ -60,6 +61,8 @@ class Derived : public QObject {
     void readJoinsAgain();                      // of it, where that was stopped
     // The home that is proposed for the Hand.
     [[nodiscard]] std::optional<edit::HomeProposal> proposedHome();
+    // Whether the picture closes with itself where it is repeated. Valid until the next call.
+    [[nodiscard]] const sheet::Seam& seam(const std::shared_ptr<const Image>& picture, bool across);
     // The trace of `level`, made from the last one where that is possible.
     [[nodiscard]] const outline::Trace& trace(const level::Level& level);
     // How many outlines the trace has; counted once per state, and not for huge ones (then -1).
@@ -70,6 +73,12 @@ class Derived : public QObject {
     void counted(); // the outlines of a very large level; or a picture was read
 
   private:
+    struct SeamRead {
+        std::shared_ptr<const Image> picture;
+        bool across;
+        sheet::Seam seam;
+    };
+    std::vector<SeamRead> seams_; // the last few
     // What a proposal of a home follows from.
     struct HomeKey {
         edit::Hand hand; // what it holds alone

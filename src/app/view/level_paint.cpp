@@ -233,7 +233,11 @@ void LevelView::paintEvent(QPaintEvent*) {
     paintSelection(p);
     p.save();
     p.setClipRect(camera_.area());
-    const Gesture* gesture = active_ ? active_ : offered_ ? offered_ : &toolGesture();
+    // Without a pointer here it is what one in the middle would do.
+    const Gesture* gesture = active_    ? active_
+                             : offered_ ? offered_
+                                        : gestureFor({QPointF(camera_.area().center()), {}});
+    if (!gesture) gesture = &toolGesture();
     gesture->paint(p, trial_ ? std::nullopt : pointer());
     p.restore();
     if (quiet_) return;
