@@ -76,6 +76,7 @@ Stamp take(const Level& level, const Region& region, const std::vector<LayerId>&
             for (Prop p : l->props().all()) {
                 if (!region.contains(cell_of(level, p.at))) continue;
                 p.at = p.at - level.geometry().step(bounds.corner());
+                p.pass = 0; // where it comes to stand it is by hand
                 taken.props.push_back(p);
             }
             if (taken.props.empty()) continue;

@@ -197,7 +197,13 @@ NewIds renumber(Project& project, Level& copy) {
         Layer layer = *slot;
         layer.id = now(layer.id);
         if (TileCells* tiles = layer.tiles()) tiles->overlay_of = now(tiles->overlay_of);
-        if (level::PlantedProps* planted = layer.planted()) planted->recipe.on = now(planted->recipe.on);
+        if (level::PlantedProps* planted = layer.planted()) {
+            const auto follow = [&](std::vector<level::AreaTerm>& terms) {
+                for (level::AreaTerm& t : terms) t.layer = now(t.layer);
+            };
+            follow(planted->recipe.area);
+            for (level::Pass& pass : planted->recipe.passes) follow(pass.where);
+        }
         slot = std::make_shared<const Layer>(std::move(layer));
     }
     return ids;

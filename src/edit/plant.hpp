@@ -1,24 +1,40 @@
-// Planting: a layer's props set out by chance over the ground that its recipe names.
+// Plantings under change: carried out into a layer, and what is done to their props by hand.
 #pragma once
 
 #include "level/project.hpp"
 #include "level/region.hpp"
+#include "plant/grow.hpp"
 
 namespace vic::edit {
 
-// The cells that the recipe names: those of the layer it grows on (of any shown layer of tiles where it names none)
-// that hold its material, or anything where it names none.
-level::Region planting_ground(const level::Level& level, const level::Planting& planting);
-
-// The layer's props set out anew; what stood there goes. Places are cast in an order that depends on place and seed
-// alone, and one is taken where no earlier one is nearer than `apart` (dart throwing; R. L. Cook, "Stochastic sampling
-// in computer graphics", 1986), so a change of the ground is felt near it only. Feet stand on the ground's cells.
-// Throws InputError where more than a million places would have to be tried.
+// The layer's recipe carried out (plant/grow.hpp): what grew before goes, what was placed or changed by hand stays. A
+// prop that comes again at its place keeps its id.
 struct Planted {
     level::Level level;
     std::uint32_t next_id = 0; // of the project afterwards
-    int count = 0;
+    int count = 0;             // that grew
+    std::vector<plant::PassGrown> passes;
+    std::size_t wanted = 0; // more than `most`: about so many; nothing is changed then
 };
-Planted planted(const level::Project& project, const level::Level& level, level::LayerId layer);
+Planted planted(const level::Project& project, const level::Level& level, level::LayerId layer,
+                std::size_t most = plant::kAskBeyond);
+
+// After a change by hand, `now`, of a level that was `before`: props of plantings that differ are by hand from now on,
+// and stay; where one was taken away, and is not there any more, none comes again. Recipes that changed as well are
+// left alone. Returns whether `now` was changed.
+bool keep_by_hand(const level::Project& project, const level::Level& before, level::Level& now);
+
+// Forgets what was done to a planting by hand: what was changed or added goes, what was taken may come again.
+level::Level forget_by_hand(const level::Level& level, level::LayerId layer);
+
+// The layer as one of props that were placed: what grew stays where it is, and the recipe is gone.
+level::Level frozen(const level::Level& level, level::LayerId layer);
+
+// What a brush does to a recipe's area: plants there; takes some of it away, of what is there a share that the strength
+// tells; takes all away.
+enum class PlantBrush : std::uint8_t { plant, thin, clear };
+// A dab with its middle there, soft from the middle on (0) to hard (100). Pixels; on a level with such cells. The
+// recipe's area becomes the painted one where it has no terms.
+void dab(level::Planting& recipe, Size cell, Point at, int radius, int hardness, int strength, PlantBrush brush);
 
 } // namespace vic::edit

@@ -109,8 +109,9 @@ bool in_use(const Project& project, PropKindId kind) {
     for (const auto& level : project.levels)
         for (const LayerRef& layer : level->layers)
             if (const auto* planted = std::get_if<PlantedProps>(&layer->content))
-                for (const Planting::Kind& k : planted->recipe.kinds)
-                    if (k.kind == kind) return true;
+                for (const Pass& pass : planted->recipe.passes)
+                    for (const PlantKind& k : pass.kinds)
+                        if (k.kind == kind) return true;
     return false;
 }
 

@@ -73,6 +73,7 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& wanted
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.edit(l->id);
         if (pixels != Point{} && l->has_props()) layer.props().change_all([&](Prop& p) { p.at = p.at + pixels; });
+        if (pixels != Point{} && l->planted()) move_planting(layer.planted()->recipe, level.cell, pixels);
         if (!l->has_cells()) continue;
         const Grain grain = l->grain();
         const Size size = grain.cells(out.size);
@@ -219,6 +220,8 @@ Rescaled relaid(const Level& level, Size cell, LatticeKind kind) {
     for (const LayerRef& l : level.layers) {
         Layer& layer = out.level.edit(l->id);
         if (l->has_props()) layer.props().change_all([&](Prop& p) { p.at = moved(p.at); });
+        if (l->planted())
+            for (TakenAway& t : layer.planted()->recipe.taken) t.at = moved(t.at);
         if (!l->tiles() || kind == LatticeKind::square) continue;
         each_cell(l->grid(), l->cells(), [&](Point p, Cell c, MaterialId m) {
             const Turn shown = to.shown(c.turn());
@@ -271,6 +274,9 @@ Rescaled rescaled(const Project& project, const Level& level, Size cell, Lattice
         out.level.edit(l->id).props().change_all([&](Prop& p) {
             p.at = {scaled(p.at.x, cell.w, level.cell.w), scaled(p.at.y, cell.h, level.cell.h)};
         });
+        if (PlantedProps* planted = out.level.edit(l->id).planted())
+            for (TakenAway& t : planted->recipe.taken)
+                t.at = {scaled(t.at.x, cell.w, level.cell.w), scaled(t.at.y, cell.h, level.cell.h)};
     }
     for (Guide& g : out.level.guides)
         g.at = g.upright ? scaled(g.at, cell.w, level.cell.w) : scaled(g.at, cell.h, level.cell.h);

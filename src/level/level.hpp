@@ -18,6 +18,7 @@
 #include "level/limits.hpp"
 #include "level/notes.hpp"
 #include "level/plan.hpp"
+#include "level/planting.hpp"
 #include "level/prop_kind.hpp"
 #include "level/props.hpp"
 #include "level/sheet.hpp"
@@ -38,23 +39,8 @@ struct PlacedProps {
     Props props;
 };
 
-// What is planted, where and how dense.
-struct Planting {
-    struct Kind {
-        PropKindId kind = 0;
-        int weight = 100; // 0 .. 1000
-        bool operator==(const Kind&) const = default;
-    };
-    std::vector<Kind> kinds;
-    LayerId on = 0;          // the layer of tiles on which it grows; 0: any that is shown
-    MaterialId material = 0; // where this is painted; 0: wherever something lies
-    int apart = 24;          // pixels between the feet of two, at the least; 1 .. 4096
-    int share_empty = 0;     // per cent of the places that stay empty, 0 .. 99
-    std::uint32_t seed = 1;
-    bool operator==(const Planting&) const = default;
-};
 struct PlantedProps {
-    Props props; // that came of the recipe, and stay as they are until it is planted anew
+    Props props; // that came of the recipe; those of pass 0 were placed or changed by hand, and stay
     Planting recipe;
 };
 

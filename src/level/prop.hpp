@@ -56,18 +56,17 @@ struct Prop {
     Look look{};
     std::uint32_t group = 0;              // those with the same number are chosen together; 0: none
     std::shared_ptr<const PropOwn> own{}; // null where it has nothing of its own
+    std::uint8_t pass = 0; // of what was planted: the recipe's pass that it came of, from 1 on; 0: by hand
 
     [[nodiscard]] const PropOwn& of_its_own() const {
         static const PropOwn none;
         return own ? *own : none;
     }
     // Keeps nothing where it is empty.
-    void set_own(PropOwn with) {
-        own = with.empty() ? nullptr : std::make_shared<const PropOwn>(std::move(with));
-    }
+    void set_own(PropOwn with) { own = with.empty() ? nullptr : std::make_shared<const PropOwn>(std::move(with)); }
     friend bool operator==(const Prop& a, const Prop& b) {
-        return a.id == b.id && a.kind == b.kind && a.at == b.at && a.look == b.look && a.group == b.group &&
-               (a.own == b.own || a.of_its_own() == b.of_its_own());
+        return a.id == b.id && a.kind == b.kind && a.at == b.at && a.look == b.look && a.pass == b.pass &&
+               a.group == b.group && (a.own == b.own || a.of_its_own() == b.of_its_own());
     }
 };
 

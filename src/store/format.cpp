@@ -10,6 +10,7 @@
 #include "store/cells.hpp"
 #include "store/format_joins.hpp"
 #include "store/format_lay.hpp"
+#include "store/format_planting.hpp"
 #include "store/format_props.hpp"
 #include "store/project_files.hpp"
 

@@ -211,28 +211,6 @@ void read_level_extras(const Field& f, Level& level) {
     }
 }
 
-Json planting_json(const Planting& p) {
-    Json j{{"on", p.on},     {"material", p.material}, {"apart", p.apart}, {"leaves", p.share_empty},
-           {"seed", p.seed}, {"kinds", Json::array()}};
-    for (const Planting::Kind& k : p.kinds) j["kinds"].push_back({{"kind", k.kind}, {"weight", k.weight}});
-    return j;
-}
-
-Planting read_planting(const Field& f, const Project& project) {
-    Planting p;
-    p.on = static_cast<LayerId>(f["on"].integer(0, UINT32_MAX));
-    p.material = static_cast<MaterialId>(f["material"].number(0, 255));
-    p.apart = f["apart"].number(1, 4096);
-    p.share_empty = f["leaves"].number(0, 99);
-    p.seed = static_cast<std::uint32_t>(f["seed"].integer(0, UINT32_MAX));
-    for (const Field& k : f["kinds"].list(1024)) {
-        Planting::Kind kind{static_cast<PropKindId>(k["kind"].integer(1, UINT32_MAX)), k["weight"].number(0, 1000)};
-        // A kind that is gone is planted no more.
-        if (project.prop_kind(kind.kind)) p.kinds.push_back(kind);
-    }
-    return p;
-}
-
 Json stamp_json(const Stamp& s) {
     Json j{{"id", s.id}, {"name", s.name}, {"size", to_json(s.size)}, {"cell", to_json(s.cell)}};
     if (s.lattice != LatticeKind::square) j["lattice"] = lattice_words().at(static_cast<std::size_t>(s.lattice));

@@ -20,8 +20,6 @@ Json stamp_json(const level::Stamp& stamp);
 // Tiles must be below the project's next; kinds of props must be the project's. Throws InputError.
 level::Stamp read_stamp(const Field& f, const level::Project& project);
 
-Json planting_json(const level::Planting& planting);
-level::Planting read_planting(const Field& f, const level::Project& project);
 
 // The cells of a layer, of a level or a stamp.
 void put_grain(Json& layer, level::Grain grain);

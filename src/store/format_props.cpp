@@ -199,6 +199,7 @@ Json props_json(const std::vector<Prop>& props) {
         Json prop{{"id", p.id}, {"kind", p.kind}, {"at", to_json(p.at)}};
         put_look(prop, p.look);
         if (p.group != 0) prop["group"] = p.group;
+        if (p.pass != 0) prop["pass"] = p.pass;
         if (p.own) {
             if (!p.own->name.empty()) prop["name"] = p.own->name;
             put_notes(prop, p.own->notes);
@@ -225,6 +226,7 @@ std::vector<Prop> read_props(const Field& f, const Project& project, UnknownKind
         if (!known && unknown == UnknownKinds::refused) p["kind"].refuse(say("There is no prop %1", prop.kind));
         prop.at = p["at"].point(-kFar, kFar);
         prop.look = read_look(p);
+        if (p.has("pass")) prop.pass = static_cast<std::uint8_t>(p["pass"].number(0, 255));
         if (p.has("group")) prop.group = static_cast<std::uint32_t>(p["group"].integer(0, UINT32_MAX));
         PropOwn own;
         if (p.has("name")) own.name = p["name"].text();
