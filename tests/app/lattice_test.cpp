@@ -248,34 +248,6 @@ TEST_CASE("A layer of blockers puts a blocker into the Hand, and its outlines fo
     CHECK(w.session().hand().is<edit::held::Nothing>());
 }
 
-TEST_CASE("A planting grows where its drawer says, and anew with every change", "[lattice]") {
-    Window w;
-    add_layer(w, "Planting");
-    const level::LayerId id = w.session().activeLayerId();
-    const auto count = [&] { return w.level().layer(id)->props().size(); };
-    CHECK(count() == 0);
-    choose(w, "plantMaterial", "Marsh");
-    auto* more = w.find<QComboBox>("plantMore");
-    const QString reed = more->itemText(1);
-    choose(w, "plantMore", reed);
-    REQUIRE(count() > 10);
-    CHECK(w.reading().contains(QString::number(count())));
-    const level::MaterialId marsh = w.level().layer(id)->planted()->recipe.material;
-    for (const level::Prop& p : w.level().layer(id)->props())
-        CHECK(std::any_of(w.level().layers.begin(), w.level().layers.end(), [&](const auto& l) {
-            return l->grid().material(w.level().geometry().cell_at(p.at)) == marsh;
-        }));
-    const std::size_t dense = count();
-    type(w.find<QSpinBox>("plantApart"), "60");
-    settle();
-    CHECK(count() < dense);
-    const auto had = w.level().layer(id)->props();
-    w.click("plantCast");
-    settle();
-    CHECK(w.level().layer(id)->props() != had);
-    CHECK(w.session().document().undo_name() == "Cast the planting again");
-}
-
 TEST_CASE("A layer with cells of its own is laid on by those cells", "[lattice]") {
     Window w;
     w.activate("Marsh");

@@ -17,6 +17,8 @@ std::unique_ptr<Gesture> makeProps(Board& board);
 std::unique_ptr<Gesture> makeChoose(Board& board);
 std::unique_ptr<Gesture> makeChooseRound(Board& board);
 std::unique_ptr<Gesture> makeRow(Board& board);
+std::unique_ptr<Gesture> makePlantArea(Board& board);
+std::unique_ptr<Gesture> makePlantThin(Board& board);
 std::unique_ptr<Gesture> makeStart(Board& board);
 std::unique_ptr<Gesture> makeExit(Board& board);
 std::unique_ptr<Gesture> makeMark(Board& board);
@@ -129,6 +131,12 @@ std::vector<ToolKind> dressTools() {
         {Tool::chooseRound, "lasso", QKeySequence(Qt::SHIFT | Qt::Key_W), QT_TRANSLATE_NOOP("Tools", "Go round"),
          QT_TRANSLATE_NOOP("Tools", "Chooses what the line goes round; Shift adds, Alt takes away"), K::stands, false,
          makeChooseRound, QT_TRANSLATE_NOOP("Tools", "Choose by going round")},
+        {Tool::plantArea, "plant", QKeySequence(Qt::SHIFT | Qt::Key_A), QT_TRANSLATE_NOOP("Tools", "Area"),
+         QT_TRANSLATE_NOOP("Tools", "Paints where the active planting grows; the right button takes away"), K::tip,
+         false, makePlantArea, QT_TRANSLATE_NOOP("Tools", "Paint where a planting grows")},
+        {Tool::plantThin, "thin", Qt::Key_T, QT_TRANSLATE_NOOP("Tools", "Thin out"),
+         QT_TRANSLATE_NOOP("Tools", "Lets about half of the active planting grow where one paints"), K::tip, false,
+         makePlantThin, QT_TRANSLATE_NOOP("Tools", "Thin out a planting")},
         {{"Start", true},
          "start",
          QKeySequence(Qt::SHIFT | Qt::Key_S),

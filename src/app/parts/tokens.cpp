@@ -122,6 +122,9 @@ QSplitter#panels::handle { background: @line; }
 QSplitter#panels::handle:hover { background: @brine; }
 QFrame#whyCard { background: @card; border: 1px solid @quiet; }
 #steps { background: @card; border: 2px solid @vermilion; border-radius: 8px; }
+QFrame[role="card"] { background: @card; border: 1px solid @line; border-radius: 8px; }
+QFrame[role="card"]:hover { border-color: @quiet; }
+QFrame[role="cardChosen"] { background: @card; border: 1px solid @vermilion; border-radius: 8px; }
 QFrame[role="rule"] { background: @line; border: 0; max-height: 1px; min-height: 1px; }
 QFrame[role="upright"] { background: @line; border: 0; max-width: 1px; min-width: 1px; }
 )";

@@ -19,7 +19,6 @@
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
 #include "app/section/backdrop_drawer.hpp"
-#include "app/section/planting_drawer.hpp"
 #include "app/section/tints.hpp"
 #include "app/session/session.hpp"
 #include "edit/close_up.hpp"
@@ -37,8 +36,9 @@ LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent
     buildBlocking();
     buildFacts();
     if (this->layer()->planted()) {
-        planting_ = new PlantingDrawer(session_, id_, this);
-        column_->addWidget(planting_);
+        auto* says = label(tr("Its recipe is on the right, in Dress"), "quiet", this);
+        says->setWordWrap(true);
+        column_->addWidget(says);
     }
     buildOverlay();
     if (this->layer()->backdrop()) {
@@ -55,7 +55,6 @@ LayerDrawer::LayerDrawer(Session& session, level::LayerId layer, QWidget* parent
 void LayerDrawer::refresh() {
     if (!layer()) return;
     fields_.refresh();
-    if (planting_) planting_->refresh();
     if (backdrop_) backdrop_->refresh();
 }
 

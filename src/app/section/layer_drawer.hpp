@@ -19,7 +19,6 @@ class QVBoxLayout;
 namespace vic::app {
 
 class BackdropDrawer;
-class PlantingDrawer;
 class Session;
 
 class LayerDrawer : public QWidget {
@@ -66,7 +65,6 @@ class LayerDrawer : public QWidget {
     Session& session_;
     level::LayerId id_;
     QVBoxLayout* column_;
-    PlantingDrawer* planting_ = nullptr;
     BackdropDrawer* backdrop_ = nullptr;
     Bindings fields_;
 };

@@ -84,8 +84,13 @@ void SectionPanel::showAddMenu(QWidget* under) {
         connect(menu->addAction(text), &QAction::triggered, this, [this, n = name, k = kind] {
             level::Project p = session_.project();
             const level::LayerId id = p.next_id++;
-            // A backdrop belongs behind everything; other layers right in front of the active one.
-            const level::LayerId behind = k == level::LayerKind::backdrop ? 0 : session_.activeLayerId();
+            // A backdrop belongs behind everything, what is planted on all that the walker walks on; other layers right
+            // in front of the active one.
+            const level::Level& now = *session_.level();
+            const level::LayerId behind = k == level::LayerKind::backdrop ? 0
+                                          : k == level::LayerKind::planting && now.plane > 0
+                                              ? now.layers[static_cast<std::size_t>(now.plane) - 1]->id
+                                              : session_.activeLayerId();
             p.put(edit::add_layer(*session_.level(), id, n.toStdString(), k, behind));
             session_.apply(tr("Add a layer"), std::move(p));
             session_.setActiveLayer(id);

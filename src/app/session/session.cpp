@@ -13,6 +13,7 @@
 #include "edit/clash.hpp"
 #include "edit/clips.hpp"
 #include "edit/close_up.hpp"
+#include "edit/plant.hpp"
 #include "edit/replace.hpp"
 #include "join/compose_sheet.hpp"
 #include "join/mask.hpp"
@@ -24,6 +25,7 @@ namespace vic::app {
 Session::Session(QObject* parent)
     : QObject(parent),
       derived_(*this),
+      planter_(*this),
       checker_(std::make_shared<findings::Checker>()),
       jobs_(nullptr),
       joins_(*this),
@@ -96,6 +98,7 @@ void Session::open(std::unique_ptr<edit::Document> opened, std::optional<Presenc
     choice_.forget();
     waiting_.reset();
     derived_.forget();
+    planter_.forget();
     joins_.forget();
     tried_ = Tried::no;
     triedLevel_.reset();
@@ -120,6 +123,7 @@ void Session::close() {
     choice_.forget();
     waiting_.reset();
     derived_.forget();
+    planter_.forget();
     joins_.forget();
     findings_.clear();
     findingsOf_.reset();
@@ -316,6 +320,17 @@ void Session::moved() {
 }
 
 void Session::apply(const QString& name, level::Project next, const std::string& merge) {
+    // Whatever a hand does to what was planted stays.
+    for (const auto& l : std::vector(next.levels)) {
+        const level::Level* before = project().level(l->id);
+        if (!before || before == l.get()) continue;
+        level::Level kept = *l;
+        if (edit::keep_by_hand(next, *before, kept)) next.put(std::move(kept));
+    }
+    applyGrown(name, std::move(next), merge);
+}
+
+void Session::applyGrown(const QString& name, level::Project next, const std::string& merge) {
     if (keeper_.looks())
         return emit said(tr("Another window has the project open: here it is only looked at. A copy can be changed"),
                          true);

@@ -20,6 +20,7 @@
 #include "app/session/joined_changes.hpp"
 #include "app/session/keeper.hpp"
 #include "app/session/library.hpp"
+#include "app/session/planter.hpp"
 #include "app/session/play_clock.hpp"
 #include "edit/document.hpp"
 #include "findings/check.hpp"
@@ -52,6 +53,7 @@ class Session : public QObject {
     [[nodiscard]] Keeper& keeper() { return keeper_; }
     [[nodiscard]] JoinReadings& joins() { return joins_; }
     [[nodiscard]] Derived& derived() { return derived_; }
+    [[nodiscard]] Planter& planter() { return planter_; }
     [[nodiscard]] PlayClock& playClock() { return playClock_; }
     // For a job: what went wrong is said.
     [[nodiscard]] Jobs::Failed complain();
@@ -130,6 +132,8 @@ class Session : public QObject {
     // One step of history each.
     void apply(const QString& name, level::Project next, const std::string& merge = {});
     void applyLevel(const QString& name, level::Level next, const std::string& merge = {});
+    // A step in which plantings grew: what differs there is not by hand.
+    void applyGrown(const QString& name, level::Project next, const std::string& merge = {});
     // The same for changes that gave out ids; and for a changed work().
     void applyLevel(const QString& name, level::Level next, std::uint32_t nextId);
     void applyWork(const QString& name, const level::Level& next);
@@ -195,6 +199,7 @@ class Session : public QObject {
     Choice choice_;
     std::optional<Waiting> waiting_;
     Derived derived_;
+    Planter planter_;
     PlayClock playClock_;
     std::vector<findings::Finding> findings_;
     edit::ProjectState findingsOf_;

@@ -14,7 +14,7 @@ struct Tool {
     bool operator==(const Tool& other) const { return std::strcmp(id, other.id) == 0; }
 
     // Those that code of other rooms names.
-    static const Tool pencil, rectangle, eraser, select, lasso, pick, props, choose, chooseRound;
+    static const Tool pencil, rectangle, eraser, select, lasso, pick, props, choose, chooseRound, plantArea, plantThin;
 };
 inline constexpr Tool Tool::pencil{"Pencil"};
 inline constexpr Tool Tool::rectangle{"Rectangle"};
@@ -25,6 +25,8 @@ inline constexpr Tool Tool::lasso{"Lasso"};
 inline constexpr Tool Tool::props{"Props", true};
 inline constexpr Tool Tool::choose{"Choose", true};
 inline constexpr Tool Tool::chooseRound{"ChooseRound", true};
+inline constexpr Tool Tool::plantArea{"PlantArea", true};
+inline constexpr Tool Tool::plantThin{"PlantThin", true};
 
 // How the tools of Lay go about it.
 struct ToolOptions {
@@ -34,10 +36,10 @@ struct ToolOptions {
     bool allLayers = true;  // a selection concerns every shown layer, not only the active one
     // Where props come to stand.
     edit::Lattices lattice = edit::Lattices::cells;
-    bool toProps = true;  // to edges, middles and equal distances of others, with a free lattice
-    bool drops = false;   // onto the ground, tilted where it slopes
-    bool curve = true;    // rows along a line that is drawn: as a curve
-    int rowApart = 0;     // pixels from one of a row to the next; 0: as wide as its foot
+    bool toProps = true;   // to edges, middles and equal distances of others, with a free lattice
+    bool drops = false;    // onto the ground, tilted where it slopes
+    bool curve = true;     // rows along a line that is drawn: as a curve
+    int rowApart = 0;      // pixels from one of a row to the next; 0: as wide as its foot
     bool rowFaces = false; // those of a row look along it
     bool onlyHere = false; // what is changed of an ensemble's parts is changed in this copy alone
 };

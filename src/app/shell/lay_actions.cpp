@@ -27,8 +27,8 @@ void MainWindow::buildSelectionActions() {
         [this] { session_.setSelection({}); });
     add(Where::lay, "selectTile", tr("Select all of this tile"), QKeySequence(Qt::CTRL | Qt::Key_L),
         [this] { commands_->selectAlike(edit::Alike::tile); });
-    add(Where::lay, "selectMaterial", tr("Select all of this material"),
-        QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L), [this] { commands_->selectAlike(edit::Alike::material); });
+    add(Where::lay, "selectMaterial", tr("Select all of this material"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_L),
+        [this] { commands_->selectAlike(edit::Alike::material); });
     add(Where::lay, "selectGrowAction", tr("Grow the selection"), QKeySequence(Qt::CTRL | Qt::Key_Plus),
         [this] { commands_->grow(true); });
     add(Where::lay, "selectShrinkAction", tr("Shrink the selection"), QKeySequence(Qt::CTRL | Qt::Key_Minus),

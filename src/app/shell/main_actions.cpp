@@ -59,10 +59,10 @@ void MainWindow::sortActions() {
     const Stage stage = session_.stage();
     for (QAction* a : keys_.actions()) {
         const Where where = Keys::where(a);
-        const bool here = where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
-                          (where == Where::lay && laysCells(stage)) || (where == Where::dress && stage == Stage::dress) ||
-                          (where == Where::cut && stage == Stage::cut) ||
-                          (where == Where::join && stage == Stage::join);
+        const bool here =
+            where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
+            (where == Where::lay && laysCells(stage)) || (where == Where::dress && stage == Stage::dress) ||
+            (where == Where::cut && stage == Stage::cut) || (where == Where::join && stage == Stage::join);
         a->setEnabled(where == Where::always || (session_.isOpen() && here && pages_->currentWidget() != pack_));
     }
     refreshClash();

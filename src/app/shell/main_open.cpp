@@ -80,6 +80,22 @@ MainWindow::Elsewhere MainWindow::askElsewhere(const QString& dir) {
     return box.clickedButton() == copy ? Elsewhere::copy : Elsewhere::leave;
 }
 
+// So many are seldom meant.
+void MainWindow::askMany(const Planter::Order& order, qulonglong wanted) {
+    QMessageBox box(QMessageBox::NoIcon, tr("Vicinum"),
+                    tr("About %L1 props would grow. Nothing has been changed yet.").arg(wanted), QMessageBox::NoButton,
+                    this);
+    box.setObjectName("manyQuestion");
+    auto* grow = box.addButton(tr("Let them grow"), QMessageBox::AcceptRole);
+    grow->setObjectName("manyGrow");
+    box.setDefaultButton(box.addButton(tr("Leave it"), QMessageBox::RejectRole));
+    box.exec();
+    if (box.clickedButton() != grow) return;
+    Planter::Order again = order;
+    again.anyway = true;
+    session_.planter().grow(again);
+}
+
 bool MainWindow::openCopy(const QString& dir) {
     const QString to = QFileDialog::getExistingDirectory(this, tr("An empty folder for the copy"));
     if (to.isEmpty()) return false;

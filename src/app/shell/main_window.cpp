@@ -165,6 +165,10 @@ void MainWindow::buildRight() {
         });
     });
     markPanel_ = new MarkPanel(session_, trayPage);
+    planting_ = new PlantingPanel(session_, trayPage);
+    connect(planting_, &PlantingPanel::trayAsked, this, &MainWindow::refreshDressed);
+    connect(&session_.planter(), &Planter::many, this, &MainWindow::askMany);
+    trayColumn->addWidget(planting_, 1);
     trayColumn->addWidget(tray_, 1);
     trayColumn->addWidget(propSide_, 1);
     trayColumn->addWidget(markPanel_);
@@ -188,6 +192,9 @@ void MainWindow::buildRight() {
 void MainWindow::refreshDressed() {
     propPanel_->refresh();
     markPanel_->refresh();
+    planting_->refresh();
+    planting_->setVisible(planting_->wanted());
+    tray_->setVisible(!planting_->wanted());
     propSide_->setVisible(!propPanel_->isHidden());
     propSide_->setMaximumHeight(propPanel_->sizeHint().height());
 }

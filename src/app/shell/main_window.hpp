@@ -14,6 +14,7 @@
 #include "app/cut/sheet_list.hpp"
 #include "app/cut/tile_panel.hpp"
 #include "app/dress/mark_panel.hpp"
+#include "app/dress/planting_panel.hpp"
 #include "app/dress/prop_panel.hpp"
 #include "app/hand_over/hand_over_page.hpp"
 #include "app/join/case_panel.hpp"
@@ -80,6 +81,7 @@ class MaterialList;
 class Notice;
 class PackPage;
 class PlanPanel;
+class PlantingPanel;
 class PropPanel;
 class DressCommands;
 class ReadingLine;
@@ -183,6 +185,7 @@ class MainWindow : public QMainWindow {
     bool openCopy(const QString& dir);
     void askLeft();
     void askOutside(const edit::Outside& outside);
+    void askMany(const Planter::Order& order, qulonglong wanted);
     bool keepBeside(QString& place);
     void askGone();
     [[nodiscard]] static bool savesItself();
@@ -240,6 +243,7 @@ class MainWindow : public QMainWindow {
     Tray* tray_;
     MarkPanel* markPanel_ = nullptr;
     PropPanel* propPanel_;
+    PlantingPanel* planting_ = nullptr;
     QScrollArea* propSide_; // with that in it
     TilePanel* tilePanel_;
     KindPanel* kindPanel_;

@@ -1,0 +1,281 @@
+#include "app/dress/planting_panel.hpp"
+
+#include <QAction>
+#include <QColor>
+#include <QComboBox>
+#include <QFrame>
+#include <QHBoxLayout>
+#include <QIcon>
+#include <QLabel>
+#include <QMenu>
+#include <QPainter>
+#include <QPixmap>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <QVariant>
+#include <algorithm>
+#include <utility>
+
+#include "app/dress/pass_card.hpp"
+#include "app/dress/term_rows.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/session/session.hpp"
+#include "edit/plant.hpp"
+#include "level/project.hpp"
+
+namespace vic::app {
+
+PlantingPanel::PlantingPanel(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
+    setObjectName("plantingPanel");
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(12, 10, 0, 10);
+    column->setSpacing(8);
+    buildHead(column);
+    scroll_ = new QScrollArea(this);
+    scroll_->setWidgetResizable(true);
+    scroll_->setFrameShape(QFrame::NoFrame);
+    scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    list_ = new QWidget;
+    auto* inner = new QVBoxLayout(list_);
+    inner->setContentsMargins(0, 0, 12, 0);
+    inner->setSpacing(8);
+    auto* where = new QFrame(list_);
+    where->setProperty("role", "card");
+    where_ = new QVBoxLayout(where);
+    where_->setContentsMargins(10, 8, 10, 8);
+    where_->setSpacing(6);
+    where_->addWidget(label(tr("Where"), "heading", where));
+    inner->addWidget(where);
+    cards_ = new QVBoxLayout;
+    cards_->setSpacing(8);
+    inner->addLayout(cards_);
+    auto* more = comboBox(list_, "addPass");
+    describe(more, tr("Add a pass"), {}, tr("Of a prop; more of them can come to it. From the large to the small"));
+    fields_.bindChoice(
+        more,
+        [this] {
+            std::vector<Bindings::Choice> out{{tr("+ pass of …"), 0U}};
+            for (const auto& kind : session_.project().prop_kinds)
+                out.push_back({QString::fromStdString(kind->name), kind->id, propThumb(session_.project(), *kind, 20)});
+            return out;
+        },
+        [] { return QVariant(0U); },
+        [this](const QVariant& v) {
+            if (v.toUInt() != 0) addPass(v.toUInt());
+        });
+    inner->addWidget(more);
+    inner->addStretch();
+    scroll_->setWidget(list_);
+    column->addWidget(scroll_, 1);
+    buildFoot(column);
+    connect(&session_.planter(), &Planter::changed, this, &PlantingPanel::refresh);
+}
+
+void PlantingPanel::buildHead(QVBoxLayout* column) {
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(0, 0, 8, 0);
+    title_ = label({}, "heading", this);
+    row->addWidget(title_);
+    aside_ = label({}, "aside", this);
+    aside_->setObjectName("plantingCount");
+    row->addStretch();
+    row->addWidget(aside_);
+    auto* tray = toolButton(this, "plantingTray", {}, tr("Tray"), {}, "link");
+    describe(tray, tr("The Tray"), {}, tr("To place single props by hand; a click on the planting's slab comes back"));
+    connect(tray, &QToolButton::clicked, this, [this] {
+        away_ = session_.activeLayerId();
+        emit trayAsked();
+    });
+    row->addWidget(tray);
+    column->addLayout(row);
+}
+
+void PlantingPanel::buildFoot(QVBoxLayout* column) {
+    lively_ = label({}, "quiet", this);
+    lively_->setObjectName("plantingLively");
+    lively_->setWordWrap(true);
+    column->addWidget(lively_);
+    auto* kept = new QHBoxLayout;
+    kept->setContentsMargins(0, 0, 8, 0);
+    hand_ = label({}, "quiet", this);
+    hand_->setObjectName("plantingHand");
+    hand_->setWordWrap(true);
+    kept->addWidget(hand_, 1);
+    forget_ = toolButton(this, "plantingForget", {}, tr("forget"), {}, "link");
+    describe(forget_, tr("Forget what was done by hand"), {}, tr("All of it grows as the recipe says"));
+    connect(forget_, &QToolButton::clicked, this, [this] {
+        level::Project p = session_.project();
+        p.put(edit::forget_by_hand(*session_.level(), layer_));
+        session_.applyGrown(tr("Forget what was done by hand"), std::move(p), "forget");
+        session_.planter().again(layer_, tr("Forget what was done by hand"));
+    });
+    kept->addWidget(forget_);
+    column->addLayout(kept);
+    auto* row = new QHBoxLayout;
+    row->setContentsMargins(0, 0, 12, 0);
+    row->setSpacing(6);
+    const auto button = [&](const char* id, const QString& text, const QString& help, auto go) {
+        auto* b = new QPushButton(text, this);
+        b->setObjectName(id);
+        b->setStyleSheet("padding: 5px 4px;");
+        describe(b, text, {}, help);
+        connect(b, &QPushButton::clicked, this, go);
+        row->addWidget(b, 1);
+    };
+    button("plantAgain", tr("Plant anew"), tr("On the level as it is now; what was done by hand stays"),
+           [this] { session_.planter().again(layer_, tr("Plant anew")); });
+    button("plantSeeds", tr("Seeds…"), tr("Six other ways to choose from"), [this] { showSeeds(); });
+    button("plantFreeze", tr("Make props"), tr("They stay as they are, and the recipe goes"), [this] { makeProps(); });
+    column->addLayout(row);
+}
+
+bool PlantingPanel::wanted() const {
+    const level::Layer* l = session_.isOpen() && session_.level() ? session_.activeLayer() : nullptr;
+    return l && l->planted() && session_.stage() == Stage::dress && away_ != l->id && session_.chosen().empty();
+}
+
+void PlantingPanel::showLayer() {
+    if (std::exchange(layer_, session_.activeLayerId()) == layer_ && terms_) return;
+    delete terms_;
+    for (PassCard* card : std::exchange(passes_, {})) {
+        card->hide();
+        card->deleteLater();
+    }
+    open_ = -1;
+    terms_ = new TermRows(
+        session_, "area", 0, [this]() -> const TermRows::Terms& { return session_.planter().recipe(layer_).area; },
+        [this](const std::function<void(TermRows::Terms&)>& what, const std::string& merge) {
+            session_.planter().change(
+                layer_, tr("Where it grows"), [&](level::Planting& p) { what(p.area); }, merge);
+        },
+        list_);
+    where_->addWidget(terms_);
+}
+
+void PlantingPanel::showPasses() {
+    const std::size_t count = session_.planter().recipe(layer_).passes.size();
+    while (passes_.size() > count) {
+        passes_.back()->hide();
+        passes_.back()->deleteLater();
+        passes_.pop_back();
+    }
+    while (passes_.size() < count) {
+        auto* card = new PassCard(session_, layer_, static_cast<int>(passes_.size()), list_);
+        card->setOpen(false);
+        connect(card, &PassCard::picked, this, &PlantingPanel::open);
+        cards_->addWidget(card);
+        passes_.push_back(card);
+    }
+    for (PassCard* card : passes_) card->refresh();
+}
+
+void PlantingPanel::open(int pass) {
+    open_ = open_ == pass ? -1 : pass;
+    for (std::size_t i = 0; i < passes_.size(); ++i) {
+        passes_[i]->setOpen(static_cast<int>(i) == open_);
+        passes_[i]->refresh();
+    }
+}
+
+void PlantingPanel::addPass(level::PropKindId of) {
+    const level::PropKind* kind = session_.project().prop_kind(of);
+    if (!kind) return;
+    level::Pass pass;
+    pass.kinds.push_back({of, 100});
+    pass.name = kind->name;
+    const int at = static_cast<int>(passes_.size());
+    session_.planter().change(layer_, tr("Add a pass"), [&](level::Planting& p) {
+        if (p.passes.size() < level::kMostPasses) p.passes.push_back(pass);
+    });
+    showPasses();
+    if (static_cast<std::size_t>(at) < passes_.size()) open(at);
+}
+
+// Small pictures of what other seeds give: where they stand, large ones as larger dots.
+void PlantingPanel::showSeeds() {
+    auto* menu = new QMenu(this);
+    menu->setObjectName("seedMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    const level::Planting recipe = session_.planter().recipe(layer_);
+    const Box all = session_.level()->pixels();
+    const auto dots = [&](const std::vector<level::Prop>& props) {
+        Box around;
+        for (const level::Prop& p : props) around = united(around, {p.at.x, p.at.y, 1, 1});
+        if (around.empty()) around = all;
+        constexpr int kSide = 96;
+        const double scale = double(kSide - 8) / std::max(around.w, around.h);
+        QPixmap out(kSide, kSide);
+        out.fill(QColor("#D9C9A0"));
+        QPainter p(&out);
+        p.setRenderHint(QPainter::Antialiasing);
+        p.setPen(Qt::NoPen);
+        for (const level::Prop& prop : props) {
+            const level::PropKind* kind = session_.project().prop_kind(prop.kind);
+            const double r = std::max(1.0, (kind ? kind->drawn_foot().w : 4) * scale / 2);
+            p.setBrush(QColor::fromHsv(80 + static_cast<int>(prop.kind * 37 % 90), 150, 110));
+            p.drawEllipse(QPointF(4 + (prop.at.x - around.x) * scale, 4 + (prop.at.y - around.y) * scale), r, r);
+        }
+        return QIcon(out);
+    };
+    menu->setStyleSheet("QMenu { icon-size: 96px; }");
+    for (std::uint32_t i = 0; i < 6; ++i) {
+        level::Planting other = recipe;
+        other.seed = recipe.seed + i;
+        const plant::Grown grown = plant::grow(session_.project(), *session_.level(), layer_, other);
+        QAction* a = menu->addAction(dots(grown.props),
+                                     i == 0 ? tr("as it is, %n", nullptr, static_cast<int>(grown.props.size()))
+                                            : tr("seed %1, %2").arg(other.seed).arg(grown.props.size()));
+        connect(a, &QAction::triggered, this, [this, seed = other.seed] {
+            session_.planter().change(layer_, tr("Another seed"), [seed](level::Planting& p) { p.seed = seed; });
+        });
+    }
+    auto* button = findChild<QPushButton*>("plantSeeds");
+    menu->popup(button->mapToGlobal(QPoint(0, -menu->sizeHint().height())));
+}
+
+void PlantingPanel::makeProps() {
+    level::Project p = session_.project();
+    p.put(edit::frozen(*session_.level(), layer_));
+    session_.applyGrown(tr("Make props of a planting"), std::move(p));
+}
+
+QString PlantingPanel::livelyText() const {
+    const auto* grown = session_.planter().grown(layer_);
+    if (!grown) return {};
+    double alike = 0;
+    for (const plant::PassGrown& g : *grown)
+        if (g.alike > 0 && (alike == 0 || g.alike < alike)) alike = g.alike;
+    if (alike == 0) return tr("No two look the same");
+    return tr("Nearest that look the same: %1 cells").arg(alike / session_.level()->cell.w, 0, 'f', 1);
+}
+
+QString PlantingPanel::handText() const {
+    int kept = 0;
+    for (const level::Prop& p : session_.level()->layer(layer_)->props()) kept += p.pass == 0;
+    const auto taken = static_cast<int>(session_.planter().recipe(layer_).taken.size());
+    if (kept == 0 && taken == 0) return {};
+    return tr("%1 kept by hand, %2 taken away: they stay when it grows again").arg(kept).arg(taken);
+}
+
+void PlantingPanel::refresh() {
+    const level::Layer* l = session_.isOpen() && session_.level() ? session_.activeLayer() : nullptr;
+    if (l && l->id != away_) away_ = 0;
+    if (!l || !l->planted() || !wanted()) return;
+    showLayer();
+    title_->setText(QString::fromStdString(l->name));
+    aside_->setText(tr("planting · %n props", nullptr, static_cast<int>(l->props().size())));
+    terms_->refresh();
+    fields_.refresh();
+    showPasses();
+    const QString lively = livelyText(), hand = handText();
+    lively_->setText(lively);
+    lively_->setVisible(!lively.isEmpty());
+    hand_->setText(hand);
+    hand_->setVisible(!hand.isEmpty());
+    forget_->setVisible(!hand.isEmpty());
+}
+
+} // namespace vic::app
