@@ -12,6 +12,7 @@
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
 #include "plan/read_plan.hpp"
+#include "plant/grow.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/inspect.hpp"
 #include "sheet/islands.hpp"
@@ -444,6 +445,62 @@ Outcome walk(const std::string& dir, const std::string& script) {
                                               : "ended") +
                " at " + std::to_string(rounded(tried.end.x)) + ", " + std::to_string(rounded(tried.end.y)) + " after " +
                std::to_string(tried.ticks) + " ticks";
+    return out;
+}
+
+namespace {
+
+// A layer of plantings by id or name; the only one where none is named.
+const level::Layer& planting_of(const level::Level& level, const std::string& named, const std::string& dir) {
+    std::vector<const level::Layer*> all, fit;
+    std::string known;
+    for (const level::LayerRef& l : level.layers) {
+        if (!l->planted()) continue;
+        all.push_back(l.get());
+        known += (known.empty() ? "" : ", ") + l->name;
+        if (named == l->name || named == std::to_string(l->id)) fit.push_back(l.get());
+    }
+    if (named.empty() && all.size() == 1) return *all.front();
+    if (fit.size() == 1) return *fit.front();
+    if (all.empty())
+        throw InputError("The level has no planting", dir, Text::verbatim("levels/" + level.id),
+                         "Add a layer of plantings in the window");
+    throw InputError(named.empty()    ? Text("The level has several plantings")
+                     : fit.size() > 1 ? say("Several plantings are called \"%1\"", named)
+                                      : say("There is no planting \"%1\"", named),
+                     dir, "--layer", say("Choose one of: %1", known));
+}
+
+} // namespace
+
+Outcome plant(const std::string& dir, const std::string& id, const std::string& layer,
+              std::optional<std::uint32_t> seed) {
+    const level::Project project = store::load(dir);
+    const level::Level& level = level_of(project, id, dir);
+    const level::Layer& planted = planting_of(level, layer, dir);
+    level::Planting recipe = planted.planted()->recipe;
+    if (seed) recipe.seed = *seed;
+    const plant::Grown grown = plant::grow(project, level, planted.id, recipe, plant::kMostGrown);
+    if (grown.wanted > 0)
+        throw InputError(say("About %1 props would grow", static_cast<std::int64_t>(grown.wanted)), dir, Text::verbatim("levels/" + level.id),
+                         say("At most %1 do: set them further apart, or on less of the level",
+                             static_cast<std::int64_t>(plant::kMostGrown)));
+    const auto rounded = [](double v) { return std::round(v * 1000) / 1000; };
+    Outcome out;
+    out.json = {{"passes", Json::array()}, {"props", Json::array()}};
+    for (std::size_t i = 0; i < grown.passes.size(); ++i) {
+        const plant::PassGrown& g = grown.passes[i];
+        Json pass{{"name", recipe.passes[i].name}, {"count", g.count},          {"nearest", rounded(g.nearest)},
+                  {"mean", rounded(g.mean)},       {"alike", rounded(g.alike)}, {"covers", rounded(g.covers)}};
+        if (!g.says.empty()) pass["says"] = g.says.english();
+        out.json["passes"].push_back(std::move(pass));
+        out.text += recipe.passes[i].name + ": " + std::to_string(g.count) +
+                    (g.says.empty() ? "" : " (" + g.says.english() + ")") + "\n";
+    }
+    for (const level::Prop& p : grown.props) out.json["props"].push_back({p.kind, p.at.x, p.at.y, p.pass, false});
+    for (const level::Prop& p : planted.props())
+        if (p.pass == 0) out.json["props"].push_back({p.kind, p.at.x, p.at.y, 0, true});
+    out.text += std::to_string(out.json["props"].size()) + " props";
     return out;
 }
 

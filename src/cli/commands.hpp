@@ -51,6 +51,9 @@ Outcome check(const std::string& project);
 Outcome build(const std::string& project, const std::string& level, const std::string& out);
 Outcome verify(const std::string& parcel);
 Outcome walk(const std::string& parcel, const std::string& script);
+// What the recipe of a planting gives, nothing of which is written; `layer` is a name or an id, and may be empty.
+Outcome plant(const std::string& project, const std::string& level, const std::string& layer,
+              std::optional<std::uint32_t> seed);
 Outcome render(const std::string& project, const std::string& level, const std::string& out, int scale);
 
 } // namespace vic::cli

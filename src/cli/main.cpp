@@ -143,6 +143,14 @@ int main(int argc, char** argv) {
     walk->add_option("--script", b)->required();
     walk->callback([&] { action = [&] { return cli::walk(a, b); }; });
 
+    std::optional<std::uint32_t> seed;
+    auto* plant = app.add_subcommand("plant", "Tell what the recipe of a planting gives");
+    plant->add_option("PROJECT", a)->required();
+    plant->add_option("--level", b);
+    plant->add_option("--layer", c, "The planting's name or id");
+    plant->add_option("--seed", seed, "Another seed than the recipe's");
+    plant->callback([&] { action = [&] { return cli::plant(a, b, c, seed); }; });
+
     auto* render = app.add_subcommand("render", "Draw a level into a PNG");
     render->add_option("PROJECT", a)->required();
     render->add_option("--level", b);

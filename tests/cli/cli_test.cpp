@@ -244,3 +244,42 @@ TEST_CASE("what cannot be written to standard output ends with 3", "[cli]") {
     CHECK(run("read-sheet " + sheet + " >/dev/full").code == 3);
     CHECK(run("read-sheet " + sheet + " --json >/dev/full").code == 3);
 }
+
+TEST_CASE("plant tells what a recipe gives, the same each time, and writes nothing", "[cli]") {
+    make::Folder dir;
+    make::Small small;
+    level::Level level = small.level();
+    level::Layer layer;
+    layer.id = 700;
+    layer.name = "Herbs";
+    layer.content = level::PlantedProps{};
+    level::Pass pass;
+    pass.name = "herbs";
+    pass.kinds = {{small.prop}};
+    pass.apart = 30;
+    layer.planted()->recipe.passes = {pass, level::Pass{}};
+    layer.props().put({900, small.prop, {100, 100}});
+    level.layers.push_back(std::make_shared<const level::Layer>(layer));
+    small.project.put(level);
+    small.project.next_id = 2000;
+    make::save_with_pictures(small.project, dir / "p");
+    const auto before = make::contents(dir / "p");
+    const std::string at = "plant --json " + (dir / "p").string();
+    const Ran r = run(at);
+    REQUIRE(r.code == 0);
+    const Json j = r.json();
+    REQUIRE(j["passes"].size() == 2);
+    CHECK(j["passes"][0]["name"] == "herbs");
+    const int count = j["passes"][0]["count"];
+    CHECK(count > 50);
+    CHECK(j["passes"][0]["nearest"] >= 30);
+    CHECK(j["passes"][1]["says"] == "It has no props yet");
+    CHECK(j["props"].size() == static_cast<std::size_t>(count) + 1);
+    CHECK(j["props"].back() == Json({small.prop, 100, 100, 0, true}));
+    CHECK(run(at).out == r.out);
+    CHECK(run(at + " --layer Herbs --seed 1").out == r.out);
+    CHECK(run(at + " --seed 2").out != r.out);
+    CHECK(make::contents(dir / "p") == before);
+    CHECK(run(at + " --layer Trees").code == 3);
+    CHECK(run(at + " --layer Trees").json()["error"]["remedy"] == "Choose one of: Herbs");
+}
