@@ -82,6 +82,15 @@ Area::Area(const Project& project, const Level& level, const Planting& recipe, i
       kinds_(project),
       grain_(planting_grain(level.cell)) {
     if (pass >= 0) pass_ = &recipe.passes[static_cast<std::size_t>(pass)];
+    constexpr std::int64_t kMostAtOnce = 1 << 22; // samples
+    const Box pixels = bounds();
+    if (pixels.empty()) return;
+    const Box all = spanning({floor_div(pixels.x, grain_), floor_div(pixels.y, grain_)},
+                             {floor_div(pixels.right() - 1, grain_), floor_div(pixels.bottom() - 1, grain_)});
+    if (all.size().area() > kMostAtOnce) return;
+    whole_ = worked_out(all);
+    whole_box_ = all;
+    if (pass_ && pass_->rim != 100) whole_inside_ = depths(all);
 }
 
 Point Area::cell_of(Point sample, const Lattice& lattice) const {
@@ -272,7 +281,20 @@ Area::Raster Area::of_terms(const std::vector<AreaTerm>& terms, const Box& sampl
     return out;
 }
 
+Area::Raster Area::part_of(const Raster& whole, const Box& of, const Box& samples) {
+    Raster out(static_cast<std::size_t>(samples.size().area()), 0);
+    const Box in = intersection(of, samples);
+    for (int y = in.y; y < in.bottom(); ++y)
+        std::copy_n(whole.begin() + std::ptrdiff_t{y - of.y} * of.w + (in.x - of.x), in.w,
+                    out.begin() + std::ptrdiff_t{y - samples.y} * samples.w + (in.x - samples.x));
+    return out;
+}
+
 Area::Raster Area::strengths(const Box& samples) const {
+    return whole_box_.empty() ? worked_out(samples) : part_of(whole_, whole_box_, samples);
+}
+
+Area::Raster Area::worked_out(const Box& samples) const {
     Raster out = of_terms(recipe_.area, samples);
     const auto any = [&] { return std::any_of(out.begin(), out.end(), [](std::uint8_t v) { return v != 0; }); };
     if (!any()) return out;
@@ -313,19 +335,26 @@ Ground::Open Area::open(const Box& samples, std::uint8_t* out) const {
     return Open::some;
 }
 
-void Area::inside(const Box& samples, std::uint8_t* out) const {
+Area::Raster Area::depths(const Box& samples) const {
     const int wide = pass_ ? pass_->rim_wide : 1;
     const int around = wide / grain_ + 2;
     const Box grown = samples.grown(around);
     const std::vector<float> away = distances(strengths(grown), grown.size());
+    Raster out(static_cast<std::size_t>(samples.size().area()));
     for (int y = 0; y < samples.h; ++y)
         for (int x = 0; x < samples.w; ++x) {
             const float d = -away[static_cast<std::size_t>(y + around) * static_cast<std::size_t>(grown.w) +
                                   static_cast<std::size_t>(x + around)] *
                             static_cast<float>(grain_);
-            out[std::ptrdiff_t{y} * samples.w + x] =
+            out[static_cast<std::size_t>(y) * static_cast<std::size_t>(samples.w) + static_cast<std::size_t>(x)] =
                 static_cast<std::uint8_t>(std::lround(255 * std::clamp(d / static_cast<float>(wide), 0.0F, 1.0F)));
         }
+    return out;
+}
+
+void Area::inside(const Box& samples, std::uint8_t* out) const {
+    const Raster all = whole_inside_.empty() ? depths(samples) : part_of(whole_inside_, whole_box_, samples);
+    std::copy(all.begin(), all.end(), out);
 }
 
 Box Area::bounds() const {

@@ -11,7 +11,8 @@
 
 namespace vic::plant {
 
-// Looks at project and level whenever it is asked; both must outlive it.
+// Looks at project and level whenever it is asked; both must outlive it. What is not too large is worked out once, when
+// it is made.
 class Area : public Ground {
   public:
     // Of the recipe and its pass at `pass`; without one (-1) of the recipe's area alone.
@@ -32,6 +33,9 @@ class Area : public Ground {
   private:
     using Raster = std::vector<std::uint8_t>;
     [[nodiscard]] Raster strengths(const Box& samples) const;
+    [[nodiscard]] Raster worked_out(const Box& samples) const;
+    [[nodiscard]] Raster depths(const Box& samples) const;
+    static Raster part_of(const Raster& whole, const Box& of, const Box& samples);
     [[nodiscard]] Raster of_terms(const std::vector<level::AreaTerm>& terms, const Box& samples) const;
     [[nodiscard]] Raster of_term(const level::AreaTerm& term, const Box& samples) const;
     // The set of a term: 0 or 255; of what is painted and of pictures how strongly.
@@ -53,6 +57,8 @@ class Area : public Ground {
     level::TileTable tiles_;
     level::PropKinds kinds_;
     int grain_;
+    Box whole_box_; // samples; all of it that there is, where that is worked out at once
+    Raster whole_, whole_inside_;
 };
 
 // How far each sample is from the set (those not 0), in samples between their middles; below 0 inside, where it is how

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <map>
+#include <mutex>
 #include <unordered_map>
 
 #include "base/chance.hpp"
@@ -122,13 +124,27 @@ double density_of(Spread spread) {
     }
     if (weights == 0) return 0;
     if (spread.kinds.size() == 1 && spread.least == spread.most) return kJammed / (apart * apart / (weights * weights));
+    // A slider asks for the same again and again.
+    static std::mutex guard;
+    static std::map<std::vector<int>, double> known;
+    std::vector<int> key{spread.least, spread.most};
+    for (const auto& k : spread.kinds) key.insert(key.end(), {static_cast<int>(k.weight), k.apart});
+    {
+        const std::scoped_lock lock(guard);
+        if (const auto found = known.find(key); found != known.end()) return found->second;
+    }
     spread.seed = 1;
-    const int side = std::max(64, static_cast<int>(apart / weights * 40));
+    const int side = std::max(64, static_cast<int>(apart / weights * 28));
     Scatter some(spread, {0, 0, side, side});
     some.settle(Everywhere(), {}, false);
     std::vector<Stand> in;
     some.in({side / 8, side / 8, side * 3 / 4, side * 3 / 4}, in);
-    return double(in.size()) / (0.75 * side * 0.75 * side);
+    const double density = double(in.size()) / (0.75 * side * 0.75 * side);
+    constexpr std::size_t kMostKnown = 1024;
+    const std::scoped_lock lock(guard);
+    if (known.size() >= kMostKnown) known.clear();
+    known[key] = density;
+    return density;
 }
 
 double foot_of(const Work& work, const Pass& pass) { // mean area of a foot, square pixels
@@ -137,7 +153,8 @@ double foot_of(const Work& work, const Pass& pass) { // mean area of a foot, squ
     for (const PlantKind& k : pass.kinds)
         if (const PropKind* kind = work.kinds.find(k.kind)) {
             const Box foot = kind->drawn_foot();
-            area += double(k.weight) * static_cast<double>(std::max<std::int64_t>(1, foot.size().area())) * scale * scale;
+            area +=
+                double(k.weight) * static_cast<double>(std::max<std::int64_t>(1, foot.size().area())) * scale * scale;
             weights += k.weight;
         }
     return weights > 0 ? area / weights : 0;
