@@ -70,6 +70,9 @@ struct Work {
     std::vector<std::vector<Obstacle>> feet;
 };
 
+// Of what keeps others off: as wide as its foot's corners are apart, so that nothing stands in these either.
+int across(const Box& box) { return static_cast<int>(std::lround(std::hypot(box.w, box.h) * kParts)) + 1; }
+
 int wider(const Box& box) { return std::max(1, std::max(box.w, box.h)) * kParts; }
 
 Work prepared(const Project& project, const Level& level, LayerId layer, const Planting& recipe) {
@@ -81,7 +84,7 @@ Work prepared(const Project& project, const Level& level, LayerId layer, const P
         for (const Prop& p : l->props())
             if (!own || p.pass == 0) {
                 const Box foot = out.kinds.foot_box(p);
-                (own ? out.kept : out.placed).push_back({{foot.x + foot.w / 2, foot.y + foot.h / 2}, wider(foot)});
+                (own ? out.kept : out.placed).push_back({{foot.x + foot.w / 2, foot.y + foot.h / 2}, across(foot)});
             }
     }
     out.places.resize(recipe.passes.size());
@@ -98,8 +101,8 @@ Spread spread_of(const Work& work, const Pass& pass, std::uint64_t seed) {
                           : pass.apart > 0 ? pass.apart * kParts
                           : kind           ? apart_of_foot(*kind)
                                            : kParts;
-        out.kinds.push_back(
-            {kind ? static_cast<std::uint32_t>(k.weight) : 0U, std::clamp(apart, kParts, kMostApart * kParts)});
+        out.kinds.push_back({kind ? static_cast<std::uint32_t>(k.weight) : 0U,
+                             std::clamp(apart, kParts, kMostApart * kParts), kind ? apart_of_foot(*kind) : kParts});
     }
     out.least = pass.least_scale;
     out.most = std::max(pass.least_scale, pass.most_scale);
@@ -403,7 +406,7 @@ Grown grow(const Project& project, const Level& level, LayerId layer, const Plan
             feet += double(foot.size().area());
             work.places[static_cast<std::size_t>(index)].add({s.at, s.apart});
             work.feet[static_cast<std::size_t>(index)].push_back(
-                {{foot.x + foot.w / 2, foot.y + foot.h / 2}, wider(foot)});
+                {{foot.x + foot.w / 2, foot.y + foot.h / 2}, across(foot)});
         }
         grown.count = static_cast<int>(props.size());
         grown.covers = feet / grown.area;

@@ -81,9 +81,10 @@ namespace scattering {
 struct Plan {
     Spread spread;
     int least = 0, most = 0; // apart, 1/16 pixels
-    int side = 1;            // pixels of a cell
-    int halo = 1;            // cells beyond a tile that matter
-    int tile = 32;           // cells a side
+    int least_foot = 0, most_foot = 0;
+    int side = 1;  // pixels of a cell
+    int halo = 1;  // cells beyond a tile that matter
+    int tile = 32; // cells a side
     std::uint32_t weights = 0;
     bool equal = true; // all are as far apart
     int square = 0;    // where they are, and tiles are small enough for it: pixels, squared, from which on they may be
@@ -94,7 +95,7 @@ struct Plan {
     explicit Plan(Spread s) : spread(std::move(s)) {
         assert(!spread.kinds.empty() && spread.kinds.size() < 256);
         const int low = spread.least * std::min(100, spread.rim), high = spread.most * std::max(100, spread.rim);
-        least = kMostApart * kParts;
+        least = least_foot = kMostApart * kParts;
         for (std::size_t i = 0; i < spread.kinds.size(); ++i) {
             const auto& k = spread.kinds[i];
             weights += k.weight;
@@ -102,9 +103,13 @@ struct Plan {
             smallest.push_back(static_cast<int>(i));
             least = std::min(least, static_cast<int>(std::int64_t{k.apart} * low / 10000));
             most = std::max(most, static_cast<int>(std::int64_t{k.apart} * high / 10000));
+            const std::int64_t foot = k.foot > 0 ? k.foot : k.apart;
+            least_foot = std::min(least_foot, static_cast<int>(foot * low / 10000));
+            most_foot = std::max(most_foot, static_cast<int>(foot * high / 10000));
         }
         assert(weights > 0);
         least = std::max(least, kParts);
+        least_foot = std::max(least_foot, 1);
         most = std::clamp(most, least, 16 * kMostApart * kParts);
         std::stable_sort(smallest.begin(), smallest.end(), [&](int a, int b) { return kind(a).apart < kind(b).apart; });
         equal = least == most;
@@ -131,6 +136,10 @@ struct Plan {
     [[nodiscard]] const Spread::Kind& kind(int i) const { return spread.kinds[static_cast<std::size_t>(i)]; }
     [[nodiscard]] int apart_of(int k, int scale) const {
         return std::max(kParts, static_cast<int>(std::int64_t{kind(k).apart} * scale / 100));
+    }
+    [[nodiscard]] int foot_of(int k, int scale) const {
+        const std::int64_t foot = kind(k).foot > 0 ? kind(k).foot : kind(k).apart;
+        return std::max(1, static_cast<int>(foot * scale / 100));
     }
     [[nodiscard]] int chosen(std::uint32_t chance) const {
         std::uint32_t at = scaled(chance, weights);
@@ -203,13 +212,13 @@ class Bench {
     void fill();
     void split(const Open& b);
     bool dart(const Open& b, std::uint64_t hash, bool last);
-    [[nodiscard]] bool stands_free(int x, int y, std::size_t cell, int apart) const;
+    [[nodiscard]] bool stands_free(int x, int y, std::size_t cell, int apart, int foot) const;
     [[nodiscard]] bool covered(const Open& b) const;
     // The same of equal ones: all the cells around are looked at, row by row from the middle on, without asking in
     // which there is one.
     [[nodiscard]] bool stands_free_short(int x, int y, std::size_t cell) const;
     [[nodiscard]] bool covered_short(const Open& b) const;
-    [[nodiscard]] bool free_of_obstacles(int x, int y, std::size_t cell, int apart) const;
+    [[nodiscard]] bool free_of_obstacles(int x, int y, std::size_t cell, int foot) const;
     [[nodiscard]] bool covered_by_obstacles(const Open& b) const;
     void put_short(std::size_t cell);
     [[nodiscard]] bool open_at(int x, int y) const {
@@ -268,7 +277,7 @@ void Bench::see(const Ground& ground, const Obstacles& obstacles) {
     keeps_off_ = false;
     if (obstacles.empty()) return;
     near_.clear();
-    const int most = (plan_.most + obstacles.most_apart()) / (2 * kParts) + 1;
+    const int most = (plan_.most_foot + obstacles.most_apart()) / (2 * kParts) + 1;
     obstacles.in(Box{corner.x, corner.y, pixels, pixels}.grown(most), near_);
     keeps_off_ = !near_.empty() && near_.size() < kNone;
     if (!keeps_off_) return;
@@ -278,7 +287,7 @@ void Bench::see(const Ground& ground, const Obstacles& obstacles) {
     for (std::size_t i = 0; i < near_.size(); ++i) {
         Obstacle& o = near_[i];
         o.at = o.at - corner;
-        const int far = (plan_.most + o.apart) / (2 * kParts) + 1;
+        const int far = (plan_.most_foot + o.apart) / (2 * kParts) + 1;
         for (int y = std::max(0, floor_div(o.at.y - far, side)); y <= std::min(plan_.tile - 1, (o.at.y + far) / side);
              ++y)
             for (int x = std::max(0, floor_div(o.at.x - far, side));
@@ -286,16 +295,16 @@ void Bench::see(const Ground& ground, const Obstacles& obstacles) {
                 const Open cell{x * side, y * side, side, side, cell_at(x, y)};
                 const std::int64_t dx = std::max(std::abs(o.at.x - cell.x), std::abs(o.at.x - (cell.x + side - 1)));
                 const std::int64_t dy = std::max(std::abs(o.at.y - cell.y), std::abs(o.at.y - (cell.y + side - 1)));
-                if (too_near(dx * dx + dy * dy, plan_.least, o.apart)) state_[cell.cell] = 1;
+                if (too_near(dx * dx + dy * dy, plan_.least_foot, o.apart)) state_[cell.cell] = 1;
                 near_of_[cell.cell].push_back(static_cast<std::uint16_t>(i));
             }
     }
 }
 
-bool Bench::free_of_obstacles(int x, int y, std::size_t cell, int apart) const {
+bool Bench::free_of_obstacles(int x, int y, std::size_t cell, int foot) const {
     for (const std::uint16_t i : near_of_[cell]) {
         const std::int64_t dx = near_[i].at.x - x, dy = near_[i].at.y - y;
-        if (too_near(dx * dx + dy * dy, apart, near_[i].apart)) return false;
+        if (too_near(dx * dx + dy * dy, foot, near_[i].apart)) return false;
     }
     return true;
 }
@@ -305,7 +314,7 @@ bool Bench::covered_by_obstacles(const Open& b) const {
         const Point p = near_[i].at;
         const std::int64_t dx = std::max(std::abs(p.x - b.x), std::abs(p.x - (b.x + b.w - 1)));
         const std::int64_t dy = std::max(std::abs(p.y - b.y), std::abs(p.y - (b.y + b.h - 1)));
-        if (too_near(dx * dx + dy * dy, plan_.least, near_[i].apart)) return true;
+        if (too_near(dx * dx + dy * dy, plan_.least_foot, near_[i].apart)) return true;
     }
     return false;
 }
@@ -326,8 +335,8 @@ bool Bench::covered_short(const Open& b) const {
     return false;
 }
 
-bool Bench::stands_free(int x, int y, std::size_t cell, int apart) const {
-    if (keeps_off_ && !free_of_obstacles(x, y, cell, apart)) return false;
+bool Bench::stands_free(int x, int y, std::size_t cell, int apart, int foot) const {
+    if (keeps_off_ && !free_of_obstacles(x, y, cell, foot)) return false;
     if (plan_.square != 0) return stands_free_short(x, y, cell);
     const int side = plan_.side;
     const int ox = x % side, oy = y % side; // within its cell
@@ -396,7 +405,7 @@ bool Bench::dart(const Open& b, std::uint64_t hash, bool last) {
     };
     const Spread& s = plan_.spread;
     if (plan_.equal && s.kinds.size() == 1)
-        return stands_free(x, y, b.cell, plan_.least) && stand(0, s.least, plan_.least);
+        return stands_free(x, y, b.cell, plan_.least, plan_.least_foot) && stand(0, s.least, plan_.least);
     const std::uint64_t own = mix(hash);
     const int rim = rim_at(x, y);
     const int by_chance = s.least + static_cast<int>(scaled(static_cast<std::uint32_t>(own),
@@ -405,14 +414,15 @@ bool Bench::dart(const Open& b, std::uint64_t hash, bool last) {
     const int kind = told >= 0 ? told : plan_.chosen(static_cast<std::uint32_t>(own >> 32));
     const int scale = by_chance * rim / 100;
     const int apart = plan_.apart_of(kind, scale);
-    if (stands_free(x, y, b.cell, apart)) return stand(kind, scale, apart);
+    if (stands_free(x, y, b.cell, apart, plan_.foot_of(kind, scale))) return stand(kind, scale, apart);
     if (!last) return false;
     // The largest that fits, of the smallest of each kind; by chance would be none.
     const int small = s.least * rim / 100;
     for (std::size_t i = plan_.smallest.size(); i-- > 0;) {
         const int k = plan_.smallest[i];
         if (told >= 0 && told != k) continue;
-        if (stands_free(x, y, b.cell, plan_.apart_of(k, small))) return stand(k, small, plan_.apart_of(k, small));
+        if (stands_free(x, y, b.cell, plan_.apart_of(k, small), plan_.foot_of(k, small)))
+            return stand(k, small, plan_.apart_of(k, small));
     }
     return false;
 }

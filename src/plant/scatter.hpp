@@ -31,6 +31,7 @@ struct Spread {
     struct Kind {
         std::uint32_t weight = 1; // how often it is chosen beside the others; one at least is above 0
         int apart = kParts;       // 1/16 pixels, at 100 per cent; 1 .. 4096 pixels
+        int foot = 0;             // the same from obstacles; 0: as far as from each other
     };
     std::uint64_t seed = 1;
     std::vector<Kind> kinds; // 1 .. 255
@@ -49,7 +50,7 @@ struct Stand {
     bool operator==(const Stand&) const = default;
 };
 
-// What keeps places off. Pixels.
+// What keeps places off: half the sum of both, of what stands there its foot. Pixels.
 struct Obstacle {
     Point at;
     int apart = kParts; // 1/16 pixels

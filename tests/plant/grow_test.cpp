@@ -133,6 +133,11 @@ TEST_CASE("passes run in order, each off the feet of those before", "[plant]") {
                     (foot.w + wide) / 2 - 1e-9);
         }
     }
+    // However far apart from each other: off others it is feet that count.
+    level::Planting& sparse = b.recipe();
+    sparse.passes[2].apart = 150;
+    CHECK(b.grown().passes[2].count > 8);
+    sparse.passes[2].apart = 0;
     // Without the stones the trees stand where they did, and herbs take their room.
     b.recipe().passes[1].muted = true;
     const Grown less = b.grown();
