@@ -2,6 +2,7 @@
 
 #include <QComboBox>
 #include <QHBoxLayout>
+#include <QLabel>
 #include <QLayoutItem>
 #include <QSizePolicy>
 #include <QSpinBox>
