@@ -55,12 +55,12 @@ std::size_t ring_of_tries(int side) {
         float x, y;
     };
     std::vector<At> places;
-    std::vector<int> grid(static_cast<std::size_t>(across) * static_cast<std::size_t>(across), -1);
+    std::vector<int> held(static_cast<std::size_t>(across) * static_cast<std::size_t>(across), -1);
     std::vector<int> active;
     std::mt19937 random(1);
     const auto unit = [&] { return static_cast<double>(random()) / 4294967296.0; };
     const auto put = [&](double x, double y) {
-        grid[static_cast<std::size_t>(y / cell) * static_cast<std::size_t>(across) +
+        held[static_cast<std::size_t>(y / cell) * static_cast<std::size_t>(across) +
              static_cast<std::size_t>(x / cell)] = static_cast<int>(places.size());
         active.push_back(static_cast<int>(places.size()));
         places.push_back({static_cast<float>(x), static_cast<float>(y)});
@@ -70,7 +70,7 @@ std::size_t ring_of_tries(int side) {
         for (int v = std::max(0, cy - 2); v <= std::min(across - 1, cy + 2); ++v)
             for (int u = std::max(0, cx - 2); u <= std::min(across - 1, cx + 2); ++u) {
                 const int i =
-                    grid[static_cast<std::size_t>(v) * static_cast<std::size_t>(across) + static_cast<std::size_t>(u)];
+                    held[static_cast<std::size_t>(v) * static_cast<std::size_t>(across) + static_cast<std::size_t>(u)];
                 if (i < 0) continue;
                 const double dx = places[static_cast<std::size_t>(i)].x - x,
                              dy = places[static_cast<std::size_t>(i)].y - y;

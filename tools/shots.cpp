@@ -168,19 +168,8 @@ int main(int argc, char** argv) {
     session.undo();
 
     session.setStage(Stage::lay);
-    // The cellar with the walker's jump, something selected.
     session.setHand({});
-    session.setLevel("pump-cellar");
-    s.window.levelView()->setCamera(2, QPointF(17.0 * 16, 14.0 * 16));
-    s.window.findChild<QAction*>("figureJump")->trigger();
-    session.setTool(Tool::select);
-    session.setSelection(level::Region(Box{13, 16, 4, 4}));
-    s.pointAt({19, 11});
-    s.take("lay-side");
-    s.window.findChild<QAction*>("figureJump")->trigger();
-    session.setSelection({});
     session.setTool(Tool::pencil);
-
     // The store on diamonds.
     session.setLevel("salt-store");
     session.setStage(Stage::lay);

@@ -24,7 +24,7 @@ inline constexpr int kMostPlantApart = 4096;   // pixels
 enum class AreaOf : std::uint8_t {
     everywhere, // all cells of the level
     painted,    // where the recipe's area was painted, as strongly
-    material,   // cells where it is painted
+    material,   // cells where it is painted; on any layer: where it is what one walks on, with nothing over it
     layer,      // cells of a layer of tiles that hold anything
     tile,       // cells where it lies
     marks,      // the cells of marks

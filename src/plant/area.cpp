@@ -110,7 +110,12 @@ void Area::fill(const Box& pixels, const Box& samples, Raster& out) const {
 }
 
 void Area::add_cells(const AreaTerm& term, const Box& samples, Raster& out) const {
-    for (const LayerRef& l : level_.layers) {
+    // A material on any layer is one that is seen there from the walker: what lies on it hides it.
+    const bool seen = term.of == AreaOf::material && term.layer == 0;
+    const auto plane = level_.plane > 0 ? static_cast<std::size_t>(level_.plane) : level_.layers.size();
+    for (std::size_t index = 0; index < level_.layers.size(); ++index) {
+        const LayerRef& l = level_.layers[index];
+        if (seen && (index >= plane || l->overlay_of() != 0)) continue;
         if (!l->tiles() || (term.layer != 0 ? l->id != term.layer : !l->shown)) continue;
         const Lattice lattice = level_.lattice_of(*l);
         const Grid& grid = l->grid();
@@ -121,15 +126,18 @@ void Area::add_cells(const AreaTerm& term, const Box& samples, Raster& out) cons
             return term.of == AreaOf::tile ? c.bits != 0 && c.tile() == term.tile : c.bits != 0 || m != 0;
         };
         Point last{-1, -1};
-        bool had = false;
+        bool had = false, hides = false;
         for (int y = 0; y < samples.h; ++y)
             for (int x = 0; x < samples.w; ++x) {
                 const Point cell = cell_of({samples.x + x, samples.y + y}, lattice);
-                if (cell != last) had = in(cell);
+                if (cell != last) {
+                    had = in(cell);
+                    hides = seen && (grid.material(cell) != 0 || grid.cell(cell).bits != 0);
+                }
                 last = cell;
-                if (had)
+                if (had || hides)
                     out[static_cast<std::size_t>(y) * static_cast<std::size_t>(samples.w) +
-                        static_cast<std::size_t>(x)] = 255;
+                        static_cast<std::size_t>(x)] = had ? 255 : 0;
             }
     }
 }

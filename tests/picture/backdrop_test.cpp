@@ -167,10 +167,13 @@ TEST_CASE("a picture that ends before what is seen of its layer has gaps, and fi
     CHECK(gaps() == level::Gaps{20, 420, 0, 390});
     for (const Point parallax : {Point{100, 100}, Point{40, 20}, Point{0, 0}, Point{130, 100}}) {
         b.level.edit(b.layer).parallax = parallax;
-        const level::Layer& layer = *b.level.layer(b.layer);
-        b.backdrop() = edit::fitted(b.level, layer, b.picture().size(), edit::Fit::height);
+        const auto fit = [&](edit::Fit to) {
+            const level::Backdrop next = edit::fitted(b.level, *b.level.layer(b.layer), b.picture().size(), to);
+            b.backdrop() = next;
+        };
+        fit(edit::Fit::height);
         CHECK((gaps().above == 0 && gaps().below == 0));
-        b.backdrop() = edit::fitted(b.level, layer, b.picture().size(), edit::Fit::width);
+        fit(edit::Fit::width);
         CHECK((gaps().left == 0 && gaps().right == 0));
     }
     b.level.edit(b.layer).parallax = {0, 0};

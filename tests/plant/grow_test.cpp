@@ -5,7 +5,9 @@
 #include <map>
 #include <set>
 
+#include "base/error.hpp"
 #include "edit/plant.hpp"
+#include "edit/recipe_text.hpp"
 #include "edit/reshape.hpp"
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
@@ -211,6 +213,23 @@ TEST_CASE("areas: near, clear of, within, without, of pictures and of what was p
         const Grown g = b.grown();
         REQUIRE(g.props.size() > 50);
         for (const auto& p : g.props) REQUIRE_FALSE((p.at.x >= 28 * 16 - 28 && p.at.x < 30 * 16 + 28));
+    }
+    SECTION("on any layer a material counts where nothing lies over it") {
+        b.recipe().area = {{.of = AreaOf::material, .material = 1}};
+        const Grown all = b.grown();
+        const join::Rules rules(b.project);
+        level::Layer boards;
+        boards.id = 990;
+        boards.name = "Boards";
+        boards.content = level::empty_content(level::LayerKind::tiles, b.level.size);
+        b.level.layers.insert(b.level.layers.begin() + 1, std::make_shared<const level::Layer>(boards));
+        ++b.level.plane;
+        b.level = edit::lay(b.project, rules, b.level, 990, make::material(2), level::Region(Box{10, 20, 40, 3})).level;
+        const Grown less = b.grown();
+        CHECK(less.props.size() < all.props.size());
+        for (const auto& p : less.props) REQUIRE_FALSE((p.at.y >= 20 * 16 && p.at.y < 23 * 16));
+        b.recipe().area[0].layer = b.ground;
+        CHECK(b.grown().props.size() == all.props.size());
     }
     SECTION("well inside the bed, and its rim") {
         b.recipe().area[0].to = -48;
@@ -486,4 +505,38 @@ TEST_CASE("a recipe comes back from the disk, and moves with its level", "[plant
     const level::Planting& moved = wider.layer(b.layer)->planted()->recipe;
     CHECK(moved.painted.at({(300 + 64) / 4, (300 + 32) / 4}) == b.recipe().painted.at({300 / 4, 300 / 4}));
     CHECK(moved.taken[0].at == Point{364, 232});
+}
+
+TEST_CASE("a recipe goes as text to another project, by names", "[plant][recipe]") {
+    Bed b;
+    level::Pass& pass = b.pass({{b.tree, 30, 50}, {b.herb}});
+    pass.where = {{.of = AreaOf::props, .join = AreaJoin::without, .kind = b.stone, .to = 20}};
+    b.pass({{b.stone}}, 30).where = {{.of = AreaOf::pass, .pass = 0, .to = 60}};
+    const std::string text = edit::recipe_text(b.project, b.level, b.recipe());
+    CHECK(edit::recipe_of(b.project, b.level, text) == b.recipe());
+    // There trees have another number, and there are no stones.
+    Bed other;
+    level::PropKind tree = *other.project.prop_kind(other.tree);
+    std::erase_if(other.project.prop_kinds, [&](const auto& k) { return k->id == other.tree || k->id == other.stone; });
+    tree.id = 850;
+    other.project.put(tree);
+    const level::Planting there = edit::recipe_of(other.project, other.level, text);
+    REQUIRE(there.passes.size() == 2);
+    REQUIRE(there.passes[0].kinds.size() == 2);
+    CHECK(there.passes[0].kinds[0] == level::PlantKind{850, 30, 50});
+    CHECK(there.passes[0].where.empty());
+    CHECK(there.passes[1].kinds.empty());
+    CHECK(there.passes[1].where.size() == 1);
+    CHECK(there.area == b.recipe().area);
+    other.recipe() = there;
+    CHECK(other.grown().passes[0].count > 10);
+    // Without its material it does not grow everywhere.
+    level::Project bare = other.project;
+    bare.materials.clear();
+    const level::Planting nowhere = edit::recipe_of(bare, other.level, text);
+    REQUIRE(nowhere.area.size() == 1);
+    CHECK(nowhere.area[0].of == AreaOf::painted);
+    for (const char* bad : {"", "[1]", "{}", "{\"format\":\"vicinum-recipe\",\"version\":1}",
+                            "{\"format\":\"vicinum-recipe\",\"version\":9,\"recipe\":{}}"})
+        CHECK_THROWS_AS(edit::recipe_of(b.project, b.level, bad), InputError);
 }

@@ -101,7 +101,7 @@ bool same(std::vector<Stand> a, std::vector<Stand> b) {
 TEST_CASE("no two are nearer than both ask, on any ground, of any kinds", "[plant][scatter]") {
     make::Random random(5);
     std::int64_t looked = 0;
-    for (int round = 0; round < 30; ++round) {
+    for (int round = 0; round < 20; ++round) {
         const Spread spread = random_spread(random);
         Scatter scatter(spread, {-200, -100, 1500, 1200});
         scatter.settle(Blots(static_cast<unsigned>(round)), {});
@@ -109,7 +109,7 @@ TEST_CASE("no two are nearer than both ask, on any ground, of any kinds", "[plan
         REQUIRE(bad == 0);
         looked += pairs;
     }
-    CHECK(looked > 1'000'000);
+    CHECK(looked > 700'000);
 }
 
 TEST_CASE("of ten million pairs none is too near", "[plant][scatter]") {
@@ -202,15 +202,15 @@ TEST_CASE("after a local change it is as if all had been settled anew, and far f
     for (int round = 0; round < 6; ++round) {
         const Spread spread = random_spread(random);
         Blots ground(static_cast<unsigned>(round));
-        const Box pixels{0, 0, 2400, 2400};
+        const Box pixels{0, 0, 2000, 2000};
         Scatter scatter(spread, pixels);
         scatter.settle(ground, {});
-        for (int step = 0; step < 6; ++step) {
+        Box last;
+        for (int step = 0; step < 4; ++step) {
             const std::vector<Stand> before = scatter.all();
-            const Box hole{random.below(560), random.below(560), 2 + random.below(30), 2 + random.below(30)};
+            const Box hole{random.below(460), random.below(460), 2 + random.below(30), 2 + random.below(30)};
             Box changed = hole;
             ground.dig(hole);
-            static thread_local Box last;
             if (step > 0) changed = united(changed, last);
             last = hole;
             const Box pixels_changed{changed.x * 4, changed.y * 4, changed.w * 4, changed.h * 4};
@@ -227,5 +227,5 @@ TEST_CASE("after a local change it is as if all had been settled anew, and far f
         }
     }
     CHECK(moved_far == 0);
-    CHECK(changes > 15);
+    CHECK(changes > 10);
 }

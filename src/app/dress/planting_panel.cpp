@@ -1,29 +1,37 @@
 #include "app/dress/planting_panel.hpp"
 
-#include <QAction>
+#include <QClipboard>
 #include <QColor>
 #include <QComboBox>
 #include <QFrame>
+#include <QGridLayout>
+#include <QGuiApplication>
 #include <QHBoxLayout>
-#include <QIcon>
 #include <QLabel>
-#include <QMenu>
 #include <QPainter>
 #include <QPixmap>
+#include <QPointF>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QSize>
+#include <QStringList>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <QVariant>
 #include <algorithm>
+#include <cstdint>
+#include <map>
 #include <utility>
 
 #include "app/dress/pass_card.hpp"
 #include "app/dress/term_rows.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
+#include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
+#include "base/error.hpp"
 #include "edit/plant.hpp"
+#include "edit/recipe_text.hpp"
 #include "level/project.hpp"
 
 namespace vic::app {
@@ -94,6 +102,10 @@ void PlantingPanel::buildHead(QVBoxLayout* column) {
 }
 
 void PlantingPanel::buildFoot(QVBoxLayout* column) {
+    kinds_ = label({}, "quiet", this);
+    kinds_->setObjectName("plantingKinds");
+    kinds_->setWordWrap(true);
+    column->addWidget(kinds_);
     lively_ = label({}, "quiet", this);
     lively_->setObjectName("plantingLively");
     lively_->setWordWrap(true);
@@ -114,6 +126,25 @@ void PlantingPanel::buildFoot(QVBoxLayout* column) {
     });
     kept->addWidget(forget_);
     column->addLayout(kept);
+    auto* recipe = new QHBoxLayout;
+    recipe->setContentsMargins(0, 0, 8, 0);
+    recipe->addWidget(label(tr("Recipe"), "quiet", this));
+    recipe->addStretch();
+    const auto link = [&](const char* id, const QString& text, const QString& help, auto go) {
+        auto* b = toolButton(this, id, {}, text, {}, "link");
+        describe(b, text, {}, help);
+        connect(b, &QToolButton::clicked, this, go);
+        recipe->addWidget(b);
+    };
+    link("recipeCopy", tr("copy"), tr("As text, for other levels and projects: props and materials go by their names"),
+         [this] {
+             const auto& now = session_.planter().recipe(layer_);
+             QGuiApplication::clipboard()->setText(
+                 QString::fromStdString(edit::recipe_text(session_.project(), *session_.level(), now)));
+             emit session_.said(tr("The recipe is copied"), false);
+         });
+    link("recipePaste", tr("paste"), tr("Grows here by a recipe that was copied"), [this] { pasteRecipe(); });
+    column->addLayout(recipe);
     auto* row = new QHBoxLayout;
     row->setContentsMargins(0, 0, 12, 0);
     row->setSpacing(6);
@@ -194,52 +225,97 @@ void PlantingPanel::addPass(level::PropKindId of) {
     if (static_cast<std::size_t>(at) < passes_.size()) open(at);
 }
 
-// Small pictures of what other seeds give: where they stand, large ones as larger dots.
+// Where they stand as seen from above, those with large feet as large dots.
+QPixmap PlantingPanel::dots(const std::vector<level::Prop>& props) const {
+    Box around;
+    for (const level::Prop& p : props) around = united(around, {p.at.x, p.at.y, 1, 1});
+    if (around.empty()) around = session_.level()->pixels();
+    constexpr int kSide = 96;
+    const double scale = double(kSide - 8) / std::max(around.w, around.h);
+    QPixmap out(kSide, kSide);
+    out.fill(QColor("#D9C9A0"));
+    QPainter p(&out);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(Qt::NoPen);
+    const QPointF corner((kSide - around.w * scale) / 2, (kSide - around.h * scale) / 2);
+    for (const level::Prop& prop : props) {
+        const level::PropKind* kind = session_.project().prop_kind(prop.kind);
+        const double r = std::max(1.0, (kind ? kind->drawn_foot().w : 4) * scale / 2);
+        p.setBrush(QColor::fromHsv(80 + static_cast<int>(prop.kind * 37 % 90), 150, 110));
+        p.drawEllipse(corner + QPointF(prop.at.x - around.x, prop.at.y - around.y) * scale, r, r);
+    }
+    return out;
+}
+
+// Six beside each other: as it is, and five others.
 void PlantingPanel::showSeeds() {
-    auto* menu = new QMenu(this);
-    menu->setObjectName("seedMenu");
-    menu->setAttribute(Qt::WA_DeleteOnClose);
+    auto* card = new QFrame(this, Qt::Popup);
+    card->setObjectName("seedCard");
+    card->setAttribute(Qt::WA_DeleteOnClose);
+    card->setProperty("role", "card");
+    auto* grid = new QGridLayout(card);
+    grid->setContentsMargins(8, 8, 8, 8);
+    grid->setSpacing(6);
     const level::Planting recipe = session_.planter().recipe(layer_);
-    const Box all = session_.level()->pixels();
-    const auto dots = [&](const std::vector<level::Prop>& props) {
-        Box around;
-        for (const level::Prop& p : props) around = united(around, {p.at.x, p.at.y, 1, 1});
-        if (around.empty()) around = all;
-        constexpr int kSide = 96;
-        const double scale = double(kSide - 8) / std::max(around.w, around.h);
-        QPixmap out(kSide, kSide);
-        out.fill(QColor("#D9C9A0"));
-        QPainter p(&out);
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(Qt::NoPen);
-        for (const level::Prop& prop : props) {
-            const level::PropKind* kind = session_.project().prop_kind(prop.kind);
-            const double r = std::max(1.0, (kind ? kind->drawn_foot().w : 4) * scale / 2);
-            p.setBrush(QColor::fromHsv(80 + static_cast<int>(prop.kind * 37 % 90), 150, 110));
-            p.drawEllipse(QPointF(4 + (prop.at.x - around.x) * scale, 4 + (prop.at.y - around.y) * scale), r, r);
-        }
-        return QIcon(out);
-    };
-    menu->setStyleSheet("QMenu { icon-size: 96px; }");
     for (std::uint32_t i = 0; i < 6; ++i) {
         level::Planting other = recipe;
         other.seed = recipe.seed + i;
         const plant::Grown grown = plant::grow(session_.project(), *session_.level(), layer_, other);
-        QAction* a = menu->addAction(dots(grown.props),
-                                     i == 0 ? tr("as it is, %n", nullptr, static_cast<int>(grown.props.size()))
-                                            : tr("seed %1, %2").arg(other.seed).arg(grown.props.size()));
-        connect(a, &QAction::triggered, this, [this, seed = other.seed] {
+        auto* b = toolButton(card, QString("seed-%1").arg(i), {}, {}, {}, "card");
+        b->setToolButtonStyle(Qt::ToolButtonTextUnderIcon);
+        b->setIcon(dots(grown.props));
+        b->setIconSize(QSize(96, 96));
+        b->setText(i == 0 ? tr("as it is · %1").arg(grown.props.size())
+                          : tr("seed %1 · %2").arg(other.seed).arg(grown.props.size()));
+        b->setCheckable(true);
+        b->setChecked(i == 0);
+        grid->addWidget(b, static_cast<int>(i / 3), static_cast<int>(i % 3));
+        connect(b, &QToolButton::clicked, this, [this, card, seed = other.seed] {
+            card->close();
             session_.planter().change(layer_, tr("Another seed"), [seed](level::Planting& p) { p.seed = seed; });
         });
     }
-    auto* button = findChild<QPushButton*>("plantSeeds");
-    menu->popup(button->mapToGlobal(QPoint(0, -menu->sizeHint().height())));
+    const auto* button = findChild<QPushButton*>("plantSeeds");
+    const QSize size = card->sizeHint();
+    card->move(button->mapToGlobal(QPoint(button->width() - size.width(), -size.height() - 4)));
+    card->show();
+}
+
+// Where it grows stays painted as it is here.
+void PlantingPanel::pasteRecipe() {
+    try {
+        const level::Planting pasted =
+            edit::recipe_of(session_.project(), *session_.level(), QGuiApplication::clipboard()->text().toStdString());
+        session_.planter().change(layer_, tr("Paste a recipe"), [&](level::Planting& p) {
+            p.area = pasted.area;
+            p.passes = pasted.passes;
+            p.seed = pasted.seed;
+        });
+    } catch (const InputError& e) {
+        emit session_.said(translated(e), true);
+    }
 }
 
 void PlantingPanel::makeProps() {
     level::Project p = session_.project();
     p.put(edit::frozen(*session_.level(), layer_));
     session_.applyGrown(tr("Make props of a planting"), std::move(p));
+}
+
+// How many of each kind, and what their pictures take of memory.
+QString PlantingPanel::kindsText() const {
+    std::map<level::PropKindId, int> counts;
+    for (const level::Prop& p : session_.level()->layer(layer_)->props()) ++counts[p.kind];
+    QStringList out;
+    std::int64_t bytes = 0;
+    for (const auto& [id, count] : counts) {
+        const level::PropKind* kind = session_.project().prop_kind(id);
+        if (!kind) continue;
+        out << tr("%1 %2").arg(QString::fromStdString(kind->name)).arg(count);
+        bytes += kind->box.size().area() * 4;
+    }
+    if (out.isEmpty()) return {};
+    return tr("%1 · pictures %2 KiB").arg(out.join(tr(", "))).arg(static_cast<double>(bytes) / 1024, 0, 'f', 1);
 }
 
 QString PlantingPanel::livelyText() const {
@@ -270,7 +346,9 @@ void PlantingPanel::refresh() {
     terms_->refresh();
     fields_.refresh();
     showPasses();
-    const QString lively = livelyText(), hand = handText();
+    const QString lively = livelyText(), hand = handText(), kinds = kindsText();
+    kinds_->setText(kinds);
+    kinds_->setVisible(!kinds.isEmpty());
     lively_->setText(lively);
     lively_->setVisible(!lively.isEmpty());
     hand_->setText(hand);

@@ -1,6 +1,7 @@
 // A planting in Dress: where it grows, its passes, how lively it looks, and what was done by hand.
 #pragma once
 
+#include <QPixmap>
 #include <QString>
 #include <QWidget>
 #include <vector>
@@ -41,6 +42,9 @@ class PlantingPanel : public QWidget {
     void addPass(level::PropKindId of);
     void showSeeds();
     void makeProps();
+    void pasteRecipe();
+    [[nodiscard]] QPixmap dots(const std::vector<level::Prop>& props) const;
+    [[nodiscard]] QString kindsText() const;
     [[nodiscard]] QString livelyText() const;
     [[nodiscard]] QString handText() const;
 
@@ -50,6 +54,7 @@ class PlantingPanel : public QWidget {
     int open_ = -1;
     QLabel* aside_ = nullptr;
     QLabel* title_ = nullptr;
+    QLabel* kinds_ = nullptr;
     QLabel* lively_ = nullptr;
     QLabel* hand_ = nullptr;
     QToolButton* forget_ = nullptr;
