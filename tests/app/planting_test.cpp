@@ -30,8 +30,7 @@ namespace {
 // The demo in Dress, with a planting of its own in front.
 struct Planting : Window {
     level::LayerId id = 0;
-    explicit Planting(bool dark = false) {
-        (void)dark;
+    Planting() {
         stage("stage-dress");
         click("addLayer");
         clickEntry(shownMenu("addLayerMenu"), "Planting");
