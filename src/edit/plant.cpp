@@ -4,8 +4,10 @@
 #include <cassert>
 #include <cmath>
 #include <map>
+#include <optional>
 #include <set>
 #include <tuple>
+#include <utility>
 
 #include "level/standing.hpp"
 
@@ -89,6 +91,42 @@ Level frozen(const Level& level, LayerId id) {
     placed.props.change_all([](Prop& p) { p.pass = 0; });
     layer.content = std::move(placed);
     return out;
+}
+
+namespace {
+
+// Every pass's word on others, after pass i has become now(i); where that is none, the word goes.
+template <class Now>
+void renumber(Planting& recipe, Now now) {
+    for (std::size_t at = 0; at < recipe.passes.size(); ++at) {
+        Pass& pass = recipe.passes[at];
+        std::erase_if(pass.where, [&](AreaTerm& t) {
+            if (t.of != AreaOf::pass) return false;
+            const std::optional<std::size_t> to = now(static_cast<std::size_t>(t.pass));
+            if (!to || *to >= at) return true;
+            t.pass = static_cast<int>(*to);
+            return false;
+        });
+        std::uint64_t ignores = 0;
+        for (std::size_t i = 0; i < kMostPasses; ++i)
+            if ((pass.ignores >> i) & 1U)
+                if (const std::optional<std::size_t> to = now(i)) ignores |= std::uint64_t{1} << *to;
+        pass.ignores = ignores;
+    }
+}
+
+} // namespace
+
+void swap_passes(Planting& recipe, std::size_t one, std::size_t other) {
+    std::swap(recipe.passes[one], recipe.passes[other]);
+    renumber(recipe, [&](std::size_t i) { return std::optional(i == one ? other : i == other ? one : i); });
+}
+
+void remove_pass(Planting& recipe, std::size_t index) {
+    recipe.passes.erase(recipe.passes.begin() + static_cast<std::ptrdiff_t>(index));
+    renumber(recipe, [&](std::size_t i) {
+        return i == index ? std::optional<std::size_t>() : std::optional(i > index ? i - 1 : i);
+    });
 }
 
 void dab(Planting& recipe, Size cell, Point at, int radius, int hardness, int strength, PlantBrush brush) {

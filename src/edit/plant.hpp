@@ -30,6 +30,11 @@ level::Level forget_by_hand(const level::Level& level, level::LayerId layer);
 // The layer as one of props that were placed: what grew stays where it is, and the recipe is gone.
 level::Level frozen(const level::Level& level, level::LayerId layer);
 
+// Passes in another order, and without one: what looks at a pass, or does not mind it, follows it, and no pass looks
+// ahead. The indices must be those of passes.
+void swap_passes(level::Planting& recipe, std::size_t one, std::size_t other);
+void remove_pass(level::Planting& recipe, std::size_t index);
+
 // What a brush does to a recipe's area: plants there; takes some of it away, of what is there a share that the strength
 // tells; takes all away.
 enum class PlantBrush : std::uint8_t { plant, thin, clear };

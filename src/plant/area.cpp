@@ -73,7 +73,7 @@ std::vector<float> distances(const std::vector<std::uint8_t>& set, Size size) {
 }
 
 Area::Area(const Project& project, const Level& level, const Planting& recipe, int pass,
-           const std::vector<Obstacles>& earlier)
+           const std::vector<Obstacles>& earlier, bool at_once)
     : project_(project),
       level_(level),
       recipe_(recipe),
@@ -82,6 +82,7 @@ Area::Area(const Project& project, const Level& level, const Planting& recipe, i
       kinds_(project),
       grain_(planting_grain(level.cell)) {
     if (pass >= 0) pass_ = &recipe.passes[static_cast<std::size_t>(pass)];
+    if (!at_once) return;
     constexpr std::int64_t kMostAtOnce = 1 << 22; // samples
     const Box pixels = bounds();
     if (pixels.empty()) return;

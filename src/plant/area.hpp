@@ -11,14 +11,14 @@
 
 namespace vic::plant {
 
-// Looks at project and level whenever it is asked; both must outlive it. What is not too large is worked out once, when
-// it is made.
+// Looks at project and level whenever it is asked; both must outlive it. With `at_once` what is not too large is worked
+// out when it is made, for one who asks for all of it.
 class Area : public Ground {
   public:
     // Of the recipe and its pass at `pass`; without one (-1) of the recipe's area alone.
     // `earlier` are the places of earlier passes, by their index; it must outlive this.
     Area(const level::Project& project, const level::Level& level, const level::Planting& recipe, int pass,
-         const std::vector<Obstacles>& earlier);
+         const std::vector<Obstacles>& earlier, bool at_once = true);
 
     [[nodiscard]] int grain() const override { return grain_; }
     Open open(const Box& samples, std::uint8_t* out) const override;

@@ -544,3 +544,33 @@ TEST_CASE("a recipe goes as text to another project, by names", "[plant][recipe]
                             "{\"format\":\"vicinum-recipe\",\"version\":9,\"recipe\":{}}"})
         CHECK_THROWS_AS(edit::recipe_of(b.project, b.level, bad), InputError);
 }
+
+TEST_CASE("what looks at a pass follows it when the order changes or one goes", "[plant][order]") {
+    const auto named = [](const char* name) {
+        level::Pass p;
+        p.name = name;
+        return p;
+    };
+    level::Planting recipe;
+    recipe.passes = {named("trees"), named("stones"), named("herbs"), named("twigs")};
+    recipe.passes[2].where = {{.of = AreaOf::pass, .pass = 0, .to = 30}};
+    recipe.passes[3].where = {{.of = AreaOf::pass, .pass = 2, .to = 9}};
+    recipe.passes[3].ignores = 0b110; // stones and herbs
+    level::Planting swapped = recipe;
+    edit::swap_passes(swapped, 0, 1);
+    CHECK(swapped.passes[0].name == "stones");
+    CHECK(swapped.passes[2].where[0].pass == 1);
+    CHECK(swapped.passes[3].where[0].pass == 2);
+    CHECK(swapped.passes[3].ignores == 0b101);
+    // Herbs before the trees can look at them no more; twigs still find the herbs.
+    level::Planting ahead = recipe;
+    edit::swap_passes(ahead, 0, 2);
+    CHECK(ahead.passes[0].where.empty());
+    REQUIRE(ahead.passes[3].where.size() == 1);
+    CHECK(ahead.passes[3].where[0].pass == 0);
+    level::Planting less = recipe;
+    edit::remove_pass(less, 0);
+    CHECK(less.passes[1].where.empty());
+    CHECK(less.passes[2].where[0].pass == 1);
+    CHECK(less.passes[2].ignores == 0b011);
+}

@@ -21,6 +21,7 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
+#include "edit/plant.hpp"
 #include "level/project.hpp"
 
 namespace vic::app {
@@ -389,13 +390,8 @@ void PassCard::buildButtons(QVBoxLayout* column) {
     const auto swap = [this](int by) {
         session_.planter().change(layer_, tr("Order of passes"), [&](level::Planting& p) {
             const int to = index_ + by;
-            if (to < 0 || static_cast<std::size_t>(std::max(to, index_)) >= p.passes.size()) return;
-            std::swap(p.passes[static_cast<std::size_t>(index_)], p.passes[static_cast<std::size_t>(to)]);
-            // What looked at the other one would look ahead.
-            for (std::size_t i = 0; i < p.passes.size(); ++i)
-                std::erase_if(p.passes[i].where, [&](const level::AreaTerm& t) {
-                    return t.of == level::AreaOf::pass && static_cast<std::size_t>(t.pass) >= i;
-                });
+            if (to >= 0 && static_cast<std::size_t>(std::max(to, index_)) < p.passes.size())
+                edit::swap_passes(p, static_cast<std::size_t>(index_), static_cast<std::size_t>(to));
         });
         emit picked(index_ + by);
     };
@@ -406,15 +402,8 @@ void PassCard::buildButtons(QVBoxLayout* column) {
     describe(out, tr("Remove the pass"), {}, tr("Undo brings it back"));
     connect(out, &QToolButton::clicked, this, [this] {
         session_.planter().change(layer_, tr("Remove a pass"), [this](level::Planting& p) {
-            if (static_cast<std::size_t>(index_) >= p.passes.size()) return;
-            p.passes.erase(p.passes.begin() + index_);
-            for (level::Pass& pass : p.passes)
-                std::erase_if(pass.where, [&](level::AreaTerm& t) {
-                    if (t.of != level::AreaOf::pass) return false;
-                    if (t.pass == index_) return true;
-                    if (t.pass > index_) --t.pass;
-                    return false;
-                });
+            if (static_cast<std::size_t>(index_) < p.passes.size())
+                edit::remove_pass(p, static_cast<std::size_t>(index_));
         });
     });
     row->addWidget(out);
