@@ -2,8 +2,10 @@
 
 #include <cmath>
 #include <functional>
+#include <stdexcept>
 
 #include "art.hpp"
+#include "edit/plant.hpp"
 #include "edit/stroke.hpp"
 
 namespace pell {
@@ -64,8 +66,31 @@ class Builder {
         level.edit(layer).props().put({project_.next_id++, stock_.props.at(name), at, {mirrored}});
     }
 
-    void mark(const std::string& name, level::MarkKind kind, const Box& cells) {
-        level.marks.push_back({project_.next_id++, name, kind, cells});
+    // With a figure it is an actor.
+    void mark(const std::string& name, level::MarkKind kind, const Box& cells, const std::string& figure = {}) {
+        level::Mark mark{project_.next_id++, name, kind, cells};
+        if (!figure.empty()) mark.figure = stock_.props.at(figure);
+        level.marks.push_back(std::move(mark));
+    }
+
+    void backdrop(LayerId layer, level::SheetId picture, Point at, int parallax, int steps_back) {
+        level::Layer& l = level.edit(layer);
+        l.parallax = {parallax, parallax};
+        level::Backdrop& b = *l.backdrop();
+        b.sheet = picture;
+        b.at = at;
+        b.down = false;
+        b.steps_back = steps_back;
+    }
+
+    // Lets it grow, around all that stands by now.
+    void plant(LayerId layer, level::Planting recipe) {
+        level.edit(layer).planted()->recipe = std::move(recipe);
+        edit::Planted grown = edit::planted(project_, level, layer);
+        for (const auto& pass : grown.passes)
+            if (pass.count == 0) throw std::runtime_error("A pass of the demo's planting grows nothing");
+        level = std::move(grown.level);
+        project_.next_id = grown.next_id;
     }
 
     [[nodiscard]] bool has(LayerId layer, Point at) const { return level.layer(layer)->grid().material(at) != 0; }
@@ -100,10 +125,11 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
     const LayerId pans = b.add("Pans", LayerKind::tiles, true);
     const LayerId marsh = b.add("Marsh", LayerKind::tiles);
     const LayerId boards = b.add("Boardwalk", LayerKind::tiles);
+    const LayerId bank = b.add("Creek bank", LayerKind::planting);
     const LayerId props = b.add("Props", LayerKind::props);
-    b.level.plane = 6;
+    b.level.plane = 7;
     const LayerId front = b.add("Reeds and gulls", LayerKind::props);
-    for (const LayerId stands : {props, front}) b.level.edit(stands).by_feet = true; // the walker goes among them
+    for (const LayerId stands : {bank, props, front}) b.level.edit(stands).by_feet = true; // the walker goes among them
     *b.level.edit(silt).backdrop() = {stock.silt, rgb(0xD8D2C0)};
     b.level.walker = {44, 60, 6, 0};
 
@@ -172,6 +198,10 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
          {std::pair{66.6, 29.8}, {66.6, 32.9}, {76.4, 29.8}, {76.4, 32.9}, {87.4, 29.9}, {87.4, 33.0}})
         b.prop(props, "Mooring post", x, y);
     b.prop(props, "Boat", 72.6, 46.0);
+    b.prop(props, "Stranded barge", 80.6, 47.4);
+    b.prop(props, "Broken sluice", 60.2, 48.4);
+    b.prop(props, "Rake", 24.9, 14.9);
+    b.prop(props, "Rake", 40.6, 45.0, true);
     b.prop(props, "Boat", 91.5, 27.5, true);
 
     // Reeds along the water: where the marsh meets it, by chance that depends on the place alone.
@@ -191,7 +221,12 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
          {std::pair{47.0, 17.0}, {29.5, 40.0}, {13.0, 21.5}, {73.0, 14.0}, {92.5, 44.0}, {88.5, 12.0}})
         b.prop(front, "Gull", x, y);
 
-    b.mark("Start", level::MarkKind::start, {5, 30, 1, 2});
+    b.plant(bank, creek_bank(stock, b.level));
+
+    b.mark("Start", level::MarkKind::start, {5, 30, 1, 2}, "Salt raker");
+    b.mark("Raking", level::MarkKind::note, {26, 15, 1, 1}, "Salter with rake");
+    b.mark("At the heap", level::MarkKind::note, {39, 26, 1, 1}, "Salter in blue");
+    b.mark("By the barge", level::MarkKind::note, {77, 49, 1, 1}, "Salter with rake");
     b.mark("Upper pans", level::MarkKind::note, {34, 4, 2, 2});
     b.mark("Exit", level::MarkKind::exit, {86, 30, 2, 2});
     return b.level;
@@ -199,17 +234,29 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
 
 level::Level pump_cellar(level::Project& project, const Stock& stock) {
     Builder b(project, stock, "pump-cellar", "Pump Cellar", level::View::from_the_side, {80, 45});
+    const LayerId depths = b.add("Depths", LayerKind::backdrop);
+    const LayerId vaults = b.add("Vaults", LayerKind::backdrop);
     const LayerId wall = b.add("Back wall", LayerKind::tiles);
     const LayerId pipes = b.add("Pipes", LayerKind::props);
     const LayerId brick = b.add("Brick", LayerKind::tiles, true);
     const LayerId catwalks = b.add("Catwalks", LayerKind::tiles, true);
     const LayerId props = b.add("Props", LayerKind::props);
-    b.level.plane = 5;
+    b.level.plane = 7;
     const LayerId water = b.add("Water", LayerKind::tiles, false, 90);
     b.level.ground = ink::wall_deep;
     b.level.walker = {44, 96, 6.5, 3.2};
 
+    // Behind the wall more vaults, and what lies behind those; nearer to the colour of the dark the further off they
+    // are.
+    b.backdrop(depths, stock.depths, {0, 0}, 40, 25);
+    b.backdrop(vaults, stock.vaults, {60, 16}, 75, 30);
+    b.level.edit(vaults).backdrop()->down = true; // in tiers
+    const std::vector<Box> openings{{16, 10, 5, 6}, {38, 20, 5, 6}, {32, 16, 5, 6}, {65, 16, 5, 6}, {71, 16, 5, 6}};
     b.paint(wall, "Cellar wall", b.level.cells());
+    for (const Box& opening : openings) {
+        b.paint(wall, "", opening);
+        b.prop(pipes, "Arch", opening.x + opening.w / 2.0, opening.bottom() + 0.5);
+    }
     b.paint(brick, "Brick", b.level.cells());
     const auto carve = [&](const Box& box) { b.paint(brick, "", box); };
     carve({3, 6, 22, 13});   // entrance hall, floor at 19
@@ -288,7 +335,7 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     b.prop(pipes, "Brine pump", 46.8, 27.0);
     b.prop(pipes, "Brine pump", 10.5, 19.0, true);
     for (const auto& [x, y] :
-         {std::pair{7.5, 12.0}, {20.0, 11.0}, {34.5, 16.5}, {47.5, 15.0}, {58.0, 12.0}, {69.5, 16.8}, {75.0, 16.8}})
+         {std::pair{7.5, 12.0}, {23.2, 12.0}, {38.2, 17.6}, {47.5, 15.0}, {58.0, 12.0}, {69.5, 16.8}, {75.0, 16.8}})
         b.prop(pipes, "Lamp", x, y);
     for (int x = 0; x < 3; ++x) b.prop(pipes, "Pipe", 15 + x * 6, 35.9);
     for (const auto& [x, y] : {std::pair{14.5, 37.0}, {31.0, 37.0}, {51.0, 38.2}}) b.prop(pipes, "Lamp", x, y);
@@ -297,7 +344,8 @@ level::Level pump_cellar(level::Project& project, const Stock& stock) {
     for (const auto& [x, y] : {std::pair{20.2, 19.0}, {57.2, 21.0}, {71.5, 23.0}, {51.6, 25.0}})
         b.prop(props, "Crate", x, y);
 
-    b.mark("Start", level::MarkKind::start, {7, 17, 1, 2});
+    b.mark("Start", level::MarkKind::start, {7, 17, 1, 2}, "Salt raker");
+    b.mark("Keeper", level::MarkKind::note, {44, 25, 1, 2}, "Pump keeper");
     b.mark("Upper gallery", level::MarkKind::note, {38, 13, 2, 2});
     b.mark("Exit", level::MarkKind::exit, {75, 23, 1, 2});
     return b.level;

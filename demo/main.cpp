@@ -89,6 +89,22 @@ class Maker {
         project = edit::set_case(std::move(project), stock.materials.at(material), 255, variants);
     }
 
+    // The sheet's pictures as kinds of props.
+    void props(level::SheetId sheet, const std::vector<pell::PropArt>& arts) {
+        for (const auto& art : arts) {
+            level::PropKind kind = edit::propose_prop(*project.sheet(sheet), art.box, project.next_id++, art.name);
+            kind.blocks = art.blocks;
+            kind.flat = art.flat;
+            kind.height = art.height;
+            if (art.foot) {
+                kind.foot = *art.foot;
+                kind.pivot = {art.foot->x + art.foot->w / 2, art.foot->bottom() - 1};
+            }
+            stock.props[art.name] = kind.id;
+            project.put(std::move(kind));
+        }
+    }
+
     void home(const std::string& name, const level::Level& level, const std::string& layer) {
         level::Material m = *project.material(stock.materials.at(name));
         for (const auto& l : level.layers)
@@ -150,17 +166,23 @@ void make(const fs::path& dir) {
     for (std::size_t i = 0; i < 4; ++i) brick_centre.push_back({m.tile(slopes, i), 0});
     m.project = edit::set_case(std::move(m.project), m.stock.materials.at("Brick"), 255, brick_centre);
 
-    const Image silt = pell::silt_backdrop();
-    m.stock.silt = m.put("Silt", silt, {silt.size(), {}, {}, 1});
+    const auto picture = [&](const std::string& name, const Image& image) {
+        return m.put(name, image, {image.size(), {}, {}, 1});
+    };
+    m.stock.silt = picture("Silt", pell::silt_backdrop());
     std::vector<pell::PropArt> arts;
     const Image props = pell::props_sheet(arts);
-    const auto props_id = m.put("Saltworks props", props, {props.size(), {}, {}, 1});
-    for (const auto& art : arts) {
-        level::PropKind kind = edit::propose_prop(*m.project.sheet(props_id), art.box, m.project.next_id++, art.name);
-        kind.blocks = art.blocks;
-        m.stock.props[art.name] = kind.id;
-        m.project.put(std::move(kind));
-    }
+    m.props(picture("Saltworks props", props), arts);
+    arts.clear();
+    const Image shore = pell::shore_sheet(arts);
+    m.props(picture("Along the shore", shore), arts);
+    arts.clear();
+    const Image figures = pell::figures_sheet(arts);
+    m.props(picture("Figures", figures), arts);
+    m.stock.vaults = picture("Vaults", pell::vaults_backdrop());
+    m.stock.depths = picture("Depths", pell::depths_backdrop());
+    const Image arch = pell::arch_prop();
+    m.props(picture("Arch", arch), {{"Arch", box_of(arch.size())}});
 
     const level::Level pans = pell::brine_pans(m.project, m.stock);
     for (const auto& [material, layer] : {std::pair{"Clay", "Clay"},

@@ -221,7 +221,11 @@ Image props_sheet(std::vector<PropArt>& props) {
     for (const auto& [name, art, blocks] : all) {
         if (at.x + art.width() + 2 > sheet.width()) at = {2, at.y + shelf + 2}, shelf = 0;
         paste(sheet, art, at);
-        props.push_back({name, {at.x, at.y, art.width(), art.height()}, blocks});
+        PropArt is;
+        is.name = name;
+        is.box = {at.x, at.y, art.width(), art.height()};
+        is.blocks = blocks;
+        props.push_back(is);
         at.x += art.width() + 2;
         shelf = std::max(shelf, art.height());
     }

@@ -1,6 +1,7 @@
 // The sheets of Pell Saltern.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -11,7 +12,10 @@ namespace pell {
 struct PropArt {
     std::string name;
     Box box; // pixels of the sheet
-    bool blocks;
+    bool blocks = false;
+    bool flat = false;
+    int height = 0;            // pixels; 0: not told
+    std::optional<Box> foot{}; // pixels of its picture; as it is proposed without
 };
 
 // Tile sets of the kind edges + corners: the 47 cases in the order of their masks, then more tiles for "joined all
@@ -30,7 +34,12 @@ Image water_sheet(); // surface, then deep
 Image crust_sheet(); // see-through: four of salt crust, one of pebbles, one of straw
 // Pictures for backdrops.
 Image silt_backdrop();
+Image vaults_backdrop(); // repeats across; see-through within its arches
+Image depths_backdrop(); // repeats across
 Image props_sheet(std::vector<PropArt>& props);
+Image shore_sheet(std::vector<PropArt>& props); // what grows and lies along the marsh
+Image figures_sheet(std::vector<PropArt>& props);
+Image arch_prop(); // around an opening of 5 × 6 cells, half a cell wider to each side
 
 // Seen aslant, of diamonds of 32 × 16 pixels: a floor of 47 cases, four of the yard, and what stands up: two walls, two
 // heaps of salt, two crates.

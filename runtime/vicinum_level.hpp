@@ -117,6 +117,7 @@ struct PropKind {
     bool blocks = false;
     std::vector<std::vector<Place>> shape; // what blocks, in pixels within the picture, clockwise; none: the foot
     int height = 0;                        // pixels that it stands up above its foot's lower edge; 0: not told
+    bool flat = false;                     // it lies on the ground: all that stands up is drawn over it
     std::vector<Area> areas;               // that do not block
     std::vector<std::string> tags;
     nlohmann::json notes;      // as those of tiles
@@ -300,7 +301,7 @@ struct Level {
     }
     // By what things are sorted on layers that are `by_feet`, the least first; at one line tiles and blocks come before
     // props, and props before the walker. Seen from above it is the line on which the foot stands, in pixels down; on
-    // isometric lattices how far it is from the back, in cells.
+    // isometric lattices how far it is from the back, in cells. What lies flat comes before all that stands.
     double foot_line(const Layer& layer, int x, int y, const Cell& cell) const {
         const Tile& tile = tiles[cell.tile()];
         if (isometric) {
@@ -311,10 +312,12 @@ struct Level {
         return rows * layer.cell_size.y + layer.shift.y;
     }
     double foot_line(const Layer& layer, const Prop& prop) const {
+        constexpr double before = 1e9;
         const double x = prop.at.x + layer.shift.x + 0.5, y = prop.at.y + layer.shift.y + 1;
-        if (!isometric) return y;
+        const double flat = prop_kinds[prop.kind].flat ? before : 0;
+        if (!isometric) return y - flat;
         const auto at = place(x, y);
-        return at.first + at.second;
+        return at.first + at.second - flat;
     }
     double foot_line(double x, double y) const { return isometric ? x + y : y * cell.y; } // of one who stands at a cell
     // Whether what lies in a cell stands up.
@@ -779,6 +782,7 @@ inline PropKind kind_of(const Reader& read, const json& k) {
     kind.pivot = read.place(read.of(k, "pivot"), "a pivot");
     kind.foot = read.rect(read.of(k, "foot"), -limits::pixels, limits::pixels, "a foot");
     kind.blocks = read.yes(k, "blocks");
+    kind.flat = k.contains("flat") && read.yes(k, "flat");
     kind.height = read.number(k.value("height", json(0)), 0, limits::pixels, "a height");
     for (const json& polygon : read.list(k, "shape", false)) {
         if (!polygon.is_array() || polygon.size() < 3) read.refuse("a prop's shape", "is no outline");

@@ -152,11 +152,17 @@ Snapped to_props(const Project& project, const Level& level, const Prop& moving,
 Ground::Ground(const Project& project, const Level& level, std::set<PropId> kept)
     : project_(project), level_(level), kept_(std::move(kept)), kinds_(project), tiles_(project) {}
 
-std::vector<Spots> Ground::feet_of(const Prop& prop) const {
+std::vector<Spots> Ground::feet_of(const Prop& prop, bool flat) const {
     std::vector<Spots> out;
     kinds_.each_piece(prop, [&](const Piece& piece) {
-        if (!piece.kind->foot.empty()) out.push_back(foot_of(piece, level_.geometry()));
+        if (!piece.kind->foot.empty() && piece.kind->flat == flat) out.push_back(foot_of(piece, level_.geometry()));
     });
+    return out;
+}
+
+std::vector<Spots> Ground::all_feet_of(const Prop& prop) const {
+    std::vector<Spots> out = feet_of(prop, false);
+    for (Spots& lies : feet_of(prop, true)) out.push_back(std::move(lies));
     return out;
 }
 
@@ -198,7 +204,7 @@ bool Ground::meets_ground(const std::vector<Spots>& feet) const {
 }
 
 Stand Ground::stand(const Prop& prop) const {
-    const std::vector<Spots> feet = feet_of(prop);
+    const std::vector<Spots> feet = feet_of(prop, false), lying = feet_of(prop, true);
     const Box level = level_.pixels();
     const Box seen = kinds_.foot_box(prop);
     const Point middle{seen.x + seen.w / 2, seen.y + seen.h / 2};
@@ -212,12 +218,13 @@ Stand Ground::stand(const Prop& prop) const {
         const int reach = kinds_.reach(layer->props());
         layer->props().each_in(seen.grown(reach), [&](const Prop& other) {
             if (out.way != InTheWay::nothing || other.id == prop.id || kept_.contains(other.id)) return;
-            for (const Spots& theirs : feet_of(other))
-                for (const Spots& mine : feet)
-                    if (overlap(mine, theirs)) out = {InTheWay::another, other.id};
+            for (const bool flat : {false, true}) // what lies flat has room under what stands
+                for (const Spots& theirs : feet_of(other, flat))
+                    for (const Spots& mine : flat ? lying : feet)
+                        if (overlap(mine, theirs)) out = {InTheWay::another, other.id};
         });
     }
-    if (out.way == InTheWay::nothing && meets_ground(feet)) out.way = InTheWay::blocks;
+    if (out.way == InTheWay::nothing && meets_ground(all_feet_of(prop))) out.way = InTheWay::blocks;
     return out;
 }
 
@@ -261,7 +268,7 @@ std::optional<int> Ground::fall(std::vector<Spots> feet) const {
 
 Point Ground::dropped(const Prop& prop) const {
     if (level_.view == View::from_the_side && level_.geometry().square())
-        if (const auto by = fall(feet_of(prop))) return {prop.at.x, prop.at.y + *by};
+        if (const auto by = fall(all_feet_of(prop))) return {prop.at.x, prop.at.y + *by};
     return {prop.at.x, snapped(level_, prop.at).y};
 }
 

@@ -57,7 +57,8 @@ class Ground {
 
   private:
     [[nodiscard]] bool meets_ground(const std::vector<level::Spots>& feet) const;
-    [[nodiscard]] std::vector<level::Spots> feet_of(const level::Prop& prop) const; // pixels
+    [[nodiscard]] std::vector<level::Spots> feet_of(const level::Prop& prop, bool flat) const; // that lie flat, or that do not // pixels
+    [[nodiscard]] std::vector<level::Spots> all_feet_of(const level::Prop& prop) const;
     [[nodiscard]] std::optional<int> fall(std::vector<level::Spots> feet) const;    // pixels down, below 0 up
     const level::Project& project_;
     const level::Level& level_;

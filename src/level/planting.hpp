@@ -28,7 +28,7 @@ enum class AreaOf : std::uint8_t {
     layer,      // cells of a layer of tiles that hold anything
     tile,       // cells where it lies
     marks,      // the cells of marks
-    props,      // the feet of props that were placed, of a kind or any
+    props,      // the feet of props on other layers, of a kind or any; of plantings those under its own
     pass,       // what an earlier pass of the recipe planted
     tops,       // the strip above what blocks
     undersides, // the strip below what blocks

@@ -51,6 +51,7 @@ struct PropKind {
     PropKindId variant_of = 0; // the kind that it may stand in for when that is placed; 0: none
     int chance = 100;          // how often it is chosen among the variants, 0 .. 1000
     bool lit = false;          // whether light is painted in: it is not turned
+    bool flat = false;         // whether it lies on the ground: what stands up is drawn over it, and may stand on it
     int least = 25;            // per cent: the scales that it may be placed with
     int most = 400;
     std::vector<EnsemblePart> parts{}; // of an ensemble, which has no picture of its own; empty otherwise

@@ -156,6 +156,7 @@ void put_finer(Json& j, const Project& project, const PropKind& k) {
             for (const level::Spot& s : spots) corners.push_back({s.x, s.y});
             j["shape"].push_back(std::move(corners));
         }
+    if (k.flat) j["flat"] = true;
     if (k.height > 0) j["height"] = k.height * k.factor;
     for (const level::PropArea& area : k.areas) {
         const Box box{area.box.x * k.factor, area.box.y * k.factor, area.box.w * k.factor, area.box.h * k.factor};
@@ -343,9 +344,15 @@ bool needs_second(const Level& level) {
            std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->grain().own(); });
 }
 
-// Likewise of the third: backdrops that are placed, scaled or stepped back.
-bool needs_fourth(const Level& level) {
-    return std::any_of(level.layers.begin(), level.layers.end(), [](const level::LayerRef& l) {
+// Likewise of the third: backdrops that are placed, scaled or stepped back; props that lie flat where others stand up.
+bool needs_fourth(const Project& project, const Level& level) {
+    const level::PropKinds kinds(project);
+    bool flat = false;
+    for (const level::LayerRef& l : level.layers)
+        if (l->by_feet && level.view == level::View::from_above)
+            for (const Prop& prop : l->props())
+                kinds.each_piece(prop, [&](const level::Piece& piece) { flat = flat || piece.kind->flat; });
+    return flat || std::any_of(level.layers.begin(), level.layers.end(), [](const level::LayerRef& l) {
         if (!l->backdrop() || l->backdrop()->sheet == 0) return false;
         level::Backdrop plain;
         plain.sheet = l->backdrop()->sheet;
@@ -474,7 +481,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", needs_fourth(level)           ? 4
+           {"version", needs_fourth(project, level)  ? 4
                        : needs_third(project, level) ? 3
                        : needs_second(level)         ? 2
                                                      : 1},

@@ -357,7 +357,9 @@ void draw_by_feet(const level::Project& project, const level::Level& level, Art&
                 const Point at = props[i][k].piece.at + Point{shift.x << small, shift.y << small};
                 const CellPlace place = Lattice{level.lattice, {level.cell.w << small, level.cell.h << small}}.place_of(
                     at.x + 0.5, at.y + 1);
-                all.push_back({square ? at.y + 1.0 : place.x + place.y, prop, i, at.x, k});
+                // What lies flat is drawn before all that stands.
+                const double before = props[i][k].piece.kind->flat ? 1e9 : 0;
+                all.push_back({(square ? at.y + 1.0 : place.x + place.y) - before, prop, i, at.x, k});
             }
         }
     }

@@ -72,10 +72,11 @@ std::vector<float> distances(const std::vector<std::uint8_t>& set, Size size) {
     return out;
 }
 
-Area::Area(const Project& project, const Level& level, const Planting& recipe, int pass,
+Area::Area(const Project& project, const Level& level, LayerId layer, const Planting& recipe, int pass,
            const std::vector<Obstacles>& earlier, bool at_once)
     : project_(project),
       level_(level),
+      layer_(layer),
       recipe_(recipe),
       earlier_(earlier),
       tiles_(project),
@@ -211,7 +212,10 @@ Area::Raster Area::set_of(const AreaTerm& term, const Box& samples) const {
             break;
         case AreaOf::props:
             for (const LayerRef& l : level_.layers) {
-                if (!l->shown || !std::holds_alternative<PlacedProps>(l->content)) continue;
+                // Of plantings those under its own.
+                if (l->id == layer_ || !l->shown || !l->has_props()) continue;
+                // Of plantings those under its own.
+                if (l->planted() && level_.index_of(l->id) > level_.index_of(layer_)) continue;
                 l->props().each_in(pixels_of(samples).grown(kinds_.reach(l->props())), [&](const Prop& p) {
                     if (term.kind == 0 || p.kind == term.kind) fill(kinds_.foot_box(p), samples, out);
                 });

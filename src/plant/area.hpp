@@ -15,10 +15,10 @@ namespace vic::plant {
 // out when it is made, for one who asks for all of it.
 class Area : public Ground {
   public:
-    // Of the recipe and its pass at `pass`; without one (-1) of the recipe's area alone.
+    // Of the recipe of the layer and its pass at `pass`; without one (-1) of the recipe's area alone.
     // `earlier` are the places of earlier passes, by their index; it must outlive this.
-    Area(const level::Project& project, const level::Level& level, const level::Planting& recipe, int pass,
-         const std::vector<Obstacles>& earlier, bool at_once = true);
+    Area(const level::Project& project, const level::Level& level, level::LayerId layer, const level::Planting& recipe,
+         int pass, const std::vector<Obstacles>& earlier, bool at_once = true);
 
     [[nodiscard]] int grain() const override { return grain_; }
     Open open(const Box& samples, std::uint8_t* out) const override;
@@ -51,6 +51,7 @@ class Area : public Ground {
 
     const level::Project& project_;
     const level::Level& level_;
+    level::LayerId layer_;
     const level::Planting& recipe_;
     const level::Pass* pass_ = nullptr;
     const std::vector<Obstacles>& earlier_;

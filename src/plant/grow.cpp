@@ -64,10 +64,19 @@ struct Work {
     const Level& level;
     const Planting& recipe;
     PropKinds kinds;
-    std::vector<Obstacle> kept;    // in the layer by hand
-    std::vector<Obstacle> placed;  // on other layers
+    struct Feet { // what lies flat has room under what stands
+        std::vector<Obstacle> standing, flat;
+        [[nodiscard]] std::vector<Obstacle>& of(bool lies) { return lies ? flat : standing; }
+        [[nodiscard]] const std::vector<Obstacle>& of(bool lies) const { return lies ? flat : standing; }
+    };
+    Feet kept;                     // in the layer by hand
+    Feet placed;                   // on other layers
     std::vector<Obstacles> places; // of earlier passes
-    std::vector<std::vector<Obstacle>> feet;
+    std::vector<Feet> feet;
+    [[nodiscard]] bool flat(const PropKindId id) const {
+        const PropKind* kind = kinds.find(id);
+        return kind && kind->flat;
+    }
 };
 
 // Of what keeps others off: as wide as its foot's corners are apart, so that nothing stands in these either.
@@ -77,14 +86,19 @@ int wider(const Box& box) { return std::max(1, std::max(box.w, box.h)) * kParts;
 
 Work prepared(const Project& project, const Level& level, LayerId layer, const Planting& recipe) {
     Work out{project, level, recipe, PropKinds(project), {}, {}, {}, {}};
-    for (const LayerRef& l : level.layers) {
-        const bool own = l->id == layer;
-        if (!own && (!l->shown || !std::holds_alternative<PlacedProps>(l->content) || l->parallax != Layer().parallax))
+    const int at = level.index_of(layer);
+    for (int i = 0; i < static_cast<int>(level.layers.size()); ++i) {
+        const LayerRef& l = level.layers[static_cast<std::size_t>(i)];
+        const bool own = i == at;
+        // Of plantings it sees those that lie under it, so that no two see each other.
+        if (!own && (!l->shown || !l->has_props() || (l->planted() && i > at) || l->parallax != Layer().parallax))
             continue;
         for (const Prop& p : l->props())
-            if (!own || p.pass == 0) {
+            if (!own || p.pass == 0) { // of its own what is by hand
                 const Box foot = out.kinds.foot_box(p);
-                (own ? out.kept : out.placed).push_back({{foot.x + foot.w / 2, foot.y + foot.h / 2}, across(foot)});
+                (own ? out.kept : out.placed)
+                    .of(out.flat(p.kind))
+                    .push_back({{foot.x + foot.w / 2, foot.y + foot.h / 2}, across(foot)});
             }
     }
     out.places.resize(recipe.passes.size());
@@ -248,12 +262,19 @@ void measure(const std::vector<Prop>& props, double apart, PassGrown& out) {
 
 Obstacles obstacles_of(const Work& work, const Pass& pass, int index) {
     Obstacles out;
-    for (const Obstacle& o : work.kept) out.add(o);
-    if (pass.minds_placed)
-        for (const Obstacle& o : work.placed) out.add(o);
+    const auto lies = [&](const PlantKind& k) { return work.flat(k.kind); };
+    const bool some_lie = std::any_of(pass.kinds.begin(), pass.kinds.end(), lies);
+    const bool all_lie = std::all_of(pass.kinds.begin(), pass.kinds.end(), lies);
+    const auto add = [&](const Work::Feet& feet) {
+        if (some_lie)
+            for (const Obstacle& o : feet.flat) out.add(o);
+        if (!all_lie)
+            for (const Obstacle& o : feet.standing) out.add(o);
+    };
+    add(work.kept);
+    if (pass.minds_placed) add(work.placed);
     for (int i = 0; i < index; ++i)
-        if (((pass.ignores >> i) & 1U) == 0)
-            for (const Obstacle& o : work.feet[static_cast<std::size_t>(i)]) out.add(o);
+        if (((pass.ignores >> i) & 1U) == 0) add(work.feet[static_cast<std::size_t>(i)]);
     // Nothing comes again within the radius: two keep half their distances' sum.
     for (const TakenAway& t : work.recipe.taken) out.add({t.at, std::max(kParts, 2 * t.radius * kParts)});
     return out;
@@ -365,7 +386,7 @@ Grown grow(const Project& project, const Level& level, LayerId layer, const Plan
         if (pass.muted) continue;
         grown.says = trouble_of(work, pass);
         if (!grown.says.empty()) continue;
-        const Area area(project, level, recipe, index, work.places);
+        const Area area(project, level, layer, recipe, index, work.places);
         grown.area = area.size() * area.grain() * area.grain();
         if (grown.area == 0) {
             grown.says = "Its area is empty";
@@ -405,8 +426,9 @@ Grown grow(const Project& project, const Level& level, LayerId layer, const Plan
             const Box foot = work.kinds.foot_box(props.back());
             feet += double(foot.size().area());
             work.places[static_cast<std::size_t>(index)].add({s.at, s.apart});
-            work.feet[static_cast<std::size_t>(index)].push_back(
-                {{foot.x + foot.w / 2, foot.y + foot.h / 2}, across(foot)});
+            work.feet[static_cast<std::size_t>(index)]
+                .of(work.flat(props.back().kind))
+                .push_back({{foot.x + foot.w / 2, foot.y + foot.h / 2}, across(foot)});
         }
         grown.count = static_cast<int>(props.size());
         grown.covers = feet / grown.area;

@@ -95,6 +95,7 @@ void put_finer(Json& j, const PropKind& k) {
     if (k.variant_of != 0) j["variant_of"] = k.variant_of;
     if (k.chance != 100) j["chance"] = k.chance;
     if (k.lit) j["lit"] = true;
+    if (k.flat) j["flat"] = true;
     if (k.least != 25 || k.most != 400) j["scales"] = {k.least, k.most};
 }
 
@@ -118,6 +119,7 @@ void read_finer(const Field& f, const Project& project, PropKind& k) {
     if (f.has("variant_of")) k.variant_of = static_cast<PropKindId>(f["variant_of"].integer(1, UINT32_MAX));
     if (f.has("chance")) k.chance = f["chance"].number(0, 1000);
     if (f.has("lit")) k.lit = f["lit"].yes();
+    if (f.has("flat")) k.flat = f["flat"].yes();
     if (f.has("scales")) {
         const auto scales = f["scales"].list(2);
         if (scales.size() != 2) f["scales"].refuse("Two scales are wanted: the least and the most");

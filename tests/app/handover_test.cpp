@@ -8,6 +8,7 @@
 #include <QPointF>
 #include <QSpinBox>
 #include <QTimer>
+#include <algorithm>
 
 #include "app/hand_over/hand_over_page.hpp"
 #include "app/hand_over/level_card.hpp"
@@ -233,7 +234,9 @@ TEST_CASE("weights of variants are set in Join and the levels follow", "[app][jo
     }
     std::set<level::TileId> used;
     const level::Level* cellar = w.session().project().level("pump-cellar");
-    level::each_cell(cellar->layers[0]->grid(), cellar->cells(),
+    const auto wall = std::find_if(cellar->layers.begin(), cellar->layers.end(),
+                                   [](const level::LayerRef& l) { return l->name == "Back wall"; });
+    level::each_cell((*wall)->grid(), cellar->cells(),
                      [&](Point, level::Cell c, level::MaterialId) { used.insert(c.tile()); });
     CHECK(used == std::set<level::TileId>{variants[0].tile});
 }

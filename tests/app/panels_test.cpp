@@ -41,8 +41,8 @@ using namespace app_test;
 
 TEST_CASE("the workline tells the state of every stage and switches", "[app][window]") {
     Window w;
-    CHECK(w.find<StageButton>("stage-cut")->state() == "16 sheets");
-    CHECK(w.find<StageButton>("stage-lay")->state() == "7 layers");
+    CHECK(w.find<StageButton>("stage-cut")->state() == "21 sheets");
+    CHECK(w.find<StageButton>("stage-lay")->state() == "8 layers");
     CHECK(w.find<StageButton>("stage-walk")->state() == "not tried");
     static const char* ids[] = {"stage-cut",   "stage-join", "stage-lay",      "stage-dress",
                                 "stage-bound", "stage-walk", "stage-hand-over"};
@@ -122,9 +122,9 @@ TEST_CASE("layers are renamed, hidden, faded and reordered in the Section", "[ap
     QTest::mouseRelease(slab, Qt::LeftButton, {}, target);
     settle();
     CHECK(w.level().layers.back()->name == "Reed bed");
-    CHECK(w.level().plane == 5);
-    w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.level().plane == 6);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.level().plane == 7);
     CHECK(w.level().layers.back()->name == "Reeds and gulls");
 }
 
@@ -134,7 +134,7 @@ TEST_CASE("the walker's plane itself can be carried by keys", "[app][section]") 
     plane->setFocus();
     QTest::keyClick(plane, Qt::Key_Up, Qt::AltModifier);
     settle();
-    CHECK(w.level().plane == 7);
+    CHECK(w.level().plane == 8);
 }
 
 TEST_CASE("layers are added in front of the active one and removed", "[app][section]") {
@@ -146,12 +146,12 @@ TEST_CASE("layers are added in front of the active one and removed", "[app][sect
     REQUIRE(menu);
     QTest::mouseClick(menu, Qt::LeftButton, {}, menu->actionGeometry(menu->actions()[0]).center());
     settle();
-    CHECK(w.level().layers.size() == 8);
+    CHECK(w.level().layers.size() == 9);
     CHECK(w.level().layers[2]->id == w.session().activeLayerId());
-    CHECK(w.level().plane == 7);
+    CHECK(w.level().plane == 8);
     w.click("layerRemove");
     settle();
-    CHECK(w.level().layers.size() == 7);
+    CHECK(w.level().layers.size() == 8);
 }
 
 TEST_CASE("a cut is set by hand, and a wrong one is refused on the spot", "[app][cut]") {

@@ -62,7 +62,7 @@ TEST_CASE("the reading line is what happens", "[app][reading]") {
     for (const auto& m : w.session().project().materials)
         if (!m->joins.over) materials.push_back(m->id);
     int warned = 0, laid = 0, over = 0, replaced = 0, removed = 0, joined = 0;
-    for (int i = 0; i < 220; ++i) {
+    for (int i = 0; i < 300; ++i) {
         // Any layer, now and then locked or hidden; any thing in the Hand.
         std::vector<level::LayerId> layers;
         for (const level::LayerRef& l : w.level().layers) layers.push_back(l->id);

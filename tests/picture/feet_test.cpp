@@ -16,11 +16,16 @@ namespace {
 
 // A level of two layers of tiles and two of props, some tiles standing, all drawn by feet.
 struct Standing : make::Small {
+    static constexpr level::PropKindId flat = 901;
     explicit Standing(unsigned seed) : Small({24, 18}) {
         make::Random random(seed);
         level::Sheet sheet = *project.sheets[0];
         for (level::Tile& t : sheet.tiles) t.rise = static_cast<int>(t.id % 4); // 0 lies flat
         project.put(sheet);
+        level::PropKind mat = *project.prop_kind(prop);
+        mat.id = flat;
+        mat.flat = true;
+        project.put(mat);
         level::Level l = level();
         level::Layer more = *l.layer(props);
         more.id = project.next_id++;
@@ -32,7 +37,7 @@ struct Standing : make::Small {
                 .set({random.below(24), random.below(18)},
                      level::Cell(static_cast<level::TileId>(1 + random.below(47)), {}, true), 1);
         for (int i = 0; i < 60; ++i) {
-            level::Prop p{project.next_id++, prop, {random.below(24 * 16), random.below(18 * 16)}};
+            level::Prop p{project.next_id++, random.below(4) == 0 ? flat : prop, {random.below(24 * 16), random.below(18 * 16)}};
             p.look.mirrored = random.flip();
             if (random.flip()) p.look.scale = 200;
             l.edit(random.flip() ? props : l.layers.back()->id).props().put(p);
@@ -45,7 +50,7 @@ struct Standing : make::Small {
 std::optional<Rgba> front_at(const Standing& s, Point pixel) {
     const level::TileTable tiles(s.project);
     const level::PropKinds kinds(s.project);
-    using Key = std::tuple<int, double, int, std::size_t, int, std::uint32_t>; // flat, foot, kind, layer, x, id
+    using Key = std::tuple<int, double, int, std::size_t, int, std::uint32_t>; // tile that lies, prop, all that stands; foot, kind, layer, x, id
     std::optional<std::pair<Key, Rgba>> best;
     const auto see = [&](const Key& key, Rgba colour) {
         if (colour.a == 255 && (!best || best->first < key)) best = {key, colour};
@@ -58,14 +63,14 @@ std::optional<Rgba> front_at(const Standing& s, Point pixel) {
             if (!ref.tile) continue;
             const Rgba c = ref.sheet->image->at(ref.tile->box.x + pixel.x % 16, ref.tile->box.y + pixel.y % 16);
             const int rise = ref.tile->rise;
-            see({rise > 0, rise > 0 ? (cell.y + rise) * 16.0 : 0, 0, i, cell.x, 0}, c);
+            see({rise > 0 ? 2 : 0, rise > 0 ? (cell.y + rise) * 16.0 : 0, 0, i, cell.x, 0}, c);
         }
         for (const level::Prop& p : layer.props())
             kinds.each_piece(p, [&](const level::Piece& piece) {
                 const Point at = piece.placing().seen_in(pixel);
                 if (!box_of(piece.kind->drawn()).contains(at)) return;
                 const level::Sheet& sheet = *s.project.sheet(piece.kind->sheet);
-                see({1, p.at.y + 1.0, 1, i, p.at.x, p.id},
+                see({piece.kind->flat ? 1 : 2, p.at.y + 1.0, 1, i, p.at.x, p.id},
                     sheet.image->at(piece.kind->box.x + at.x, piece.kind->box.y + at.y));
             });
     }
@@ -125,7 +130,7 @@ TEST_CASE("the parcel tells what is sorted by feet, and the runtime by which lin
     parcel::build(s.project, s.level(), dir / "p");
     const vicinum::Level built = vicinum::load(dir / "p");
     CHECK(built.run_by_feet(0) == built.layers.size());
-    int rising = 0;
+    int rising = 0, lying = 0;
     for (const vicinum::Layer& layer : built.layers) {
         for (int y = 0; y < 18; ++y)
             for (int x = 0; x < 24; ++x) {
@@ -136,9 +141,16 @@ TEST_CASE("the parcel tells what is sorted by feet, and the runtime by which lin
             }
         double last = 0;
         for (const vicinum::Prop& p : layer.props) {
+            const bool flat = built.prop_kinds[p.kind].flat;
+            lying += flat;
+            if (flat) {
+                CHECK(built.foot_line(layer, p) < 0); // before all that stands
+                continue;
+            }
             CHECK(built.foot_line(layer, p) >= last);
             last = built.foot_line(layer, p);
         }
     }
+    CHECK(lying > 5);
     CHECK(rising > 20);
 }

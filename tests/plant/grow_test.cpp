@@ -574,3 +574,86 @@ TEST_CASE("what looks at a pass follows it when the order changes or one goes", 
     CHECK(less.passes[2].where[0].pass == 1);
     CHECK(less.passes[2].ignores == 0b011);
 }
+
+TEST_CASE("what lies flat grows under what stands, and keeps off its like alone", "[plant][flat]") {
+    Bed b;
+    level::PropKind leaves = *b.project.prop_kind(b.stone);
+    leaves.id = 850;
+    leaves.flat = true;
+    b.project.put(leaves);
+    b.pass({{b.tree}}, 30);
+    b.pass({{leaves.id}}).where = {{.of = AreaOf::pass, .pass = 0, .to = 14}};
+    const std::vector<level::Prop> all = b.grown().props;
+    const level::PropKinds kinds(b.project);
+    int under = 0, together = 0;
+    for (const level::Prop& p : all)
+        for (const level::Prop& q : all) {
+            if (p.kind != leaves.id || (p.at == q.at && q.kind == p.kind)) continue;
+            if (q.kind == leaves.id)
+                together += std::hypot(p.at.x - q.at.x, p.at.y - q.at.y) < 8;
+            else
+                under += kinds.foot_box(q).contains(p.at);
+        }
+    CHECK(under > 20);
+    CHECK(together == 0);
+    // One that stands, placed by hand, is no hindrance to it either; one that lies is.
+    level::Prop by_hand{990, b.tree, {480, 400}};
+    b.plant();
+    const std::size_t before = b.props().size();
+    b.level.edit(b.layer).props().put(by_hand);
+    level::Planting only = b.recipe();
+    only.passes.erase(only.passes.begin());
+    only.passes[0].where.clear();
+    const auto count_with = [&](level::PropKindId kind) {
+        by_hand.kind = kind;
+        level::Level with = b.level;
+        with.edit(b.layer).props() = level::Props();
+        with.edit(b.layer).props().put(by_hand);
+        return plant::grow(b.project, with, b.layer, only).props;
+    };
+    CHECK(before > 50);
+    const auto near_it = [&](const std::vector<level::Prop>& props) {
+        return std::any_of(props.begin(), props.end(), [&](const level::Prop& p) {
+            return kinds.foot_box(by_hand).contains(p.at);
+        });
+    };
+    CHECK(near_it(count_with(b.tree)));
+    CHECK(!near_it(count_with(leaves.id)));
+}
+
+TEST_CASE("a planting keeps off the plantings under it, and those do not see it", "[plant][order]") {
+    Bed b;
+    b.pass({{b.tree}}, 40);
+    b.plant();
+    level::Layer upper = *b.level.layer(b.layer);
+    upper.id = 860;
+    upper.content = level::PlantedProps{};
+    level::Planting& recipe = upper.planted()->recipe;
+    recipe.area = b.recipe().area;
+    level::Pass p;
+    p.name = "stones";
+    p.kinds = {{b.stone}};
+    recipe.passes = {p};
+    b.level.layers.push_back(std::make_shared<const level::Layer>(upper));
+    const edit::Planted above = edit::planted(b.project, b.level, 860);
+    const level::PropKinds kinds(b.project);
+    int met = 0;
+    for (const level::Prop& q : above.level.layer(860)->props())
+        for (const level::Prop& tree : b.props()) met += kinds.foot_box(tree).contains(q.at);
+    CHECK(above.count > 50);
+    CHECK(met == 0);
+    // The lower one grows as if nothing lay over it.
+    CHECK(edit::planted(b.project, above.level, b.layer).level.layer(b.layer)->props().all() == b.props());
+    // Near its trees.
+    level::Level near = above.level;
+    near.edit(860).planted()->recipe.passes[0].where = {{.of = AreaOf::props, .kind = b.tree, .to = 24}};
+    const edit::Planted close = edit::planted(b.project, near, 860);
+    CHECK(close.count > 10);
+    CHECK(close.count < above.count);
+    for (const level::Prop& q : close.level.layer(860)->props()) {
+        double least = 1e9;
+        for (const level::Prop& tree : b.props())
+            least = std::min(least, std::hypot(tree.at.x - q.at.x, tree.at.y - q.at.y));
+        CHECK(least < 24 + 20 + 8);
+    }
+}

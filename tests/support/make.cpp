@@ -291,6 +291,7 @@ Small rich(unsigned seed) {
     second.variant_of = post.id;
     second.chance = 30;
     second.lit = true;
+    second.flat = true;
     small.project.put(second);
     level::PropKind stall;
     stall.id = 97;

@@ -106,7 +106,7 @@ void PlantBrush::paintArea(QPainter& p) const {
     const level::Level& level = *session().level();
     const level::Planting recipe = stroke_ ? stroke_->recipe : session().planter().recipe(session().activeLayerId());
     const std::vector<plant::Obstacles> none;
-    const plant::Area area(session().project(), level, recipe, -1, none, false);
+    const plant::Area area(session().project(), level, session().activeLayerId(), recipe, -1, none, false);
     const int g = area.grain();
     const QRect view = camera().area();
     const Point from = camera().pixelAt(view.topLeft()), to = camera().pixelAt(view.bottomRight());

@@ -2,7 +2,6 @@
 
 #include <QAction>
 #include <QCheckBox>
-#include <QColor>
 #include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QHBoxLayout>
@@ -69,11 +68,9 @@ void BackdropDrawer::buildPicture() {
         });
     auto* tint = comboBox(this, "backdropTint");
     addField(column_, tr("Tint"), tint, kDrawerNames);
-    fields_.bindChoice(
-        tint, [this] { return tints(true, backdrop().tint); }, [this] { return QVariant(colourOf(backdrop().tint)); },
-        [this](const QVariant& v) {
-            change(tr("Tint of a backdrop"), [&](level::Backdrop& b) { b.tint = rgbaOf(v.value<QColor>()); });
-        });
+    bindTint(
+        fields_, tint, true, [this] { return backdrop().tint; },
+        [this](Rgba c) { change(tr("Tint of a backdrop"), [c](level::Backdrop& b) { b.tint = c; }); });
     auto* back = new QSlider(Qt::Horizontal, this);
     back->setObjectName("backdropStepsBack");
     back->setRange(0, 100);

@@ -1,7 +1,6 @@
 #include "app/section/layer_drawer.hpp"
 
 #include <QCheckBox>
-#include <QColor>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -212,11 +211,9 @@ void LayerDrawer::buildDepth() {
     if (!layer()->backdrop()) {
         auto* tint = comboBox(this, "layerTint");
         row(tr("Tint"), tint);
-        fields_.bindChoice(
-            tint, [this] { return tints(false, layer()->tint); }, [this] { return QVariant(colourOf(layer()->tint)); },
-            [this](const QVariant& v) {
-                change(tr("Tint of a layer"), [&](level::Layer& l) { l.tint = rgbaOf(v.value<QColor>()); });
-            });
+        bindTint(
+            fields_, tint, false, [this] { return layer()->tint; },
+            [this](Rgba c) { change(tr("Tint of a layer"), [c](level::Layer& l) { l.tint = c; }); });
     }
     pair({.id = "layerParallax",
           .name = tr("Moves"),

@@ -2,16 +2,17 @@
 #pragma once
 
 #include <QColor>
-#include <vector>
 
 #include "app/parts/binding.hpp"
 #include "base/image.hpp"
+
+class QComboBox;
 
 namespace vic::app {
 
 [[nodiscard]] QColor colourOf(Rgba c);
 [[nodiscard]] Rgba rgbaOf(const QColor& c);
-// Those offered, some of them see-through where it may be paler, and the one there is now where it is none of them.
-[[nodiscard]] std::vector<Bindings::Choice> tints(bool paler, Rgba now);
+// A field that offers some, see-through ones as well where it may be paler, and any other by a dialog.
+void bindTint(Bindings& fields, QComboBox* field, bool paler, Bindings::Get<Rgba> get, Bindings::Set<Rgba> set);
 
 } // namespace vic::app

@@ -166,6 +166,17 @@ void MainWindow::buildViewActions() {
         },
         tr("Art that is drawn at a size at which pixels are dropped, or some are wider than others"));
     add(
+        level, "keyContrast", tr("Contrast lens"), QKeySequence(Qt::SHIFT | Qt::Key_U),
+        [this] {
+            levelView_->setContrast(!levelView_->contrast().on());
+            if (!levelView_->contrast().on()) say(tr("The level is seen in its colours"), false);
+        },
+        tr("The level by brightness: what blocks, what can be used and scenery, and what looks otherwise than it is"));
+    connect(&levelView_->contrast(), &ContrastLens::measured, this, [this] {
+        levelView_->update();
+        say(levelView_->contrast().summary(), false);
+    });
+    add(
         level, "keyBlink", tr("Blink to the last keep-point"), Qt::Key_W, [this] { blink(); },
         tr("As long as the key is held the level is seen as it was kept"))
         ->setAutoRepeat(false);

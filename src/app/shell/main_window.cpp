@@ -365,6 +365,7 @@ void MainWindow::read() {
             else if (const QString fate = clash_->reading(); !fate.isEmpty() && !warns)
                 text += " · " + fate;
             if (const QString uneven = levelView_->honestyThere(); !uneven.isEmpty()) text = uneven + " · " + text;
+            if (const QString doubt = levelView_->contrastThere(); !doubt.isEmpty()) text = doubt, warns = true;
             section_->lightSlab(levelView_->targetLayer());
     }
     readingLine_->read(text, warns, levelView_->pointedCell());

@@ -155,6 +155,12 @@ void KindFields::buildStanding(QVBoxLayout* column) {
     fields_.bindCheck(
         lit, [this] { return ofAll([](const level::PropKind& k) { return k.lit; }); },
         [this](bool on) { change(tr("Whether light is painted in"), [on](level::PropKind& k) { k.lit = on; }); });
+    auto* flat = new QCheckBox(tr("Lies flat: all that stands is over it"), this);
+    flat->setObjectName(id("Flat"));
+    column->addWidget(flat);
+    fields_.bindCheck(
+        flat, [this] { return ofAll([](const level::PropKind& k) { return k.flat; }); },
+        [this](bool on) { change(tr("Whether props lie flat"), [on](level::PropKind& k) { k.flat = on; }); });
 }
 
 void KindFields::buildVariants(QVBoxLayout* column) {

@@ -1,4 +1,5 @@
-// The lens for pixels: every tile that is drawn so that a pixel of its art is no whole number of pixels of the level.
+// Lenses. That for pixels: every tile that is drawn so that a pixel of its art is no whole number of pixels of the
+// level.
 
 #include <QColor>
 #include <QPainter>
@@ -59,6 +60,19 @@ void LevelView::paintDishonest(QPainter& p, const QRect& part) {
             if (r.width() > 6) p.drawRect(r.adjusted(0.5, 0.5, -0.5, -0.5));
         });
     }
+}
+
+void LevelView::setContrast(bool on) {
+    if (!session_.level()) return;
+    contrast_.setOn(on, pages_.level());
+    redraw(camera_.area());
+    update();
+    emit readingChanged();
+}
+
+QString LevelView::contrastThere() const {
+    return place_ && camera_.area().contains(place_->toPoint()) ? contrast_.reading(camera_.pixelAt(*place_))
+                                                                : QString();
 }
 
 QString LevelView::honestyThere() const {

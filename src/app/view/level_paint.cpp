@@ -68,9 +68,12 @@ void LevelView::drawPages(QPainter& p, const QRect& part) {
     const auto low = [&](double v) { return static_cast<int>(std::floor(v / (1 << small))) - 1; };
     const auto high = [&](double v) { return static_cast<int>(std::ceil(v / (1 << small))) + 1; };
     const Box wanted_pixels = spanning({low(from.x()), low(from.y())}, {high(to.x()), high(to.y())});
-    pages_.prepare(small,
-                   intersection(wanted_pixels, spanning({x0 * Pages::kSide, y0 * Pages::kSide},
-                                                        {(x1 + 1) * Pages::kSide - 1, (y1 + 1) * Pages::kSide - 1})));
+    const Box needed = intersection(
+        wanted_pixels,
+        spanning({x0 * Pages::kSide, y0 * Pages::kSide}, {(x1 + 1) * Pages::kSide - 1, (y1 + 1) * Pages::kSide - 1}));
+    const bool lens = contrast_.on() && session_.stage() != Stage::bound; // art is in tones of paper there
+    pages_.prepare(small, needed);
+    if (lens) contrast_.prepare(small, needed);
     for (int y = y0; y <= y1; ++y)
         for (int x = x0; x <= x1; ++x) {
             const QRectF place = camera_.onScreen({x * span, y * span, span, span});
@@ -79,7 +82,8 @@ void LevelView::drawPages(QPainter& p, const QRect& part) {
             const QRectF seen = place.intersected(part);
             if (seen.isEmpty()) continue;
             const QRect of = QRectF((seen.topLeft() - place.topLeft()) * scale, seen.size() * scale).toAlignedRect();
-            p.drawImage(place, pages_.page(small, x, y, of.adjusted(-1, -1, 1, 1)));
+            const QRect drawn = of.adjusted(-1, -1, 1, 1);
+            p.drawImage(place, lens ? contrast_.page(pages_, small, x, y, drawn) : pages_.page(small, x, y, drawn));
         }
 }
 
@@ -230,6 +234,7 @@ void LevelView::paintEvent(QPaintEvent*) {
     if (!quiet_) paintFacts(p);
     if (!quiet_ && !geometry().square()) paintEdgeNumbers(p);
     if (!quiet_) paintGuides(p);
+    if (!bound) contrast_.paint(p, camera_);
     paintSelection(p);
     p.save();
     p.setClipRect(camera_.area());

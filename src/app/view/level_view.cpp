@@ -14,7 +14,11 @@
 namespace vic::app {
 
 LevelView::LevelView(Session& session, QWidget* parent)
-    : QWidget(parent), session_(session), pages_(session.derived().art()), common_(commonGestures(*this)) {
+    : QWidget(parent),
+      session_(session),
+      pages_(session.derived().art()),
+      contrast_(session),
+      common_(commonGestures(*this)) {
     for (const ToolKind& kind : allTools()) tools_.emplace_back(kind.tool, kind.make(*this));
     setObjectName("levelView");
     setAccessibleName(tr("Level"));
@@ -197,6 +201,7 @@ void LevelView::refresh() {
 void LevelView::show(const level::Level& as_it_is) {
     const level::Level level = session_.seen(as_it_is);
     const auto changed = pages_.show(session_.document().state(), level, session_.stage() == Stage::bound);
+    contrast_.show(level);
     // Which cases are missing may change without any cell, and is told of a cell by its neighbours, too.
     const bool rules = marksOf_ != session_.project().materials;
     marksOf_ = session_.project().materials;
@@ -215,6 +220,7 @@ void LevelView::show(const level::Level& as_it_is) {
 
 void LevelView::tick() {
     if (!isVisible() || !session_.isOpen() || pages_.empty()) return;
+    if (contrast_.on()) return; // its pages are told apart pixel by pixel
     const auto drawn = pages_.tick(session_.playClock().now(), seenCells());
     for (const Box& cells : drawn) redraw(camera_.around(geometry(), cells).toAlignedRect());
     if (!drawn.empty()) update();

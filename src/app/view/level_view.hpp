@@ -18,6 +18,7 @@
 #include "app/gesture/gesture.hpp"
 #include "app/parts/camera.hpp"
 #include "app/session/tool.hpp"
+#include "app/view/contrast_lens.hpp"
 #include "app/view/pages.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
@@ -77,8 +78,12 @@ class LevelView : public QWidget, private Board {
     // Marks every tile of which a pixel is not a whole number of the level's.
     void setHonesty(bool on);
     [[nodiscard]] bool showsHonesty() const { return honesty_; }
+    // By brightness: what blocks, what can be used, and scenery.
+    void setContrast(bool on);
+    [[nodiscard]] ContrastLens& contrast() { return contrast_; }
     // What is said of the tile under the pointer then; empty where all is well.
     [[nodiscard]] QString honestyThere() const;
+    [[nodiscard]] QString contrastThere() const;
     void setOutlines(bool on);
     void setFrameGuide(bool on);
     void setQuiet(bool on);
@@ -206,6 +211,7 @@ class LevelView : public QWidget, private Board {
 
     Session& session_;
     Pages pages_;
+    ContrastLens contrast_;
     Camera camera_;
     std::vector<std::unique_ptr<Gesture>> common_;
     std::vector<std::pair<Tool, std::unique_ptr<Gesture>>> tools_;
