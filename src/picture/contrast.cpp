@@ -26,8 +26,8 @@ double bright(Rgba c) { return (c.r * 0.2126 + c.g * 0.7152 + c.b * 0.0722) / 2.
 constexpr int kRing = 4;          // pixels around a thing that count as what lies around it
 constexpr double kBlends = 6;     // per cent of brightness that are not told apart from afar
 constexpr double kRimBlends = 14; // and at its rim, where a dark line would help
-constexpr double kStands = 12;    // from which on it stands out
-constexpr double kWhole = 0.5;    // share of its box that it covers, to look solid
+constexpr double kStands = 8;     // from which on it stands out
+constexpr double kWhole = 0.4;    // share of its box that it covers, to look solid
 
 // How a prop's picture looks, without what lies around.
 struct Looks {
@@ -95,6 +95,14 @@ class Drawn {
         double sum = 0;
         for (int y = seen.y; y < seen.bottom(); ++y)
             for (int x = seen.x; x < seen.right(); ++x) sum += at(x, y);
+        return seen.empty() ? 0 : sum / double(seen.size().area());
+    }
+    // By how much its pixels differ from that, on the average.
+    [[nodiscard]] double apart(const Box& pixels, double from) const {
+        const Box seen = intersection(pixels, canvas_.box);
+        double sum = 0;
+        for (int y = seen.y; y < seen.bottom(); ++y)
+            for (int x = seen.x; x < seen.right(); ++x) sum += std::abs(at(x, y) - from);
         return seen.empty() ? 0 : sum / double(seen.size().area());
     }
 
@@ -274,7 +282,7 @@ void add_masses(const Project& project, const Level& level, Art& art, const Tile
         std::map<std::pair<int, int>, std::vector<Point>> parts;
         const auto blocks = [&](Point at) { return role_of(*layer, tiles, layer->grid().cell(at)) == Role::blocks; };
         each_cell(layer->grid(), layer->cells(), [&](Point at, Cell, MaterialId) {
-            if (!blocks(at)) return;
+            if (!blocks(at) || tiles.shape(layer->grid().cell(at)) != TileShape::full) return;
             for (const Point by : {Point{0, -1}, {1, 0}, {0, 1}, {-1, 0}})
                 if (level.cells().contains(at + by) && !blocks(at + by)) {
                     parts[{floor_div(at.y, kPart), floor_div(at.x, kPart)}].push_back(at);
@@ -296,8 +304,7 @@ void add_masses(const Project& project, const Level& level, Art& art, const Tile
                     const int rw = std::max(1, c.w / 8), rh = std::max(1, c.h / 8);
                     const Box rim = by.x == 0 ? Box{own.x, by.y < 0 ? own.y : own.bottom() - rh, own.w, rh}
                                               : Box{by.x < 0 ? own.x : own.right() - rw, own.y, rw, own.h};
-                    if (std::abs(inside - beside) >= kBlends || std::abs(drawn.mean(rim) - beside) >= kRimBlends / 2)
-                        continue;
+                    if (std::abs(inside - beside) >= kBlends || drawn.apart(rim, beside) >= kRimBlends) continue;
                     const bool goes_on = !out.empty() && out.back().what == Doubt::What::blends &&
                                          out.back().prop == 0 && out.back().layer == layer->id &&
                                          out.back().pixels.y == own.y && out.back().pixels.right() == own.x;

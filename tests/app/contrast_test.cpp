@@ -19,7 +19,7 @@ TEST_CASE("the contrast lens tells by colour what blocks, and frames what looks 
           "[app][dress][contrast]") {
     Window w;
     w.stage("stage-dress");
-    w.openLevel("Pump Cellar");
+    w.session().setLevel("pump-cellar");
     w.view()->setCamera(2, {40.0 * 16, 22.0 * 16});
     settle();
     w.key(Qt::Key_U, Qt::ShiftModifier);
