@@ -217,12 +217,24 @@ Level align(const Project& project, Level level, const Chosen& chosen, Align how
         const Box& b = lot.box;
         Point by;
         switch (how) {
-            case Align::left: by.x = around.x - b.x; break;
-            case Align::middle: by.x = around.x + (around.w - b.w) / 2 - b.x; break;
-            case Align::right: by.x = around.right() - b.right(); break;
-            case Align::top: by.y = around.y - b.y; break;
-            case Align::centre: by.y = around.y + (around.h - b.h) / 2 - b.y; break;
-            case Align::bottom: by.y = around.bottom() - b.bottom(); break;
+            case Align::left:
+                by.x = around.x - b.x;
+                break;
+            case Align::middle:
+                by.x = around.x + (around.w - b.w) / 2 - b.x;
+                break;
+            case Align::right:
+                by.x = around.right() - b.right();
+                break;
+            case Align::top:
+                by.y = around.y - b.y;
+                break;
+            case Align::centre:
+                by.y = around.y + (around.h - b.h) / 2 - b.y;
+                break;
+            case Align::bottom:
+                by.y = around.bottom() - b.bottom();
+                break;
         }
         level = moved(std::move(level), lot, by);
     }
@@ -234,9 +246,8 @@ Level distribute(const Project& project, Level level, const Chosen& chosen, bool
     if (all.size() < 3) return level;
     const auto from = [&](const Lot& l) { return upright ? l.box.y : l.box.x; };
     const auto length = [&](const Lot& l) { return upright ? l.box.h : l.box.w; };
-    std::stable_sort(all.begin(), all.end(), [&](const Lot& a, const Lot& b) {
-        return 2 * from(a) + length(a) < 2 * from(b) + length(b);
-    });
+    std::stable_sort(all.begin(), all.end(),
+                     [&](const Lot& a, const Lot& b) { return 2 * from(a) + length(a) < 2 * from(b) + length(b); });
     const int last = static_cast<int>(all.size()) - 1;
     int free = from(all.back()) - from(all.front()); // room for all but the last, gaps included
     for (int i = 0; i < last; ++i) free -= length(all[static_cast<std::size_t>(i)]);

@@ -18,8 +18,8 @@ bool has_note(const Prop& p, NoteId id) {
 }
 
 bool has_note(const PropKind& k, NoteId id) {
-    return k.notes.contains(id) || std::any_of(k.parts.begin(), k.parts.end(),
-                                               [&](const EnsemblePart& p) { return p.notes.contains(id); });
+    return k.notes.contains(id) ||
+           std::any_of(k.parts.begin(), k.parts.end(), [&](const EnsemblePart& p) { return p.notes.contains(id); });
 }
 
 void remove_from_props(Project& project, NoteId id) {

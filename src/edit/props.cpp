@@ -7,6 +7,7 @@
 #include "base/chance.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
+#include "level/block.hpp"
 #include "level/standing.hpp"
 #include "outline/from_art.hpp"
 
@@ -94,6 +95,57 @@ TakenIslands take_islands(Project project, SheetId sheet_id, const std::vector<B
                            [&](const auto& k) { return k->name == name(); }))
             ++number;
         PropKind kind = propose_prop(*sheet, box, project.next_id++, name());
+        out.added.push_back(kind.id);
+        project.put(std::move(kind));
+    }
+    out.project = std::move(project);
+    return out;
+}
+
+namespace {
+
+PropKind kind_of_tile(const Sheet& sheet, const Tile& tile, PropKindId id, const std::string& name) {
+    PropKind out;
+    out.id = id;
+    out.name = name;
+    out.sheet = sheet.id;
+    out.box = tile.box;
+    out.tags = tile.tags;
+    out.notes = tile.notes;
+    const Size cell{tile.box.w / tile.block.cells.w, tile.box.h / tile.block.cells.h};
+    const int deep = tile.is_block() ? foot_under(tile, {}, {}).h * cell.h : cell.h;
+    out.foot = {0, tile.box.h - deep, tile.box.w, deep};
+    out.pivot = {tile.box.w / 2, tile.box.h - 1};
+    out.flat = tile.rise == 0 && !tile.is_block() && tile.shape == TileShape::none;
+    out.height = out.flat ? 0 : tile.box.h;
+    out.blocks = tile.shape != TileShape::none && !is_one_way(tile.shape);
+    if (!out.blocks) return out;
+    out.shape = tile.shape;
+    for (Polygon polygon : tile.polygons) { // in 1/16 of what it is stretched over
+        for (Point& c : polygon)
+            c = {out.foot.x + c.x * out.foot.w / kShapeSide, out.foot.y + c.y * out.foot.h / kShapeSide};
+        out.polygons.push_back(std::move(polygon));
+    }
+    if (out.shape == TileShape::drawn &&
+        !outline_trouble(out.polygons, out.box.size()).empty()) { // so small that corners fall together
+        out.shape = TileShape::full;
+        out.polygons.clear();
+    }
+    return out;
+}
+
+} // namespace
+
+TakenIslands props_of_tiles(Project project, SheetId sheet_id, const std::vector<TileId>& tiles) {
+    TakenIslands out;
+    const Sheet sheet = *project.sheet(sheet_id);
+    int number = 0;
+    for (const Tile& tile : sheet.tiles) {
+        ++number;
+        if (tile.blank || std::find(tiles.begin(), tiles.end(), tile.id) == tiles.end()) continue;
+        if (is_taken(project, sheet_id, tile.box)) continue;
+        const std::string name = tile.name.empty() ? sheet.name + " " + std::to_string(number) : tile.name;
+        PropKind kind = kind_of_tile(sheet, tile, project.next_id++, name);
         out.added.push_back(kind.id);
         project.put(std::move(kind));
     }

@@ -23,6 +23,11 @@ struct TakenIslands {
 TakenIslands take_islands(level::Project project, level::SheetId sheet, const std::vector<Box>& boxes,
                           const std::string& stem);
 
+// A prop for each of the tiles that no prop is made of yet, with the tile's name, tags and notes. One that has no part and
+// does not stand up lies flat; one that blocks stands on all of its cell, a block on the cells of its foot. Tiles must
+// be of the sheet and not blank; one-way edges do not come along.
+TakenIslands props_of_tiles(level::Project project, level::SheetId sheet, const std::vector<level::TileId>& tiles);
+
 // A sheet packed from single pictures, new (`sheet` 0) or brought up to date: each part is a prop with the picture's
 // name. Props keep their identity and name by the part they were cut from; one whose picture has another size is cut
 // anew, its pivot and foot proposed again. `file` is the packed picture's, relative to the project.

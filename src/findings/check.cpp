@@ -4,6 +4,7 @@
 #include <map>
 
 #include "join/resolve.hpp"
+#include "level/crossing.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::findings {
@@ -121,6 +122,28 @@ void check_circles(const Project& project, std::vector<Finding>& out) {
                         "Let each of them count both others, or break the circle in Join"));
 }
 
+// Props of which one cannot tell which is in front: one finding a level, at the first.
+void check_order(const Project& project, const Level& level, std::vector<Finding>& out) {
+    const std::vector<level::Crossing> found = level::crossings(project, level);
+    if (found.empty()) return;
+    const auto name = [&](level::PropId id) {
+        for (const level::LayerRef& l : level.layers)
+            if (const level::Prop* p = l->props().find(id))
+                if (const level::PropKind* kind = project.prop_kind(p->kind)) return kind->name;
+        return std::string();
+    };
+    const level::Crossing& first = found.front();
+    const Point cell = level.geometry().cell_at(first.at);
+    const Text what =
+        found.size() == 1
+            ? say("\"%1\" and \"%2\" cross at %3: their feet do not tell which is in front", name(first.one),
+                  name(first.other), place(cell))
+            : say("\"%1\" and \"%2\" cross at %3, and %4 more pairs: their feet do not tell which is in front",
+                  name(first.one), name(first.other), place(cell), static_cast<int>(found.size() - 1));
+    out.push_back({"order-untold", Severity::hint, level.id, first.layer, cell, what,
+                   "Move one of them, give its kind a foot that is less deep, or make two props of it"});
+}
+
 void check_level(const Project& project, const Level& level, CellChecker& cells, std::vector<Finding>& out) {
     bool solid = false;
     for (const level::LayerRef& layer : level.layers) {
@@ -153,6 +176,7 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
                        {},
                        "No layer of the level blocks the walker",
                        "Say in a layer's slab that its tiles block, or add a layer of blockers"});
+    check_order(project, level, out);
     const Mark* start = level.first_mark(MarkKind::start);
     if (!start)
         out.push_back({"no-start",

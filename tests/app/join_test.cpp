@@ -29,6 +29,7 @@
 #include "app/shell/workline.hpp"
 #include "base/files.hpp"
 #include "edit/joins.hpp"
+#include "edit/tiles.hpp"
 #include "join/mask.hpp"
 #include "join/resolve.hpp"
 #include "level/cell.hpp"
@@ -213,6 +214,30 @@ TEST_CASE("the free patch is painted on, and the proof of pairs is larger", "[ap
     CHECK(free->grid().count() == 3);
     w.click("newPatch");
     CHECK(free->grid().count() == 0);
+}
+
+TEST_CASE("a material stands up as a whole, and again lies flat", "[app][join][feet]") {
+    Window w;
+    w.stage("stage-join");
+    const level::MaterialId marsh = [&] {
+        for (const auto& m : w.session().project().materials)
+            if (m->name == "Marsh") return m->id;
+        return level::MaterialId(0);
+    }();
+    w.session().setMaterial(marsh);
+    settle();
+    w.picture("join-stands");
+    w.choose("standsUp", "stands up, 2 rows");
+    CHECK(edit::stands_up(w.session().project(), marsh) == 2);
+    int up = 0;
+    for (const auto& s : w.session().project().sheets)
+        if (s->name == "Marsh")
+            for (const level::Tile& t : s->tiles) up += t.rise > 0;
+    CHECK(up >= 47);
+    w.choose("standsUp", "lies flat");
+    CHECK(edit::stands_up(w.session().project(), marsh) == 0);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(edit::stands_up(w.session().project(), marsh) == 2);
 }
 
 TEST_CASE("turns, liveliness, rank and what counts as the same are set beside the table", "[app][join]") {

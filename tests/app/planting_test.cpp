@@ -284,3 +284,68 @@ TEST_CASE("why nothing grows is told at its pass", "[app][planting]") {
     const auto labels = card->findChildren<QLabel*>();
     CHECK(std::any_of(labels.begin(), labels.end(), [](QLabel* l) { return l->text() == "All its weights are 0"; }));
 }
+
+TEST_CASE("repetition is seen as heat, and all of it from afar", "[app][planting][lively]") {
+    Planting w;
+    w.addPass("Thrift");
+    w.number("plantApart-0", "14");
+    w.view()->setCamera(2, {76.0 * 16, 20.0 * 16});
+    settle();
+    const QString says = w.find<QLabel>("plantingLively")->text();
+    CHECK(says.contains("alike from"));
+    CHECK(says.contains("covered"));
+    const QImage plain = w.view()->grab().toImage();
+    w.click("plantingHeat");
+    CHECK(w.view()->showsHeat());
+    const QImage hot = w.view()->grab().toImage();
+    CHECK(hot != plain);
+    w.picture("planting-heat");
+    // Warm where they stand, and nowhere else.
+    int off = 0, on = 0;
+    const std::vector<level::Prop> props = w.props();
+    for (int y = 40; y < hot.height() - 140; y += 3)
+        for (int x = 40; x < hot.width() - 140; x += 3) {
+            if (hot.pixel(x, y) == plain.pixel(x, y)) continue;
+            const Point cell = w.view()->cellAt({double(x), double(y)});
+            const bool near = std::any_of(props.begin(), props.end(), [&](const level::Prop& p) {
+                return std::abs(p.at.x / 16 - cell.x) <= 2 && std::abs(p.at.y / 16 - cell.y) <= 2;
+            });
+            ++(near ? on : off);
+        }
+    CHECK(on > 200);
+    CHECK(off == 0);
+    w.view()->setFocus();
+    w.key(Qt::Key_O, Qt::ShiftModifier);
+    CHECK_FALSE(w.view()->showsHeat());
+    w.click("plantingAfar");
+    CHECK(w.view()->zoom() < 0.5);
+    w.picture("planting-afar");
+    w.view()->setFocus();
+    w.key(Qt::Key_Home, Qt::ShiftModifier);
+    CHECK(w.view()->zoom() == 2);
+    CHECK(std::abs(w.view()->centre().x() - 76 * 16) < 2);
+}
+
+TEST_CASE("ground patches are planted: props of tiles that lie flat", "[app][planting][tiles]") {
+    Window w;
+    w.stage("stage-cut");
+    for (const auto& s : w.session().project().sheets)
+        if (s->name == "Crust") {
+            w.session().setSheet(s->id);
+            w.session().setTiles({s->tiles[0].id, s->tiles[1].id, s->tiles[4].id});
+        }
+    settle();
+    w.picture("cut-props-of-tiles");
+    w.click("propsOfTiles");
+    int flat = 0;
+    for (const auto& k : w.session().project().prop_kinds)
+        flat += k->flat && (k->name == "Salt crust 1" || k->name == "Salt crust 2" || k->name == "Pebbles");
+    CHECK(flat == 3);
+    w.stage("stage-dress");
+    w.click("addLayer");
+    clickEntry(shownMenu("addLayerMenu"), "Planting");
+    w.choose("addPass", "Salt crust 1");
+    settle();
+    const level::Layer& layer = *w.session().activeLayer();
+    CHECK(layer.props().size() > 100);
+}

@@ -12,8 +12,8 @@
 #include "app/sheet/sheet_view.hpp"
 #include "edit/stroke.hpp"
 #include "level/level.hpp"
-#include "picture/compose.hpp"
 #include "level/standing.hpp"
+#include "picture/compose.hpp"
 
 using namespace app_test;
 

@@ -54,7 +54,8 @@ KindPanel::KindPanel(Session& session, SheetView& view, QWidget* parent)
 
     buildPivots(inner);
     buildSize(inner);
-    more_ = new KindFields(session_, [this] { return chosen(); }, "kind", one_);
+    more_ = new KindFields(
+        session_, [this] { return chosen(); }, "kind", one_);
     inner->addWidget(more_);
     buildDeeds(inner);
     hint_ = label({}, "quiet", this);

@@ -22,6 +22,7 @@
 #include "app/session/play_clock.hpp"
 #include "base/text.hpp"
 #include "edit/pour.hpp"
+#include "edit/props.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "level/level.hpp"
@@ -105,8 +106,9 @@ void TilePanel::buildProperties(QVBoxLayout* column) {
     rise->setRange(0, level::kMostRise);
     rise->setSpecialValueText(tr("lies flat"));
     rise->setPrefix(tr("row "));
-    rise->setToolTip(tr("Stands up, counted from its foot: the lowest row of a wall is row 1, the one above it row 2. On "
-                        "layers that are drawn in the order of feet"));
+    rise->setToolTip(
+        tr("Stands up, counted from its foot: the lowest row of a wall is row 1, the one above it row 2. On "
+           "layers that are drawn in the order of feet"));
     addField(inner, tr("Stands up"), rise, 78);
     fields_.bindInt(
         rise, [this] { return session_.chosenTiles().front()->rise; },
@@ -116,6 +118,19 @@ void TilePanel::buildProperties(QVBoxLayout* column) {
         });
     notes_ = new TileNotes(session_, properties_);
     inner->addWidget(notes_);
+    auto* props = new QPushButton(tr("Props of these tiles"), properties_);
+    props->setObjectName("propsOfTiles");
+    describe(props, tr("Make props of tiles"), {},
+             tr("To be placed off the lattice and planted; those that neither block nor stand up lie flat"));
+    connect(props, &QPushButton::clicked, this, [this] {
+        std::vector<level::TileId> tiles;
+        for (const level::Tile* t : session_.chosenTiles()) tiles.push_back(t->id);
+        auto made = edit::props_of_tiles(session_.project(), session_.sheetId(), tiles);
+        if (made.added.empty()) return emit session_.said(tr("Props are made of them already"), false);
+        session_.apply(tr("Make props of tiles"), std::move(made.project));
+        emit session_.said(tr("%n props are in the Tray", nullptr, static_cast<int>(made.added.size())), false);
+    });
+    inner->addWidget(props);
     column->addWidget(properties_);
 }
 

@@ -109,6 +109,19 @@ void PlantingPanel::buildFoot(QVBoxLayout* column) {
     lively_ = label({}, "quiet", this);
     lively_->setObjectName("plantingLively");
     lively_->setWordWrap(true);
+    auto* lively = new QHBoxLayout;
+    lively->setContentsMargins(0, 0, 8, 0);
+    lively->addWidget(label(tr("Lively"), "quiet", this));
+    lively->addStretch();
+    heat_ = toolButton(this, "plantingHeat", {}, tr("heat"), {}, "link");
+    describe(heat_, tr("Repetition as heat"), "Shift+O", tr("Warm is what is seen again nearby"));
+    connect(heat_, &QToolButton::clicked, this, &PlantingPanel::heatAsked);
+    lively->addWidget(heat_);
+    auto* afar = toolButton(this, "plantingAfar", {}, tr("from afar"), {}, "link");
+    describe(afar, tr("From afar"), "Shift+Home", tr("As small as one sees it when it repeats; and back"));
+    connect(afar, &QToolButton::clicked, this, &PlantingPanel::afarAsked);
+    lively->addWidget(afar);
+    column->addLayout(lively);
     column->addWidget(lively_);
     auto* kept = new QHBoxLayout;
     kept->setContentsMargins(0, 0, 8, 0);
@@ -319,13 +332,19 @@ QString PlantingPanel::kindsText() const {
 }
 
 QString PlantingPanel::livelyText() const {
-    const auto* grown = session_.planter().grown(layer_);
-    if (!grown) return {};
-    double alike = 0;
-    for (const plant::PassGrown& g : *grown)
-        if (g.alike > 0 && (alike == 0 || g.alike < alike)) alike = g.alike;
-    if (alike == 0) return tr("No two look the same");
-    return tr("Nearest that look the same: %1 cells").arg(alike / session_.level()->cell.w, 0, 'f', 1);
+    const level::Level& level = *session_.level();
+    const int at = level.index_of(layer_);
+    if (level.layer(layer_)->props().size() < 2) return {};
+    const plant::Lively& lively = session_.derived().lively(level, level.layers[static_cast<std::size_t>(at)]);
+    const QString same = lively.alike > 0 ? tr("alike from %1 cells on").arg(lively.alike / level.cell.w, 0, 'f', 1)
+                                          : tr("no two alike nearby");
+    const QString spread = lively.evenness < 0.8   ? tr("in heaps")
+                           : lively.evenness > 1.3 ? tr("even")
+                                                   : tr("as by chance");
+    return tr("%1 · %2 (%3) · %4 % covered")
+        .arg(same, spread)
+        .arg(lively.evenness, 0, 'f', 2)
+        .arg(lively.covered * 100, 0, 'f', 0);
 }
 
 QString PlantingPanel::handText() const {
@@ -351,6 +370,7 @@ void PlantingPanel::refresh() {
     kinds_->setVisible(!kinds.isEmpty());
     lively_->setText(lively);
     lively_->setVisible(!lively.isEmpty());
+    heat_->setVisible(!lively.isEmpty());
     hand_->setText(hand);
     hand_->setVisible(!hand.isEmpty());
     forget_->setVisible(!hand.isEmpty());

@@ -32,6 +32,8 @@ class PlantingPanel : public QWidget {
 
   signals:
     void trayAsked(); // wanted() has changed
+    void heatAsked(); // repetition is to be shown, or not
+    void afarAsked();
 
   private:
     void buildHead(QVBoxLayout* column);
@@ -58,6 +60,7 @@ class PlantingPanel : public QWidget {
     QLabel* lively_ = nullptr;
     QLabel* hand_ = nullptr;
     QToolButton* forget_ = nullptr;
+    QToolButton* heat_ = nullptr;
     QScrollArea* scroll_ = nullptr;
     QWidget* list_ = nullptr;
     QVBoxLayout* where_ = nullptr;

@@ -39,6 +39,7 @@
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "edit/templates.hpp"
+#include "edit/tiles.hpp"
 #include "join/mask.hpp"
 #include "join/read_joins.hpp"
 #include "join/template_picture.hpp"
@@ -103,6 +104,28 @@ void MaterialList::buildFoot(QVBoxLayout* column) {
     beyond_->setObjectName("beyondIsSame");
     beyond_->setToolTip(tr("What lies beyond the level's edge counts as the same material"));
     foot->addWidget(beyond_);
+    auto* stands = comboBox(this, "standsUp");
+    stands->setToolTip(tr("On layers that are drawn in the order of feet the walker goes behind what stands up"));
+    addField(foot, tr("Stands"), stands, 60);
+    fields_.bindChoice(
+        stands,
+        [this] {
+            std::vector<Bindings::Choice> out{
+                {tr("lies flat"), 0}, {tr("stands up, 1 row"), 1}, {tr("stands up, 2 rows"), 2}};
+            if (session_.material() && !edit::stands_up(session_.project(), session_.material()->id))
+                out.push_back({tr("as its tiles say"), -1});
+            return out;
+        },
+        [this] {
+            const auto rows = session_.material() ? edit::stands_up(session_.project(), session_.material()->id) : 0;
+            return QVariant(rows.value_or(-1));
+        },
+        [this](const QVariant& v) {
+            if (!session_.material() || v.toInt() < 0) return;
+            session_.apply(tr("How a material stands"),
+                           edit::stand_up(session_.project(), session_.material()->id, v.toInt()));
+        });
+    fields_.bindEnabled(stands, [this] { return session_.material() != nullptr; });
     rejoin_ = new QPushButton(tr("Join anew …"), this);
     rejoin_->setObjectName("rejoin");
     describe(rejoin_, tr("Join cells anew"), {}, tr("Says first how many cells would change; pinned ones stay"));

@@ -46,6 +46,11 @@ void Derived::forget() {
     countTimer_.stop();
 }
 
+const plant::Lively& Derived::lively(const level::Level& level, const level::LayerRef& layer) {
+    return lively_.get({layer, session_.project().prop_kinds},
+                       [&] { return plant::lively_of(session_.project(), level, *layer); });
+}
+
 const sheet::Seam& Derived::seam(const std::shared_ptr<const Image>& picture, bool across) {
     for (const SeamRead& s : seams_)
         if (s.picture == picture && s.across == across) return s.seam;

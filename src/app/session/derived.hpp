@@ -19,6 +19,7 @@
 #include "edit/joins.hpp"
 #include "outline/trace.hpp"
 #include "picture/art.hpp"
+#include "plant/lively.hpp"
 #include "sheet/read_cut.hpp"
 #include "sheet/seam.hpp"
 
@@ -62,6 +63,8 @@ class Derived : public QObject {
     // The home that is proposed for the Hand.
     [[nodiscard]] std::optional<edit::HomeProposal> proposedHome();
     // Whether the picture closes with itself where it is repeated. Valid until the next call.
+    // How lively the props of a layer look. Valid until the next call.
+    [[nodiscard]] const plant::Lively& lively(const level::Level& level, const level::LayerRef& layer);
     [[nodiscard]] const sheet::Seam& seam(const std::shared_ptr<const Image>& picture, bool across);
     // The trace of `level`, made from the last one where that is possible.
     [[nodiscard]] const outline::Trace& trace(const level::Level& level);
@@ -79,6 +82,7 @@ class Derived : public QObject {
         sheet::Seam seam;
     };
     std::vector<SeamRead> seams_; // the last few
+    Memo<std::pair<level::LayerRef, std::vector<std::shared_ptr<const level::PropKind>>>, plant::Lively> lively_;
     // What a proposal of a home follows from.
     struct HomeKey {
         edit::Hand hand; // what it holds alone

@@ -64,9 +64,7 @@ void Session::openEnsemble(level::PropId prop) {
 
 level::Level Session::dressed() const { return edit::opened(project(), *level(), choice_.ensemble); }
 
-level::LayerId Session::dressedLayer() const {
-    return choice_.ensemble != 0 ? edit::kPartsLayer : activeLayerId();
-}
+level::LayerId Session::dressedLayer() const { return choice_.ensemble != 0 ? edit::kPartsLayer : activeLayerId(); }
 
 bool Session::applyDressed(const QString& name, const level::Level& next, const std::string& merge,
                            std::uint32_t nextId) {

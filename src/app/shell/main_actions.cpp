@@ -172,6 +172,21 @@ void MainWindow::buildViewActions() {
             if (!levelView_->contrast().on()) say(tr("The level is seen in its colours"), false);
         },
         tr("The level by brightness: what blocks, what can be used and scenery, and what looks otherwise than it is"));
+    add(
+        level, "keyHeat", tr("Show repetition as heat"), QKeySequence(Qt::SHIFT | Qt::Key_O),
+        [this] {
+            levelView_->setHeat(!levelView_->showsHeat());
+            say(levelView_->showsHeat() ? tr("Warm is what is seen again nearby, of the active layer's props")
+                                        : tr("Repetition is not shown any more"),
+                false);
+        },
+        tr("Where the same picture of the active layer's props is seen again nearby"));
+    add(
+        level, "keyAfar", tr("See the level from afar"), QKeySequence(Qt::SHIFT | Qt::Key_Home),
+        [this] { levelView_->setAfar(!levelView_->afar()); },
+        tr("As small as one sees it when it repeats; the same key comes back"));
+    connect(planting_, &PlantingPanel::heatAsked, this, [this] { findChild<QAction*>("keyHeat")->trigger(); });
+    connect(planting_, &PlantingPanel::afarAsked, this, [this] { levelView_->setAfar(!levelView_->afar()); });
     connect(&levelView_->contrast(), &ContrastLens::measured, this, [this] {
         levelView_->update();
         say(levelView_->contrast().summary(), false);

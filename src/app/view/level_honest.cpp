@@ -70,6 +70,46 @@ void LevelView::setContrast(bool on) {
     emit readingChanged();
 }
 
+void LevelView::setHeat(bool on) {
+    heat_ = on;
+    update();
+}
+
+void LevelView::setAfar(bool on) {
+    if (on == afar() || pages_.empty()) return;
+    if (!on) {
+        const auto [zoom, middle] = *std::exchange(afar_, std::nullopt);
+        return setCamera(zoom, middle);
+    }
+    const auto now = std::pair(zoom(), centre());
+    fit();
+    setCamera(std::min(zoom(), now.first) / 2, centre());
+    afar_ = now;
+}
+
+// From straw to vermilion: one that is seen once more nearby, and one in a heap of its like.
+void LevelView::paintHeat(QPainter& p) {
+    const level::Level& level = pages_.level();
+    const int at = level.index_of(session_.activeLayerId());
+    if (at < 0 || !level.layers[static_cast<std::size_t>(at)]->has_props()) return;
+    p.save();
+    p.setClipRect(camera_.area());
+    p.setRenderHint(QPainter::Antialiasing);
+    for (const plant::Lively::Heat& h :
+         session_.derived().lively(level, level.layers[static_cast<std::size_t>(at)]).heat) {
+        const QPointF middle = camera_.onScreen(h.middle);
+        const double r = std::max(3.0, h.radius * zoom() * 0.8);
+        if (!QRectF(camera_.area()).adjusted(-r, -r, r, r).contains(middle)) continue;
+        const QColor from(0xF2, 0xC8, 0x4B), to(0xC2, 0x35, 0x1D);
+        const auto part = [&](int a, int b) { return static_cast<int>(a + (b - a) * h.hot); };
+        p.setPen(QPen(QColor(0x22, 0x1C, 0x12, 150), 1));
+        p.setBrush(QColor(part(from.red(), to.red()), part(from.green(), to.green()), part(from.blue(), to.blue()),
+                          90 + static_cast<int>(110 * h.hot)));
+        p.drawEllipse(middle, r, r);
+    }
+    p.restore();
+}
+
 QString LevelView::contrastThere() const {
     return place_ && camera_.area().contains(place_->toPoint()) ? contrast_.reading(camera_.pixelAt(*place_))
                                                                 : QString();

@@ -235,6 +235,7 @@ void LevelView::paintEvent(QPaintEvent*) {
     if (!quiet_ && !geometry().square()) paintEdgeNumbers(p);
     if (!quiet_) paintGuides(p);
     if (!bound) contrast_.paint(p, camera_);
+    if (heat_ && !bound) paintHeat(p);
     paintSelection(p);
     p.save();
     p.setClipRect(camera_.area());

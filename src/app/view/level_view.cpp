@@ -187,6 +187,7 @@ void LevelView::refresh() {
     }
     if (!stroking()) show(trial_ ? *trial_ : *level);
     if (other || cellOf_ != level->cell) {
+        afar_.reset();
         cameraOf_ = level->id;
         cellOf_ = level->cell;
         const double fits = camera_.fitting(picture::extent(session_.project(), *level), 4);

@@ -80,6 +80,12 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] bool showsHonesty() const { return honesty_; }
     // By brightness: what blocks, what can be used, and scenery.
     void setContrast(bool on);
+    // Repetition on the active layer of props as heat.
+    void setHeat(bool on);
+    [[nodiscard]] bool showsHeat() const { return heat_; }
+    // As small as one sees it when it repeats; and back to where one was.
+    void setAfar(bool on);
+    [[nodiscard]] bool afar() const { return afar_.has_value(); }
     [[nodiscard]] ContrastLens& contrast() { return contrast_; }
     // What is said of the tile under the pointer then; empty where all is well.
     [[nodiscard]] QString honestyThere() const;
@@ -177,6 +183,7 @@ class LevelView : public QWidget, private Board {
     void paintUnknown(QPainter& p); // of the plan on trial
     void paintMissing(QPainter& painter, const QRect& part);
     void paintDishonest(QPainter& p, const QRect& part);
+    void paintHeat(QPainter& p);
     void paintLattice(QPainter& painter, const QRect& part);
     void paintFineLines(QPainter& painter, const QRect& part);
     void paintIsometricLattice(QPainter& painter, const QRect& part);
@@ -222,7 +229,8 @@ class LevelView : public QWidget, private Board {
     QImage frame_;                                                // the art and lattice of the present camera
     std::string cameraOf_;
     Size cellOf_; // of that, when the camera was set
-    bool honesty_ = false;
+    bool honesty_ = false, heat_ = false;
+    std::optional<std::pair<double, QPointF>> afar_; // zoom and middle to come back to
     double settledZoom_ = 0;
     QPointF middle_, settledAt_; // of the camera: before it got other sizes, and after the last one
     bool lattice_ = true, outlines_ = false, frameGuide_ = true, quiet_ = false;
