@@ -1,6 +1,7 @@
 #include "base/parallel.hpp"
 
 #include <tbb/blocked_range.h>
+#include <tbb/global_control.h>
 #include <tbb/parallel_for.h>
 #include <tbb/parallel_invoke.h>
 #include <tbb/partitioner.h>
@@ -42,7 +43,20 @@ struct HandOver {
     void done() { acquire(&back); }
 };
 
+int workers = 2;
+
 } // namespace
+
+// The pool has no more threads than there are processors, else.
+struct WithWorkers::Limit {
+    tbb::global_control control{tbb::global_control::max_allowed_parallelism, static_cast<std::size_t>(kMostWorkers)};
+};
+
+WithWorkers::WithWorkers(int count) : limit_(std::make_unique<Limit>()), before_(workers) {
+    workers = std::clamp(count, 1, kMostWorkers);
+}
+
+WithWorkers::~WithWorkers() { workers = before_; }
 
 void parallel_pieces(int from, int to, bool large, const std::function<void(int, int, int)>& work) {
     constexpr int kPieces = 16;
@@ -51,7 +65,7 @@ void parallel_pieces(int from, int to, bool large, const std::function<void(int,
         if (count > 0) work(0, from, to);
         return;
     }
-    tbb::task_arena arena(kWorkers);
+    tbb::task_arena arena(workers);
     HandOver hand_over;
     arena.execute([&] {
         tbb::parallel_for(

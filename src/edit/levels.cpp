@@ -19,6 +19,7 @@ Level add_layer(Level level, LayerId id, const std::string& name, LayerKind kind
     layer.id = id;
     layer.name = name;
     layer.content = level::empty_content(kind, level.size);
+    layer.by_feet = layer.has_props() && level.view == View::from_above; // as those that new levels have
     const int index = level.index_of(behind) + 1;
     level.layers.insert(level.layers.begin() + index, std::make_shared<const Layer>(std::move(layer)));
     if (behind == 0 || index <= level.plane) ++level.plane;

@@ -554,7 +554,7 @@ struct Scatter::Inner {
 std::vector<Box> Scatter::Inner::settle(const Ground& ground, const Obstacles& obstacles, std::vector<char> dirty,
                                         bool threads) {
     std::vector<Box> out;
-    std::array<std::unique_ptr<Bench>, kWorkers> benches;
+    std::array<std::unique_ptr<Bench>, kMostWorkers> benches;
     for (int round = 0; round < 4; ++round) {
         std::vector<Point> todo;
         for (int y = tiles.y; y < tiles.bottom(); ++y)

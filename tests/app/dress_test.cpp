@@ -469,3 +469,53 @@ TEST_CASE("a mark with a figure is an actor: seen here, in the player, and worn 
     const level::Project gone = edit::remove_kinds(w.session().project(), {barrel});
     for (const level::Mark& m : gone.level(level.id)->marks) CHECK(m.figure != barrel);
 }
+
+TEST_CASE("furnish the pump house so that nothing overlaps: 20 actions", "[app][dress][furnish]") {
+    Window w;
+    w.stage("stage-dress");
+    w.session().setLevel("pump-cellar");
+    level::Level bare = w.level();
+    for (const level::LayerRef& l : w.level().layers)
+        if (l->has_props()) bare.edit(l->id).props() = level::Props();
+    w.session().applyLevel("bare", bare);
+    w.activate("Props");
+    w.view()->setCamera(2, {70.0 * 16, 20.0 * 16});
+    (*w).activateWindow();
+    int actions = 0;
+    w.click("optionDrops"), ++actions;
+    const auto take = [&](const char* prop) {
+        w.click("trayProps");
+        w.clickRow(w.find<QListView>("propTray"), prop), ++actions;
+        (*w).activateWindow();
+        w.view()->setFocus();
+    };
+    // Each is put where one points, wherever in the air; K takes the nearest free place for what would overlap.
+    take("Brine pump");
+    w.clickCell({67, 18}), ++actions;
+    w.clickCell({74, 18}), ++actions;
+    take("Crate");
+    for (const Point at : {Point{63, 15}, {66, 19}, {71, 18}}) {
+        w.hover(at);
+        w.key(Qt::Key_K), ++actions;
+    }
+    take("Barrel");
+    for (const Point at : {Point{66, 20}, {68, 19}, {72, 17}, {75, 19}, {63, 16}}) {
+        w.hover(at);
+        w.key(Qt::Key_K), ++actions;
+    }
+    // Lamps and a pipe hang, and do not drop.
+    w.click("optionDrops"), ++actions;
+    take("Lamp");
+    w.clickCell({69, 14}), ++actions;
+    w.clickCell({74, 14}), ++actions;
+    take("Pipe");
+    w.clickCell({71, 13}), ++actions;
+    CHECK(actions == 20);
+    const std::vector<level::Prop> all = w.layer("Props").props().all();
+    REQUIRE(all.size() == 13);
+    const edit::Ground ground(w.session().project(), w.level(), {});
+    int in_the_way = 0;
+    for (const level::Prop& p : all) in_the_way += ground.stand(p).way != edit::InTheWay::nothing;
+    CHECK(in_the_way == 0);
+    w.picture("dress-furnished");
+}

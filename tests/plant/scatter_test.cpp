@@ -7,6 +7,7 @@
 #include <set>
 
 #include "base/chance.hpp"
+#include "base/parallel.hpp"
 #include "plant/scatter.hpp"
 #include "support/make.hpp"
 
@@ -175,6 +176,24 @@ TEST_CASE("all stand on the ground, off obstacles, as often as their weights say
         first += s.kind == 0;
     }
     CHECK(first / double(scatter.all().size()) == Approx(0.75).margin(0.03));
+}
+
+TEST_CASE("one, two and four threads give the same bytes", "[plant][scatter]") {
+    make::Random random(21);
+    for (int round = 0; round < 3; ++round) {
+        const Spread spread = random_spread(random);
+        const Blots ground(static_cast<unsigned>(40 + round));
+        std::vector<std::vector<Stand>> all;
+        for (const int workers : {1, 2, 4}) {
+            const WithWorkers with(workers);
+            Scatter some(spread, {0, 0, 2600, 2100});
+            some.settle(ground, {}, true);
+            all.push_back(some.all());
+        }
+        CHECK(all[0].size() > 500);
+        CHECK(all[1] == all[0]);
+        CHECK(all[2] == all[0]);
+    }
 }
 
 TEST_CASE("one thread or two, and whatever was there before: the same places", "[plant][scatter]") {
