@@ -96,6 +96,8 @@ class Maker {
             kind.blocks = art.blocks;
             kind.flat = art.flat;
             kind.height = art.height;
+            kind.frames = art.frames;
+            kind.frame_ms = art.frame_ms;
             if (art.foot) {
                 kind.foot = *art.foot;
                 kind.pivot = {art.foot->x + art.foot->w / 2, art.foot->bottom() - 1};

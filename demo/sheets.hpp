@@ -14,8 +14,9 @@ struct PropArt {
     Box box; // pixels of the sheet
     bool blocks = false;
     bool flat = false;
-    int height = 0;            // pixels; 0: not told
-    std::optional<Box> foot{}; // pixels of its picture; as it is proposed without
+    int frames = 1, frame_ms = 150; // beside each other; `box` is the first
+    int height = 0;                 // pixels; 0: not told
+    std::optional<Box> foot{};      // pixels of its picture; as it is proposed without
 };
 
 // Tile sets of the kind edges + corners: the 47 cases in the order of their masks, then more tiles for "joined all

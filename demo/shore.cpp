@@ -281,26 +281,66 @@ Image figure(const std::vector<std::string>& rows, const std::map<char, Rgba>& c
     return image;
 }
 
-// A broad hat, a shirt and its shade, trousers, boots; one carries a rake.
+// A stride: with the legs together at 0 and 2, apart at 1 and 3; the trunk a pixel lower there.
+std::vector<std::string> strode(std::vector<std::string> rows, std::size_t hips, int step) {
+    if (step % 2 == 0) return rows;
+    const bool right = step == 1;
+    for (std::size_t y = hips; y < rows.size(); ++y) {
+        // The legs are the left and the right half: one goes ahead, one behind.
+        std::string row(rows[y].size(), '.');
+        const int by = static_cast<int>(y - hips + 2) / 3;
+        for (int x = 0; x < static_cast<int>(row.size()); ++x) {
+            const char c = rows[y][static_cast<std::size_t>(x)];
+            if (c == '.' || (c == 'p')) continue;
+            const bool left_leg = x < 6;
+            const int to = x + (left_leg == right ? -by : by) / (left_leg ? 1 : 2);
+            if (to >= 0 && to < static_cast<int>(row.size())) row[static_cast<std::size_t>(to)] = c;
+        }
+        for (std::size_t x = 0; x < row.size(); ++x)
+            if (rows[y][x] == 'p') row[x] = 'p';
+        rows[y] = row;
+    }
+    return rows;
+}
+
+// Frames beside each other.
+Image strip(const std::vector<Image>& frames) {
+    Image out({frames.front().width() * static_cast<int>(frames.size()), frames.front().height()});
+    for (std::size_t i = 0; i < frames.size(); ++i) paste(out, frames[i], {static_cast<int>(i) * frames[i].width(), 0});
+    return out;
+}
+
+// A broad hat, a shirt and its shade, trousers, boots. One with a rake draws it to and fro.
 Image salter(Rgba hat, Rgba shirt, Rgba shirt_shade, Rgba scarf, bool with_rake) {
     const std::map<char, Rgba> colours{
         {'h', hat},         {'H', ink::umber},      {'f', rgb(0xD7A27A)}, {'F', rgb(0xB07F5C)}, {'s', shirt},
         {'S', shirt_shade}, {'c', scarf},           {'t', rgb(0x5A5248)}, {'T', rgb(0x453E37)}, {'b', ink::dark},
         {'p', ink::plank},  {'i', ink::iron_light}, {'e', ink::dark}};
-    std::vector<std::string> rows{
+    const std::vector<std::string> rows{
         "....hhhh......", "...hhhhhh.....", "..hhhhhhhh....", ".HHHHHHHHHH...", "...fffffF.....", "...feffeF.....",
         "...fffffF.....", "....cccc......", "...scccsS.....", "..ssssssSS....", "..ssssssSS....", "..sssssssS....",
         "..fsssssSf....", "..fssssSSf....", "...ssssSS.....", "...ttttTT.....", "...ttttTT.....", "...ttt.TT.....",
         "...tt..TT.....", "...tt..TT.....", "...bb..bb.....", "..bbb..bbb....",
     };
-    if (with_rake)
-        for (std::size_t y = 0; y < rows.size(); ++y) {
-            rows[y][11] = 'p';
-            if (y == 0) rows[y].replace(9, 5, "iipii");
-            if (y == 1) rows[y].replace(9, 5, "i.p.i");
-            if (y == 12) rows[y][10] = 'f';
+    std::vector<Image> frames;
+    for (int frame = 0; frame < 2; ++frame) {
+        std::vector<std::string> now = rows;
+        // Breathing: head and shoulders a pixel lower, the belt stays.
+        if (frame == 1) {
+            now.erase(now.begin() + 11);
+            now.insert(now.begin(), std::string(rows.front().size(), '.'));
         }
-    return figure(rows, colours);
+        if (with_rake)
+            for (std::size_t y = 0; y < now.size(); ++y) {
+                const std::size_t at = frame == 0 ? 11 : 12;
+                now[y][at] = 'p';
+                if (y == 0) now[y].replace(at - 2, 4, "iipi");
+                if (y == 1) now[y].replace(at - 2, 4, "i.pi");
+                if (y == 12 + static_cast<std::size_t>(frame)) now[y][10] = 'f';
+            }
+        frames.push_back(figure(now, colours));
+    }
+    return strip(frames);
 }
 
 Image hero() {
@@ -308,14 +348,15 @@ Image hero() {
         {'h', rgb(0x3A2A22)}, {'H', rgb(0x5C4230)}, {'f', rgb(0xE0B08A)}, {'F', rgb(0xB98863)}, {'c', ink::vermilion},
         {'C', rgb(0x8F2F20)}, {'s', rgb(0x2F6E78)}, {'S', rgb(0x214E58)}, {'l', ink::lamp},     {'t', rgb(0xC8B68C)},
         {'T', rgb(0x9E8C66)}, {'b', rgb(0x4A3428)}, {'e', ink::dark},     {'k', ink::oak}};
-    return figure(
-        {
-            "....hhhhh.....", "...hHHhhhh....", "...hHhhhhh....", "...hffffFh....", "...feffeF.....", "...fffffF.....",
-            "....fffF......", "..cccccccC....", "..cCcccccCC...", "..sscccsSS.CC.", ".sssssssSSS.C.", ".ssksssssSS...",
-            ".sskksssSSS...", ".fssksssSSf...", ".f.sslsSS.f...", "...kkkkkk.....", "...ttttTT.....", "...ttttTT.....",
-            "...ttt.TT.....", "...tt..TT.....", "...tt..TT.....", "...bb..bb.....", "...bb..bb.....", "..bbb..bbb....",
-        },
-        colours);
+    const std::vector<std::string> rows{
+        "....hhhhh.....", "...hHHhhhh....", "...hHhhhhh....", "...hffffFh....", "...feffeF.....", "...fffffF.....",
+        "....fffF......", "..cccccccC....", "..cCcccccCC...", "..sscccsSS.CC.", ".sssssssSSS.C.", "...ssssssSS...",
+        ".ssksssssSS...", ".sskssssSSS...", ".fsssslsSSf...", "...kkkkkk.....", "...ttttTT.....", "...ttttTT.....",
+        "...ttt.TT.....", "...tt..TT.....", "...tt..TT.....", "...bb..bb.....", "...bb..bb.....", "..bbb..bbb....",
+    };
+    std::vector<Image> frames;
+    for (int step = 0; step < 4; ++step) frames.push_back(figure(strode(rows, 18, step), colours));
+    return strip(frames);
 }
 
 struct Piece {
@@ -334,7 +375,7 @@ Image shelves(const std::vector<Piece>& all, Size size, std::vector<PropArt>& pr
         paste(sheet, piece.art, at);
         PropArt art = piece.is;
         art.name = piece.name;
-        art.box = {at.x, at.y, piece.art.width(), piece.art.height()};
+        art.box = {at.x, at.y, piece.art.width() / art.frames, piece.art.height()};
         props.push_back(art);
         at.x += piece.art.width() + 2;
         shelf = std::max(shelf, piece.art.height());
@@ -396,15 +437,18 @@ Image shore_sheet(std::vector<PropArt>& props) {
 
 Image figures_sheet(std::vector<PropArt>& props) {
     std::vector<Piece> all;
-    const auto put = [&](const char* name, Image art) {
-        const PropArt is = stands(art, 8, 4, false);
+    const auto put = [&](const char* name, Image art, int frames, int ms) {
+        const Image first({art.width() / frames, art.height()});
+        PropArt is = stands(first, 8, 4, false);
+        is.frames = frames;
+        is.frame_ms = ms;
         all.push_back({name, std::move(art), is});
     };
-    put("Salt raker", hero());
-    put("Salter with rake", salter(ink::straw, rgb(0xE4DCC8), rgb(0xB9AE96), rgb(0x8A5A44), true));
-    put("Salter in blue", salter(rgb(0x8C7A5C), rgb(0x4F6F8C), rgb(0x3A536B), ink::salt_shade, false));
-    put("Pump keeper", salter(rgb(0x4A4A4C), rgb(0x7A4A3C), rgb(0x5A352C), ink::lamp, false));
-    return shelves(all, {96, 32}, props);
+    put("Salt raker", hero(), 4, 110);
+    put("Salter with rake", salter(ink::straw, rgb(0xE4DCC8), rgb(0xB9AE96), rgb(0x8A5A44), true), 2, 480);
+    put("Salter in blue", salter(rgb(0x8C7A5C), rgb(0x4F6F8C), rgb(0x3A536B), ink::salt_shade, false), 2, 720);
+    put("Pump keeper", salter(rgb(0x4A4A4C), rgb(0x7A4A3C), rgb(0x5A352C), ink::lamp, false), 2, 620);
+    return shelves(all, {128, 64}, props);
 }
 
 // Masonry in three tones, larger than that of the wall in front of it.

@@ -118,11 +118,18 @@ struct PropKind {
     std::vector<std::vector<Place>> shape; // what blocks, in pixels within the picture, clockwise; none: the foot
     int height = 0;                        // pixels that it stands up above its foot's lower edge; 0: not told
     bool flat = false;                     // it lies on the ground: all that stands up is drawn over it
+    int frames = 1;                        // of an animated one: as large as `atlas`, from it on to the right
+    int frame_ms = 0;                      // how long each is shown
     std::vector<Area> areas;               // that do not block
     std::vector<std::string> tags;
     nlohmann::json notes;      // as those of tiles
     bool smooth = false;       // how it is sampled where it is turned or scaled
     std::vector<Piece> pieces; // where there are any, draw these; `atlas` then only tells the size
+    // Where the picture lies in the atlas so many milliseconds after the beginning.
+    Rect picture_at(long long ms) const {
+        if (frames < 2 || frame_ms < 1) return atlas;
+        return {atlas.x + static_cast<int>(ms / frame_ms % frames) * atlas.w, atlas.y, atlas.w, atlas.h};
+    }
 };
 
 struct Prop {
@@ -420,6 +427,7 @@ inline constexpr int cell_pixels = 1024;      // a side of a cell
 inline constexpr int finer = 8;               // cells of a layer in one of the level's, a side
 inline constexpr int frame_pixels = 8192;     // a side of what the game shows
 inline constexpr int pixels = 1 << 26;        // any place or size in pixels, either way from 0
+inline constexpr int frames = 64;              // of a prop
 inline constexpr int units = 1 << 22;         // any coordinate of an outline in 1/64 cells, either way from 0
 inline constexpr std::size_t letters = 65536; // bytes of a text
 } // namespace limits
@@ -782,6 +790,11 @@ inline PropKind kind_of(const Reader& read, const json& k) {
     kind.pivot = read.place(read.of(k, "pivot"), "a pivot");
     kind.foot = read.rect(read.of(k, "foot"), -limits::pixels, limits::pixels, "a foot");
     kind.blocks = read.yes(k, "blocks");
+    if (const json& f = read.list(k, "frames", false); !f.empty()) {
+        if (f.size() != 2) read.refuse("the frames of a prop", "are not two numbers");
+        kind.frames = read.number(f[0], 1, limits::frames, "frames");
+        kind.frame_ms = read.number(f[1], 1, 1 << 24, "a frame's time");
+    }
     kind.flat = k.contains("flat") && read.yes(k, "flat");
     kind.height = read.number(k.value("height", json(0)), 0, limits::pixels, "a height");
     for (const json& polygon : read.list(k, "shape", false)) {
@@ -825,7 +838,11 @@ inline void check_atlas(const Reader& read, const Level& level) {
     };
     for (const Tile& t : level.tiles) check(t.atlas, t.name.empty() ? std::to_string(t.id) : t.name);
     for (const PropKind& k : level.prop_kinds)
-        if (k.pieces.empty()) check(k.atlas, k.name);
+        if (k.pieces.empty()) {
+            check(k.atlas, k.name);
+            if (k.atlas.x + std::int64_t{k.atlas.w} * k.frames > size.x)
+                read.refuse("the frames of \"" + k.name + "\"", "lie outside " + level.atlas);
+        }
 }
 
 inline void read_head(const Reader& read, const json& j, Level& out) {

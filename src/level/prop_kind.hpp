@@ -1,6 +1,8 @@
 // A kind of props: a picture cut from a sheet by a box, or several props that are placed and edited as one.
 #pragma once
 
+#include <algorithm>
+#include <cstdint>
 #include <string>
 #include <vector>
 
@@ -30,7 +32,8 @@ struct EnsemblePart {
 };
 inline constexpr std::size_t kMostParts = 256;
 inline constexpr int kMostEnsembleDepth = 8; // ensembles may hold ensembles, so deep
-inline constexpr int kMostPieces = 4096;     // pictures of an ensemble, those of its ensembles counted
+inline constexpr int kMostPropFrames = 64;
+inline constexpr int kMostPieces = 4096; // pictures of an ensemble, those of its ensembles counted
 
 struct PropKind {
     PropKindId id = 0;
@@ -54,9 +57,22 @@ struct PropKind {
     bool flat = false;         // whether it lies on the ground: what stands up is drawn over it, and may stand on it
     int least = 25;            // per cent: the scales that it may be placed with
     int most = 400;
+    int frames = 1;                    // of an animated one: pictures as large as `box`, from it on to the right
+    int frame_ms = 150;                // how long each is shown, 10 .. 60,000 milliseconds
     std::vector<EnsemblePart> parts{}; // of an ensemble, which has no picture of its own; empty otherwise
 
     [[nodiscard]] bool is_ensemble() const { return !parts.empty(); }
+    // How many of the frames lie in a picture of that size; at least one.
+    [[nodiscard]] int frames_in(Size image) const {
+        return std::clamp(box.w > 0 ? (image.w - box.x) / box.w : 1, 1, std::max(1, frames));
+    }
+    // The box of the one that is seen so long after the beginning.
+    [[nodiscard]] Box box_at(std::int64_t ms, Size image) const {
+        const int count = frames_in(image);
+        const std::int64_t shown = (ms < 0 ? ms - frame_ms + 1 : ms) / std::max(1, frame_ms) % count;
+        const int at = static_cast<int>(shown < 0 ? shown + count : shown);
+        return {box.x + at * box.w, box.y, box.w, box.h};
+    }
     // Size, pivot and foot as they are in the level, in pixels.
     [[nodiscard]] Size drawn() const { return {box.w * factor, box.h * factor}; }
     [[nodiscard]] Point drawn_pivot() const { return {pivot.x * factor, pivot.y * factor}; }

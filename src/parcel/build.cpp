@@ -148,6 +148,24 @@ Image art_of(const Project& project, const PropKind& kind) {
     return resampled(cropped(*sheet.image, kind.box), kind.drawn(), sheet.smooth);
 }
 
+// Its frames beside each other; one in pieces shows the first alone.
+int frames_of(const Project& project, const PropKind& kind) {
+    return kind.piece ? 1 : kind.frames_in(project.sheet(kind.sheet)->image->size());
+}
+
+Image strip_of(const Project& project, const PropKind& kind) {
+    const int frames = frames_of(project, kind);
+    const Sheet& sheet = *project.sheet(kind.sheet);
+    Image out({kind.drawn().w * frames, kind.drawn().h});
+    for (int i = 0; i < frames; ++i) {
+        const Image one =
+            resampled(cropped(*sheet.image, kind.box.moved({i * kind.box.w, 0})), kind.drawn(), sheet.smooth);
+        for (int y = 0; y < one.height(); ++y)
+            for (int x = 0; x < one.width(); ++x) out.set(i * one.width() + x, y, one.at(x, y));
+    }
+    return out;
+}
+
 // What only some kinds have.
 void put_finer(Json& j, const Project& project, const PropKind& k) {
     if (k.blocks && k.shape != level::TileShape::full)
@@ -171,7 +189,8 @@ Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, st
     Json kinds = Json::array();
     for (std::size_t i = 0; i < used.kinds.size(); ++i) {
         const PropKind& k = *used.kinds[i];
-        const Box box = k.piece ? box_of(k.drawn()) : atlas.places[used.tiles.size() + i];
+        Box box = k.piece ? box_of(k.drawn()) : atlas.places[used.tiles.size() + i];
+        box.w = k.drawn().w; // of the first frame
         kinds.push_back({{"id", k.id},
                          {"name", k.name},
                          {"box", to_json(box)},
@@ -179,6 +198,7 @@ Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, st
                          {"foot", to_json(k.drawn_foot())},
                          {"blocks", k.blocks}});
         put_finer(kinds.back(), project, k);
+        if (const int frames = frames_of(project, k); frames > 1) kinds.back()["frames"] = {frames, k.frame_ms};
         if (!k.piece) continue;
         const Image art = art_of(project, k);
         kinds.back()["pieces"] = Json::array();
@@ -344,21 +364,28 @@ bool needs_second(const Level& level) {
            std::any_of(level.layers.begin(), level.layers.end(), [](const auto& l) { return l->grain().own(); });
 }
 
-// Likewise of the third: backdrops that are placed, scaled or stepped back; props that lie flat where others stand up.
+// Likewise of the third: backdrops that are placed, scaled or stepped back; props that are animated, or lie flat where
+// others stand up.
 bool needs_fourth(const Project& project, const Level& level) {
     const level::PropKinds kinds(project);
-    bool flat = false;
-    for (const level::LayerRef& l : level.layers)
-        if (l->by_feet && level.view == level::View::from_above)
-            for (const Prop& prop : l->props())
-                kinds.each_piece(prop, [&](const level::Piece& piece) { flat = flat || piece.kind->flat; });
+    bool flat = false; // or animated
+    for (const level::LayerRef& l : level.layers) {
+        const bool sorts = l->by_feet && level.view == level::View::from_above;
+        for (const Prop& prop : l->props())
+            kinds.each_piece(prop, [&](const level::Piece& piece) {
+                flat = flat || (sorts && piece.kind->flat) || piece.kind->frames > 1;
+            });
+    }
+    for (const Mark& m : level.marks)
+        if (const PropKind* kind = m.figure == 0 ? nullptr : project.prop_kind(m.figure))
+            flat = flat || kind->frames > 1;
     return flat || std::any_of(level.layers.begin(), level.layers.end(), [](const level::LayerRef& l) {
-        if (!l->backdrop() || l->backdrop()->sheet == 0) return false;
-        level::Backdrop plain;
-        plain.sheet = l->backdrop()->sheet;
-        plain.tint = l->backdrop()->tint;
-        return *l->backdrop() != plain;
-    });
+               if (!l->backdrop() || l->backdrop()->sheet == 0) return false;
+               level::Backdrop plain;
+               plain.sheet = l->backdrop()->sheet;
+               plain.tint = l->backdrop()->tint;
+               return *l->backdrop() != plain;
+           });
 }
 
 void put_backdrop(Json& j, const level::Backdrop& backdrop, const Level& level, Size picture) {
@@ -473,7 +500,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
                                      ref.sheet->smooth));
     }
     for (const PropKind* kind : used.kinds) // those in pieces have files of their own
-        pictures.push_back(kind->piece ? Image({1, 1}) : art_of(project, *kind));
+        pictures.push_back(kind->piece ? Image({1, 1}) : strip_of(project, *kind));
     const auto atlas = pack(pictures, kAtlasSide);
     if (!atlas)
         throw InputError(say("The tiles and props of \"%1\" do not fit into one atlas", level.name),

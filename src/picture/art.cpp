@@ -92,10 +92,9 @@ bool fills_diamond(const Image& art, Size cell) {
     return true;
 }
 
-std::uint64_t place_key(const level::PropKind& kind, bool mirrored) {
+std::uint64_t place_key(const level::PropKind& kind, const Box& box, bool mirrored) {
     std::uint64_t key = mix((std::uint64_t{kind.id} << 1) | (mirrored ? 1U : 0U));
-    for (const int v : {kind.box.x, kind.box.y, kind.box.w, kind.box.h, kind.factor})
-        key = mix(key ^ static_cast<std::uint32_t>(v));
+    for (const int v : {box.x, box.y, box.w, box.h, kind.factor}) key = mix(key ^ static_cast<std::uint32_t>(v));
     return key;
 }
 
@@ -107,6 +106,12 @@ void Art::update(const level::Project& project) {
         over_.reset();
         if (std::any_of(materials_.begin(), materials_.end(), [](const auto& m) { return m->joins.over; }))
             over_.emplace(project);
+    }
+    if (kinds_ != project.prop_kinds) {
+        kinds_ = project.prop_kinds;
+        moving_.clear();
+        for (const auto& kind : kinds_)
+            if (kind->frames > 1) moving_.push_back(kind);
     }
     if (follows_ && sheets_ == project.sheets) return;
     follows_ = true;
@@ -127,8 +132,10 @@ void Art::update(const level::Project& project) {
 }
 
 bool Art::set_clock(std::int64_t ms) {
+    bool changed = std::any_of(moving_.begin(), moving_.end(), [&](const auto& kind) {
+        return ms / std::max(1, kind->frame_ms) != clock_ / std::max(1, kind->frame_ms);
+    });
     clock_ = ms;
-    bool changed = false;
     for (const level::Tile* t : played_) {
         level::TileId now = level::frame_at(*t, ms);
         // A frame that is gone, or of another size, leaves the tile's own picture.
@@ -229,10 +236,11 @@ const Art::Picture* Art::made_prop(const level::PropKind& kind, bool mirrored) {
     for (const auto& sheet : sheets_) {
         if (sheet->id != kind.sheet || !sheet->image) continue;
         // The box is part of the key: a prop that was cut anew is another picture.
-        const std::uint64_t key = place_key(kind, mirrored);
+        const Box box = kind.box_at(clock_, sheet->image->size());
+        const std::uint64_t key = place_key(kind, box, mirrored);
         const auto known = props_.find(key);
         if (known != props_.end()) return &known->second;
-        Image art = resampled(cropped(*sheet->image, kind.box), kind.drawn(), sheet->smooth);
+        Image art = resampled(cropped(*sheet->image, box), kind.drawn(), sheet->smooth);
         if (mirrored)
             for (int y = 0; y < art.height(); ++y) std::reverse(art.row(y), art.row(y) + art.width());
         return &props_.emplace(key, prepared(art)).first->second;
@@ -242,7 +250,10 @@ const Art::Picture* Art::made_prop(const level::PropKind& kind, bool mirrored) {
 
 const Art::Picture* Art::small_prop(const level::PropKind& kind, bool mirrored, int small, Point phase) {
     const std::scoped_lock lock(making_);
-    std::uint64_t key = place_key(kind, mirrored);
+    Box box = kind.box;
+    for (const auto& sheet : sheets_)
+        if (kind.frames > 1 && sheet->id == kind.sheet && sheet->image) box = kind.box_at(clock_, sheet->image->size());
+    std::uint64_t key = place_key(kind, box, mirrored);
     for (const int v : {kind.sheet > 0 ? static_cast<int>(kind.sheet) : 0, small, phase.x, phase.y})
         key = mix(key ^ static_cast<std::uint32_t>(v));
     const auto known = shrunk_.find(key);

@@ -39,8 +39,10 @@ class Art {
     Box seen_in(const Box& pixels, const Lattice& lattice);
     // The height of the highest picture of a tile of one cell on an isometric lattice; nothing where there are blocks.
     std::optional<int> highest(const Lattice& lattice);
-    // The time of animated tiles, in milliseconds; 0 at first. Returns whether any of them shows another frame now.
+    // The time of animated tiles and props, in milliseconds; 0 at first. Returns whether any of them shows another frame
+    // now.
     bool set_clock(std::int64_t ms);
+    [[nodiscard]] bool moves() const { return !moving_.empty() || !played_.empty(); } // whether anything is animated
     [[nodiscard]] bool animated(level::TileId tile) const { return tile < frames_.size() && frames_[tile] != 0; }
     [[nodiscard]] const level::TileTable& table() const { return table_; }
     // The rules by which materials lie over others; null where none does.
@@ -69,6 +71,8 @@ class Art {
     std::vector<level::TileId> frames_;      // by tile: whose picture an animated one shows now; empty without such
     std::vector<const level::Tile*> played_; // the animated ones, in sheets_
     std::int64_t clock_ = 0;
+    std::vector<std::shared_ptr<const level::PropKind>> moving_; // the animated kinds of props
+    std::vector<std::shared_ptr<const level::PropKind>> kinds_;
     // What holds on an isometric lattice.
     struct Aslant {
         Lattice lattice;

@@ -70,11 +70,13 @@ struct ParcelView::Game {
         QImage image;
         QRect box; // where the prop stands at 0, 0
     };
-    const Standing& standing_of(const vicinum::Prop& prop); // valid until the next call
+    // As it is seen that long after the beginning. Valid until the next call.
+    const Standing& standing_of(const vicinum::Prop& prop, long long ms);
+    [[nodiscard]] long long now() const { return static_cast<long long>(world.ticks()) * 1000 / walk::kTicks; }
     static constexpr std::size_t kMostLooks = 4096;
-    using LookKey = std::tuple<std::size_t, bool, double, double, QRgb, QRgb>;
-    std::map<LookKey, Standing> looks; // of props
-    vicinum::Level level;              // stays where it is: the world points into it
+    using LookKey = std::tuple<std::size_t, bool, double, double, QRgb, QRgb, int>; // last: where in the atlas
+    std::map<LookKey, Standing> looks;                                              // of props
+    vicinum::Level level; // stays where it is: the world points into it
     walk::World world;
     QImage atlas;
     int highest = 0;                // pixels of the highest picture of a tile
@@ -215,7 +217,7 @@ void ParcelView::paintCell(QPainter& p, const vicinum::Layer& layer, const QImag
     const vicinum::Level& level = game_->level;
     const vicinum::Cell cell = layer.cell(at.x(), at.y());
     const vicinum::Tile& tile = level.tiles[cell.tile()];
-    const long long now = static_cast<long long>(game_->world.ticks()) * 1000 / walk::kTicks;
+    const long long now = game_->now();
     const vicinum::Rect a = vicinum::picture_at(level.tiles, cell.tile(), now);
     if (level.isometric || tile.is_block()) {
         const vicinum::Rect r = level.picture_place(layer, at.x(), at.y(), cell);
@@ -372,13 +374,13 @@ QImage standing(const QImage& image, const vicinum::PropKind& kind, const vicinu
 } // namespace
 
 // The picture of a prop as it stands, made when it is first seen.
-const ParcelView::Game::Standing& ParcelView::Game::standing_of(const vicinum::Prop& prop) {
+const ParcelView::Game::Standing& ParcelView::Game::standing_of(const vicinum::Prop& prop, long long ms) {
     const auto number = [](vicinum::Colour c) { return qRgba(c.r, c.g, c.b, c.a); };
-    const LookKey key{prop.kind, prop.mirrored, prop.turn, prop.scale, number(prop.times), number(prop.plus)};
+    const vicinum::PropKind& kind = level.prop_kinds[prop.kind];
+    const vicinum::Rect a = kind.picture_at(ms);
+    const LookKey key{prop.kind, prop.mirrored, prop.turn, prop.scale, number(prop.times), number(prop.plus), a.x};
     if (const auto known = looks.find(key); known != looks.end()) return known->second;
     if (looks.size() >= kMostLooks) looks.clear();
-    const vicinum::PropKind& kind = level.prop_kinds[prop.kind];
-    const vicinum::Rect a = kind.atlas;
     QImage whole = kind.pieces.empty() ? atlas.copy(a.x, a.y, a.w, a.h) : QImage(a.w, a.h, atlas.format());
     if (!kind.pieces.empty()) {
         whole.fill(Qt::transparent);
@@ -402,7 +404,7 @@ void ParcelView::paintProp(QPainter& p, const vicinum::Layer& layer, const vicin
     vicinum::Prop tinted = prop;
     tinted.times = both(prop.times, layer.tint);
     tinted.plus = both(prop.plus, layer.tint);
-    const Game::Standing& picture = game_->standing_of(tinted);
+    const Game::Standing& picture = game_->standing_of(tinted, game_->now());
     const QRect box = picture.box.translated(prop.at.x, prop.at.y);
     if (box.intersects(QRect(frame.x, frame.y, frame.w, frame.h))) p.drawImage(box.topLeft(), picture.image);
 }
@@ -463,12 +465,12 @@ void ParcelView::paintOutlines(QPainter& p) {
 }
 
 // The figure of an actor, as a prop that stands there.
-void ParcelView::paintActor(QPainter& p, std::size_t kind, vicinum::Vec at, bool mirrored) {
+void ParcelView::paintActor(QPainter& p, std::size_t kind, vicinum::Vec at, bool mirrored, bool moves) {
     vicinum::Prop figure;
     figure.kind = kind;
     figure.at = at;
     figure.mirrored = mirrored;
-    const Game::Standing& picture = game_->standing_of(figure);
+    const Game::Standing& picture = game_->standing_of(figure, moves ? game_->now() : 0);
     p.drawImage(picture.box.translated(at.x, at.y).topLeft(), picture.image);
 }
 
@@ -476,11 +478,13 @@ void ParcelView::paintWalker(QPainter& p) {
     const vicinum::Level& level = game_->level;
     const walk::Position foot = game_->world.foot();
     if (input_.left != input_.right) looksLeft_ = input_.left;
+    const bool walks = game_->world.grounded() &&
+                       (input_.left || input_.right || (!level.from_the_side && (input_.up || input_.down)));
     for (const vicinum::Mark& m : level.marks)
         if (m.kind == "start" && m.figure) {
             const auto [x, y] = level.pixel(foot.x, foot.y);
             return paintActor(p, *m.figure, {static_cast<int>(std::floor(x)), static_cast<int>(std::lround(y)) - 1},
-                              looksLeft_);
+                              looksLeft_, walks);
         }
     // The walker, on whole pixels of the game.
     const double w = double(level.walker.width) / vicinum::kUnit * level.cell.x;
@@ -550,7 +554,7 @@ void ParcelView::paintEvent(QPaintEvent*) {
                     const vicinum::Vec at = level.stand_of(*m);
                     const auto [x, y] = level.place(at.x + 0.5, at.y + 1);
                     uprights.push_back({level.foot_line(x, y), 1, 0, at.x,
-                                        [this, &p, m, at] { paintActor(p, *m->figure, at, false); }});
+                                        [this, &p, m, at] { paintActor(p, *m->figure, at, false, true); }});
                 }
             }
             std::stable_sort(uprights.begin(), uprights.end(), [](const Upright& a, const Upright& b) {
@@ -562,7 +566,7 @@ void ParcelView::paintEvent(QPaintEvent*) {
             continue;
         }
         if (static_cast<int>(i) == plane && !walked) {
-            for (const vicinum::Mark* m : actors) paintActor(p, *m->figure, level.stand_of(*m), false);
+            for (const vicinum::Mark* m : actors) paintActor(p, *m->figure, level.stand_of(*m), false, true);
             paintWalker(p);
         }
         if (i < level.layers.size()) paintLayer(p, i, frame);

@@ -62,7 +62,8 @@ class ParcelView : public QWidget {
         int x;
         std::function<void()> paint;
     };
-    void paintActor(QPainter& painter, std::size_t kind, vicinum::Vec at, bool mirrored);
+    // An animated one goes on where it moves, and else shows its first frame.
+    void paintActor(QPainter& painter, std::size_t kind, vicinum::Vec at, bool mirrored, bool moves);
     void paintWalker(QPainter& painter);
     void paintCell(QPainter& painter, const vicinum::Layer& layer, const QImage& atlas, QPoint at);
     void paintLayer(QPainter& painter, std::size_t index, const vicinum::Rect& frame,

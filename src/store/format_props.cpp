@@ -96,6 +96,7 @@ void put_finer(Json& j, const PropKind& k) {
     if (k.chance != 100) j["chance"] = k.chance;
     if (k.lit) j["lit"] = true;
     if (k.flat) j["flat"] = true;
+    if (k.frames > 1) j["frames"] = {k.frames, k.frame_ms};
     if (k.least != 25 || k.most != 400) j["scales"] = {k.least, k.most};
 }
 
@@ -120,6 +121,12 @@ void read_finer(const Field& f, const Project& project, PropKind& k) {
     if (f.has("chance")) k.chance = f["chance"].number(0, 1000);
     if (f.has("lit")) k.lit = f["lit"].yes();
     if (f.has("flat")) k.flat = f["flat"].yes();
+    if (f.has("frames")) {
+        const auto frames = f["frames"].list(2);
+        if (frames.size() != 2) f["frames"].refuse("Two numbers are wanted: how many, and milliseconds for each");
+        k.frames = frames[0].number(1, kMostPropFrames);
+        k.frame_ms = frames[1].number(10, 60'000);
+    }
     if (f.has("scales")) {
         const auto scales = f["scales"].list(2);
         if (scales.size() != 2) f["scales"].refuse("Two scales are wanted: the least and the most");

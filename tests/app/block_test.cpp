@@ -118,6 +118,7 @@ TEST_CASE("a tile is animated with those chosen after it, and plays in the level
     w.clickCell({20, 20});
     REQUIRE(w.layer("Boardwalk").grid().cell({20, 20}).tile() == tile().id);
     w.hover({24, 24});
+    w.session().playClock().setPlaying(true);
     // Both pictures are seen within a second or two, and the pixels of the second are its art.
     const auto seen = [&] {
         const QPoint c = w.view()->cellCentre({20, 20});

@@ -65,10 +65,10 @@ TEST_CASE("one stroke is one step, undone and done again by key and button", "[a
 
 TEST_CASE("what is drawn after many strokes is what is drawn from scratch", "[app][lay]") {
     Window w;
-    // Figures are drawn over the pages, by a painter that may round one way or the other.
+    // Flags are drawn over the pages, their letters a shade lighter or darker from one time to the next.
     level::Level bare = w.level();
-    for (level::Mark& m : bare.marks) m.figure = 0;
-    w.session().applyLevel("Without figures", bare);
+    bare.marks.clear();
+    w.session().applyLevel("Without marks", bare);
     w.view()->setCamera(2, QPointF(30.0 * 16, 19.0 * 16));
     w.activate("Pans");
     w.pickMaterial("Brine");

@@ -4,7 +4,7 @@
 #include <QLabel>
 #include <QTest>
 
-#include "app/cut/shape_board.hpp"
+#include "app/parts/shape_board.hpp"
 #include "app/cut/shape_editor.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "level/shape.hpp"

@@ -37,7 +37,8 @@ struct Standing : make::Small {
                 .set({random.below(24), random.below(18)},
                      level::Cell(static_cast<level::TileId>(1 + random.below(47)), {}, true), 1);
         for (int i = 0; i < 60; ++i) {
-            level::Prop p{project.next_id++, random.below(4) == 0 ? flat : prop, {random.below(24 * 16), random.below(18 * 16)}};
+            level::Prop p{
+                project.next_id++, random.below(4) == 0 ? flat : prop, {random.below(24 * 16), random.below(18 * 16)}};
             p.look.mirrored = random.flip();
             if (random.flip()) p.look.scale = 200;
             l.edit(random.flip() ? props : l.layers.back()->id).props().put(p);
@@ -50,7 +51,8 @@ struct Standing : make::Small {
 std::optional<Rgba> front_at(const Standing& s, Point pixel) {
     const level::TileTable tiles(s.project);
     const level::PropKinds kinds(s.project);
-    using Key = std::tuple<int, double, int, std::size_t, int, std::uint32_t>; // tile that lies, prop, all that stands; foot, kind, layer, x, id
+    using Key = std::tuple<int, double, int, std::size_t, int,
+                           std::uint32_t>; // tile that lies, prop, all that stands; foot, kind, layer, x, id
     std::optional<std::pair<Key, Rgba>> best;
     const auto see = [&](const Key& key, Rgba colour) {
         if (colour.a == 255 && (!best || best->first < key)) best = {key, colour};

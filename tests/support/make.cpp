@@ -292,6 +292,8 @@ Small rich(unsigned seed) {
     second.chance = 30;
     second.lit = true;
     second.flat = true;
+    second.frames = 3;
+    second.frame_ms = 90;
     small.project.put(second);
     level::PropKind stall;
     stall.id = 97;

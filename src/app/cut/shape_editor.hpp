@@ -5,7 +5,7 @@
 #include <map>
 #include <vector>
 
-#include "app/cut/shape_board.hpp"
+#include "app/parts/shape_board.hpp"
 #include "app/session/session.hpp"
 #include "level/shape.hpp"
 

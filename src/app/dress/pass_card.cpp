@@ -444,6 +444,8 @@ QString PassCard::summary() const {
         const auto& g = (*grown)[static_cast<std::size_t>(index_)];
         const double cell = session_.level()->cell.w;
         out << tr("%1 cells apart, %2 on the whole").arg(g.nearest / cell, 0, 'f', 1).arg(g.mean / cell, 0, 'f', 1);
+        if (const int unit = session_.project().unit; unit != session_.level()->cell.w)
+            out << tr("%1 units of the engine").arg(g.mean / unit, 0, 'f', 1);
         out << tr("covers %1 %").arg(g.covers * 100, 0, 'f', g.covers < 0.1 ? 1 : 0);
     }
     return out.join(tr(" · "));

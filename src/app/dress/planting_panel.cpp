@@ -105,10 +105,12 @@ void PlantingPanel::buildFoot(QVBoxLayout* column) {
     kinds_ = label({}, "quiet", this);
     kinds_->setObjectName("plantingKinds");
     kinds_->setWordWrap(true);
+    kinds_->setContentsMargins(0, 0, 12, 0);
     column->addWidget(kinds_);
     lively_ = label({}, "quiet", this);
     lively_->setObjectName("plantingLively");
     lively_->setWordWrap(true);
+    lively_->setContentsMargins(0, 0, 12, 0);
     auto* lively = new QHBoxLayout;
     lively->setContentsMargins(0, 0, 8, 0);
     lively->addWidget(label(tr("Lively"), "quiet", this));

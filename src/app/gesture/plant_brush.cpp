@@ -56,6 +56,7 @@ class PlantBrush : public Gesture {
         return std::max(1, session().hand().size * session().level()->cell.w / 2);
     }
     void dab(Point at);
+    [[nodiscard]] int wouldCome(const Pointer& at) const;
     void paintArea(QPainter& p) const;
 
     edit::PlantBrush brush_;
@@ -65,6 +66,35 @@ class PlantBrush : public Gesture {
 void PlantBrush::dab(Point at) {
     edit::dab(stroke_->recipe, session().level()->cell, at, radius(), kHardness, 100, stroke_->brush);
     stroke_->last = at;
+}
+
+// As many as stand on as much of the area now, on the average; 0 where that is not known.
+int PlantBrush::wouldCome(const Pointer& at) const {
+    const auto* grown = session().planter().grown(session().activeLayerId());
+    if (!grown || stroke_) return 0;
+    const level::Level& level = *session().level();
+    const level::Planting& now = session().planter().recipe(session().activeLayerId());
+    level::Planting then = now;
+    edit::dab(then, level.cell, pixelAt(at), radius(), kHardness, 100, edit::PlantBrush::plant);
+    if (!(then.area == now.area)) return 0; // it is not the painted one yet
+    const std::vector<plant::Obstacles> none;
+    const auto painted = [&](const level::Planting& recipe) {
+        const plant::Area area(session().project(), level, session().activeLayerId(), recipe, -1, none, false);
+        const int g = area.grain();
+        const Point middle = pixelAt(at);
+        const Box samples = spanning({floor_div(middle.x - radius(), g), floor_div(middle.y - radius(), g)},
+                                     {floor_div(middle.x + radius(), g), floor_div(middle.y + radius(), g)});
+        std::vector<std::uint8_t> strength(static_cast<std::size_t>(samples.size().area()));
+        area.strengths(samples, strength.data());
+        double sum = 0;
+        for (const std::uint8_t s : strength) sum += s;
+        return sum / 255 * g * g;
+    };
+    const double fresh = painted(then) - painted(now);
+    double out = 0;
+    for (const plant::PassGrown& g : *grown)
+        if (g.area > 0) out += g.count * fresh / g.area;
+    return static_cast<int>(out + 0.5);
 }
 
 bool PlantBrush::press(const Pointer& at) {
@@ -144,10 +174,11 @@ Sentence PlantBrush::sentence(const Pointer& at) const {
     const level::Layer* l = planting();
     if (!l) return {tr("A planting grows here once its layer is the active one: + layer, Planting"), true};
     const QString name = bold(QString::fromStdString(l->name));
-    (void)at;
     if (brush_ == edit::PlantBrush::thin)
         return {tr("Thins out %1: about half goes · right button clears · Ctrl+wheel: the tip").arg(name)};
-    return {tr("Paints where %1 grows · right button takes it away · Ctrl+wheel: the tip").arg(name)};
+    const int more = wouldCome(at);
+    const QString about = more > 0 ? tr(" · here about <b>%1</b> would come").arg(more) : QString();
+    return {tr("Paints where %1 grows%2 · right button takes it away · Ctrl+wheel: the tip").arg(name, about)};
 }
 
 } // namespace

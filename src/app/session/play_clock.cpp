@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "level/prop_kind.hpp"
 #include "level/sheet.hpp"
 
 namespace vic::app {
@@ -14,13 +15,17 @@ PlayClock::PlayClock() {
     });
 }
 
-void PlayClock::setSheets(const std::vector<std::shared_ptr<const level::Sheet>>& sheets) {
+void PlayClock::follow(const std::vector<std::shared_ptr<const level::Sheet>>& sheets,
+                       const std::vector<std::shared_ptr<const level::PropKind>>& kinds) {
     any_ = moves_.get(sheets, [&] {
         return std::any_of(sheets.begin(), sheets.end(), [](const auto& s) {
             return std::any_of(s->tiles.begin(), s->tiles.end(),
                                [](const level::Tile& t) { return !t.frames.empty(); });
         });
     });
+    any_ = kindsMove_.get(kinds, [&] {
+        return std::any_of(kinds.begin(), kinds.end(), [](const auto& k) { return k->frames > 1; });
+    }) || any_;
     run();
 }
 

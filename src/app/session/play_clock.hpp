@@ -1,4 +1,4 @@
-// Milliseconds for animated tiles: they go by while there is something to play and it is let play.
+// Milliseconds for animated tiles and props: they go by while there is something to play and it is let play.
 #pragma once
 
 #include <QElapsedTimer>
@@ -10,6 +10,7 @@
 #include "app/session/memo.hpp"
 
 namespace vic::level {
+struct PropKind;
 struct Sheet;
 } // namespace vic::level
 
@@ -23,7 +24,8 @@ class PlayClock : public QObject {
     [[nodiscard]] bool playing() const { return playing_; }
     void setPlaying(bool on);
     // What there is to play.
-    void setSheets(const std::vector<std::shared_ptr<const level::Sheet>>& sheets);
+    void follow(const std::vector<std::shared_ptr<const level::Sheet>>& sheets,
+                const std::vector<std::shared_ptr<const level::PropKind>>& kinds);
 
   signals:
     void ticked(); // another time
@@ -35,6 +37,7 @@ class PlayClock : public QObject {
     qint64 now_ = 0, before_ = 0;
     bool playing_ = true;
     bool any_ = false;
+    Memo<std::vector<std::shared_ptr<const level::PropKind>>, bool> kindsMove_;
     Memo<std::vector<std::shared_ptr<const level::Sheet>>, bool> moves_;
 };
 

@@ -38,7 +38,7 @@ Session::Session(QObject* parent)
         if (document_) emit changed();
     });
     connect(this, &Session::changed, &playClock_, [this] {
-        if (document_) playClock_.setSheets(project().sheets);
+        if (document_) playClock_.follow(project().sheets, project().prop_kinds);
     });
     findingsTimer_.setSingleShot(true);
     findingsTimer_.setInterval(150);

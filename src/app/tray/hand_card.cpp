@@ -166,8 +166,8 @@ HandCard::HandCard(Session& session, QWidget* parent) : QWidget(parent), session
 void HandCard::refresh() {
     if (!session_.isOpen()) return;
     // What is chosen in Dress needs the room that an empty Hand does not.
-    const bool low = session_.hand().is<edit::held::Nothing>() && session_.stage() == Stage::dress &&
-                     !session_.chosen().empty();
+    const bool low =
+        session_.hand().is<edit::held::Nothing>() && session_.stage() == Stage::dress && !session_.chosen().empty();
     setFixedHeight(low ? kLow : kHigh);
     setAccessibleName(tr("Hand: %1").arg(handName(session_.project(), session_.hand())));
     update();

@@ -13,10 +13,13 @@
 #include <algorithm>
 #include <cstdint>
 
+#include "app/parts/glyphs.hpp"
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
+#include "app/parts/shape_board.hpp"
 #include "app/parts/shape_sign.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "edit/notes.hpp"
 #include "edit/props.hpp"
@@ -90,6 +93,42 @@ void KindFields::buildBlocking(QVBoxLayout* column) {
         },
         [this] { return QVariant(first().blocks ? static_cast<int>(first().shape) : kNothing); },
         [this](const QVariant& v) { setShape(v.toInt()); });
+    // What is drawn is mended by hand, of one kind at a time.
+    board_ = new ShapeBoard(this);
+    board_->setObjectName(id("ShapeBoard"));
+    column->addWidget(board_, 0, Qt::AlignHCenter);
+    const auto wanted = [this] {
+        const auto all = kinds_();
+        return all.size() == 1 && all.front().blocks && all.front().shape == level::TileShape::drawn;
+    };
+    fields_.bindShown(board_, wanted);
+    fields_.follow([this, wanted] {
+        if (!wanted()) return;
+        const level::PropKind kind = first();
+        const level::Sheet* sheet = session_.project().sheet(kind.sheet);
+        board_->setLattice(kind.box.size());
+        board_->show(sheet && sheet->image ? toQImage(cropped(*sheet->image, kind.box)) : QImage(), kind.polygons);
+    });
+    connect(board_, &ShapeBoard::drawn, this, &KindFields::setOutline);
+    connect(board_, &ShapeBoard::refused, this, [this](const Text& why) {
+        fields_.refresh();
+        emit session_.said(translated(why), true);
+    });
+}
+
+void KindFields::setOutline(level::Polygons polygons) {
+    for (level::Polygon& part : polygons) { // clockwise on screen
+        std::int64_t area = 0;
+        for (std::size_t i = 0; i < part.size(); ++i) {
+            const Point a = part[i], b = part[(i + 1) % part.size()];
+            area += std::int64_t{a.x} * b.y - std::int64_t{b.x} * a.y;
+        }
+        if (area < 0) std::reverse(part.begin(), part.end());
+    }
+    change(tr("What a prop blocks"), [&](level::PropKind& k) {
+        k.shape = polygons.empty() ? level::TileShape::full : level::TileShape::drawn;
+        k.polygons = polygons;
+    });
 }
 
 void KindFields::setShape(int what) {
@@ -149,6 +188,45 @@ void KindFields::buildStanding(QVBoxLayout* column) {
     scale("Least", {}, tr("The least scale"), &level::PropKind::least, level::kLeastScale, 100);
     scale("Most", {}, tr("The largest scale"), &level::PropKind::most, 100, level::kMostScale);
     addField(column, tr("Scales"), both, kNames);
+    auto* strip = new QWidget(this);
+    auto* frames = new QHBoxLayout(strip);
+    frames->setContentsMargins(0, 0, 0, 0);
+    frames->setSpacing(4);
+    const auto number = [&](const char* name, int least, int most, const QString& suffix, const QString& says,
+                            const QString& help) {
+        auto* spin = new QSpinBox(strip);
+        spin->setObjectName(id(name));
+        spin->setRange(least, most);
+        spin->setSuffix(suffix);
+        describe(spin, says, {}, help);
+        frames->addWidget(spin);
+        return spin;
+    };
+    QSpinBox* count = number("Frames", 1, level::kMostPropFrames, {}, tr("Frames"),
+                             tr("Of an animated one: pictures of its size beside each other, its own the first on the "
+                                "left"));
+    QSpinBox* time = number("FrameMs", 10, 60'000, tr(" ms"), tr("How long a frame is shown"),
+                            tr("All of them alike; they go round and round"));
+    addField(column, tr("Frames"), strip, kNames);
+    fields_.bindInt(
+        count, [this] { return first().frames; },
+        [this](int v) {
+            change(
+                tr("Frames of props"),
+                [this, v](level::PropKind& k) {
+                    const level::Sheet* sheet = session_.project().sheet(k.sheet);
+                    k.frames = v;
+                    if (sheet && sheet->image) k.frames = k.frames_in(sheet->image->size());
+                },
+                true);
+        });
+    fields_.bindInt(
+        time, [this] { return first().frame_ms; },
+        [this](int v) {
+            change(
+                tr("Time of frames"), [v](level::PropKind& k) { k.frame_ms = v; }, true);
+        });
+    fields_.bindEnabled(time, [this] { return first().frames > 1; });
     auto* lit = new QCheckBox(tr("Light is painted in: never turned"), this);
     lit->setObjectName(id("Lit"));
     column->addWidget(lit);

@@ -18,6 +18,8 @@ namespace vic::app {
 class NoteRows;
 class Session;
 
+class ShapeBoard;
+
 class KindFields : public QWidget {
     Q_OBJECT
   public:
@@ -35,6 +37,7 @@ class KindFields : public QWidget {
     void buildAreas(QVBoxLayout* column);
     void change(const QString& name, const std::function<void(level::PropKind&)>& what, bool merges = false);
     void setShape(int what);
+    void setOutline(level::Polygons polygons);
     void changeArea(const std::string& text);
     [[nodiscard]] bool ofAll(const std::function<bool(const level::PropKind&)>& what) const;
     [[nodiscard]] level::PropKind first() const;
@@ -44,6 +47,7 @@ class KindFields : public QWidget {
     QString prefix_;
     Bindings fields_;
     NoteRows* notes_ = nullptr;
+    ShapeBoard* board_ = nullptr;
 };
 
 } // namespace vic::app

@@ -131,18 +131,19 @@ QRectF LevelView::paintFigureAndArc(QPainter& p) {
         {foot.x - level.walker.width * level.cell.w / 128, foot.y - level.walker.height * geometry().upright() / 64,
          level.walker.width * level.cell.w / 64, level.walker.height * geometry().upright() / 64});
     const level::Mark* start = level.first_mark(level::MarkKind::start);
-    if (!start || !paintActor(p, start->figure, foot + Point{0, geometry().square() ? -1 : 0}))
+    if (!start || !paintActor(p, start->figure, foot + Point{0, geometry().square() ? -1 : 0}, still_))
         paintFigure(p, figure, paper().vermilion);
     paintBeforeFigure(p, figure, foot);
     return figure;
 }
 
 // The picture of a kind, standing there; false where it has none.
-bool LevelView::paintActor(QPainter& p, level::PropKindId figure, Point at) const {
+bool LevelView::paintActor(QPainter& p, level::PropKindId figure, Point at, picture::Art& art) const {
     const level::PropKind* kind = figure == 0 ? nullptr : session_.project().prop_kind(figure);
     if (!kind) return false;
     const level::Prop prop{1, kind->id, at};
-    const QImage picture = toQImage(picture::prop_picture(session_.project(), session_.derived().art(), prop));
+    art.update(session_.project());
+    const QImage picture = toQImage(picture::prop_picture(session_.project(), art, prop));
     if (picture.isNull()) return false;
     p.drawImage(camera_.onScreen(level::PropKinds(session_.project()).box(prop)), picture);
     return true;
@@ -219,7 +220,7 @@ void LevelView::paintMarks(QPainter& p, const QRectF& figure) {
             p.setBrush(wash);
             camera_.drawCells(p, geometry(), mark.cells);
         }
-        if (mark.kind != level::MarkKind::start) paintActor(p, mark.figure, level::stand_of(level, mark));
+        if (mark.kind != level::MarkKind::start) paintActor(p, mark.figure, level::stand_of(level, mark), session_.derived().art());
         QRectF place = camera_.around(geometry(), mark.cells);
         // Aslant a flag stands in the middle.
         if (!geometry().square()) place = QRectF(QPointF(place.center().x(), place.top()), place.center());

@@ -25,6 +25,7 @@
 #include "base/text.hpp"
 #include "level/level.hpp"
 #include "level/sheet.hpp"
+#include "picture/art.hpp"
 
 class QColor;
 class QEvent;
@@ -203,7 +204,7 @@ class LevelView : public QWidget, private Board {
     // level_guides.cpp
     void paintGuides(QPainter& painter);
     void paintFrame(QPainter& painter);
-    bool paintActor(QPainter& painter, level::PropKindId figure, Point at) const;
+    bool paintActor(QPainter& painter, level::PropKindId figure, Point at, picture::Art& art) const;
     void paintBeforeFigure(QPainter& painter, const QRectF& figure, Point foot);
     QRectF paintFigureAndArc(QPainter& painter); // where the figure stands, in pixels of the widget
     void paintArc(QPainter& painter, QPointF from);
@@ -218,6 +219,7 @@ class LevelView : public QWidget, private Board {
 
     Session& session_;
     Pages pages_;
+    picture::Art still_; // of the walker's figure, which stands
     ContrastLens contrast_;
     Camera camera_;
     std::vector<std::unique_ptr<Gesture>> common_;

@@ -10,6 +10,7 @@
 #include "base/parallel.hpp"
 #include "level/cell.hpp"
 #include "level/grid.hpp"
+#include "level/standing.hpp"
 #include "picture/compose.hpp"
 
 namespace vic::app {
@@ -65,8 +66,17 @@ std::vector<Box> Pages::tick(std::int64_t ms, const Box& seen) {
     if (!project_) return drawn;
     art_.update(*project_);
     if (!art_.set_clock(ms)) return drawn;
+    const level::PropKinds kinds(*project_);
     for (const level::LayerRef& layer : level_.layers) {
-        if (!layer->tiles() || !layer->shown) continue;
+        if (!layer->shown || !art_.moves()) continue;
+        if (layer->has_props())
+            layer->props().each_in(
+                level_.geometry().box(seen).grown(kinds.reach(layer->props())), [&](const level::Prop& prop) {
+                    bool moves = false;
+                    kinds.each_piece(prop, [&](const level::Piece& piece) { moves = moves || piece.kind->frames > 1; });
+                    if (moves) drawn.push_back(level_.geometry().cells_in(kinds.box(prop)));
+                });
+        if (!layer->tiles()) continue;
         level::each_cell(layer->grid(), art_.reach(level_.geometry()).seen_in(seen),
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              if (!art_.animated(cell.tile())) return;

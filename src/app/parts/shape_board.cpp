@@ -1,4 +1,4 @@
-#include "app/cut/shape_board.hpp"
+#include "app/parts/shape_board.hpp"
 
 #include <QColor>
 #include <QEvent>
@@ -51,15 +51,34 @@ void ShapeBoard::show(const QImage& art, const Polygons& polygons) {
     update();
 }
 
-QRectF ShapeBoard::board() const { return {(width() - 192) / 2.0, 10, 192, 192}; }
+// As large as it fits, as wide to its height as the lattice.
+QRectF ShapeBoard::board() const {
+    const double step = 192.0 / std::max({lines_.w, lines_.h, 1});
+    const double w = lines_.w * step, h = lines_.h * step;
+    return {std::round((width() - w) / 2), std::round((height() - h) / 2), w, h};
+}
+
+void ShapeBoard::setLattice(Size lines) {
+    if (lines == lines_) return;
+    lines_ = lines;
+    lit_.reset();
+    held_.reset();
+    boxFrom_.reset();
+    update();
+}
+
+Text ShapeBoard::trouble() const {
+    return lines_ == Size{level::kShapeSide, level::kShapeSide} ? level::shape_trouble(polygons_)
+                                                                : level::outline_trouble(polygons_, lines_);
+}
 
 QPointF ShapeBoard::at(Point corner) const {
-    return board().topLeft() + QPointF(corner.x, corner.y) * board().width() / level::kShapeSide;
+    return board().topLeft() + QPointF(corner.x, corner.y) * (board().width() / lines_.w);
 }
 
 Point ShapeBoard::cornerAt(QPointF p) const {
-    const QPointF q = (p - board().topLeft()) * level::kShapeSide / board().width();
-    return {std::clamp(qRound(q.x()), 0, level::kShapeSide), std::clamp(qRound(q.y()), 0, level::kShapeSide)};
+    const QPointF q = (p - board().topLeft()) * lines_.w / board().width();
+    return {std::clamp(qRound(q.x()), 0, lines_.w), std::clamp(qRound(q.y()), 0, lines_.h)};
 }
 
 std::optional<ShapeBoard::Hit> ShapeBoard::hit(QPointF p) const {
@@ -140,11 +159,11 @@ void ShapeBoard::mouseReleaseEvent(QMouseEvent* e) {
     held_.reset();
     boxFrom_.reset();
     if (polygons_ == before_) return update();
-    const Text trouble = box && polygons_.empty() ? Text() : level::shape_trouble(polygons_);
-    if (!trouble.empty()) {
+    const Text why = box && polygons_.empty() ? Text() : trouble();
+    if (!why.empty()) {
         polygons_ = before_;
         lit_.reset();
-        emit refused(trouble);
+        emit refused(why);
     } else {
         emit drawn(polygons_);
     }
@@ -169,14 +188,18 @@ void ShapeBoard::paintEvent(QPaintEvent*) {
     p.fillRect(b, QColor("#DCD5C4"));
     p.drawImage(b, art_);
     p.fillRect(b, QColor(244, 240, 230, 90)); // the art steps back a little, so that the lines can be seen
-    for (int i = 1; i < level::kShapeSide; ++i) {
-        const QColor line(20, 16, 10, i % 8 == 0 ? 90 : i % 4 == 0 ? 50 : 22);
-        const double v = std::round(i * b.width() / level::kShapeSide);
-        p.fillRect(QRectF(b.left() + v, b.top(), 1, b.height()), line);
-        p.fillRect(QRectF(b.left(), b.top() + v, b.width(), 1), line);
-    }
+    const double step = b.width() / lines_.w;
+    for (const bool across : {true, false})
+        for (int i = 1; i < (across ? lines_.w : lines_.h); ++i) {
+            if (step < 5 && i % 8 != 0) continue;
+            const QColor line(20, 16, 10, i % 8 == 0 ? 90 : i % 4 == 0 ? 50 : 22);
+            const double v = std::round(i * step);
+            p.fillRect(
+                across ? QRectF(b.left() + v, b.top(), 1, b.height()) : QRectF(b.left(), b.top() + v, b.width(), 1),
+                line);
+        }
     p.setRenderHint(QPainter::Antialiasing);
-    const bool right = held_ || boxFrom_ ? polygons_.empty() || level::shape_trouble(polygons_).empty() : true;
+    const bool right = held_ || boxFrom_ ? polygons_.empty() || trouble().empty() : true;
     const QColor dark("#22302D"), light("#FBF8F1"); // the board's ground is light in either look
     const QColor ink = right ? dark : t.vermilion;
     for (const Polygon& part : polygons_) {

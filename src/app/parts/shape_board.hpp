@@ -1,4 +1,4 @@
-// A drawing board for what a tile blocks.
+// A drawing board for what a tile or prop blocks.
 #pragma once
 
 #include <QImage>
@@ -19,12 +19,14 @@ class QPaintEvent;
 
 namespace vic::app {
 
-// The tile's art with its shape over it; corners are dragged on a lattice of 1/16 cell.
+// Art with its shape over it; corners are dragged on a lattice: of 1/16 cell, or of the picture's pixels.
 class ShapeBoard : public QWidget {
     Q_OBJECT
   public:
     explicit ShapeBoard(QWidget* parent);
     void show(const QImage& art, const level::Polygons& polygons);
+    // Lines of the lattice across and down; those of 1/16 cell at first.
+    void setLattice(Size lines);
     // Where a point of the lattice is drawn, in the widget's pixels.
     [[nodiscard]] QPointF at(Point corner) const;
   signals:
@@ -49,6 +51,8 @@ class ShapeBoard : public QWidget {
     [[nodiscard]] Point cornerAt(QPointF p) const;
     [[nodiscard]] QRectF board() const;
     void remove(const Hit& which);
+    [[nodiscard]] Text trouble() const;
+    Size lines_{level::kShapeSide, level::kShapeSide};
     QImage art_;
     level::Polygons polygons_;
     level::Polygons before_; // of the drag
