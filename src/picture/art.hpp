@@ -39,8 +39,8 @@ class Art {
     Box seen_in(const Box& pixels, const Lattice& lattice);
     // The height of the highest picture of a tile of one cell on an isometric lattice; nothing where there are blocks.
     std::optional<int> highest(const Lattice& lattice);
-    // The time of animated tiles and props, in milliseconds; 0 at first. Returns whether any of them shows another frame
-    // now.
+    // The time of animated tiles and props, in milliseconds; 0 at first. Returns whether any of them shows another
+    // frame now.
     bool set_clock(std::int64_t ms);
     [[nodiscard]] bool moves() const { return !moving_.empty() || !played_.empty(); } // whether anything is animated
     [[nodiscard]] bool animated(level::TileId tile) const { return tile < frames_.size() && frames_[tile] != 0; }

@@ -11,6 +11,7 @@
 #include "picture/behind.hpp"
 #include "picture/blend.hpp"
 #include "picture/blit.hpp"
+#include "picture/figures.hpp"
 
 namespace vic::picture {
 
@@ -596,7 +597,7 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
 
 Image render(const level::Project& project, const level::Level& as_seen, int scale) {
     assert(scale >= 1 && scale <= 16);
-    level::Level level = as_seen;
+    level::Level level = with_figures(project, as_seen);
     level.reference.reset();
     Art art;
     Canvas canvas(extent(project, level));

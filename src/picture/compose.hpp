@@ -27,8 +27,7 @@ void draw(const level::Project& project, const level::Level& level, Art& art, Ca
 // What is drawn after the walker who stands there, on a canvas that is see-through and empty: the layers in front of
 // his plane, and where that is at layers sorted by feet, of those what stands further down. `foot` in pixels of the
 // level.
-void draw_before(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas,
-                 level::Spot foot);
+void draw_before(const level::Project& project, const level::Level& level, Art& art, Canvas& canvas, level::Spot foot);
 
 // The same at 1/2^small of its size: `canvas` and `part` are in small pixels. Where cells come out as whole small
 // pixels this is the mean of the whole; elsewhere pictures that share a small pixel lie side by side in it, which is
@@ -40,8 +39,8 @@ void draw_small(const level::Project& project, const level::Level& level, Art& a
 // can reach.
 Box extent(const level::Project& project, const level::Level& level);
 
-// A prop as it stands, see-through around it, and nothing else. Empty where nothing of it is to be seen, or it is larger
-// than 4096 pixels a side.
+// A prop as it stands, see-through around it, and nothing else. Empty where nothing of it is to be seen, or it is
+// larger than 4096 pixels a side.
 Image prop_picture(const level::Project& project, Art& art, const level::Prop& prop);
 
 // The whole level without the picture it is built after, see-through where it has no ground; each pixel enlarged

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <optional>
 
 #include "outline/solid.hpp"
 
@@ -61,6 +62,42 @@ std::vector<float> squared_to(const std::vector<std::uint8_t>& set, Size size, b
     return one;
 }
 
+// Squared distances to the nearest of the set, or of what is not in it, up to `within`; infinite where they are more:
+// down the columns first, then along the rows all that is near.
+std::vector<float> squared_within(const std::vector<std::uint8_t>& set, Size size, int within, bool inside) {
+    const auto w = static_cast<std::size_t>(size.w), h = static_cast<std::size_t>(size.h);
+    const int none = within + 1;
+    std::vector<int> down(set.size());
+    for (std::size_t y = 0; y < h; ++y)
+        for (std::size_t x = 0; x < w; ++x)
+            down[y * w + x] = (set[y * w + x] != 0) == inside ? 0
+                              : y == 0                        ? none
+                                                              : std::min(none, down[(y - 1) * w + x] + 1);
+    for (std::size_t y = h - 1; y-- > 0;)
+        for (std::size_t x = 0; x < w; ++x) down[y * w + x] = std::min(down[y * w + x], down[(y + 1) * w + x] + 1);
+    constexpr int kFar = 1 << 28;
+    std::vector<int> row(w + 2 * static_cast<std::size_t>(within), kFar), best(w);
+    std::vector<float> out(set.size());
+    for (std::size_t y = 0; y < h; ++y) {
+        int* const own = row.data() + within;
+        bool any = false;
+        for (std::size_t x = 0; x < w; ++x) {
+            const int v = down[y * w + x];
+            own[x] = v > within ? kFar : v * v;
+            any = any || v <= within;
+        }
+        std::fill(best.begin(), best.end(), kFar);
+        for (int by = -within; any && by <= within; ++by) {
+            const int* const from = own + by;
+            const int square = by * by;
+            for (std::size_t x = 0; x < w; ++x) best[x] = std::min(best[x], from[x] + square);
+        }
+        for (std::size_t x = 0; x < w; ++x)
+            out[y * w + x] = best[x] > within * within ? kEndless : static_cast<float>(best[x]);
+    }
+    return out;
+}
+
 bool plain(const AreaTerm& t) { return !t.from && t.to == 0 && t.falloff == 0; }
 
 } // namespace
@@ -72,8 +109,26 @@ std::vector<float> distances(const std::vector<std::uint8_t>& set, Size size) {
     return out;
 }
 
+std::vector<float> distances_within(const std::vector<std::uint8_t>& set, Size size, int within, bool inside,
+                                    bool outside) {
+    constexpr int kNearEnough = 48; // samples up to which looking at all that is near costs less
+    if (size.area() == 0) return {};
+    const auto squared = [&](bool in) {
+        return within <= kNearEnough ? squared_within(set, size, within, in) : squared_to(set, size, in);
+    };
+    std::vector<float> out(set.size(), kEndless);
+    if (outside) out = squared(true);
+    std::vector<float> in;
+    if (inside) in = squared(false);
+    const float most = static_cast<float>(within) * static_cast<float>(within);
+    const auto root = [most](float v) { return v > most ? kEndless : std::sqrt(v); };
+    for (std::size_t i = 0; i < out.size(); ++i)
+        out[i] = set[i] != 0 ? -(inside ? root(in[i]) : kEndless) : root(out[i]);
+    return out;
+}
+
 Area::Area(const Project& project, const Level& level, LayerId layer, const Planting& recipe, int pass,
-           const std::vector<Obstacles>& earlier, bool at_once)
+           const std::vector<Obstacles>& earlier, bool at_once, const Area* like)
     : project_(project),
       level_(level),
       layer_(layer),
@@ -90,8 +145,14 @@ Area::Area(const Project& project, const Level& level, LayerId layer, const Plan
     const Box all = spanning({floor_div(pixels.x, grain_), floor_div(pixels.y, grain_)},
                              {floor_div(pixels.right() - 1, grain_), floor_div(pixels.bottom() - 1, grain_)});
     if (all.size().area() > kMostAtOnce) return;
-    whole_ = worked_out(all);
+    const bool same_for_all =
+        std::none_of(recipe.area.begin(), recipe.area.end(), [](const AreaTerm& t) { return t.of == AreaOf::pass; });
+    if (same_for_all)
+        terms_ = like && like->terms_ && like->whole_box_ == all
+                     ? like->terms_
+                     : std::make_shared<const Raster>(of_terms(recipe.area, all));
     whole_box_ = all;
+    whole_ = worked_out(all);
     if (pass_ && pass_->rim != 100) whole_inside_ = depths(all);
 }
 
@@ -127,20 +188,29 @@ void Area::add_cells(const AreaTerm& term, const Box& samples, Raster& out) cons
             const level::Cell c = grid.cell(cell);
             return term.of == AreaOf::tile ? c.bits != 0 && c.tile() == term.tile : c.bits != 0 || m != 0;
         };
-        Point last{-1, -1};
-        bool had = false, hides = false;
-        for (int y = 0; y < samples.h; ++y)
-            for (int x = 0; x < samples.w; ++x) {
-                const Point cell = cell_of({samples.x + x, samples.y + y}, lattice);
-                if (cell != last) {
-                    had = in(cell);
-                    hides = seen && (grid.material(cell) != 0 || grid.cell(cell).bits != 0);
+        enum Has : std::uint8_t { nothing, it, another };
+        std::vector<Has> row(static_cast<std::size_t>(samples.w));
+        std::optional<int> row_of; // on squares: of which cells it tells
+        for (int y = 0; y < samples.h; ++y) {
+            const int line = cell_of({samples.x, samples.y + y}, lattice).y;
+            if (!lattice.square() || row_of != line) {
+                row_of = line;
+                Point last{-1, -1};
+                Has has = nothing;
+                for (int x = 0; x < samples.w; ++x) {
+                    const Point cell = cell_of({samples.x + x, samples.y + y}, lattice);
+                    if (x == 0 || cell != last)
+                        has = in(cell)                                                          ? it
+                              : seen && (grid.material(cell) != 0 || grid.cell(cell).bits != 0) ? another
+                                                                                                : nothing;
+                    last = cell;
+                    row[static_cast<std::size_t>(x)] = has;
                 }
-                last = cell;
-                if (had || hides)
-                    out[static_cast<std::size_t>(y) * static_cast<std::size_t>(samples.w) +
-                        static_cast<std::size_t>(x)] = had ? 255 : 0;
             }
+            std::uint8_t* const to = out.data() + static_cast<std::size_t>(y) * static_cast<std::size_t>(samples.w);
+            for (int x = 0; x < samples.w; ++x)
+                if (const Has has = row[static_cast<std::size_t>(x)]; has != nothing) to[x] = has == it ? 255 : 0;
+        }
     }
 }
 
@@ -212,7 +282,6 @@ Area::Raster Area::set_of(const AreaTerm& term, const Box& samples) const {
             break;
         case AreaOf::props:
             for (const LayerRef& l : level_.layers) {
-                // Of plantings those under its own.
                 if (l->id == layer_ || !l->shown || !l->has_props()) continue;
                 // Of plantings those under its own.
                 if (l->planted() && level_.index_of(l->id) > level_.index_of(layer_)) continue;
@@ -252,7 +321,10 @@ Area::Raster Area::of_term(const AreaTerm& term, const Box& samples) const {
     const int around = far / grain_ + 2;
     const Box wide = samples.grown(around);
     const Raster set = set_of(term, wide);
-    const std::vector<float> away = distances(set, wide.size());
+    // Only those that make a difference: how far inside, and how far outside.
+    const bool inside = (term.from && *term.from < term.falloff) || (term.to && *term.to < 0);
+    const bool outside = (term.from && *term.from > 0) || (term.to && *term.to + term.falloff > 0);
+    const std::vector<float> away = distances_within(set, wide.size(), around, inside, outside);
     Raster out(static_cast<std::size_t>(samples.size().area()));
     const auto fades = [&](float over) { // pixels beyond a limit
         if (over <= 0) return 1.0F;
@@ -269,7 +341,7 @@ Area::Raster Area::of_term(const AreaTerm& term, const Box& samples) const {
             if (term.from) strength = std::min(strength, fades(static_cast<float>(*term.from) - pixels));
             if (term.to) strength = std::min(strength, fades(pixels - static_cast<float>(*term.to)));
             out[static_cast<std::size_t>(y) * static_cast<std::size_t>(samples.w) + static_cast<std::size_t>(x)] =
-                static_cast<std::uint8_t>(std::lround(255 * strength));
+                static_cast<std::uint8_t>(255 * strength + 0.5F);
         }
     return out;
 }
@@ -308,7 +380,7 @@ Area::Raster Area::strengths(const Box& samples) const {
 }
 
 Area::Raster Area::worked_out(const Box& samples) const {
-    Raster out = of_terms(recipe_.area, samples);
+    Raster out = terms_ && samples == whole_box_ ? *terms_ : of_terms(recipe_.area, samples);
     const auto any = [&] { return std::any_of(out.begin(), out.end(), [](std::uint8_t v) { return v != 0; }); };
     if (!any()) return out;
     if (pass_ && !pass_->where.empty()) {
@@ -352,7 +424,7 @@ Area::Raster Area::depths(const Box& samples) const {
     const int wide = pass_ ? pass_->rim_wide : 1;
     const int around = wide / grain_ + 2;
     const Box grown = samples.grown(around);
-    const std::vector<float> away = distances(strengths(grown), grown.size());
+    const std::vector<float> away = distances_within(strengths(grown), grown.size(), around, true, false);
     Raster out(static_cast<std::size_t>(samples.size().area()));
     for (int y = 0; y < samples.h; ++y)
         for (int x = 0; x < samples.w; ++x) {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <cstdint>
+#include <memory>
 #include <vector>
 
 #include "level/project.hpp"
@@ -16,9 +17,10 @@ namespace vic::plant {
 class Area : public Ground {
   public:
     // Of the recipe of the layer and its pass at `pass`; without one (-1) of the recipe's area alone.
-    // `earlier` are the places of earlier passes, by their index; it must outlive this.
+    // `earlier` are the places of earlier passes, by their index; it must outlive this. What the recipe's area gives is
+    // taken over from `like`, of another pass of the same recipe, where that was worked out at once.
     Area(const level::Project& project, const level::Level& level, level::LayerId layer, const level::Planting& recipe,
-         int pass, const std::vector<Obstacles>& earlier, bool at_once = true);
+         int pass, const std::vector<Obstacles>& earlier, bool at_once = true, const Area* like = nullptr);
 
     [[nodiscard]] int grain() const override { return grain_; }
     Open open(const Box& samples, std::uint8_t* out) const override;
@@ -60,11 +62,15 @@ class Area : public Ground {
     int grain_;
     Box whole_box_; // samples; all of it that there is, where that is worked out at once
     Raster whole_, whole_inside_;
+    std::shared_ptr<const Raster> terms_; // of the recipe's area alone, in the same box; null where passes see another
 };
 
 // How far each sample is from the set (those not 0), in samples between their middles; below 0 inside, where it is how
 // far the nearest outside is. Both sides are infinite where there is none.
 // Source: P. F. Felzenszwalb and D. P. Huttenlocher, "Distance transforms of sampled functions", 2012.
 std::vector<float> distances(const std::vector<std::uint8_t>& set, Size size);
+// The same as far as `within` samples; what is further is infinite. A side that is not wanted is infinite as well.
+std::vector<float> distances_within(const std::vector<std::uint8_t>& set, Size size, int within, bool inside,
+                                    bool outside);
 
 } // namespace vic::plant

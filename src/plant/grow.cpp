@@ -4,6 +4,7 @@
 #include <cmath>
 #include <limits>
 #include <map>
+#include <memory>
 #include <mutex>
 #include <unordered_map>
 
@@ -380,13 +381,15 @@ Grown grow(const Project& project, const Level& level, LayerId layer, const Plan
     Grown out;
     out.passes.resize(recipe.passes.size());
     Work work = prepared(project, level, layer, recipe);
+    std::unique_ptr<const Area> before; // whose area they share
     for (int index = 0; index < static_cast<int>(recipe.passes.size()); ++index) {
         const Pass& pass = recipe.passes[static_cast<std::size_t>(index)];
         PassGrown& grown = out.passes[static_cast<std::size_t>(index)];
         if (pass.muted) continue;
         grown.says = trouble_of(work, pass);
         if (!grown.says.empty()) continue;
-        const Area area(project, level, layer, recipe, index, work.places);
+        auto made = std::make_unique<const Area>(project, level, layer, recipe, index, work.places, true, before.get());
+        const Area& area = *made;
         grown.area = area.size() * area.grain() * area.grain();
         if (grown.area == 0) {
             grown.says = "Its area is empty";
@@ -439,6 +442,7 @@ Grown grow(const Project& project, const Level& level, LayerId layer, const Plan
             grown.says = "There is no room for any";
         else if (double(least) * least > grown.area)
             grown.says = "They are further apart than the area is wide";
+        before = std::move(made);
         out.props.insert(out.props.end(), props.begin(), props.end());
         if (out.props.size() > most) {
             out.wanted = out.props.size();

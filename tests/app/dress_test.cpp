@@ -583,9 +583,8 @@ TEST_CASE("what of a prop blocks is drawn by hand, corner by corner", "[app][dre
     };
     const Point corner = art.front().front();
     drag(corner, corner + Point{2, -3});
-    CHECK(std::any_of(kind().polygons.front().begin(), kind().polygons.front().end(), [&](Point c) {
-        return c == corner + Point{2, -3};
-    }));
+    const level::Polygons now = kind().polygons;
+    CHECK(std::count(now.front().begin(), now.front().end(), corner + Point{2, -3}) == 1);
     w.picture("dress-kind-shape");
     // A box over nothing becomes a second part, and both are in the parcel.
     drag({1, 1}, {6, 5});

@@ -7,6 +7,7 @@
 #include "level/standing.hpp"
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
+#include "picture/figures.hpp"
 #include "support/make.hpp"
 #include "vicinum_level.hpp"
 
@@ -124,6 +125,39 @@ TEST_CASE("layers that are drawn as they lie are so, by feet or not, seen from t
     level::Level as_layers = flat;
     for (const level::LayerRef& layer : flat.layers) as_layers.edit(layer->id).by_feet = false;
     CHECK(picture::render(p, flat, 1) == picture::render(p, as_layers, 1));
+}
+
+TEST_CASE("an actor stands among the rest as a prop of its figure would, but for the start's", "[feet][actors]") {
+    Standing s(6);
+    level::Level level = s.level();
+    level.plane = 2;
+    make::Random random(4);
+    level::Level placed = level;
+    std::uint32_t id = 5000;
+    for (int i = 0; i < 12; ++i) {
+        level::Mark mark{id++, "actor", level::MarkKind::note, {random.below(23), random.below(17), 1, 1}};
+        mark.figure = s.prop;
+        level.marks.push_back(mark);
+        placed.edit(level.layers[2]->id).props().put({mark.id, s.prop, level::stand_of(level, mark)});
+    }
+    level::Mark start{id++, "start", level::MarkKind::start, {3, 3, 1, 1}};
+    start.figure = s.prop;
+    level.marks.push_back(start);
+    const level::Level with = picture::with_figures(s.project, level);
+    CHECK(with.layers.size() == level.layers.size() + 1);
+    CHECK(with.layers[2]->props().size() == 12);
+    CHECK(with.plane == 3);
+    // All layers are sorted together: it does not matter on which of them they stand, but at one line.
+    const Image actors = picture::render(s.project, level, 1), props = picture::render(s.project, placed, 1);
+    const Image none = picture::render(s.project, s.level(), 1);
+    int different = 0, seen = 0;
+    for (int y = 0; y < actors.height(); ++y)
+        for (int x = 0; x < actors.width(); ++x) {
+            different += !(actors.at(x, y) == props.at(x, y));
+            seen += !(actors.at(x, y) == none.at(x, y));
+        }
+    CHECK(seen > 500);
+    CHECK(different < seen / 20);
 }
 
 TEST_CASE("the parcel tells what is sorted by feet, and the runtime by which lines", "[feet][parcel]") {

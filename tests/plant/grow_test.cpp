@@ -111,6 +111,18 @@ TEST_CASE("distances are those that one gets by looking at every other sample", 
                 else
                     REQUIRE(is == Approx(at(x, y) ? -least : least));
             }
+        // As far as one asks, on the sides that one asks for.
+        for (const int within : {1, 4, 11, 60})
+            for (const int sides : {1, 2, 3}) {
+                const std::vector<float> some = distances_within(set, size, within, sides & 1, sides & 2);
+                int wrong = 0;
+                for (std::size_t i = 0; i < some.size(); ++i) {
+                    const bool known = std::abs(away[i]) <= static_cast<float>(within) &&
+                                       (away[i] < 0 ? (sides & 1) != 0 : (sides & 2) != 0);
+                    wrong += known ? some[i] != away[i] : !std::isinf(some[i]) || (some[i] < 0) != (set[i] != 0);
+                }
+                CHECK(wrong == 0);
+            }
     }
 }
 
@@ -613,9 +625,8 @@ TEST_CASE("what lies flat grows under what stands, and keeps off its like alone"
     };
     CHECK(before > 50);
     const auto near_it = [&](const std::vector<level::Prop>& props) {
-        return std::any_of(props.begin(), props.end(), [&](const level::Prop& p) {
-            return kinds.foot_box(by_hand).contains(p.at);
-        });
+        return std::any_of(props.begin(), props.end(),
+                           [&](const level::Prop& p) { return kinds.foot_box(by_hand).contains(p.at); });
     };
     CHECK(near_it(count_with(b.tree)));
     CHECK(!near_it(count_with(leaves.id)));

@@ -220,7 +220,6 @@ void LevelView::paintMarks(QPainter& p, const QRectF& figure) {
             p.setBrush(wash);
             camera_.drawCells(p, geometry(), mark.cells);
         }
-        if (mark.kind != level::MarkKind::start) paintActor(p, mark.figure, level::stand_of(level, mark), session_.derived().art());
         QRectF place = camera_.around(geometry(), mark.cells);
         // Aslant a flag stands in the middle.
         if (!geometry().square()) place = QRectF(QPointF(place.center().x(), place.top()), place.center());

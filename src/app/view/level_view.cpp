@@ -224,13 +224,7 @@ void LevelView::tick() {
     if (contrast_.on()) return; // its pages are told apart pixel by pixel
     const auto drawn = pages_.tick(session_.playClock().now(), seenCells());
     for (const Box& cells : drawn) redraw(camera_.around(geometry(), cells).toAlignedRect());
-    // Figures are drawn over the pages.
-    const bool figures =
-        std::any_of(pages_.level().marks.begin(), pages_.level().marks.end(), [&](const level::Mark& m) {
-            const level::PropKind* kind = m.figure == 0 ? nullptr : session_.project().prop_kind(m.figure);
-            return kind && kind->frames > 1;
-        });
-    if (!drawn.empty() || figures) update();
+    if (!drawn.empty()) update();
 }
 
 void LevelView::resizeEvent(QResizeEvent* event) {

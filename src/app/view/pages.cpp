@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cstddef>
 #include <cstring>
+#include <utility>
 
 #include "app/parts/tokens.hpp"
 #include "base/chance.hpp"
@@ -12,6 +13,7 @@
 #include "level/grid.hpp"
 #include "level/standing.hpp"
 #include "picture/compose.hpp"
+#include "picture/figures.hpp"
 
 namespace vic::app {
 
@@ -38,7 +40,8 @@ Box small_extent(const Box& extent, int small) {
 std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, const level::Level& level, bool tone) {
     const bool sheetsSame =
         project_ && project_->sheets == project->sheets && project_->prop_kinds == project->prop_kinds;
-    const level::Difference difference = level::difference(level_, level, *project);
+    level::Level drawn = picture::with_figures(*project, level);
+    const level::Difference difference = level::difference(drawn_, drawn, *project);
     // What lies over its neighbours can change without any cell.
     const auto over = [](const auto& p) {
         return std::any_of(p->materials.begin(), p->materials.end(), [](const auto& m) { return m->joins.over; });
@@ -47,6 +50,7 @@ std::optional<std::vector<Box>> Pages::show(const edit::ProjectState& project, c
         project_ && (project_->materials == project->materials || (!over(project_) && !over(project)));
     const bool all = !joinsSame || !sheetsSame || difference.everything || tone != toned_;
     level_ = level;
+    drawn_ = std::move(drawn);
     project_ = project;
     toned_ = tone;
     const Box before = extent_;
@@ -67,7 +71,7 @@ std::vector<Box> Pages::tick(std::int64_t ms, const Box& seen) {
     art_.update(*project_);
     if (!art_.set_clock(ms)) return drawn;
     const level::PropKinds kinds(*project_);
-    for (const level::LayerRef& layer : level_.layers) {
+    for (const level::LayerRef& layer : drawn_.layers) {
         if (!layer->shown || !art_.moves()) continue;
         if (layer->has_props())
             layer->props().each_in(
@@ -113,9 +117,9 @@ Pages::Target Pages::targetOf(QImage& image, int x, int y) {
 void Pages::draw(const Target& target, const Box& part, int small) {
     picture::Canvas canvas(part);
     if (small == 0)
-        picture::draw(*project_, level_, art_, canvas, part);
+        picture::draw(*project_, drawn_, art_, canvas, part);
     else
-        picture::draw_small(*project_, level_, art_, canvas, part, small);
+        picture::draw_small(*project_, drawn_, art_, canvas, part, small);
     for (int y = 0; y < part.h; ++y) {
         std::uint32_t* to = target.pixels + static_cast<std::ptrdiff_t>(part.y - target.corner.y + y) * kSide +
                             (part.x - target.corner.x);

@@ -69,6 +69,7 @@ class Pages {
     picture::Art& art_;
     edit::ProjectState project_;
     level::Level level_;
+    level::Level drawn_; // with the figures of its marks
     Box extent_;
     bool toned_ = false;
     std::map<Key, Page> pages_;
