@@ -38,12 +38,7 @@ TEST_CASE("a level has the background that it is given, or none", "[app][behind]
     w.click("startAbove");
     w.key(Qt::Key_3, Qt::ControlModifier);
     w.click("behindHead");
-    QTimer::singleShot(50, [] {
-        auto* dialog = qobject_cast<QColorDialog*>(QApplication::activeModalWidget());
-        if (!dialog) return;
-        dialog->setCurrentColor(QColor(120, 60, 30));
-        dialog->accept();
-    });
+    answerColour(QColor(120, 60, 30));
     w.click("levelGround");
     CHECK(w.level().ground == Rgba{120, 60, 30, 255});
     w.view()->setCamera(1, QPointF(160, 160));

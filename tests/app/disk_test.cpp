@@ -157,9 +157,10 @@ TEST_CASE("what is discarded at the end is not offered again", "[app][disk]") {
     Window w;
     lay_some(w, 2);
     {
-        QTimer::singleShot(50, [] {
-            if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget()))
-                box->button(QMessageBox::Discard)->click();
+        answerNext([](QWidget* top) {
+            auto* box = qobject_cast<QMessageBox*>(top);
+            if (box) box->button(QMessageBox::Discard)->click();
+            return box != nullptr;
         });
         (*w).close();
     }

@@ -128,12 +128,7 @@ TEST_CASE("a mark is drawn as a box, named, coloured and noted", "[app][marks]")
     name->selectAll();
     QTest::keyClicks(name, "Heron's nest");
     QTest::keyClick(name, Qt::Key_Return);
-    QTimer::singleShot(50, [] {
-        auto* dialog = qobject_cast<QColorDialog*>(QApplication::activeModalWidget());
-        if (!dialog) return;
-        dialog->setCurrentColor(QColor(120, 60, 200));
-        dialog->accept();
-    });
+    answerColour(QColor(120, 60, 200));
     w.click("markColour");
     answerNote("Eggs", "number", {});
     w.click("addMarkNote");
@@ -207,9 +202,11 @@ TEST_CASE("what is in the Hand is had in other colours, and follows", "[app][rec
     w.pickMaterial("Marsh");
     const auto materials = w.session().project().materials.size();
     const auto inDialog = [](const std::function<void(QDialog*)>& what) {
-        QTimer::singleShot(100, [what] {
-            auto* dialog = qobject_cast<QDialog*>(QApplication::activeModalWidget());
-            if (dialog && dialog->objectName() == "recolourDialog") what(dialog);
+        answerNext([what](QWidget* top) {
+            auto* dialog = qobject_cast<QDialog*>(top);
+            const bool it = dialog && dialog->objectName() == "recolourDialog";
+            if (it) what(dialog);
+            return it;
         });
     };
     inDialog([&](QDialog* dialog) {

@@ -245,13 +245,12 @@ TEST_CASE("far too many are asked for first, and nothing is changed", "[app][pla
     w.number("plantApart-0", "40");
     const auto before = w.props();
     bool asked = false;
-    QTimer::singleShot(0, [&] {
-        QTimer::singleShot(1500, [&] {
-            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-            if (!box) return;
-            asked = box->text().contains("props would grow");
-            box->reject();
-        });
+    answerNext([&](QWidget* top) {
+        auto* box = qobject_cast<QMessageBox*>(top);
+        if (!box) return false;
+        asked = box->text().contains("props would grow");
+        box->reject();
+        return true;
     });
     w.number("plantApart-0", "2");
     REQUIRE_SOON(asked);

@@ -4,8 +4,8 @@
 #include <QLabel>
 #include <QTest>
 
-#include "app/parts/shape_board.hpp"
 #include "app/cut/shape_editor.hpp"
+#include "app/parts/shape_board.hpp"
 #include "app/sheet/sheet_view.hpp"
 #include "level/shape.hpp"
 #include "level/sheet.hpp"

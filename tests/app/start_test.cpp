@@ -243,9 +243,10 @@ TEST_CASE("closing asks where something is not saved", "[app][start]") {
     w.pickMaterial("Marsh");
     w.clickCell({18, 18});
     const auto press = [](QMessageBox::StandardButton button) {
-        QTimer::singleShot(100, [button] {
-            auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+        answerNext([button](QWidget* top) {
+            auto* box = qobject_cast<QMessageBox*>(top);
             if (box) box->button(button)->click();
+            return box != nullptr;
         });
     };
     press(QMessageBox::Cancel);

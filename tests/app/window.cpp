@@ -1,6 +1,9 @@
 #include "app/window.hpp"
 
 #include <QAction>
+#include <QColor>
+#include <QColorDialog>
+#include <QDialog>
 #include <QEvent>
 #include <QLabel>
 #include <QMenu>
@@ -12,6 +15,7 @@
 #include <QPointer>
 #include <QRect>
 #include <QStyle>
+#include <QTimer>
 #include <vector>
 
 #include "app/lay/plan_keys.hpp"
@@ -26,6 +30,29 @@ const std::filesystem::path& demo() {
     static const bool drawn = std::system((std::string(DRAW) + " " + folder.path().string()).c_str()) == 0;
     REQUIRE(drawn);
     return folder.path();
+}
+
+void answerNext(const std::function<bool(QWidget*)>& answer) {
+    auto* timer = new QTimer(qApp);
+    QObject::connect(timer, &QTimer::timeout, timer, [timer, answer, tries = 0]() mutable {
+        QWidget* top = QApplication::activeModalWidget();
+        timer->stop(); // answering may run the event loop again
+        if (top && answer(top)) return timer->deleteLater();
+        if (++tries < 500) return timer->start();
+        if (auto* dialog = qobject_cast<QDialog*>(top)) dialog->reject();
+        timer->deleteLater();
+    });
+    timer->start(20);
+}
+
+void answerColour(const QColor& colour) {
+    answerNext([colour](QWidget* top) {
+        auto* dialog = qobject_cast<QColorDialog*>(top);
+        if (!dialog) return false;
+        dialog->setCurrentColor(colour);
+        dialog->accept();
+        return true;
+    });
 }
 
 Window::Window(bool withDemo, QSize size) {

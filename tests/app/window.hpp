@@ -19,6 +19,7 @@
 #include <QUrl>
 #include <QWidget>
 #include <catch2/catch.hpp>
+#include <functional>
 #include <memory>
 
 #include "app/session/session.hpp"
@@ -48,10 +49,18 @@ struct StringMaker<QSize> {
         REQUIRE((condition));                                                      \
     } while (false)
 
+class QColor;
+
 namespace app_test {
 
 using namespace vic;
 using namespace vic::app;
+
+// Shows `answer` the dialog that comes up next, and again until it says that it was answered. One that nobody answers
+// for ten seconds is closed, so that the test goes on and fails by what it checks.
+void answerNext(const std::function<bool(QWidget* dialog)>& answer);
+// Gives the next dialog that asks for a colour that one.
+void answerColour(const QColor& colour);
 
 // The demo project, drawn once for all tests; each test works on its own copy.
 const std::filesystem::path& demo();
