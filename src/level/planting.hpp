@@ -99,6 +99,7 @@ struct Pass {
     int least_light = 0, most_light = 0;     // per cent, -100 .. 100
     int opacity = 100;
     Rgba tint{255, 255, 255, 255};
+    std::optional<Rgba> tint_to{}; // each has a tint on the way from the other to this one; all the same without
     bool operator==(const Pass&) const = default;
 };
 

@@ -216,6 +216,14 @@ Prop prop_of(const Work& work, const Pass& pass, int index, const Stand& s) {
     out.look.light = static_cast<std::int8_t>(within(pass.least_light, pass.most_light));
     out.look.opacity = static_cast<std::uint8_t>(pass.opacity);
     out.look.tint = pass.tint;
+    if (pass.tint_to) {
+        const int way = within(0, 16); // few steps, so that pictures are few
+        const auto between = [way](std::uint8_t from, std::uint8_t to) {
+            return static_cast<std::uint8_t>(from + (to - from) * way / 16);
+        };
+        out.look.tint = {between(pass.tint.r, pass.tint_to->r), between(pass.tint.g, pass.tint_to->g),
+                         between(pass.tint.b, pass.tint_to->b), 255};
+    }
     return out;
 }
 

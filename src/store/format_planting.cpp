@@ -116,6 +116,7 @@ Json pass_json(const Pass& p) {
     put_range(j, "light", p.least_light, p.most_light, 0);
     if (p.opacity != 100) j["opacity"] = p.opacity;
     if (p.tint != plain.tint) j["tint"] = to_json(p.tint);
+    if (p.tint_to) j["tint_to"] = to_json(*p.tint_to);
     return j;
 }
 
@@ -153,6 +154,7 @@ Pass read_pass(const Field& f, const Project& project, int index) {
     read_range(f, "light", p.least_light, p.most_light, -100, 100);
     if (f.has("opacity")) p.opacity = f["opacity"].number(0, 100);
     if (f.has("tint")) p.tint = f["tint"].colour();
+    if (f.has("tint_to")) p.tint_to = f["tint_to"].colour();
     return p;
 }
 

@@ -668,3 +668,31 @@ TEST_CASE("a planting keeps off the plantings under it, and those do not see it"
         CHECK(least < 24 + 20 + 8);
     }
 }
+
+TEST_CASE("each has a tint on the way from one to another", "[plant][tint]") {
+    Bed b;
+    level::Pass& pass = b.pass({{b.herb}}, 12);
+    pass.tint = {40, 200, 100, 255};
+    pass.tint_to = Rgba{200, 40, 100, 255};
+    std::set<int> reds;
+    int wrong = 0;
+    for (const level::Prop& p : b.grown().props) {
+        reds.insert(p.look.tint.r);
+        // On the line between both, within rounding.
+        wrong += p.look.tint.b != 100 || std::abs(p.look.tint.r + p.look.tint.g - 240) > 2 || p.look.tint.r < 40 ||
+                 p.look.tint.r > 200;
+    }
+    CHECK(wrong == 0);
+    CHECK(reds.size() > 8);
+    CHECK(*reds.begin() == 40);
+    CHECK(*reds.rbegin() == 200);
+    // The same places as without.
+    level::Level plain = b.level;
+    plain.edit(b.layer).planted()->recipe.passes[0].tint_to.reset();
+    const Grown same = grow(b.project, plain, b.layer, plain.layer(b.layer)->planted()->recipe);
+    const Grown with = b.grown();
+    REQUIRE(same.props.size() == with.props.size());
+    for (std::size_t i = 0; i < same.props.size(); ++i) CHECK(same.props[i].at == with.props[i].at);
+    const std::string text = edit::recipe_text(b.project, b.level, b.recipe());
+    CHECK(edit::recipe_of(b.project, b.level, text) == b.recipe());
+}

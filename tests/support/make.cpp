@@ -344,6 +344,7 @@ Small rich(unsigned seed) {
     pass.most_light = 15;
     pass.opacity = 50;
     pass.tint = {1, 2, 3, 255};
+    pass.tint_to = Rgba{4, 5, 6, 255};
     pass.minds_placed = false;
     recipe.passes = {pass, pass};
     recipe.passes[1].muted = true;

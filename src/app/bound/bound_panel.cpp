@@ -1,9 +1,11 @@
 #include "app/bound/bound_panel.hpp"
 
+#include <QHideEvent>
 #include <QLabel>
 #include <QLocale>
 #include <QVBoxLayout>
 
+#include "app/bound/used_list.hpp"
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
@@ -16,6 +18,9 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     : QWidget(parent), session_(session), view_(view) {
     setObjectName("boundPanel");
     auto* column = panelColumn(this);
+    used_ = new UsedList(session_, view_, this);
+    column->addWidget(used_, 1);
+    column->addSpacing(6);
     addHeading(column, tr("Merged"), &aside_);
     aside_->setText(tr("live"));
     column->addSpacing(2);
@@ -26,14 +31,19 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     hint_ = label({}, "quiet", this);
     hint_->setWordWrap(true);
     column->addWidget(hint_);
-    column->addStretch();
     connect(&view_, &LevelView::shownChanged, this, [this] {
         if (isVisible()) refresh();
     });
 }
 
+void BoundPanel::hideEvent(QHideEvent* event) {
+    used_->leave();
+    QWidget::hideEvent(event);
+}
+
 void BoundPanel::refresh() {
     if (!session_.isOpen() || !session_.level()) return;
+    if (!view_.stroking()) used_->refresh();
     const level::Level& level = view_.stroking() ? view_.shown() : *session_.level();
     const outline::Trace& trace = session_.derived().trace(level);
     const QLocale locale;
@@ -47,8 +57,7 @@ void BoundPanel::refresh() {
     hint_->setText(
         !solid ? tr("No layer blocks yet. Open a tile layer in the Section and tick “Its tiles block the walker”.")
         : trace.shape_count() == 0 ? tr("The layers that block have no tiles with a shape. Give tiles a shape in Cut.")
-                                   : tr("What blocks is hatched under its outline. Tiles get their shape in Cut, "
-                                        "layers block or not in the Section. One can paint here as in Lay."));
+                                   : tr("What blocks is hatched under its outline. One can paint here as in Lay."));
 }
 
 } // namespace vic::app

@@ -3,12 +3,14 @@
 
 #include <QWidget>
 
+class QHideEvent;
 class QLabel;
 
 namespace vic::app {
 
 class LevelView;
 class Session;
+class UsedList;
 
 class BoundPanel : public QWidget {
     Q_OBJECT
@@ -16,9 +18,13 @@ class BoundPanel : public QWidget {
     BoundPanel(Session& session, LevelView& view, QWidget* parent);
     void refresh(); // also while a stroke is drawn
 
+  protected:
+    void hideEvent(QHideEvent*) override;
+
   private:
     Session& session_;
     LevelView& view_;
+    UsedList* used_;
     QLabel *shapes_, *outlines_, *corners_, *oneWay_, *hint_, *aside_;
 };
 

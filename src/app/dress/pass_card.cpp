@@ -19,6 +19,7 @@
 #include "app/dress/term_rows.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
+#include "app/parts/tints.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "edit/plant.hpp"
@@ -308,6 +309,29 @@ void PassCard::buildLook(QVBoxLayout* column) {
           tr("From how far to the left to how far to the right"));
     range(column, tr("Light"), "plantLight", -100, 100, tr(" %"), &Pass::least_light, &Pass::most_light, 1,
           tr("From how dark to how light"));
+    auto* tints = new QWidget(inner_);
+    auto* beside = new QHBoxLayout(tints);
+    beside->setContentsMargins(0, 0, 0, 0);
+    beside->setSpacing(4);
+    for (const bool first : {true, false}) {
+        auto* field = comboBox(tints, QString("plantTint%1-%2").arg(first ? "From" : "To").arg(index_));
+        field->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        describe(field, first ? tr("Tint") : tr("Tint, to"), {},
+                 tr("Each has a tint on the way from the one to the other, by chance"));
+        beside->addWidget(field, 1);
+        bindTint(
+            fields_, field, false, [this, first] { return first ? pass().tint : pass().tint_to.value_or(pass().tint); },
+            [this, first](Rgba c) {
+                change(tr("Tint of a pass"), [&](Pass& p) {
+                    if (first)
+                        p.tint = c;
+                    else
+                        p.tint_to = c;
+                    if (p.tint_to == p.tint) p.tint_to.reset();
+                });
+            });
+    }
+    addField(column, tr("Tint"), tints, kPassNames);
     auto* both = new QWidget(inner_);
     auto* row = new QHBoxLayout(both);
     row->setContentsMargins(0, 0, 0, 0);

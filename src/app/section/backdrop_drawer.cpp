@@ -18,7 +18,7 @@
 #include <vector>
 
 #include "app/parts/panel.hpp"
-#include "app/section/tints.hpp"
+#include "app/parts/tints.hpp"
 #include "app/session/session.hpp"
 #include "level/backdrop.hpp"
 #include "level/project.hpp"

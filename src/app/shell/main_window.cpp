@@ -366,6 +366,7 @@ void MainWindow::read() {
                 text += " · " + fate;
             if (const QString uneven = levelView_->honestyThere(); !uneven.isEmpty()) text = uneven + " · " + text;
             if (const QString doubt = levelView_->contrastThere(); !doubt.isEmpty()) text = doubt, warns = true;
+            if (const QString who = levelView_->decidedThere(); !who.isEmpty()) text = who + " · " + text;
             section_->lightSlab(levelView_->targetLayer());
     }
     readingLine_->read(text, warns, levelView_->pointedCell());

@@ -16,9 +16,11 @@
 #include "app/parts/glyphs.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
 #include "base/geometry.hpp"
+#include "edit/used.hpp"
 #include "level/cell.hpp"
 #include "level/grid.hpp"
 #include "level/level.hpp"
@@ -124,6 +126,12 @@ void LevelView::paintOneWayCell(QPainter& p, Point cell, int side, const QColor&
                    true);
     paintOneWay(p, QRectF(0, 0, s, s), side, ink);
     p.restore();
+}
+
+QString LevelView::decidedThere() const {
+    const auto cell = pointedLevelCell();
+    if (!cell || !session_.level() || session_.stage() != Stage::bound) return {};
+    return translated(edit::decided_at(session_.project(), pages_.level(), *cell).says);
 }
 
 // Blockers are not seen in the game; here they are brine hatching, stronger on the active layer.

@@ -91,6 +91,8 @@ class LevelView : public QWidget, private Board {
     // What is said of the tile under the pointer then; empty where all is well.
     [[nodiscard]] QString honestyThere() const;
     [[nodiscard]] QString contrastThere() const;
+    // In Bound: who decides there, and what.
+    [[nodiscard]] QString decidedThere() const;
     void setOutlines(bool on);
     void setFrameGuide(bool on);
     void setQuiet(bool on);

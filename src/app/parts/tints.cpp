@@ -1,4 +1,4 @@
-#include "app/section/tints.hpp"
+#include "app/parts/tints.hpp"
 
 #include <QColorDialog>
 #include <QComboBox>

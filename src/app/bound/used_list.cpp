@@ -1,0 +1,171 @@
+#include "app/bound/used_list.hpp"
+
+#include <QHBoxLayout>
+#include <QItemSelection>
+#include <QItemSelectionModel>
+#include <QLabel>
+#include <QLocale>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <utility>
+
+#include "app/parts/blocking_words.hpp"
+#include "app/parts/card_list.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/session/session.hpp"
+#include "app/view/level_view.hpp"
+#include "level/project.hpp"
+
+namespace vic::app {
+
+namespace {
+
+// A number for a thing that stays its own; kinds apart.
+quint32 numberOf(const edit::Used& used) { return (static_cast<quint32>(used.kind) << 28) | (used.id & 0x0FFFFFFFU); }
+
+} // namespace
+
+UsedList::UsedList(Session& session, LevelView& view, QWidget* parent)
+    : QWidget(parent), session_(session), view_(view) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    addHeading(column, tr("Used here"), &aside_);
+    list_ = new CardList(this);
+    list_->setObjectName("usedList");
+    list_->setAccessibleName(tr("What is used in the level"));
+    list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    column->addWidget(list_, 1);
+    connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, [this] { mark(); });
+    buildParts();
+}
+
+void UsedList::buildParts() {
+    auto* row = new QHBoxLayout;
+    row->setSpacing(4);
+    const std::pair<edit::Blocking, QString> all[] = {{edit::Blocking::full, tr("full")},
+                                                      {edit::Blocking::as_drawn, tr("as drawn")},
+                                                      {edit::Blocking::one_way, tr("above")},
+                                                      {edit::Blocking::nothing, tr("nothing")}};
+    const char* const names[] = {"usedFull", "usedDrawn", "usedOneWay", "usedNothing"};
+    for (std::size_t i = 0; i < std::size(all); ++i) {
+        auto* b = toolButton(this, names[i], {}, all[i].second, {}, "card");
+        b->setCheckable(true);
+        b->setStyleSheet("padding: 5px 4px;");
+        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        describe(b, tr("What is chosen %1").arg(blockingWord(all[i].first)), {}, tr("In all levels of the project"));
+        connect(b, &QToolButton::clicked, this, [this, blocking = all[i].first] { give(blocking); });
+        row->addWidget(b);
+        parts_.push_back(b);
+    }
+    static_cast<QVBoxLayout*>(layout())->addLayout(row);
+    layers_ = toolButton(this, "usedLayers", {}, tr("Let its layers block"), {}, "link");
+    describe(layers_, tr("Let its layers block"), {},
+             tr("What it says is heard on layers whose tiles block; those on which it lies are, from then on"));
+    connect(layers_, &QToolButton::clicked, this, &UsedList::letLayersBlock);
+    layout()->addWidget(layers_);
+    hint_ = label({}, "quiet", this);
+    hint_->setWordWrap(true);
+    layout()->addWidget(hint_);
+}
+
+std::vector<edit::Used> UsedList::chosen() const {
+    std::vector<edit::Used> out;
+    for (const QModelIndex& index : list_->selectionModel()->selectedIndexes())
+        if (static_cast<std::size_t>(index.row()) < things_.size())
+            out.push_back(things_[static_cast<std::size_t>(index.row())]);
+    return out;
+}
+
+void UsedList::refresh() {
+    if (!session_.isOpen() || !session_.level()) return;
+    const level::Project& project = session_.project();
+    const level::TileTable tiles(project);
+    std::vector<edit::Used> now = counter_.used_in(project, *session_.level());
+    std::vector<quint32> keep;
+    for (const edit::Used& used : chosen()) keep.push_back(numberOf(used));
+    things_ = std::move(now);
+    std::vector<Card> cards;
+    const QLocale locale;
+    for (const edit::Used& used : things_) {
+        Card card;
+        card.id = numberOf(used);
+        const bool prop = used.kind == edit::UsedKind::prop;
+        if (used.kind == edit::UsedKind::material) {
+            const level::Material* m = project.material(static_cast<level::MaterialId>(used.id));
+            card.title = m ? QString::fromStdString(m->name) : tr("a material that is gone");
+            if (m) card.picture = materialThumb(project, *m, 40);
+        } else if (prop) {
+            const level::PropKind* k = project.prop_kind(used.id);
+            card.title = k ? QString::fromStdString(k->name) : tr("a prop that is gone");
+            if (k) card.picture = propThumb(project, *k, 40);
+        } else {
+            const level::TileRef ref = tiles.find(used.id);
+            card.title = !ref.tile ? tr("a tile that is gone")
+                         : ref.tile->name.empty()
+                             ? tr("%1, tile %2").arg(QString::fromStdString(ref.sheet->name)).arg(used.id)
+                             : QString::fromStdString(ref.tile->name);
+            if (ref.tile) card.picture = tileThumb(project, used.id, 40);
+        }
+        card.under = tr("%1 here").arg(locale.toString(used.count));
+        // Where it lies on layers that do not listen it blocks nothing, whatever it says.
+        const bool deaf = used.blocking != edit::Blocking::nothing && used.heard == 0;
+        const bool partly = used.blocking != edit::Blocking::nothing && used.heard > 0 && used.heard < used.count;
+        card.state = deaf     ? tr("%1, its layer does not").arg(blockingWord(used.blocking))
+                     : partly ? tr("%1, %2 of them").arg(blockingWord(used.blocking)).arg(locale.toString(used.heard))
+                              : blockingWord(used.blocking);
+        card.looks = deaf;
+        cards.push_back(std::move(card));
+    }
+    aside_->setText(tr("%n things", nullptr, static_cast<int>(things_.size())));
+    list_->setCards(cards, keep.empty() ? 0 : keep.front());
+    QItemSelection selection;
+    for (int row = 0; row < static_cast<int>(things_.size()); ++row)
+        if (std::find(keep.begin(), keep.end(), numberOf(things_[static_cast<std::size_t>(row)])) != keep.end())
+            selection.select(list_->model()->index(row, 0), list_->model()->index(row, 0));
+    list_->selectionModel()->select(selection, QItemSelectionModel::ClearAndSelect);
+    mark();
+}
+
+void UsedList::leave() { view_.setMarked({}); }
+
+// What is chosen is outlined in the level, and the buttons say what it is.
+void UsedList::mark() {
+    const std::vector<edit::Used> all = chosen();
+    if (isVisible() && session_.level()) {
+        level::Region cells;
+        for (const edit::Used& used : all) cells.add(edit::where_used(session_.project(), *session_.level(), used));
+        view_.setMarked(std::move(cells));
+    }
+    const edit::Blocking ways[] = {edit::Blocking::full, edit::Blocking::as_drawn, edit::Blocking::one_way,
+                                   edit::Blocking::nothing};
+    const bool props =
+        std::any_of(all.begin(), all.end(), [](const auto& u) { return u.kind == edit::UsedKind::prop; });
+    for (std::size_t i = 0; i < parts_.size(); ++i) {
+        parts_[i]->setEnabled(!all.empty() && !(props && ways[i] == edit::Blocking::one_way));
+        parts_[i]->setChecked(
+            !all.empty() && std::all_of(all.begin(), all.end(), [&](const auto& u) { return u.blocking == ways[i]; }));
+    }
+    layers_->setVisible(std::any_of(
+        all.begin(), all.end(), [](const auto& u) { return u.blocking != edit::Blocking::nothing && u.heard == 0; }));
+    hint_->setText(all.empty() ? tr("Choose one, or several with Ctrl and Shift, to say what they are to a walker.")
+                               : QString());
+    hint_->setVisible(all.empty());
+}
+
+void UsedList::give(edit::Blocking blocking) {
+    const std::vector<edit::Used> all = chosen();
+    session_.apply(tr("What things block"), edit::with_blocking(session_.project(), all, blocking));
+    refresh();
+}
+
+void UsedList::letLayersBlock() {
+    session_.applyLevel(tr("Let layers block"),
+                        edit::with_layers_blocking(session_.project(), *session_.level(), chosen()));
+    refresh();
+}
+
+} // namespace vic::app

@@ -1,0 +1,42 @@
+// What is used in the level, each with what it is to a walker, to be changed there.
+#pragma once
+
+#include <QWidget>
+#include <vector>
+
+#include "edit/used.hpp"
+
+class QLabel;
+class QToolButton;
+
+namespace vic::app {
+
+class CardList;
+class LevelView;
+class Session;
+
+class UsedList : public QWidget {
+    Q_OBJECT
+  public:
+    UsedList(Session& session, LevelView& view, QWidget* parent);
+    void refresh();
+    void leave(); // Bound is left: nothing is marked any more
+
+  private:
+    void buildParts();
+    void mark();
+    void give(edit::Blocking blocking);
+    void letLayersBlock();
+    [[nodiscard]] std::vector<edit::Used> chosen() const;
+    Session& session_;
+    LevelView& view_;
+    edit::UsedCounter counter_;
+    std::vector<edit::Used> things_;
+    CardList* list_ = nullptr;
+    QLabel* aside_ = nullptr;
+    QLabel* hint_ = nullptr;
+    QToolButton* layers_ = nullptr;
+    std::vector<QToolButton*> parts_;
+};
+
+} // namespace vic::app

@@ -1,0 +1,71 @@
+// What a level is made of, and what each of that is to a walker: which link of tile, layer and prop decides.
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <utility>
+#include <vector>
+
+#include "edit/blocking.hpp"
+#include "level/region.hpp"
+#include "level/standing.hpp"
+
+namespace vic::edit {
+
+enum class UsedKind : std::uint8_t { material, tile, block, prop };
+
+// One of the things that lie or stand in a level.
+struct Used {
+    UsedKind kind = UsedKind::material;
+    std::uint32_t id = 0; // of the material, tile or kind of prop
+    int count = 0;        // cells, or props, of the level
+    int heard = 0;        // of those on layers that block: elsewhere it blocks nothing, whatever it says; props all are
+    Blocking blocking = Blocking::nothing; // what it says
+    bool operator==(const Used&) const = default;
+};
+
+// Materials in the project's order, then tiles and blocks that were laid by hand (those that were painted count with
+// their material), then kinds of props, the more of them the sooner. Those of an ensemble count by themselves.
+std::vector<Used> used_in(const level::Project& project, const level::Level& level);
+
+// The same for a level that is counted again and again: layers that are as they were are not counted anew.
+class UsedCounter {
+  public:
+    std::vector<Used> used_in(const level::Project& project, const level::Level& level);
+
+  private:
+    struct Count {
+        UsedKind kind;
+        std::uint32_t id;
+        int count;
+    };
+    static std::vector<Count> count(const level::Project& project, const level::Layer& layer,
+                                    const level::TileTable& tiles, const level::PropKinds& kinds);
+    std::vector<std::pair<level::LayerRef, std::vector<Count>>> known_; // of the level that was counted last
+    std::vector<std::shared_ptr<const level::Sheet>> sheets_;
+    std::vector<std::shared_ptr<const level::PropKind>> kinds_;
+};
+
+// All of them say that from now on, in all levels; of props, which have no edge from above alone, `one_way` changes
+// nothing. Blank tiles block nothing.
+level::Project with_blocking(level::Project project, const std::vector<Used>& things, Blocking blocking);
+
+// The layers on which any of them lies in the level block from now on.
+level::Level with_layers_blocking(const level::Project& project, const level::Level& level,
+                                  const std::vector<Used>& things);
+
+// Where it lies or stands in the level: cells, of props those of their feet.
+level::Region where_used(const level::Project& project, const level::Level& level, const Used& thing);
+
+// Who decides over a cell of the level, and what.
+struct Decided {
+    enum class By : std::uint8_t { nobody, blocker, tile, prop, layer_open };
+    By by = By::nobody;
+    bool blocks = false;
+    bool one_way = false;     // from one side only
+    level::LayerId layer = 0; // on which the one that decides lies
+    Text says;                // one sentence
+};
+Decided decided_at(const level::Project& project, const level::Level& level, Point cell);
+
+} // namespace vic::edit

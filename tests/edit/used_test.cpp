@@ -1,0 +1,145 @@
+// What a level is made of, and who decides what blocks.
+#include <algorithm>
+#include <catch2/catch.hpp>
+#include <map>
+
+#include "edit/sheets.hpp"
+#include "edit/used.hpp"
+#include "level/standing.hpp"
+#include "outline/solid.hpp"
+#include "support/hands.hpp"
+#include "support/make.hpp"
+
+using namespace vic;
+using edit::Blocking;
+using edit::Used;
+using edit::UsedKind;
+
+namespace {
+
+struct Site : make::Small {
+    level::Level level;
+    Site() : Small({40, 30}) {
+        level = Small::level();
+        level.edit(props).props() = level::Props();
+        const join::Rules rules(project);
+        level = edit::lay(project, rules, level, ground, make::material(1), level::Region(Box{2, 2, 10, 5})).level;
+        level.edit(front).grid().set({20, 20}, level::Cell(9, {}, true), 0);
+        level.edit(front).grid().set({21, 20}, level::Cell(9, {}, true), 0);
+        level.edit(props).props().put({5000, prop, {300, 200}});
+    }
+    [[nodiscard]] Used of(UsedKind kind, std::uint32_t id) const {
+        for (const Used& used : edit::used_in(project, level))
+            if (used.kind == kind && used.id == id) return used;
+        return {};
+    }
+};
+
+} // namespace
+
+TEST_CASE("what is used is counted, with what it says and whether its layer listens", "[edit][used]") {
+    Site s;
+    s.level.edit(s.ground).tiles()->solid = false;
+    s.level.edit(s.front).tiles()->solid = true;
+    CHECK(s.of(UsedKind::material, 1).count == 50);
+    CHECK(s.of(UsedKind::material, 1).heard == 0);
+    CHECK(s.of(UsedKind::tile, 9).count == 2);
+    CHECK(s.of(UsedKind::tile, 9).heard == 2);
+    CHECK(s.of(UsedKind::prop, s.prop).count == 1);
+    // All at once.
+    const std::vector<Used> all = edit::used_in(s.project, s.level);
+    for (const Blocking blocking : {Blocking::full, Blocking::nothing, Blocking::as_drawn}) {
+        const level::Project p = edit::with_blocking(s.project, all, blocking);
+        for (const Used& used : edit::used_in(p, s.level)) {
+            if (blocking == Blocking::as_drawn)
+                CHECK((used.blocking == Blocking::as_drawn || used.blocking == Blocking::full));
+            else
+                CHECK(used.blocking == blocking);
+        }
+    }
+    // Of one alone: the others stay.
+    const level::Project p = edit::with_blocking(s.project, {s.of(UsedKind::tile, 9)}, Blocking::one_way);
+    CHECK(level::TileTable(p).find(9).tile->shape == level::TileShape::one_way_north);
+    CHECK(p.material(1)->joins == s.project.material(1)->joins);
+    // Its layer is made to listen.
+    const level::Level heard = edit::with_layers_blocking(s.project, s.level, {s.of(UsedKind::material, 1)});
+    CHECK(heard.layer(s.ground)->solid());
+    CHECK_FALSE(s.level.layer(s.ground)->solid());
+    // Where it is.
+    CHECK(edit::where_used(s.project, s.level, s.of(UsedKind::material, 1)) == level::Region(Box{2, 2, 10, 5}));
+}
+
+TEST_CASE("counted again and again it is as if counted once", "[edit][used]") {
+    Site s;
+    edit::UsedCounter counter;
+    make::Random random(3);
+    for (int i = 0; i < 60; ++i) {
+        if (random.flip(0.4))
+            s.level.edit(s.front).grid().set({random.below(40), random.below(30)},
+                                             level::Cell(static_cast<level::TileId>(1 + random.below(12)), {}, true),
+                                             random.flip() ? 1 : 0);
+        else if (random.flip(0.3))
+            s.level.edit(s.ground).tiles()->solid = random.flip();
+        else if (random.flip(0.3))
+            s.level.edit(s.props).props().put({s.project.next_id++, s.prop, {random.below(600), random.below(400)}});
+        else
+            s.project = edit::with_blocking(s.project, edit::used_in(s.project, s.level),
+                                            random.flip() ? Blocking::full : Blocking::nothing);
+        CHECK(counter.used_in(s.project, s.level) == edit::used_in(s.project, s.level));
+    }
+}
+
+TEST_CASE("who decides is who blocks: against the codes that outlines are traced from", "[edit][used]") {
+    make::Random random(12);
+    for (int round = 0; round < 20; ++round) {
+        Site s;
+        s.level.edit(s.props).props() = level::Props();
+        s.project = edit::change_tiles(s.project, {5, 9, 12}, [&](level::Tile& t) {
+            t.polygons.clear();
+            t.shape = static_cast<level::TileShape>(random.below(level::kTileShapes - 1));
+        });
+        for (const level::LayerId id : {s.ground, s.front}) {
+            s.level.edit(id).tiles()->solid = random.flip(0.6);
+            for (int i = 0; i < 150; ++i)
+                s.level.edit(id).grid().set(
+                    {random.below(40), random.below(30)},
+                    level::Cell(std::array{5U, 9U, 12U}[static_cast<std::size_t>(random.below(3))], {}, true), 0);
+        }
+        const level::TileTable tiles(s.project);
+        std::vector<outline::SolidCode> codes(40 * 30);
+        outline::Forms forms;
+        outline::read_solid(s.level, tiles, s.level.cells(), codes.data(), 40, forms);
+        int wrong = 0, blocked = 0, deaf = 0;
+        for (int y = 0; y < 30; ++y)
+            for (int x = 0; x < 40; ++x) {
+                const edit::Decided d = edit::decided_at(s.project, s.level, {x, y});
+                const bool blocks = codes[static_cast<std::size_t>(y * 40 + x)] != outline::kOpen;
+                wrong += d.blocks != blocks || d.says.empty();
+                blocked += blocks;
+                if (d.by == edit::Decided::By::layer_open) {
+                    ++deaf;
+                    level::Level heard = s.level;
+                    heard.edit(d.layer).tiles()->solid = true;
+                    wrong += !edit::decided_at(s.project, heard, {x, y}).blocks;
+                }
+            }
+        CHECK(wrong == 0);
+        CHECK(blocked + deaf > 50);
+    }
+}
+
+TEST_CASE("a prop that blocks is who decides, over its foot", "[edit][used]") {
+    Site s;
+    level::PropKind kind = *s.project.prop_kind(s.prop);
+    kind.blocks = true;
+    s.project.put(kind);
+    const level::PropKinds kinds(s.project);
+    const Box foot = kinds.foot_box(s.level.layer(s.props)->props().all().front());
+    const Point cell = s.level.geometry().cell_at({foot.x + foot.w / 2, foot.y + foot.h / 2});
+    const edit::Decided d = edit::decided_at(s.project, s.level, cell);
+    CHECK(d.by == edit::Decided::By::prop);
+    CHECK(d.blocks);
+    CHECK(d.layer == s.props);
+    CHECK_FALSE(edit::decided_at(s.project, s.level, {cell.x + 6, cell.y}).blocks);
+    CHECK(edit::decided_at(s.project, s.level, {-1, 3}).says.empty());
+}
