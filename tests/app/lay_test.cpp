@@ -1,14 +1,11 @@
 #include "app/window.hpp"
 
-#include <QColor>
 #include <QEvent>
 #include <QImage>
 #include <QMouseEvent>
 #include <QPointF>
 #include <QRect>
 #include <QWheelEvent>
-#include <algorithm>
-#include <cstdlib>
 
 #include "app/sheet/sheet_view.hpp"
 #include "edit/levels.hpp"
@@ -68,6 +65,7 @@ TEST_CASE("one stroke is one step, undone and done again by key and button", "[a
 
 TEST_CASE("what is drawn after many strokes is what is drawn from scratch", "[app][lay]") {
     Window w;
+    w.view()->setQuiet(true); // the letters of flags are a shade lighter or darker from one time to the next
     w.view()->setCamera(2, QPointF(30.0 * 16, 19.0 * 16));
     w.activate("Pans");
     w.pickMaterial("Brine");
@@ -85,16 +83,7 @@ TEST_CASE("what is drawn after many strokes is what is drawn from scratch", "[ap
     w.stage("stage-lay");
     QApplication::sendEvent(w.view(), &leave);
     REQUIRE(w.view()->size() == lived.size());
-    // But for the letters of flags, which are a shade lighter or darker from one time to the next.
-    const QImage anew = w.view()->grab().toImage();
-    int different = 0;
-    for (int y = 0; y < anew.height(); ++y)
-        for (int x = 0; x < anew.width(); ++x) {
-            const QColor a = anew.pixelColor(x, y), b = lived.pixelColor(x, y);
-            different += std::max({std::abs(a.red() - b.red()), std::abs(a.green() - b.green()),
-                                   std::abs(a.blue() - b.blue())}) > 2;
-        }
-    CHECK(different == 0);
+    CHECK(w.view()->grab().toImage() == lived);
 }
 
 TEST_CASE("the right button and the eraser remove from the active layer only", "[app][lay]") {

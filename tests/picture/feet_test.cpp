@@ -138,7 +138,7 @@ TEST_CASE("an actor stands among the rest as a prop of its figure would, but for
         level::Mark mark{id++, "actor", level::MarkKind::note, {random.below(23), random.below(17), 1, 1}};
         mark.figure = s.prop;
         level.marks.push_back(mark);
-        placed.edit(level.layers[2]->id).props().put({mark.id, s.prop, level::stand_of(level, mark)});
+        placed.edit(s.props).props().put({mark.id, s.prop, level::stand_of(level, mark)});
     }
     level::Mark start{id++, "start", level::MarkKind::start, {3, 3, 1, 1}};
     start.figure = s.prop;

@@ -188,6 +188,11 @@ void KindFields::buildStanding(QVBoxLayout* column) {
     scale("Least", {}, tr("The least scale"), &level::PropKind::least, level::kLeastScale, 100);
     scale("Most", {}, tr("The largest scale"), &level::PropKind::most, 100, level::kMostScale);
     addField(column, tr("Scales"), both, kNames);
+    buildFrames(column);
+    buildChecks(column);
+}
+
+void KindFields::buildFrames(QVBoxLayout* column) {
     auto* strip = new QWidget(this);
     auto* frames = new QHBoxLayout(strip);
     frames->setContentsMargins(0, 0, 0, 0);
@@ -227,6 +232,9 @@ void KindFields::buildStanding(QVBoxLayout* column) {
                 tr("Time of frames"), [v](level::PropKind& k) { k.frame_ms = v; }, true);
         });
     fields_.bindEnabled(time, [this] { return first().frames > 1; });
+}
+
+void KindFields::buildChecks(QVBoxLayout* column) {
     auto* lit = new QCheckBox(tr("Light is painted in: never turned"), this);
     lit->setObjectName(id("Lit"));
     column->addWidget(lit);

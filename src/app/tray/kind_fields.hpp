@@ -32,6 +32,8 @@ class KindFields : public QWidget {
   private:
     void buildBlocking(QVBoxLayout* column);
     void buildStanding(QVBoxLayout* column);
+    void buildFrames(QVBoxLayout* column);
+    void buildChecks(QVBoxLayout* column);
     void buildVariants(QVBoxLayout* column);
     void buildWords(QVBoxLayout* column);
     void buildAreas(QVBoxLayout* column);
