@@ -7,6 +7,7 @@
 #include <optional>
 #include <set>
 #include <tuple>
+#include <utility>
 
 #include "level/project.hpp"
 #include "picture/compose.hpp"
@@ -272,6 +273,29 @@ void add_open(const Level& level, const TileTable& tiles, std::vector<Doubt>& ou
     }
 }
 
+// Runs of tiles that blend and lie right above one another become one, which tells of the uppermost.
+void join_runs(std::vector<Doubt>& all) {
+    std::vector<Doubt> joined;
+    std::map<std::tuple<LayerId, int, int, int>, std::size_t> above; // by layer, left, width and lower edge
+    for (const Doubt& d : all) {
+        if (d.what != Doubt::What::blends || d.prop != 0) {
+            joined.push_back(d);
+            continue;
+        }
+        const auto found = above.find({d.layer, d.pixels.x, d.pixels.w, d.pixels.y});
+        std::size_t at = joined.size();
+        if (found == above.end()) {
+            joined.push_back(d);
+        } else {
+            at = found->second;
+            above.erase(found);
+            joined[at].pixels.h += d.pixels.h;
+        }
+        above[{d.layer, d.pixels.x, d.pixels.w, joined[at].pixels.bottom()}] = at;
+    }
+    all = std::move(joined);
+}
+
 // Where a mass of tiles is as bright as the open cell beside it, and its rim is, too; in runs along rows.
 void add_masses(const Project& project, const Level& level, Art& art, const TileTable& tiles, std::vector<Doubt>& out) {
     if (!level.geometry().square()) return;
@@ -318,6 +342,7 @@ void add_masses(const Project& project, const Level& level, Art& art, const Tile
             }
         }
     }
+    join_runs(out);
 }
 
 } // namespace

@@ -152,3 +152,34 @@ TEST_CASE("tiles that block elsewhere and lie open are told in runs", "[contrast
     l.edit(g.ground).tiles()->solid = true;
     CHECK(open() == std::vector<Box>{{48, 112, 96, 16}, {192, 112, 16, 16}});
 }
+
+TEST_CASE("a mass as bright as what lies beside it blends, told in a few runs", "[contrast]") {
+    Greys g;
+    level::Sheet sheet = *g.project.sheets.front();
+    sheet.id = g.next++;
+    sheet.image = std::make_shared<const Image>(Size{16, 16}, Rgba{122, 119, 121, 255});
+    level::Tile tile = sheet.tiles.front();
+    tile.id = g.project.next_tile++;
+    tile.box = {0, 0, 16, 16};
+    tile.shape = level::TileShape::full;
+    tile.polygons.clear();
+    tile.blank = false;
+    sheet.tiles = {tile};
+    g.project.put(sheet);
+    g.level.edit(g.ground).tiles()->solid = true;
+    for (int y = 10; y < 16; ++y)
+        for (int x = 20; x < 23; ++x) g.level.edit(g.ground).grid().set({x, y}, level::Cell(tile.id, {}, true), 0);
+    const auto blending = [&] {
+        std::vector<Doubt> out = picture::doubts(g.project, g.level);
+        std::erase_if(out, [](const Doubt& d) { return d.what != Doubt::What::blends || d.prop != 0; });
+        return out;
+    };
+    const std::vector<Doubt> found = blending();
+    CHECK(found.size() == 4); // its top, both sides, its bottom
+    std::int64_t area = 0;
+    for (const Doubt& d : found) area += d.pixels.size().area();
+    CHECK(area == std::int64_t{14} * 256); // all of its rim
+    // On a darker ground it is plain to see.
+    g.level.ground = {60, 60, 60, 255};
+    CHECK(blending().empty());
+}

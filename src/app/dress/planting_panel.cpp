@@ -321,15 +321,25 @@ void PlantingPanel::makeProps() {
 QString PlantingPanel::kindsText() const {
     std::map<level::PropKindId, int> counts;
     for (const level::Prop& p : session_.level()->layer(layer_)->props()) ++counts[p.kind];
-    QStringList out;
+    std::vector<std::pair<int, QString>> all;
     std::int64_t bytes = 0;
     for (const auto& [id, count] : counts) {
         const level::PropKind* kind = session_.project().prop_kind(id);
         if (!kind) continue;
-        out << tr("%1 %2").arg(QString::fromStdString(kind->name)).arg(count);
-        bytes += kind->box.size().area() * 4;
+        all.emplace_back(count, tr("%1 %2").arg(QString::fromStdString(kind->name)).arg(count));
+        bytes += kind->box.size().area() * 4 * kind->frames;
     }
-    if (out.isEmpty()) return {};
+    if (all.empty()) return {};
+    // The most of them first; all when the pointer rests on it.
+    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    QStringList out, every;
+    constexpr qsizetype kShown = 4;
+    for (const auto& [count, text] : all) {
+        every << text;
+        if (out.size() < kShown) out << text;
+    }
+    kinds_->setToolTip(every.join("\n"));
+    if (every.size() > kShown) out << tr("%n more kinds", nullptr, static_cast<int>(every.size() - kShown));
     return tr("%1 · pictures %2 KiB").arg(out.join(tr(", "))).arg(static_cast<double>(bytes) / 1024, 0, 'f', 1);
 }
 
