@@ -6,6 +6,7 @@
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
 #include "sheet/cut.hpp"
+#include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/fields.hpp"
 #include "store/project_files.hpp"
@@ -97,7 +98,7 @@ TEST_CASE("an animated prop shows its frames beside each other, in the level, th
         CHECK(atlas.at(r.x + 5, r.y + 5) == colours[ms / 100 % 3]);
     }
     // One in pieces stands still.
-    kind.piece = 4;
+    kind.piece = sheet::kLeastPiece;
     small.project.put(kind);
     parcel::build(small.project, small.level(), dir / "q");
     CHECK(vicinum::load(dir / "q").prop_kinds.front().frames == 1);
