@@ -341,7 +341,7 @@ Area::Raster Area::of_term(const AreaTerm& term, const Box& samples) const {
             if (term.from) strength = std::min(strength, fades(static_cast<float>(*term.from) - pixels));
             if (term.to) strength = std::min(strength, fades(pixels - static_cast<float>(*term.to)));
             out[static_cast<std::size_t>(y) * static_cast<std::size_t>(samples.w) + static_cast<std::size_t>(x)] =
-                static_cast<std::uint8_t>(255 * strength + 0.5F);
+                static_cast<std::uint8_t>(std::lround(255 * strength));
         }
     return out;
 }

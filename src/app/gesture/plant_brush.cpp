@@ -8,6 +8,9 @@
 #include <QPointF>
 #include <QString>
 #include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <cstdlib>
 #include <memory>
 #include <optional>
 #include <utility>
@@ -94,7 +97,7 @@ int PlantBrush::wouldCome(const Pointer& at) const {
     double out = 0;
     for (const plant::PassGrown& g : *grown)
         if (g.area > 0) out += g.count * fresh / g.area;
-    return static_cast<int>(out + 0.5);
+    return static_cast<int>(std::lround(out));
 }
 
 bool PlantBrush::press(const Pointer& at) {

@@ -5,6 +5,7 @@
 #include <QAction>
 #include <QBrush>
 #include <QCheckBox>
+#include <QComboBox>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QFrame>

@@ -51,15 +51,15 @@ Rgba rgbaOf(const QColor& c) {
             static_cast<std::uint8_t>(c.blue()), static_cast<std::uint8_t>(c.alpha())};
 }
 
-void bindTint(Bindings& fields, QComboBox* field, bool paler, Bindings::Get<Rgba> get, Bindings::Set<Rgba> set) {
+void bindTint(Bindings& fields, QComboBox* field, bool paler, const Bindings::Get<Rgba>& get, Bindings::Set<Rgba> set) {
     fields.bindChoice(
         field, [paler, get] { return offered(paler, get()); }, [get] { return QVariant(colourOf(get())); },
         [field, paler, get, set = std::move(set)](const QVariant& v) {
             if (v.isValid()) return set(rgbaOf(v.value<QColor>()));
             const QColor now = colourOf(get());
-            const QColor c = QColorDialog::getColor(
-                now, field, Tints::tr("Tint"),
-                paler ? QColorDialog::ShowAlphaChannel : QColorDialog::ColorDialogOptions());
+            const QColor c =
+                QColorDialog::getColor(now, field, Tints::tr("Tint"),
+                                       paler ? QColorDialog::ShowAlphaChannel : QColorDialog::ColorDialogOptions());
             if (c.isValid()) return set(rgbaOf(c));
             field->setCurrentIndex(field->findData(now));
         });

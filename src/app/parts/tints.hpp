@@ -13,6 +13,6 @@ namespace vic::app {
 [[nodiscard]] QColor colourOf(Rgba c);
 [[nodiscard]] Rgba rgbaOf(const QColor& c);
 // A field that offers some, see-through ones as well where it may be paler, and any other by a dialog.
-void bindTint(Bindings& fields, QComboBox* field, bool paler, Bindings::Get<Rgba> get, Bindings::Set<Rgba> set);
+void bindTint(Bindings& fields, QComboBox* field, bool paler, const Bindings::Get<Rgba>& get, Bindings::Set<Rgba> set);
 
 } // namespace vic::app
