@@ -42,12 +42,6 @@ void each_tile(const level::Project& project, const level::Material& material, c
             if (tiles.contains(tile.id)) each(*sheet, tile);
 }
 
-Blocking of_shape(TileShape shape) {
-    if (shape == TileShape::none) return Blocking::nothing;
-    if (shape == TileShape::full) return Blocking::full;
-    return level::is_one_way(shape) ? Blocking::one_way : Blocking::as_drawn;
-}
-
 // What is seen of a material's tiles, all together.
 struct CellLook {
     double pixels = 0, open = 0; // open: see-through
@@ -109,10 +103,34 @@ std::string telling_word(const std::string& name) {
 
 } // namespace
 
+Blocking blocking_of(TileShape shape) {
+    if (shape == TileShape::none) return Blocking::nothing;
+    if (shape == TileShape::full) return Blocking::full;
+    return level::is_one_way(shape) ? Blocking::one_way : Blocking::as_drawn;
+}
+
+void give(const level::Project& project, level::Tile& tile, Blocking blocking) {
+    if (blocking == Blocking::mixed) return;
+    tile.polygons.clear();
+    tile.shape = TileShape::none;
+    if (tile.blank || blocking == Blocking::nothing) return;
+    if (blocking == Blocking::full) tile.shape = TileShape::full;
+    if (blocking == Blocking::one_way) tile.shape = TileShape::one_way_north;
+    if (blocking != Blocking::as_drawn) return;
+    for (const auto& sheet : project.sheets) {
+        const bool here = std::any_of(sheet->tiles.begin(), sheet->tiles.end(),
+                                      [&](const level::Tile& t) { return t.id == tile.id; });
+        if (!here || !sheet->image) continue;
+        outline::ArtShape read = outline::shape_from_art(sheet::tile_art(*sheet, tile), kDeviation);
+        tile.shape = level::named_shape(read.polygons);
+        tile.polygons = std::move(read.polygons);
+    }
+}
+
 Blocking blocking_of(const level::Project& project, const level::Material& material) {
     std::set<Blocking> all;
     each_tile(project, material, [&](const level::Sheet&, const level::Tile& tile) {
-        if (!tile.blank) all.insert(of_shape(tile.shape));
+        if (!tile.blank) all.insert(blocking_of(tile.shape));
     });
     if (all.empty()) return Blocking::nothing;
     if (all.size() == 1) return *all.begin();
@@ -128,22 +146,7 @@ level::Project with_blocking(level::Project project, level::MaterialId id, Block
     const std::set<level::TileId> tiles = tiles_of(*material);
     const std::vector<level::TileId> all(tiles.begin(), tiles.end());
     const level::Project before = project;
-    return change_tiles(std::move(project), all, [&](level::Tile& tile) {
-        tile.polygons.clear();
-        tile.shape = TileShape::none;
-        if (tile.blank || blocking == Blocking::nothing) return;
-        if (blocking == Blocking::full) tile.shape = TileShape::full;
-        if (blocking == Blocking::one_way) tile.shape = TileShape::one_way_north;
-        if (blocking != Blocking::as_drawn) return;
-        for (const auto& sheet : before.sheets) {
-            const bool here = std::any_of(sheet->tiles.begin(), sheet->tiles.end(),
-                                          [&](const level::Tile& t) { return t.id == tile.id; });
-            if (!here || !sheet->image) continue;
-            outline::ArtShape read = outline::shape_from_art(sheet::tile_art(*sheet, tile), kDeviation);
-            tile.shape = level::named_shape(read.polygons);
-            tile.polygons = std::move(read.polygons);
-        }
-    });
+    return change_tiles(std::move(project), all, [&](level::Tile& tile) { give(before, tile, blocking); });
 }
 
 ProposedBlocking proposed_blocking(const level::Project& project, const level::Material& material, level::View view) {

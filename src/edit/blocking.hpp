@@ -14,6 +14,11 @@ enum class Blocking {
     mixed,    // its tiles are not all of one kind
 };
 
+// What a shape amounts to.
+Blocking blocking_of(level::TileShape shape);
+// Gives the tile of the project that shape; `mixed` changes nothing, and blank tiles block nothing.
+void give(const level::Project& project, level::Tile& tile, Blocking blocking);
+
 // What its tiles say now; `nothing` for a material without tiles.
 Blocking blocking_of(const level::Project& project, const level::Material& material);
 

@@ -10,16 +10,12 @@
 #include "edit/sheets.hpp"
 #include "level/block.hpp"
 #include "level/standing.hpp"
-#include "outline/from_art.hpp"
-#include "sheet/cut.hpp"
 
 namespace vic::edit {
 
 using namespace level;
 
 namespace {
-
-constexpr double kDeviation = 1; // pixels that a shape may lie off the art
 
 // What a cell counts as: its material, or the tile that was laid there.
 std::pair<UsedKind, std::uint32_t> thing_in(const TileTable& tiles, Cell cell, MaterialId material) {
@@ -36,27 +32,10 @@ Blocking says(const Project& project, const TileTable& tiles, UsedKind kind, std
     if (kind == UsedKind::prop) {
         const PropKind* k = project.prop_kind(id);
         if (!k || !k->blocks) return Blocking::nothing;
-        return k->shape == TileShape::full ? Blocking::full : Blocking::as_drawn;
+        return blocking_of(k->shape);
     }
     const TileRef ref = tiles.find(id);
-    if (!ref.tile || ref.tile->shape == TileShape::none) return Blocking::nothing;
-    if (is_one_way(ref.tile->shape)) return Blocking::one_way;
-    return ref.tile->shape == TileShape::full ? Blocking::full : Blocking::as_drawn;
-}
-
-void set_tile(const Project& project, Tile& tile, Blocking blocking) {
-    tile.polygons.clear();
-    tile.shape = TileShape::none;
-    if (tile.blank || blocking == Blocking::nothing) return;
-    if (blocking == Blocking::full) tile.shape = TileShape::full;
-    if (blocking == Blocking::one_way) tile.shape = TileShape::one_way_north;
-    if (blocking != Blocking::as_drawn) return;
-    const TileTable tiles(project);
-    const TileRef ref = tiles.find(tile.id);
-    if (!ref.sheet || !ref.sheet->image) return;
-    outline::ArtShape read = outline::shape_from_art(sheet::tile_art(*ref.sheet, tile), kDeviation);
-    tile.shape = named_shape(read.polygons);
-    tile.polygons = std::move(read.polygons);
+    return ref.tile ? blocking_of(ref.tile->shape) : Blocking::nothing;
 }
 
 void set_prop(const Project& project, PropKind& kind, Blocking blocking) {
@@ -200,7 +179,7 @@ Project with_blocking(Project project, const std::vector<Used>& things, Blocking
     }
     if (tiles.empty()) return project;
     const Project before = project;
-    return change_tiles(std::move(project), tiles, [&](Tile& tile) { set_tile(before, tile, blocking); });
+    return change_tiles(std::move(project), tiles, [&](Tile& tile) { give(before, tile, blocking); });
 }
 
 Level with_layers_blocking(const Project& project, const Level& level, const std::vector<Used>& things) {

@@ -21,6 +21,8 @@ struct Used {
     int count = 0;        // cells, or props, of the level
     int heard = 0;        // of those on layers that block: elsewhere it blocks nothing, whatever it says; props all are
     Blocking blocking = Blocking::nothing; // what it says
+    // It would block, and none of it lies where that is heard.
+    [[nodiscard]] bool unheard() const { return blocking != Blocking::nothing && heard == 0; }
     bool operator==(const Used&) const = default;
 };
 

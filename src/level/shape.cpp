@@ -85,6 +85,12 @@ std::int64_t area2(const Polygon& p) {
     return sum;
 }
 
+Polygons clockwise(Polygons polygons) {
+    for (Polygon& p : polygons)
+        if (area2(p) < 0) std::reverse(p.begin(), p.end());
+    return polygons;
+}
+
 Polygons turned(const Polygons& polygons, Turn turn) {
     Polygons out = polygons;
     for (Polygon& p : out) {

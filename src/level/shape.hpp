@@ -70,6 +70,8 @@ Polygons turned(const Polygons& polygons, Turn turn);
 
 // Twice the area in (1/16 cells)²; positive where the corners go clockwise on screen.
 std::int64_t area2(const Polygon& polygon);
+// The same, each clockwise on screen.
+Polygons clockwise(Polygons polygons);
 
 // Why these polygons are no shape, "" where they are one: fewer than three corners, corners outside the cell, more than
 // kMostShapeCorners of them, no area, a line that crosses or touches itself. Several polygons may overlap.

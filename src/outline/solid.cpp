@@ -142,8 +142,7 @@ Polygons united(const Polygons& polygons) {
 }
 
 Form form_of(Polygons polygons) {
-    for (Polygon& p : polygons)
-        if (level::area2(p) < 0) std::reverse(p.begin(), p.end());
+    polygons = level::clockwise(std::move(polygons));
     std::vector<Edge> edges = edges_of(polygons);
     if (!cut_at_meetings(edges)) edges = edges_of(united(polygons));
 

@@ -366,23 +366,41 @@ Role role_of(const Layer& layer, const TileTable& tiles, Cell cell) {
 }
 
 Level without(const Project& project, const Level& level, bool usable_too) {
-    Level out = level;
+    return Without(usable_too).of(project, level);
+}
+
+Level Without::of(const Project& project, const Level& level) {
     const PropKinds kinds(project);
     const TileTable tiles(project);
-    const auto goes = [&](Role role) { return role == Role::blocks || (usable_too && role == Role::usable); };
-    for (const LayerRef& layer : level.layers) {
+    if (sheets_ != project.sheets || kinds_ != project.prop_kinds) known_.clear();
+    sheets_ = project.sheets;
+    kinds_ = project.prop_kinds;
+    const auto goes = [&](Role role) { return role == Role::blocks || (usable_too_ && role == Role::usable); };
+    const auto rest_of = [&](const LayerRef& layer) -> LayerRef {
+        Layer rest = *layer;
         if (layer->has_props()) {
-            out.edit(layer->id).props().remove_if([&](const Prop& prop) { return goes(role_of(kinds, prop)); });
+            rest.props().remove_if([&](const Prop& prop) { return goes(role_of(kinds, prop)); });
         } else if (layer->tiles() && layer->blocks()) {
             std::vector<Point> gone;
             each_cell(layer->grid(), layer->cells(), [&](Point at, Cell cell, MaterialId) {
                 if (goes(role_of(*layer, tiles, cell))) gone.push_back(at);
             });
-            if (gone.empty()) continue;
-            Grid& grid = out.edit(layer->id).grid();
-            for (const Point at : gone) grid.set(at, Cell(), 0);
+            for (const Point at : gone) rest.grid().set(at, Cell(), 0);
+        } else {
+            return layer;
         }
+        return std::make_shared<const Layer>(std::move(rest));
+    };
+    std::vector<std::pair<LayerRef, LayerRef>> now;
+    Level out = level;
+    for (LayerRef& layer : out.layers) {
+        const auto before =
+            std::find_if(known_.begin(), known_.end(), [&](const auto& known) { return known.first == layer; });
+        const LayerRef rest = before != known_.end() ? before->second : rest_of(layer);
+        now.emplace_back(layer, rest);
+        layer = rest;
     }
+    known_ = std::move(now);
     return out;
 }
 

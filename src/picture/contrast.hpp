@@ -2,6 +2,8 @@
 #pragma once
 
 #include <cstdint>
+#include <memory>
+#include <utility>
 #include <vector>
 
 #include "level/standing.hpp"
@@ -22,6 +24,20 @@ Role role_of(const level::Layer& layer, const level::TileTable& tiles, level::Ce
 
 // The level without what blocks, and where `usable_too` without what can be used. Backdrops stay.
 level::Level without(const level::Project& project, const level::Level& level, bool usable_too);
+
+// The same for a level that is looked at again and again: layers that are as they were are not gone through anew, and
+// stay the same.
+class Without {
+  public:
+    explicit Without(bool usable_too) : usable_too_(usable_too) {}
+    level::Level of(const level::Project& project, const level::Level& level);
+
+  private:
+    bool usable_too_;
+    std::vector<std::pair<level::LayerRef, level::LayerRef>> known_; // of the level that was asked for last
+    std::vector<std::shared_ptr<const level::Sheet>> sheets_;
+    std::vector<std::shared_ptr<const level::PropKind>> kinds_;
+};
 
 // Where brightness says something else than what is so.
 struct Doubt {

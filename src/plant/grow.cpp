@@ -382,6 +382,28 @@ Text trouble_of(const Work& work, const Pass& pass) {
 
 } // namespace
 
+int would_come(const Project& project, const Level& level, LayerId layer, const Planting& now, const Planting& then,
+               const std::vector<PassGrown>& grown, const Box& where) {
+    const std::vector<Obstacles> none;
+    const auto size = [&](const Planting& recipe) { // square pixels
+        const Area area(project, level, layer, recipe, -1, none, false);
+        const int g = area.grain();
+        const Box samples = spanning({floor_div(where.x, g), floor_div(where.y, g)},
+                                     {floor_div(where.right() - 1, g), floor_div(where.bottom() - 1, g)});
+        std::vector<std::uint8_t> strength(static_cast<std::size_t>(samples.size().area()));
+        area.strengths(samples, strength.data());
+        double sum = 0;
+        for (const std::uint8_t s : strength) sum += s;
+        return sum / 255 * g * g;
+    };
+    if (where.empty()) return 0;
+    const double fresh = size(then) - size(now);
+    double out = 0;
+    for (const PassGrown& g : grown)
+        if (g.area > 0) out += g.count * fresh / g.area;
+    return static_cast<int>(std::lround(out));
+}
+
 int apart_of_foot(const PropKind& kind) { return wider(kind.drawn_foot()); }
 
 Grown grow(const Project& project, const Level& level, LayerId layer, const Planting& recipe, std::size_t most,

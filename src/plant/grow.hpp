@@ -35,6 +35,12 @@ struct Grown {
 Grown grow(const level::Project& project, const level::Level& level, level::LayerId layer,
            const level::Planting& recipe, std::size_t most = kAskBeyond, bool threads = true);
 
+// About how many more would stand if the recipe's area became that of `then`: as many as stand on as much of it now, on
+// the average of what grew. Only pixels in `where` are looked at.
+int would_come(const level::Project& project, const level::Level& level, level::LayerId layer,
+               const level::Planting& now, const level::Planting& then, const std::vector<PassGrown>& grown,
+               const Box& where);
+
 // How far apart the props of a kind are kept where nobody says: as wide as its foot. 1/16 pixels.
 int apart_of_foot(const level::PropKind& kind);
 

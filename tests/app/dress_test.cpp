@@ -14,6 +14,7 @@
 #include <algorithm>
 #include <set>
 
+#include "app/dressing.hpp"
 #include "app/parts/shape_board.hpp"
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
@@ -33,42 +34,6 @@
 using namespace app_test;
 
 namespace {
-
-// The demo in Dress, nothing standing but what a test places.
-struct Dressing : Window {
-    Dressing() {
-        stage("stage-dress");
-        level::Level bare = level();
-        for (const level::LayerRef& l : level().layers)
-            if (l->has_props()) bare.edit(l->id).props() = level::Props();
-        session().applyLevel("bare", bare);
-        activate("Props");
-        view()->setCamera(2, {30.0 * 16, 16.0 * 16});
-        (*this)->activateWindow();
-    }
-    MainWindow* operator->() { return window.get(); }
-
-    void take(const char* prop) {
-        click("trayProps");
-        clickRow(find<QListView>("propTray"), prop);
-        (*this)->activateWindow();
-    }
-    std::vector<level::Prop> placed() { return layer("Props").props().all(); }
-    level::Prop only() {
-        const auto all = placed();
-        REQUIRE(all.size() == 1);
-        return all.front();
-    }
-    void emptyHand() {
-        view()->setFocus();
-        while (!session().hand().empty()) key(Qt::Key_Escape);
-    }
-    void menuEntry(const char* button, const char* menu, const QString& text) {
-        click(button);
-        clickEntry(shownMenu(menu), text);
-        (*this)->activateWindow();
-    }
-};
 
 // Answers the dialog that asks for a name, which the next key opens.
 void answerName(const QString& name) {
@@ -470,132 +435,4 @@ TEST_CASE("a mark with a figure is an actor: seen here, in the player, and worn 
     // The kind goes: the mark stays without.
     const level::Project gone = edit::remove_kinds(w.session().project(), {barrel});
     for (const level::Mark& m : gone.level(level.id)->marks) CHECK(m.figure != barrel);
-}
-
-TEST_CASE("furnish the pump house so that nothing overlaps: 20 actions", "[app][dress][furnish]") {
-    Window w;
-    w.stage("stage-dress");
-    w.session().setLevel("pump-cellar");
-    level::Level bare = w.level();
-    for (const level::LayerRef& l : w.level().layers)
-        if (l->has_props()) bare.edit(l->id).props() = level::Props();
-    w.session().applyLevel("bare", bare);
-    w.activate("Props");
-    w.view()->setCamera(2, {70.0 * 16, 20.0 * 16});
-    (*w).activateWindow();
-    int actions = 0;
-    w.click("optionDrops"), ++actions;
-    const auto take = [&](const char* prop) {
-        w.click("trayProps");
-        w.clickRow(w.find<QListView>("propTray"), prop), ++actions;
-        (*w).activateWindow();
-        w.view()->setFocus();
-    };
-    // Each is put where one points, wherever in the air; K takes the nearest free place for what would overlap.
-    take("Brine pump");
-    w.clickCell({67, 18}), ++actions;
-    w.clickCell({74, 18}), ++actions;
-    take("Crate");
-    for (const Point at : {Point{63, 15}, {66, 19}, {71, 18}}) {
-        w.hover(at);
-        w.key(Qt::Key_K), ++actions;
-    }
-    take("Barrel");
-    for (const Point at : {Point{66, 20}, {68, 19}, {72, 17}, {75, 19}, {63, 16}}) {
-        w.hover(at);
-        w.key(Qt::Key_K), ++actions;
-    }
-    // Lamps and a pipe hang, and do not drop.
-    w.click("optionDrops"), ++actions;
-    take("Lamp");
-    w.clickCell({69, 14}), ++actions;
-    w.clickCell({74, 14}), ++actions;
-    take("Pipe");
-    w.clickCell({71, 13}), ++actions;
-    CHECK(actions == 20);
-    const std::vector<level::Prop> all = w.layer("Props").props().all();
-    REQUIRE(all.size() == 13);
-    const edit::Ground ground(w.session().project(), w.level(), {});
-    int in_the_way = 0;
-    for (const level::Prop& p : all) in_the_way += ground.stand(p).way != edit::InTheWay::nothing;
-    CHECK(in_the_way == 0);
-    w.picture("dress-furnished");
-}
-
-TEST_CASE("a figure of several frames walks where the walker does, and moves in the window", "[app][dress][frames]") {
-    Window w;
-    w.stage("stage-dress");
-    make::Folder dir;
-    parcel::build(w.session().project(), w.level(), dir / "p");
-    player::ParcelView view;
-    view.setMinimumSize(1, 1);
-    view.resize(w.level().frame.w, w.level().frame.h);
-    view.load(QString::fromStdString((dir / "p").string()), false);
-    const auto around = [&] { // the walker, who stays in the middle of the frame where the level goes on
-        const auto foot = view.world().foot();
-        const auto frame = walk::frame_around(view.level(), foot, view.level().frame);
-        const auto [x, y] = view.level().pixel(foot.x, foot.y);
-        return view.grab(QRect(int(x) - frame.x - 8, int(y) - frame.y - 26, 16, 26)).toImage();
-    };
-    std::set<qint64> standing, walking;
-    const auto note = [&](std::set<qint64>& into) {
-        const QImage now = around();
-        into.insert(static_cast<qint64>(qHashBits(now.constBits(), size_t(now.sizeInBytes()))));
-    };
-    for (int i = 0; i < 40; ++i) note(standing), view.step();
-    CHECK(standing.size() == 1);
-    // On the boardwalk, whose planks lie alike every four pixels, more differs than by the ground alone.
-    QTest::keyPress(&view, Qt::Key_Right);
-    for (int i = 0; i < 60; ++i) note(walking), view.step();
-    QTest::keyRelease(&view, Qt::Key_Right);
-    CHECK(walking.size() > 6);
-    // The window's clock moves the workers; its walker stands still.
-    w.view()->setCamera(3, {27.0 * 16, 15.0 * 16});
-    w.session().playClock().setPlaying(true);
-    const QPoint worker = w.view()->cellCentre({26, 15});
-    std::set<qint64> seen;
-    const auto two = [&] {
-        const QImage now = w.view()->grab(QRect(worker - QPoint(20, 60), QSize(40, 70))).toImage();
-        seen.insert(static_cast<qint64>(qHashBits(now.constBits(), size_t(now.sizeInBytes()))));
-        return seen.size() >= 2;
-    };
-    REQUIRE_SOON(two());
-    // In the kind's fields it is told how many frames there are.
-    w.session().playClock().setPlaying(false);
-}
-
-TEST_CASE("what of a prop blocks is drawn by hand, corner by corner", "[app][dress][shape]") {
-    Dressing w;
-    w.take("Boulder");
-    w.click("propKindMore");
-    w.choose("propBlocks", "as drawn in its foot");
-    auto* board = w.find<ShapeBoard>("propShapeBoard");
-    REQUIRE(board->isVisible());
-    const auto kind = [&] { return *w.session().project().prop_kind(w.session().hand().prop()); };
-    REQUIRE(kind().shape == level::TileShape::drawn);
-    const level::Polygons art = kind().polygons;
-    const auto drag = [&](Point from, Point to) {
-        QTest::mouseMove(board, board->at(from).toPoint());
-        QTest::mousePress(board, Qt::LeftButton, {}, board->at(from).toPoint());
-        QTest::mouseMove(board, board->at(to).toPoint());
-        QTest::mouseRelease(board, Qt::LeftButton, {}, board->at(to).toPoint());
-        settle();
-    };
-    const Point corner = art.front().front();
-    drag(corner, corner + Point{2, -3});
-    const level::Polygons now = kind().polygons;
-    CHECK(std::count(now.front().begin(), now.front().end(), corner + Point{2, -3}) == 1);
-    w.picture("dress-kind-shape");
-    // A box over nothing becomes a second part, and both are in the parcel.
-    drag({1, 1}, {6, 5});
-    REQUIRE(kind().polygons.size() == art.size() + 1);
-    (*w).activateWindow();
-    w.clickCell({30, 16});
-    make::Folder dir;
-    parcel::build(w.session().project(), w.level(), dir / "p");
-    const vicinum::Level built = vicinum::load(dir / "p");
-    const auto found = std::find_if(built.prop_kinds.begin(), built.prop_kinds.end(),
-                                    [](const vicinum::PropKind& k) { return k.name == "Boulder"; });
-    REQUIRE(found != built.prop_kinds.end());
-    CHECK(found->shape.size() == kind().polygons.size());
 }

@@ -130,6 +130,25 @@ TEST_CASE("without what blocks nothing is left that does, and all else is as it 
     CHECK(count(open, Role::usable) == count(g.level, Role::usable));
     CHECK(count(scenery, Role::usable) == 0);
     CHECK(count(scenery, Role::scenery) == count(g.level, Role::scenery));
+    // Asked again and again it is the same, and what did not change is not another layer.
+    picture::Without again(true);
+    for (int i = 0; i < 20; ++i) {
+        const level::Level before = again.of(g.project, g.level);
+        if (random.flip())
+            g.put(wall, {random.below(600), random.below(440)});
+        else
+            g.level.edit(g.ground).grid().set({random.below(40), random.below(30)},
+                                              level::Cell(static_cast<level::TileId>(1 + random.below(47)), {}, true),
+                                              1);
+        const level::Level after = again.of(g.project, g.level), anew = picture::without(g.project, g.level, true);
+        int same = 0;
+        for (std::size_t k = 0; k < after.layers.size(); ++k) {
+            same += after.layers[k] == before.layers[k];
+            CHECK(after.layers[k]->props().all() == anew.layers[k]->props().all());
+            if (after.layers[k]->has_cells()) CHECK(after.layers[k]->grid() == anew.layers[k]->grid());
+        }
+        CHECK(same == static_cast<int>(after.layers.size()) - 1);
+    }
 }
 
 TEST_CASE("tiles that block elsewhere and lie open are told in runs", "[contrast]") {

@@ -112,8 +112,8 @@ void UsedList::refresh() {
         }
         card.under = tr("%1 here").arg(locale.toString(used.count));
         // Where it lies on layers that do not listen it blocks nothing, whatever it says.
-        const bool deaf = used.blocking != edit::Blocking::nothing && used.heard == 0;
-        const bool partly = used.blocking != edit::Blocking::nothing && used.heard > 0 && used.heard < used.count;
+        const bool deaf = used.unheard();
+        const bool partly = !deaf && used.blocking != edit::Blocking::nothing && used.heard < used.count;
         card.state = deaf     ? tr("%1, its layer does not").arg(blockingWord(used.blocking))
                      : partly ? tr("%1, %2 of them").arg(blockingWord(used.blocking)).arg(locale.toString(used.heard))
                               : blockingWord(used.blocking);
@@ -149,8 +149,7 @@ void UsedList::mark() {
         parts_[i]->setChecked(
             !all.empty() && std::all_of(all.begin(), all.end(), [&](const auto& u) { return u.blocking == ways[i]; }));
     }
-    layers_->setVisible(std::any_of(
-        all.begin(), all.end(), [](const auto& u) { return u.blocking != edit::Blocking::nothing && u.heard == 0; }));
+    layers_->setVisible(std::any_of(all.begin(), all.end(), [](const auto& u) { return u.unheard(); }));
     hint_->setText(all.empty() ? tr("Choose one, or several with Ctrl and Shift, to say what they are to a walker.")
                                : QString());
     hint_->setVisible(all.empty());

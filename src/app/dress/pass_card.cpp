@@ -309,16 +309,11 @@ void PassCard::buildLook(QVBoxLayout* column) {
           tr("From how far to the left to how far to the right"));
     range(column, tr("Light"), "plantLight", -100, 100, tr(" %"), &Pass::least_light, &Pass::most_light, 1,
           tr("From how dark to how light"));
-    auto* tints = new QWidget(inner_);
-    auto* beside = new QHBoxLayout(tints);
-    beside->setContentsMargins(0, 0, 0, 0);
-    beside->setSpacing(4);
     for (const bool first : {true, false}) {
-        auto* field = comboBox(tints, QString("plantTint%1-%2").arg(first ? "From" : "To").arg(index_));
-        field->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        auto* field = comboBox(inner_, QString("plantTint%1-%2").arg(first ? "From" : "To").arg(index_));
         describe(field, first ? tr("Tint") : tr("Tint, to"), {},
                  tr("Each has a tint on the way from the one to the other, by chance"));
-        beside->addWidget(field, 1);
+        addField(column, first ? tr("Tint") : tr("Tint to"), field, kPassNames);
         bindTint(
             fields_, field, false, [this, first] { return first ? pass().tint : pass().tint_to.value_or(pass().tint); },
             [this, first](Rgba c) {
@@ -331,7 +326,6 @@ void PassCard::buildLook(QVBoxLayout* column) {
                 });
             });
     }
-    addField(column, tr("Tint"), tints, kPassNames);
     auto* both = new QWidget(inner_);
     auto* row = new QHBoxLayout(both);
     row->setContentsMargins(0, 0, 0, 0);

@@ -353,7 +353,7 @@ QString PlantingPanel::livelyText() const {
     const QString spread = lively.evenness < 0.8   ? tr("in heaps")
                            : lively.evenness > 1.3 ? tr("even")
                                                    : tr("as by chance");
-    return tr("%1 · %2 (%3) · %4 % covered")
+    return tr("%1 · %2 (%3) · %4\u00a0% covered")
         .arg(same, spread)
         .arg(lively.evenness, 0, 'f', 2)
         .arg(lively.covered * 100, 0, 'f', 0);

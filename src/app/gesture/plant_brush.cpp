@@ -8,7 +8,6 @@
 #include <QPointF>
 #include <QString>
 #include <algorithm>
-#include <cmath>
 #include <cstdint>
 #include <cstdlib>
 #include <memory>
@@ -80,24 +79,9 @@ int PlantBrush::wouldCome(const Pointer& at) const {
     level::Planting then = now;
     edit::dab(then, level.cell, pixelAt(at), radius(), kHardness, 100, edit::PlantBrush::plant);
     if (!(then.area == now.area)) return 0; // it is not the painted one yet
-    const std::vector<plant::Obstacles> none;
-    const auto painted = [&](const level::Planting& recipe) {
-        const plant::Area area(session().project(), level, session().activeLayerId(), recipe, -1, none, false);
-        const int g = area.grain();
-        const Point middle = pixelAt(at);
-        const Box samples = spanning({floor_div(middle.x - radius(), g), floor_div(middle.y - radius(), g)},
-                                     {floor_div(middle.x + radius(), g), floor_div(middle.y + radius(), g)});
-        std::vector<std::uint8_t> strength(static_cast<std::size_t>(samples.size().area()));
-        area.strengths(samples, strength.data());
-        double sum = 0;
-        for (const std::uint8_t s : strength) sum += s;
-        return sum / 255 * g * g;
-    };
-    const double fresh = painted(then) - painted(now);
-    double out = 0;
-    for (const plant::PassGrown& g : *grown)
-        if (g.area > 0) out += g.count * fresh / g.area;
-    return static_cast<int>(std::lround(out));
+    const Point middle = pixelAt(at);
+    return plant::would_come(session().project(), level, session().activeLayerId(), now, then, *grown,
+                             Box{middle.x, middle.y, 1, 1}.grown(radius()));
 }
 
 bool PlantBrush::press(const Pointer& at) {

@@ -116,15 +116,8 @@ void KindFields::buildBlocking(QVBoxLayout* column) {
     });
 }
 
-void KindFields::setOutline(level::Polygons polygons) {
-    for (level::Polygon& part : polygons) { // clockwise on screen
-        std::int64_t area = 0;
-        for (std::size_t i = 0; i < part.size(); ++i) {
-            const Point a = part[i], b = part[(i + 1) % part.size()];
-            area += std::int64_t{a.x} * b.y - std::int64_t{b.x} * a.y;
-        }
-        if (area < 0) std::reverse(part.begin(), part.end());
-    }
+void KindFields::setOutline(const level::Polygons& drawn) {
+    const level::Polygons polygons = level::clockwise(drawn);
     change(tr("What a prop blocks"), [&](level::PropKind& k) {
         k.shape = polygons.empty() ? level::TileShape::full : level::TileShape::drawn;
         k.polygons = polygons;

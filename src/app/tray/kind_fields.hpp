@@ -39,7 +39,7 @@ class KindFields : public QWidget {
     void buildAreas(QVBoxLayout* column);
     void change(const QString& name, const std::function<void(level::PropKind&)>& what, bool merges = false);
     void setShape(int what);
-    void setOutline(level::Polygons polygons);
+    void setOutline(const level::Polygons& drawn);
     void changeArea(const std::string& text);
     [[nodiscard]] bool ofAll(const std::function<bool(const level::PropKind&)>& what) const;
     [[nodiscard]] level::PropKind first() const;

@@ -52,22 +52,30 @@ ContrastLens::ContrastLens(Session& session)
 
 void ContrastLens::setOn(bool on, const level::Level& level) {
     on_ = on;
-    if (on_) return show(level);
+    if (on_) {
+        show(level);
+        return measure(level);
+    }
     session_.jobs().stop(kJob);
     doubts_.clear();
+    measured_ = {};
 }
 
 void ContrastLens::show(const level::Level& level) {
     if (!on_) return;
     const auto& state = session_.document().state();
-    open_.show(state, picture::without(*state, level, false), false);
-    scenery_.show(state, picture::without(*state, level, true), false);
-    measure(level);
+    open_.show(state, blocking_.of(*state, level), false);
+    scenery_.show(state, either_.of(*state, level), false);
 }
 
 bool ContrastLens::measuring() const { return session_.jobs().running(kJob); }
 
 void ContrastLens::measure(const level::Level& level) {
+    if (!on_) return;
+    const auto& project = *session_.document().state();
+    const Of of{level.layers, project.sheets, project.prop_kinds};
+    if (of == measured_) return;
+    measured_ = of;
     using Doubts = std::vector<picture::Doubt>;
     session_.jobs().start<Doubts>(
         kJob, {},

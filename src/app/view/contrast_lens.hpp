@@ -6,6 +6,7 @@
 #include <QObject>
 #include <QRect>
 #include <QString>
+#include <memory>
 #include <vector>
 
 #include "app/view/pages.hpp"
@@ -26,6 +27,7 @@ class ContrastLens : public QObject {
     void setOn(bool on, const level::Level& level);
     // The level is another one now. Nothing happens while it is off.
     void show(const level::Level& level);
+    void measure(const level::Level& level); // in the background; nothing happens while it is off
     void prepare(int small, const Box& pixels);
     // A page as `pages` has it, in the lens's colours. Valid until the next call.
     [[nodiscard]] const QImage& page(Pages& pages, int small, int x, int y, const QRect& part);
@@ -40,12 +42,19 @@ class ContrastLens : public QObject {
     void measured();
 
   private:
-    void measure(const level::Level& level);
     Session& session_;
     bool on_ = false;
+    picture::Without blocking_{false}, either_{true};
     Pages open_;    // without what blocks
     Pages scenery_; // nor what can be used
     QImage image_;
+    struct Of { // what doubts follow from
+        std::vector<level::LayerRef> layers;
+        std::vector<std::shared_ptr<const level::Sheet>> sheets;
+        std::vector<std::shared_ptr<const level::PropKind>> kinds;
+        bool operator==(const Of&) const = default;
+    };
+    Of measured_;
     std::vector<picture::Doubt> doubts_;
 };
 

@@ -185,7 +185,10 @@ void LevelView::refresh() {
         active_ = nullptr;
         for (const auto& [tool, gesture] : tools_) gesture->putAway();
     }
-    if (!stroking()) show(trial_ ? *trial_ : *level);
+    if (!stroking()) {
+        show(trial_ ? *trial_ : *level);
+        contrast_.measure(pages_.level());
+    }
     if (other || cellOf_ != level->cell) {
         afar_.reset();
         cameraOf_ = level->id;
