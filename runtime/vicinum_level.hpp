@@ -25,7 +25,7 @@
 
 namespace vicinum {
 
-inline constexpr int kParcelVersion = 4;
+inline constexpr int kParcelVersion = 5;
 inline constexpr int kUnit = 64; // outline coordinates per cell
 
 namespace detail {
@@ -115,6 +115,7 @@ struct PropKind {
     Vec pivot;  // pixels within the picture
     Rect foot;  // pixels within the picture
     bool blocks = false;
+    std::string one_way;                   // "north" ..: only what comes across that side of the foot is stopped
     std::vector<std::vector<Place>> shape; // what blocks, in pixels within the picture, clockwise; none: the foot
     int height = 0;                        // pixels that it stands up above its foot's lower edge; 0: not told
     bool flat = false;                     // it lies on the ground: all that stands up is drawn over it
@@ -270,6 +271,7 @@ struct Level {
     std::vector<Layer> layers; // back to front
     std::vector<Outline> outlines;
     std::vector<OneWay> one_way;
+    bool props_merged = false;                     // what props block is in the outlines, see blocking()
     std::vector<CollisionClass> collision_classes; // the same by class, where any layer names one; else empty
     std::vector<Mark> marks;
     Side sides[4]; // north, east, south, west
@@ -339,7 +341,7 @@ struct Level {
         const PropKind& kind = prop_kinds[prop.kind];
         const Rect f = kind.foot;
         std::vector<std::vector<Place>> out;
-        if (!kind.blocks || f.w <= 0 || f.h <= 0) return out;
+        if (!kind.blocks || !kind.one_way.empty() || f.w <= 0 || f.h <= 0) return out;
         out = kind.shape;
         const double l = f.x, t = f.y, r = f.x + f.w, b = f.y + f.h;
         if (out.empty()) out = {{{l, t}, {r, t}, {r, b}, {l, b}}};
@@ -427,7 +429,7 @@ inline constexpr int cell_pixels = 1024;      // a side of a cell
 inline constexpr int finer = 8;               // cells of a layer in one of the level's, a side
 inline constexpr int frame_pixels = 8192;     // a side of what the game shows
 inline constexpr int pixels = 1 << 26;        // any place or size in pixels, either way from 0
-inline constexpr int frames = 64;              // of a prop
+inline constexpr int frames = 64;             // of a prop
 inline constexpr int units = 1 << 22;         // any coordinate of an outline in 1/64 cells, either way from 0
 inline constexpr std::size_t letters = 65536; // bytes of a text
 } // namespace limits
@@ -795,6 +797,7 @@ inline PropKind kind_of(const Reader& read, const json& k) {
         kind.frames = read.number(f[0], 1, limits::frames, "frames");
         kind.frame_ms = read.number(f[1], 1, 1 << 24, "a frame's time");
     }
+    if (k.contains("one_way")) kind.one_way = read.text(k["one_way"], "a one-way side");
     kind.flat = k.contains("flat") && read.yes(k, "flat");
     kind.height = read.number(k.value("height", json(0)), 0, limits::pixels, "a height");
     for (const json& polygon : read.list(k, "shape", false)) {
@@ -893,6 +896,7 @@ inline Level level_of(const std::filesystem::path& folder, const Reader& read, c
     for (const json& l : read.list(j, "layers")) out.layers.push_back(layer_of(read, l, out));
     for (const json& f : read.list(j, "facts", false)) out.facts.push_back(facts_of(read, f, out));
     out.plane = read.number(read.of(j, "plane"), 0, static_cast<int>(out.layers.size()), "the walker's plane");
+    out.props_merged = j.contains("props_merged") && read.yes(j, "props_merged");
     out.outlines = outlines_of(read, read.list(j, "outlines"));
     out.one_way = one_way_of(read, read.list(j, "one_way"));
     for (const json& c : read.list(j, "collision_classes", false))

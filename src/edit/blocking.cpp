@@ -106,6 +106,7 @@ std::string telling_word(const std::string& name) {
 Blocking blocking_of(TileShape shape) {
     if (shape == TileShape::none) return Blocking::nothing;
     if (shape == TileShape::full) return Blocking::full;
+    if (shape == TileShape::opens) return Blocking::opens;
     return level::is_one_way(shape) ? Blocking::one_way : Blocking::as_drawn;
 }
 
@@ -114,6 +115,7 @@ void give(const level::Project& project, level::Tile& tile, Blocking blocking) {
     tile.polygons.clear();
     tile.shape = TileShape::none;
     if (tile.blank || blocking == Blocking::nothing) return;
+    if (blocking == Blocking::opens) tile.shape = TileShape::opens;
     if (blocking == Blocking::full) tile.shape = TileShape::full;
     if (blocking == Blocking::one_way) tile.shape = TileShape::one_way_north;
     if (blocking != Blocking::as_drawn) return;

@@ -11,6 +11,7 @@ enum class Blocking {
     full,     // all of each cell
     as_drawn, // what is not see-through of each tile
     one_way,  // from above only: one lands on it and jumps through it from below
+    opens,    // one walks there whatever lies below: a bridge
     mixed,    // its tiles are not all of one kind
 };
 

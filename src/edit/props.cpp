@@ -118,7 +118,7 @@ PropKind kind_of_tile(const Sheet& sheet, const Tile& tile, PropKindId id, const
     out.pivot = {tile.box.w / 2, tile.box.h - 1};
     out.flat = tile.rise == 0 && !tile.is_block() && tile.shape == TileShape::none;
     out.height = out.flat ? 0 : tile.box.h;
-    out.blocks = tile.shape != TileShape::none && !is_one_way(tile.shape);
+    out.blocks = tile.shape != TileShape::none;
     if (!out.blocks) return out;
     out.shape = tile.shape;
     for (Polygon polygon : tile.polygons) { // in 1/16 of what it is stretched over

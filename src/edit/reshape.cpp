@@ -44,6 +44,15 @@ Grid turned_grid(const TileTable& tiles, const Grid& grid, Turn turn, const Latt
 
 namespace {
 
+// Those that lie free, each corner moved. That grids were changed meanwhile does not matter.
+template <class Move>
+void move_free(Blockers& to, const Blockers& from, const Move& move) {
+    std::vector<FreeBlocker> free = from.free();
+    for (FreeBlocker& blocker : free)
+        for (Point& p : blocker.points) p = move(p);
+    to.set_free(std::move(free));
+}
+
 // In cells of the level: what moves by it moves whole cells of every layer.
 int widest_step(const Level& level) {
     int step = 1;
@@ -79,6 +88,10 @@ Level extended(const join::Rules& rules, const Level& level, const Edges& wanted
         const Size size = grain.cells(out.size);
         const Point step = grain.in_layer(Box{move.x, move.y, 1, 1}).corner();
         layer.grid() = l->grid().moved(step, size);
+        if (layer.blockers())
+            move_free(*layer.blockers(), *l->blockers(), [&](Point p) {
+                return p + Point{move.x * kBlockerUnit, move.y * kBlockerUnit};
+            });
         // What lies at an edge, old or new, has other neighbours now. Variants go by place, so a moved level keeps
         // those it has.
         const Box old = l->cells().moved(step);
@@ -173,6 +186,12 @@ Level turned(const Project& project, const join::Rules& rules, const Level& as_i
         Layer& layer = out.edit(l->id);
         if (l->has_cells()) {
             layer.grid() = turned_grid(tiles, l->grid(), turn, level.geometry(), l->cells_are());
+            const Size units{level.size.w * kBlockerUnit, level.size.h * kBlockerUnit};
+            // Corners are places between units: one more each way.
+            if (layer.blockers())
+                move_free(*layer.blockers(), *l->blockers(), [&](Point p) {
+                    return turned_place(turn, p, {units.w + 1, units.h + 1});
+                });
             join::resolve(rules, layer.grid(), layer.cells(), l->id);
         } else if (l->has_props()) {
             layer.props() = Props(turned_props(level.geometry(), layer.props().all(), turn, level.size));

@@ -10,6 +10,7 @@
 #include "edit/sheets.hpp"
 #include "level/block.hpp"
 #include "level/standing.hpp"
+#include "outline/free.hpp"
 
 namespace vic::edit {
 
@@ -39,10 +40,14 @@ Blocking says(const Project& project, const TileTable& tiles, UsedKind kind, std
 }
 
 void set_prop(const Project& project, PropKind& kind, Blocking blocking) {
-    if (kind.is_ensemble() || blocking == Blocking::one_way) return;
+    if (kind.is_ensemble()) return;
     kind.blocks = blocking != Blocking::nothing;
     if (!kind.blocks) return;
     kind.polygons.clear();
+    if (blocking == Blocking::one_way || blocking == Blocking::opens) {
+        kind.shape = blocking == Blocking::opens ? TileShape::opens : TileShape::one_way_north;
+        return;
+    }
     if (blocking == Blocking::as_drawn) kind.polygons = shape_in_foot(project, kind);
     kind.shape = kind.polygons.empty() ? TileShape::full : TileShape::drawn;
 }
@@ -75,26 +80,69 @@ Over over(const TileTable& tiles, const Layer& layer, Point cell) {
     return {layer.grid().cell(own), layer.grid().material(own)};
 }
 
-bool prop_blocks_in(const Project& project, const PropKinds& kinds, const Level& level, const Layer& layer, Point cell,
-                    std::string& name) {
-    const Box box = level.geometry().box({cell.x, cell.y, 1, 1});
-    const Spots square{{double(box.x), double(box.y)},
-                       {double(box.right()), double(box.y)},
-                       {double(box.right()), double(box.bottom())},
-                       {double(box.x), double(box.bottom())}};
-    bool out = false;
-    layer.props().each_in(box.grown(kinds.reach(layer.props())), [&](const Prop& prop) {
-        if (out) return;
+// A cell as a square in 1/64 of itself and of its neighbours.
+Spots square_of(Point cell) {
+    const double left = double(cell.x) * outline::kUnit, top = double(cell.y) * outline::kUnit;
+    const double right = left + outline::kUnit, bottom = top + outline::kUnit;
+    return {{left, top}, {right, top}, {right, bottom}, {left, bottom}};
+}
+
+Spots spots_of(const Polygon& polygon) {
+    Spots out;
+    for (const Point p : polygon) out.push_back({double(p.x), double(p.y)});
+    return out;
+}
+
+bool touches(const Polygon& polygon, Point cell) { return !outline::by_cells(polygon, {cell.x, cell.y, 1, 1}).empty(); }
+
+// What a place of a layer says, the cell as a whole.
+struct Word {
+    bool says = false, opens = false, one_way = false;
+    std::string name;
+};
+
+Word word_of_prop(const PropKinds& kinds, const Level& level, const Layer& layer, Point cell) {
+    Word out;
+    const Lattice lattice = level.geometry();
+    layer.props().each_in(lattice.box(cell).grown(kinds.reach(layer.props())), [&](const Prop& prop) {
         kinds.each_piece(prop, [&](const Piece& piece) {
-            for (const Spots& spots : blocking_of(piece, level.geometry()))
-                if (!out && overlap(spots, square)) {
-                    out = true;
-                    const PropKind* kind = project.prop_kind(prop.kind);
-                    name = kind ? kind->name : piece.kind->name;
-                }
+            if (!piece.kind->blocks) return;
+            bool here = false;
+            const bool opens = piece.kind->shape == TileShape::opens;
+            const auto edge = outline::one_way_of(piece, lattice);
+            if (opens) here = touches(clockwise({outline::in_units(foot_corners(piece, lattice), lattice)})[0], cell);
+            if (edge) here = overlap(square_of(cell), spots_of({edge->from, edge->to, edge->from + Point{1, 1}}));
+            for (const Polygon& polygon : outline::blocking_units(piece, lattice))
+                here = here || touches(polygon, cell);
+            if (!here) return;
+            const PropKind* kind = kinds.find(prop.kind);
+            out = {true, opens, edge.has_value(), kind ? kind->name : piece.kind->name};
         });
     });
     return out;
+}
+
+Word word_of_blockers(const Blockers& blockers, Point cell) {
+    for (auto it = blockers.free().rbegin(); it != blockers.free().rend(); ++it)
+        for (const Polygon& polygon : covered(*it))
+            if (cells_of(*it).contains(cell) && touches(polygon, cell)) return {true, it->opens, false, it->name};
+    const TileShape shape = blockers.shape(cell);
+    return {shape != TileShape::none, shape == TileShape::opens, is_one_way(shape), {}};
+}
+
+Text sentence_of(Decided::By by, const Word& word, const std::string& layer) {
+    if (by == Decided::By::blocker) {
+        if (!word.name.empty())
+            return word.opens ? say("Open: \"%1\" on \"%2\" lets one walk here", word.name, layer)
+                              : say("\"%1\", a blocker on \"%2\", blocks here", word.name, layer);
+        return word.opens     ? say("Open: the cell's own word on \"%1\" lets one walk here", layer)
+               : word.one_way ? say("A blocker on \"%1\" stops what comes from one side", layer)
+                              : say("A blocker on \"%1\" blocks here", layer);
+    }
+    if (word.opens) return say("Open: \"%1\" on \"%2\" lets one walk here, whatever lies below", word.name, layer);
+    if (word.one_way) return say("\"%1\" on \"%2\" stops what comes from one side", word.name, layer);
+    return by == Decided::By::prop ? say("\"%1\" on \"%2\" blocks by its foot", word.name, layer)
+                                   : say("\"%1\" on \"%2\" blocks here", word.name, layer);
 }
 
 } // namespace
@@ -151,6 +199,7 @@ std::vector<Used> UsedCounter::used_in(const Project& project, const Level& leve
     for (std::size_t i = 0; i < project.materials.size(); ++i) order[project.materials[i]->id] = i;
     for (auto& [what, used] : all) {
         used.blocking = says(project, tiles, used.kind, used.id);
+        if (used.blocking == Blocking::opens) used.heard = used.count;
         out.push_back(used);
     }
     std::stable_sort(out.begin(), out.end(), [&](const Used& a, const Used& b) {
@@ -228,36 +277,36 @@ Decided decided_at(const Project& project, const Level& level, Point cell) {
     if (!level.cells().contains(cell)) return out;
     const TileTable tiles(project);
     const PropKinds kinds(project);
-    // What blocks anywhere blocks: the frontmost is named.
+    // What blocks anywhere blocks, unless something above it opens it: the frontmost that says anything is named.
     for (auto it = level.layers.rbegin(); it != level.layers.rend(); ++it) {
         const Layer& layer = **it;
+        Word word;
+        Decided::By by = Decided::By::tile;
         if (const Blockers* blockers = layer.blockers()) {
-            const Cell here = blockers->cells().cell(cell);
-            const TileShape shape = here.bits == 0 ? TileShape::none : Blockers::shape_of(here);
-            if (shape == TileShape::none) continue;
-            return {Decided::By::blocker, true, is_one_way(shape), layer.id,
-                    is_one_way(shape) ? say("A blocker on \"%1\" stops what comes from one side", layer.name)
-                                      : say("A blocker on \"%1\" blocks here", layer.name)};
+            by = Decided::By::blocker;
+            word = word_of_blockers(*blockers, cell);
+        } else if (layer.has_props()) {
+            by = Decided::By::prop;
+            word = word_of_prop(kinds, level, layer, cell);
+        } else if (layer.tiles() && layer.grain().finer == 1) {
+            const Over here = over(tiles, layer, cell);
+            const TileShape shape = tiles.shape(here.cell);
+            if (shape == TileShape::none || (!layer.blocks() && shape != TileShape::opens)) continue;
+            word = {true, shape == TileShape::opens, is_one_way(shape),
+                    name_of(project, tiles, here.cell, here.material)};
         }
-        std::string name;
-        if (layer.has_props() && layer.shown && prop_blocks_in(project, kinds, level, layer, cell, name))
-            return {Decided::By::prop, true, false, layer.id,
-                    say("\"%1\" on \"%2\" blocks by its foot", name, layer.name)};
-        if (!layer.blocks() || !layer.tiles()) continue;
-        const Over here = over(tiles, layer, cell);
-        const TileShape shape = tiles.shape(here.cell);
-        if (shape == TileShape::none) continue;
-        name = name_of(project, tiles, here.cell, here.material);
-        return {Decided::By::tile, true, is_one_way(shape), layer.id,
-                is_one_way(shape) ? say("\"%1\" on \"%2\" stops what comes from one side", name, layer.name)
-                                  : say("\"%1\" on \"%2\" blocks here", name, layer.name)};
+        if (word.says) return {by, !word.opens, word.one_way, word.opens, layer.id, sentence_of(by, word, layer.name)};
     }
     for (auto it = level.layers.rbegin(); it != level.layers.rend(); ++it) {
         const Layer& layer = **it;
         if (!layer.tiles() || layer.blocks()) continue;
         const Over here = over(tiles, layer, cell);
         if (tiles.shape(here.cell) == TileShape::none) continue;
-        return {Decided::By::layer_open, false, false, layer.id,
+        return {Decided::By::layer_open,
+                false,
+                false,
+                false,
+                layer.id,
                 say("Open: \"%1\" would block, but its layer \"%2\" does not",
                     name_of(project, tiles, here.cell, here.material), layer.name)};
     }

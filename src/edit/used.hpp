@@ -19,7 +19,8 @@ struct Used {
     UsedKind kind = UsedKind::material;
     std::uint32_t id = 0; // of the material, tile or kind of prop
     int count = 0;        // cells, or props, of the level
-    int heard = 0;        // of those on layers that block: elsewhere it blocks nothing, whatever it says; props all are
+    int heard = 0; // of those on layers that block: elsewhere it blocks nothing, whatever it says; props and what
+                   // opens are all heard
     Blocking blocking = Blocking::nothing; // what it says
     // It would block, and none of it lies where that is heard.
     [[nodiscard]] bool unheard() const { return blocking != Blocking::nothing && heard == 0; }
@@ -48,8 +49,7 @@ class UsedCounter {
     std::vector<std::shared_ptr<const level::PropKind>> kinds_;
 };
 
-// All of them say that from now on, in all levels; of props, which have no edge from above alone, `one_way` changes
-// nothing. Blank tiles block nothing.
+// All of them say that from now on, in all levels. Blank tiles block nothing; what an ensemble blocks its parts say.
 level::Project with_blocking(level::Project project, const std::vector<Used>& things, Blocking blocking);
 
 // The layers on which any of them lies in the level block from now on.
@@ -63,8 +63,9 @@ level::Region where_used(const level::Project& project, const level::Level& leve
 struct Decided {
     enum class By : std::uint8_t { nobody, blocker, tile, prop, layer_open };
     By by = By::nobody;
-    bool blocks = false;
+    bool blocks = false;      // at least a part of the cell
     bool one_way = false;     // from one side only
+    bool opens = false;       // it lets one walk, whatever lies below
     level::LayerId layer = 0; // on which the one that decides lies
     Text says;                // one sentence
 };

@@ -204,7 +204,9 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
         const Point foot{start->cells.x + start->cells.w / 2, start->cells.bottom() - 1};
         outline::SolidCode code = 0;
         outline::Forms forms;
-        outline::read_solid(level, TileTable(project), {foot.x, foot.y, 1, 1}, &code, 1, forms);
+        const TileTable tiles(project);
+        const level::PropKinds kinds(project);
+        outline::read_solid(level, {tiles, kinds}, {foot.x, foot.y, 1, 1}, &code, 1, forms);
         if (outline::solid_of(code) == outline::kFull)
             out.push_back({"start-blocked", Severity::error, level.id, 0, foot,
                            say("The start at %1 lies inside something that blocks", place(foot)),

@@ -71,7 +71,8 @@ struct Layer {
     [[nodiscard]] const TileCells* tiles() const { return std::get_if<TileCells>(&content); } // null of other kinds
     [[nodiscard]] TileCells* tiles() { return std::get_if<TileCells>(&content); }
     [[nodiscard]] const Blockers* blockers() const { return std::get_if<Blockers>(&content); } // null of other kinds
-    [[nodiscard]] const Facts* facts() const { return std::get_if<Facts>(&content); }          // null of other kinds
+    [[nodiscard]] Blockers* blockers() { return std::get_if<Blockers>(&content); }
+    [[nodiscard]] const Facts* facts() const { return std::get_if<Facts>(&content); } // null of other kinds
     [[nodiscard]] Facts* facts() { return std::get_if<Facts>(&content); }
     [[nodiscard]] const Backdrop* backdrop() const { return std::get_if<Backdrop>(&content); } // null of other kinds
     [[nodiscard]] Backdrop* backdrop() { return std::get_if<Backdrop>(&content); }

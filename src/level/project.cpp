@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cassert>
+#include <unordered_map>
 
 #include "base/files.hpp"
 #include "level/block.hpp"
@@ -64,6 +65,21 @@ bool same_settings(const Layer& a, const Layer& b) {
            a.grid().size() == b.grid().size();
 }
 
+// The cells of free blockers that only one of them has, or that are different.
+std::vector<Box> differences(const std::vector<FreeBlocker>& a, const std::vector<FreeBlocker>& b) {
+    std::vector<Box> out;
+    if (&a == &b) return out;
+    std::unordered_map<BlockerId, const FreeBlocker*> before;
+    for (const FreeBlocker& f : a) before[f.id] = &f;
+    for (const FreeBlocker& f : b) {
+        const auto old = before.find(f.id);
+        if (old == before.end() || !(*old->second == f)) out.push_back(cells_of(f));
+        if (old != before.end() && *old->second == f) before.erase(old);
+    }
+    for (const auto& [id, f] : before) out.push_back(cells_of(*f));
+    return out;
+}
+
 } // namespace
 
 Difference difference(const Level& a, const Level& b, const Project& kinds) {
@@ -90,6 +106,8 @@ Difference difference(const Level& a, const Level& b, const Project& kinds) {
                 out.cells.push_back(lb.grain().in_level(reach.seen_from(around ? box.grown(1) : box)));
             }
         }
+        if (la.blockers())
+            for (const Box& box : differences(la.blockers()->free(), lb.blockers()->free())) out.cells.push_back(box);
         if (!la.has_props()) continue;
         const int aside = lb.shift != Point{} ? 1 : 0;
         Props::differences(la.props(), lb.props(), [&](const Prop* before, const Prop* after) {
@@ -146,7 +164,10 @@ TileTable::TileTable(const Project& project) : reach_(reach_of(project)) {
     refs_.resize(project.next_tile);
     for (const auto& sheet : project.sheets)
         for (const Tile& tile : sheet->tiles)
-            if (tile.id < refs_.size()) refs_[tile.id] = {sheet.get(), &tile};
+            if (tile.id < refs_.size()) {
+                refs_[tile.id] = {sheet.get(), &tile};
+                any_opens_ = any_opens_ || tile.shape == TileShape::opens;
+            }
 }
 
 TileId frame_at(const Tile& tile, std::int64_t ms) {

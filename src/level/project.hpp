@@ -101,8 +101,10 @@ class TileTable {
     }
 
     [[nodiscard]] const Reach& reach() const { return reach_; }
+    [[nodiscard]] bool any_opens() const { return any_opens_; } // whether a tile opens what lies below it
 
   private:
+    bool any_opens_ = false;
     std::vector<TileRef> refs_;
     Reach reach_;
 };

@@ -80,7 +80,7 @@ std::int64_t area2(const Polygon& p) {
     for (std::size_t i = 0; i < p.size(); ++i) {
         const Point a = p[i];
         const Point b = p[(i + 1) % p.size()];
-        sum += a.x * b.y - b.x * a.y;
+        sum += std::int64_t{a.x} * b.y - std::int64_t{b.x} * a.y;
     }
     return sum;
 }
@@ -135,15 +135,20 @@ Text outline_trouble(const Polygons& polygons, Size within) {
     if (polygons.empty()) return "The shape has no corners";
     if (corners > kMostShapeCorners) return say("A shape has more than %1 corners", kMostShapeCorners);
     for (const Polygon& p : polygons)
-        for (std::size_t a = 0; a < p.size(); ++a) {
-            const Point from = p[a], to = p[(a + 1) % p.size()], after = p[(a + 2) % p.size()];
-            if (from == to) return "Two corners of the shape lie on each other";
-            // A neighbour touches where it begins; it must not come back over this line.
-            if (on_line(from, to, after) || on_line(to, after, from)) return "The line of the shape touches itself";
-            for (std::size_t b = a + 2; b < p.size(); ++b)
-                if ((b + 1) % p.size() != a && meet(from, to, p[b], p[(b + 1) % p.size()]))
-                    return "The line of the shape crosses or touches itself";
-        }
+        if (const Text trouble = crossing_trouble(p); !trouble.empty()) return trouble;
+    return {};
+}
+
+Text crossing_trouble(const Polygon& p) {
+    for (std::size_t a = 0; a < p.size(); ++a) {
+        const Point from = p[a], to = p[(a + 1) % p.size()], after = p[(a + 2) % p.size()];
+        if (from == to) return "Two corners of the shape lie on each other";
+        // A neighbour touches where it begins; it must not come back over this line.
+        if (on_line(from, to, after) || on_line(to, after, from)) return "The line of the shape touches itself";
+        for (std::size_t b = a + 2; b < p.size(); ++b)
+            if ((b + 1) % p.size() != a && meet(from, to, p[b], p[(b + 1) % p.size()]))
+                return "The line of the shape crosses or touches itself";
+    }
     return {};
 }
 

@@ -45,6 +45,7 @@ enum class TileShape : std::uint8_t {
     steep_thick_se,
     steep_thick_sw,
     steep_thick_nw,
+    opens, // nothing that lies below it blocks in its cell
     drawn, // by the polygons that the tile carries
 };
 inline constexpr int kTileShapes = static_cast<int>(TileShape::drawn) + 1;
@@ -61,14 +62,14 @@ inline bool is_one_way(TileShape s) { return s >= TileShape::one_way_north && s 
 // The side of a one-way shape: 0 north, 1 east, 2 south, 3 west.
 inline int one_way_side(TileShape s) { return static_cast<int>(s) - static_cast<int>(TileShape::one_way_north); }
 
-// What a shape with a name blocks; nothing for none, one-way edges and `drawn`.
+// What a shape with a name blocks; nothing for none, one-way edges, `opens` and `drawn`.
 const Polygons& polygons_of(TileShape shape);
 
 TileShape turned(TileShape shape, Turn turn);
 // Still clockwise where the turn mirrors.
 Polygons turned(const Polygons& polygons, Turn turn);
 
-// Twice the area in (1/16 cells)²; positive where the corners go clockwise on screen.
+// Twice the area, in the square of the corners' unit; positive where the corners go clockwise on screen.
 std::int64_t area2(const Polygon& polygon);
 // The same, each clockwise on screen.
 Polygons clockwise(Polygons polygons);
@@ -76,6 +77,8 @@ Polygons clockwise(Polygons polygons);
 // Why these polygons are no shape, "" where they are one: fewer than three corners, corners outside the cell, more than
 // kMostShapeCorners of them, no area, a line that crosses or touches itself. Several polygons may overlap.
 Text shape_trouble(const Polygons& polygons);
+// The same of where the line of one polygon crosses or touches itself, or two corners lie on each other.
+Text crossing_trouble(const Polygon& polygon);
 // The same of polygons within another box: 0 .. `within` each way.
 Text outline_trouble(const Polygons& polygons, Size within);
 

@@ -241,15 +241,30 @@ Spots aslant(const Piece& piece, const Lattice& lattice, const Spots& share) {
         const Lattice::Pixels p = lattice.pixel_of({middle.x + (s.x - 0.5) * side, middle.y + (s.y - 0.5) * side});
         out.push_back({p.x, p.y});
     }
-    if (twice_area(out) < 0) std::reverse(out.begin(), out.end());
     return out;
+}
+
+Spots clockwise(Spots spots) {
+    if (twice_area(spots) < 0) std::reverse(spots.begin(), spots.end());
+    return spots;
 }
 
 } // namespace
 
 Spots foot_of(const Piece& piece, const Lattice& lattice) {
     if (lattice.square()) return piece.placing().corners(piece.kind->drawn_foot());
-    return aslant(piece, lattice, {{0, 0}, {1, 0}, {1, 1}, {0, 1}});
+    return clockwise(aslant(piece, lattice, {{0, 0}, {1, 0}, {1, 1}, {0, 1}}));
+}
+
+Spots foot_corners(const Piece& piece, const Lattice& lattice) {
+    const double left = piece.look.mirrored ? 1 : 0, right = 1 - left;
+    if (!lattice.square()) return aslant(piece, lattice, {{left, 0}, {right, 0}, {right, 1}, {left, 1}});
+    const Box f = piece.kind->drawn_foot();
+    const Placing placing = piece.placing();
+    Spots out;
+    for (const Point p : {f.corner(), Point{f.right(), f.y}, Point{f.right(), f.bottom()}, Point{f.x, f.bottom()}})
+        out.push_back(placing.in_level({double(p.x), double(p.y)}));
+    return out;
 }
 
 std::vector<Spots> blocking_of(const Piece& piece, const Lattice& lattice) {
@@ -260,7 +275,6 @@ std::vector<Spots> blocking_of(const Piece& piece, const Lattice& lattice) {
         Spots spots;
         if (lattice.square()) {
             for (const Spot& s : shape) spots.push_back(placing.in_level(s));
-            if (twice_area(spots) < 0) std::reverse(spots.begin(), spots.end());
         } else {
             Spots share;
             for (const Spot& s : shape)
@@ -268,7 +282,7 @@ std::vector<Spots> blocking_of(const Piece& piece, const Lattice& lattice) {
                     {(piece.look.mirrored ? foot.right() - s.x : s.x - foot.x) / foot.w, (s.y - foot.y) / foot.h});
             spots = aslant(piece, lattice, share);
         }
-        out.push_back(std::move(spots));
+        out.push_back(clockwise(std::move(spots)));
     }
     return out;
 }

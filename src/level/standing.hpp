@@ -111,6 +111,9 @@ std::vector<Spots> blocking_shape(const PropKind& kind);
 // Of a piece in the level: its foot, and what blocks, in pixels of the level. On isometric lattices a foot is the
 // diamond in its box, and what blocks of it the same share of that.
 Spots foot_of(const Piece& piece, const Lattice& lattice);
+// The corners of the foot in the level, as they are called in its kind's picture: north-west, north-east, south-east,
+// south-west; so on isometric lattices, too, where it is the share of the diamond that the picture has it.
+Spots foot_corners(const Piece& piece, const Lattice& lattice);
 std::vector<Spots> blocking_of(const Piece& piece, const Lattice& lattice);
 
 // Whether two outlines without dents share any area.

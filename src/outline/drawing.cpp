@@ -15,6 +15,7 @@ Drawing drawing(const SolidSource& source, const Box& cells) {
     std::vector<SolidCode> codes(static_cast<std::size_t>(stride) * static_cast<std::size_t>(cells.h + 2));
     Forms forms;
     source(cells.grown(1), codes.data(), static_cast<std::size_t>(stride), forms);
+    out.edges = std::move(forms.one_way);
     const auto at = [&](int x, int y) {
         return codes[static_cast<std::size_t>(y - cells.y + 1) * static_cast<std::size_t>(stride) +
                      static_cast<std::size_t>(x - cells.x + 1)];

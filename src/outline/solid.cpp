@@ -8,7 +8,7 @@
 #include <set>
 #include <tuple>
 
-#include "level/block.hpp"
+#include "outline/convex.hpp"
 
 namespace vic::outline {
 
@@ -90,10 +90,35 @@ bool covers_rim(const Form& f, int side) {
     return spans.size() == 1 && spans[0] == Form::Span{0, kUnit};
 }
 
-Polygons in_units(Polygons polygons) {
-    for (Polygon& p : polygons)
-        for (Point& c : p) c = {c.x * (kUnit / level::kShapeSide), c.y * (kUnit / level::kShapeSide)};
-    return polygons;
+void add_to(ClipperLib::Clipper& clipper, const Polygons& polygons, ClipperLib::PolyType as) {
+    for (const Polygon& p : polygons) {
+        ClipperLib::Path path;
+        for (const Point c : p) path.emplace_back(c.x, c.y);
+        clipper.AddPath(path, as, true);
+    }
+}
+
+Polygons executed(ClipperLib::Clipper& clipper, ClipperLib::ClipType what) {
+    ClipperLib::Paths paths;
+    clipper.Execute(what, paths, ClipperLib::pftNonZero, ClipperLib::pftNonZero);
+    Polygons out;
+    for (const ClipperLib::Path& path : paths) {
+        Polygon p;
+        for (const ClipperLib::IntPoint& c : path) p.push_back({static_cast<int>(c.X), static_cast<int>(c.Y)});
+        out.push_back(std::move(p));
+    }
+    return out;
+}
+
+constexpr std::size_t kMostInForm = 12; // polygons that overlap in one cell before their union takes their place
+
+// Outlines, masses and holes, as polygons without holes.
+Polygons without_holes(const Polygons& outlines) {
+    if (std::none_of(outlines.begin(), outlines.end(), [](const Polygon& p) { return level::area2(p) < 0; }))
+        return outlines;
+    std::vector<Outline> all;
+    for (const Polygon& p : outlines) all.push_back({p, level::area2(p) < 0});
+    return convex_parts(all);
 }
 
 // What of a polygon lies in the box of one cell, from that cell's corner (Sutherland and Hodgman 1974). Lines that run
@@ -123,22 +148,16 @@ Polygon in_cell(const Polygon& polygon, Point corner) {
 
 } // namespace
 
+Polygons units_of(Polygons polygons) {
+    for (Polygon& p : polygons)
+        for (Point& c : p) c = {c.x * (kUnit / level::kShapeSide), c.y * (kUnit / level::kShapeSide)};
+    return polygons;
+}
+
 Polygons united(const Polygons& polygons) {
     ClipperLib::Clipper clipper;
-    for (const Polygon& p : polygons) {
-        ClipperLib::Path path;
-        for (const Point c : p) path.emplace_back(c.x, c.y);
-        clipper.AddPath(path, ClipperLib::ptSubject, true);
-    }
-    ClipperLib::Paths paths;
-    clipper.Execute(ClipperLib::ctUnion, paths, ClipperLib::pftNonZero, ClipperLib::pftNonZero);
-    Polygons out;
-    for (const ClipperLib::Path& path : paths) {
-        Polygon p;
-        for (const ClipperLib::IntPoint& c : path) p.push_back({static_cast<int>(c.X), static_cast<int>(c.Y)});
-        out.push_back(std::move(p));
-    }
-    return out;
+    add_to(clipper, polygons, ClipperLib::ptSubject);
+    return executed(clipper, ClipperLib::ctUnion);
 }
 
 Form form_of(Polygons polygons) {
@@ -196,8 +215,13 @@ Form form_of(Polygons polygons) {
     return form;
 }
 
-SolidCode Forms::add(Polygons polygons) {
+bool Forms::same(SolidCode a, const Form& form) const {
+    return solid_of(a) == kForm && (*this)[a].inner == form.inner && (*this)[a].rim == form.rim;
+}
+
+SolidCode Forms::add(Polygons polygons, SolidCode known) {
     Form form = form_of(std::move(polygons));
+    if (same(known, form)) return known;
     std::uint8_t covered = 0;
     bool touched = false;
     for (int side = 0; side < 4; ++side) {
@@ -227,7 +251,7 @@ SolidCode Forms::code_of_foot(TileShape shape, const Polygons& drawn, Size foot,
         return there ? code_of(shape) : SolidCode{kOpen};
     }
     Polygons parts;
-    for (Polygon p : in_units(shape == TileShape::drawn ? drawn : level::polygons_of(shape))) {
+    for (Polygon p : units_of(shape == TileShape::drawn ? drawn : level::polygons_of(shape))) {
         for (Point& c : p) c = {c.x * foot.w, c.y * foot.h};
         p = in_cell(p, {cell.x * kUnit, cell.y * kUnit});
         if (p.size() >= 3) parts.push_back(std::move(p));
@@ -249,7 +273,7 @@ SolidCode Forms::code_of(TileShape shape) {
         case TileShape::slope_nw:
             return kSlopeNW;
         default:
-            return level::polygons_of(shape).empty() ? SolidCode{kOpen} : add(in_units(level::polygons_of(shape)));
+            return level::polygons_of(shape).empty() ? SolidCode{kOpen} : add(units_of(level::polygons_of(shape)));
     }
 }
 
@@ -257,7 +281,31 @@ Polygons Forms::polygons(SolidCode code) const {
     static constexpr TileShape shapes[6] = {TileShape::none,     TileShape::full,     TileShape::slope_ne,
                                             TileShape::slope_se, TileShape::slope_sw, TileShape::slope_nw};
     if (solid_of(code) == kForm) return (*this)[code].polygons;
-    return in_units(level::polygons_of(shapes[solid_of(code)]));
+    return units_of(level::polygons_of(shapes[solid_of(code)]));
+}
+
+SolidCode Forms::without(SolidCode code, const Polygons& polygons) {
+    SolidCode out = kOpen;
+    const auto inside = [&](Point twice) { // of half units
+        int around = 0;
+        for (const Polygon& p : polygons)
+            for (std::size_t i = 0; i < p.size(); ++i) {
+                const Point a{2 * p[i].x, 2 * p[i].y};
+                const Point b{2 * p[(i + 1) % p.size()].x, 2 * p[(i + 1) % p.size()].y};
+                if ((a.y > twice.y) == (b.y > twice.y)) continue;
+                if ((cross(a, b, twice) > 0) == (b.y > a.y)) around += b.y > a.y ? 1 : -1;
+            }
+        return around != 0;
+    };
+    // A little inside the cell, so that a side that is covered up to its line counts.
+    const Point middles[4] = {{kUnit, 1}, {2 * kUnit - 1, kUnit}, {kUnit, 2 * kUnit - 1}, {1, kUnit}};
+    for (unsigned side = 0; side < 4; ++side)
+        if ((code >> (4 + side) & 1U) != 0 && !inside(middles[side])) out |= 16U << side;
+    if (solid_of(code) == kOpen) return out;
+    ClipperLib::Clipper clipper;
+    add_to(clipper, this->polygons(code), ClipperLib::ptSubject);
+    add_to(clipper, polygons, ClipperLib::ptClip);
+    return out | add(without_holes(executed(clipper, ClipperLib::ctDifference)));
 }
 
 SolidCode Forms::united(SolidCode a, SolidCode b) {
@@ -271,107 +319,11 @@ SolidCode Forms::united(SolidCode a, SolidCode b) {
     if (known != unions_.end()) return known->second | sides;
     Polygons both = polygons(a);
     for (Polygon& p : polygons(b)) both.push_back(std::move(p));
-    const SolidCode code = add(std::move(both));
+    // Where much lies on one spot its union goes on, so that the work stays in proportion.
+    if (both.size() > kMostInForm) both = without_holes(outline::united(both));
+    const SolidCode code = add(std::move(both), a);
     unions_.emplace(key, code);
     return code | sides;
-}
-
-namespace {
-
-// Codes of tiles as they were asked for, so that a form is made once.
-class Codes {
-  public:
-    Codes(const level::TileTable& tiles, Forms& forms) : tiles_(tiles), forms_(forms) {}
-
-    SolidCode of(level::Cell cell) {
-        const TileShape shape = tiles_.shape(cell);
-        if (shape <= TileShape::one_way_west) return forms_.code_of(shape);
-        return known(cell, 0, [&] {
-            return shape == TileShape::drawn ? forms_.add(in_units(tiles_.polygons(cell))) : forms_.code_of(shape);
-        });
-    }
-
-    SolidCode of_foot(level::Cell cell, Size foot, Point at) {
-        return known(cell, (std::int64_t{foot.w} << 32) + 1 + at.y * foot.w + at.x, [&] {
-            const TileShape shape = tiles_.shape(cell);
-            return forms_.code_of_foot(shape, tiles_.polygons(cell), foot, at);
-        });
-    }
-
-  private:
-    template <class Make>
-    SolidCode known(level::Cell cell, std::int64_t part, Make make) {
-        const std::pair key{level::Cell(cell.tile(), cell.turn(), false).bits, part};
-        const auto found = codes_.find(key);
-        return found != codes_.end() ? found->second : codes_.emplace(key, make()).first->second;
-    }
-    const level::TileTable& tiles_;
-    Forms& forms_;
-    std::map<std::pair<std::uint32_t, std::int64_t>, SolidCode> codes_; // a foot is told by its width
-};
-
-} // namespace
-
-int read_solid(const level::Level& level, const level::TileTable& tiles, const Box& cells, SolidCode* out,
-               std::size_t stride, Forms& forms) {
-    for (int y = 0; y < cells.h; ++y)
-        std::fill_n(out + static_cast<std::size_t>(y) * stride, cells.w, SolidCode{kOpen});
-    int shapes = 0;
-    Codes codes(tiles, forms);
-    const auto add = [&](Point at, SolidCode code) {
-        if (code == kOpen) return;
-        SolidCode& here =
-            out[static_cast<std::size_t>(at.y - cells.y) * stride + static_cast<std::size_t>(at.x - cells.x)];
-        here = here == kOpen ? code : forms.united(here, code);
-        ++shapes;
-    };
-    for (const level::LayerRef& layer : level.layers) {
-        if (const level::Blockers* blockers = layer->blockers()) {
-            level::each_cell(blockers->cells(), cells, [&](Point at, level::Cell cell, level::MaterialId) {
-                add(at, forms.code_of(level::Blockers::shape_of(cell)));
-            });
-            continue;
-        }
-        if (!layer->solid()) continue;
-        const level::Grain grain = layer->grain();
-        // Its shape is stretched over all that a wider cell covers.
-        const auto add_wide = [&](Point at, level::Cell cell) {
-            const level::Tile* tile = tiles.find(cell.tile()).tile;
-            if (!tile) return;
-            const Box foot = grain.in_level(level::foot_under(*tile, at, cell.turn()));
-            const Box seen = intersection(intersection(foot, cells), level.cells());
-            for (int y = seen.y; y < seen.bottom(); ++y)
-                for (int x = seen.x; x < seen.right(); ++x)
-                    add({x, y}, codes.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
-        };
-        // A level has few different cells at any place; what they block is looked up once each.
-        struct ReadCell {
-            std::uint32_t bits = 0;
-            SolidCode code = kOpen;
-            bool block = false;
-        };
-        std::array<ReadCell, 256> known{};
-        level::each_cell(layer->grid(), tiles.reach().seen_in(grain.touching(cells)),
-                         [&](Point at, level::Cell cell, level::MaterialId) {
-                             ReadCell& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
-                             if (cell.bits != k.bits) {
-                                 const level::Tile* tile = tiles.find(cell.tile()).tile;
-                                 k.bits = cell.bits;
-                                 k.block = tile && tile->is_block();
-                                 k.code = k.block ? SolidCode{kOpen} : codes.of(cell);
-                             }
-                             if (grain.own()) {
-                                 add_wide(at, cell);
-                                 return;
-                             }
-                             if (!k.block) {
-                                 if (cells.contains(at)) add(at, k.code);
-                                 return;
-                             }
-                             add_wide(at, cell);
-                         });
-    }
-    return shapes;
 }
 
 } // namespace vic::outline

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "level/project.hpp"
+#include "level/standing.hpp"
 
 namespace vic::outline {
 
@@ -46,28 +47,59 @@ Form form_of(level::Polygons polygons);
 // 1992; by the library Clipper). All must go round the same way.
 level::Polygons united(const level::Polygons& polygons);
 
+// Polygons whose corners are in 1/16 of a cell, in 1/64.
+level::Polygons units_of(level::Polygons polygons);
+
+// An edge that stops only what comes across it from outside the cell it belongs to: from above for `side` 0 (north).
+struct OneWayEdge {
+    Point from; // 1/64 cells; from < to in reading order. Aslant only where a prop is turned that has one
+    Point to;
+    int side = 0; // 0 north, 1 east, 2 south, 3 west
+    auto operator<=>(const OneWayEdge&) const = default;
+};
+
 // The forms that a reading of cells came upon. Numbers are good for this list alone.
 class Forms {
   public:
+    // What was found free of the lattice beside the forms, in 1/64 cells of the level: one-way edges that begin in the
+    // cells read, and corners that shapes got where they cross from one cell into the next.
+    std::vector<OneWayEdge> one_way;
+    std::vector<Point> bends;
+
     // A code for polygons in 1/64 cells: open, full or a slope where they amount to that, else a form.
-    SolidCode add(level::Polygons polygons);
+    // `known` itself where they amount to what that form is.
+    SolidCode add(level::Polygons polygons, SolidCode known = kOpen);
     SolidCode code_of(level::TileShape shape); // not `drawn`
     // Of one cell of a block's foot, over all of which the shape is stretched.
     SolidCode code_of_foot(level::TileShape shape, const level::Polygons& drawn, Size foot, Point cell);
     // What either blocks, and the one-way sides of both.
     SolidCode united(SolidCode a, SolidCode b);
+    // What of it lies in none of the polygons (1/64 cells, from the cell's corner; by the library Clipper), and those
+    // one-way sides whose middle does not.
+    SolidCode without(SolidCode code, const level::Polygons& polygons);
     [[nodiscard]] const Form& operator[](SolidCode code) const { return forms_[code >> 8]; }
     [[nodiscard]] bool empty() const { return forms_.empty(); }
 
   private:
     [[nodiscard]] level::Polygons polygons(SolidCode code) const;
+    [[nodiscard]] bool same(SolidCode a, const Form& form) const;
     std::vector<Form> forms_;
     std::map<std::pair<SolidCode, SolidCode>, SolidCode> unions_;
 };
 
-// Reads the codes of `cells` from the shown or hidden solid layers into rows of `stride` codes; kOpen outside the
-// level. Returns how many cells of single layers have a shape (a cell that blocks in two layers counts twice).
-int read_solid(const level::Level& level, const level::TileTable& tiles, const Box& cells, SolidCode* out,
-               std::size_t stride, Forms& forms);
+// What the things in a level are. Both must outlive it.
+struct Kinds {
+    Kinds(const level::TileTable& t) : tiles(&t) {} // NOLINT(google-explicit-constructor): without props
+    Kinds(const level::TileTable& t, const level::PropKinds& p) : tiles(&t), props(&p) {}
+    const level::TileTable* tiles;
+    const level::PropKinds* props = nullptr;      // null: props are left out
+    const std::string* collision_class = nullptr; // only layers of that class block, all open; null: all block
+};
+
+// Reads the codes of `cells` from the shown or hidden layers into rows of `stride` codes; kOpen outside the level.
+// Layers are read from back to front, so that what opens opens all that lies below it. Returns how many shapes go in: a
+// cell that blocks in two layers counts twice, a prop or a free blocker once.
+int read_solid(const level::Level& level, const Kinds& kinds, const Box& cells, SolidCode* out, std::size_t stride,
+               Forms& forms);
 
 } // namespace vic::outline

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <numeric>
 
+#include "outline/free.hpp"
 #include "outline/loose.hpp"
 
 namespace vic::outline {
@@ -94,6 +95,13 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
     Part part;
     std::vector<Corner> special; // those next to forms, in reading order
     if (!forms.empty()) special = find_loose({codes.data(), kStride, own.corner(), kChunk}, forms, part.loose);
+    part.bends = std::move(forms.bends);
+    std::sort(part.bends.begin(), part.bends.end());
+    part.bends.erase(std::unique(part.bends.begin(), part.bends.end()), part.bends.end());
+    std::vector<OneWayEdge> edges = std::move(forms.one_way);
+    std::erase_if(edges, [&](const OneWayEdge& e) { // those of the rim are its neighbours'
+        return !own.contains(Point{floor_div(e.from.x, kUnit), floor_div(e.from.y, kUnit)});
+    });
     auto next_special = special.begin();
     for (int y = 0; y < kChunk; ++y) {
         part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(part.corners.size());
@@ -133,6 +141,7 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
             if ((sides & 8U) && !buried(-1, 1)) part.one_way.push_back({{left, top}, {left, bottom}, 3});
         }
     }
+    part.one_way.insert(part.one_way.end(), edges.begin(), edges.end());
     if (!inside.empty()) {
         std::array<SolidCode, static_cast<std::size_t>(kChunk) * kChunk> own_codes;
         Forms not_needed;
@@ -309,16 +318,14 @@ Trace trace(Size cells, const SolidSource& source) {
 }
 
 namespace {
-SolidSource source_of(const level::Level& level, const level::TileTable& tiles) {
-    return [&](const Box& cells, SolidCode* out, std::size_t stride, Forms& forms) {
-        return read_solid(level, tiles, cells, out, stride, forms);
+SolidSource source_of(const level::Level& level, const Kinds& kinds) {
+    return [&level, kinds](const Box& cells, SolidCode* out, std::size_t stride, Forms& forms) {
+        return read_solid(level, kinds, cells, out, stride, forms);
     };
 }
 } // namespace
 
-Trace trace(const level::Level& level, const level::TileTable& tiles) {
-    return trace(level.size, source_of(level, tiles));
-}
+Trace trace(const level::Level& level, const Kinds& kinds) { return trace(level.size, source_of(level, kinds)); }
 
 void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed) {
     std::vector<Point> touched;
@@ -337,8 +344,8 @@ void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& ch
         trace.parts[static_cast<std::size_t>(p.y * trace.part_count.w + p.x)] = make_part(trace.cells, p, source);
 }
 
-void retrace(Trace& trace, const level::Level& level, const level::TileTable& tiles, const std::vector<Box>& changed) {
-    retrace(trace, source_of(level, tiles), changed);
+void retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed) {
+    retrace(trace, source_of(level, kinds), changed);
 }
 
 std::vector<Outline> outlines(const Trace& trace) {
@@ -355,7 +362,14 @@ std::vector<Outline> outlines(const Trace& trace) {
         outline.hole = area2(outline) < 0;
         out.push_back(std::move(outline));
     }
-    if (links.loose) tidy(out);
+    if (!links.loose) return out;
+    std::vector<Point> bends;
+    for (const auto& part : trace.parts)
+        if (part) bends.insert(bends.end(), part->bends.begin(), part->bends.end());
+    std::sort(bends.begin(), bends.end());
+    if (!bends.empty())
+        for (Outline& o : out) straighten(o.points, bends);
+    tidy(out);
     return out;
 }
 
@@ -371,7 +385,11 @@ std::vector<OneWayEdge> one_way_edges(const Trace& trace) {
     std::sort(edges.begin(), edges.end(), [&](const auto& a, const auto& b) { return key(a) < key(b); });
     std::vector<OneWayEdge> joined;
     for (const OneWayEdge& e : edges) {
-        if (!joined.empty() && joined.back().side == e.side && joined.back().to == e.from)
+        const auto level = [](const OneWayEdge& o) {
+            return o.side % 2 == 0 ? o.from.y == o.to.y : o.from.x == o.to.x;
+        };
+        if (!joined.empty() && joined.back().side == e.side && joined.back().to == e.from && level(e) &&
+            level(joined.back()))
             joined.back().to = e.to;
         else
             joined.push_back(e);

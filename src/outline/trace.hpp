@@ -28,14 +28,6 @@ struct Outline {
     bool operator==(const Outline&) const = default;
 };
 
-// An edge that stops only what comes across it from outside the cell it belongs to: from above for `side` 0 (north).
-struct OneWayEdge {
-    Point from; // 1/64 cells; from < to in reading order
-    Point to;
-    int side = 0; // 0 north, 1 east, 2 south, 3 west
-    auto operator<=>(const OneWayEdge&) const = default;
-};
-
 inline constexpr std::uint8_t kLoose = 8; // instead of a direction: along a loose line
 
 // A lattice point where an outline turns; directions clockwise from north, 0 .. 7, or kLoose one way.
@@ -59,7 +51,8 @@ struct Part {
     std::vector<Corner> corners;                              // by row, then column
     std::array<std::uint16_t, level::kChunk + 1> row_start{}; // of each row of points within the chunk
     std::vector<LooseTurn> loose;
-    std::vector<OneWayEdge> one_way; // one cell long
+    std::vector<OneWayEdge> one_way; // one cell long, or of a prop
+    std::vector<Point> bends;        // sorted: where shapes off the lattice cross it, see straighten()
     int shapes = 0;
     bool operator==(const Part&) const = default;
 };
@@ -83,10 +76,10 @@ bool operator==(const Trace& a, const Trace& b);
 using SolidSource = std::function<int(const Box& cells, SolidCode* out, std::size_t stride, Forms& forms)>;
 
 Trace trace(Size cells, const SolidSource& source);
-Trace trace(const level::Level& level, const level::TileTable& tiles);
+Trace trace(const level::Level& level, const Kinds& kinds);
 // The trace after the cells in `changed` became different; work is proportional to the chunks they touch.
 void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed);
-void retrace(Trace& trace, const level::Level& level, const level::TileTable& tiles, const std::vector<Box>& changed);
+void retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed);
 
 // Holes and masses in the reading order of their first points.
 std::vector<Outline> outlines(const Trace& trace);
@@ -108,6 +101,7 @@ struct Drawing {
     std::vector<Box> runs;                      // full cells, joined along rows
     std::vector<level::Polygon> polygons;       // slopes and forms, 1/64 cells; those of one cell may overlap
     std::vector<std::pair<Point, int>> one_way; // cell and side
+    std::vector<OneWayEdge> edges;              // those that lie free of the lattice
 };
 Drawing drawing(const SolidSource& source, const Box& cells);
 

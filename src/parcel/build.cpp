@@ -168,6 +168,8 @@ Image strip_of(const Project& project, const PropKind& kind) {
 
 // What only some kinds have.
 void put_finer(Json& j, const Project& project, const PropKind& k) {
+    static const char* const sides[] = {"north", "east", "south", "west"};
+    if (k.blocks && level::is_one_way(k.shape)) j["one_way"] = sides[level::one_way_side(k.shape)];
     if (k.blocks && k.shape != level::TileShape::full)
         for (const level::Spots& spots : level::blocking_shape(k)) {
             Json corners = Json::array();
@@ -196,7 +198,7 @@ Json kinds_json(const Project& project, const Used& used, const Atlas& atlas, st
                          {"box", to_json(box)},
                          {"pivot", to_json(k.drawn_pivot())},
                          {"foot", to_json(k.drawn_foot())},
-                         {"blocks", k.blocks}});
+                         {"blocks", k.blocks && k.shape != level::TileShape::opens}});
         put_finer(kinds.back(), project, k);
         if (const int frames = frames_of(project, k); frames > 1) kinds.back()["frames"] = {frames, k.frame_ms};
         if (!k.piece) continue;
@@ -415,20 +417,28 @@ bool needs_third(const Project& project, const Level& level) {
     return out;
 }
 
-// The collision classes of what blocks, by name; none where no layer has one.
-std::set<std::string> classes_of(const Level& level) {
-    std::set<std::string> out;
-    for (const level::LayerRef& layer : level.layers)
-        if (layer->blocks()) out.insert(layer->collision_class);
-    if (out == std::set<std::string>{""}) out.clear();
+// Whether anything that stands on the layer blocks.
+bool props_block(const level::PropKinds& kinds, const Layer& layer) {
+    bool out = false;
+    for (const Prop& prop : layer.props())
+        if (!out) kinds.each_piece(prop, [&](const level::Piece& piece) { out = out || piece.kind->blocks; });
     return out;
 }
 
-// The level with what blocks of one class alone.
-Level only_class(const Level& level, const std::string& name) {
-    Level out = level;
-    std::erase_if(out.layers, [&](const level::LayerRef& l) { return !l->blocks() || l->collision_class != name; });
-    out.plane = 0;
+// Of the fifth version: what props block is in the outlines.
+bool props_block(const Project& project, const Level& level) {
+    const level::PropKinds kinds(project);
+    return std::any_of(level.layers.begin(), level.layers.end(),
+                       [&](const level::LayerRef& l) { return props_block(kinds, *l); });
+}
+
+// The collision classes of what blocks, by name; none where no layer has one.
+std::set<std::string> classes_of(const Project& project, const Level& level) {
+    std::set<std::string> out;
+    const level::PropKinds kinds(project);
+    for (const level::LayerRef& layer : level.layers)
+        if (layer->blocks() || props_block(kinds, *layer)) out.insert(layer->collision_class);
+    if (out == std::set<std::string>{""}) out.clear();
     return out;
 }
 
@@ -508,10 +518,11 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", needs_fourth(project, level)  ? 4
-                       : needs_third(project, level) ? 3
-                       : needs_second(level)         ? 2
-                                                     : 1},
+           {"version", props_block(project, level)    ? 5
+                       : needs_fourth(project, level) ? 4
+                       : needs_third(project, level)  ? 3
+                       : needs_second(level)          ? 2
+                                                      : 1},
            {"id", level.id},
            {"name", level.name},
            {"view", store::view_words().at(static_cast<std::size_t>(level.view))},
@@ -573,11 +584,17 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
         j["layers"].push_back(std::move(l));
     }
     j["plane"] = plane;
-    const outline::Trace trace = outline::trace(level, TileTable(project));
+    const TileTable tiles(project);
+    const level::PropKinds props(project);
+    const outline::Kinds things{tiles, props};
+    const outline::Trace trace = outline::trace(level, things);
+    if (props_block(project, level)) j["props_merged"] = true;
     j["outlines"] = outlines_json(trace);
     j["one_way"] = one_way_json(trace);
-    for (const std::string& name : classes_of(level)) {
-        const outline::Trace own = outline::trace(only_class(level, name), TileTable(project));
+    for (const std::string& name : classes_of(project, level)) {
+        outline::Kinds of_class = things;
+        of_class.collision_class = &name;
+        const outline::Trace own = outline::trace(level, of_class);
         j["collision_classes"].push_back(
             {{"name", name}, {"outlines", outlines_json(own)}, {"one_way", one_way_json(own)}});
     }

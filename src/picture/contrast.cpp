@@ -348,7 +348,7 @@ void add_masses(const Project& project, const Level& level, Art& art, const Tile
 } // namespace
 
 Role role_of(const PropKind& kind) {
-    if (kind.blocks && !kind.foot.empty()) return Role::blocks;
+    if (kind.blocks && kind.shape != level::TileShape::opens && !kind.foot.empty()) return Role::blocks;
     return kind.areas.empty() ? Role::scenery : Role::usable;
 }
 

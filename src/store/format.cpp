@@ -8,6 +8,7 @@
 #include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/cells.hpp"
+#include "store/format_blockers.hpp"
 #include "store/format_joins.hpp"
 #include "store/format_lay.hpp"
 #include "store/format_planting.hpp"
@@ -25,7 +26,7 @@ const std::vector<std::string>& shape_words() {
         "half-bottom",   "half-left",     "thin-ne",        "thin-se",        "thin-sw",        "thin-nw",
         "thick-ne",      "thick-se",      "thick-sw",       "thick-nw",       "steep-thin-ne",  "steep-thin-se",
         "steep-thin-sw", "steep-thin-nw", "steep-thick-ne", "steep-thick-se", "steep-thick-sw", "steep-thick-nw",
-        "drawn"};
+        "opens",         "drawn"};
     return words;
 }
 const std::vector<std::string>& note_words() {
@@ -276,7 +277,10 @@ Json layer_json(const Layer& l) {
         },
         [&](const level::PlacedProps& placed) { j["props"] = props_json(placed.props.all()); },
         [&](const level::Backdrop& backdrop) { j["backdrop"] = backdrop_json(backdrop); },
-        [](const level::Blockers&) {}, [&](const level::Facts& facts) { j["note"] = facts.note(); },
+        [&](const level::Blockers& blockers) {
+            if (!blockers.free().empty()) j["free"] = free_blockers_json(blockers.free());
+        },
+        [&](const level::Facts& facts) { j["note"] = facts.note(); },
         [&](const level::PlantedProps& planted) {
             j["props"] = props_json(planted.props.all());
             j["planting"] = planting_json(planted.recipe);
@@ -307,8 +311,11 @@ level::LayerContent read_content(const Field& f, LayerKind kind, const Project& 
         case LayerKind::planting:
             return level::PlantedProps{Props(read_props(f["props"], project, UnknownKinds::refused)),
                                        read_planting(f["planting"], project)};
-        case LayerKind::blockers:
-            return level::Blockers(cells);
+        case LayerKind::blockers: {
+            level::Blockers blockers(cells);
+            if (f.has("free")) blockers.set_free(read_free_blockers(f["free"], project));
+            return blockers;
+        }
         case LayerKind::facts:
             return level::Facts(cells, read_fact_note(f["note"], project));
     }

@@ -102,7 +102,7 @@ void put_finer(Json& j, const PropKind& k) {
 
 void read_finer(const Field& f, const Project& project, PropKind& k) {
     if (f.has("shape")) k.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
-    if (k.shape == TileShape::none || is_one_way(k.shape)) f["shape"].refuse("No shape of a prop");
+    if (k.shape == TileShape::none) f["shape"].refuse("No shape of a prop");
     if (k.shape == TileShape::drawn) {
         k.polygons = read_outline(f["polygons"]);
         if (const Text why = outline_trouble(k.polygons, k.box.size()); !why.empty()) f["polygons"].refuse(why);

@@ -46,8 +46,9 @@ struct World::Parts : b2ContactListener {
         b2BodyDef ground;
         mass = world.CreateBody(&ground);
         for (const vicinum::Outline& o : l.outlines) add_chain(o.points);
-        for (const vicinum::Layer& layer : l.layers)
-            for (const vicinum::Prop& p : layer.props) add_foot(p);
+        if (!l.props_merged)
+            for (const vicinum::Layer& layer : l.layers)
+                for (const vicinum::Prop& p : layer.props) add_foot(p);
         for (const vicinum::OneWay& e : l.one_way) add_one_way(e);
         add_sides();
         add_walker();

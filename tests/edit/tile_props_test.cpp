@@ -38,7 +38,8 @@ TEST_CASE("props of tiles have their picture, part and words, and lie flat where
     CHECK(kind(1).blocks);
     CHECK_FALSE(kind(1).flat);
     CHECK(kind(2).shape == level::TileShape::slope_se);
-    CHECK_FALSE(kind(3).blocks);
+    CHECK(kind(3).blocks);
+    CHECK(kind(3).shape == level::TileShape::one_way_north);
     for (std::size_t n = 0; n < 4; ++n) {
         CHECK(kind(n).name == "Tile " + std::to_string(n));
         CHECK(kind(n).tags == std::vector<std::string>{"made"});

@@ -3,10 +3,12 @@
 #include <catch2/catch.hpp>
 #include <map>
 
+#include "edit/own_word.hpp"
+#include "edit/reshape.hpp"
 #include "edit/sheets.hpp"
 #include "edit/used.hpp"
 #include "level/standing.hpp"
-#include "outline/solid.hpp"
+#include "outline/trace.hpp"
 #include "support/hands.hpp"
 #include "support/make.hpp"
 
@@ -142,4 +144,89 @@ TEST_CASE("a prop that blocks is who decides, over its foot", "[edit][used]") {
     CHECK(d.layer == s.props);
     CHECK_FALSE(edit::decided_at(s.project, s.level, {cell.x + 6, cell.y}).blocks);
     CHECK(edit::decided_at(s.project, s.level, {-1, 3}).says.empty());
+}
+
+TEST_CASE("what lies above and opens decides: a bridge, a cell's own word, a board that one placed", "[edit][used]") {
+    Site s;
+    s.level.edit(s.ground).tiles()->solid = true;
+    s.level.edit(s.front).tiles()->solid = false; // what opens is heard all the same
+    const Point cell{4, 4};
+    CHECK(edit::decided_at(s.project, s.level, cell).blocks);
+    s.level.edit(s.front).grid().set(cell, level::Cell(12, {}, true), 0);
+    s.project = edit::change_tiles(s.project, std::vector<level::TileId>{12},
+                                   [](level::Tile& t) { t.shape = level::TileShape::opens; });
+    CHECK(s.of(UsedKind::tile, 12).blocking == Blocking::opens);
+    CHECK(s.of(UsedKind::tile, 12).heard == 1);
+    edit::Decided d = edit::decided_at(s.project, s.level, cell);
+    CHECK(d.opens);
+    CHECK_FALSE(d.blocks);
+    CHECK(d.layer == s.front);
+    const auto open = [&](Point at) {
+        const level::TileTable tiles(s.project);
+        const level::PropKinds kinds(s.project);
+        outline::SolidCode code = 0;
+        outline::Forms forms;
+        outline::read_solid(s.level, {tiles, kinds}, {at.x, at.y, 1, 1}, &code, 1, forms);
+        return code == outline::kOpen;
+    };
+    CHECK(open(cell));
+    CHECK_FALSE(open({5, 4}));
+    // The cells' own word has the last one, whichever it is, and is taken back.
+    std::uint32_t next = s.project.next_id;
+    for (const auto word : {edit::OwnWord::may_not_walk, edit::OwnWord::may_walk, edit::OwnWord::none}) {
+        s.level = edit::with_own_word(s.level, level::Region(Box{4, 4, 2, 1}), word, "Own words", next);
+        CHECK(edit::own_word_of(s.level, cell) == word);
+        CHECK(open(cell) == (word != edit::OwnWord::may_not_walk));
+        CHECK(open({5, 4}) == (word == edit::OwnWord::may_walk));
+        d = edit::decided_at(s.project, s.level, {5, 4});
+        CHECK(d.opens == (word == edit::OwnWord::may_walk));
+        CHECK((d.by == edit::Decided::By::blocker) == (word != edit::OwnWord::none));
+    }
+    CHECK(next == s.project.next_id + 1);
+    CHECK(s.level.layers.back()->id == s.project.next_id);
+    // A locked layer keeps its words.
+    s.level.edit(s.level.layers.back()->id).locked = true;
+    const level::Level locked =
+        edit::with_own_word(s.level, level::Region(Box{4, 4, 2, 1}), edit::OwnWord::may_not_walk, "Own words", next);
+    CHECK(edit::own_word_of(locked, cell) == edit::OwnWord::none);
+    // A board on the water.
+    level::PropKind board = *s.project.prop_kind(s.prop);
+    board.foot = box_of(board.box.size());
+    s.project.put(board);
+    s.project = edit::with_blocking(s.project, std::vector<Used>{{UsedKind::prop, s.prop, 1}}, Blocking::opens);
+    s.level.edit(s.props).props().put({6000, s.prop, {7 * 16 + 8, 5 * 16 + 15}});
+    d = edit::decided_at(s.project, s.level, {7, 5});
+    CHECK(d.opens);
+    CHECK(d.by == edit::Decided::By::prop);
+}
+
+TEST_CASE("free blockers go along when a level is extended, cropped and turned", "[edit][used]") {
+    Site s;
+    level::Layer layer;
+    layer.id = s.project.next_id++;
+    level::Blockers blockers(s.level.size);
+    blockers.set_free({{1, {{100, 130}, {900, 200}, {400, 700}}, 0, false, "A", {}},
+                       {2, {{1200, 300}, {1500, 900}, {1900, 900}}, 33, false, "B", {}}});
+    layer.content = blockers;
+    s.level.layers = {std::make_shared<const level::Layer>(layer)};
+    s.level.plane = 0;
+    const join::Rules rules(s.project);
+    const level::TileTable tiles(s.project);
+    const auto outlines = [&](const level::Level& level) { return outline::outlines(outline::trace(level, tiles)); };
+    const auto before = outlines(s.level);
+    const level::Level more = edit::extended(rules, s.level, {3, 2, 1, 5});
+    auto moved = outlines(more);
+    for (auto& o : moved)
+        for (Point& p : o.points) p = p - Point{3 * 64, 2 * 64};
+    CHECK(moved == before);
+    CHECK(outlines(edit::extended(rules, more, {-3, -2, -1, -5})) == before);
+    level::Level round = s.level;
+    for (int i = 0; i < 4; ++i) {
+        round = edit::turned(s.project, rules, round, Turn{1});
+        std::int64_t area = 0, expected = 0;
+        for (const auto& o : outlines(round)) area += outline::area2(o);
+        for (const auto& o : before) expected += outline::area2(o);
+        CHECK(std::abs(area - expected) < 2 * 64 * 20); // lines are rounded anew
+    }
+    CHECK(round.layer(layer.id)->blockers()->free() == blockers.free());
 }

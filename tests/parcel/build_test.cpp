@@ -74,7 +74,8 @@ TEST_CASE("a parcel read back is the level", "[parcel]") {
             for (int x = -1; x <= 16; ++x)
                 REQUIRE(atlas.at(t.atlas.x + x, t.atlas.y + y) == art.at(std::clamp(x, 0, 15), std::clamp(y, 0, 15)));
     }
-    const auto outlines = outline::outlines(outline::trace(small.level(), tiles));
+    const level::PropKinds props(small.project);
+    const auto outlines = outline::outlines(outline::trace(small.level(), {tiles, props}));
     REQUIRE(back.outlines.size() == outlines.size());
     for (std::size_t i = 0; i < outlines.size(); ++i) {
         CHECK(back.outlines[i].hole == outlines[i].hole);
@@ -225,7 +226,7 @@ TEST_CASE("a damaged parcel is refused by the runtime", "[runtime]") {
         CHECK_THROWS_AS(vicinum::load(dir / "p"), std::runtime_error);
     };
     refused("vicinum-parcel", "other");
-    refused("\"version\": 1", "\"version\": 9");
+    refused("\"version\": 5", "\"version\": 9");
     refused("\"atlas.png\"", "\"../atlas.png\"");
     refused("\"kind\": \"tiles\"", "\"kind\": \"clouds\"");
     refused("\"ground\": \"#", "\"ground\": \"zz");

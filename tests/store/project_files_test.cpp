@@ -249,7 +249,7 @@ TEST_CASE("a level file that is wrong is refused", "[store]") {
     const std::string good = read_file(dir / "levels/place.json");
     for (const auto& [from, to] : {std::pair<std::string, std::string>{"[130,90]", "[17000,90]"},
                                    {"[130,90]", "[0,90]"},
-                                   {"\"plane\": 3", "\"plane\": 7"},
+                                   {"\"plane\": 3", "\"plane\": 8"},
                                    {"\"above\"", "\"below\""},
                                    {"\"opacity\":40", "\"opacity\":140"},
                                    {"\"id\": \"place\"", "\"id\": \"other\""},

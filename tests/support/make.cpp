@@ -358,6 +358,16 @@ Small rich(unsigned seed) {
     herb.pass = 1;
     herbs.props().put(herb);
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(herbs)));
+    level::Layer words;
+    words.id = small.project.next_id++;
+    words.name = "Own words";
+    level::Blockers spoken(level.size);
+    spoken.set({3, 2}, level::TileShape::opens);
+    spoken.set({4, 2}, level::TileShape::full);
+    spoken.set_free({{1, {{70, 40}, {300, 55}, {200, 190}}, 0, false, "Chain", {}},
+                  {2, {{10, 400}, {500, 420}, {520, 600}}, 40, true, {}, {}}});
+    words.content = spoken;
+    level.layers.push_back(std::make_shared<const level::Layer>(std::move(words)));
     level.walker.speed = 3.25;
     level.plane = 3;
     small.set(level);
@@ -369,6 +379,8 @@ Small rich(unsigned seed) {
         t.shape = level::TileShape::one_way_north;
         t.homes = {small.front};
     });
+    small.project = edit::change_tiles(small.project, std::vector<level::TileId>{12},
+                                       [&](level::Tile& t) { t.shape = level::TileShape::opens; });
     return small;
 }
 

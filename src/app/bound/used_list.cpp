@@ -49,8 +49,9 @@ void UsedList::buildParts() {
     const std::pair<edit::Blocking, QString> all[] = {{edit::Blocking::full, tr("full")},
                                                       {edit::Blocking::as_drawn, tr("as drawn")},
                                                       {edit::Blocking::one_way, tr("above")},
+                                                      {edit::Blocking::opens, tr("may walk")},
                                                       {edit::Blocking::nothing, tr("nothing")}};
-    const char* const names[] = {"usedFull", "usedDrawn", "usedOneWay", "usedNothing"};
+    const char* const names[] = {"usedFull", "usedDrawn", "usedOneWay", "usedOpens", "usedNothing"};
     for (std::size_t i = 0; i < std::size(all); ++i) {
         auto* b = toolButton(this, names[i], {}, all[i].second, {}, "card");
         b->setCheckable(true);
@@ -141,11 +142,9 @@ void UsedList::mark() {
         view_.setMarked(std::move(cells));
     }
     const edit::Blocking ways[] = {edit::Blocking::full, edit::Blocking::as_drawn, edit::Blocking::one_way,
-                                   edit::Blocking::nothing};
-    const bool props =
-        std::any_of(all.begin(), all.end(), [](const auto& u) { return u.kind == edit::UsedKind::prop; });
+                                   edit::Blocking::opens, edit::Blocking::nothing};
     for (std::size_t i = 0; i < parts_.size(); ++i) {
-        parts_[i]->setEnabled(!all.empty() && !(props && ways[i] == edit::Blocking::one_way));
+        parts_[i]->setEnabled(!all.empty());
         parts_[i]->setChecked(
             !all.empty() && std::all_of(all.begin(), all.end(), [&](const auto& u) { return u.blocking == ways[i]; }));
     }

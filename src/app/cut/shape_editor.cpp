@@ -36,7 +36,7 @@ namespace {
 // in pairs that make a slope.
 const std::vector<TileShape> kRows[3] = {
     {TileShape::none, TileShape::full, TileShape::half_south, TileShape::half_north, TileShape::half_west,
-     TileShape::half_east},
+     TileShape::half_east, TileShape::opens},
     {TileShape::slope_se, TileShape::slope_sw, TileShape::thin_se, TileShape::thick_se, TileShape::thick_sw,
      TileShape::thin_sw, TileShape::one_way_north, TileShape::one_way_south},
     {TileShape::slope_ne, TileShape::slope_nw, TileShape::thin_ne, TileShape::thick_ne, TileShape::thick_nw,

@@ -19,6 +19,8 @@ std::unique_ptr<Gesture> makeChooseRound(Board& board);
 std::unique_ptr<Gesture> makeRow(Board& board);
 std::unique_ptr<Gesture> makePlantArea(Board& board);
 std::unique_ptr<Gesture> makePlantThin(Board& board);
+std::unique_ptr<Gesture> makeMayWalk(Board& board);
+std::unique_ptr<Gesture> makeMayNotWalk(Board& board);
 std::unique_ptr<Gesture> makeStart(Board& board);
 std::unique_ptr<Gesture> makeExit(Board& board);
 std::unique_ptr<Gesture> makeMark(Board& board);
@@ -167,12 +169,39 @@ std::vector<ToolKind> dressTools() {
     };
 }
 
+std::vector<ToolKind> boundTools() {
+    return {
+        {{"MayWalk", false, true},
+         "maywalk",
+         Qt::Key_N,
+         QT_TRANSLATE_NOOP("Tools", "May walk"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "Writes the cells' own word: one may walk there, whatever lies in them; the right button "
+                           "takes it back"),
+         K::tip,
+         false,
+         makeMayWalk,
+         QT_TRANSLATE_NOOP("Tools", "One may walk there")},
+        {{"MayNotWalk", false, true},
+         "maynot",
+         QKeySequence(Qt::SHIFT | Qt::Key_N),
+         QT_TRANSLATE_NOOP("Tools", "May not walk"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "Writes the cells' own word: one may not walk there; the right button takes it back"),
+         K::tip,
+         false,
+         makeMayNotWalk,
+         QT_TRANSLATE_NOOP("Tools", "One may not walk there")},
+    };
+}
+
 } // namespace
 
 const std::vector<ToolKind>& allTools() {
     static const std::vector<ToolKind> all = [] {
         std::vector<ToolKind> out = layTools();
-        for (const auto& more : {choosingTools(), dressTools()}) out.insert(out.end(), more.begin(), more.end());
+        for (const auto& more : {choosingTools(), dressTools(), boundTools()})
+            out.insert(out.end(), more.begin(), more.end());
         return out;
     }();
     return all;

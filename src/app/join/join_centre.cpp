@@ -254,7 +254,8 @@ void JoinCentre::bind() {
         [this] {
             using edit::Blocking;
             std::vector<Bindings::Choice> all;
-            for (const Blocking b : {Blocking::nothing, Blocking::full, Blocking::as_drawn, Blocking::one_way})
+            for (const Blocking b :
+                 {Blocking::nothing, Blocking::full, Blocking::as_drawn, Blocking::one_way, Blocking::opens})
                 all.push_back({blockingWord(b), static_cast<int>(b)});
             if (session_.material() && edit::blocking_of(session_.project(), *session_.material()) == Blocking::mixed)
                 all.push_back({blockingWord(Blocking::mixed), static_cast<int>(Blocking::mixed)});

@@ -15,6 +15,8 @@ QString blockingWord(edit::Blocking blocking) {
             return word("blocks as drawn");
         case edit::Blocking::one_way:
             return word("blocks from above only");
+        case edit::Blocking::opens:
+            return word("lets one walk, whatever lies below");
         case edit::Blocking::mixed:
             return word("blocks tile by tile");
     }

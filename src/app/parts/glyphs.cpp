@@ -44,6 +44,19 @@ void paintOneWay(QPainter& p, const QRectF& cell, int side, const QColor& ink) {
     p.restore();
 }
 
+void paintOneWayLine(QPainter& p, QPointF from, QPointF to, int side, const QColor& ink) {
+    QLineF line(from, to);
+    if (line.length() < 1) return;
+    // The outside lies to the left of the way: above one that goes right, east of one that goes down.
+    if (side == 2 || side == 3) line = QLineF(to, from);
+    p.save();
+    p.translate(line.center());
+    p.rotate(-line.angle());
+    const double w = line.length() / 2;
+    paintOneWay(p, QRectF(-w, -1, 2 * w, std::max(12.0, std::min(2 * w, 24.0))), 0, ink);
+    p.restore();
+}
+
 void paintFigure(QPainter& p, const QRectF& box, const QColor& colour) {
     p.save();
     p.setRenderHint(QPainter::Antialiasing);

@@ -18,6 +18,8 @@ inline constexpr int kHatchSide = 8; // screen pixels after which the hatching r
 
 QBrush hatching(); // 45° ink lines on paper, opaque
 void paintOneWay(QPainter& painter, const QRectF& cell, int side, const QColor& ink);
+// The same along any line of the screen; `side` says to which side it looks.
+void paintOneWayLine(QPainter& painter, QPointF from, QPointF to, int side, const QColor& ink);
 void paintFigure(QPainter& painter, const QRectF& box, const QColor& colour);
 // A flag at the left of the box's foot, so that who stands there is seen; its name beside it.
 // Its pole is at least so many pixels high.

@@ -25,6 +25,8 @@ QString shapeName(level::TileShape shape) {
             return named("None");
         case TileShape::full:
             return named("Full");
+        case TileShape::opens:
+            return named("May walk");
         case TileShape::half_north:
             return named("Upper half");
         case TileShape::half_east:
@@ -84,6 +86,12 @@ QPixmap shapeSign(level::TileShape shape, const Tokens& t, int side) {
         QPolygonF corners;
         for (const Point c : polygon) corners << QPointF(2.5 + c.x, 2.5 + c.y);
         p.drawPolygon(corners);
+    }
+    if (shape == TileShape::opens) { // one goes through
+        p.setPen(QPen(t.brine, 2, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(QPointF(0, 10), QPointF(17, 10));
+        p.drawLine(QPointF(18, 10), QPointF(13, 6));
+        p.drawLine(QPointF(18, 10), QPointF(13, 14));
     }
     if (level::is_one_way(shape)) {
         p.translate(10, 10);

@@ -89,6 +89,16 @@ const level::TileTable& tilesOf(const level::Project& project) {
     return table;
 }
 
+const level::PropKinds& propKindsOf(const level::Project& project) {
+    static std::vector<std::shared_ptr<const level::PropKind>> of; // keeps what the table points into
+    static level::PropKinds kinds;
+    if (of != project.prop_kinds) {
+        of = project.prop_kinds;
+        kinds = level::PropKinds(project);
+    }
+    return kinds;
+}
+
 QPixmap sheetThumb(const level::Sheet& sheet, int side) {
     QPixmap out(side, side);
     out.fill(Qt::transparent);

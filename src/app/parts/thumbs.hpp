@@ -11,6 +11,7 @@
 #include "level/prop.hpp"
 
 namespace vic::level {
+class PropKinds;
 struct Level;
 struct Material;
 struct Project;
@@ -24,6 +25,8 @@ namespace vic::app {
 
 // The table of the project's tiles, made anew only when its sheets have changed; for the window's thread alone.
 const level::TileTable& tilesOf(const level::Project& project);
+// Likewise of its kinds of props.
+const level::PropKinds& propKindsOf(const level::Project& project);
 
 QPixmap sheetThumb(const level::Sheet& sheet, int side);
 QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, Turn turn = {});

@@ -66,6 +66,7 @@ void Choice::take(const edit::Hand& next) {
 void Choice::enter(Stage next) {
     stage = next;
     if (stage == Stage::dress && !tool.dresses) tool = tool == Tool::select ? Tool::choose : Tool::props;
+    if (stage != Stage::bound && tool.bounds) tool = stage == Stage::dress ? Tool::props : Tool::pencil;
     if (laysCells(stage) && tool.dresses) tool = tool == Tool::choose ? Tool::select : Tool::pencil;
     if (stage != Stage::dress) {
         ensemble = 0;

@@ -137,14 +137,16 @@ std::optional<edit::HomeProposal> Derived::proposedHome() {
 
 const outline::Trace& Derived::trace(const level::Level& level) {
     const level::Project& p = session_.project();
-    const bool sheetsSame = traceSheets_ == p.sheets;
+    const bool sheetsSame = traceSheets_ == p.sheets && traceKinds_ == p.prop_kinds;
     traceSheets_ = p.sheets;
+    traceKinds_ = p.prop_kinds;
+    const outline::Kinds kinds{tilesOf(p), propKindsOf(p)};
     const auto difference = level::difference(traceOf_, level, p);
     if (!sheetsSame || difference.everything) {
-        trace_ = outline::trace(level, tilesOf(p));
+        trace_ = outline::trace(level, kinds);
         counted_ = false;
     } else if (!difference.cells.empty()) {
-        outline::retrace(trace_, level, tilesOf(p), difference.cells);
+        outline::retrace(trace_, level, kinds, difference.cells);
         counted_ = false;
     }
     traceOf_ = level;

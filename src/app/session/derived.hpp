@@ -103,6 +103,7 @@ class Derived : public QObject {
     outline::Trace trace_;
     level::Level traceOf_;
     std::vector<SheetRef> traceSheets_;
+    std::vector<std::shared_ptr<const level::PropKind>> traceKinds_;
     int outlineCount_ = 0;
     bool counted_ = false;
     bool countNow_ = false;

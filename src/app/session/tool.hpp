@@ -11,6 +11,7 @@ namespace vic::app {
 struct Tool {
     const char* id;       // never changes; the name of its icon's button follows from it
     bool dresses = false; // belongs to Dress; the others to Lay and Bound
+    bool bounds = false;  // belongs to Bound alone
     bool operator==(const Tool& other) const { return std::strcmp(id, other.id) == 0; }
 
     // Those that code of other rooms names.

@@ -144,6 +144,7 @@ void MainWindow::buildToolActions() {
                 if (dress && tool == Tool::select) return session_.setTool(Tool::choose);
                 if (dress && tool == Tool::lasso) return session_.setTool(Tool::chooseRound);
                 if (tool.dresses) session_.setStage(Stage::dress);
+                if (tool.bounds) session_.setStage(Stage::bound);
                 if (!tool.dresses && session_.stage() == Stage::dress) session_.setStage(Stage::lay);
                 session_.setTool(tool);
             });

@@ -248,7 +248,8 @@ void ToolRow::showLatticeMenu() {
 
 void ToolRow::refreshStage() {
     const bool dress = session_.stage() == Stage::dress;
-    for (auto& [tool, button] : tools_) button->setVisible(tool.dresses == dress);
+    const bool bound = session_.stage() == Stage::bound;
+    for (auto& [tool, button] : tools_) button->setVisible(tool.dresses == dress && (bound || !tool.bounds));
     outlines_->setVisible(session_.stage() != Stage::bound);
     refresh();
 }

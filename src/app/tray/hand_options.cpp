@@ -149,8 +149,9 @@ void HandOptions::buildShareRow() {
 void HandOptions::buildBlockerRow() {
     blockerRow_ = row({});
     blockerRow_->layout()->setSpacing(2);
-    for (const auto shape : {level::TileShape::full, level::TileShape::half_south, level::TileShape::slope_se,
-                             level::TileShape::thin_se, level::TileShape::thick_se, level::TileShape::one_way_north}) {
+    for (const auto shape :
+         {level::TileShape::full, level::TileShape::half_south, level::TileShape::slope_se, level::TileShape::thin_se,
+          level::TileShape::thick_se, level::TileShape::one_way_north, level::TileShape::opens}) {
         auto* b = toolButton(blockerRow_, QString("blocker-%1").arg(static_cast<int>(shape)), {}, {}, {}, "tool");
         describe(b, shapeName(shape), {}, tr("What blocks in the cells that are laid; , and . turn it, / mirrors it"));
         b->setCheckable(true);

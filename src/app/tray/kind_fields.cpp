@@ -34,7 +34,7 @@ namespace {
 constexpr int kNames = 54; // pixels of the fields' names
 constexpr int kNothing = -1, kAsDrawn = static_cast<int>(level::TileShape::drawn);
 
-bool isOfProps(level::TileShape shape) { return shape != level::TileShape::none && !level::is_one_way(shape); }
+bool isOfProps(level::TileShape shape) { return shape != level::TileShape::none; }
 
 } // namespace
 

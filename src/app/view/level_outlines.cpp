@@ -37,10 +37,10 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     const level::Level& level = pages_.level();
     const Box seen = seenCells();
     if (seen.empty()) return;
-    const level::TileTable& tiles = tilesOf(session_.project());
+    const outline::Kinds kinds{tilesOf(session_.project()), propKindsOf(session_.project())};
     const outline::Drawing drawing = outline::drawing(
         [&](const Box& box, outline::SolidCode* out, std::size_t stride, outline::Forms& forms) {
-            return outline::read_solid(level, tiles, box, out, stride, forms);
+            return outline::read_solid(level, kinds, box, out, stride, forms);
         },
         seen.grown(1));
     p.save();
@@ -49,7 +49,6 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     if (hatched) {
         anchorHatching(p);
         paintMasses(p, drawing);
-        paintFeet(p);
     }
     p.setBrush(Qt::NoBrush);
     const auto draw = [&](const QColor& colour, int width) {
@@ -59,6 +58,8 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     if (!hatched) draw(paper().card, 4);
     draw(paper().ink, 2);
     for (const auto& [cell, side] : drawing.one_way) paintOneWayCell(p, cell, side, paper().ink);
+    for (const outline::OneWayEdge& edge : drawing.edges)
+        paintOneWayLine(p, unitsToScreen(edge.from), unitsToScreen(edge.to), edge.side, paper().ink);
     p.restore();
 }
 
@@ -92,26 +93,6 @@ void LevelView::paintMasses(QPainter& p, const outline::Drawing& drawing) {
         for (const Point corner : polygon) corners << unitsToScreen(corner);
         p.drawPolygon(corners);
     }
-}
-
-// Of the props that block.
-void LevelView::paintFeet(QPainter& p) {
-    p.setPen(QPen(paper().ink, 1.5));
-    p.setBrush(hatching());
-    const QRect a = camera_.area();
-    const Box seen = spanning(camera_.pixelAt(a.topLeft()), camera_.pixelAt(a.bottomRight()));
-    const level::PropKinds kinds(session_.project());
-    const QPointF corner = camera_.onScreen(Point{0, 0});
-    for (const level::LayerRef& layer : pages_.level().layers)
-        layer->props().each_in(seen.grown(kinds.reach(layer->props())), [&](const level::Prop& prop) {
-            kinds.each_piece(prop, [&](const level::Piece& piece) {
-                for (const level::Spots& shape : level::blocking_of(piece, geometry())) {
-                    QPolygonF outline;
-                    for (const level::Spot& s : shape) outline << corner + QPointF(s.x, s.y) * zoom();
-                    p.drawPolygon(outline);
-                }
-            });
-        });
 }
 
 void LevelView::paintOneWayCell(QPainter& p, Point cell, int side, const QColor& ink) const {

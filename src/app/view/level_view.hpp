@@ -196,7 +196,6 @@ class LevelView : public QWidget, private Board {
     // level_outlines.cpp
     void paintOutlines(QPainter& painter, bool hatched);
     void paintMasses(QPainter& painter, const outline::Drawing& drawing);
-    void paintFeet(QPainter& painter);
     void paintBlockers(QPainter& painter);
     void paintFacts(QPainter& painter);
     void paintSides(QPainter& painter);

@@ -1,0 +1,216 @@
+// What the layers of a level block, cell by cell.
+#include <algorithm>
+#include <array>
+#include <functional>
+
+#include "level/block.hpp"
+#include "outline/free.hpp"
+#include "outline/solid.hpp"
+
+namespace vic::outline {
+
+using level::Polygon;
+using level::Polygons;
+using level::TileShape;
+
+namespace {
+
+// Instead of a code of a cell: what lies below does not block.
+constexpr SolidCode kOpens = 15;
+
+// Codes of tiles as they were asked for, so that a form is made once.
+class Codes {
+  public:
+    Codes(const level::TileTable& tiles, Forms& forms) : tiles_(tiles), forms_(forms) {}
+
+    SolidCode of(level::Cell cell) {
+        const TileShape shape = tiles_.shape(cell);
+        if (shape == TileShape::opens) return kOpens;
+        if (shape <= TileShape::one_way_west) return forms_.code_of(shape);
+        return known(cell, 0, [&] {
+            return shape == TileShape::drawn ? forms_.add(units_of(tiles_.polygons(cell))) : forms_.code_of(shape);
+        });
+    }
+
+    SolidCode of_foot(level::Cell cell, Size foot, Point at) {
+        return known(cell, (std::int64_t{foot.w} << 32) + 1 + at.y * foot.w + at.x, [&] {
+            const TileShape shape = tiles_.shape(cell);
+            return shape == TileShape::opens ? kOpens : forms_.code_of_foot(shape, tiles_.polygons(cell), foot, at);
+        });
+    }
+
+  private:
+    template <class Make>
+    SolidCode known(level::Cell cell, std::int64_t part, Make make) {
+        const std::pair key{level::Cell(cell.tile(), cell.turn(), false).bits, part};
+        const auto found = codes_.find(key);
+        return found != codes_.end() ? found->second : codes_.emplace(key, make()).first->second;
+    }
+    const level::TileTable& tiles_;
+    Forms& forms_;
+    std::map<std::pair<std::uint32_t, std::int64_t>, SolidCode> codes_; // a foot is told by its width
+};
+
+class Reader {
+  public:
+    Reader(const level::Level& level, const Kinds& kinds, const Box& cells, SolidCode* out, std::size_t stride,
+           Forms& forms)
+        : level_(level),
+          tiles_(*kinds.tiles),
+          props_(kinds.props),
+          cells_(cells),
+          class_(kinds.collision_class),
+          out_(out),
+          stride_(stride),
+          forms_(forms),
+          codes_(tiles_, forms) {
+        for (int y = 0; y < cells.h; ++y)
+            std::fill_n(out + static_cast<std::size_t>(y) * stride, cells.w, SolidCode{kOpen});
+    }
+
+    int read() {
+        for (const level::LayerRef& layer : level_.layers) {
+            blocks_ = !class_ || layer->collision_class == *class_;
+            if (const level::Blockers* blockers = layer->blockers()) {
+                read_blockers(*blockers);
+            } else if (layer->tiles() && (layer->solid() || (tiles_.any_opens() && layer->grain().finer == 1))) {
+                blocks_ = blocks_ && layer->solid();
+                read_tiles(*layer);
+            } else if (props_ && layer->has_props()) {
+                read_props(*layer);
+            }
+        }
+        return shapes_;
+    }
+
+  private:
+    void add(Point at, SolidCode code) {
+        if (code == kOpen) return;
+        SolidCode& here =
+            out_[static_cast<std::size_t>(at.y - cells_.y) * stride_ + static_cast<std::size_t>(at.x - cells_.x)];
+        if (code == kOpens) {
+            here = kOpen;
+            return;
+        }
+        if (!blocks_) return;
+        here = here == kOpen ? code : forms_.united(here, code);
+        ++shapes_;
+    }
+
+    void read_blockers(const level::Blockers& blockers) {
+        level::each_cell(blockers.cells(), cells_, [&](Point at, level::Cell cell, level::MaterialId) {
+            const TileShape shape = level::Blockers::shape_of(cell);
+            add(at, shape == TileShape::opens ? kOpens : forms_.code_of(shape));
+        });
+        for (const level::FreeBlocker& free : blockers.free()) {
+            if (intersection(level::cells_of(free), cells_).empty()) continue;
+            bool counted = false;
+            for (const Polygon& polygon : level::covered(free)) add_free(polygon, free.opens, counted);
+        }
+    }
+
+    // Counted once, in the first of the cells that it is in.
+    void add_free(const Polygon& polygon, bool opens, bool& counted) {
+        if (!opens && !blocks_) return;
+        for (const CellPiece& piece : by_cells(polygon, intersection(cells_, level_.cells()))) {
+            SolidCode& here = out_[static_cast<std::size_t>(piece.cell.y - cells_.y) * stride_ +
+                                   static_cast<std::size_t>(piece.cell.x - cells_.x)];
+            if (opens) {
+                if (here != kOpen) here = forms_.without(here, {piece.polygon});
+            } else {
+                const SolidCode code = forms_.add({piece.polygon});
+                here = here == kOpen ? code : forms_.united(here, code);
+            }
+            for (const Point p : piece.bends)
+                forms_.bends.push_back(p + Point{piece.cell.x * kUnit, piece.cell.y * kUnit});
+        }
+        if (counted || opens || polygon.empty()) return;
+        const Point first{floor_div(polygon[0].x, kUnit), floor_div(polygon[0].y, kUnit)};
+        if (cells_.contains(first)) ++shapes_;
+        counted = true;
+    }
+
+    void read_props(const level::Layer& layer) {
+        const Lattice lattice = level_.geometry();
+        const Box pixels = lattice.box(cells_).grown(props_->reach(layer.props()));
+        layer.props().each_in(pixels, [&](const level::Prop& prop) {
+            props_->each_piece(prop, [&](const level::Piece& piece) {
+                if (!piece.kind->blocks) return;
+                if (piece.kind->shape == TileShape::opens) {
+                    bool not_counted = true;
+                    for (const Polygon& foot :
+                         level::clockwise({in_units(level::foot_corners(piece, lattice), lattice)}))
+                        add_free(foot, true, not_counted);
+                    return;
+                }
+                if (const auto edge = one_way_of(piece, lattice)) {
+                    if (!blocks_) return;
+                    const Point cell{floor_div(edge->from.x, kUnit), floor_div(edge->from.y, kUnit)};
+                    if (intersection(cells_, level_.cells()).contains(cell)) {
+                        forms_.one_way.push_back(*edge);
+                        ++shapes_;
+                    }
+                    return;
+                }
+                bool counted = false;
+                for (const Polygon& polygon : blocking_units(piece, lattice)) add_free(polygon, false, counted);
+            });
+        });
+    }
+
+    void read_tiles(const level::Layer& layer) {
+        const level::Grain grain = layer.grain();
+        // Its shape is stretched over all that a wider cell covers.
+        const auto add_wide = [&](Point at, level::Cell cell) {
+            const level::Tile* tile = tiles_.find(cell.tile()).tile;
+            if (!tile) return;
+            const Box foot = grain.in_level(level::foot_under(*tile, at, cell.turn()));
+            const Box seen = intersection(intersection(foot, cells_), level_.cells());
+            for (int y = seen.y; y < seen.bottom(); ++y)
+                for (int x = seen.x; x < seen.right(); ++x)
+                    add({x, y}, codes_.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
+        };
+        // A level has few different cells at any place; what they block is looked up once each.
+        struct ReadCell {
+            std::uint32_t bits = 0;
+            SolidCode code = kOpen;
+            bool block = false;
+        };
+        std::array<ReadCell, 256> known{};
+        level::each_cell(layer.grid(), tiles_.reach().seen_in(grain.touching(cells_)),
+                         [&](Point at, level::Cell cell, level::MaterialId) {
+                             ReadCell& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
+                             if (cell.bits != k.bits) {
+                                 const level::Tile* tile = tiles_.find(cell.tile()).tile;
+                                 k.bits = cell.bits;
+                                 k.block = tile && tile->is_block();
+                                 k.code = k.block ? SolidCode{kOpen} : codes_.of(cell);
+                             }
+                             if (grain.own() || k.block)
+                                 add_wide(at, cell);
+                             else if (cells_.contains(at))
+                                 add(at, k.code);
+                         });
+    }
+
+    const level::Level& level_;
+    const level::TileTable& tiles_;
+    const level::PropKinds* props_;
+    Box cells_;
+    const std::string* class_;
+    bool blocks_ = true; // whether what the layer at hand blocks is of the class
+    SolidCode* out_;
+    std::size_t stride_;
+    Forms& forms_;
+    Codes codes_;
+    int shapes_ = 0;
+};
+
+} // namespace
+
+int read_solid(const level::Level& level, const Kinds& kinds, const Box& cells, SolidCode* out, std::size_t stride,
+               Forms& forms) {
+    return Reader(level, kinds, cells, out, stride, forms).read();
+}
+
+} // namespace vic::outline
