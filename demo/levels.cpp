@@ -132,6 +132,9 @@ level::Level brine_pans(level::Project& project, const Stock& stock) {
     for (const LayerId stands : {bank, props, front}) b.level.edit(stands).by_feet = true; // the walker goes among them
     *b.level.edit(silt).backdrop() = {stock.silt, rgb(0xD8D2C0)};
     b.level.walker = {44, 60, 6, 0};
+    // The road goes on to the west; elsewhere the works end at a fence and at the sea.
+    for (const std::size_t side : {0U, 2U}) b.level.sides[side].kind = level::SideKind::blocks;
+    b.level.sides[3].kind = level::SideKind::leads;
 
     const auto creek_middle = [](double y) { return 71 + 4.5 * std::sin(y / 8.5) + 1.5 * std::sin(y / 3.7); };
     const auto shore = [](double y) { return 90 + 2.5 * std::sin(y / 6.0 + 1) + 1.5 * hills(0, y, 5, 9); };

@@ -1,7 +1,6 @@
 #include "edit/blocking.hpp"
 
 #include <algorithm>
-#include <cctype>
 #include <set>
 #include <string>
 #include <utility>
@@ -9,6 +8,7 @@
 
 #include "edit/sheets.hpp"
 #include "level/material.hpp"
+#include "level/telling.hpp"
 #include "outline/from_art.hpp"
 #include "sheet/cut.hpp"
 
@@ -85,22 +85,6 @@ bool is_watery(const CellLook& look) {
     return look.b > 1.15 * look.r && look.b + look.g > 2.3 * look.r && look.b > 0.8 * look.g && look.b > 50;
 }
 
-// The word of a name that says that one cannot walk there; empty where none does.
-std::string telling_word(const std::string& name) {
-    std::string word;
-    for (const char c : name + " ") {
-        if (std::isalpha(static_cast<unsigned char>(c))) {
-            word += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
-            continue;
-        }
-        for (const char* of : {"wall", "walls", "cliff", "cliffs", "rock", "rocks", "hedge", "fence", "water", "sea",
-                               "lake", "river", "ocean", "lava", "roof", "brick", "bricks", "pit"})
-            if (word == of) return word;
-        word.clear();
-    }
-    return {};
-}
-
 } // namespace
 
 Blocking blocking_of(TileShape shape) {
@@ -159,7 +143,7 @@ ProposedBlocking proposed_blocking(const level::Project& project, const level::M
         if (look.open > kSeeThrough * look.pixels) return {Blocking::as_drawn, say("its rim is see-through")};
         return {Blocking::full, say("it fills its tiles")};
     }
-    if (const std::string word = telling_word(material.name); !word.empty())
+    if (const std::string word = level::telling_word(material.name); !word.empty())
         return {Blocking::full, say("its name says “%1”", word)};
     if (is_watery(look)) return {Blocking::full, say("it looks like water")};
     return {Blocking::nothing, say("seen from above one walks on it")};

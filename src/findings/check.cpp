@@ -144,7 +144,8 @@ void check_order(const Project& project, const Level& level, std::vector<Finding
                    "Move one of them, give its kind a foot that is less deep, or make two props of it"});
 }
 
-void check_level(const Project& project, const Level& level, CellChecker& cells, std::vector<Finding>& out) {
+void check_level(const Project& project, const Level& level, CellChecker& cells, LeakChecker& leaks,
+                 std::vector<Finding>& out) {
     bool solid = false;
     for (const level::LayerRef& layer : level.layers) {
         if (layer->tiles()) {
@@ -211,6 +212,8 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
             out.push_back({"start-blocked", Severity::error, level.id, 0, foot,
                            say("The start at %1 lies inside something that blocks", place(foot)),
                            "Move the start mark"});
+        else
+            for (const Leak& leak : leaks.of(project, level)) out.push_back(finding_of(level, leak));
     }
 }
 
@@ -220,7 +223,8 @@ std::vector<Finding> check(const Project& project, const Level& level) {
     std::vector<Finding> out;
     CellChecker cells;
     cells.follow(project);
-    check_level(project, level, cells, out);
+    LeakChecker leaks;
+    check_level(project, level, cells, leaks, out);
     return out;
 }
 
@@ -257,7 +261,7 @@ std::vector<Finding> Checker::check(const Project& project) {
     }
     for (const auto& material : project.materials) check_rules(project, *material, out);
     check_circles(project, out);
-    for (const auto& level : project.levels) check_level(project, *level, cells_, out);
+    for (const auto& level : project.levels) check_level(project, *level, cells_, leaks_, out);
     return out;
 }
 

@@ -1,28 +1,13 @@
 // What is wrong or doubtful in a project, each with its place and a remedy.
 #pragma once
 
-#include <optional>
-#include <string>
 #include <vector>
 
-#include "base/text.hpp"
 #include "findings/cells.hpp"
+#include "findings/finding.hpp"
+#include "findings/leaks.hpp"
 
 namespace vic::findings {
-
-enum class Severity : std::uint8_t { hint, warning, error };
-
-struct Finding {
-    std::string code; // stable: picture-lost, tile-gone, case-missing, no-start, no-exit, start-blocked, prop-lost …
-    Severity severity = Severity::warning;
-    std::string level;         // id; empty where it concerns the project
-    level::LayerId layer = 0;  // 0 where it concerns no layer
-    std::optional<Point> cell; // the first place
-    Text what;
-    Text remedy;
-};
-
-const char* word(Severity severity);
 
 std::vector<Finding> check(const level::Project& project);
 std::vector<Finding> check(const level::Project& project, const level::Level& level);
@@ -34,6 +19,7 @@ class Checker {
 
   private:
     CellChecker cells_;
+    LeakChecker leaks_;
 };
 
 } // namespace vic::findings

@@ -86,3 +86,100 @@ TEST_CASE("who decides is said where one points: at a pan, on a bridge, at a pro
     CHECK(w.reading().contains("\"Wind pump\" on \"Props\""));
     w.picture("bound-who");
 }
+
+TEST_CASE("one stroke makes a ford through a pan, another a fence where none is drawn", "[app][bound]") {
+    Bound w;
+    w.view()->setCamera(2, {40.0 * 16, 20.0 * 16});
+    w.key(Qt::Key_N);
+    CHECK(w.session().tool() == Tool{"MayWalk"});
+    w.hover({43, 17});
+    CHECK(w.reading().contains("one may walk"));
+    CHECK(w.reading().contains("\"Brine\" on \"Pans\" blocks here"));
+    const auto layers = w.session().level()->layers.size();
+    w.drag({41, 17}, {45, 17});
+    REQUIRE(w.session().level()->layers.size() == layers + 1);
+    const level::Layer& words = *w.session().level()->layers.back();
+    REQUIRE(words.blockers());
+    CHECK(words.blockers()->shape({43, 17}) == level::TileShape::opens);
+    w.hover({43, 17});
+    CHECK(w.reading().contains("Open: the cell's own word"));
+    w.picture("bound-ford");
+    w.key(Qt::Key_N, Qt::ShiftModifier);
+    w.drag({41, 19}, {45, 19});
+    CHECK(w.session().level()->layers.size() == layers + 1);
+    CHECK(w.session().level()->layers.back()->blockers()->shape({42, 19}) == level::TileShape::full);
+    // The right button takes the word back; all of it goes away with undo.
+    w.clickCell({43, 17}, Qt::RightButton);
+    CHECK(w.session().level()->layers.back()->blockers()->shape({43, 17}) == level::TileShape::none);
+    CHECK(w.session().level()->layers.back()->blockers()->shape({42, 17}) == level::TileShape::opens);
+    for (int i = 0; i < 3; ++i) w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.session().level()->layers.size() == layers);
+    // Its tools are Bound's own.
+    w.stage("stage-lay");
+    CHECK(w.session().tool() == Tool::pencil);
+    CHECK_FALSE(w.find<QToolButton>("toolMayWalk")->isVisible());
+    w.key(Qt::Key_N);
+    CHECK(w.session().stage() == Stage::bound);
+}
+
+TEST_CASE("a leak is found by soaking and closed by one stroke", "[app][bound][soak]") {
+    Bound w;
+    w.view()->setCamera(2, {40.0 * 16, 20.0 * 16});
+    CHECK_FALSE(w.find<QToolButton>("showSoak")->isChecked());
+    w.hover({35, 20}); // the dyke
+    w.key(Qt::Key_D);
+    REQUIRE(w.view()->soak().on());
+    CHECK(w.find<QToolButton>("showSoak")->isChecked());
+    CHECK(w.view()->soak().soaked().rims.empty()); // it ends at fences, or leads on
+    w.picture("soak");
+    // What was said gives way to the place after a while.
+    w.hover({36, 20});
+    REQUIRE_SOON(w.reading().contains("Wet"));
+    w.hover({43, 17});
+    CHECK(w.reading().contains("Dry"));
+    // A ford into the pan: it runs there, too, while the stroke is drawn.
+    w.key(Qt::Key_N);
+    w.drag({38, 17}, {43, 17});
+    CHECK(w.view()->soak().soaked().touches({43, 17, 1, 1}));
+    w.hover({42, 17});
+    REQUIRE_SOON(w.reading().contains("Wet"));
+    w.picture("soak-ford");
+    // And stays out again behind a fence.
+    w.key(Qt::Key_N, Qt::ShiftModifier);
+    w.drag({40, 17}, {40, 17});
+    CHECK_FALSE(w.view()->soak().soaked().touches({43, 17, 1, 1}));
+    w.key(Qt::Key_D);
+    CHECK_FALSE(w.view()->soak().on());
+    // The button soaks from the start.
+    w.click("showSoak");
+    CHECK(w.view()->soak().on());
+    CHECK_FALSE(w.view()->soak().soaked().shut_in);
+    w.click("showSoak");
+    CHECK_FALSE(w.view()->soak().on());
+}
+
+TEST_CASE("what leaks is listed in Bound with what mends it", "[app][bound][soak]") {
+    Bound w;
+    REQUIRE_SOON(w.find<QLabel>("leaksNone")->isVisible());
+    // The west side leads nowhere any more.
+    level::Level level = *w.session().level();
+    level.sides[3] = {};
+    w.session().applyLevel("Sides", level);
+    auto* leaks = w.find<CardList>("leakList");
+    REQUIRE_SOON(leaks->cards().size() == 1);
+    CHECK(leaks->cards()[0].title == "The west side is open");
+    w.picture("bound-leaks");
+    w.clickAt(leaks->viewport(), leaks->cardCentre(leaks->cards()[0].id));
+    CHECK(w.view()->soak().on());
+    CHECK(w.view()->soak().soaked().rims.size() == 1);
+    w.picture("bound-leak-chosen");
+    w.click("leakClose");
+    REQUIRE_SOON(leaks->cards().empty());
+    CHECK(w.view()->soak().soaked().rims.empty());
+    CHECK(w.session().level()->layers.back()->blockers()->shape({0, 30}) == level::TileShape::full);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    REQUIRE_SOON(leaks->cards().size() == 1);
+    w.click("leakLetBe");
+    REQUIRE_SOON(leaks->cards().empty());
+    CHECK(w.session().level()->sides[3].kind == level::SideKind::leads);
+}

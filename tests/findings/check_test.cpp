@@ -28,6 +28,7 @@ make::Small whole() {
     level::Level level = small.level();
     level.marks = {{80, "Start", level::MarkKind::start, {5, 5, 1, 1}},
                    {81, "Exit", level::MarkKind::exit, {9, 9, 1, 1}}};
+    for (level::LevelSide& side : level.sides) side.kind = level::SideKind::blocks;
     small.set(level);
     return small;
 }

@@ -5,6 +5,7 @@
 #include <QLocale>
 #include <QVBoxLayout>
 
+#include "app/bound/leak_list.hpp"
 #include "app/bound/used_list.hpp"
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
@@ -24,13 +25,16 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     addHeading(column, tr("Merged"), &aside_);
     aside_->setText(tr("live"));
     column->addSpacing(2);
-    shapes_ = addFigure(column, tr("tile shapes in"), "shapesIn");
+    shapes_ = addFigure(column, tr("shapes in"), "shapesIn");
     outlines_ = addFigure(column, tr("outlines"), "outlinesOut");
     corners_ = addFigure(column, tr("corners"), "cornersOut");
     oneWay_ = addFigure(column, tr("one-way edges"), "oneWayOut");
     hint_ = label({}, "quiet", this);
     hint_->setWordWrap(true);
     column->addWidget(hint_);
+    column->addSpacing(6);
+    leaks_ = new LeakList(session_, view_, this);
+    column->addWidget(leaks_);
     connect(&view_, &LevelView::shownChanged, this, [this] {
         if (isVisible()) refresh();
     });
@@ -43,7 +47,10 @@ void BoundPanel::hideEvent(QHideEvent* event) {
 
 void BoundPanel::refresh() {
     if (!session_.isOpen() || !session_.level()) return;
-    if (!view_.stroking()) used_->refresh();
+    if (!view_.stroking()) {
+        used_->refresh();
+        leaks_->refresh();
+    }
     const level::Level& level = view_.stroking() ? view_.shown() : *session_.level();
     const outline::Trace& trace = session_.derived().trace(level);
     const QLocale locale;
@@ -57,7 +64,8 @@ void BoundPanel::refresh() {
     hint_->setText(
         !solid ? tr("No layer blocks yet. Open a tile layer in the Section and tick “Its tiles block the walker”.")
         : trace.shape_count() == 0 ? tr("The layers that block have no tiles with a shape. Give tiles a shape in Cut.")
-                                   : tr("What blocks is hatched under its outline. One can paint here as in Lay."));
+                                   : QString());
+    hint_->setVisible(!hint_->text().isEmpty());
 }
 
 } // namespace vic::app

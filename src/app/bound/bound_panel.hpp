@@ -10,6 +10,7 @@ namespace vic::app {
 
 class LevelView;
 class Session;
+class LeakList;
 class UsedList;
 
 class BoundPanel : public QWidget {
@@ -25,6 +26,7 @@ class BoundPanel : public QWidget {
     Session& session_;
     LevelView& view_;
     UsedList* used_;
+    LeakList* leaks_;
     QLabel *shapes_, *outlines_, *corners_, *oneWay_, *hint_, *aside_;
 };
 

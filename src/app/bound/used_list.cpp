@@ -1,6 +1,6 @@
 #include "app/bound/used_list.hpp"
 
-#include <QHBoxLayout>
+#include <QGridLayout>
 #include <QItemSelection>
 #include <QItemSelectionModel>
 #include <QLabel>
@@ -44,8 +44,9 @@ UsedList::UsedList(Session& session, LevelView& view, QWidget* parent)
 }
 
 void UsedList::buildParts() {
-    auto* row = new QHBoxLayout;
-    row->setSpacing(4);
+    auto* rows = new QGridLayout;
+    rows->setSpacing(4);
+    constexpr int kInRow = 3;
     const std::pair<edit::Blocking, QString> all[] = {{edit::Blocking::full, tr("full")},
                                                       {edit::Blocking::as_drawn, tr("as drawn")},
                                                       {edit::Blocking::one_way, tr("above")},
@@ -59,10 +60,10 @@ void UsedList::buildParts() {
         b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
         describe(b, tr("What is chosen %1").arg(blockingWord(all[i].first)), {}, tr("In all levels of the project"));
         connect(b, &QToolButton::clicked, this, [this, blocking = all[i].first] { give(blocking); });
-        row->addWidget(b);
+        rows->addWidget(b, static_cast<int>(i) / kInRow, static_cast<int>(i) % kInRow);
         parts_.push_back(b);
     }
-    static_cast<QVBoxLayout*>(layout())->addLayout(row);
+    static_cast<QVBoxLayout*>(layout())->addLayout(rows);
     layers_ = toolButton(this, "usedLayers", {}, tr("Let its layers block"), {}, "link");
     describe(layers_, tr("Let its layers block"), {},
              tr("What it says is heard on layers whose tiles block; those on which it lies are, from then on"));

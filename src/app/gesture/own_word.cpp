@@ -12,12 +12,10 @@
 #include "app/gesture/gesture.hpp"
 #include "app/parts/camera.hpp"
 #include "app/parts/tokens.hpp"
-#include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
 #include "edit/own_word.hpp"
 #include "edit/stroke.hpp"
-#include "edit/used.hpp"
 #include "level/level.hpp"
 
 namespace vic::app {
@@ -123,11 +121,9 @@ Sentence WordBrush::sentence(const Pointer& at) const {
         return {tr("%1 is locked: unlock it in the Section")
                     .arg(bold(QString::fromStdString(session().level()->layer(target())->name))),
                 true};
-    const edit::Decided now = edit::decided_at(session().project(), *session().level(), cell(at));
     const QString says = word_ == edit::OwnWord::may_walk ? tr("Says that <b>one may walk</b> at %1")
                                                           : tr("Says that <b>one may not walk</b> at %1");
-    return {
-        tr("%1 · now: %2 · right button takes its own word back").arg(says.arg(placeName(at)), translated(now.says))};
+    return {tr("%1 · right button takes its own word back").arg(says.arg(placeName(at)))};
 }
 
 } // namespace

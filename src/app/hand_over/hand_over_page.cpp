@@ -18,6 +18,7 @@
 #include <cstddef>
 #include <exception>
 
+#include "app/parts/finding_sign.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/tokens.hpp"
@@ -33,31 +34,6 @@
 #include "picture/compose.hpp"
 
 namespace vic::app {
-
-namespace {
-
-// A sign for each severity, so that colour is never the only one.
-QPixmap severityPicture(findings::Severity severity, const Tokens& t) {
-    QPixmap pixmap(48, 48);
-    pixmap.setDevicePixelRatio(2);
-    pixmap.fill(Qt::transparent);
-    QPainter p(&pixmap);
-    p.setRenderHint(QPainter::Antialiasing);
-    if (severity == findings::Severity::error) {
-        p.setPen(QPen(t.vermilion, 2));
-        p.drawEllipse(QPointF(12, 12), 7, 7);
-        p.drawLine(QPointF(7.5, 16.5), QPointF(16.5, 7.5));
-    } else if (severity == findings::Severity::warning) {
-        p.setPen(QPen(t.ochre, 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-        p.drawPolygon(QPolygonF{QPointF(12, 4), QPointF(20, 19), QPointF(4, 19)});
-    } else {
-        p.setPen(QPen(t.quiet, 2));
-        p.drawEllipse(QPointF(12, 12), 4, 4);
-    }
-    return pixmap;
-}
-
-} // namespace
 
 // Pictures are drawn anew only for levels that changed.
 void HandOverPage::showLevels() {
@@ -166,7 +142,7 @@ void HandOverPage::refresh() {
     for (std::size_t i = 0; i < all.size(); ++i) {
         Card card;
         card.id = static_cast<quint32>(i);
-        card.picture = severityPicture(all[i].severity, t);
+        card.picture = findingSign(all[i].severity, t);
         card.title = translated(all[i].what);
         const level::Level* l = session_.project().level(all[i].level);
         card.under = (l ? QString::fromStdString(l->name) + " · " : QString()) + translated(all[i].remedy);

@@ -86,12 +86,11 @@ QLabel* addFigure(QVBoxLayout* column, const QString& name, const QString& objec
     row->setContentsMargins(0, 0, 0, 0);
     row->addWidget(label(name, "quiet"));
     row->addStretch();
-    auto* figure = label({}, "figure");
+    auto* figure = label({}, "title");
     figure->setObjectName(objectName);
     figure->setAccessibleName(name);
     row->addWidget(figure);
     column->addLayout(row);
-    column->addWidget(rule());
     return figure;
 }
 

@@ -188,6 +188,14 @@ void MainWindow::buildViewActions() {
         tr("As small as one sees it when it repeats; the same key comes back"));
     connect(planting_, &PlantingPanel::heatAsked, this, [this] { findChild<QAction*>("keyHeat")->trigger(); });
     connect(planting_, &PlantingPanel::afarAsked, this, [this] { levelView_->setAfar(!levelView_->afar()); });
+    add(
+        level, "keySoak", tr("Soak the level from the pointer"), Qt::Key_D, [this] { levelView_->soakFromPointer(); },
+        tr("A colour runs over all that the walker can be moved over, and shows where it leaks; again, and it is dry"));
+    connect(&levelView_->soak(), &SoakLens::soakedAnew, this, [this](bool settled) {
+        toolRow_->soak()->setChecked(levelView_->soak().on());
+        levelView_->update();
+        if (settled && levelView_->soak().on()) say(levelView_->soak().summary(), false);
+    });
     connect(&levelView_->contrast(), &ContrastLens::measured, this, [this] {
         levelView_->update();
         say(levelView_->contrast().summary(), false);

@@ -57,12 +57,17 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
         toggle("showFrame", "frame", tr("Frame"), "F",
                tr("What the game shows; dragged by its tag while the Hand is empty, the right button offers devices"));
     jump_ = toggle("showJump", "jump", tr("Jump"), "J", tr("How high and far the figure jumps, from where it stands"));
+    soak_ =
+        toggle("showSoak", "soak", tr("Soak"), "D",
+               tr("A colour runs from the start over all that the walker can be moved over: what is wet is reached, "
+                  "and where it leaks is marked"));
     lattice_ = toggle("showLattice", "snap", tr("Lattice"), "L",
                       tr("Lines between the cells; the right button offers stronger ones"));
-    for (auto* b : {outlines_, frame_, jump_, lattice_}) row->addWidget(b);
+    for (auto* b : {outlines_, soak_, frame_, jump_, lattice_}) row->addWidget(b);
     frame_->setChecked(true);
     lattice_->setChecked(true);
     connect(outlines_, &QToolButton::toggled, &view_, &LevelView::setOutlines);
+    connect(soak_, &QToolButton::clicked, &view_, &LevelView::setSoak);
     connect(frame_, &QToolButton::toggled, &view_, &LevelView::setFrameGuide);
     connect(lattice_, &QToolButton::toggled, &view_, &LevelView::setLattice);
     connect(jump_, &QToolButton::toggled, &view_, &LevelView::setJumpArc);
@@ -250,7 +255,8 @@ void ToolRow::refreshStage() {
     const bool dress = session_.stage() == Stage::dress;
     const bool bound = session_.stage() == Stage::bound;
     for (auto& [tool, button] : tools_) button->setVisible(tool.dresses == dress && (bound || !tool.bounds));
-    outlines_->setVisible(session_.stage() != Stage::bound);
+    outlines_->setVisible(!bound);
+    soak_->setVisible(bound);
     refresh();
 }
 

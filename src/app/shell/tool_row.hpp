@@ -33,6 +33,7 @@ class ToolRow : public QWidget {
     [[nodiscard]] QToolButton* frame() const { return frame_; }
     [[nodiscard]] QToolButton* lattice() const { return lattice_; }
     [[nodiscard]] QToolButton* jump() const { return jump_; }
+    [[nodiscard]] QToolButton* soak() const { return soak_; }
 
   protected:
     void resizeEvent(QResizeEvent*) override;
@@ -52,7 +53,7 @@ class ToolRow : public QWidget {
     std::vector<std::pair<Tool, QToolButton*>> tools_;
     std::map<QToolButton*, const char*> icons_;
     QToolButton *round_, *rim_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_, *grow_, *shrink_;
-    QToolButton *outlines_, *frame_, *lattice_, *jump_;
+    QToolButton *outlines_, *soak_, *frame_, *lattice_, *jump_;
     QLabel *cell_, *zoom_;
 };
 

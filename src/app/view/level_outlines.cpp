@@ -111,8 +111,59 @@ void LevelView::paintOneWayCell(QPainter& p, Point cell, int side, const QColor&
 
 QString LevelView::decidedThere() const {
     const auto cell = pointedLevelCell();
-    if (!cell || !session_.level() || session_.stage() != Stage::bound) return {};
-    return translated(edit::decided_at(session_.project(), pages_.level(), *cell).says);
+    if (!cell || !session_.level()) return {};
+    const QPointF place = camera_.cellsToScreen(geometry()).inverted().map(*place_) * outline::kUnit;
+    const QString wet =
+        soak_.reading({static_cast<int>(std::floor(place.x())), static_cast<int>(std::floor(place.y()))});
+    if (session_.stage() != Stage::bound) return wet;
+    const QString who =
+        translated(edit::decided_at(session_.project(), stroking() ? pages_.level() : *session_.level(), *cell).says);
+    return wet.isEmpty() ? who : wet + " · " + who;
+}
+
+void LevelView::setSoak(bool on) {
+    if (!session_.level() || on == soak_.on()) return;
+    soak_.pour(on ? std::optional(walk::start_of(pages_.level())) : std::nullopt, pages_.level());
+    update();
+    emit readingChanged();
+}
+
+void LevelView::soakFromPointer() {
+    if (!session_.level()) return;
+    if (soak_.on() || !pointedLevelCell()) return setSoak(!soak_.on());
+    const QPointF place = camera_.cellsToScreen(geometry()).inverted().map(*place_) * outline::kUnit;
+    soak_.pour(Point{static_cast<int>(std::floor(place.x())), static_cast<int>(std::floor(place.y()))}, pages_.level());
+    update();
+    emit readingChanged();
+}
+
+// Cells that let one walk, whatever lies in them: in Bound they would not be told from open ground.
+void LevelView::paintOwnWords(QPainter& p) {
+    const level::Level& level = pages_.level();
+    QColor ink = paper().brine;
+    QColor wash = ink;
+    wash.setAlpha(46);
+    p.save();
+    p.setClipRect(camera_.area());
+    p.setRenderHint(QPainter::Antialiasing);
+    for (const level::LayerRef& layer : level.layers) {
+        if (!layer->blockers()) continue;
+        level::each_cell(layer->grid(), seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
+            if (level::Blockers::shape_of(cell) != level::TileShape::opens) return;
+            p.setPen(Qt::NoPen);
+            p.setBrush(wash);
+            camera_.drawCells(p, geometry(), {at.x, at.y, 1, 1});
+            const QRectF box = camera_.around(geometry(), {at.x, at.y, 1, 1});
+            if (box.height() < 12) return;
+            const QPointF m = box.center();
+            const double r = std::min(box.height() * 0.22, 7.0);
+            p.setPen(QPen(ink, 1.5, Qt::SolidLine, Qt::RoundCap));
+            p.drawLine(m - QPointF(r, 0), m + QPointF(r, 0));
+            p.drawLine(m + QPointF(r, 0), m + QPointF(r * 0.4, -r * 0.6));
+            p.drawLine(m + QPointF(r, 0), m + QPointF(r * 0.4, r * 0.6));
+        });
+    }
+    p.restore();
 }
 
 // Blockers are not seen in the game; here they are brine hatching, stronger on the active layer.

@@ -20,6 +20,7 @@
 #include "app/session/tool.hpp"
 #include "app/view/contrast_lens.hpp"
 #include "app/view/pages.hpp"
+#include "app/view/soak_lens.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "base/text.hpp"
@@ -88,6 +89,10 @@ class LevelView : public QWidget, private Board {
     void setAfar(bool on);
     [[nodiscard]] bool afar() const { return afar_.has_value(); }
     [[nodiscard]] ContrastLens& contrast() { return contrast_; }
+    [[nodiscard]] SoakLens& soak() { return soak_; }
+    // From the pointer, or from the start where that is not in the level; off where it was on.
+    void soakFromPointer();
+    void setSoak(bool on); // from the start
     // What is said of the tile under the pointer then; empty where all is well.
     [[nodiscard]] QString honestyThere() const;
     [[nodiscard]] QString contrastThere() const;
@@ -197,6 +202,7 @@ class LevelView : public QWidget, private Board {
     void paintOutlines(QPainter& painter, bool hatched);
     void paintMasses(QPainter& painter, const outline::Drawing& drawing);
     void paintBlockers(QPainter& painter);
+    void paintOwnWords(QPainter& painter);
     void paintFacts(QPainter& painter);
     void paintSides(QPainter& painter);
     [[nodiscard]] QPointF unitsToScreen(Point units) const; // 1/64 cells
@@ -222,6 +228,7 @@ class LevelView : public QWidget, private Board {
     Pages pages_;
     picture::Art still_; // of the walker's figure, which stands
     ContrastLens contrast_;
+    SoakLens soak_;
     Camera camera_;
     std::vector<std::unique_ptr<Gesture>> common_;
     std::vector<std::pair<Tool, std::unique_ptr<Gesture>>> tools_;

@@ -1,0 +1,169 @@
+#include "app/bound/leak_list.hpp"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QToolButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <exception>
+#include <utility>
+
+#include "app/parts/card_list.hpp"
+#include "app/parts/finding_sign.hpp"
+#include "app/parts/panel.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/jobs.hpp"
+#include "app/session/session.hpp"
+#include "app/view/level_view.hpp"
+#include "edit/own_word.hpp"
+#include "edit/used.hpp"
+#include "level/project.hpp"
+
+namespace vic::app {
+
+namespace {
+
+const char* const kJob = "leaks";
+constexpr int kCard = 58, kMost = 132; // pixels of one, and of the list: of three one sees that there are more
+
+QString where(const findings::Leak& leak) {
+    if (leak.kind != findings::Leak::Kind::rim)
+        return LeakList::tr("at cell %1, %2").arg(leak.cells.x).arg(leak.cells.y);
+    const bool upright = leak.side % 2 != 0;
+    int cells = 0;
+    for (const Box& box : leak.rims) cells += upright ? box.h : box.w;
+    return LeakList::tr("%n cells, and nothing leads on", nullptr, cells);
+}
+
+} // namespace
+
+LeakList::LeakList(Session& session, LevelView& view, QWidget* parent)
+    : QWidget(parent), session_(session), view_(view), checker_(std::make_shared<findings::LeakChecker>()) {
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    addHeading(column, tr("To look at"), &count_);
+    none_ = label({}, "quiet", this);
+    none_->setObjectName("leaksNone");
+    none_->setWordWrap(true);
+    column->addWidget(none_);
+    list_ = new CardList(this);
+    list_->setObjectName("leakList");
+    list_->setAccessibleName(tr("Where the level leaks"));
+    list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    column->addWidget(list_);
+    connect(list_, &CardList::chosen, this, &LeakList::choose);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(4);
+    close_ = toolButton(this, "leakClose", {}, tr("Close it"), {}, "card");
+    describe(close_, tr("Close the leak"), {},
+             tr("The cells over which one gets out say that one may not walk there; water comes to block"));
+    connect(close_, &QToolButton::clicked, this, &LeakList::close);
+    letBe_ = toolButton(this, "leakLetBe", {}, tr("Let it be open"), {}, "card");
+    describe(letBe_, tr("Let it be open"), {},
+             tr("The side leads on, wherever the game says; see Sides in the Section"));
+    connect(letBe_, &QToolButton::clicked, this, &LeakList::letBe);
+    for (auto* b : {close_, letBe_}) {
+        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        row->addWidget(b);
+    }
+    column->addLayout(row);
+    show({});
+}
+
+void LeakList::refresh() {
+    if (!session_.isOpen() || !session_.level()) return;
+    const level::Level& level = *session_.level();
+    const level::Project& project = session_.project();
+    const bool same = of_.id == level.id && of_.layers == level.layers && of_.marks == level.marks &&
+                      of_.sides == level.sides && of_.walker == level.walker && of_.size == level.size &&
+                      of_.view == level.view && sheets_ == project.sheets && kinds_ == project.prop_kinds;
+    if (same) return;
+    of_ = level;
+    sheets_ = project.sheets;
+    kinds_ = project.prop_kinds;
+    using Leaks = std::vector<findings::Leak>;
+    session_.jobs().start<Leaks>(
+        kJob, {},
+        [state = session_.document().state(), level, checker = checker_](Jobs::Progress& progress) {
+            return progress.stopped() ? Leaks{} : findings::leaks(*state, level);
+        },
+        [this](Leaks& found) { show(std::move(found)); },
+        [this](const std::exception& e) { emit session_.said(translated(e), true); });
+}
+
+void LeakList::show(std::vector<findings::Leak> leaks) {
+    leaks_ = std::move(leaks);
+    std::vector<Card> cards;
+    const Tokens t = tokensOf(this);
+    for (std::size_t i = 0; i < leaks_.size(); ++i) {
+        const findings::Finding finding = findings::finding_of(of_, leaks_[i]);
+        Card card;
+        card.id = static_cast<quint32>(i + 1);
+        card.picture = findingSign(finding.severity, t);
+        card.title = translated(leaks_[i].brief);
+        card.under = where(leaks_[i]);
+        cards.push_back(std::move(card));
+    }
+    list_->setCards(cards, 0);
+    list_->setFixedHeight(std::min(kMost, kCard * static_cast<int>(std::max<std::size_t>(1, leaks_.size()))));
+    list_->setVisible(!leaks_.empty());
+    none_->setVisible(leaks_.empty());
+    const bool start = of_.first_mark(level::MarkKind::start) != nullptr;
+    none_->setText(of_.view == level::View::from_the_side
+                       ? tr("From the side it depends on how far one jumps; Soak shows where a body has room.")
+                   : !start ? tr("Place a start mark in Dress, and it is shown where the level leaks.")
+                            : tr("From the start one gets out nowhere that is not meant."));
+    count_->setText(leaks_.empty() ? QString() : QString::number(leaks_.size()));
+    choose(leaks_.size() == 1 ? 1 : 0); // of several one is chosen first
+}
+
+const findings::Leak* LeakList::chosen() const {
+    return chosen_ >= 0 && static_cast<std::size_t>(chosen_) < leaks_.size()
+               ? &leaks_[static_cast<std::size_t>(chosen_)]
+               : nullptr;
+}
+
+void LeakList::choose(quint32 index) {
+    using Kind = findings::Leak::Kind;
+    const bool asked = sender() == list_;
+    chosen_ = static_cast<int>(index) - 1;
+    const findings::Leak* leak = chosen();
+    const bool rim = leak && leak->kind == Kind::rim;
+    close_->setVisible(leak && (rim || leak->kind == Kind::telling));
+    close_->setText(leak && leak->kind == Kind::telling ? tr("Let it block") : tr("Close it"));
+    letBe_->setVisible(rim);
+    if (!leak || !asked) return;
+    view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
+    view_.setSoak(true);
+}
+
+void LeakList::close() {
+    const findings::Leak* leak = chosen();
+    if (!leak) return;
+    level::Project p = session_.project();
+    if (leak->kind == findings::Leak::Kind::telling) {
+        const std::vector<edit::Used> it{{edit::UsedKind::material, leak->material}};
+        level::Level level = edit::with_layers_blocking(p, *session_.level(), it);
+        p = edit::with_blocking(std::move(p), it, edit::Blocking::full);
+        p.put(std::move(level));
+        return session_.apply(tr("Let water block"), std::move(p));
+    }
+    level::Region cells;
+    for (const Box& box : leak->rims) cells.add(box);
+    level::Level level = edit::with_own_word(*session_.level(), cells, edit::OwnWord::may_not_walk,
+                                             tr("Own words").toStdString(), p.next_id);
+    p.put(std::move(level));
+    session_.apply(tr("Close a leak"), std::move(p));
+}
+
+void LeakList::letBe() {
+    const findings::Leak* leak = chosen();
+    if (!leak || leak->side < 0) return;
+    level::Level level = *session_.level();
+    level.sides[static_cast<std::size_t>(leak->side)] = {level::SideKind::leads, {}};
+    session_.applyLevel(tr("Let a side lead on"), std::move(level));
+}
+
+} // namespace vic::app

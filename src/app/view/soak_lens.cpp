@@ -1,0 +1,192 @@
+#include "app/view/soak_lens.hpp"
+
+#include <QColor>
+#include <QImage>
+#include <QLineF>
+#include <QLocale>
+#include <QPainter>
+#include <QPen>
+#include <QRectF>
+#include <QStringList>
+#include <QTransform>
+#include <algorithm>
+#include <cmath>
+#include <cstdint>
+#include <exception>
+#include <utility>
+
+#include "app/parts/camera.hpp"
+#include "app/parts/glyphs.hpp"
+#include "app/parts/thumbs.hpp"
+#include "app/parts/tokens.hpp"
+#include "app/parts/translated.hpp"
+#include "app/session/jobs.hpp"
+#include "app/session/session.hpp"
+#include "level/project.hpp"
+#include "level/standing.hpp"
+
+namespace vic::app {
+
+namespace {
+
+const char* const kJob = "soak";
+constexpr std::int64_t kAtOnce = 160 * 160; // cells of a level that is soaked while one paints
+
+// The line over which one gets out, in 1/64 cells.
+std::pair<Point, Point> line_of(const walk::Soaked::OpenRim& rim, Size cells) {
+    const int right = cells.w * outline::kUnit, bottom = cells.h * outline::kUnit;
+    switch (rim.side) {
+        case 0:
+            return {{rim.from, 0}, {rim.to, 0}};
+        case 1:
+            return {{right, rim.from}, {right, rim.to}};
+        case 2:
+            return {{rim.from, bottom}, {rim.to, bottom}};
+        default:
+            return {{0, rim.from}, {0, rim.to}};
+    }
+}
+
+QString onSide(int side) {
+    switch (side) {
+        case 0:
+            return SoakLens::tr("in the north");
+        case 1:
+            return SoakLens::tr("in the east");
+        case 2:
+            return SoakLens::tr("in the south");
+        default:
+            return SoakLens::tr("in the west");
+    }
+}
+
+QString inCells(int units) { return QLocale().toString(double(units) / outline::kUnit, 'f', 2); }
+
+} // namespace
+
+void SoakLens::pour(std::optional<Point> from, const level::Level& level) {
+    from_ = from;
+    if (from_) return follow(level, true);
+    session_.jobs().stop(kJob);
+    soaked_ = {};
+    of_ = {};
+    emit soakedAnew(true);
+}
+
+void SoakLens::follow(const level::Level& level, bool settled) {
+    if (!on()) return;
+    const level::Project& project = session_.project();
+    const bool atOnce = level.size.area() <= kAtOnce;
+    if (!atOnce && !settled) return;
+    Of of{from_, level.layers, project.sheets, project.prop_kinds, level.walker, level.sides, level.size, level.cell};
+    if (of == of_) return;
+    of_ = std::move(of);
+    if (atOnce) return take(walk::soak(level, {tilesOf(project), propKindsOf(project)}, *from_), settled);
+    session_.jobs().start<walk::Soaked>(
+        kJob, tr("Soaking the level"),
+        [state = session_.document().state(), level, from = *from_](Jobs::Progress&) {
+            const level::TileTable tiles(*state);
+            const level::PropKinds kinds(*state);
+            return walk::soak(level, {tiles, kinds}, from);
+        },
+        [this](walk::Soaked& soaked) { take(std::move(soaked), true); },
+        [this](const std::exception& e) { emit session_.said(translated(e), true); });
+}
+
+void SoakLens::take(walk::Soaked soaked, bool settled) {
+    soaked_ = std::move(soaked);
+    wetCells_ = soaked_.cells().count();
+    emit soakedAnew(settled);
+}
+
+void SoakLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice) const {
+    if (!on() || soaked_.grain == 0) return;
+    const int g = soaked_.grain;
+    const QTransform cells = camera.cellsToScreen(lattice);
+    const QRectF view = cells.inverted().mapRect(QRectF(camera.area())); // in cells
+    const Box seen = intersection(
+        spanning({static_cast<int>(std::floor(view.left() * g)), static_cast<int>(std::floor(view.top() * g))},
+                 {static_cast<int>(std::ceil(view.right() * g)), static_cast<int>(std::ceil(view.bottom() * g))}),
+        box_of(soaked_.samples));
+    if (seen.empty()) return;
+    // No more samples than there are pixels.
+    const int step = std::max(1, static_cast<int>(1 / std::max(1e-6, std::sqrt(std::abs(cells.determinant())) / g)));
+    QImage image((seen.w + step - 1) / step, (seen.h + step - 1) / step, QImage::Format_ARGB32_Premultiplied);
+    QColor wet = paper().brine;
+    wet.setAlpha(118);
+    const QRgb ink = qPremultiply(wet.rgba());
+    for (int y = 0; y < image.height(); ++y) {
+        auto* row = reinterpret_cast<QRgb*>(image.scanLine(y));
+        for (int x = 0; x < image.width(); ++x) row[x] = soaked_.at({seen.x + x * step, seen.y + y * step}) ? ink : 0;
+    }
+    p.save();
+    p.setClipRect(camera.area());
+    p.setTransform(QTransform::fromScale(1.0 / g, 1.0 / g) * cells, true);
+    p.drawImage(QRectF(seen.x, seen.y, image.width() * step, image.height() * step), image);
+    p.restore();
+
+    p.save();
+    p.setClipRect(camera.area());
+    p.setRenderHint(QPainter::Antialiasing);
+    const QTransform units = QTransform::fromScale(1.0 / outline::kUnit, 1.0 / outline::kUnit) * cells;
+    const QColor red = paper().vermilion, card = paper().card;
+    for (const auto& rim : soaked_.rims) {
+        const auto [a, b] = line_of(rim, of_.size);
+        const QLineF line(units.map(QPointF(a.x, a.y)), units.map(QPointF(b.x, b.y)));
+        p.setPen(QPen(card, 7, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(line);
+        p.setPen(QPen(red, 4, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(line);
+    }
+    for (const auto& narrow : soaked_.narrow) {
+        const QRectF place = units.mapRect(QRectF(narrow.place.x, narrow.place.y, narrow.place.w, narrow.place.h));
+        if (!place.intersects(QRectF(camera.area()))) continue;
+        const QRectF ring = place.adjusted(-5, -5, 5, 5);
+        p.setBrush(Qt::NoBrush);
+        p.setPen(QPen(card, 5));
+        p.drawRoundedRect(ring, 6, 6);
+        p.setPen(QPen(red, 2.5));
+        p.drawRoundedRect(ring, 6, 6);
+        if (lattice.cell.w * camera.zoom() >= 12)
+            paintTag(p, ring.topRight() + QPointF(4, -2), tr("%1 cells wide").arg(inCells(narrow.width)), red, card);
+    }
+    const QPointF from = units.map(QPointF(from_->x, from_->y));
+    p.setPen(QPen(card, 2));
+    p.setBrush(paper().brine);
+    p.drawEllipse(from, 6, 6);
+    p.restore();
+}
+
+QString SoakLens::reading(Point at) const {
+    if (!on() || soaked_.grain == 0) return {};
+    for (const auto& narrow : soaked_.narrow)
+        if (narrow.place.grown(outline::kUnit / 4).contains(at))
+            return tr("One gets through here, where it is <b>%1 cells</b> wide").arg(inCells(narrow.width));
+    for (const auto& rim : soaked_.rims) {
+        const auto [a, b] = line_of(rim, of_.size);
+        if (spanning(a, b).grown(outline::kUnit).contains(at))
+            return tr("One gets out here, %1, and nothing leads on").arg(onSide(rim.side));
+    }
+    const int side = outline::kUnit / soaked_.grain;
+    return soaked_.at({floor_div(at.x, side), floor_div(at.y, side)}) ? tr("Wet: one gets here")
+                                                                      : tr("Dry: one does not get here");
+}
+
+QString SoakLens::summary() const {
+    if (soaked_.shut_in) return tr("There is no room for the walker here: all stays dry");
+    const QLocale locale;
+    QStringList out{tr("%1 cells are wet").arg(locale.toString(wetCells_))};
+    std::vector<int> sides;
+    for (const auto& rim : soaked_.rims)
+        if (sides.empty() || sides.back() != rim.side) sides.push_back(rim.side);
+    QStringList names;
+    for (const int side : sides) names << onSide(side);
+    if (!names.isEmpty()) out << tr("it runs out %1").arg(names.join(", "));
+    if (!soaked_.narrow.empty())
+        out << tr("through %n narrow places, %1 cells wide and more", nullptr, static_cast<int>(soaked_.narrow.size()))
+                   .arg(inCells(soaked_.narrow.front().width));
+    if (names.isEmpty() && soaked_.narrow.empty()) out << tr("it leaks nowhere");
+    return out.join(" · ");
+}
+
+} // namespace vic::app

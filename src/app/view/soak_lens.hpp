@@ -1,0 +1,65 @@
+// Soak: a colour that runs from a place over all that the walker can be moved over, with the places where it leaks.
+#pragma once
+
+#include <QObject>
+#include <QString>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "base/geometry.hpp"
+#include "level/level.hpp"
+#include "walk/soak.hpp"
+
+class QPainter;
+
+namespace vic::level {
+struct PropKind;
+struct Sheet;
+} // namespace vic::level
+
+namespace vic::app {
+
+class Camera;
+class Session;
+
+class SoakLens : public QObject {
+    Q_OBJECT
+  public:
+    explicit SoakLens(Session& session) : session_(session) {}
+    [[nodiscard]] bool on() const { return from_.has_value(); }
+    // From the middle of the walker's foot, in 1/64 cells of the level; off without one.
+    void pour(std::optional<Point> from, const level::Level& level);
+    // The level is another one now, or a stroke is under way in it: small levels are soaked anew at once, large ones in
+    // the background when `settled`. Nothing happens while it is off, or where nothing changed that matters.
+    void follow(const level::Level& level, bool settled);
+    void paint(QPainter& p, const Camera& camera, const Lattice& lattice) const;
+    // What is to be said of the place (1/64 cells), and of all of it.
+    [[nodiscard]] QString reading(Point at) const;
+    [[nodiscard]] QString summary() const;
+    [[nodiscard]] const walk::Soaked& soaked() const { return soaked_; }
+
+  signals:
+    void soakedAnew(bool settled); // and not for what is only shown
+
+  private:
+    void take(walk::Soaked soaked, bool settled);
+    Session& session_;
+    std::optional<Point> from_;
+    struct Of { // what it follows from
+        std::optional<Point> from;
+        std::vector<level::LayerRef> layers;
+        std::vector<std::shared_ptr<const level::Sheet>> sheets;
+        std::vector<std::shared_ptr<const level::PropKind>> kinds;
+        level::Walker walker;
+        level::LevelSides sides;
+        Size size;
+        Size cell;
+        bool operator==(const Of&) const = default;
+    };
+    Of of_;
+    walk::Soaked soaked_;
+    std::int64_t wetCells_ = 0;
+};
+
+} // namespace vic::app

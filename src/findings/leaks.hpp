@@ -1,0 +1,56 @@
+// Where a level leaks, and what in it no one gets to: what soaking it from its start shows. Levels seen from the side
+// have none here: how far one jumps decides there.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "findings/finding.hpp"
+#include "walk/soak.hpp"
+
+namespace vic::findings {
+
+struct Leak {
+    enum class Kind : std::uint8_t {
+        shut_in, // there is no room at the start
+        rim,     // one gets out over a side where nothing leads on
+        mark,    // a mark that one does not get to
+        telling, // one walks on what is called water, or a wall
+        dry,     // one could walk there, and does not get there
+    };
+    Kind kind = Kind::rim;
+    Box cells;     // where
+    int side = -1; // of a rim: 0 north .. 3 west
+    level::MarkId mark = 0;
+    level::MaterialId material = 0; // of what is told
+    std::vector<Box> rims;          // of a side: all cells over which one gets out
+    Text brief;                     // what it is, in a few words
+    Text what;
+    Text remedy;
+};
+
+// In order of how much they matter. `soaked` must be of this level, from its start.
+std::vector<Leak> leaks(const level::Project& project, const level::Level& level, const walk::Soaked& soaked);
+// The same, soaked for it; none for levels without a start, or seen from the side.
+std::vector<Leak> leaks(const level::Project& project, const level::Level& level);
+
+Finding finding_of(const level::Level& level, const Leak& leak);
+
+// For levels that are asked for again and again: one is soaked anew only where what it follows from has changed.
+class LeakChecker {
+  public:
+    const std::vector<Leak>& of(const level::Project& project, const level::Level& level);
+
+  private:
+    struct Known {
+        level::Level level;
+        std::vector<std::shared_ptr<const level::Sheet>> sheets;
+        std::vector<std::shared_ptr<const level::Material>> materials;
+        std::vector<std::shared_ptr<const level::PropKind>> kinds;
+        std::vector<Leak> leaks;
+    };
+    std::vector<Known> known_;
+};
+
+} // namespace vic::findings

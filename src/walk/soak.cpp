@@ -1,0 +1,596 @@
+#include "walk/soak.hpp"
+
+#include <algorithm>
+#include <bit>
+#include <cstdlib>
+#include <map>
+#include <numeric>
+#include <unordered_map>
+#include <utility>
+
+#include "outline/free.hpp"
+
+namespace vic::walk {
+
+using outline::kUnit;
+
+namespace {
+
+constexpr std::int64_t kMostSamples = std::int64_t{1} << 28; // of a level
+
+// Rows of bits.
+struct Bits {
+    Size size;
+    std::size_t words = 0;
+    std::vector<std::uint64_t> of;
+
+    explicit Bits(Size s)
+        : size(s), words((static_cast<std::size_t>(s.w) + 63) / 64), of(words * static_cast<std::size_t>(s.h)) {}
+    [[nodiscard]] std::uint64_t* row(int y) { return of.data() + static_cast<std::size_t>(y) * words; }
+    [[nodiscard]] const std::uint64_t* row(int y) const { return of.data() + static_cast<std::size_t>(y) * words; }
+    void set(int y, int from, int to) { // to: one more than the last
+        std::uint64_t* const r = row(y);
+        for (int x = from; x < to;) {
+            const int bit = x % 64, count = std::min(64 - bit, to - x);
+            const std::uint64_t ones = count == 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << count) - 1;
+            r[x / 64] |= ones << bit;
+            x += count;
+        }
+    }
+};
+
+// Each bit becomes what it was, or the one `by` to its right was.
+void take_from_right(std::uint64_t* row, std::size_t words, int by) {
+    const auto whole = static_cast<std::size_t>(by / 64);
+    const int rest = by % 64;
+    for (std::size_t i = 0; i + whole < words; ++i) {
+        std::uint64_t v = row[i + whole] >> rest;
+        if (rest != 0 && i + whole + 1 < words) v |= row[i + whole + 1] << (64 - rest);
+        row[i] |= v;
+    }
+}
+
+// Each bit becomes what any of it and the next ones to the right, and below, was: `box` of them.
+void spread_from(Bits& bits, Size box) {
+    for (int y = 0; y < bits.size.h; ++y) {
+        int done = 1;
+        for (; done * 2 <= box.w; done *= 2) take_from_right(bits.row(y), bits.words, done);
+        if (done < box.w) take_from_right(bits.row(y), bits.words, box.w - done);
+    }
+    const auto down = [&](int by) {
+        for (int y = 0; y + by < bits.size.h; ++y)
+            for (std::size_t i = 0; i < bits.words; ++i) bits.row(y)[i] |= bits.row(y + by)[i];
+    };
+    int done = 1;
+    for (; done * 2 <= box.h; done *= 2) down(done);
+    if (done < box.h) down(box.h - done);
+}
+
+// Each row becomes what any of it and the rows above it was, `rows` of them.
+void spread_down(Bits& bits, int rows) {
+    const auto take = [&](int by) {
+        for (int y = bits.size.h - 1; y >= by; --y)
+            for (std::size_t i = 0; i < bits.words; ++i) bits.row(y)[i] |= bits.row(y - by)[i];
+    };
+    int done = 1;
+    for (; done * 2 <= rows; done *= 2) take(done);
+    if (done < rows) take(rows - done);
+}
+
+struct Run {
+    int from, to; // one more than the last
+};
+
+// visit(from, to) for all runs of ones (or of zeros) of a row below `width`.
+template <class Visit>
+void each_run(const std::uint64_t* row, int width, bool ones, const Visit& visit) {
+    int from = -1;
+    for (int x = 0; x < width;) {
+        std::uint64_t word = row[x / 64];
+        if (!ones) word = ~word;
+        word >>= x % 64;
+        const int left = 64 - x % 64;
+        if (from < 0) {
+            const int skip = word == 0 ? left : std::countr_zero(word);
+            if (skip >= left) {
+                x += left;
+                continue;
+            }
+            x += skip;
+            if (x < width) from = x;
+            continue;
+        }
+        const int count = std::min(left, std::countr_one(word));
+        x += count;
+        if (count < left || x >= width) {
+            visit(from, std::min(x, width));
+            from = -1;
+        }
+    }
+    if (from >= 0) visit(from, width);
+}
+
+struct Runs {
+    std::vector<Run> all;
+    std::vector<std::size_t> row_start; // one more than rows
+
+    Runs(const Bits& bits, Size within, bool ones) {
+        row_start.push_back(0);
+        for (int y = 0; y < within.h; ++y) {
+            each_run(bits.row(y), within.w, ones, [&](int from, int to) { all.push_back({from, to}); });
+            row_start.push_back(all.size());
+        }
+    }
+    [[nodiscard]] int rows() const { return static_cast<int>(row_start.size()) - 1; }
+    [[nodiscard]] std::size_t begin(int y) const { return row_start[static_cast<std::size_t>(y)]; }
+    [[nodiscard]] std::size_t end(int y) const { return row_start[static_cast<std::size_t>(y) + 1]; }
+    // The first run of the row that ends beyond x.
+    [[nodiscard]] std::size_t first_beyond(int y, int x) const {
+        const auto b = all.begin() + static_cast<std::ptrdiff_t>(begin(y)),
+                   e = all.begin() + static_cast<std::ptrdiff_t>(end(y));
+        return static_cast<std::size_t>(std::partition_point(b, e, [&](const Run& r) { return r.to <= x; }) -
+                                        all.begin());
+    }
+};
+
+// Runs that hang together have the same root.
+struct Together {
+    std::vector<std::uint32_t> parent;
+    explicit Together(std::size_t n) : parent(n) { std::iota(parent.begin(), parent.end(), 0U); }
+    std::uint32_t root(std::uint32_t i) {
+        while (parent[i] != i) i = parent[i] = parent[parent[i]];
+        return i;
+    }
+    void join(std::size_t a, std::size_t b) {
+        parent[root(static_cast<std::uint32_t>(a))] = root(static_cast<std::uint32_t>(b));
+    }
+    explicit Together(const Runs& runs) : Together(runs.all.size()) {
+        for (int y = 0; y + 1 < runs.rows(); ++y)
+            for (std::size_t i = runs.begin(y); i < runs.end(y); ++i)
+                for (std::size_t j = runs.first_beyond(y + 1, runs.all[i].from);
+                     j < runs.end(y + 1) && runs.all[j].from < runs.all[i].to; ++j)
+                    join(i, j);
+    }
+};
+
+// Lines that are crossed one way only: by the row or column of the foot's upper left corner, the stretches in which it
+// is stopped.
+struct OneWays {
+    std::map<int, std::vector<Run>> down, up;                // from this row to the next, to the one before
+    std::map<int, std::vector<std::pair<int, bool>>> across; // by row: a place, and whether one is stopped going right
+};
+
+class Soaker {
+  public:
+    Soaker(const level::Level& level, const outline::Kinds& kinds)
+        : level_(level),
+          grain_(grain_of(level.size)),
+          foot_(in_samples(foot_of(level))),
+          blocked_({level.size.w * grain_, level.size.h * grain_}) {
+        read(kinds);
+    }
+
+    Soaked from(Point middle);
+
+  private:
+    static int grain_of(Size cells) {
+        int g = 16;
+        while (g > 1 && cells.area() * g * g > kMostSamples) g /= 2;
+        return g;
+    }
+    [[nodiscard]] int side() const { return kUnit / grain_; } // 1/64 cells of a sample
+    [[nodiscard]] Size in_samples(Size units) const {
+        const auto samples = [&](int v) { return std::max(1, (v + side() - 1) / side()); };
+        return {samples(units.w), samples(units.h)};
+    }
+    // Where the upper left corner of a box can be.
+    [[nodiscard]] Size places(Size box) const { return {blocked_.size.w - box.w + 1, blocked_.size.h - box.h + 1}; }
+    void read(const outline::Kinds& kinds);
+    void read_one_way(Point from, Point to, int looks);
+    void draw(Point cell, outline::SolidCode code, const outline::Forms& forms);
+    const std::array<std::uint16_t, 16>& mask(outline::SolidCode code, const outline::Forms& forms);
+    [[nodiscard]] Bits without_room(Size box) const {
+        Bits out = blocked_;
+        spread_from(out, box);
+        return out;
+    }
+    [[nodiscard]] std::vector<bool> search(const Runs& runs, std::size_t start) const;
+    void find_rims(const Runs& runs, const std::vector<bool>& reached, Soaked& out) const;
+    void find_narrow(const Bits& wet, Soaked& out) const;
+    void find_dry(const Runs& runs, const std::vector<bool>& reached, Soaked& out) const;
+
+    const level::Level& level_;
+    int grain_;
+    Size foot_;
+    Bits blocked_;
+    OneWays one_ways_;
+    std::map<outline::SolidCode, std::array<std::uint16_t, 16>> masks_; // of the strip at hand
+};
+
+// The samples of a cell that polygons lie in, row by row: those with the middle of a unit in one.
+std::array<std::uint16_t, 16> drawn(const level::Polygons& polygons, int grain) {
+    std::array<std::uint16_t, 16> out{};
+    const int side = kUnit / grain;
+    for (int y = 0; y < kUnit; ++y) {
+        std::vector<std::pair<double, int>> crossings;
+        for (const level::Polygon& p : polygons)
+            for (std::size_t i = 0; i < p.size(); ++i) {
+                const Point a = p[i], b = p[(i + 1) % p.size()];
+                if ((a.y > y) == (b.y > y)) continue;
+                crossings.emplace_back(a.x + (y + 0.5 - a.y) / (b.y - a.y) * (b.x - a.x), b.y > a.y ? 1 : -1);
+            }
+        std::sort(crossings.begin(), crossings.end());
+        int around = 0;
+        for (std::size_t i = 0; i + 1 < crossings.size(); ++i) {
+            around += crossings[i].second;
+            if (around == 0) continue;
+            for (int x = std::max(0, static_cast<int>(crossings[i].first));
+                 x < kUnit && x + 0.5 < crossings[i + 1].first; ++x)
+                if (x + 0.5 > crossings[i].first)
+                    out[static_cast<std::size_t>(y / side)] |= static_cast<std::uint16_t>(1U << (x / side));
+        }
+    }
+    return out;
+}
+
+const std::array<std::uint16_t, 16>& Soaker::mask(outline::SolidCode code, const outline::Forms& forms) {
+    code &= ~outline::SolidCode{0xF0};
+    const auto known = masks_.find(code);
+    if (known != masks_.end()) return known->second;
+    static constexpr level::TileShape shapes[6] = {level::TileShape::none,     level::TileShape::full,
+                                                   level::TileShape::slope_ne, level::TileShape::slope_se,
+                                                   level::TileShape::slope_sw, level::TileShape::slope_nw};
+    const outline::Solid solid = outline::solid_of(code);
+    return masks_
+        .emplace(code, drawn(solid == outline::kForm ? forms[code].polygons
+                                                     : outline::units_of(level::polygons_of(shapes[solid])),
+                             grain_))
+        .first->second;
+}
+
+void Soaker::draw(Point cell, outline::SolidCode code, const outline::Forms& forms) {
+    const int left = cell.x * grain_, top = cell.y * grain_;
+    if (outline::solid_of(code) == outline::kFull) {
+        for (int y = 0; y < grain_; ++y) blocked_.set(top + y, left, left + grain_);
+    } else if (outline::solid_of(code) != outline::kOpen) {
+        const auto& rows = mask(code, forms);
+        for (int y = 0; y < grain_; ++y) {
+            // A cell's samples lie in one word.
+            const std::uint64_t bits = rows[static_cast<std::size_t>(y)];
+            blocked_.row(top + y)[left / 64] |= bits << (left % 64);
+        }
+    }
+    for (int way = 0; way < 4; ++way) {
+        if ((outline::one_way_of(code) >> way & 1U) == 0) continue;
+        const Point nw{cell.x * kUnit, cell.y * kUnit};
+        const Point a = way == 1 ? nw + Point{kUnit, 0} : way == 2 ? nw + Point{0, kUnit} : nw;
+        const Point b = way == 0 ? nw + Point{kUnit, 0} : way == 3 ? nw + Point{0, kUnit} : nw + Point{kUnit, kUnit};
+        read_one_way(a, b, way);
+    }
+}
+
+// Aslant ones are taken as lying level, or upright, in their middle.
+void Soaker::read_one_way(Point from, Point to, int looks) {
+    const auto sample = [&](int v) { return floor_div(v + side() / 2, side()); };
+    const bool level_line = looks % 2 == 0;
+    const int line = sample(level_line ? (from.y + to.y) / 2 : (from.x + to.x) / 2);
+    int first = sample(level_line ? std::min(from.x, to.x) : std::min(from.y, to.y));
+    const int last = sample(level_line ? std::max(from.x, to.x) : std::max(from.y, to.y));
+    if (level_line) {
+        const Run stopped{first - foot_.w + 1, last};
+        if (looks == 0) one_ways_.down[line - foot_.h].push_back(stopped);
+        if (looks == 2) one_ways_.up[line].push_back(stopped);
+        return;
+    }
+    for (first = first - foot_.h + 1; first < last; ++first) {
+        // Between the place before `at` and `at` itself.
+        const int at = looks == 3 ? line - foot_.w + 1 : line;
+        one_ways_.across[first].emplace_back(at, looks == 3);
+    }
+}
+
+void Soaker::read(const outline::Kinds& kinds) {
+    constexpr int kStrip = 64;
+    std::vector<outline::SolidCode> codes(static_cast<std::size_t>(level_.size.w) * kStrip);
+    for (int top = 0; top < level_.size.h; top += kStrip) {
+        const Box strip = intersection({0, top, level_.size.w, kStrip}, level_.cells());
+        outline::Forms forms;
+        masks_.clear();
+        outline::read_solid(level_, kinds, strip, codes.data(), static_cast<std::size_t>(strip.w), forms);
+        for (int y = 0; y < strip.h; ++y)
+            for (int x = 0; x < strip.w; ++x)
+                if (const auto code = codes[static_cast<std::size_t>(y) * static_cast<std::size_t>(strip.w) +
+                                            static_cast<std::size_t>(x)];
+                    code != outline::kOpen)
+                    draw({x, top + y}, code, forms);
+        for (const outline::OneWayEdge& e : forms.one_way) read_one_way(e.from, e.to, e.side);
+    }
+    for (auto& [row, places] : one_ways_.across) std::sort(places.begin(), places.end());
+}
+
+// Runs are cut at upright one-way lines first, so that what is left of one is crossed freely.
+void cut_runs(Runs& runs, const OneWays& ways) {
+    if (ways.across.empty()) return;
+    std::vector<Run> all;
+    std::vector<std::size_t> starts{0};
+    for (int y = 0; y < runs.rows(); ++y) {
+        const auto here = ways.across.find(y);
+        for (std::size_t i = runs.begin(y); i < runs.end(y); ++i) {
+            Run run = runs.all[i];
+            if (here != ways.across.end())
+                for (const auto& [at, right] : here->second)
+                    if (at > run.from && at < run.to) {
+                        all.push_back({run.from, at});
+                        run.from = at;
+                    }
+            all.push_back(run);
+        }
+        starts.push_back(all.size());
+    }
+    runs.all = std::move(all);
+    runs.row_start = std::move(starts);
+}
+
+// Whether any place of a stretch is in none of the others.
+bool any_free(Run stretch, const std::vector<Run>* stopped) {
+    if (!stopped) return true;
+    int x = stretch.from;
+    for (bool moved = true; moved && x < stretch.to;) {
+        moved = false;
+        for (const Run& r : *stopped)
+            if (r.from <= x && r.to > x) {
+                x = r.to;
+                moved = true;
+            }
+    }
+    return x < stretch.to;
+}
+
+std::vector<bool> Soaker::search(const Runs& runs, std::size_t start) const {
+    std::vector<bool> reached(runs.all.size(), false);
+    std::vector<std::pair<int, std::size_t>> open; // row, run
+    const auto reach = [&](int y, std::size_t run) {
+        if (reached[run]) return;
+        reached[run] = true;
+        open.emplace_back(y, run);
+    };
+    const auto stopped = [](const std::map<int, std::vector<Run>>& by_row, int y) {
+        const auto found = by_row.find(y);
+        return found == by_row.end() ? nullptr : &found->second;
+    };
+    const auto across = [&](int y, int at, bool right) {
+        const auto found = one_ways_.across.find(y);
+        return found != one_ways_.across.end() &&
+               std::binary_search(found->second.begin(), found->second.end(), std::pair(at, right));
+    };
+    int row = 0;
+    while (runs.end(row) <= start) ++row;
+    reach(row, start);
+    while (!open.empty()) {
+        const auto [y, i] = open.back();
+        open.pop_back();
+        const Run run = runs.all[i];
+        for (const int next : {y - 1, y + 1}) {
+            if (next < 0 || next >= runs.rows()) continue;
+            const auto* lines = next > y ? stopped(one_ways_.down, y) : stopped(one_ways_.up, y);
+            for (std::size_t j = runs.first_beyond(next, run.from); j < runs.end(next) && runs.all[j].from < run.to;
+                 ++j)
+                if (!reached[j] &&
+                    any_free({std::max(run.from, runs.all[j].from), std::min(run.to, runs.all[j].to)}, lines))
+                    reach(next, j);
+        }
+        // Beside it there is a run only where it was cut at a one-way line.
+        if (i + 1 < runs.end(y) && runs.all[i + 1].from == run.to && !across(y, run.to, true)) reach(y, i + 1);
+        if (i > runs.begin(y) && runs.all[i - 1].to == run.from && !across(y, run.from, false)) reach(y, i - 1);
+    }
+    return reached;
+}
+
+void Soaker::find_rims(const Runs& runs, const std::vector<bool>& reached, Soaked& out) const {
+    std::array<std::vector<Run>, 4> touched; // samples along the side
+    const Size last = places(foot_);
+    for (int y = 0; y < runs.rows(); ++y)
+        for (std::size_t i = runs.begin(y); i < runs.end(y); ++i) {
+            if (!reached[i]) continue;
+            const Run run = runs.all[i];
+            const Run along{run.from, run.to - 1 + foot_.w}, down{y, y + foot_.h};
+            if (y == 0) touched[0].push_back(along);
+            if (y == last.h - 1) touched[2].push_back(along);
+            if (run.to == last.w) touched[1].push_back(down);
+            if (run.from == 0) touched[3].push_back(down);
+        }
+    for (std::size_t side = 0; side < 4; ++side) {
+        if (level_.sides[side].kind != level::SideKind::open) continue;
+        std::sort(touched[side].begin(), touched[side].end(), [](Run a, Run b) { return a.from < b.from; });
+        for (const Run& r : touched[side]) {
+            const int from = r.from * this->side(), to = r.to * this->side();
+            if (!out.rims.empty() && out.rims.back().side == static_cast<int>(side) && out.rims.back().to >= from)
+                out.rims.back().to = std::max(out.rims.back().to, to);
+            else
+                out.rims.push_back({static_cast<int>(side), from, to});
+        }
+    }
+}
+
+// What is wet and no foot as large as a cell can be: where that lies between places that are told apart without it.
+void Soaker::find_narrow(const Bits& wet, Soaked& out) const {
+    const Size large{std::max(foot_.w, grain_), std::max(foot_.h, grain_)};
+    if (large == foot_ || places(large).empty()) return;
+    Bits wide(blocked_.size);
+    const Bits no_room = without_room(large);
+    for (int y = 0; y < places(large).h; ++y)
+        each_run(no_room.row(y), places(large).w, false,
+                 [&](int from, int to) { wide.set(y, from, to - 1 + large.w); });
+    spread_down(wide, large.h);
+    Bits thin = wet;
+    for (std::size_t i = 0; i < wide.of.size(); ++i) {
+        wide.of[i] &= wet.of[i];
+        thin.of[i] &= ~wide.of[i];
+    }
+    const Runs halls(wide, wide.size, true), gaps(thin, thin.size, true);
+    Together hall(halls), gap(gaps);
+    struct Gap {
+        std::vector<std::uint32_t> halls;
+        Box place;
+        bool level = false, upright = false; // which way one goes through
+    };
+    std::map<std::uint32_t, Gap> found;
+    for (int y = 0; y < gaps.rows(); ++y)
+        for (std::size_t i = gaps.begin(y); i < gaps.end(y); ++i) {
+            const Run run = gaps.all[i];
+            Gap& g = found[gap.root(static_cast<std::uint32_t>(i))];
+            g.place = united(g.place, {run.from, y, run.to - run.from, 1});
+            const auto meets = [&](int row, int from, int to, bool& way) {
+                if (row < 0 || row >= halls.rows()) return;
+                for (std::size_t j = halls.first_beyond(row, from); j < halls.end(row) && halls.all[j].from < to; ++j) {
+                    g.halls.push_back(hall.root(static_cast<std::uint32_t>(j)));
+                    way = true;
+                }
+            };
+            meets(y, run.from - 1, run.from, g.level);
+            meets(y, run.to, run.to + 1, g.level);
+            meets(y - 1, run.from, run.to, g.upright);
+            meets(y + 1, run.from, run.to, g.upright);
+        }
+    for (auto& [root, g] : found) {
+        std::sort(g.halls.begin(), g.halls.end());
+        g.halls.erase(std::unique(g.halls.begin(), g.halls.end()), g.halls.end());
+        if (g.halls.size() < 2) continue;
+        // Across the way.
+        int width = kUnit;
+        const auto samples = [&](int x, int y) {
+            return box_of(thin.size).contains(Point{x, y}) && (thin.row(y)[x / 64] >> (x % 64) & 1) != 0;
+        };
+        const auto least = [&](bool level_way) {
+            const int outer = level_way ? g.place.w : g.place.h, inner = level_way ? g.place.h : g.place.w;
+            for (int a = 0; a < outer; ++a) {
+                int longest = 0, now = 0;
+                for (int b = 0; b < inner; ++b) {
+                    const Point p = g.place.corner() + (level_way ? Point{a, b} : Point{b, a});
+                    now = samples(p.x, p.y) ? now + 1 : 0;
+                    longest = std::max(longest, now);
+                }
+                if (longest > 0) width = std::min(width, longest * side());
+            }
+        };
+        if (g.level) least(true);
+        if (g.upright) least(false);
+        const int s = side();
+        out.narrow.push_back({{g.place.x * s, g.place.y * s, g.place.w * s, g.place.h * s}, width});
+    }
+    std::sort(out.narrow.begin(), out.narrow.end(), [](const auto& a, const auto& b) {
+        return std::tie(a.width, a.place.y, a.place.x) < std::tie(b.width, b.place.y, b.place.x);
+    });
+}
+
+// Places with room that are not reached, hanging together, where they amount to a cell.
+void Soaker::find_dry(const Runs& runs, const std::vector<bool>& reached, Soaked& out) const {
+    Together together(runs);
+    for (int y = 0; y < runs.rows(); ++y)
+        for (std::size_t i = runs.begin(y); i + 1 < runs.end(y); ++i)
+            if (runs.all[i].to == runs.all[i + 1].from) together.join(i, i + 1);
+    std::unordered_map<std::uint32_t, level::Region> parts;
+    for (int y = 0; y < runs.rows(); ++y)
+        for (std::size_t i = runs.begin(y); i < runs.end(y); ++i) {
+            if (reached[i]) continue;
+            // The cells whose middle the foot covers.
+            const int top = floor_div(y - grain_ / 2 + grain_ - 1, grain_),
+                      bottom = floor_div(y + foot_.h - 1 - grain_ / 2, grain_);
+            const int left = floor_div(runs.all[i].from - grain_ / 2 + grain_ - 1, grain_),
+                      right = floor_div(runs.all[i].to - 2 + foot_.w - grain_ / 2, grain_);
+            if (top <= bottom && left <= right)
+                parts[together.root(static_cast<std::uint32_t>(i))].add(
+                    Box{left, top, right - left + 1, bottom - top + 1});
+        }
+    for (auto& [root, cells] : parts) {
+        const std::int64_t count = cells.count();
+        if (count > 0) out.dry.push_back({std::move(cells), count});
+    }
+    std::sort(out.dry.begin(), out.dry.end(), [](const Soaked::Dry& a, const Soaked::Dry& b) {
+        const auto at = [](const Soaked::Dry& d) { return d.cells.bounds().corner(); };
+        return a.count != b.count ? a.count > b.count : at(a) < at(b);
+    });
+    if (out.dry.size() > kMostDry) out.dry.resize(kMostDry);
+}
+
+Soaked Soaker::from(Point middle) {
+    Soaked out;
+    out.grain = grain_;
+    out.samples = blocked_.size;
+    out.nothing_blocks = std::all_of(blocked_.of.begin(), blocked_.of.end(), [](std::uint64_t w) { return w == 0; });
+    Bits wet(blocked_.size);
+    const auto shut_in = [&] {
+        out.shut_in = true;
+        out.wet = std::move(wet.of);
+        return out;
+    };
+    if (places(foot_).empty()) return shut_in();
+    Runs runs(without_room(foot_), places(foot_), false);
+    cut_runs(runs, one_ways_);
+    // The nearest place with room, within a cell.
+    const Point corner{floor_div(middle.x, side()) - foot_.w / 2, floor_div(middle.y, side()) - foot_.h / 2};
+    std::size_t start = runs.all.size();
+    int nearest = grain_ + 1;
+    for (int y = std::max(0, corner.y - grain_); y <= std::min(runs.rows() - 1, corner.y + grain_); ++y)
+        for (std::size_t i = runs.begin(y); i < runs.end(y); ++i) {
+            const int aside = std::max({0, runs.all[i].from - corner.x, corner.x - runs.all[i].to + 1});
+            const int away = std::max(aside, std::abs(y - corner.y));
+            if (away >= nearest) continue;
+            nearest = away;
+            start = i;
+        }
+    if (start == runs.all.size()) return shut_in();
+    const std::vector<bool> reached = search(runs, start);
+    for (int y = 0; y < runs.rows(); ++y)
+        for (std::size_t i = runs.begin(y); i < runs.end(y); ++i)
+            if (reached[i]) wet.set(y, runs.all[i].from, runs.all[i].to - 1 + foot_.w);
+    spread_down(wet, foot_.h);
+    find_rims(runs, reached, out);
+    find_narrow(wet, out);
+    find_dry(runs, reached, out);
+    out.wet = std::move(wet.of);
+    return out;
+}
+
+} // namespace
+
+Size foot_of(const level::Level& level) {
+    const int w = std::max(8, level.walker.width), h = std::max(8, level.walker.height);
+    if (level.view == level::View::from_the_side) return {w, h};
+    return {w, level.lattice == LatticeKind::isometric ? w : std::min(w, h)};
+}
+
+Point start_of(const level::Level& level) {
+    const level::Mark* start = level.first_mark(level::MarkKind::start);
+    if (!start) return {level.size.w * kUnit / 2, level.size.h * kUnit / 2};
+    const Box c = start->cells;
+    const bool aslant = level.lattice == LatticeKind::isometric;
+    return {c.x * kUnit + c.w * kUnit / 2,
+            aslant ? c.y * kUnit + c.h * kUnit / 2 : c.bottom() * kUnit - foot_of(level).h / 2};
+}
+
+bool Soaked::touches(const Box& cells) const {
+    const Box box = intersection({cells.x * grain, cells.y * grain, cells.w * grain, cells.h * grain}, box_of(samples));
+    for (int y = box.y; y < box.bottom(); ++y)
+        for (int x = box.x; x < box.right(); ++x)
+            if (at({x, y})) return true;
+    return false;
+}
+
+level::Region Soaked::cells() const {
+    level::Region out;
+    if (grain == 0) return out;
+    for (int y = 0; y * grain < samples.h; ++y)
+        for (int i = 0; i < grain; ++i)
+            each_run(wet.data() + static_cast<std::size_t>(y * grain + i) * words(), samples.w, true,
+                     [&](int from, int to) {
+                         out.add(Box{from / grain, y, (to - 1) / grain - from / grain + 1, 1});
+                     });
+    return out;
+}
+
+Soaked soak(const level::Level& level, const outline::Kinds& kinds, Point middle) {
+    return Soaker(level, kinds).from(middle);
+}
+
+} // namespace vic::walk
