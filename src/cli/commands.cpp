@@ -48,6 +48,16 @@ void check_cut(const level::Cut& cut, Size image, const std::string& file) {
         throw InputError(*trouble, file, "the cut", "Give a tile size, margin and spacing that fit the picture");
 }
 
+vicinum::Level load_parcel(const std::string& dir) {
+    try {
+        return vicinum::load(dir);
+    } catch (const std::runtime_error& e) {
+        throw InputError(Text::verbatim(e.what()), dir, "", "Build the level again");
+    }
+}
+
+} // namespace
+
 const level::Level& level_of(const level::Project& project, const std::string& id, const std::string& dir) {
     if (id.empty() && project.levels.size() == 1) return *project.levels.front();
     const level::Level* found = project.level(id);
@@ -58,16 +68,6 @@ const level::Level& level_of(const level::Project& project, const std::string& i
     }
     return *found;
 }
-
-vicinum::Level load_parcel(const std::string& dir) {
-    try {
-        return vicinum::load(dir);
-    } catch (const std::runtime_error& e) {
-        throw InputError(Text::verbatim(e.what()), dir, "", "Build the level again");
-    }
-}
-
-} // namespace
 
 Outcome read_islands(const std::string& file, std::optional<int> join_gap, std::optional<int> least_area) {
     const Image image = sheet::read_png(file);
@@ -482,7 +482,8 @@ Outcome plant(const std::string& dir, const std::string& id, const std::string& 
     if (seed) recipe.seed = *seed;
     const plant::Grown grown = plant::grow(project, level, planted.id, recipe, plant::kMostGrown);
     if (grown.wanted > 0)
-        throw InputError(say("About %1 props would grow", static_cast<std::int64_t>(grown.wanted)), dir, Text::verbatim("levels/" + level.id),
+        throw InputError(say("About %1 props would grow", static_cast<std::int64_t>(grown.wanted)), dir,
+                         Text::verbatim("levels/" + level.id),
                          say("At most %1 do: set them further apart, or on less of the level",
                              static_cast<std::int64_t>(plant::kMostGrown)));
     const auto rounded = [](double v) { return std::round(v * 1000) / 1000; };

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "base/geometry.hpp"
+#include "level/project.hpp"
 #include "store/fields.hpp"
 
 namespace vic::cli {
@@ -19,6 +20,8 @@ struct Outcome {
 };
 
 // All throw InputError.
+// The level with the id; the only one where that is empty.
+const level::Level& level_of(const level::Project& project, const std::string& id, const std::string& dir);
 Outcome read_sheet(const std::string& image);
 Outcome read_islands(const std::string& image, std::optional<int> join_gap, std::optional<int> least_area);
 struct JoinsOptions {
@@ -54,6 +57,10 @@ Outcome walk(const std::string& parcel, const std::string& script);
 // What the recipe of a planting gives, nothing of which is written; `layer` is a name or an id, and may be empty.
 Outcome plant(const std::string& project, const std::string& level, const std::string& layer,
               std::optional<std::uint32_t> seed);
+// What a level blocks; of one collision class alone where that is given.
+Outcome trace_level(const std::string& project, const std::string& level, const std::optional<std::string>& of_class);
+// Where one gets to from the start, or from a cell.
+Outcome soak(const std::string& project, const std::string& level, const std::optional<Point>& from);
 Outcome render(const std::string& project, const std::string& level, const std::string& out, int scale);
 
 } // namespace vic::cli

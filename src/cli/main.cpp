@@ -89,9 +89,27 @@ int main(int argc, char** argv) {
     plan->add_option("--gather", gather, "How far off a colour may be with --snap, 0 to 441")
         ->check(CLI::Range(0, 441));
     plan->callback([&] { action = [&] { return cli::plan(a, keys, snap, gather); }; });
-    auto* trace = app.add_subcommand("trace", "Merge a grid of 0 and 1 into outlines");
-    trace->add_option("GRID", a)->required();
-    trace->callback([&] { action = [&] { return cli::trace(a); }; });
+    std::string collision_class;
+    auto* trace = app.add_subcommand("trace", "Merge what blocks into outlines: of a grid of 0 and 1, or of a level");
+    trace->add_option("GRID", a, "A grid, or a project")->required();
+    auto* of_level = trace->add_option("--level", b, "Of a project: which level");
+    auto* of_class = trace->add_option("--class", collision_class, "Of one collision class alone")->needs(of_level);
+    trace->callback([&, of_level, of_class] {
+        const auto only = of_class->count() > 0 ? std::optional(collision_class) : std::nullopt;
+        if (of_level->count() > 0)
+            action = [&, only] { return cli::trace_level(a, b, only); };
+        else
+            action = [&] { return cli::trace(a); };
+    });
+    std::string from;
+    auto* soak = app.add_subcommand("soak", "Tell where one gets to, and where a level leaks");
+    soak->add_option("PROJECT", a)->required();
+    soak->add_option("--level", b);
+    soak->add_option("--from", from, "A cell, XxY; the start without one");
+    soak->callback([&] {
+        const auto at = from.empty() ? std::nullopt : std::optional(pair_of(from, 0));
+        action = [&, at] { return cli::soak(a, b, at); };
+    });
 
     auto* make = app.add_subcommand("new", "Make an empty project");
     make->add_option("DIR", a)->required();

@@ -99,6 +99,7 @@ bool touches(const Polygon& polygon, Point cell) { return !outline::by_cells(pol
 struct Word {
     bool says = false, opens = false, one_way = false;
     std::string name;
+    bool drawn = false; // free of the lattice
 };
 
 Word word_of_prop(const PropKinds& kinds, const Level& level, const Layer& layer, Point cell) {
@@ -125,7 +126,7 @@ Word word_of_prop(const PropKinds& kinds, const Level& level, const Layer& layer
 Word word_of_blockers(const Blockers& blockers, Point cell) {
     for (auto it = blockers.free().rbegin(); it != blockers.free().rend(); ++it)
         for (const Polygon& polygon : covered(*it))
-            if (cells_of(*it).contains(cell) && touches(polygon, cell)) return {true, it->opens, false, it->name};
+            if (cells_of(*it).contains(cell) && touches(polygon, cell)) return {true, it->opens, false, it->name, true};
     const TileShape shape = blockers.shape(cell);
     return {shape != TileShape::none, shape == TileShape::opens, is_one_way(shape), {}};
 }
@@ -135,6 +136,9 @@ Text sentence_of(Decided::By by, const Word& word, const std::string& layer) {
         if (!word.name.empty())
             return word.opens ? say("Open: \"%1\" on \"%2\" lets one walk here", word.name, layer)
                               : say("\"%1\", a blocker on \"%2\", blocks here", word.name, layer);
+        if (word.drawn)
+            return word.opens ? say("Open: what was drawn on \"%1\" lets one walk here", layer)
+                              : say("What was drawn on \"%1\" blocks here", layer);
         return word.opens     ? say("Open: the cell's own word on \"%1\" lets one walk here", layer)
                : word.one_way ? say("A blocker on \"%1\" stops what comes from one side", layer)
                               : say("A blocker on \"%1\" blocks here", layer);
@@ -168,6 +172,9 @@ std::vector<UsedCounter::Count> UsedCounter::count(const Project& project, const
     }
     for (const Prop& prop : layer.props())
         kinds.each_piece(prop, [&](const Piece& piece) { ++all[{UsedKind::prop, piece.kind->id}]; });
+    if (const Blockers* blockers = layer.blockers())
+        if (const auto many = blockers->cells().count() + static_cast<std::int64_t>(blockers->free().size()); many > 0)
+            all[{UsedKind::blockers, layer.id}] = static_cast<int>(many);
     std::vector<Count> out;
     for (const auto& [what, many] : all) out.push_back({what.first, what.second, many});
     return out;
@@ -198,8 +205,8 @@ std::vector<Used> UsedCounter::used_in(const Project& project, const Level& leve
     std::map<MaterialId, std::size_t> order;
     for (std::size_t i = 0; i < project.materials.size(); ++i) order[project.materials[i]->id] = i;
     for (auto& [what, used] : all) {
-        used.blocking = says(project, tiles, used.kind, used.id);
-        if (used.blocking == Blocking::opens) used.heard = used.count;
+        used.blocking = used.kind == UsedKind::blockers ? Blocking::mixed : says(project, tiles, used.kind, used.id);
+        if (used.blocking == Blocking::opens || used.kind == UsedKind::blockers) used.heard = used.count;
         out.push_back(used);
     }
     std::stable_sort(out.begin(), out.end(), [&](const Used& a, const Used& b) {
@@ -258,6 +265,16 @@ Region where_used(const Project& project, const Level& level, const Used& thing)
         for (int y = under.y; y < under.bottom(); ++y)
             for (int x = under.x; x < under.right(); ++x) cells.push_back({x, y});
     });
+    const Layer* blockers = thing.kind == UsedKind::blockers ? level.layer(thing.id) : nullptr;
+    if (blockers && blockers->blockers()) {
+        each_cell(blockers->grid(), level.cells(), [&](Point at, Cell cell, MaterialId) {
+            if (!cell.empty()) cells.push_back(at);
+        });
+        for (const FreeBlocker& free : blockers->blockers()->free())
+            for (const Polygon& polygon : covered(free))
+                for (const outline::CellPiece& piece : outline::by_cells(polygon, level.cells()))
+                    cells.push_back(piece.cell);
+    }
     if (thing.kind == UsedKind::prop)
         for (const LayerRef& layer : level.layers)
             for (const Prop& prop : layer->props())

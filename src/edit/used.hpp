@@ -12,13 +12,13 @@
 
 namespace vic::edit {
 
-enum class UsedKind : std::uint8_t { material, tile, block, prop };
+enum class UsedKind : std::uint8_t { material, tile, block, prop, blockers };
 
 // One of the things that lie or stand in a level.
 struct Used {
     UsedKind kind = UsedKind::material;
-    std::uint32_t id = 0; // of the material, tile or kind of prop
-    int count = 0;        // cells, or props, of the level
+    std::uint32_t id = 0; // of the material, tile or kind of prop, or the layer of blockers
+    int count = 0;        // cells, or props, of the level; of blockers cells and those that lie free
     int heard = 0; // of those on layers that block: elsewhere it blocks nothing, whatever it says; props and what
                    // opens are all heard
     Blocking blocking = Blocking::nothing; // what it says

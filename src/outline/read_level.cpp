@@ -213,4 +213,19 @@ int read_solid(const level::Level& level, const Kinds& kinds, const Box& cells, 
     return Reader(level, kinds, cells, out, stride, forms).read();
 }
 
+std::vector<std::uint8_t> full_cells(const level::Level& level, const Kinds& kinds) {
+    constexpr int kRows = level::kChunk;
+    std::vector<std::uint8_t> out;
+    out.reserve(static_cast<std::size_t>(level.size.area()));
+    std::vector<SolidCode> codes(static_cast<std::size_t>(level.size.w) * kRows);
+    for (int top = 0; top < level.size.h; top += kRows) {
+        const Box strip = intersection({0, top, level.size.w, kRows}, level.cells());
+        Forms forms;
+        read_solid(level, kinds, strip, codes.data(), static_cast<std::size_t>(strip.w), forms);
+        for (std::size_t i = 0; i < static_cast<std::size_t>(strip.size().area()); ++i)
+            out.push_back(solid_of(codes[i]) == kFull);
+    }
+    return out;
+}
+
 } // namespace vic::outline

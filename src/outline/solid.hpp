@@ -101,5 +101,7 @@ struct Kinds {
 // cell that blocks in two layers counts twice, a prop or a free blocker once.
 int read_solid(const level::Level& level, const Kinds& kinds, const Box& cells, SolidCode* out, std::size_t stride,
                Forms& forms);
+// Which cells of the level block as a whole: a byte each, row-major.
+std::vector<std::uint8_t> full_cells(const level::Level& level, const Kinds& kinds);
 
 } // namespace vic::outline

@@ -183,3 +183,51 @@ TEST_CASE("what leaks is listed in Bound with what mends it", "[app][bound][soak
     REQUIRE_SOON(leaks->cards().empty());
     CHECK(w.session().level()->sides[3].kind == level::SideKind::leads);
 }
+
+TEST_CASE("blockers are drawn free of the lattice: a box, a shape corner by corner, a line", "[app][bound]") {
+    Bound w;
+    w.view()->setCamera(2, {30.0 * 16, 30.0 * 16});
+    w.key(Qt::Key_D, Qt::ShiftModifier);
+    REQUIRE(w.session().tool() == Tool{"DrawBlocker"});
+    const QString before = w.find<QLabel>("shapesIn")->text();
+    const auto free = [&] { return w.session().level()->layers.back()->blockers()->free(); };
+    w.drag({20, 30}, {24, 32}); // from the middle of one cell to that of another
+    REQUIRE(w.session().level()->layers.back()->blockers());
+    REQUIRE(free().size() == 1);
+    CHECK(free()[0].points.size() == 4);
+    CHECK(level::cells_of(free()[0]).contains(Point{22, 31}));
+    // Corner by corner; Enter closes it.
+    for (const Point cell : {Point{28, 28}, Point{33, 29}, Point{31, 33}}) w.clickCell(cell);
+    CHECK(free().size() == 1);
+    w.picture("bound-drawing");
+    w.key(Qt::Key_Return);
+    REQUIRE(free().size() == 2);
+    CHECK(free()[1].points.size() == 3);
+    // As a line; a double click ends it. Esc puts one away that is not done.
+    w.click("optionBlockerLine");
+    w.clickCell({36, 30});
+    w.key(Qt::Key_Escape);
+    w.drag({36, 26}, {40, 29});
+    REQUIRE(free().size() == 3);
+    CHECK(free()[2].line());
+    // One that lets one walk.
+    w.click("optionBlockerLine");
+    w.click("optionBlockerOpens");
+    w.drag({21, 31}, {23, 33});
+    REQUIRE(free().size() == 4);
+    CHECK(free()[3].opens);
+    w.hover({22, 31});
+    CHECK(w.reading().contains("Open"));
+    w.picture("bound-free");
+    CHECK(w.find<QLabel>("shapesIn")->text() != before);
+    CHECK(w.card("Own words").state == "blockers: 4 of them free");
+    // The right button takes it away again.
+    w.clickCell({22, 31}, Qt::RightButton);
+    CHECK(free().size() == 3);
+    // A line that crosses itself is none, and says why.
+    w.click("optionBlockerOpens");
+    for (const Point cell : {Point{20, 20}, Point{24, 24}, Point{24, 20}, Point{20, 27}}) w.clickCell(cell);
+    w.key(Qt::Key_Return);
+    CHECK(free().size() == 3);
+    CHECK(w.notice().contains("crosses"));
+}

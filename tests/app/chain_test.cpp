@@ -21,6 +21,7 @@
 #include "level/project.hpp"
 #include "level/shape.hpp"
 #include "level/sheet.hpp"
+#include "outline/rectangles.hpp"
 #include "outline/trace.hpp"
 #include "player/parcel_view.hpp"
 #include "sheet/cut.hpp"
@@ -95,10 +96,16 @@ TEST_CASE("from a dropped picture to a level that an engine loads", "[app][chain
     // Bound: outlines grew, and the panel says so.
     w.stage("stage-bound");
     const int shapes = QLocale().toInt(w.find<QLabel>("shapesIn")->text());
-    const outline::Trace trace = outline::trace(w.level(), level::TileTable(w.session().project()));
+    const level::TileTable tiles(w.session().project());
+    const level::PropKinds kinds(w.session().project());
+    const outline::Trace trace = outline::trace(w.level(), {tiles, kinds});
+    int corners = 0;
+    for (const outline::Outline& o : outline::outlines(trace)) corners += static_cast<int>(o.points.size());
+    const auto boxes = outline::fewest_rectangles(w.level().size, outline::full_cells(w.level(), {tiles, kinds}));
     CHECK(shapes == trace.shape_count());
     CHECK(QLocale().toInt(w.find<QLabel>("outlinesOut")->text()) == static_cast<int>(outline::outlines(trace).size()));
-    CHECK(QLocale().toInt(w.find<QLabel>("cornersOut")->text()) == trace.corner_count());
+    CHECK(QLocale().toInt(w.find<QLabel>("cornersOut")->text()) == corners);
+    CHECK(QLocale().toInt(w.find<QLabel>("rectanglesOut")->text()) == static_cast<int>(boxes.size()));
     CHECK(w.find<StageButton>("stage-bound")->state() == w.find<QLabel>("outlinesOut")->text() + " outlines");
 
     // Walk to the right along the boardwalk with the arrow key, then back to work.

@@ -166,6 +166,9 @@ TEST_CASE("sides of a level block, are open or lead on, and Walk obeys", "[app][
     w.stage("stage-lay");
     const std::string first = w.level().id;
     const std::string next = w.session().project().levels[1]->id;
+    level::Level untold = w.level();
+    untold.sides = {};
+    w.session().applyLevel("Sides", std::move(untold));
     w.click("sidesHead");
     w.choose("side-0", "blocks");
     w.choose("side-3", QString("leads on to %1").arg(QString::fromStdString(w.session().project().levels[1]->name)));

@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 #include <map>
 
+#include "edit/free_blockers.hpp"
 #include "edit/own_word.hpp"
 #include "edit/reshape.hpp"
 #include "edit/sheets.hpp"
@@ -229,4 +230,43 @@ TEST_CASE("free blockers go along when a level is extended, cropped and turned",
         CHECK(std::abs(area - expected) < 2 * 64 * 20); // lines are rounded anew
     }
     CHECK(round.layer(layer.id)->blockers()->free() == blockers.free());
+}
+
+TEST_CASE("free blockers are drawn onto the words of cells, counted, found and taken away", "[edit][used]") {
+    Site s;
+    std::uint32_t next = s.project.next_id;
+    const level::FreeBlocker box{0, {{64, 64}, {200, 64}, {200, 130}, {64, 130}}, 0, false, {}, {}};
+    level::Level level = edit::with_free_blocker(s.level, s.ground, box, "Own words", next);
+    REQUIRE(level.layers.back()->blockers());
+    CHECK(next == s.project.next_id + 2);
+    level::FreeBlocker line = box;
+    line.points = {{300, 300}, {600, 310}};
+    line.width = 20;
+    level = edit::with_free_blocker(level, s.ground, line, "Own words", next);
+    CHECK(level.layers.size() == s.level.layers.size() + 1);
+    const auto used = edit::used_in(s.project, level);
+    const auto it = std::find_if(used.begin(), used.end(), [](const Used& u) { return u.kind == UsedKind::blockers; });
+    REQUIRE(it != used.end());
+    CHECK(it->count == 2);
+    CHECK(edit::where_used(s.project, level, *it).contains({1, 1}));
+    CHECK(edit::where_used(s.project, level, *it).contains({7, 4}));
+    CHECK(edit::decided_at(s.project, level, {2, 1}).by == edit::Decided::By::blocker);
+    // Found by what they cover, and no further.
+    const auto hit = edit::free_blocker_at(level, {450, 305});
+    REQUIRE(hit);
+    CHECK_FALSE(edit::free_blocker_at(level, {450, 330}));
+    CHECK(edit::free_blocker_at(level, {64, 64}));
+    CHECK_FALSE(edit::free_blocker_at(level, {200, 64}));
+    level = edit::without_free_blocker(level, *hit);
+    CHECK(level.layers.back()->blockers()->free().size() == 1);
+    CHECK_FALSE(edit::free_blocker_at(level, {450, 305}));
+    CHECK(edit::snapped({23, 25}, 16) == Point{16, 32});
+    CHECK(edit::snapped({-9, -7}, 16) == Point{-16, 0});
+    // What cannot be one is refused with its reason.
+    level::FreeBlocker crossed = box;
+    crossed.points = {{0, 0}, {100, 100}, {100, 0}, {0, 100}};
+    CHECK_FALSE(level::blocker_trouble(crossed).empty());
+    CHECK_FALSE(level::blocker_trouble({0, {{5, 5}, {5, 5}}, 8, false, {}, {}}).empty());
+    CHECK_FALSE(level::blocker_trouble({0, {{5, 5}, {9, 5}, {7, 5}}, 0, false, {}, {}}).empty());
+    CHECK(level::blocker_trouble(box).empty());
 }

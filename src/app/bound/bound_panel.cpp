@@ -28,6 +28,7 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     shapes_ = addFigure(column, tr("shapes in"), "shapesIn");
     outlines_ = addFigure(column, tr("outlines"), "outlinesOut");
     corners_ = addFigure(column, tr("corners"), "cornersOut");
+    rectangles_ = addFigure(column, tr("or rectangles, the fewest"), "rectanglesOut");
     oneWay_ = addFigure(column, tr("one-way edges"), "oneWayOut");
     hint_ = label({}, "quiet", this);
     hint_->setWordWrap(true);
@@ -57,7 +58,12 @@ void BoundPanel::refresh() {
     shapes_->setText(locale.toString(trace.shape_count()));
     const int outlines = session_.derived().outlineCount(level);
     outlines_->setText(outlines < 0 ? tr("many") : locale.toString(outlines));
-    corners_->setText(locale.toString(trace.corner_count()));
+    const int corners = session_.derived().cornerCount(level);
+    corners_->setText(corners < 0 ? tr("many") : locale.toString(corners));
+    if (!view_.stroking()) {
+        const int rectangles = session_.derived().rectangleCount(level);
+        rectangles_->setText(rectangles < 0 ? tr("many") : locale.toString(rectangles));
+    }
     oneWay_->setText(locale.toString(static_cast<int>(outline::one_way_edges(trace).size())));
     bool solid = false;
     for (const level::LayerRef& l : level.layers) solid = solid || (l->tiles() && l->solid());

@@ -27,7 +27,7 @@ class BoundPanel : public QWidget {
     LevelView& view_;
     UsedList* used_;
     LeakList* leaks_;
-    QLabel *shapes_, *outlines_, *corners_, *oneWay_, *hint_, *aside_;
+    QLabel *shapes_, *outlines_, *corners_, *oneWay_, *rectangles_, *hint_, *aside_;
 };
 
 } // namespace vic::app

@@ -13,7 +13,9 @@
 #include "app/parts/blocking_words.hpp"
 #include "app/parts/card_list.hpp"
 #include "app/parts/panel.hpp"
+#include "app/parts/shape_sign.hpp"
 #include "app/parts/thumbs.hpp"
+#include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
 #include "level/project.hpp"
@@ -96,10 +98,15 @@ void UsedList::refresh() {
         Card card;
         card.id = numberOf(used);
         const bool prop = used.kind == edit::UsedKind::prop;
+        const level::Layer* blockers =
+            used.kind == edit::UsedKind::blockers ? session_.level()->layer(used.id) : nullptr;
         if (used.kind == edit::UsedKind::material) {
             const level::Material* m = project.material(static_cast<level::MaterialId>(used.id));
             card.title = m ? QString::fromStdString(m->name) : tr("a material that is gone");
             if (m) card.picture = materialThumb(project, *m, 40);
+        } else if (blockers) {
+            card.title = QString::fromStdString(blockers->name);
+            card.picture = shapeSign(level::TileShape::full, tokensOf(this), 40);
         } else if (prop) {
             const level::PropKind* k = project.prop_kind(used.id);
             card.title = k ? QString::fromStdString(k->name) : tr("a prop that is gone");
@@ -116,9 +123,11 @@ void UsedList::refresh() {
         // Where it lies on layers that do not listen it blocks nothing, whatever it says.
         const bool deaf = used.unheard();
         const bool partly = !deaf && used.blocking != edit::Blocking::nothing && used.heard < used.count;
-        card.state = deaf     ? tr("%1, its layer does not").arg(blockingWord(used.blocking))
-                     : partly ? tr("%1, %2 of them").arg(blockingWord(used.blocking)).arg(locale.toString(used.heard))
-                              : blockingWord(used.blocking);
+        card.state =
+            deaf       ? tr("%1, its layer does not").arg(blockingWord(used.blocking))
+            : partly   ? tr("%1, %2 of them").arg(blockingWord(used.blocking)).arg(locale.toString(used.heard))
+            : blockers ? tr("blockers: %n of them free", nullptr, static_cast<int>(blockers->blockers()->free().size()))
+                       : blockingWord(used.blocking);
         card.looks = deaf;
         cards.push_back(std::move(card));
     }
@@ -145,7 +154,8 @@ void UsedList::mark() {
     const edit::Blocking ways[] = {edit::Blocking::full, edit::Blocking::as_drawn, edit::Blocking::one_way,
                                    edit::Blocking::opens, edit::Blocking::nothing};
     for (std::size_t i = 0; i < parts_.size(); ++i) {
-        parts_[i]->setEnabled(!all.empty());
+        parts_[i]->setEnabled(
+            std::any_of(all.begin(), all.end(), [](const auto& u) { return u.kind != edit::UsedKind::blockers; }));
         parts_[i]->setChecked(
             !all.empty() && std::all_of(all.begin(), all.end(), [&](const auto& u) { return u.blocking == ways[i]; }));
     }

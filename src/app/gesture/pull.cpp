@@ -27,7 +27,7 @@ namespace vic::app {
 
 namespace {
 
-constexpr int kGrip = 5; // screen pixels around a guide's sign on the ruler
+constexpr int kPullGrip = 5; // screen pixels around a guide's sign on the ruler
 
 class Pull : public Gesture {
   public:
@@ -73,8 +73,8 @@ std::optional<level::Guide> Pull::guideAt(QPointF place) const {
     const bool left = place.x() < ruler && place.y() >= ruler;
     for (const level::Guide& g : board_.shown().guides) {
         const QPointF at = camera().onScreen(g.upright ? Point{g.at, 0} : Point{0, g.at});
-        if (top && g.upright && std::abs(at.x() - place.x()) <= kGrip) return g;
-        if (left && !g.upright && std::abs(at.y() - place.y()) <= kGrip) return g;
+        if (top && g.upright && std::abs(at.x() - place.x()) <= kPullGrip) return g;
+        if (left && !g.upright && std::abs(at.y() - place.y()) <= kPullGrip) return g;
     }
     return std::nullopt;
 }

@@ -21,6 +21,7 @@ std::unique_ptr<Gesture> makePlantArea(Board& board);
 std::unique_ptr<Gesture> makePlantThin(Board& board);
 std::unique_ptr<Gesture> makeMayWalk(Board& board);
 std::unique_ptr<Gesture> makeMayNotWalk(Board& board);
+std::unique_ptr<Gesture> makeDrawBlocker(Board& board);
 std::unique_ptr<Gesture> makeStart(Board& board);
 std::unique_ptr<Gesture> makeExit(Board& board);
 std::unique_ptr<Gesture> makeMark(Board& board);
@@ -192,6 +193,17 @@ std::vector<ToolKind> boundTools() {
          false,
          makeMayNotWalk,
          QT_TRANSLATE_NOOP("Tools", "One may not walk there")},
+        {{"DrawBlocker", false, true},
+         "blocker",
+         QKeySequence(Qt::SHIFT | Qt::Key_D),
+         QT_TRANSLATE_NOOP("Tools", "Blocker"),
+         QT_TRANSLATE_NOOP("Tools",
+                           "Draws what blocks free of the lattice: boxes, shapes and lines; the right button takes one "
+                           "away"),
+         K::draws,
+         false,
+         makeDrawBlocker,
+         QT_TRANSLATE_NOOP("Tools", "Draw a blocker")},
     };
 }
 

@@ -29,6 +29,7 @@ struct ToolKind {
         selects = 16, // what is chosen
         stands = 32,  // where props come to stand
         rows = 64,    // how far apart the props of a row are
+        draws = 128,  // what blockers are drawn as
     };
     unsigned options = none;
     bool lays = false; // what the Hand holds

@@ -7,12 +7,14 @@
 #include "join/read_sheet.hpp"
 #include "join/resolve.hpp"
 #include "level/project.hpp"
+#include "outline/rectangles.hpp"
 
 namespace vic::app {
 
 namespace {
 // Above this, outlines are not counted while one works; the corners are.
 constexpr int kMostCounted = 200000;
+constexpr std::int64_t kMostCellsCut = 1 << 18; // of a level that is cut into rectangles at once
 constexpr std::size_t kPartsCountedAtOnce = 4096;
 
 SheetRef refOf(const level::Project& project, level::SheetId id) {
@@ -144,10 +146,10 @@ const outline::Trace& Derived::trace(const level::Level& level) {
     const auto difference = level::difference(traceOf_, level, p);
     if (!sheetsSame || difference.everything) {
         trace_ = outline::trace(level, kinds);
-        counted_ = false;
+        counted_ = rectanglesCounted_ = false;
     } else if (!difference.cells.empty()) {
         outline::retrace(trace_, level, kinds, difference.cells);
-        counted_ = false;
+        counted_ = rectanglesCounted_ = false;
     }
     traceOf_ = level;
     return trace_;
@@ -159,10 +161,32 @@ int Derived::outlineCount(const level::Level& level) {
     const bool many = t.parts.size() > kPartsCountedAtOnce;
     if (!counted_ && many && !countTimer_.isActive() && !countNow_) countTimer_.start();
     if (!counted_ && (!many || countNow_)) {
-        outlineCount_ = t.corner_count() > kMostCounted ? -1 : static_cast<int>(outline::outlines(t).size());
+        outlineCount_ = cornerCount_ = -1;
+        if (t.corner_count() <= kMostCounted) {
+            const std::vector<outline::Outline> all = outline::outlines(t);
+            outlineCount_ = static_cast<int>(all.size());
+            cornerCount_ = 0;
+            for (const outline::Outline& o : all) cornerCount_ += static_cast<int>(o.points.size());
+        }
         counted_ = true;
     }
     return outlineCount_;
+}
+
+int Derived::cornerCount(const level::Level& level) {
+    static_cast<void>(outlineCount(level));
+    return cornerCount_;
+}
+
+int Derived::rectangleCount(const level::Level& level) {
+    static_cast<void>(trace(level));
+    if (level.size.area() > kMostCellsCut) return -1;
+    if (std::exchange(rectanglesCounted_, true)) return rectangleCount_;
+    const level::Project& p = session_.project();
+    const outline::Kinds kinds{tilesOf(p), propKindsOf(p)};
+    rectangleCount_ =
+        static_cast<int>(outline::fewest_rectangles(level.size, outline::full_cells(level, kinds)).size());
+    return rectangleCount_;
 }
 
 } // namespace vic::app

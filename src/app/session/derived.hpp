@@ -70,6 +70,10 @@ class Derived : public QObject {
     [[nodiscard]] const outline::Trace& trace(const level::Level& level);
     // How many outlines the trace has; counted once per state, and not for huge ones (then -1).
     [[nodiscard]] int outlineCount(const level::Level& level);
+    // The corners of all of them, counted with them; -1 likewise.
+    [[nodiscard]] int cornerCount(const level::Level& level);
+    // The fewest rectangles for what blocks whole cells; -1 of very large levels.
+    [[nodiscard]] int rectangleCount(const level::Level& level);
     void forget(); // another project is open
 
   signals:
@@ -104,7 +108,8 @@ class Derived : public QObject {
     level::Level traceOf_;
     std::vector<SheetRef> traceSheets_;
     std::vector<std::shared_ptr<const level::PropKind>> traceKinds_;
-    int outlineCount_ = 0;
+    int outlineCount_ = 0, cornerCount_ = 0, rectangleCount_ = 0;
+    bool rectanglesCounted_ = false;
     bool counted_ = false;
     bool countNow_ = false;
     QTimer countTimer_;

@@ -37,12 +37,14 @@ struct ToolOptions {
     bool allLayers = true;  // a selection concerns every shown layer, not only the active one
     // Where props come to stand.
     edit::Lattices lattice = edit::Lattices::cells;
-    bool toProps = true;   // to edges, middles and equal distances of others, with a free lattice
-    bool drops = false;    // onto the ground, tilted where it slopes
-    bool curve = true;     // rows along a line that is drawn: as a curve
-    int rowApart = 0;      // pixels from one of a row to the next; 0: as wide as its foot
-    bool rowFaces = false; // those of a row look along it
-    bool onlyHere = false; // what is changed of an ensemble's parts is changed in this copy alone
+    bool toProps = true;       // to edges, middles and equal distances of others, with a free lattice
+    bool drops = false;        // onto the ground, tilted where it slopes
+    bool curve = true;         // rows along a line that is drawn: as a curve
+    int rowApart = 0;          // pixels from one of a row to the next; 0: as wide as its foot
+    bool rowFaces = false;     // those of a row look along it
+    bool blockerLine = false;  // blockers are drawn as lines with a width
+    bool blockerOpens = false; // and let one walk, instead of blocking
+    bool onlyHere = false;     // what is changed of an ensemble's parts is changed in this copy alone
 };
 
 } // namespace vic::app

@@ -228,7 +228,9 @@ void MainWindow::buildViewActions() {
 void MainWindow::buildReadingActions() {
     add(Where::cut, "takeCutAction", tr("Take the proposed cut"), Qt::Key_Return, [this] { cut_->takeBest(); });
     add(Where::level, "settleSizeAction", tr("Settle the size of what is in the Hand: the first way"), Qt::Key_Return,
-        [this] { clash_->takeFirst(); });
+        [this] {
+            if (!levelView_->giveKey(Qt::Key_Return)) clash_->takeFirst();
+        });
     add(Where::cut, "makeMaterialAction", tr("Read the joins of the sheet"), Qt::Key_M, [this] {
         if (session_.sheet() && session_.sheet()->accepted) session_.makeMaterial(session_.sheetId());
     });

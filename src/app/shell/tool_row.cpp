@@ -134,6 +134,12 @@ void ToolRow::buildOptions() {
     });
     rim_ = option("optionRim", "rim", tr("Rim only"), {}, tr("One cell thick, with nothing inside"),
                   [](ToolOptions& o, bool on) { o.rim = on; });
+    blockerLine_ = option("optionBlockerLine", "line", tr("As a line"), {},
+                          tr("Lines with a width instead of boxes and shapes; Ctrl+wheel changes it"),
+                          [](ToolOptions& o, bool on) { o.blockerLine = on; });
+    blockerOpens_ = option("optionBlockerOpens", "maywalk", tr("Lets one walk"), {},
+                           tr("Nothing that lies below it blocks, instead of it blocking"),
+                           [](ToolOptions& o, bool on) { o.blockerOpens = on; });
     alike_ = toolButton(this, "optionAlike", {}, {}, {}, "link");
     alike_->setPopupMode(QToolButton::InstantPopup);
     alike_->setStyleSheet("QToolButton::menu-indicator { image: none; }");
@@ -270,6 +276,9 @@ void ToolRow::refresh() {
     round_->setChecked(hand.round);
     rim_->setVisible(has(ToolKind::box));
     rim_->setChecked(o.rim);
+    for (auto* b : {blockerLine_, blockerOpens_}) b->setVisible(has(ToolKind::draws));
+    blockerLine_->setChecked(o.blockerLine);
+    blockerOpens_->setChecked(o.blockerOpens);
     corners_->setVisible(has(ToolKind::hangs));
     corners_->setChecked(o.fill.corners);
     alike_->setVisible(has(ToolKind::alike));

@@ -52,7 +52,8 @@ class ToolRow : public QWidget {
     StandOptions* stand_;
     std::vector<std::pair<Tool, QToolButton*>> tools_;
     std::map<QToolButton*, const char*> icons_;
-    QToolButton *round_, *rim_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_, *grow_, *shrink_;
+    QToolButton *round_, *rim_, *blockerLine_, *blockerOpens_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_,
+        *grow_, *shrink_;
     QToolButton *outlines_, *soak_, *frame_, *lattice_, *jump_;
     QLabel *cell_, *zoom_;
 };

@@ -138,9 +138,9 @@ void LevelView::keyPressEvent(QKeyEvent* event) {
     }
 }
 
-void LevelView::giveKey(int key) {
+bool LevelView::giveKey(int key) {
     const QKeyEvent event(QEvent::KeyPress, key, Qt::NoModifier);
-    if (open() && !active_) toolGesture().key(event);
+    return open() && !active_ && toolGesture().takes({}) && toolGesture().key(event);
 }
 
 void LevelView::keyReleaseEvent(QKeyEvent* event) {

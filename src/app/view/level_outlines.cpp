@@ -3,6 +3,7 @@
 #include <QBrush>
 #include <QColor>
 #include <QPainter>
+#include <QPainterPath>
 #include <QPen>
 #include <QPoint>
 #include <QPointF>
@@ -137,6 +138,26 @@ void LevelView::soakFromPointer() {
     emit readingChanged();
 }
 
+// A dotted rim tells what was drawn from what follows from cells; what opens has a wash, as such cells have.
+void LevelView::paintFreeBlocker(QPainter& p, const level::FreeBlocker& free) {
+    if (intersection(level::cells_of(free), seenCells()).empty()) return;
+    QPainterPath path;
+    for (const level::Polygon& polygon : level::covered(free)) {
+        QPolygonF corners;
+        for (const Point c : polygon) corners << unitsToScreen(c);
+        QPainterPath one;
+        one.addPolygon(corners);
+        one.closeSubpath();
+        path = path.united(one);
+    }
+    const QColor ink = free.opens ? paper().brine : paper().vermilion;
+    QColor wash = ink;
+    wash.setAlpha(free.opens ? 46 : 0);
+    p.setPen(QPen(ink, 1.5, Qt::DotLine));
+    p.setBrush(wash);
+    p.drawPath(path);
+}
+
 // Cells that let one walk, whatever lies in them: in Bound they would not be told from open ground.
 void LevelView::paintOwnWords(QPainter& p) {
     const level::Level& level = pages_.level();
@@ -148,6 +169,7 @@ void LevelView::paintOwnWords(QPainter& p) {
     p.setRenderHint(QPainter::Antialiasing);
     for (const level::LayerRef& layer : level.layers) {
         if (!layer->blockers()) continue;
+        for (const level::FreeBlocker& free : layer->blockers()->free()) paintFreeBlocker(p, free);
         level::each_cell(layer->grid(), seenCells(), [&](Point at, level::Cell cell, level::MaterialId) {
             if (level::Blockers::shape_of(cell) != level::TileShape::opens) return;
             p.setPen(Qt::NoPen);

@@ -230,7 +230,8 @@ void LevelView::paintEvent(QPaintEvent*) {
     p.drawImage(0, 0, frame_);
     const bool bound = session_.stage() == Stage::bound;
     if (bound || outlines_) paintOutlines(p, bound);
-    if (!quiet_) bound ? paintOwnWords(p) : paintBlockers(p);
+    if (!bound && !quiet_) paintBlockers(p);
+    if (!quiet_) paintOwnWords(p);
     soak_.paint(p, camera_, geometry());
     if (!quiet_) paintFacts(p);
     if (!quiet_ && !geometry().square()) paintEdgeNumbers(p);

@@ -38,6 +38,7 @@ class QResizeEvent;
 class QWheelEvent;
 
 namespace vic::level {
+struct FreeBlocker;
 struct Material;
 } // namespace vic::level
 
@@ -65,7 +66,7 @@ class LevelView : public QWidget, private Board {
     void lookAt(Point cell);
 
     // The place of a cell's middle in the widget, and the cell at a place; of those that one works on.
-    void giveKey(int key); // to the tool in use, as if it had been pressed here
+    bool giveKey(int key); // to the tool in use, as if it had been pressed here; whether it has a use for it
     [[nodiscard]] QPoint cellCentre(Point cell) const;
     [[nodiscard]] Point cellAt(QPointF place) const;
     // The cells of the level that are in view.
@@ -203,6 +204,7 @@ class LevelView : public QWidget, private Board {
     void paintMasses(QPainter& painter, const outline::Drawing& drawing);
     void paintBlockers(QPainter& painter);
     void paintOwnWords(QPainter& painter);
+    void paintFreeBlocker(QPainter& painter, const level::FreeBlocker& free);
     void paintFacts(QPainter& painter);
     void paintSides(QPainter& painter);
     [[nodiscard]] QPointF unitsToScreen(Point units) const; // 1/64 cells

@@ -1,0 +1,68 @@
+#include "edit/free_blockers.hpp"
+
+#include <utility>
+
+#include "edit/levels.hpp"
+#include "edit/own_word.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+Level with_free_blocker(const Level& level, LayerId active, FreeBlocker blocker, const std::string& layer_name,
+                        std::uint32_t& next_id) {
+    Level out = level;
+    const Layer* here = level.layer(active);
+    LayerId on = here && here->blockers() ? active : own_word_layer(level);
+    if (on == 0) {
+        on = next_id++;
+        out = add_layer(std::move(out), on, layer_name, LayerKind::blockers,
+                        level.layers.empty() ? 0 : level.layers.back()->id);
+    }
+    if (out.layer(on)->locked || out.layer(on)->blockers()->free().size() >= kMostFreeBlockers) return level;
+    blocker.id = next_id++;
+    auto all = out.layer(on)->blockers()->free();
+    all.push_back(std::move(blocker));
+    out.edit(on).blockers()->set_free(std::move(all));
+    return out;
+}
+
+std::optional<FreeHit> free_blocker_at(const Level& level, Point units) {
+    const Point cell{floor_div(units.x, kBlockerUnit), floor_div(units.y, kBlockerUnit)};
+    for (auto layer = level.layers.rbegin(); layer != level.layers.rend(); ++layer) {
+        if (!(*layer)->blockers() || (*layer)->locked) continue;
+        const auto& all = (*layer)->blockers()->free();
+        for (auto b = all.rbegin(); b != all.rend(); ++b) {
+            if (!cells_of(*b).contains(cell)) continue;
+            // The middle of a unit lies on no corner.
+            for (const Polygon& polygon : covered(*b)) {
+                int around = 0;
+                for (std::size_t i = 0; i < polygon.size(); ++i) {
+                    const Point p{2 * polygon[i].x, 2 * polygon[i].y};
+                    const Point q{2 * polygon[(i + 1) % polygon.size()].x, 2 * polygon[(i + 1) % polygon.size()].y};
+                    const Point middle{2 * units.x + 1, 2 * units.y + 1};
+                    if ((p.y > middle.y) == (q.y > middle.y)) continue;
+                    if ((cross(p, q, middle) > 0) == (q.y > p.y)) around += q.y > p.y ? 1 : -1;
+                }
+                if (around != 0) return FreeHit{(*layer)->id, b->id};
+            }
+        }
+    }
+    return std::nullopt;
+}
+
+Level without_free_blocker(const Level& level, const FreeHit& hit) {
+    Level out = level;
+    if (!level.layer(hit.layer) || !level.layer(hit.layer)->blockers()) return out;
+    auto all = level.layer(hit.layer)->blockers()->free();
+    std::erase_if(all, [&](const FreeBlocker& b) { return b.id == hit.id; });
+    out.edit(hit.layer).blockers()->set_free(std::move(all));
+    return out;
+}
+
+Point snapped(Point units, int step) {
+    const auto to = [&](int v) { return floor_div(v + step / 2, step) * step; };
+    return {to(units.x), to(units.y)};
+}
+
+} // namespace vic::edit
