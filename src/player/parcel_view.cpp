@@ -97,7 +97,10 @@ ParcelView::~ParcelView() = default;
 
 void ParcelView::load(const QString& dir, bool keepPlace) {
     auto fresh = std::make_unique<Game>(vicinum::load(dir.toStdString()));
-    if (keepPlace && game_ && game_->level.id == fresh->level.id) fresh->world.place(game_->world.foot());
+    if (keepPlace && game_ && game_->level.id == fresh->level.id)
+        fresh->world.place(game_->world.foot());
+    else if (beginning_)
+        fresh->world.place(*beginning_);
     game_ = std::move(fresh);
     said_ = false;
     update();
@@ -126,6 +129,7 @@ void ParcelView::setRunning(bool on) {
 void ParcelView::restart() {
     if (!game_) return;
     game_->world = walk::World(game_->level);
+    if (beginning_) game_->world.place(*beginning_);
     said_ = false;
     update();
 }
@@ -147,6 +151,7 @@ void ParcelView::step() {
     const auto side = game_->world.left_by();
     if (fell || side) {
         game_->world = walk::World(game_->level);
+        if (beginning_) game_->world.place(*beginning_);
         said_ = false;
     }
     emit ticked();

@@ -32,6 +32,8 @@ class ParcelView : public QWidget {
     [[nodiscard]] const walk::World& world() const;
 
     void setRunning(bool on);
+    // Where the walker begins instead of at the start, from the next load or restart on.
+    void setBeginning(std::optional<walk::Position> foot) { beginning_ = foot; }
     void restart();
     void setOutlines(bool on);
     [[nodiscard]] bool showsOutlines() const { return outlines_; }
@@ -80,6 +82,7 @@ class ParcelView : public QWidget {
     bool outlines_ = false;
     bool looksLeft_ = false; // the walker's figure
     bool said_ = false;
+    std::optional<walk::Position> beginning_;
 };
 
 } // namespace vic::player

@@ -8,6 +8,7 @@
 #include "app/parts/card_list.hpp"
 #include "app/window.hpp"
 #include "edit/blocking.hpp"
+#include "player/parcel_view.hpp"
 
 using namespace app_test;
 
@@ -230,4 +231,26 @@ TEST_CASE("blockers are drawn free of the lattice: a box, a shape corner by corn
     w.key(Qt::Key_Return);
     CHECK(free().size() == 3);
     CHECK(w.notice().contains("crosses"));
+}
+
+TEST_CASE("a try begins where one points, and again there", "[app][bound][walk]") {
+    Bound w;
+    w.view()->setCamera(2, {40.0 * 16, 20.0 * 16});
+    w.hover({35, 20});
+    w.key(Qt::Key_J, Qt::ShiftModifier);
+    REQUIRE(w.session().stage() == Stage::walk);
+    auto* view = w.window->findChild<player::ParcelView*>();
+    REQUIRE(view);
+    REQUIRE_SOON(view->isLoaded());
+    CHECK(std::abs(view->world().foot().x - 35.5) < 0.3);
+    CHECK(std::abs(view->world().foot().y - 20.5) < 0.3);
+    QTest::keyPress(view, Qt::Key_Right);
+    REQUIRE_SOON(view->world().foot().x > 36.5);
+    QTest::keyRelease(view, Qt::Key_Right);
+    QTest::keyClick(view, Qt::Key_R);
+    CHECK(std::abs(view->world().foot().x - 35.5) < 0.6);
+    // Once left, a try begins at the start again.
+    w.stage("stage-bound");
+    w.stage("stage-walk");
+    REQUIRE_SOON(view->isLoaded() && std::abs(view->world().foot().x - 35.5) > 5);
 }

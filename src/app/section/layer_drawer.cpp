@@ -15,10 +15,10 @@
 #include <vector>
 
 #include "app/parts/panel.hpp"
+#include "app/parts/tints.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
 #include "app/section/backdrop_drawer.hpp"
-#include "app/parts/tints.hpp"
 #include "app/session/session.hpp"
 #include "edit/close_up.hpp"
 #include "edit/levels.hpp"

@@ -189,6 +189,13 @@ void MainWindow::buildViewActions() {
     connect(planting_, &PlantingPanel::heatAsked, this, [this] { findChild<QAction*>("keyHeat")->trigger(); });
     connect(planting_, &PlantingPanel::afarAsked, this, [this] { levelView_->setAfar(!levelView_->afar()); });
     add(
+        level, "keyWalkHere", tr("Walk from the pointer"), QKeySequence(Qt::SHIFT | Qt::Key_J),
+        [this] {
+            if (const auto place = levelView_->pointedPlace()) walk_->beginAt({place->x(), place->y()});
+            session_.setStage(Stage::walk);
+        },
+        tr("A try that begins where one points, instead of at the start; R begins there again"));
+    add(
         level, "keySoak", tr("Soak the level from the pointer"), Qt::Key_D, [this] { levelView_->soakFromPointer(); },
         tr("A colour runs over all that the walker can be moved over, and shows where it leaks; again, and it is dry"));
     connect(&levelView_->soak(), &SoakLens::soakedAnew, this, [this](bool settled) {

@@ -110,12 +110,24 @@ void LevelView::paintOneWayCell(QPainter& p, Point cell, int side, const QColor&
     p.restore();
 }
 
+namespace {
+
+Point inUnits(QPointF cells) {
+    return {static_cast<int>(std::floor(cells.x() * outline::kUnit)),
+            static_cast<int>(std::floor(cells.y() * outline::kUnit))};
+}
+
+} // namespace
+
+std::optional<QPointF> LevelView::pointedPlace() const {
+    if (!pointedLevelCell() || !place_) return std::nullopt;
+    return camera_.cellsToScreen(geometry()).inverted().map(*place_);
+}
+
 QString LevelView::decidedThere() const {
     const auto cell = pointedLevelCell();
     if (!cell || !session_.level()) return {};
-    const QPointF place = camera_.cellsToScreen(geometry()).inverted().map(*place_) * outline::kUnit;
-    const QString wet =
-        soak_.reading({static_cast<int>(std::floor(place.x())), static_cast<int>(std::floor(place.y()))});
+    const QString wet = soak_.reading(inUnits(*pointedPlace()));
     if (session_.stage() != Stage::bound) return wet;
     const QString who =
         translated(edit::decided_at(session_.project(), stroking() ? pages_.level() : *session_.level(), *cell).says);
@@ -132,8 +144,7 @@ void LevelView::setSoak(bool on) {
 void LevelView::soakFromPointer() {
     if (!session_.level()) return;
     if (soak_.on() || !pointedLevelCell()) return setSoak(!soak_.on());
-    const QPointF place = camera_.cellsToScreen(geometry()).inverted().map(*place_) * outline::kUnit;
-    soak_.pour(Point{static_cast<int>(std::floor(place.x())), static_cast<int>(std::floor(place.y()))}, pages_.level());
+    soak_.pour(inUnits(*pointedPlace()), pages_.level());
     update();
     emit readingChanged();
 }

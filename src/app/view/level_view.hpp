@@ -74,6 +74,9 @@ class LevelView : public QWidget, private Board {
     // The cell under the pointer; none outside of the view.
     [[nodiscard]] std::optional<Point> pointedCell() const;
 
+    // The place under the pointer, in cells of the level and parts of them; none outside of the level.
+    [[nodiscard]] std::optional<QPointF> pointedPlace() const;
+
     [[nodiscard]] bool showsLattice() const { return lattice_; }
     [[nodiscard]] bool showsOutlines() const { return outlines_; }
     [[nodiscard]] bool showsFrame() const { return frameGuide_; }

@@ -76,6 +76,7 @@ void WalkCentre::goOn(int side) {
             tr("The walker left by the %1 side: the game says where that leads. Here it starts again").arg(sides[side]),
             false);
     const QString name = QString::fromStdString(next->name);
+    view_->setBeginning(std::nullopt);
     session_.setLevel(next->id);
     emit session_.said(tr("Went on to %1 by the %2 side").arg(name, sides[side]), false);
 }
@@ -116,8 +117,11 @@ void WalkCentre::refuse(const std::exception& trouble) {
     emit readingChanged();
 }
 
+void WalkCentre::beginAt(walk::Position foot) { view_->setBeginning(foot); }
+
 void WalkCentre::leave() {
     active_ = false;
+    view_->setBeginning(std::nullopt);
     if (session_.isOpen()) session_.jobs().stop("walk");
     view_->setRunning(false);
 }

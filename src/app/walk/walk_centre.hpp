@@ -6,9 +6,11 @@
 #include <QWidget>
 #include <exception>
 #include <memory>
+#include <optional>
 
 #include "base/geometry.hpp"
 #include "level/cell.hpp"
+#include "walk/world.hpp"
 
 namespace vic::level {
 struct Level;
@@ -28,6 +30,8 @@ class WalkCentre : public QWidget {
   public:
     WalkCentre(Session& session, QWidget* parent);
     void enter();
+    // The next try begins there (cells), until Walk is left.
+    void beginAt(walk::Position foot);
     void leave();
     [[nodiscard]] player::ParcelView* view() const { return view_; }
     [[nodiscard]] QString reading() const;
