@@ -84,6 +84,9 @@ class Reader {
     }
 
   private:
+    [[nodiscard]] bool counts(Point cell) const {
+        return (forms_.counted.empty() ? cells_ : forms_.counted).contains(cell);
+    }
     void add(Point at, SolidCode code) {
         if (code == kOpen) return;
         SolidCode& here =
@@ -94,7 +97,7 @@ class Reader {
         }
         if (!blocks_) return;
         here = here == kOpen ? code : forms_.united(here, code);
-        ++shapes_;
+        shapes_ += counts(at);
     }
 
     void read_blockers(const level::Blockers& blockers) {
@@ -126,7 +129,7 @@ class Reader {
         }
         if (counted || opens || polygon.empty()) return;
         const Point first{floor_div(polygon[0].x, kUnit), floor_div(polygon[0].y, kUnit)};
-        if (cells_.contains(first)) ++shapes_;
+        shapes_ += counts(first);
         counted = true;
     }
 
@@ -148,7 +151,7 @@ class Reader {
                     const Point cell{floor_div(edge->from.x, kUnit), floor_div(edge->from.y, kUnit)};
                     if (intersection(cells_, level_.cells()).contains(cell)) {
                         forms_.one_way.push_back(*edge);
-                        ++shapes_;
+                        shapes_ += counts(cell);
                     }
                     return;
                 }

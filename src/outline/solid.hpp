@@ -65,6 +65,8 @@ class Forms {
     // cells read, and corners that shapes got where they cross from one cell into the next.
     std::vector<OneWayEdge> one_way;
     std::vector<Point> bends;
+    // Of the cells read, those whose shapes the reader counts; all where it is empty.
+    Box counted;
 
     // A code for polygons in 1/64 cells: open, full or a slope where they amount to that, else a form.
     // `known` itself where they amount to what that form is.

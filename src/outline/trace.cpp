@@ -1,10 +1,13 @@
 #include "outline/trace.hpp"
 
 #include <algorithm>
+#include <bit>
 #include <cassert>
 #include <cmath>
 #include <numeric>
+#include <utility>
 
+#include "base/parallel.hpp"
 #include "outline/free.hpp"
 #include "outline/loose.hpp"
 
@@ -85,14 +88,55 @@ const std::array<Turns, 6 * 6 * 6 * 6>& turn_table() {
 
 constexpr int kStride = kChunk + 2;
 
+// Which cells of a part are full, and which are neither that nor open, a bit each; rows of the part and one more all
+// round.
+struct Packed {
+    struct Row {
+        std::uint64_t full = 0, other = 0;              // of the cells right of the part's lattice points
+        bool full_before = false, other_before = false; // of the one left of them
+    };
+    std::array<Row, kStride> rows;
+    bool any_one_way = false;
+
+    explicit Packed(const SolidCode* codes) {
+        SolidCode all = 0;
+        for (Row& row : rows) {
+            for (int x = 0; x < kStride; ++x) all |= codes[x];
+            row.full_before = (codes[0] & 15U) == kFull;
+            row.other_before = (codes[0] & 15U) > kFull;
+            for (int x = 0; x < kChunk; ++x) {
+                const unsigned solid = codes[x + 1] & 15U;
+                row.full |= std::uint64_t{solid == kFull} << x;
+                row.other |= std::uint64_t{solid > kFull} << x;
+            }
+            codes += kStride;
+        }
+        any_one_way = (all & 0xF0U) != 0;
+    }
+
+    // The points of a row at which an outline may turn: of open and full cells those where an upright line ends, or
+    // goes on as that of another mass; and all beside other cells.
+    [[nodiscard]] std::uint64_t may_turn(int y) const {
+        const Row &a = rows[static_cast<std::size_t>(y)], &c = rows[static_cast<std::size_t>(y) + 1];
+        const auto left = [](std::uint64_t row, bool before) { return row << 1 | std::uint64_t{before}; };
+        const std::uint64_t up = a.full ^ left(a.full, a.full_before), down = c.full ^ left(c.full, c.full_before);
+        const std::uint64_t others = a.other | c.other;
+        return (up ^ down) | (up & down & (a.full ^ c.full)) | others | left(others, a.other_before || c.other_before);
+    }
+};
+
 std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource& source) {
     const auto& table = turn_table();
     std::array<SolidCode, static_cast<std::size_t>(kStride) * kStride> codes;
     // Points x .. x + 63 need the cells x - 1 .. x + 63; one more row and column serves the one-way edges.
     const Box own{chunk.x * kChunk, chunk.y * kChunk, kChunk, kChunk};
+    const Box inside = intersection(own, box_of(cells));
     Forms forms;
-    source({own.x - 1, own.y - 1, kStride, kStride}, codes.data(), kStride, forms);
+    forms.counted = inside.empty() ? Box{own.x, own.y, 0, 0} : inside;
     Part part;
+    part.shapes = source({own.x - 1, own.y - 1, kStride, kStride}, codes.data(), kStride, forms);
+    if (inside.empty()) part.shapes = 0;
+    const Packed packed(codes.data());
     std::vector<Corner> special; // those next to forms, in reading order
     if (!forms.empty()) special = find_loose({codes.data(), kStride, own.corner(), kChunk}, forms, part.loose);
     part.bends = std::move(forms.bends);
@@ -109,25 +153,25 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
         const SolidCode* above = &codes[static_cast<std::size_t>(y) * kStride];
         const SolidCode* below = above + kStride;
         const int last = std::min(kChunk - 1, cells.w - own.x);
-        for (int x = 0; x <= last; ++x) {
+        for (std::uint64_t turns = packed.may_turn(y); turns != 0; turns &= turns - 1) {
+            const int x = std::countr_zero(turns);
+            if (x > last) break;
             const unsigned a = above[x] & 15U, b = above[x + 1] & 15U, c = below[x] & 15U, d = below[x + 1] & 15U;
-            if (a == b && c == d && a == c && a < 2) continue;
             if (a == kForm || b == kForm || c == kForm || d == kForm) {
                 for (; next_special != special.end() && next_special->x == own.x + x && next_special->y == own.y + y;
                      ++next_special)
                     part.corners.push_back(*next_special);
                 continue;
             }
-            const Turns& turns = table[((a * 6 + b) * 6 + c) * 6 + d];
-            for (std::size_t i = 0; i < turns.count; ++i)
+            const Turns& turn = table[((a * 6 + b) * 6 + c) * 6 + d];
+            for (std::size_t i = 0; i < turn.count; ++i)
                 part.corners.push_back({static_cast<std::uint16_t>(own.x + x), static_cast<std::uint16_t>(own.y + y),
-                                        turns.in[i], turns.out[i]});
+                                        turn.in[i], turn.out[i]});
         }
     }
     part.row_start[kChunk] = static_cast<std::uint16_t>(part.corners.size());
 
-    const Box inside = intersection(own, box_of(cells));
-    for (int y = inside.y; y < inside.bottom(); ++y) {
+    for (int y = packed.any_one_way ? inside.y : inside.bottom(); y < inside.bottom(); ++y) {
         for (int x = inside.x; x < inside.right(); ++x) {
             const SolidCode* at =
                 &codes[static_cast<std::size_t>(y - own.y + 1) * kStride + static_cast<std::size_t>(x - own.x + 1)];
@@ -142,11 +186,6 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
         }
     }
     part.one_way.insert(part.one_way.end(), edges.begin(), edges.end());
-    if (!inside.empty()) {
-        std::array<SolidCode, static_cast<std::size_t>(kChunk) * kChunk> own_codes;
-        Forms not_needed;
-        part.shapes = source(inside, own_codes.data(), kChunk, not_needed);
-    }
     if (part.corners.empty() && part.loose.empty() && part.one_way.empty() && part.shapes == 0) return nullptr;
     return std::make_shared<const Part>(std::move(part));
 }
@@ -311,9 +350,12 @@ Trace trace(Size cells, const SolidSource& source) {
     out.cells = cells;
     out.part_count = {cells.w / kChunk + 1, cells.h / kChunk + 1};
     out.parts.resize(static_cast<std::size_t>(out.part_count.area()));
-    for (int y = 0; y < out.part_count.h; ++y)
-        for (int x = 0; x < out.part_count.w; ++x)
-            out.parts[static_cast<std::size_t>(y * out.part_count.w + x)] = make_part(cells, {x, y}, source);
+    constexpr std::size_t kLarge = 32; // parts from which on a second thread is worth its while
+    parallel_pieces(0, out.part_count.h, out.parts.size() >= kLarge, [&](int, int from, int to) {
+        for (int y = from; y < to; ++y)
+            for (int x = 0; x < out.part_count.w; ++x)
+                out.parts[static_cast<std::size_t>(y * out.part_count.w + x)] = make_part(cells, {x, y}, source);
+    });
     return out;
 }
 
@@ -349,18 +391,21 @@ void retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const 
 }
 
 std::vector<Outline> outlines(const Trace& trace) {
-    const Links links = link(trace);
-    std::vector<bool> seen(links.points.size(), false);
+    Links links = link(trace);
     std::vector<Outline> out;
+    std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
     for (std::size_t start = 0; start < links.points.size(); ++start) {
-        if (seen[start]) continue;
-        Outline outline;
-        for (std::size_t at = start; !seen[at]; at = links.next[at]) {
-            seen[at] = true;
-            outline.points.push_back(links.points[at]);
+        if (links.next[start] == kNone) continue; // walked already
+        way.clear();
+        std::int64_t area = 0;
+        for (std::size_t at = start; links.next[at] != kNone;) {
+            const Point p = links.points[at];
+            if (!way.empty()) area += std::int64_t{way.back().x} * p.y - std::int64_t{p.x} * way.back().y;
+            way.push_back(p);
+            at = std::exchange(links.next[at], kNone);
         }
-        outline.hole = area2(outline) < 0;
-        out.push_back(std::move(outline));
+        area += std::int64_t{way.back().x} * way.front().y - std::int64_t{way.front().x} * way.back().y;
+        out.push_back({way, area < 0});
     }
     if (!links.loose) return out;
     std::vector<Point> bends;

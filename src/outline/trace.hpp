@@ -72,7 +72,8 @@ class Trace {
 
 bool operator==(const Trace& a, const Trace& b);
 
-// Fills rows of `stride` codes for a box of cells and returns the number of shapes in it; open outside the level.
+// Fills rows of `stride` codes for a box of cells, open outside the level, and returns the number of shapes in those
+// that Forms::counted asks for. It may be called from several threads at once.
 using SolidSource = std::function<int(const Box& cells, SolidCode* out, std::size_t stride, Forms& forms)>;
 
 Trace trace(Size cells, const SolidSource& source);
