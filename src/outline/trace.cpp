@@ -195,8 +195,11 @@ constexpr std::uint32_t kNone = 0xFFFFFFFF;
 // Turning points linked to the next along their outline: first corners in the order of the sweep, then the loose turns
 // that are no corners of the lattice.
 struct Links {
-    std::vector<Point> points; // 1/64 cells
-    std::vector<std::uint32_t> next;
+    struct Node {
+        Point at; // 1/64 cells
+        std::uint32_t next = kNone;
+    };
+    std::vector<Node> nodes;
     bool loose = false;
 };
 
@@ -213,9 +216,8 @@ void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& 
         for (const LooseTurn& turn : part->loose) {
             std::uint32_t& node = node_of[index++];
             if (node == kNone) {
-                node = static_cast<std::uint32_t>(out.points.size());
-                out.points.push_back(turn.at);
-                out.next.push_back(kNone);
+                node = static_cast<std::uint32_t>(out.nodes.size());
+                out.nodes.push_back({turn.at});
             }
             if (turn.from != turn.at) arriving.push_back({turn.from, turn.at, node});
             if (turn.to != turn.at) leaving.push_back({turn.at, turn.to, node});
@@ -225,14 +227,13 @@ void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& 
     std::sort(arriving.begin(), arriving.end(), along);
     std::sort(leaving.begin(), leaving.end(), along);
     assert(arriving.size() == leaving.size());
-    for (std::size_t i = 0; i < leaving.size(); ++i) out.next[leaving[i].node] = arriving[i].node;
+    for (std::size_t i = 0; i < leaving.size(); ++i) out.nodes[leaving[i].node].next = arriving[i].node;
 }
 
 Links link(const Trace& trace) {
     Links out;
     const auto total = static_cast<std::size_t>(trace.corner_count());
-    out.points.reserve(total);
-    out.next.resize(total);
+    out.nodes.reserve(total);
     const auto width = static_cast<std::size_t>(trace.cells.w) + 1;
     const auto height = static_cast<std::size_t>(trace.cells.h) + 1;
     std::uint32_t open_row = 0;
@@ -264,10 +265,10 @@ Links link(const Trace& trace) {
                 const std::size_t end = part->row_start[row + 1];
                 for (std::size_t i = part->row_start[row]; i < end;) {
                     const Corner* const head = &part->corners[i];
-                    const auto first = static_cast<std::uint32_t>(out.points.size());
+                    const auto first = static_cast<std::uint32_t>(out.nodes.size());
                     for (; i < end && part->corners[i].x == head->x; ++i)
-                        out.points.push_back({head->x * kUnit, head->y * kUnit});
-                    const auto count = static_cast<std::uint32_t>(out.points.size()) - first;
+                        out.nodes.push_back({{head->x * kUnit, head->y * kUnit}});
+                    const auto count = static_cast<std::uint32_t>(out.nodes.size()) - first;
                     // All lines that end here are closed before others are opened on the same line.
                     for (std::uint32_t k = 0; k < count; ++k) {
                         const Corner& c = head[k];
@@ -275,9 +276,9 @@ Links link(const Trace& trace) {
                         if (c.in == kLoose || c.out == kLoose) node_of[first_loose[number] + c.turn] = me;
                         if (c.in != kLoose) {
                             const unsigned came_from = (c.in + 4U) & 7U;
-                            if (backward(came_from)) out.next[open(came_from, c)] = me;
+                            if (backward(came_from)) out.nodes[open(came_from, c)].next = me;
                         }
-                        if (c.out != kLoose && backward(c.out)) out.next[me] = open(c.out, c);
+                        if (c.out != kLoose && backward(c.out)) out.nodes[me].next = open(c.out, c);
                     }
                     for (std::uint32_t k = 0; k < count; ++k) {
                         const Corner& c = head[k];
@@ -394,15 +395,15 @@ std::vector<Outline> outlines(const Trace& trace) {
     Links links = link(trace);
     std::vector<Outline> out;
     std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
-    for (std::size_t start = 0; start < links.points.size(); ++start) {
-        if (links.next[start] == kNone) continue; // walked already
+    for (std::size_t start = 0; start < links.nodes.size(); ++start) {
+        if (links.nodes[start].next == kNone) continue; // walked already
         way.clear();
         std::int64_t area = 0;
-        for (std::size_t at = start; links.next[at] != kNone;) {
-            const Point p = links.points[at];
+        for (std::size_t at = start; links.nodes[at].next != kNone;) {
+            const Point p = links.nodes[at].at;
             if (!way.empty()) area += std::int64_t{way.back().x} * p.y - std::int64_t{p.x} * way.back().y;
             way.push_back(p);
-            at = std::exchange(links.next[at], kNone);
+            at = std::exchange(links.nodes[at].next, kNone);
         }
         area += std::int64_t{way.back().x} * way.front().y - std::int64_t{way.front().x} * way.back().y;
         out.push_back({way, area < 0});

@@ -183,6 +183,14 @@ TEST_CASE("what leaks is listed in Bound with what mends it", "[app][bound][soak
     w.click("leakLetBe");
     REQUIRE_SOON(leaks->cards().empty());
     CHECK(w.session().level()->sides[3].kind == level::SideKind::leads);
+    // Of several sides one is chosen, or all are closed at once.
+    level = *w.session().level();
+    level.sides = {};
+    w.session().applyLevel("Sides", level);
+    REQUIRE_SOON(leaks->cards().size() >= 3);
+    CHECK(w.find<QToolButton>("leakClose")->text() == "Close them all");
+    w.click("leakClose");
+    REQUIRE_SOON(leaks->cards().empty());
 }
 
 TEST_CASE("blockers are drawn free of the lattice: a box, a shape corner by corner, a line", "[app][bound]") {

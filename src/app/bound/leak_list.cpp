@@ -131,19 +131,33 @@ void LeakList::choose(quint32 index) {
     chosen_ = static_cast<int>(index) - 1;
     const findings::Leak* leak = chosen();
     const bool rim = leak && leak->kind == Kind::rim;
-    close_->setVisible(leak && (rim || leak->kind == Kind::telling));
-    close_->setText(leak && leak->kind == Kind::telling ? tr("Let it block") : tr("Close it"));
-    letBe_->setVisible(rim);
+    // With none chosen it is about all sides at once.
+    const bool all = !leak && !rims().empty();
+    close_->setVisible(all || (leak && (rim || leak->kind == Kind::telling)));
+    close_->setText(all                                   ? tr("Close them all")
+                    : leak && leak->kind == Kind::telling ? tr("Let it block")
+                                                          : tr("Close it"));
+    letBe_->setVisible(rim || all);
+    letBe_->setText(all ? tr("Let them be open") : tr("Let it be open"));
     if (!leak || !asked) return;
     view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
     view_.setSoak(true);
 }
 
+// The sides that the buttons are about: the one that is chosen, or all.
+std::vector<findings::Leak> LeakList::rims() const {
+    if (const findings::Leak* leak = chosen())
+        return leak->kind == findings::Leak::Kind::rim ? std::vector{*leak} : std::vector<findings::Leak>{};
+    std::vector<findings::Leak> out;
+    for (const findings::Leak& leak : leaks_)
+        if (leak.kind == findings::Leak::Kind::rim) out.push_back(leak);
+    return out;
+}
+
 void LeakList::close() {
     const findings::Leak* leak = chosen();
-    if (!leak) return;
     level::Project p = session_.project();
-    if (leak->kind == findings::Leak::Kind::telling) {
+    if (leak && leak->kind == findings::Leak::Kind::telling) {
         const std::vector<edit::Used> it{{edit::UsedKind::material, leak->material}};
         level::Level level = edit::with_layers_blocking(p, *session_.level(), it);
         p = edit::with_blocking(std::move(p), it, edit::Blocking::full);
@@ -151,7 +165,9 @@ void LeakList::close() {
         return session_.apply(tr("Let water block"), std::move(p));
     }
     level::Region cells;
-    for (const Box& box : leak->rims) cells.add(box);
+    for (const findings::Leak& side : rims())
+        for (const Box& box : side.rims) cells.add(box);
+    if (cells.empty()) return;
     level::Level level = edit::with_own_word(*session_.level(), cells, edit::OwnWord::may_not_walk,
                                              tr("Own words").toStdString(), p.next_id);
     p.put(std::move(level));
@@ -159,11 +175,10 @@ void LeakList::close() {
 }
 
 void LeakList::letBe() {
-    const findings::Leak* leak = chosen();
-    if (!leak || leak->side < 0) return;
     level::Level level = *session_.level();
-    level.sides[static_cast<std::size_t>(leak->side)] = {level::SideKind::leads, {}};
-    session_.applyLevel(tr("Let a side lead on"), std::move(level));
+    for (const findings::Leak& leak : rims())
+        level.sides[static_cast<std::size_t>(leak.side)] = {level::SideKind::leads, {}};
+    session_.applyLevel(tr("Let sides lead on"), std::move(level));
 }
 
 } // namespace vic::app

@@ -28,6 +28,7 @@ class LeakList : public QWidget {
     void close();
     void letBe();
     [[nodiscard]] const findings::Leak* chosen() const;
+    [[nodiscard]] std::vector<findings::Leak> rims() const;
     Session& session_;
     LevelView& view_;
     std::shared_ptr<findings::LeakChecker> checker_; // one job at a time is at work with it

@@ -131,7 +131,7 @@ void UsedList::refresh() {
         card.looks = deaf;
         cards.push_back(std::move(card));
     }
-    aside_->setText(tr("%n things", nullptr, static_cast<int>(things_.size())));
+    aside_->setText(things_.size() == 1 ? tr("one thing") : tr("%1 things").arg(things_.size()));
     list_->setCards(cards, keep.empty() ? 0 : keep.front());
     QItemSelection selection;
     for (int row = 0; row < static_cast<int>(things_.size()); ++row)

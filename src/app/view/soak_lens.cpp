@@ -183,8 +183,10 @@ QString SoakLens::summary() const {
     for (const int side : sides) names << onSide(side);
     if (!names.isEmpty()) out << tr("it runs out %1").arg(names.join(", "));
     if (!soaked_.narrow.empty())
-        out << tr("through %n narrow places, %1 cells wide and more", nullptr, static_cast<int>(soaked_.narrow.size()))
-                   .arg(inCells(soaked_.narrow.front().width));
+        out << (soaked_.narrow.size() == 1 ? tr("through a narrow place, %1 cells wide")
+                                           : tr("through %2 narrow places, the narrowest %1 cells wide"))
+                   .arg(inCells(soaked_.narrow.front().width))
+                   .arg(soaked_.narrow.size());
     if (names.isEmpty() && soaked_.narrow.empty()) out << tr("it leaks nowhere");
     return out.join(" · ");
 }
