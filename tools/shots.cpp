@@ -107,13 +107,14 @@ int main(int argc, char** argv) {
     s.take("dress");
     session.setHand({});
 
-    session.setLevel("pump-cellar");
     session.setStage(Stage::bound);
-    s.layer("Brick");
-    s.window.levelView()->setCamera(2, QPointF(40.0 * 16, 22.0 * 16));
+    s.layer("Pans");
+    s.window.levelView()->setCamera(2, QPointF(16.0 * 16, 28.0 * 16));
+    s.window.levelView()->setSoak(true);
+    s.pointAt({9, 29});
     s.take("bound");
+    s.window.levelView()->setSoak(false);
 
-    session.setLevel("brine-pans");
     session.setStage(Stage::join);
     session.setMaterial(2);
     session.setCase(247);

@@ -9,6 +9,7 @@
 #include "findings/check.hpp"
 #include "join/read_sheet.hpp"
 #include "outline/convex.hpp"
+#include "outline/rectangles.hpp"
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
 #include "plan/read_plan.hpp"
@@ -227,7 +228,7 @@ Outcome trace(const std::string& file) {
                 {"perimeter", perimeter},
                 {"vertices", vertices},
                 {"outlines", outlines.size()},
-                {"rectangles", outline::rectangle_count(size, cells)}};
+                {"rectangles", outline::fewest_rectangles(size, cells).size()}};
     out.text = std::to_string(outlines.size()) + " outlines with " + std::to_string(vertices) + " corners";
     return out;
 }

@@ -37,9 +37,11 @@
 #include "level/region.hpp"
 #include "level/shape.hpp"
 #include "level/sheet.hpp"
+#include "level/standing.hpp"
 #include "parcel/build.hpp"
 #include "player/parcel_view.hpp"
 #include "sheet/png.hpp"
+#include "walk/soak.hpp"
 #include "walk/world.hpp"
 
 using namespace app_test;
@@ -544,4 +546,41 @@ TEST_CASE("journey: a level from a picture, which changes afterwards", "[app][jo
     CHECK(w.layer("Ground").grid().material({10, 5}) == brine); // stays
     CHECK(w.session().library().planKept() == std::vector<Point>{{10, 5}});
     CHECK(w.session().document().undo_name() == "North pans follows its plan");
+}
+
+TEST_CASE("journey: a lake with a ford, and a leak that is closed", "[app][journey]") {
+    Window w;
+    w.stage("stage-lay");
+    w.view()->setCamera(2, QPointF(64.0 * 16, 45.0 * 16));
+    w.key(Qt::Key_R);
+    const auto soaked = [&](Point from, Point to) {
+        const level::TileTable tiles(w.session().project());
+        const level::PropKinds kinds(w.session().project());
+        const auto middle = [](Point c) { return Point{c.x * 64 + 32, c.y * 64 + 32}; };
+        return walk::soak(w.level(), {tiles, kinds}, middle(from)).touches({to.x, to.y, 1, 1});
+    };
+    const Point shore{57, 45}, middle{62, 45};
+    REQUIRE(soaked(shore, middle));
+    {
+        Job job(w, "a lake that one cannot enter, with a ford");
+        job.material("Brine");
+        job.drag({60, 42}, {68, 47});
+        CHECK_FALSE(soaked(shore, middle));
+        job.key(Qt::Key_N);
+        job.drag({59, 45}, {69, 45});
+    }
+    CHECK(soaked(shore, middle));
+    CHECK_FALSE(soaked(shore, {62, 43}));
+    level::Level open = w.level();
+    open.sides[3] = {};
+    w.session().applyLevel("Open a side", open);
+    {
+        Job job(w, "a leak found and closed");
+        job.click("stage-bound");
+        auto* leaks = w.find<QListView>("leakList");
+        REQUIRE_SOON(leaks->model()->rowCount() == 1);
+        job.click("leakClose");
+        REQUIRE_SOON(!leaks->isVisible());
+    }
+    CHECK(w.level().layers.back()->blockers()->shape({0, 20}) == level::TileShape::full);
 }
