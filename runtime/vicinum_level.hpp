@@ -251,6 +251,8 @@ struct CollisionClass {
     std::string name; // empty for layers that name none
     std::vector<Outline> outlines;
     std::vector<OneWay> one_way;
+    std::vector<std::vector<Vec>> parts; // see Level
+    std::vector<Rect> boxes;
 };
 
 struct Level {
@@ -271,6 +273,10 @@ struct Level {
     std::vector<Layer> layers; // back to front
     std::vector<Outline> outlines;
     std::vector<OneWay> one_way;
+    // Where the project asks for them: what the outlines enclose once more, as convex parts (clockwise, at most four
+    // corners, kUnit to a cell), or as boxes of whole cells and parts for the rest.
+    std::vector<std::vector<Vec>> parts;
+    std::vector<Rect> boxes;
     bool props_merged = false;                     // what props block is in the outlines, see blocking()
     std::vector<CollisionClass> collision_classes; // the same by class, where any layer names one; else empty
     std::vector<Mark> marks;
@@ -606,6 +612,35 @@ inline std::vector<Outline> outlines_of(const Reader& read, const json& list) {
     return out;
 }
 
+// Convex parts; one with a dent, or without an area, is refused.
+inline std::vector<std::vector<Vec>> parts_of(const Reader& read, const json& list) {
+    std::vector<std::vector<Vec>> out;
+    for (const json& points : list) {
+        if (!points.is_array() || points.size() < 6 || points.size() > 16 || points.size() % 2 != 0)
+            read.refuse("a part of what blocks", "has not three to eight corners");
+        std::vector<Vec> part;
+        for (std::size_t i = 0; i + 1 < points.size(); i += 2)
+            part.push_back({read.number(points[i], -limits::units, limits::units, "a part's x"),
+                            read.number(points[i + 1], -limits::units, limits::units, "a part's y")});
+        for (std::size_t i = 0; i < part.size(); ++i) {
+            const Vec a = part[i], b = part[(i + 1) % part.size()], c = part[(i + 2) % part.size()];
+            if (std::int64_t(b.x - a.x) * (c.y - b.y) - std::int64_t(b.y - a.y) * (c.x - b.x) <= 0)
+                read.refuse("a part of what blocks", "is not convex");
+        }
+        out.push_back(std::move(part));
+    }
+    return out;
+}
+
+inline std::vector<Rect> boxes_of(const Reader& read, const json& list) {
+    std::vector<Rect> out;
+    for (const json& box : list) {
+        out.push_back(read.rect(box, 0, limits::cells, "a box of what blocks"));
+        if (out.back().w < 1 || out.back().h < 1) read.refuse("a box of what blocks", "is empty");
+    }
+    return out;
+}
+
 inline std::vector<OneWay> one_way_of(const Reader& read, const json& list) {
     std::vector<OneWay> out;
     for (const json& e : list) {
@@ -900,9 +935,12 @@ inline Level level_of(const std::filesystem::path& folder, const Reader& read, c
     out.outlines = outlines_of(read, read.list(j, "outlines"));
     out.one_way = one_way_of(read, read.list(j, "one_way"));
     for (const json& c : read.list(j, "collision_classes", false))
-        out.collision_classes.push_back({read.text(read.of(c, "name"), "a collision class"),
-                                         outlines_of(read, read.list(c, "outlines")),
-                                         one_way_of(read, read.list(c, "one_way"))});
+        out.collision_classes.push_back(
+            {read.text(read.of(c, "name"), "a collision class"), outlines_of(read, read.list(c, "outlines")),
+             one_way_of(read, read.list(c, "one_way")), parts_of(read, read.list(c, "parts", false)),
+             boxes_of(read, read.list(c, "boxes", false))});
+    out.parts = parts_of(read, read.list(j, "parts", false));
+    out.boxes = boxes_of(read, read.list(j, "boxes", false));
     check_atlas(read, out);
     return out;
 }

@@ -18,6 +18,10 @@
 
 namespace vic::level {
 
+// What parcels have of what blocks beside its outlines: nothing, convex parts, the fewest rectangles and parts for the
+// rest, or a box for each cell and parts for the rest.
+enum class EngineShapes : std::uint8_t { outlines, parts, rectangles, cells };
+
 struct Project {
     std::string name;
     std::vector<std::shared_ptr<const Sheet>> sheets;
@@ -28,10 +32,11 @@ struct Project {
     std::vector<OwnTray> trays; // in the order of their making
     std::vector<OrderCard> order_cards;
     std::vector<std::shared_ptr<const Stamp>> stamps;
-    std::vector<FrameSize> frames; // what devices show, to choose a level's frame from
-    int unit = 16;                 // pixels of a level that are one unit of the engine; 1 .. 4096
-    std::uint32_t next_tile = 1;   // the next free TileId
-    std::uint32_t next_id = 1;     // the next free id of any other thing
+    std::vector<FrameSize> frames;                       // what devices show, to choose a level's frame from
+    EngineShapes engine_shapes = EngineShapes::outlines; // how parcels tell what blocks
+    int unit = 16;                                       // pixels of a level that are one unit of the engine; 1 .. 4096
+    std::uint32_t next_tile = 1;                         // the next free TileId
+    std::uint32_t next_id = 1;                           // the next free id of any other thing
 
     [[nodiscard]] const Sheet* sheet(SheetId id) const;
     [[nodiscard]] const Material* material(MaterialId id) const;

@@ -13,6 +13,7 @@
 #include "join/resolve.hpp"
 #include "level/block.hpp"
 #include "level/standing.hpp"
+#include "outline/solids.hpp"
 #include "outline/trace.hpp"
 #include "parcel/atlas.hpp"
 #include "sheet/cut.hpp"
@@ -360,6 +361,24 @@ Json one_way_json(const outline::Trace& trace) {
     return out;
 }
 
+// What blocks as solid shapes, as the project asks for them.
+void put_solids(Json& j, const Project& project, const Level& level, const outline::Kinds& kinds) {
+    if (project.engine_shapes == level::EngineShapes::outlines) return;
+    const outline::Solids all = outline::solids(level, kinds, project.engine_shapes);
+    j["parts"] = Json::array();
+    for (const level::Polygon& part : all.parts) {
+        Json points = Json::array();
+        for (const Point p : part) {
+            points.push_back(p.x);
+            points.push_back(p.y);
+        }
+        j["parts"].push_back(std::move(points));
+    }
+    if (project.engine_shapes == level::EngineShapes::parts) return;
+    j["boxes"] = Json::array();
+    for (const Box& box : all.boxes) j["boxes"].push_back(to_json(box));
+}
+
 // What the first version of the format cannot tell: readers of it refuse the parcel rather than show it wrong.
 bool needs_second(const Level& level) {
     return level.lattice != LatticeKind::square ||
@@ -591,12 +610,14 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     if (props_block(project, level)) j["props_merged"] = true;
     j["outlines"] = outlines_json(trace);
     j["one_way"] = one_way_json(trace);
+    put_solids(j, project, level, things);
     for (const std::string& name : classes_of(project, level)) {
         outline::Kinds of_class = things;
         of_class.collision_class = &name;
         const outline::Trace own = outline::trace(level, of_class);
         j["collision_classes"].push_back(
             {{"name", name}, {"outlines", outlines_json(own)}, {"one_way", one_way_json(own)}});
+        put_solids(j["collision_classes"].back(), project, level, of_class);
     }
     j["marks"] = marks_json(project, level, used);
     if (level.sides != level::LevelSides{}) j["sides"] = sides_json(project, level);

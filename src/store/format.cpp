@@ -29,6 +29,10 @@ const std::vector<std::string>& shape_words() {
         "opens",         "drawn"};
     return words;
 }
+const std::vector<std::string>& engine_shape_words() {
+    static const std::vector<std::string> words{"outlines", "parts", "rectangles", "cells"};
+    return words;
+}
 const std::vector<std::string>& note_words() {
     static const std::vector<std::string> words{"text", "number", "yes-no", "colour", "choice", "side"};
     return words;
@@ -420,6 +424,8 @@ std::string project_to_text(const Project& project) {
            {"next_tile", project.next_tile},
            {"next_id", project.next_id}};
     if (project.unit != 16) j["unit"] = project.unit;
+    if (project.engine_shapes != level::EngineShapes::outlines)
+        j["engine_shapes"] = word_of(engine_shape_words(), project.engine_shapes);
     j["levels"] = Json::array();
     for (const auto& level : project.levels) j["levels"].push_back(level->id);
     if (!project.note_kinds.empty()) {
@@ -452,6 +458,8 @@ Project project_from_text(const std::string& text, const std::string& file, std:
     project.name = root["name"].text();
     project.next_tile = static_cast<std::uint32_t>(root["next_tile"].integer(1, kMostTiles + 1));
     project.next_id = static_cast<std::uint32_t>(root["next_id"].integer(1, UINT32_MAX));
+    if (root.has("engine_shapes"))
+        project.engine_shapes = static_cast<level::EngineShapes>(root["engine_shapes"].word(engine_shape_words()));
     if (root.has("unit")) project.unit = root["unit"].number(1, 4096);
     std::set<TileId> tiles;
     std::set<std::uint32_t> ids;

@@ -23,6 +23,7 @@ level::Level level_from_text(const std::string& text, const std::string& file, c
 
 // Words used in files, in the order of the enumerations.
 const std::vector<std::string>& shape_words();
+const std::vector<std::string>& engine_shape_words();
 const std::vector<std::string>& join_kind_words();
 const std::vector<std::string>& layer_kind_words();
 const std::vector<std::string>& view_words();

@@ -363,3 +363,41 @@ TEST_CASE("credits of what the level shows, and of nothing else, go with the par
           "Art in \"Place\"\n\nFull\n  by: Ada Marsh\n  licence: CC BY 4.0\n  source: drawn for us\n    in two parts\n"
           "  note: the second part is older\n");
 }
+
+TEST_CASE("solid shapes come along where the project asks for them", "[parcel]") {
+    make::Folder dir;
+    make::Small small = painted(6);
+    parcel::build(small.project, small.level(), dir / "p");
+    vicinum::Level back = vicinum::load(dir / "p");
+    CHECK(back.parts.empty());
+    CHECK(back.boxes.empty());
+    const auto area = [](const vicinum::Level& level) {
+        double out = 0;
+        for (const auto& part : level.parts)
+            for (std::size_t i = 0; i < part.size(); ++i) {
+                const auto a = part[i], b = part[(i + 1) % part.size()];
+                out += (double(a.x) * b.y - double(b.x) * a.y) / 2 / 64 / 64;
+            }
+        for (const auto& box : level.boxes) out += double(box.w) * box.h;
+        return out;
+    };
+    double areas[4] = {};
+    for (const auto shapes :
+         {level::EngineShapes::parts, level::EngineShapes::rectangles, level::EngineShapes::cells}) {
+        small.project.engine_shapes = shapes;
+        parcel::build(small.project, small.level(), dir / "p");
+        back = vicinum::load(dir / "p");
+        areas[static_cast<std::size_t>(shapes)] = area(back);
+        CHECK(back.boxes.empty() == (shapes == level::EngineShapes::parts));
+        CHECK(area(back) > 10);
+    }
+    CHECK(std::abs(areas[1] - areas[2]) < 0.2);
+    CHECK(areas[2] == areas[3]);
+    // One that is bent inwards is refused.
+    std::string text = read_file(dir / "p/level.json");
+    const auto at = text.find("\"parts\": [");
+    REQUIRE(at != std::string::npos);
+    text.insert(at + 10, "[0, 0, 64, 0, 10, 10, 0, 64],");
+    write_file(dir / "p/level.json", text);
+    CHECK_THROWS_AS(vicinum::load(dir / "p"), std::runtime_error);
+}

@@ -278,6 +278,7 @@ Small rich(unsigned seed) {
     post.blocks = true;
     post.shape = level::TileShape::drawn;
     post.polygons = {{{0, 0}, {4, 0}, {4, 4}}};
+    small.project.engine_shapes = level::EngineShapes::rectangles;
     post.height = 12;
     post.areas = {{"seat", {1, 2, 3, 4}}};
     post.tags = {"post", "wood"};
@@ -365,7 +366,7 @@ Small rich(unsigned seed) {
     spoken.set({3, 2}, level::TileShape::opens);
     spoken.set({4, 2}, level::TileShape::full);
     spoken.set_free({{1, {{70, 40}, {300, 55}, {200, 190}}, 0, false, "Chain", {}},
-                  {2, {{10, 400}, {500, 420}, {520, 600}}, 40, true, {}, {}}});
+                     {2, {{10, 400}, {500, 420}, {520, 600}}, 40, true, {}, {}}});
     words.content = spoken;
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(words)));
     level.walker.speed = 3.25;

@@ -1,6 +1,7 @@
 #include "app/hand_over/hand_over_page.hpp"
 
 #include <QAbstractItemView>
+#include <QComboBox>
 #include <QCoreApplication>
 #include <QFileInfo>
 #include <QFrame>
@@ -106,6 +107,18 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
     where_ = label({}, "quiet", this);
     where_->setWordWrap(true);
     right->addWidget(where_);
+    shapes_ = comboBox(this, "engineShapes");
+    describe(shapes_, tr("What blocks, for the engine"), {},
+             tr("Outlines are always there; the others come beside them, for engines that want solid shapes"));
+    for (const QString& text :
+         {tr("outlines alone"), tr("and convex parts"), tr("and the fewest rectangles"), tr("and a box for each cell")})
+        shapes_->addItem(text);
+    addField(right, tr("What blocks"), shapes_);
+    connect(shapes_, &QComboBox::activated, this, [this](int index) {
+        level::Project p = session_.project();
+        p.engine_shapes = static_cast<level::EngineShapes>(index);
+        session_.apply(tr("What blocks, for the engine"), std::move(p));
+    });
     build_ = new QPushButton(tr("Build all levels"), this);
     build_->setObjectName("build");
     build_->setProperty("role", "primary");
@@ -157,6 +170,7 @@ void HandOverPage::refresh() {
     where_->setText(tr("Into the project's folder “%1”, a folder per level: the cells, one atlas with what is used, "
                        "outlines, marks and props. The same project gives the same bytes.")
                         .arg(QFileInfo(session_.builtDir()).fileName()));
+    shapes_->setCurrentIndex(static_cast<int>(session_.project().engine_shapes));
     build_->setText(building() ? tr("Building…") : tr("Build all levels"));
     build_->setEnabled(!building() && !session_.project().levels.empty());
     const level::Level* level = session_.level();

@@ -17,6 +17,7 @@
 #include "base/files.hpp"
 
 class QHBoxLayout;
+class QComboBox;
 class QLabel;
 class QPushButton;
 
@@ -62,6 +63,7 @@ class HandOverPage : public QWidget {
     CardList* findings_;
     QLabel* none_;
     QLabel* where_;
+    QComboBox* shapes_;
     QPushButton* build_;
     QPushButton* play_;
     QLabel* results_;
