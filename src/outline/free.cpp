@@ -156,6 +156,8 @@ void straighten(Polygon& outline, const std::vector<Point>& bends) {
     if (first == n) return;
     // Whether `p` is where the line from `a` to `b` crosses the lattice, to the nearest unit.
     const auto lies_on = [](Point a, Point b, Point p) {
+        // An outline may come back to where it was: what lies between is no straight way.
+        if (a == b || !spanning(a, b).contains(p)) return false;
         const std::int64_t off = std::int64_t{b.x - a.x} * (p.y - a.y) - std::int64_t{b.y - a.y} * (p.x - a.x);
         return (p.x % kUnit == 0 && 2 * std::abs(off) <= std::abs(std::int64_t{b.x - a.x})) ||
                (p.y % kUnit == 0 && 2 * std::abs(off) <= std::abs(std::int64_t{b.y - a.y}));

@@ -30,6 +30,7 @@ Solids solids(const level::Level& level, const Kinds& kinds, level::EngineShapes
                 if (SolidCode& code = codes[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)];
                     solid_of(code) == kFull)
                     code = kOpen;
+        forms.bends.clear(); // beside a box they are corners
         return count;
     };
     out.parts = convex_parts(outlines(trace(level.size, rest)));

@@ -153,6 +153,23 @@ TEST_CASE("a polygon is shared out among its cells: nothing is lost, and neighbo
     }
 }
 
+TEST_CASE("an open sliver beside a slanted line stays open, though an outline comes back to its corner", "[free]") {
+    make::Small small({14, 12});
+    level::Level level = small.level();
+    level::Layer layer;
+    layer.id = small.project.next_id++;
+    level::Blockers b(level.size);
+    b.set({1, 2}, TileShape::full);
+    b.set({2, 3}, TileShape::full);
+    b.set_free({{1, {{100, 100}, {700, 180}, {300, 600}}, 0, false, {}, {}}});
+    layer.content = b;
+    level.layers.push_back(std::make_shared<const level::Layer>(layer));
+    const auto all = outlines(trace(level, level::TileTable(small.project)));
+    CHECK(outline_test::winding(all, 128.53 / 64, 173.8 / 64) == 0);
+    CHECK(outline_test::winding(all, 126.9 / 64, 173.8 / 64) == 1);
+    CHECK(outline_test::winding(all, 130.9 / 64, 173.8 / 64) == 1);
+}
+
 TEST_CASE("a turned box comes out of tracing with four corners", "[free]") {
     for (const int turn : {0, 100, 333, 450, 900, 1234}) {
         make::Random random(1);
