@@ -135,7 +135,7 @@ Text outline_trouble(const Polygons& polygons, Size within) {
     if (polygons.empty()) return "The shape has no corners";
     if (corners > kMostShapeCorners) return say("A shape has more than %1 corners", kMostShapeCorners);
     for (const Polygon& p : polygons)
-        if (const Text trouble = crossing_trouble(p); !trouble.empty()) return trouble;
+        if (Text trouble = crossing_trouble(p); !trouble.empty()) return trouble;
     return {};
 }
 

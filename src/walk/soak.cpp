@@ -452,7 +452,8 @@ void Soaker::find_narrow(const Bits& wet, Soaked& out) const {
             meets(y - 1, run.from, run.to, g.upright);
             meets(y + 1, run.from, run.to, g.upright);
         }
-    for (auto& [root, g] : found) {
+    for (auto& of_root : found) {
+        Gap& g = of_root.second;
         std::sort(g.halls.begin(), g.halls.end());
         g.halls.erase(std::unique(g.halls.begin(), g.halls.end()), g.halls.end());
         if (g.halls.size() < 2) continue;

@@ -127,7 +127,7 @@ std::optional<QPointF> LevelView::pointedPlace() const {
 QString LevelView::decidedThere() const {
     const auto cell = pointedLevelCell();
     if (!cell || !session_.level()) return {};
-    const QString wet = soak_.reading(inUnits(*pointedPlace()));
+    QString wet = soak_.reading(inUnits(*pointedPlace()));
     if (session_.stage() != Stage::bound) return wet;
     const QString who =
         translated(edit::decided_at(session_.project(), stroking() ? pages_.level() : *session_.level(), *cell).says);
