@@ -29,9 +29,10 @@ Level with_free_blocker(const Level& level, LayerId active, FreeBlocker blocker,
 
 std::optional<FreeHit> free_blocker_at(const Level& level, Point units) {
     const Point cell{floor_div(units.x, kBlockerUnit), floor_div(units.y, kBlockerUnit)};
-    for (auto layer = level.layers.rbegin(); layer != level.layers.rend(); ++layer) {
-        if (!(*layer)->blockers() || (*layer)->locked) continue;
-        const auto& all = (*layer)->blockers()->free();
+    for (auto at = level.layers.rbegin(); at != level.layers.rend(); ++at) {
+        const Layer& layer = **at;
+        if (!layer.blockers() || layer.locked) continue;
+        const auto& all = layer.blockers()->free();
         for (auto b = all.rbegin(); b != all.rend(); ++b) {
             if (!cells_of(*b).contains(cell)) continue;
             // The middle of a unit lies on no corner.
@@ -44,7 +45,7 @@ std::optional<FreeHit> free_blocker_at(const Level& level, Point units) {
                     if ((p.y > middle.y) == (q.y > middle.y)) continue;
                     if ((cross(p, q, middle) > 0) == (q.y > p.y)) around += q.y > p.y ? 1 : -1;
                 }
-                if (around != 0) return FreeHit{(*layer)->id, b->id};
+                if (around != 0) return FreeHit{layer.id, b->id};
             }
         }
     }
