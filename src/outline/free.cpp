@@ -3,6 +3,9 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdlib>
+#include <map>
+#include <set>
+#include <utility>
 
 namespace vic::outline {
 
@@ -148,21 +151,36 @@ std::optional<OneWayEdge> one_way_of(const level::Piece& piece, const Lattice& l
     return edge;
 }
 
-void straighten(Polygon& outline, const std::vector<Point>& bends) {
+namespace {
+
+// A line that stands for several: the bends on its way were left out.
+struct Straight {
+    Point from, to;
+    std::vector<Point> dropped;
+};
+
+// Whether `p` is where the line from `a` to `b` crosses the lattice, to the nearest unit.
+bool lies_on(Point a, Point b, Point p) {
+    // An outline may come back to where it was: what lies between is no straight way.
+    if (a == b || !spanning(a, b).contains(p)) return false;
+    const std::int64_t off = std::int64_t{b.x - a.x} * (p.y - a.y) - std::int64_t{b.y - a.y} * (p.x - a.x);
+    return (p.x % kUnit == 0 && 2 * std::abs(off) <= std::abs(std::int64_t{b.x - a.x})) ||
+           (p.y % kUnit == 0 && 2 * std::abs(off) <= std::abs(std::int64_t{b.y - a.y}));
+}
+
+// The outline without the bends that lie on the line that goes on without them.
+Polygon without_bends(const Polygon& outline, const std::vector<Point>& bends, const std::set<Point>& stay,
+                      std::vector<Straight>& chords) {
     const std::size_t n = outline.size();
-    const auto bent = [&](std::size_t i) { return std::binary_search(bends.begin(), bends.end(), outline[i % n]); };
+    const auto bent = [&](std::size_t i) {
+        const Point p = outline[i % n];
+        return std::binary_search(bends.begin(), bends.end(), p) && !stay.contains(p);
+    };
     std::size_t first = 0;
     while (first < n && bent(first)) ++first;
-    if (first == n) return;
-    // Whether `p` is where the line from `a` to `b` crosses the lattice, to the nearest unit.
-    const auto lies_on = [](Point a, Point b, Point p) {
-        // An outline may come back to where it was: what lies between is no straight way.
-        if (a == b || !spanning(a, b).contains(p)) return false;
-        const std::int64_t off = std::int64_t{b.x - a.x} * (p.y - a.y) - std::int64_t{b.y - a.y} * (p.x - a.x);
-        return (p.x % kUnit == 0 && 2 * std::abs(off) <= std::abs(std::int64_t{b.x - a.x})) ||
-               (p.y % kUnit == 0 && 2 * std::abs(off) <= std::abs(std::int64_t{b.y - a.y}));
-    };
+    if (first == n) return outline;
     Polygon out;
+    std::vector<Straight> made;
     for (std::size_t i = 0; i < n;) {
         const Point a = outline[(first + i) % n];
         out.push_back(a);
@@ -174,9 +192,85 @@ void straighten(Polygon& outline, const std::vector<Point>& bends) {
             for (std::size_t k = i + 1; k < end && all; ++k) all = lies_on(a, b, outline[(first + k) % n]);
             if (all) next = end;
         }
+        if (next > i + 1) {
+            made.push_back({a, outline[(first + next) % n], {}});
+            for (std::size_t k = i + 1; k < next; ++k) made.back().dropped.push_back(outline[(first + k) % n]);
+        }
         i = next;
     }
-    if (out.size() >= 3) outline = std::move(out);
+    if (out.size() < 3) return outline;
+    chords.insert(chords.end(), made.begin(), made.end());
+    return out;
+}
+
+// visit(cell) for all cells that the line may touch.
+template <class Visit>
+void each_cell_along(Point a, Point b, const Visit& visit) {
+    if (b.y < a.y) std::swap(a, b);
+    for (int y = floor_div(a.y - 1, kUnit); y <= floor_div(b.y, kUnit); ++y) {
+        const auto x_at = [&](int line) {
+            const int at = std::clamp(line, a.y, b.y);
+            return a.y == b.y ? double(a.x) : a.x + double(b.x - a.x) * (at - a.y) / (b.y - a.y);
+        };
+        double left = x_at(y * kUnit), right = x_at((y + 1) * kUnit);
+        if (a.y == b.y) right = b.x;
+        if (right < left) std::swap(left, right);
+        for (int x = floor_div(static_cast<int>(std::floor(left)) - 1, kUnit);
+             x <= floor_div(static_cast<int>(std::ceil(right)), kUnit); ++x)
+            visit(Point{x, y});
+    }
+}
+
+// Whether the lines cross, or one ends within the other.
+bool meet(Point a, Point b, Point p, Point q) {
+    const auto sign = [](std::int64_t v) { return (v > 0) - (v < 0); };
+    const int c1 = sign(cross(a, b, p)), c2 = sign(cross(a, b, q)), c3 = sign(cross(p, q, a)),
+              c4 = sign(cross(p, q, b));
+    if (c1 * c2 < 0 && c3 * c4 < 0) return true;
+    const auto within = [](Point from, Point to, Point at, int side) {
+        return side == 0 && at != from && at != to && spanning(from, to).contains(at);
+    };
+    return within(a, b, p, c1) || within(a, b, q, c2) || within(p, q, a, c3) || within(p, q, b, c4);
+}
+
+} // namespace
+
+void straighten(std::vector<Outline>& outlines, const std::vector<Point>& bends) {
+    constexpr int kMostRounds = 8;
+    std::vector<std::size_t> which;
+    std::vector<Polygon> before;
+    for (std::size_t i = 0; i < outlines.size(); ++i)
+        if (std::any_of(outlines[i].points.begin(), outlines[i].points.end(),
+                        [&](Point p) { return std::binary_search(bends.begin(), bends.end(), p); })) {
+            which.push_back(i);
+            before.push_back(outlines[i].points);
+        }
+    std::set<Point> stay;
+    for (int round = 0; round < kMostRounds; ++round) {
+        std::vector<Straight> chords;
+        for (std::size_t k = 0; k < which.size(); ++k)
+            outlines[which[k]].points = without_bends(before[k], bends, stay, chords);
+        std::map<Point, std::vector<std::size_t>> there; // chords by cell
+        for (std::size_t c = 0; c < chords.size(); ++c)
+            each_cell_along(chords[c].from, chords[c].to, [&](Point cell) { there[cell].push_back(c); });
+        // Where a line comes so near to another that it would cross it, its bends stay.
+        bool crossed = false;
+        for (const Outline& o : outlines)
+            for (std::size_t i = 0; i < o.points.size(); ++i) {
+                const Point p = o.points[i], q = o.points[(i + 1) % o.points.size()];
+                each_cell_along(p, q, [&](Point cell) {
+                    const auto found = there.find(cell);
+                    if (found == there.end()) return;
+                    for (const std::size_t c : found->second) {
+                        if (!meet(chords[c].from, chords[c].to, p, q)) continue;
+                        stay.insert(chords[c].dropped.begin(), chords[c].dropped.end());
+                        crossed = true;
+                    }
+                });
+            }
+        if (!crossed) return;
+    }
+    for (std::size_t k = 0; k < which.size(); ++k) outlines[which[k]].points = std::move(before[k]);
 }
 
 } // namespace vic::outline

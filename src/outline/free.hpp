@@ -32,8 +32,9 @@ level::Polygons blocking_units(const level::Piece& piece, const Lattice& lattice
 // to that; nothing where it has no length.
 std::optional<OneWayEdge> one_way_of(const level::Piece& piece, const Lattice& lattice);
 
-// Takes the bends out of an outline again: corners among `bends` (sorted) that lie within half a unit of the line that
-// goes on without them, measured along the line of the lattice that they lie on.
-void straighten(level::Polygon& outline, const std::vector<Point>& bends);
+// Takes the bends out of outlines again: corners among `bends` (sorted) that lie within half a unit of the line that
+// goes on without them, measured along the line of the lattice that they lie on; but for those without which that line
+// would cross or touch another.
+void straighten(std::vector<Outline>& outlines, const std::vector<Point>& bends);
 
 } // namespace vic::outline

@@ -413,8 +413,7 @@ std::vector<Outline> outlines(const Trace& trace) {
     for (const auto& part : trace.parts)
         if (part) bends.insert(bends.end(), part->bends.begin(), part->bends.end());
     std::sort(bends.begin(), bends.end());
-    if (!bends.empty())
-        for (Outline& o : out) straighten(o.points, bends);
+    if (!bends.empty()) straighten(out, bends);
     tidy(out);
     return out;
 }

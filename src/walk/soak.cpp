@@ -1,14 +1,13 @@
 #include "walk/soak.hpp"
 
 #include <algorithm>
-#include <bit>
 #include <cstdlib>
 #include <map>
-#include <numeric>
 #include <unordered_map>
 #include <utility>
 
 #include "outline/free.hpp"
+#include "walk/bit_rows.hpp"
 
 namespace vic::walk {
 
@@ -17,141 +16,6 @@ using outline::kUnit;
 namespace {
 
 constexpr std::int64_t kMostSamples = std::int64_t{1} << 28; // of a level
-
-// Rows of bits.
-struct Bits {
-    Size size;
-    std::size_t words = 0;
-    std::vector<std::uint64_t> of;
-
-    explicit Bits(Size s)
-        : size(s), words((static_cast<std::size_t>(s.w) + 63) / 64), of(words * static_cast<std::size_t>(s.h)) {}
-    [[nodiscard]] std::uint64_t* row(int y) { return of.data() + static_cast<std::size_t>(y) * words; }
-    [[nodiscard]] const std::uint64_t* row(int y) const { return of.data() + static_cast<std::size_t>(y) * words; }
-    void set(int y, int from, int to) { // to: one more than the last
-        std::uint64_t* const r = row(y);
-        for (int x = from; x < to;) {
-            const int bit = x % 64, count = std::min(64 - bit, to - x);
-            const std::uint64_t ones = count == 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << count) - 1;
-            r[x / 64] |= ones << bit;
-            x += count;
-        }
-    }
-};
-
-// Each bit becomes what it was, or the one `by` to its right was.
-void take_from_right(std::uint64_t* row, std::size_t words, int by) {
-    const auto whole = static_cast<std::size_t>(by / 64);
-    const int rest = by % 64;
-    for (std::size_t i = 0; i + whole < words; ++i) {
-        std::uint64_t v = row[i + whole] >> rest;
-        if (rest != 0 && i + whole + 1 < words) v |= row[i + whole + 1] << (64 - rest);
-        row[i] |= v;
-    }
-}
-
-// Each bit becomes what any of it and the next ones to the right, and below, was: `box` of them.
-void spread_from(Bits& bits, Size box) {
-    for (int y = 0; y < bits.size.h; ++y) {
-        int done = 1;
-        for (; done * 2 <= box.w; done *= 2) take_from_right(bits.row(y), bits.words, done);
-        if (done < box.w) take_from_right(bits.row(y), bits.words, box.w - done);
-    }
-    const auto down = [&](int by) {
-        for (int y = 0; y + by < bits.size.h; ++y)
-            for (std::size_t i = 0; i < bits.words; ++i) bits.row(y)[i] |= bits.row(y + by)[i];
-    };
-    int done = 1;
-    for (; done * 2 <= box.h; done *= 2) down(done);
-    if (done < box.h) down(box.h - done);
-}
-
-// Each row becomes what any of it and the rows above it was, `rows` of them.
-void spread_down(Bits& bits, int rows) {
-    const auto take = [&](int by) {
-        for (int y = bits.size.h - 1; y >= by; --y)
-            for (std::size_t i = 0; i < bits.words; ++i) bits.row(y)[i] |= bits.row(y - by)[i];
-    };
-    int done = 1;
-    for (; done * 2 <= rows; done *= 2) take(done);
-    if (done < rows) take(rows - done);
-}
-
-struct Run {
-    int from, to; // one more than the last
-};
-
-// visit(from, to) for all runs of ones (or of zeros) of a row below `width`.
-template <class Visit>
-void each_run(const std::uint64_t* row, int width, bool ones, const Visit& visit) {
-    int from = -1;
-    for (int x = 0; x < width;) {
-        std::uint64_t word = row[x / 64];
-        if (!ones) word = ~word;
-        word >>= x % 64;
-        const int left = 64 - x % 64;
-        if (from < 0) {
-            const int skip = word == 0 ? left : std::countr_zero(word);
-            if (skip >= left) {
-                x += left;
-                continue;
-            }
-            x += skip;
-            if (x < width) from = x;
-            continue;
-        }
-        const int count = std::min(left, std::countr_one(word));
-        x += count;
-        if (count < left || x >= width) {
-            visit(from, std::min(x, width));
-            from = -1;
-        }
-    }
-    if (from >= 0) visit(from, width);
-}
-
-struct Runs {
-    std::vector<Run> all;
-    std::vector<std::size_t> row_start; // one more than rows
-
-    Runs(const Bits& bits, Size within, bool ones) {
-        row_start.push_back(0);
-        for (int y = 0; y < within.h; ++y) {
-            each_run(bits.row(y), within.w, ones, [&](int from, int to) { all.push_back({from, to}); });
-            row_start.push_back(all.size());
-        }
-    }
-    [[nodiscard]] int rows() const { return static_cast<int>(row_start.size()) - 1; }
-    [[nodiscard]] std::size_t begin(int y) const { return row_start[static_cast<std::size_t>(y)]; }
-    [[nodiscard]] std::size_t end(int y) const { return row_start[static_cast<std::size_t>(y) + 1]; }
-    // The first run of the row that ends beyond x.
-    [[nodiscard]] std::size_t first_beyond(int y, int x) const {
-        const auto b = all.begin() + static_cast<std::ptrdiff_t>(begin(y)),
-                   e = all.begin() + static_cast<std::ptrdiff_t>(end(y));
-        return static_cast<std::size_t>(std::partition_point(b, e, [&](const Run& r) { return r.to <= x; }) -
-                                        all.begin());
-    }
-};
-
-// Runs that hang together have the same root.
-struct Together {
-    std::vector<std::uint32_t> parent;
-    explicit Together(std::size_t n) : parent(n) { std::iota(parent.begin(), parent.end(), 0U); }
-    std::uint32_t root(std::uint32_t i) {
-        while (parent[i] != i) i = parent[i] = parent[parent[i]];
-        return i;
-    }
-    void join(std::size_t a, std::size_t b) {
-        parent[root(static_cast<std::uint32_t>(a))] = root(static_cast<std::uint32_t>(b));
-    }
-    explicit Together(const Runs& runs) : Together(runs.all.size()) {
-        for (int y = 0; y + 1 < runs.rows(); ++y)
-            for (std::size_t i = runs.begin(y); i < runs.end(y); ++i)
-                for (std::size_t j = runs.first_beyond(y + 1, runs.all[i].from);
-                     j < runs.end(y + 1) && runs.all[j].from < runs.all[i].to; ++j)
-                    join(i, j);
-    }
-};
 
 // Lines that are crossed one way only: by the row or column of the foot's upper left corner, the stretches in which it
 // is stopped.

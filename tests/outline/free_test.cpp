@@ -79,11 +79,11 @@ struct Furnished {
         small.project.put(rock);
         level::Level level = small.level();
         level.edit(small.ground).tiles()->solid = true;
-        for (int i = 0; i < 60; ++i)
-            level.edit(small.ground)
-                .grid()
-                .set({random.below(24), random.below(18)},
-                     level::Cell(1 + static_cast<level::TileId>(random.below(40)), {}, true), 0);
+        for (int i = 0; i < 60; ++i) {
+            const Point at{random.below(24), random.below(18)};
+            const auto tile = static_cast<level::TileId>(1 + random.below(40));
+            level.edit(small.ground).grid().set(at, level::Cell(tile, {}, true), 0);
+        }
         for (int i = 0; i < 14; ++i) {
             level::Prop p{small.project.next_id++,
                           random.flip() ? crate.id : rock.id,
@@ -220,6 +220,20 @@ TEST_CASE("props merge with cells: what is blocked is what a cell or a prop cove
     }
     CHECK(wrong == 0);
     CHECK(looked > 9000);
+}
+
+TEST_CASE("outlines of crowded props never cross, whatever stands on what", "[free]") {
+    make::Random random(101);
+    int crossed = 0, corners = 0;
+    for (int round = 0; round < 120; ++round) {
+        const Furnished f(random);
+        const Things things(f.small.project);
+        const auto all = outlines(trace(f.small.level(), things.kinds()));
+        crossed += crossings(all);
+        for (const Outline& o : all) corners += static_cast<int>(o.points.size());
+    }
+    CHECK(crossed == 0);
+    CHECK(corners > 10'000);
 }
 
 TEST_CASE("after a change of props, cells and free blockers it is as if all were traced anew", "[free]") {
