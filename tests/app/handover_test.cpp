@@ -1,6 +1,7 @@
 #include "app/window.hpp"
 
 #include <QAction>
+#include <QComboBox>
 #include <QFile>
 #include <QLabel>
 #include <QMenu>
@@ -64,6 +65,21 @@ TEST_CASE("the build button builds every level and the cards say so", "[app][han
     w.click("level-pump-cellar");
     CHECK(w.session().stage() == Stage::lay);
     CHECK(w.session().level()->id == "pump-cellar");
+}
+
+TEST_CASE("what blocks is handed over as the engine wants it", "[app][hand-over]") {
+    Window w;
+    w.stage("stage-hand-over");
+    auto* page = w.window->findChild<HandOverPage*>();
+    w.choose("engineShapes", "and the fewest rectangles");
+    CHECK(w.session().project().engine_shapes == level::EngineShapes::rectangles);
+    w.click("build");
+    REQUIRE(QTest::qWaitFor([&] { return !page->building(); }, 20000));
+    const vicinum::Level built = vicinum::load(w.folder.path() / "pell/built/brine-pans");
+    CHECK(built.boxes.size() > 40);
+    CHECK(built.props_merged);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.find<QComboBox>("engineShapes")->currentText() == "outlines alone");
 }
 
 TEST_CASE("a place that holds something else is not built over", "[app][hand-over]") {
