@@ -36,17 +36,7 @@ std::optional<FreeHit> free_blocker_at(const Level& level, Point units) {
         for (auto b = all.rbegin(); b != all.rend(); ++b) {
             if (!cells_of(*b).contains(cell)) continue;
             // The middle of a unit lies on no corner.
-            for (const Polygon& polygon : covered(*b)) {
-                int around = 0;
-                for (std::size_t i = 0; i < polygon.size(); ++i) {
-                    const Point p{2 * polygon[i].x, 2 * polygon[i].y};
-                    const Point q{2 * polygon[(i + 1) % polygon.size()].x, 2 * polygon[(i + 1) % polygon.size()].y};
-                    const Point middle{2 * units.x + 1, 2 * units.y + 1};
-                    if ((p.y > middle.y) == (q.y > middle.y)) continue;
-                    if ((cross(p, q, middle) > 0) == (q.y > p.y)) around += q.y > p.y ? 1 : -1;
-                }
-                if (around != 0) return FreeHit{layer.id, b->id};
-            }
+            if (covers(covered(*b), {2 * units.x + 1, 2 * units.y + 1})) return FreeHit{layer.id, b->id};
         }
     }
     return std::nullopt;

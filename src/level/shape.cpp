@@ -85,6 +85,18 @@ std::int64_t area2(const Polygon& p) {
     return sum;
 }
 
+bool covers(const Polygons& polygons, Point place) {
+    int around = 0;
+    for (const Polygon& p : polygons)
+        for (std::size_t i = 0; i < p.size(); ++i) {
+            const Point a{2 * p[i].x, 2 * p[i].y};
+            const Point b{2 * p[(i + 1) % p.size()].x, 2 * p[(i + 1) % p.size()].y};
+            if ((a.y > place.y) == (b.y > place.y)) continue;
+            if ((cross(a, b, place) > 0) == (b.y > a.y)) around += b.y > a.y ? 1 : -1;
+        }
+    return around != 0;
+}
+
 Polygons clockwise(Polygons polygons) {
     for (Polygon& p : polygons)
         if (area2(p) < 0) std::reverse(p.begin(), p.end());

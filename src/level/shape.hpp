@@ -71,7 +71,10 @@ Polygons turned(const Polygons& polygons, Turn turn);
 
 // Twice the area, in the square of the corners' unit; positive where the corners go clockwise on screen.
 std::int64_t area2(const Polygon& polygon);
-// The same, each clockwise on screen.
+// Whether the place lies in what the polygons cover, those that go round it either way counted (winding not 0). It is
+// given in half units, so that it can lie between corners.
+bool covers(const Polygons& polygons, Point half_units);
+// The polygons, each clockwise on screen.
 Polygons clockwise(Polygons polygons);
 
 // Why these polygons are no shape, "" where they are one: fewer than three corners, corners outside the cell, more than

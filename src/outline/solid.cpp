@@ -286,21 +286,10 @@ Polygons Forms::polygons(SolidCode code) const {
 
 SolidCode Forms::without(SolidCode code, const Polygons& polygons) {
     SolidCode out = kOpen;
-    const auto inside = [&](Point twice) { // of half units
-        int around = 0;
-        for (const Polygon& p : polygons)
-            for (std::size_t i = 0; i < p.size(); ++i) {
-                const Point a{2 * p[i].x, 2 * p[i].y};
-                const Point b{2 * p[(i + 1) % p.size()].x, 2 * p[(i + 1) % p.size()].y};
-                if ((a.y > twice.y) == (b.y > twice.y)) continue;
-                if ((cross(a, b, twice) > 0) == (b.y > a.y)) around += b.y > a.y ? 1 : -1;
-            }
-        return around != 0;
-    };
-    // A little inside the cell, so that a side that is covered up to its line counts.
+    // In half units, a little inside the cell, so that a side that is covered up to its line counts.
     const Point middles[4] = {{kUnit, 1}, {2 * kUnit - 1, kUnit}, {kUnit, 2 * kUnit - 1}, {1, kUnit}};
     for (unsigned side = 0; side < 4; ++side)
-        if ((code >> (4 + side) & 1U) != 0 && !inside(middles[side])) out |= 16U << side;
+        if ((code >> (4 + side) & 1U) != 0 && !level::covers(polygons, middles[side])) out |= 16U << side;
     if (solid_of(code) == kOpen) return out;
     ClipperLib::Clipper clipper;
     add_to(clipper, this->polygons(code), ClipperLib::ptSubject);

@@ -188,7 +188,7 @@ TEST_CASE("what leaks is listed in Bound with what mends it", "[app][bound][soak
     level.sides = {};
     w.session().applyLevel("Sides", level);
     REQUIRE_SOON(leaks->cards().size() >= 3);
-    CHECK(w.find<QToolButton>("leakClose")->text() == "Close them all");
+    CHECK(w.find<QToolButton>("leakClose")->text() == "Close all");
     w.click("leakClose");
     REQUIRE_SOON(leaks->cards().empty());
 }

@@ -67,6 +67,26 @@ TEST_CASE("the build button builds every level and the cards say so", "[app][han
     CHECK(w.session().level()->id == "pump-cellar");
 }
 
+TEST_CASE("with findings Hand over is entered and stays; a click on one goes to its place", "[app][hand-over]") {
+    Window w;
+    w.stage("stage-lay");
+    level::Level level = w.level();
+    level.sides = {};
+    w.session().applyLevel("Sides", level);
+    auto* findings = w.find<CardList>("findings");
+    REQUIRE_SOON(w.session().findings().size() == 3);
+    w.view()->setFocus();
+    w.stage("stage-hand-over");
+    settle();
+    CHECK(w.session().stage() == Stage::handOver);
+    REQUIRE_SOON(findings->isVisible() && findings->cards().size() == 3);
+    CHECK_FALSE(findings->currentIndex().isValid());
+    w.picture("hand-over-findings");
+    w.clickAt(findings->viewport(), findings->cardCentre(findings->cards()[0].id));
+    CHECK(w.session().stage() == Stage::lay);
+    CHECK(w.find<QWidget>("boundPanel")->parentWidget()->isVisible()); // the panels are back
+}
+
 TEST_CASE("what blocks is handed over as the engine wants it", "[app][hand-over]") {
     Window w;
     w.stage("stage-hand-over");

@@ -368,6 +368,17 @@ TEST_CASE("a prop's one-way edge lies where it stands, turned as it is", "[free]
     CHECK(edges[0].to.y - edges[0].from.y == table.box.w * units);
 }
 
+TEST_CASE("what opens takes a one-way edge away where it lies over its middle, and else leaves it", "[free]") {
+    Forms forms;
+    const SolidCode top = forms.code_of(TileShape::one_way_north), bottom = forms.code_of(TileShape::one_way_south);
+    const SolidCode both = forms.united(top, bottom);
+    const Polygons upper{{{0, 0}, {kUnit, 0}, {kUnit, 20}, {0, 20}}};
+    CHECK(forms.without(both, upper) == bottom);
+    CHECK(forms.without(top, {{{0, 0}, {20, 0}, {20, 20}, {0, 20}}}) == top);
+    CHECK(forms.without(kFull, upper) != kFull);
+    CHECK(forms.without(kFull, {{{0, 0}, {kUnit, 0}, {kUnit, kUnit}, {0, kUnit}}}) == kOpen);
+}
+
 TEST_CASE("of a class only its layers block, but all that opens opens", "[free]") {
     make::Small small({4, 4});
     level::Level level = small.level();

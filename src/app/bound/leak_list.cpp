@@ -39,7 +39,7 @@ QString where(const findings::Leak& leak) {
 } // namespace
 
 LeakList::LeakList(Session& session, LevelView& view, QWidget* parent)
-    : QWidget(parent), session_(session), view_(view), checker_(std::make_shared<findings::LeakChecker>()) {
+    : QWidget(parent), session_(session), view_(view) {
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
@@ -86,7 +86,7 @@ void LeakList::refresh() {
     using Leaks = std::vector<findings::Leak>;
     session_.jobs().start<Leaks>(
         kJob, {},
-        [state = session_.document().state(), level, checker = checker_](Jobs::Progress& progress) {
+        [state = session_.document().state(), level](Jobs::Progress& progress) {
             return progress.stopped() ? Leaks{} : findings::leaks(*state, level);
         },
         [this](Leaks& found) { show(std::move(found)); },
@@ -134,11 +134,9 @@ void LeakList::choose(quint32 index) {
     // With none chosen it is about all sides at once.
     const bool all = !leak && !rims().empty();
     close_->setVisible(all || (leak && (rim || leak->kind == Kind::telling)));
-    close_->setText(all                                   ? tr("Close them all")
-                    : leak && leak->kind == Kind::telling ? tr("Let it block")
-                                                          : tr("Close it"));
+    close_->setText(all ? tr("Close all") : leak && leak->kind == Kind::telling ? tr("Let it block") : tr("Close it"));
     letBe_->setVisible(rim || all);
-    letBe_->setText(all ? tr("Let them be open") : tr("Let it be open"));
+    letBe_->setText(all ? tr("Leave all open") : tr("Let it be open"));
     if (!leak || !asked) return;
     view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
     view_.setSoak(true);

@@ -31,7 +31,6 @@ class LeakList : public QWidget {
     [[nodiscard]] std::vector<findings::Leak> rims() const;
     Session& session_;
     LevelView& view_;
-    std::shared_ptr<findings::LeakChecker> checker_; // one job at a time is at work with it
     level::Level of_;
     std::vector<std::shared_ptr<const level::Sheet>> sheets_;
     std::vector<std::shared_ptr<const level::PropKind>> kinds_;

@@ -1,6 +1,7 @@
 #include "app/parts/card_list.hpp"
 
 #include <QAbstractItemView>
+#include <QFocusEvent>
 #include <QFont>
 #include <QFontMetrics>
 #include <QItemSelectionModel>
@@ -145,6 +146,16 @@ void CardList::setCards(const std::vector<Card>& cards, quint32 current) {
     model_->setRows(cards);
     if (const QModelIndex index = model_->indexOf(current); index.isValid() && index != currentIndex())
         setCurrentIndex(index);
+    filling_ = false;
+}
+
+// Qt makes the first card the current one where none is: nobody has chosen that, and the focus comes here by itself,
+// too, when the widget that had it is hidden.
+void CardList::focusInEvent(QFocusEvent* event) {
+    const bool none = !currentIndex().isValid();
+    filling_ = true;
+    QListView::focusInEvent(event);
+    if (none) selectionModel()->setCurrentIndex({}, QItemSelectionModel::NoUpdate);
     filling_ = false;
 }
 

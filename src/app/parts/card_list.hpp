@@ -7,6 +7,7 @@
 #include <QString>
 #include <vector>
 
+class QFocusEvent;
 class QWidget;
 
 namespace vic::app {
@@ -39,6 +40,9 @@ class CardList : public QListView {
   signals:
     void chosen(quint32 id);
     void renamed(quint32 id, const QString& name);
+
+  protected:
+    void focusInEvent(QFocusEvent* event) override;
 
   private:
     CardModel* model_;
