@@ -199,6 +199,21 @@ struct Outline {
     std::vector<Vec> points; // 1/64 cells, no collinear ones
 };
 
+namespace detail {
+// Whether a place in cells lies within outlines: an odd number of their lines lies to its right.
+inline bool within(const std::vector<Outline>& outlines, double x, double y) {
+    const double px = x * kUnit, py = y * kUnit;
+    bool in = false;
+    for (const Outline& o : outlines)
+        for (std::size_t i = 0; i < o.points.size(); ++i) {
+            const Vec a = o.points[i], b = o.points[(i + 1) % o.points.size()];
+            if ((a.y > py) == (b.y > py)) continue;
+            if (px < a.x + (py - a.y) * (b.x - a.x) / (b.y - a.y)) in = !in;
+        }
+    return in;
+}
+} // namespace detail
+
 // Stops what comes across it towards the cell it belongs to: from above for "north".
 struct OneWay {
     Vec from, to; // 1/64 cells
@@ -244,6 +259,54 @@ struct Walker {
     int width = 0, height = 0; // 1/64 cells
     double speed = 0;          // cells a second
     double jump = 0;           // cells; side view only
+    double run = 0;            // cells a second while the key for it is held; 0: there is none
+    // Side view only.
+    double least_jump = 0;  // cells that it rises where the key is let go at once; 0: always as high as `jump`
+    double gravity = 40;    // cells a second squared
+    double fastest = 24;    // cells a second that it falls at most
+    int grace_edge = 80;    // milliseconds after an edge in which it still jumps
+    int grace_landing = 80; // milliseconds before landing in which a jump is remembered
+    double wall_jump = 0;   // cells that it rises off a wall; 0: it does not
+    double climb = 4;       // cells a second on ladders; 0: it does not
+    double swim = 3;        // cells a second in water; 0: it falls as through air
+    // From above only.
+    int foot = 0; // 1/64 cells: how deep it is, from its lower edge; 0: as deep as wide, but no deeper than it is high
+    int ways = 8; // that it goes: four or eight
+    Vec slack;    // pixels of the frame within which it moves before that follows
+    std::string mover; // which of Level::movers it is; empty: all that blocks stops it
+};
+
+// One who is stopped by what blocks, but for the classes that it passes.
+struct Mover {
+    std::string name;
+    std::vector<std::string> passes;
+    bool own = false; // whether some of this level does not stop it: then these are what does, else those of the level
+    std::vector<Outline> outlines;
+    std::vector<OneWay> one_way;
+};
+
+// Where the level tells something without blocking.
+struct Telling {
+    std::string name;
+    std::string means; // to a walker: tells, water, ladder, hazard, exit
+    Colour colour;
+    std::vector<Outline> outlines;
+};
+
+// A place where the walker must be stopped, or must get through.
+struct Probe {
+    Vec at; // 1/64 cells
+    bool blocks = false;
+};
+
+// What was done once to get through the level, and where it led.
+struct Proof {
+    std::string name;
+    Vec from; // 1/64 cells: the middle of the walker's foot
+    // For so many ticks (60 a second): left 1, right 2, up 4, down 8, jump 16, run 32.
+    std::vector<std::pair<int, unsigned>> held;
+    std::vector<Vec> way; // where it was every half second, 1/64 cells
+    std::string mark;     // what it touched at last; empty: it came to where its way ends
 };
 
 // What blocks on the layers of one collision class alone.
@@ -283,6 +346,31 @@ struct Level {
     Side sides[4]; // north, east, south, west
     std::vector<Facts> facts;
     Walker walker;
+    std::vector<Mover> movers;
+    std::vector<Telling> telling;
+    std::vector<Probe> probes;
+    std::vector<Proof> proofs;
+
+    // What stops a mover; one that the level does not know is stopped by all.
+    const std::vector<Outline>& outlines_for(const std::string& mover) const {
+        const Mover* m = own_of(mover);
+        return m ? m->outlines : outlines;
+    }
+    const std::vector<OneWay>& one_way_for(const std::string& mover) const {
+        const Mover* m = own_of(mover);
+        return m ? m->one_way : one_way;
+    }
+    // Whether a place (cells, and parts of them) lies within what stops the mover. Looks at all outlines.
+    bool blocked(double x, double y, const std::string& mover = {}) const {
+        return detail::within(outlines_for(mover), x, y);
+    }
+    // What is told of a place: places in `telling`.
+    std::vector<std::size_t> told(double x, double y) const {
+        std::vector<std::size_t> out;
+        for (std::size_t i = 0; i < telling.size(); ++i)
+            if (detail::within(telling[i].outlines, x, y)) out.push_back(i);
+        return out;
+    }
 
     // The upper left corner of the box around a cell, in pixels. Of an isometric level some lie left of 0.
     Vec corner(int x, int y) const { return corner(x, y, cell); }
@@ -410,6 +498,12 @@ struct Level {
         return {x - column, y - t.pivot.y + t.stands, t.cells.x, t.cells.y - t.stands};
     }
 
+    const Mover* own_of(const std::string& mover) const {
+        for (const Mover& m : movers)
+            if (m.own && m.name == mover) return &m;
+        return nullptr;
+    }
+
     // What a note says of the tile as it lies in the cell: a side is turned with it. Null where it has no such note.
     nlohmann::json note(Cell cell, const std::string& name) const {
         if (cell.empty() || cell.tile() >= tiles.size()) return {};
@@ -436,6 +530,7 @@ inline constexpr int finer = 8;               // cells of a layer in one of the 
 inline constexpr int frame_pixels = 8192;     // a side of what the game shows
 inline constexpr int pixels = 1 << 26;        // any place or size in pixels, either way from 0
 inline constexpr int frames = 64;             // of a prop
+inline constexpr int ticks = 60 * 60 * 30;    // of a proof
 inline constexpr int units = 1 << 22;         // any coordinate of an outline in 1/64 cells, either way from 0
 inline constexpr std::size_t letters = 65536; // bytes of a text
 } // namespace limits
@@ -883,6 +978,28 @@ inline void check_atlas(const Reader& read, const Level& level) {
         }
 }
 
+inline void read_walker(const Reader& read, const json& w, Walker& out) {
+    const auto real = [&](const char* name, double least, double& value) {
+        if (w.contains(name)) value = read.real(w[name], least, 1e4, "a number of the walker");
+    };
+    real("run", 0, out.run);
+    real("least_jump", 0, out.least_jump);
+    real("gravity", 0.1, out.gravity);
+    real("fastest", 0.1, out.fastest);
+    real("wall_jump", 0, out.wall_jump);
+    real("climb", 0, out.climb);
+    real("swim", 0, out.swim);
+    const auto whole = [&](const char* name, int most, int& value) {
+        if (w.contains(name)) value = read.number(w[name], 0, most, "a number of the walker");
+    };
+    whole("grace_edge", 10000, out.grace_edge);
+    whole("grace_landing", 10000, out.grace_landing);
+    whole("foot", 64 * kUnit, out.foot);
+    whole("ways", 8, out.ways);
+    if (w.contains("slack")) out.slack = read.vec(w["slack"], 0, limits::frame_pixels, "the frame's slack");
+    out.mover = read.text(w, "mover", "");
+}
+
 inline void read_head(const Reader& read, const json& j, Level& out) {
     out.id = read.text(read.of(j, "id"), "the level's id");
     out.name = read.text(read.of(j, "name"), "the level's name");
@@ -916,8 +1033,47 @@ inline void read_head(const Reader& read, const json& j, Level& out) {
     read_sides(read, j, out);
     const json& w = read.of(j, "walker");
     const Vec size = read.size(read.of(w, "size"), 64 * kUnit, "the walker's size");
-    out.walker = {size.x, size.y, read.real(read.of(w, "speed"), 0, 1000, "the walker's speed"),
-                  read.real(read.of(w, "jump"), 0, 1000, "how high the walker jumps")};
+    out.walker.width = size.x;
+    out.walker.height = size.y;
+    out.walker.speed = read.real(read.of(w, "speed"), 0, 1000, "the walker's speed");
+    out.walker.jump = read.real(read.of(w, "jump"), 0, 1000, "how high the walker jumps");
+    read_walker(read, w, out.walker);
+}
+
+// The level's movers, what it tells, probes and proofs.
+inline void read_walking(const Reader& read, const json& j, Level& out) {
+    for (const json& m : read.list(j, "movers", false)) {
+        Mover mover;
+        mover.name = read.text(read.of(m, "name"), "a mover's name");
+        for (const json& p : read.list(m, "passes", false)) mover.passes.push_back(read.text(p, "a collision class"));
+        mover.own = m.contains("outlines");
+        if (mover.own) {
+            mover.outlines = outlines_of(read, read.list(m, "outlines"));
+            mover.one_way = one_way_of(read, read.list(m, "one_way"));
+        }
+        out.movers.push_back(std::move(mover));
+    }
+    for (const json& t : read.list(j, "telling", false))
+        out.telling.push_back({read.text(read.of(t, "name"), "what is told"),
+                               read.text(read.of(t, "means"), "what it means"), read.colour(read.of(t, "colour")),
+                               outlines_of(read, read.list(t, "outlines"))});
+    for (const json& p : read.list(j, "probes", false))
+        out.probes.push_back(
+            {read.vec(read.of(p, "at"), -2 * limits::units, 2 * limits::units, "a probe"), read.yes(p, "blocks")});
+    for (const json& p : read.list(j, "proofs", false)) {
+        Proof proof;
+        proof.name = read.text(read.of(p, "name"), "a proof's name");
+        proof.from = read.vec(read.of(p, "from"), -2 * limits::units, 2 * limits::units, "where a proof begins");
+        for (const json& h : read.list(p, "held", false)) {
+            if (!h.is_array() || h.size() != 2) read.refuse("what is held in a proof", "is not ticks and keys");
+            proof.held.emplace_back(read.number(h[0], 1, limits::ticks, "ticks"),
+                                    static_cast<unsigned>(read.number(h[1], 0, 63, "keys")));
+        }
+        for (const json& at : read.list(p, "way", false))
+            proof.way.push_back(read.vec(at, -2 * limits::units, 2 * limits::units, "a proof's way"));
+        proof.mark = read.text(p, "mark", "");
+        out.proofs.push_back(std::move(proof));
+    }
 }
 
 inline Level level_of(const std::filesystem::path& folder, const Reader& read, const json& j) {
@@ -941,6 +1097,7 @@ inline Level level_of(const std::filesystem::path& folder, const Reader& read, c
              boxes_of(read, read.list(c, "boxes", false))});
     out.parts = parts_of(read, read.list(j, "parts", false));
     out.boxes = boxes_of(read, read.list(j, "boxes", false));
+    read_walking(read, j, out);
     check_atlas(read, out);
     return out;
 }

@@ -7,6 +7,7 @@
 
 #include "base/geometry.hpp"
 #include "base/text.hpp"
+#include "level/area_kind.hpp"
 #include "level/notes.hpp"
 
 namespace vic::level {
@@ -23,6 +24,7 @@ struct FreeBlocker {
     std::vector<Point> points; // corners of what it covers; of a line the way along its middle
     int width = 0;             // of a line, 1 .. kMostBlockerWidth in 1/64 cells; 0: it is closed
     bool opens = false;        // nothing below it blocks here, instead of it blocking
+    AreaKindId tells = 0;      // it only reports that, instead of blocking or opening
     std::string name;
     Notes notes;
     [[nodiscard]] bool line() const { return width > 0; }

@@ -22,6 +22,7 @@
 #include "level/prop_kind.hpp"
 #include "level/props.hpp"
 #include "level/sheet.hpp"
+#include "level/walker.hpp"
 
 namespace vic::level {
 
@@ -101,14 +102,6 @@ struct Layer {
 
 enum class View : std::uint8_t { from_above, from_the_side };
 
-struct Walker {
-    int width = 52;    // 1/64 cells
-    int height = 102;  // 1/64 cells
-    double speed = 6;  // cells a second
-    double jump = 3.2; // cells; side view only
-    bool operator==(const Walker&) const = default;
-};
-
 enum class MarkKind : std::uint8_t { start, exit, note };
 
 struct Mark {
@@ -163,6 +156,8 @@ struct Level {
     std::vector<std::shared_ptr<const Layer>> layers; // back to front
     int plane = 0;                                    // how many layers lie behind the walker
     std::vector<Mark> marks;
+    std::vector<Probe> probes; // by id
+    std::vector<Proof> proofs; // in the order in which they were kept
     Size frame{320, 224}; // pixels that the game shows
     Walker walker;
     bool grows = false;            // whether laying beyond an edge moves the edge, by whole chunks

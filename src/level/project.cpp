@@ -124,6 +124,16 @@ const Material* Project::material(MaterialId id) const { return find_by_id(mater
 const PropKind* Project::prop_kind(PropKindId id) const { return find_by_id(prop_kinds, id); }
 const Level* Project::level(const std::string& id) const { return find_by_id(levels, id); }
 
+const AreaKind* Project::area_kind(AreaKindId id) const {
+    const auto it = std::find_if(area_kinds.begin(), area_kinds.end(), [id](const AreaKind& k) { return k.id == id; });
+    return it == area_kinds.end() ? nullptr : &*it;
+}
+
+const Mover* Project::mover(const std::string& name) const {
+    const auto it = std::find_if(movers.begin(), movers.end(), [&](const Mover& m) { return m.name == name; });
+    return it == movers.end() ? nullptr : &*it;
+}
+
 const NoteKind* Project::note_kind(NoteId id) const {
     for (const NoteKind& kind : note_kinds)
         if (kind.id == id) return &kind;

@@ -8,6 +8,7 @@
 #include <unordered_map>
 #include <vector>
 
+#include "level/area_kind.hpp"
 #include "level/level.hpp"
 #include "level/material.hpp"
 #include "level/notes.hpp"
@@ -29,6 +30,8 @@ struct Project {
     std::vector<std::shared_ptr<const PropKind>> prop_kinds;
     std::vector<std::shared_ptr<const Level>> levels;
     std::vector<NoteKind> note_kinds;
+    std::vector<AreaKind> area_kinds;
+    std::vector<Mover> movers;
     std::vector<OwnTray> trays; // in the order of their making
     std::vector<OrderCard> order_cards;
     std::vector<std::shared_ptr<const Stamp>> stamps;
@@ -43,6 +46,8 @@ struct Project {
     [[nodiscard]] const PropKind* prop_kind(PropKindId id) const;
     [[nodiscard]] const Level* level(const std::string& id) const;
     [[nodiscard]] const NoteKind* note_kind(NoteId id) const;
+    [[nodiscard]] const AreaKind* area_kind(AreaKindId id) const;
+    [[nodiscard]] const Mover* mover(const std::string& name) const; // null where there is none
     [[nodiscard]] std::shared_ptr<const Stamp> stamp(StampId id) const;
     [[nodiscard]] MaterialId free_material() const; // 0 where all 255 are taken
 

@@ -14,6 +14,7 @@
 namespace vic::level {
 
 // A part of a prop that does not block, and of which the engine is told: where one may sit, what is hot.
+// It is one of the project's areas that tell where it has the name of one.
 struct PropArea {
     std::string name;
     Box box; // pixels within the kind's box
@@ -30,6 +31,7 @@ struct EnsemblePart {
     Notes notes{};
     bool operator==(const EnsemblePart&) const = default;
 };
+inline constexpr std::size_t kMostPropAreas = 256;
 inline constexpr std::size_t kMostParts = 256;
 inline constexpr int kMostEnsembleDepth = 8; // ensembles may hold ensembles, so deep
 inline constexpr int kMostPropFrames = 64;

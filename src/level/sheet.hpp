@@ -10,6 +10,7 @@
 
 #include "base/image.hpp"
 #include "base/text.hpp"
+#include "level/area_kind.hpp"
 #include "level/cell.hpp"
 #include "level/notes.hpp"
 #include "level/shape.hpp"
@@ -65,6 +66,7 @@ struct Tile {
     Notes notes;                   // of kinds that the project has
     std::uint8_t turns = 255;      // the turns it may be laid with, bit by Turn::code; bit 0 is always set
     Block block{};
+    AreaKindId tells = 0; // of the project: what its cells report; 0: nothing
     int rise = 0; // 0: lies flat; else it stands up, its foot `rise` - 1 cells below its own lower edge; up to kMostRise
     std::vector<TileFrame> frames{}; // of an animated tile; all tiles with the same frames show the same one at a time
     bool blank = false;              // nothing but see-through pixels; follows from the image

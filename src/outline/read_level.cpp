@@ -60,6 +60,7 @@ class Reader {
           props_(kinds.props),
           cells_(cells),
           class_(kinds.collision_class),
+          passes_(kinds.passes),
           out_(out),
           stride_(stride),
           forms_(forms),
@@ -70,7 +71,8 @@ class Reader {
 
     int read() {
         for (const level::LayerRef& layer : level_.layers) {
-            blocks_ = !class_ || layer->collision_class == *class_;
+            blocks_ = (!class_ || layer->collision_class == *class_) &&
+                      !(passes_ && std::binary_search(passes_->begin(), passes_->end(), layer->collision_class));
             if (const level::Blockers* blockers = layer->blockers()) {
                 read_blockers(*blockers);
             } else if (layer->tiles() && (layer->solid() || (tiles_.any_opens() && layer->grain().finer == 1))) {
@@ -106,7 +108,7 @@ class Reader {
             add(at, shape == TileShape::opens ? kOpens : forms_.code_of(shape));
         });
         for (const level::FreeBlocker& free : blockers.free()) {
-            if (intersection(level::cells_of(free), cells_).empty()) continue;
+            if (free.tells != 0 || intersection(level::cells_of(free), cells_).empty()) continue;
             bool counted = false;
             for (const Polygon& polygon : level::covered(free)) add_free(polygon, free.opens, counted);
         }
@@ -201,6 +203,7 @@ class Reader {
     const level::PropKinds* props_;
     Box cells_;
     const std::string* class_;
+    const std::vector<std::string>* passes_;
     bool blocks_ = true; // whether what the layer at hand blocks is of the class
     SolidCode* out_;
     std::size_t stride_;

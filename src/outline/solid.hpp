@@ -95,6 +95,7 @@ struct Kinds {
     Kinds(const level::TileTable& t, const level::PropKinds& p) : tiles(&t), props(&p) {}
     const level::TileTable* tiles;
     const level::PropKinds* props = nullptr;      // null: props are left out
+    const std::vector<std::string>* passes = nullptr; // sorted classes of layers that block nothing here
     const std::string* collision_class = nullptr; // only layers of that class block, all open; null: all block
 };
 

@@ -13,10 +13,9 @@
 #include "join/resolve.hpp"
 #include "level/block.hpp"
 #include "level/standing.hpp"
-#include "outline/solids.hpp"
-#include "outline/trace.hpp"
 #include "parcel/atlas.hpp"
 #include "parcel/things.hpp"
+#include "parcel/walking.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
@@ -182,45 +181,6 @@ Json facts_json(const Layer& layer, const NoteKind& kind, std::map<std::string, 
             {"cells", {{"file", name}, {"box", to_json(box)}}}};
 }
 
-Json outlines_json(const outline::Trace& trace) {
-    Json out = Json::array();
-    for (const auto& o : outline::outlines(trace)) {
-        Json points = Json::array();
-        for (const Point p : o.points) {
-            points.push_back(p.x);
-            points.push_back(p.y);
-        }
-        out.push_back({{"hole", o.hole}, {"points", points}});
-    }
-    return out;
-}
-
-Json one_way_json(const outline::Trace& trace) {
-    static const char* sides[4] = {"north", "east", "south", "west"};
-    Json out = Json::array();
-    for (const auto& e : outline::one_way_edges(trace))
-        out.push_back({{"from", to_json(e.from)}, {"to", to_json(e.to)}, {"side", sides[e.side]}});
-    return out;
-}
-
-// What blocks as solid shapes, as the project asks for them.
-void put_solids(Json& j, const Project& project, const Level& level, const outline::Kinds& kinds) {
-    if (project.engine_shapes == level::EngineShapes::outlines) return;
-    const outline::Solids all = outline::solids(level, kinds, project.engine_shapes);
-    j["parts"] = Json::array();
-    for (const level::Polygon& part : all.parts) {
-        Json points = Json::array();
-        for (const Point p : part) {
-            points.push_back(p.x);
-            points.push_back(p.y);
-        }
-        j["parts"].push_back(std::move(points));
-    }
-    if (project.engine_shapes == level::EngineShapes::parts) return;
-    j["boxes"] = Json::array();
-    for (const Box& box : all.boxes) j["boxes"].push_back(to_json(box));
-}
-
 // What the first version of the format cannot tell: readers of it refuse the parcel rather than show it wrong.
 bool needs_second(const Level& level) {
     return level.lattice != LatticeKind::square ||
@@ -275,31 +235,6 @@ bool needs_third(const Project& project, const Level& level) {
                 out = out || piece.look != plain || piece.wash.changes() || piece.from ||
                       (piece.kind->blocks && piece.kind->shape != level::TileShape::full);
             });
-    return out;
-}
-
-// Whether anything that stands on the layer blocks.
-bool props_block(const level::PropKinds& kinds, const Layer& layer) {
-    bool out = false;
-    for (const Prop& prop : layer.props())
-        if (!out) kinds.each_piece(prop, [&](const level::Piece& piece) { out = out || piece.kind->blocks; });
-    return out;
-}
-
-// Of the fifth version: what props block is in the outlines.
-bool props_block(const Project& project, const Level& level) {
-    const level::PropKinds kinds(project);
-    return std::any_of(level.layers.begin(), level.layers.end(),
-                       [&](const level::LayerRef& l) { return props_block(kinds, *l); });
-}
-
-// The collision classes of what blocks, by name; none where no layer has one.
-std::set<std::string> classes_of(const Project& project, const Level& level) {
-    std::set<std::string> out;
-    const level::PropKinds kinds(project);
-    for (const level::LayerRef& layer : level.layers)
-        if (layer->blocks() || props_block(kinds, *layer)) out.insert(layer->collision_class);
-    if (out == std::set<std::string>{""}) out.clear();
     return out;
 }
 
@@ -394,9 +329,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
            {"ground", to_json(level.ground)},
            {"frame", to_json(level.frame)},
            {"plane", level.plane}};
-    j["walker"] = {{"size", {level.walker.width, level.walker.height}},
-                   {"speed", level.walker.speed},
-                   {"jump", level.walker.jump}};
+    j["walker"] = walker_json(level.walker);
     j["atlas"] = {{"file", "atlas.png"}, {"size", to_json(atlas->image.size())}, {"extrude", 1}};
     j["tiles"] = tiles_json(project, used, *atlas);
     for (const NoteKind& kind : project.note_kinds)
@@ -448,19 +381,9 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     const TileTable tiles(project);
     const level::PropKinds props(project);
     const outline::Kinds things{tiles, props};
-    const outline::Trace trace = outline::trace(level, things);
     if (props_block(project, level)) j["props_merged"] = true;
-    j["outlines"] = outlines_json(trace);
-    j["one_way"] = one_way_json(trace);
-    put_solids(j, project, level, things);
-    for (const std::string& name : classes_of(project, level)) {
-        outline::Kinds of_class = things;
-        of_class.collision_class = &name;
-        const outline::Trace own = outline::trace(level, of_class);
-        j["collision_classes"].push_back(
-            {{"name", name}, {"outlines", outlines_json(own)}, {"one_way", one_way_json(own)}});
-        put_solids(j["collision_classes"].back(), project, level, of_class);
-    }
+    put_blocking(j, project, level, things);
+    put_walking(j, project, level, things);
     j["marks"] = marks_json(project, level, used);
     if (level.sides != level::LevelSides{}) j["sides"] = sides_json(project, level);
     out["CREDITS.txt"] = credits_text(project, level, used);

@@ -13,6 +13,7 @@
 #include "store/format_lay.hpp"
 #include "store/format_planting.hpp"
 #include "store/format_props.hpp"
+#include "store/format_walk.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::store {
@@ -138,6 +139,7 @@ Json tile_json(const Tile& t) {
                       {"stands", t.block.stands}};
     if (!t.homes.empty()) j["homes"] = t.homes;
     if (!t.tags.empty()) j["tags"] = t.tags;
+    if (t.tells != 0) j["tells"] = t.tells;
     if (t.rise != 0) j["rise"] = t.rise;
     if (t.turns != kAllTurns) j["turns"] = t.turns;
     put_notes(j, t.notes);
@@ -154,6 +156,7 @@ void read_properties(const Field& f, const Project& project, Tile& t) {
         std::sort(t.tags.begin(), t.tags.end());
         t.tags.erase(std::unique(t.tags.begin(), t.tags.end()), t.tags.end());
     }
+    if (f.has("tells")) t.tells = read_tells(f, project);
     if (f.has("rise")) t.rise = f["rise"].number(0, level::kMostRise);
     if (f.has("turns")) t.turns = static_cast<std::uint8_t>(f["turns"].number(0, 255) | 1);
     t.notes = read_notes(f, project);
@@ -436,6 +439,7 @@ std::string project_to_text(const Project& project) {
             j["notes"].push_back(std::move(kind));
         }
     }
+    put_tables(j, project);
     j["sheets"] = Json::array();
     for (const auto& sheet : project.sheets) j["sheets"].push_back(sheet_json(*sheet));
     j["materials"] = Json::array();
@@ -470,6 +474,7 @@ Project project_from_text(const std::string& text, const std::string& file, std:
                 if (other.name == k.name) f["name"].refuse(say("Two notes are called \"%1\"", k.name));
             refuse_twice(f, ids, k.id, [&] { project.note_kinds.push_back(std::move(k)); });
         }
+    read_tables(root, project, ids);
     for (const Field& f : root["sheets"].list(4096)) {
         Sheet s = read_sheet(f, project, tiles);
         refuse_twice(f, ids, s.id, [&] { project.put(std::move(s)); });
@@ -523,14 +528,12 @@ std::string level_to_text(const Level& level) {
            {"frame", to_json(level.frame)},
            {"plane", level.plane}};
     if (level.lattice != LatticeKind::square) j["lattice"] = word_of(lattice_words(), level.lattice);
-    j["walker"] = {{"width", level.walker.width},
-                   {"height", level.walker.height},
-                   {"speed", level.walker.speed},
-                   {"jump", level.walker.jump}};
+    j["walker"] = walker_json(level.walker);
     put_level_extras(j, level);
     for (const Point block : blocks_of(level)) j["blocks"].push_back(to_json(block));
     j["marks"] = Json::array();
     for (const Mark& m : level.marks) j["marks"].push_back(mark_json(m));
+    put_tries(j, level);
     j["layers"] = Json::array();
     for (const level::LayerRef& layer : level.layers) j["layers"].push_back(layer_json(*layer));
     return json_lines(j);
@@ -552,15 +555,14 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
         root["lattice"].refuse("An isometric level is seen from above");
     level.ground = root["ground"].colour();
     level.frame = root["frame"].size(1, kMostFrame);
-    const Field walker = root["walker"];
-    level.walker = {walker["width"].number(1, 64 * 64), walker["height"].number(1, 64 * 64),
-                    walker["speed"].real(0, 1000), walker["jump"].real(0, 1000)};
+    level.walker = read_walker(root["walker"]);
     read_level_extras(root, level);
     std::set<std::uint32_t> ids;
     for (const Field& f : root["marks"].list(1U << 20)) {
         const Mark m = read_mark(f, project);
         refuse_twice(f, ids, m.id, [&] { level.marks.push_back(m); });
     }
+    read_tries(root, level);
     for (const Field& f : root["layers"].list(4096)) {
         Layer l = read_layer(f, project, level.size);
         if (level.cell.w % l.grain().finer != 0 || level.cell.h % l.grain().finer != 0)

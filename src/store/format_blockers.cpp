@@ -4,6 +4,7 @@
 
 #include "level/limits.hpp"
 #include "store/format.hpp"
+#include "store/format_walk.hpp"
 
 namespace vic::store {
 
@@ -22,6 +23,7 @@ Json free_blockers_json(const std::vector<FreeBlocker>& free) {
         for (const Point p : b.points) j["points"].push_back(to_json(p));
         if (b.width != 0) j["width"] = b.width;
         if (b.opens) j["opens"] = true;
+        if (b.tells != 0) j["tells"] = b.tells;
         if (!b.name.empty()) j["name"] = b.name;
         put_notes(j, b.notes);
         out.push_back(std::move(j));
@@ -40,6 +42,7 @@ std::vector<FreeBlocker> read_free_blockers(const Field& f, const level::Project
             blocker.points.push_back(p.point(-kFarthest, kFarthest));
         if (b.has("width")) blocker.width = b["width"].number(1, level::kMostBlockerWidth);
         blocker.opens = b.has("opens") && b["opens"].yes();
+        if (b.has("tells")) blocker.tells = read_tells(b, project);
         if (b.has("name")) blocker.name = b["name"].text();
         blocker.notes = read_notes(b, project);
         if (const Text trouble = level::blocker_trouble(blocker); !trouble.empty()) b["points"].refuse(trouble);

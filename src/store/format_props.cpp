@@ -17,7 +17,6 @@ using namespace level;
 
 namespace {
 
-constexpr std::size_t kMostAreas = 256;
 constexpr std::uint32_t kMostShown = 1U << 22; // pictures of the props of a layer, the parts of ensembles counted
 
 void put_changes(Json& j, const PropOwn& own) {
@@ -109,7 +108,7 @@ void read_finer(const Field& f, const Project& project, PropKind& k) {
     }
     if (f.has("height")) k.height = f["height"].number(0, sheet::kMostSide);
     if (f.has("areas"))
-        for (const Field& a : f["areas"].list(kMostAreas))
+        for (const Field& a : f["areas"].list(level::kMostPropAreas))
             k.areas.push_back({a["name"].text(256), a["box"].box(-kFar, kFar)});
     if (f.has("tags"))
         for (const Field& t : f["tags"].list(256)) k.tags.push_back(t.text(256));

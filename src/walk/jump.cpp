@@ -1,5 +1,7 @@
 #include "walk/jump.hpp"
 
+#include <algorithm>
+
 #include "walk/motion.hpp"
 
 namespace vic::walk {
@@ -8,13 +10,15 @@ std::vector<Position> jump_arc(const level::Walker& walker, double below) {
     std::vector<Position> out{{0, 0}};
     if (walker.jump <= 0) return out;
     constexpr int kLongest = 60 * kTicks;
-    float speed = take_off(walker.jump);
+    const Motion motion = motion_of(walker);
+    const double pace = std::max(walker.speed, walker.run);
+    float speed = motion.take_off(walker.jump);
     double y = 0;
     for (int i = 1; i <= kLongest; ++i) {
         y += double{speed} * kTick;
-        out.push_back({walker.speed * i * kTick, y});
+        out.push_back({pace * i * kTick, y});
         if (y >= below && speed > 0) break;
-        speed = falling(speed);
+        speed = motion.falling(speed);
     }
     return out;
 }

@@ -422,7 +422,8 @@ Soaked Soaker::from(Point middle) {
 Size foot_of(const level::Level& level) {
     const int w = std::max(8, level.walker.width), h = std::max(8, level.walker.height);
     if (level.view == level::View::from_the_side) return {w, h};
-    return {w, level.lattice == LatticeKind::isometric ? w : std::min(w, h)};
+    const int deep = level.walker.foot > 0 ? level.walker.foot : w;
+    return {w, level.lattice == LatticeKind::isometric ? w : std::min(deep, h)};
 }
 
 Point start_of(const level::Level& level) {

@@ -16,10 +16,15 @@ namespace vic::walk {
 struct Input {
     bool left = false;
     bool right = false;
-    bool up = false;   // seen from above only
-    bool down = false; // seen from above; from the side: drop through a one-way edge
+    bool up = false;   // seen from above; from the side: climbs, and swims up
+    bool down = false; // seen from above; from the side: drops through a one-way edge, climbs and swims down
     bool jump = false; // seen from the side only
+    bool run = false;
+    bool operator==(const Input&) const = default;
 };
+// As proofs keep it: left 1, right 2, up 4, down 8, jump 16, run 32.
+std::uint8_t keys_of(const Input& input);
+Input input_of(unsigned keys);
 
 struct Position {
     double x = 0; // cells: the middle of the walker's foot
@@ -27,18 +32,33 @@ struct Position {
     bool operator==(const Position&) const = default;
 };
 
+// Something that came to pass while one walked.
+struct Happening {
+    enum class Kind : std::uint8_t { bump, landed, touched, told, fell_out, left };
+    Kind kind = Kind::bump;
+    int tick = 0;
+    Position foot;        // where the walker stood
+    Position at;          // of a bump: where it was stopped; else as `foot`
+    std::uint32_t id = 0; // touched: the mark's id; told: place in Level::telling; left: the side
+};
+inline constexpr std::size_t kMostHappenings = 4096;
+
 // Level and walker as bodies. One cell is one metre. Outlines are chains (smooth across corners), one-way edges are
 // passed from behind, feet of blocking props are boxes, a level's sides block where it says so.
 class World {
   public:
     // The level must outlive the world. Starts at the start mark; in the middle of the level where there is none.
-    explicit World(const vicinum::Level& level);
+    explicit World(const vicinum::Level& level) : World(level, level.walker.mover) {}
+    World(const vicinum::Level& level, const std::string& mover);
     ~World();
     World(World&&) noexcept;
     World& operator=(World&&) noexcept;
 
     void tick(const Input& input);
     void place(Position foot); // stands still there
+    // Goes on where the walker of the other world is, as fast as that, with what it has touched. Where the new level
+    // has no room there it is put upon the nearest place above that has some.
+    void take_over(const World& other);
 
     [[nodiscard]] Position foot() const;
     [[nodiscard]] bool grounded() const;
@@ -49,8 +69,15 @@ class World {
     [[nodiscard]] int ticks() const;
     // Ids of the marks whose cells the walker has touched, in the order of the first touch.
     [[nodiscard]] const std::vector<std::uint32_t>& touched() const;
-    [[nodiscard]] bool reached_exit() const;
+    [[nodiscard]] bool reached_exit() const; // a mark or an area that is one
     [[nodiscard]] int chain_count() const;
+    [[nodiscard]] bool climbing() const;
+    [[nodiscard]] bool swimming() const;
+    // In the order in which it happened; each place that stops once in a while, each mark and area once. The first
+    // kMostHappenings.
+    [[nodiscard]] const std::vector<Happening>& happenings() const;
+    // Whether a walker that stood there would be within what blocks.
+    [[nodiscard]] bool stuck(Position foot) const;
 
   private:
     struct Parts;
@@ -61,7 +88,7 @@ class World {
 // is centred. `frame` in pixels.
 vicinum::Rect frame_around(const vicinum::Level& level, Position foot, vicinum::Vec frame);
 
-// Timed inputs: a line "TICKS [left] [right] [up] [down] [jump]"; # begins a comment.
+// Timed inputs: a line "TICKS [left] [right] [up] [down] [jump] [run]"; # begins a comment.
 struct Step {
     int ticks = 0;
     Input input;
@@ -78,7 +105,7 @@ struct Try {
     std::vector<std::uint32_t> touched;
     std::optional<int> left_by; // see World
 };
-// Stops early where the walker falls out or leaves by a side that leads on.
-Try play(const vicinum::Level& level, const std::vector<Step>& script);
+// Stops early where the walker falls out or leaves by a side that leads on. `from`: where it begins, else as World does.
+Try play(const vicinum::Level& level, const std::vector<Step>& script, std::optional<Position> from = std::nullopt);
 
 } // namespace vic::walk

@@ -206,8 +206,8 @@ TEST_CASE("free blockers go along when a level is extended, cropped and turned",
     level::Layer layer;
     layer.id = s.project.next_id++;
     level::Blockers blockers(s.level.size);
-    blockers.set_free({{1, {{100, 130}, {900, 200}, {400, 700}}, 0, false, "A", {}},
-                       {2, {{1200, 300}, {1500, 900}, {1900, 900}}, 33, false, "B", {}}});
+    blockers.set_free({{1, {{100, 130}, {900, 200}, {400, 700}}, 0, false, 0, "A", {}},
+                       {2, {{1200, 300}, {1500, 900}, {1900, 900}}, 33, false, 0, "B", {}}});
     layer.content = blockers;
     s.level.layers = {std::make_shared<const level::Layer>(layer)};
     s.level.plane = 0;
@@ -235,7 +235,7 @@ TEST_CASE("free blockers go along when a level is extended, cropped and turned",
 TEST_CASE("free blockers are drawn onto the words of cells, counted, found and taken away", "[edit][used]") {
     Site s;
     std::uint32_t next = s.project.next_id;
-    const level::FreeBlocker box{0, {{64, 64}, {200, 64}, {200, 130}, {64, 130}}, 0, false, {}, {}};
+    const level::FreeBlocker box{0, {{64, 64}, {200, 64}, {200, 130}, {64, 130}}, 0, false, 0, {}, {}};
     level::Level level = edit::with_free_blocker(s.level, s.ground, box, "Own words", next);
     REQUIRE(level.layers.back()->blockers());
     CHECK(next == s.project.next_id + 2);
@@ -266,7 +266,7 @@ TEST_CASE("free blockers are drawn onto the words of cells, counted, found and t
     level::FreeBlocker crossed = box;
     crossed.points = {{0, 0}, {100, 100}, {100, 0}, {0, 100}};
     CHECK_FALSE(level::blocker_trouble(crossed).empty());
-    CHECK_FALSE(level::blocker_trouble({0, {{5, 5}, {5, 5}}, 8, false, {}, {}}).empty());
-    CHECK_FALSE(level::blocker_trouble({0, {{5, 5}, {9, 5}, {7, 5}}, 0, false, {}, {}}).empty());
+    CHECK_FALSE(level::blocker_trouble({0, {{5, 5}, {5, 5}}, 8, false, 0, {}, {}}).empty());
+    CHECK_FALSE(level::blocker_trouble({0, {{5, 5}, {9, 5}, {7, 5}}, 0, false, 0, {}, {}}).empty());
     CHECK(level::blocker_trouble(box).empty());
 }

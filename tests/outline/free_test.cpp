@@ -161,7 +161,7 @@ TEST_CASE("an open sliver beside a slanted line stays open, though an outline co
     level::Blockers b(level.size);
     b.set({1, 2}, TileShape::full);
     b.set({2, 3}, TileShape::full);
-    b.set_free({{1, {{100, 100}, {700, 180}, {300, 600}}, 0, false, {}, {}}});
+    b.set_free({{1, {{100, 100}, {700, 180}, {300, 600}}, 0, false, 0, {}, {}}});
     layer.content = b;
     level.layers.push_back(std::make_shared<const level::Layer>(layer));
     const auto all = outlines(trace(level, level::TileTable(small.project)));
@@ -262,7 +262,7 @@ TEST_CASE("after a change of props, cells and free blockers it is as if all were
         } else {
             auto free = level.layer(blockers.id)->blockers()->free();
             if (free.size() > 4) free.erase(free.begin() + random.below(static_cast<int>(free.size())));
-            level::FreeBlocker b{next++, random_polygon(random, {24 * kUnit, 18 * kUnit}), 0, random.flip(0.4), {}, {}};
+            level::FreeBlocker b{next++, random_polygon(random, {24 * kUnit, 18 * kUnit}), 0, random.flip(0.4), 0, {}, {}};
             if (random.flip(0.3)) {
                 b.points.resize(2);
                 b.width = 1 + random.below(3 * kUnit);
@@ -309,8 +309,8 @@ TEST_CASE("a free blocker that opens cuts a way through what lies below, to the 
     for (int x = 0; x < 8; ++x)
         for (int y = 0; y < 6; ++y) b.set({x, y}, TileShape::full);
     // Across the middle, 40 units high, and a bit of a line of 16.
-    b.set_free({{1, {{0, 170}, {512, 170}, {512, 210}, {0, 210}}, 0, true, "Ford", {}},
-                {2, {{100, 190}, {400, 190}}, 16, false, "Chain", {}}});
+    b.set_free({{1, {{0, 170}, {512, 170}, {512, 210}, {0, 210}}, 0, true, 0, "Ford", {}},
+                {2, {{100, 190}, {400, 190}}, 16, false, 0, "Chain", {}}});
     layer.content = b;
     level.layers.push_back(std::make_shared<const level::Layer>(layer));
     const auto all = outlines(trace(level, level::TileTable(small.project)));
@@ -330,7 +330,7 @@ TEST_CASE("thousands of blockers on one spot are one outline, and soon", "[free]
     std::vector<level::FreeBlocker> free;
     for (std::uint32_t i = 1; i <= 3000; ++i) {
         const int x = 90 + random.below(20), y = 90 + random.below(20);
-        free.push_back({i, {{x, y}, {x + 60, y + 7}, {x + 40, y + 70}}, 0, false, {}, {}});
+        free.push_back({i, {{x, y}, {x + 60, y + 7}, {x + 40, y + 70}}, 0, false, 0, {}, {}});
     }
     b.set_free(free);
     layer.content = b;

@@ -26,7 +26,7 @@ level::Level random_level(make::Small& small, make::Random& random) {
             if (random.flip(0.5))
                 b.set({x, y}, random.flip(0.7) ? level::TileShape::full
                                                : static_cast<level::TileShape>(random.below(level::kTileShapes - 2)));
-    b.set_free({{1, {{100, 100}, {700, 180}, {300, 600}}, 0, false, {}, {}}});
+    b.set_free({{1, {{100, 100}, {700, 180}, {300, 600}}, 0, false, 0, {}, {}}});
     layer.content = b;
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
     return level;

@@ -365,8 +365,8 @@ Small rich(unsigned seed) {
     level::Blockers spoken(level.size);
     spoken.set({3, 2}, level::TileShape::opens);
     spoken.set({4, 2}, level::TileShape::full);
-    spoken.set_free({{1, {{70, 40}, {300, 55}, {200, 190}}, 0, false, "Chain", {}},
-                     {2, {{10, 400}, {500, 420}, {520, 600}}, 40, true, {}, {}}});
+    spoken.set_free({{1, {{70, 40}, {300, 55}, {200, 190}}, 0, false, 0, "Chain", {}},
+                     {2, {{10, 400}, {500, 420}, {520, 600}}, 40, true, 0, {}, {}}});
     words.content = spoken;
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(words)));
     level.walker.speed = 3.25;

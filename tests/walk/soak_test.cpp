@@ -223,6 +223,7 @@ TEST_CASE("a gap in a wall that is narrower than a cell is told with its width",
                       {5 * kUnit, 3 * kUnit + 12}},
                      0,
                      false,
+                     0,
                      {},
                      {}}});
     });

@@ -13,6 +13,7 @@
 #include <algorithm>
 #include <cstdint>
 
+#include "app/parts/area_board.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
@@ -294,45 +295,67 @@ void KindFields::buildWords(QVBoxLayout* column) {
     column->addWidget(notes_);
 }
 
-// A line each: "seat 4 10 12 6".
+// Of one kind at a time: where one sits, what is hot.
 void KindFields::buildAreas(QVBoxLayout* column) {
-    auto* areas = new QLineEdit(this);
-    areas->setObjectName(id("Areas"));
-    areas->setPlaceholderText(tr("seat 4 10 12 6, …"));
-    describe(areas, tr("Areas that tell"), {},
-             tr("Parts that do not block and that the engine is told of: a name, then left, top, width and height in "
-                "pixels of the picture"));
-    addField(column, tr("Areas"), areas, kNames);
+    const auto one = [this] {
+        const auto all = kinds_();
+        return all.size() == 1 && !all.front().is_ensemble();
+    };
+    auto* row = new QWidget(this);
+    auto* fields = new QHBoxLayout(row);
+    fields->setContentsMargins(0, 0, 0, 0);
+    fields->setSpacing(4);
+    auto* name = new QLineEdit(row);
+    name->setObjectName(id("AreaName"));
+    describe(name, tr("The area's name"), {}, tr("What the engine is told of the chosen part; it does not block"));
+    auto* draw = toolButton(row, id("AreasDraw"), {}, tr("Draw"), {}, {});
+    describe(draw, tr("Draw areas that tell"), {},
+             tr("Parts that do not block and that the engine is told of, as boxes on the picture"));
+    draw->setCheckable(true);
+    fields->addWidget(name, 1);
+    fields->addWidget(draw);
+    addField(column, tr("Areas"), row, kNames);
+    areas_ = new AreaBoard(this);
+    areas_->setObjectName(id("AreaBoard"));
+    column->addWidget(areas_, 0, Qt::AlignHCenter);
+    fields_.bindShown(areas_, [one, draw] { return one() && draw->isChecked(); });
+    fields_.bindEnabled(draw, one);
+    fields_.follow([this, one] {
+        if (!one()) return;
+        const level::PropKind kind = first();
+        const level::Sheet* sheet = session_.project().sheet(kind.sheet);
+        areas_->show(sheet && sheet->image ? toQImage(cropped(*sheet->image, kind.box)) : QImage(), kind.box.size(),
+                     kind.areas);
+    });
+    fields_.bindEnabled(name, [this, one] { return one() && areas_->chosen() >= 0; });
     fields_.bindText(
-        areas,
-        [this] {
-            QStringList out;
-            for (const level::PropArea& a : first().areas)
-                out << QString("%1 %2 %3 %4 %5")
-                           .arg(QString::fromStdString(a.name))
-                           .arg(a.box.x)
-                           .arg(a.box.y)
-                           .arg(a.box.w)
-                           .arg(a.box.h);
-            return out.join(", ");
-        },
-        [this](const QString& text) { changeArea(text.toStdString()); });
+        name, [this, one] { return one() ? areaNames() : QString(); },
+        [this](const QString& text) {
+            const auto which = static_cast<std::size_t>(areas_->chosen());
+            if (text.trimmed().isEmpty()) return fields_.refresh();
+            change(tr("Name of an area"), [&](level::PropKind& k) {
+                if (which < k.areas.size()) k.areas[which].name = text.trimmed().toStdString();
+            });
+        });
+    connect(draw, &QToolButton::toggled, this, [this, draw](bool on) {
+        areas_->choose(on && !first().areas.empty() ? 0 : -1);
+        draw->setText(on ? tr("Done") : tr("Draw"));
+        fields_.refresh();
+    });
+    connect(areas_, &AreaBoard::choiceChanged, this, [this] { fields_.refresh(); });
+    connect(areas_, &AreaBoard::changed, this, [this](const std::vector<level::PropArea>& areas) {
+        change(tr("Areas of props"), [&](level::PropKind& k) { k.areas = areas; });
+    });
 }
 
-void KindFields::changeArea(const std::string& text) {
-    std::vector<level::PropArea> out;
-    for (const QString& part : QString::fromStdString(text).split(',', Qt::SkipEmptyParts)) {
-        QStringList words = part.trimmed().split(' ', Qt::SkipEmptyParts);
-        std::vector<int> numbers;
-        bool good = words.size() >= 5;
-        for (int i = 0; good && i < 4; ++i) numbers.insert(numbers.begin(), words.takeLast().toInt(&good));
-        if (!good || numbers[2] < 1 || numbers[3] < 1) {
-            emit session_.said(tr("\"%1\" is no area: a name and four numbers are wanted").arg(part.trimmed()), true);
-            return refresh();
-        }
-        out.push_back({words.join(' ').toStdString(), {numbers[0], numbers[1], numbers[2], numbers[3]}});
-    }
-    change(tr("Areas of props"), [&](level::PropKind& k) { k.areas = out; });
+// Of the chosen one, or of all where none is.
+QString KindFields::areaNames() const {
+    const auto areas = first().areas;
+    const auto which = static_cast<std::size_t>(areas_->chosen());
+    if (areas_->chosen() >= 0 && which < areas.size()) return QString::fromStdString(areas[which].name);
+    QStringList out;
+    for (const level::PropArea& a : areas) out << QString::fromStdString(a.name);
+    return out.join(", ");
 }
 
 void KindFields::refresh() {

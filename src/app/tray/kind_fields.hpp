@@ -18,6 +18,7 @@ namespace vic::app {
 class NoteRows;
 class Session;
 
+class AreaBoard;
 class ShapeBoard;
 
 class KindFields : public QWidget {
@@ -40,7 +41,7 @@ class KindFields : public QWidget {
     void change(const QString& name, const std::function<void(level::PropKind&)>& what, bool merges = false);
     void setShape(int what);
     void setOutline(const level::Polygons& drawn);
-    void changeArea(const std::string& text);
+    [[nodiscard]] QString areaNames() const;
     [[nodiscard]] bool ofAll(const std::function<bool(const level::PropKind&)>& what) const;
     [[nodiscard]] level::PropKind first() const;
     [[nodiscard]] QString id(const char* name) const { return prefix_ + name; }
@@ -50,6 +51,7 @@ class KindFields : public QWidget {
     Bindings fields_;
     NoteRows* notes_ = nullptr;
     ShapeBoard* board_ = nullptr;
+    AreaBoard* areas_ = nullptr;
 };
 
 } // namespace vic::app
