@@ -6,8 +6,8 @@
 #include <unordered_map>
 #include <utility>
 
-#include "outline/free.hpp"
 #include "walk/bit_rows.hpp"
+#include "walk/samples.hpp"
 
 namespace vic::walk {
 
@@ -15,162 +15,26 @@ using outline::kUnit;
 
 namespace {
 
-constexpr std::int64_t kMostSamples = std::int64_t{1} << 28; // of a level
-
-// Lines that are crossed one way only: by the row or column of the foot's upper left corner, the stretches in which it
-// is stopped.
-struct OneWays {
-    std::map<int, std::vector<Run>> down, up;                // from this row to the next, to the one before
-    std::map<int, std::vector<std::pair<int, bool>>> across; // by row: a place, and whether one is stopped going right
-};
-
 class Soaker {
   public:
     Soaker(const level::Level& level, const outline::Kinds& kinds)
-        : level_(level),
-          grain_(grain_of(level.size)),
-          foot_(in_samples(foot_of(level))),
-          blocked_({level.size.w * grain_, level.size.h * grain_}) {
-        read(kinds);
-    }
+        : level_(level), samples_(level, kinds, foot_of(level)), grain_(samples_.grain), foot_(samples_.foot) {}
 
     Soaked from(Point middle);
 
   private:
-    static int grain_of(Size cells) {
-        int g = 16;
-        while (g > 1 && cells.area() * g * g > kMostSamples) g /= 2;
-        return g;
-    }
-    [[nodiscard]] int side() const { return kUnit / grain_; } // 1/64 cells of a sample
-    [[nodiscard]] Size in_samples(Size units) const {
-        const auto samples = [&](int v) { return std::max(1, (v + side() - 1) / side()); };
-        return {samples(units.w), samples(units.h)};
-    }
-    // Where the upper left corner of a box can be.
-    [[nodiscard]] Size places(Size box) const { return {blocked_.size.w - box.w + 1, blocked_.size.h - box.h + 1}; }
-    void read(const outline::Kinds& kinds);
-    void read_one_way(Point from, Point to, int looks);
-    void draw(Point cell, outline::SolidCode code, const outline::Forms& forms);
-    const std::array<std::uint16_t, 16>& mask(outline::SolidCode code, const outline::Forms& forms);
-    [[nodiscard]] Bits without_room(Size box) const {
-        Bits out = blocked_;
-        spread_from(out, box);
-        return out;
-    }
+    [[nodiscard]] int side() const { return samples_.side(); }
+    [[nodiscard]] Size places(Size box) const { return samples_.places(box); }
     [[nodiscard]] std::vector<bool> search(const Runs& runs, std::size_t start) const;
     void find_rims(const Runs& runs, const std::vector<bool>& reached, Soaked& out) const;
     void find_narrow(const Bits& wet, Soaked& out) const;
     void find_dry(const Runs& runs, const std::vector<bool>& reached, Soaked& out) const;
 
     const level::Level& level_;
+    Samples samples_;
     int grain_;
     Size foot_;
-    Bits blocked_;
-    OneWays one_ways_;
-    std::map<outline::SolidCode, std::array<std::uint16_t, 16>> masks_; // of the strip at hand
 };
-
-// The samples of a cell that polygons lie in, row by row: those with the middle of a unit in one.
-std::array<std::uint16_t, 16> drawn(const level::Polygons& polygons, int grain) {
-    std::array<std::uint16_t, 16> out{};
-    const int side = kUnit / grain;
-    for (int y = 0; y < kUnit; ++y) {
-        std::vector<std::pair<double, int>> crossings;
-        for (const level::Polygon& p : polygons)
-            for (std::size_t i = 0; i < p.size(); ++i) {
-                const Point a = p[i], b = p[(i + 1) % p.size()];
-                if ((a.y > y) == (b.y > y)) continue;
-                crossings.emplace_back(a.x + (y + 0.5 - a.y) / (b.y - a.y) * (b.x - a.x), b.y > a.y ? 1 : -1);
-            }
-        std::sort(crossings.begin(), crossings.end());
-        int around = 0;
-        for (std::size_t i = 0; i + 1 < crossings.size(); ++i) {
-            around += crossings[i].second;
-            if (around == 0) continue;
-            for (int x = std::max(0, static_cast<int>(crossings[i].first));
-                 x < kUnit && x + 0.5 < crossings[i + 1].first; ++x)
-                if (x + 0.5 > crossings[i].first)
-                    out[static_cast<std::size_t>(y / side)] |= static_cast<std::uint16_t>(1U << (x / side));
-        }
-    }
-    return out;
-}
-
-const std::array<std::uint16_t, 16>& Soaker::mask(outline::SolidCode code, const outline::Forms& forms) {
-    code &= ~outline::SolidCode{0xF0};
-    const auto known = masks_.find(code);
-    if (known != masks_.end()) return known->second;
-    static constexpr level::TileShape shapes[6] = {level::TileShape::none,     level::TileShape::full,
-                                                   level::TileShape::slope_ne, level::TileShape::slope_se,
-                                                   level::TileShape::slope_sw, level::TileShape::slope_nw};
-    const outline::Solid solid = outline::solid_of(code);
-    return masks_
-        .emplace(code, drawn(solid == outline::kForm ? forms[code].polygons
-                                                     : outline::units_of(level::polygons_of(shapes[solid])),
-                             grain_))
-        .first->second;
-}
-
-void Soaker::draw(Point cell, outline::SolidCode code, const outline::Forms& forms) {
-    const int left = cell.x * grain_, top = cell.y * grain_;
-    if (outline::solid_of(code) == outline::kFull) {
-        for (int y = 0; y < grain_; ++y) blocked_.set(top + y, left, left + grain_);
-    } else if (outline::solid_of(code) != outline::kOpen) {
-        const auto& rows = mask(code, forms);
-        for (int y = 0; y < grain_; ++y) {
-            // A cell's samples lie in one word.
-            const std::uint64_t bits = rows[static_cast<std::size_t>(y)];
-            blocked_.row(top + y)[left / 64] |= bits << (left % 64);
-        }
-    }
-    for (int way = 0; way < 4; ++way) {
-        if ((outline::one_way_of(code) >> way & 1U) == 0) continue;
-        const Point nw{cell.x * kUnit, cell.y * kUnit};
-        const Point a = way == 1 ? nw + Point{kUnit, 0} : way == 2 ? nw + Point{0, kUnit} : nw;
-        const Point b = way == 0 ? nw + Point{kUnit, 0} : way == 3 ? nw + Point{0, kUnit} : nw + Point{kUnit, kUnit};
-        read_one_way(a, b, way);
-    }
-}
-
-// Aslant ones are taken as lying level, or upright, in their middle.
-void Soaker::read_one_way(Point from, Point to, int looks) {
-    const auto sample = [&](int v) { return floor_div(v + side() / 2, side()); };
-    const bool level_line = looks % 2 == 0;
-    const int line = sample(level_line ? (from.y + to.y) / 2 : (from.x + to.x) / 2);
-    int first = sample(level_line ? std::min(from.x, to.x) : std::min(from.y, to.y));
-    const int last = sample(level_line ? std::max(from.x, to.x) : std::max(from.y, to.y));
-    if (level_line) {
-        const Run stopped{first - foot_.w + 1, last};
-        if (looks == 0) one_ways_.down[line - foot_.h].push_back(stopped);
-        if (looks == 2) one_ways_.up[line].push_back(stopped);
-        return;
-    }
-    for (first = first - foot_.h + 1; first < last; ++first) {
-        // Between the place before `at` and `at` itself.
-        const int at = looks == 3 ? line - foot_.w + 1 : line;
-        one_ways_.across[first].emplace_back(at, looks == 3);
-    }
-}
-
-void Soaker::read(const outline::Kinds& kinds) {
-    constexpr int kStrip = 64;
-    std::vector<outline::SolidCode> codes(static_cast<std::size_t>(level_.size.w) * kStrip);
-    for (int top = 0; top < level_.size.h; top += kStrip) {
-        const Box strip = intersection({0, top, level_.size.w, kStrip}, level_.cells());
-        outline::Forms forms;
-        masks_.clear();
-        outline::read_solid(level_, kinds, strip, codes.data(), static_cast<std::size_t>(strip.w), forms);
-        for (int y = 0; y < strip.h; ++y)
-            for (int x = 0; x < strip.w; ++x)
-                if (const auto code = codes[static_cast<std::size_t>(y) * static_cast<std::size_t>(strip.w) +
-                                            static_cast<std::size_t>(x)];
-                    code != outline::kOpen)
-                    draw({x, top + y}, code, forms);
-        for (const outline::OneWayEdge& e : forms.one_way) read_one_way(e.from, e.to, e.side);
-    }
-    for (auto& [row, places] : one_ways_.across) std::sort(places.begin(), places.end());
-}
 
 // Runs are cut at upright one-way lines first, so that what is left of one is crossed freely.
 void cut_runs(Runs& runs, const OneWays& ways) {
@@ -223,8 +87,8 @@ std::vector<bool> Soaker::search(const Runs& runs, std::size_t start) const {
         return found == by_row.end() ? nullptr : &found->second;
     };
     const auto across = [&](int y, int at, bool right) {
-        const auto found = one_ways_.across.find(y);
-        return found != one_ways_.across.end() &&
+        const auto found = samples_.ways.across.find(y);
+        return found != samples_.ways.across.end() &&
                std::binary_search(found->second.begin(), found->second.end(), std::pair(at, right));
     };
     int row = 0;
@@ -236,7 +100,7 @@ std::vector<bool> Soaker::search(const Runs& runs, std::size_t start) const {
         const Run run = runs.all[i];
         for (const int next : {y - 1, y + 1}) {
             if (next < 0 || next >= runs.rows()) continue;
-            const auto* lines = next > y ? stopped(one_ways_.down, y) : stopped(one_ways_.up, y);
+            const auto* lines = next > y ? stopped(samples_.ways.down, y) : stopped(samples_.ways.up, y);
             for (std::size_t j = runs.first_beyond(next, run.from); j < runs.end(next) && runs.all[j].from < run.to;
                  ++j)
                 if (!reached[j] &&
@@ -280,8 +144,8 @@ void Soaker::find_rims(const Runs& runs, const std::vector<bool>& reached, Soake
 void Soaker::find_narrow(const Bits& wet, Soaked& out) const {
     const Size large{std::max(foot_.w, grain_), std::max(foot_.h, grain_)};
     if (large == foot_ || places(large).empty()) return;
-    Bits wide(blocked_.size);
-    const Bits no_room = without_room(large);
+    Bits wide(samples_.blocked.size);
+    const Bits no_room = samples_.without_room(large);
     for (int y = 0; y < places(large).h; ++y)
         each_run(no_room.row(y), places(large).w, false,
                  [&](int from, int to) { wide.set(y, from, to - 1 + large.w); });
@@ -381,17 +245,17 @@ void Soaker::find_dry(const Runs& runs, const std::vector<bool>& reached, Soaked
 Soaked Soaker::from(Point middle) {
     Soaked out;
     out.grain = grain_;
-    out.samples = blocked_.size;
-    out.nothing_blocks = std::all_of(blocked_.of.begin(), blocked_.of.end(), [](std::uint64_t w) { return w == 0; });
-    Bits wet(blocked_.size);
+    out.samples = samples_.blocked.size;
+    out.nothing_blocks = std::all_of(samples_.blocked.of.begin(), samples_.blocked.of.end(), [](std::uint64_t w) { return w == 0; });
+    Bits wet(samples_.blocked.size);
     const auto shut_in = [&] {
         out.shut_in = true;
         out.wet = std::move(wet.of);
         return out;
     };
     if (places(foot_).empty()) return shut_in();
-    Runs runs(without_room(foot_), places(foot_), false);
-    cut_runs(runs, one_ways_);
+    Runs runs(samples_.without_room(foot_), places(foot_), false);
+    cut_runs(runs, samples_.ways);
     // The nearest place with room, within a cell.
     const Point corner{floor_div(middle.x, side()) - foot_.w / 2, floor_div(middle.y, side()) - foot_.h / 2};
     std::size_t start = runs.all.size();

@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "app/dressing.hpp"
+#include "app/parts/area_board.hpp"
 #include "app/parts/shape_board.hpp"
 #include "edit/placing.hpp"
 #include "parcel/build.hpp"
@@ -148,4 +149,50 @@ TEST_CASE("what of a prop blocks is drawn by hand, corner by corner", "[app][dre
                                     [](const vicinum::PropKind& k) { return k.name == "Boulder"; });
     REQUIRE(found != built.prop_kinds.end());
     CHECK(found->shape.size() == kind().polygons.size());
+}
+
+TEST_CASE("parts of a prop that tell are drawn on its picture, named, moved and taken away", "[app][dress][areas]") {
+    Dressing w;
+    w.take("Boulder");
+    w.click("propKindMore");
+    w.click("propAreasDraw");
+    auto* board = w.find<AreaBoard>("propAreaBoard");
+    REQUIRE(board->isVisible());
+    const auto kind = [&] { return *w.session().project().prop_kind(w.session().hand().prop()); };
+    const std::size_t before = kind().areas.size();
+    const auto drag = [&](Point from, Point to) {
+        QTest::mousePress(board, Qt::LeftButton, {}, board->at(from).toPoint());
+        QTest::mouseMove(board, board->at(to).toPoint());
+        QTest::mouseRelease(board, Qt::LeftButton, {}, board->at(to).toPoint());
+        settle();
+    };
+    drag({1, 2}, {7, 8});
+    REQUIRE(kind().areas.size() == before + 1);
+    CHECK(kind().areas.back().box == Box{1, 2, 6, 6});
+    auto* name = w.find<QLineEdit>("propAreaName");
+    (*w).activateWindow();
+    name->setFocus();
+    name->selectAll();
+    QTest::keyClicks(name, "seat");
+    QTest::keyClick(name, Qt::Key_Return);
+    settle();
+    CHECK(kind().areas.back().name == "seat");
+    drag({4, 5}, {6, 6}); // by two to the right and one down
+    CHECK(kind().areas.back().box == Box{3, 3, 6, 6});
+    REQUIRE_SOON(board->visibleRegion().boundingRect().height() > 150); // scrolled to
+    w.picture("dress-kind-areas");
+    // The game is told of it.
+    w.clickCell({30, 16});
+    make::Folder dir;
+    parcel::build(w.session().project(), w.level(), dir / "p");
+    const vicinum::Level built = vicinum::load(dir / "p");
+    const auto found = std::find_if(built.prop_kinds.begin(), built.prop_kinds.end(),
+                                    [](const vicinum::PropKind& k) { return k.name == "Boulder"; });
+    REQUIRE(found != built.prop_kinds.end());
+    REQUIRE(found->areas.size() == before + 1);
+    CHECK(found->areas.back().name == "seat");
+    board->setFocus();
+    QTest::keyClick(board, Qt::Key_Delete);
+    settle();
+    CHECK(kind().areas.size() == before);
 }

@@ -7,6 +7,7 @@
 #include <QPaintEvent>
 #include <QPainter>
 #include <QPen>
+#include <QSizeF>
 #include <algorithm>
 #include <cmath>
 #include <cstddef>
@@ -92,7 +93,7 @@ void AreaBoard::mouseMoveEvent(QMouseEvent* e) {
     if (draws_) {
         const Box box{std::min(from_->x, to.x), std::min(from_->y, to.y), std::abs(to.x - from_->x),
                       std::abs(to.y - from_->y)};
-        if (box.w > 0 && box.h > 0) areas_.push_back({tr("area").toStdString(), box});
+        if (box.w > 0 && box.h > 0 && areas_.size() < level::kMostPropAreas) areas_.push_back({tr("area").toStdString(), box});
     } else {
         Box& box = areas_[static_cast<std::size_t>(chosen_)].box;
         box.x = std::clamp(box.x + to.x - from_->x, std::min(0, pixels_.w - box.w), std::max(0, pixels_.w - box.w));
@@ -137,8 +138,11 @@ void AreaBoard::paintEvent(QPaintEvent*) {
         p.drawRect(box);
         const QString name = QFontMetrics(font()).elidedText(QString::fromStdString(areas_[i].name), Qt::ElideRight,
                                                              static_cast<int>(std::max(24.0, box.width() - 6)));
+        const QRectF chip(box.topLeft() + QPointF(1, 1),
+                          QSizeF(QFontMetrics(font()).horizontalAdvance(name) + 8, QFontMetrics(font()).height()));
+        p.fillRect(chip, QColor(light.red(), light.green(), light.blue(), 215));
         p.setPen(ink);
-        p.drawText(box.adjusted(4, 2, 40, 40), Qt::AlignLeft | Qt::AlignTop, name);
+        p.drawText(chip, Qt::AlignCenter, name);
     }
     if (areas_.empty()) {
         p.setPen(dark);

@@ -6,8 +6,10 @@
 #include <QIcon>
 #include <QLabel>
 #include <QLineEdit>
+#include <QScrollArea>
 #include <QSpinBox>
 #include <QStringList>
+#include <QTimer>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -36,6 +38,12 @@ constexpr int kNames = 54; // pixels of the fields' names
 constexpr int kNothing = -1, kAsDrawn = static_cast<int>(level::TileShape::drawn);
 
 bool isOfProps(level::TileShape shape) { return shape != level::TileShape::none; }
+
+// Once it has got its place.
+void bringIntoView(QWidget* widget) {
+    for (QWidget* at = widget->parentWidget(); at; at = at->parentWidget())
+        if (auto* scroll = qobject_cast<QScrollArea*>(at)) return scroll->ensureWidgetVisible(widget, 0, 12);
+}
 
 } // namespace
 
@@ -341,6 +349,7 @@ void KindFields::buildAreas(QVBoxLayout* column) {
         areas_->choose(on && !first().areas.empty() ? 0 : -1);
         draw->setText(on ? tr("Done") : tr("Draw"));
         fields_.refresh();
+        if (on) QTimer::singleShot(0, areas_, [this] { bringIntoView(areas_); });
     });
     connect(areas_, &AreaBoard::choiceChanged, this, [this] { fields_.refresh(); });
     connect(areas_, &AreaBoard::changed, this, [this](const std::vector<level::PropArea>& areas) {

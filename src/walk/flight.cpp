@@ -1,0 +1,319 @@
+#include "walk/flight.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+#include "walk/motion.hpp"
+
+namespace vic::walk {
+
+namespace {
+
+constexpr int kLongest = 60 * kTicks; // of a profile, ticks
+
+// visit(from, to) for runs of ones in the active words.
+template <class Visit>
+void each_stretch(const std::uint64_t* bits, std::size_t lo, std::size_t hi, const Visit& visit) {
+    int from = -1;
+    for (std::size_t w = lo; w < hi; ++w) {
+        std::uint64_t word = bits[w];
+        const int base = static_cast<int>(w * 64);
+        if (from >= 0) {
+            const int ones = std::countr_one(word);
+            if (ones == 64) continue;
+            visit(from, base + ones);
+            from = -1;
+            word &= ~((std::uint64_t{1} << ones) - 1);
+        }
+        while (word != 0) {
+            const int at = std::countr_zero(word), ones = std::countr_one(word >> at);
+            if (at + ones >= 64) {
+                from = base + at;
+                break;
+            }
+            visit(base + at, base + at + ones);
+            word &= ~(((std::uint64_t{1} << ones) - 1) << at);
+        }
+    }
+    if (from >= 0) visit(from, static_cast<int>(hi * 64));
+}
+
+// Heights tick by tick from a first speed on, until as fast as it gets.
+Profile profile_of(float speed, const Motion& motion, int grain, bool rises) {
+    Profile out;
+    out.row.push_back(0);
+    out.rising.push_back(0);
+    double y = 0;
+    for (int i = 0; i < kLongest; ++i) {
+        if (i > 0 || !rises) speed = motion.falling(speed);
+        y += double{speed} * kTick;
+        out.row.push_back(static_cast<int>(std::lround(y * grain)));
+        out.rising.push_back(speed < 0);
+        if (speed >= motion.fastest) break;
+    }
+    out.last = static_cast<int>(std::lround(double{motion.fastest} * kTick * grain * 1024));
+    return out;
+}
+
+} // namespace
+
+Summary::Summary(const Bits& bits, bool inverted)
+    : words_((bits.words + 63) / 64), of_(words_ * static_cast<std::size_t>(bits.size.h)) {
+    for (int y = 0; y < bits.size.h; ++y)
+        for (std::size_t i = 0; i < bits.words; ++i)
+            if ((inverted ? ~bits.row(y)[i] : bits.row(y)[i]) != 0)
+                of_[static_cast<std::size_t>(y) * words_ + i / 64] |= std::uint64_t{1} << (i % 64);
+}
+
+void Row::clear() {
+    std::fill(bits.begin() + static_cast<std::ptrdiff_t>(lo), bits.begin() + static_cast<std::ptrdiff_t>(hi), 0);
+    lo = hi = 0;
+}
+
+void Row::set(int from, int to) {
+    const std::size_t a = static_cast<std::size_t>(from) / 64, b = static_cast<std::size_t>(to - 1) / 64 + 1;
+    if (lo == hi) lo = a, hi = b;
+    lo = std::min(lo, a);
+    hi = std::max(hi, b);
+    for (int x = from; x < to;) {
+        const int bit = x % 64, count = std::min(64 - bit, to - x);
+        const std::uint64_t ones = count == 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << count) - 1;
+        bits[static_cast<std::size_t>(x) / 64] |= ones << bit;
+        x += count;
+    }
+}
+
+// Words at the ends that are empty are not looked at any more.
+void Row::trim() {
+    while (lo < hi && bits[lo] == 0) ++lo;
+    while (hi > lo && bits[hi - 1] == 0) --hi;
+}
+
+bool Row::any() const {
+    for (std::size_t i = lo; i < hi; ++i)
+        if (bits[i] != 0) return true;
+    return false;
+}
+
+Flights::Flights(const Places& places, const level::Walker& walker, int grain)
+    : places_(places),
+      held_(places.held, false),
+      no_room_(places.room, true),
+      floats_any_(std::any_of(places.floats.of.begin(), places.floats.of.end(), [](std::uint64_t w) { return w != 0; })),
+      wall_jumps_(walker.wall_jump > 0),
+      cuts_(walker.least_jump > 0 && walker.least_jump < walker.jump),
+      grace_(ticks_of(walker.grace_edge)),
+      least_(static_cast<int>(std::lround(walker.least_jump * grain))),
+      pace_(std::max(walker.speed, walker.run) * kTick * grain),
+      begun_(5, Bits(places.size)),
+      scratch_(places.room.words) {
+    const Motion motion = motion_of(walker);
+    if (walker.jump > 0) jump_ = profile_of(motion.take_off(walker.jump), motion, grain, true);
+    if (wall_jumps_) off_ = profile_of(motion.take_off(walker.wall_jump), motion, grain, true);
+    fall_ = profile_of(0, motion, grain, false);
+}
+
+const Profile& Flights::profile(Kind kind) const {
+    return kind == Kind::jump ? jump_ : kind == Kind::fall ? fall_ : off_;
+}
+
+Row Flights::fresh() {
+    if (spare_.empty()) return Row(places_.room.words);
+    Row out = std::move(spare_.back());
+    spare_.pop_back();
+    return out;
+}
+
+void Flights::put_back(Row row) {
+    row.clear();
+    spare_.push_back(std::move(row));
+}
+
+// Only what was not begun there already.
+void Flights::begin(Kind kind, int y, const Row& from, bool grace) {
+    if (y < 0 || y >= places_.size.h || profile(kind).row.empty()) return;
+    const auto which = grace ? std::size_t{4} : static_cast<std::size_t>(kind);
+    std::uint64_t* const begun = begun_[which].row(y);
+    bool any = false;
+    for (std::size_t i = from.lo; i < from.hi && !any; ++i) any = (from.bits[i] & ~begun[i]) != 0;
+    if (!any) return;
+    Flight flight{kind, grace, y, fresh()};
+    flight.row.lo = from.lo;
+    flight.row.hi = from.hi;
+    for (std::size_t i = from.lo; i < from.hi; ++i) {
+        flight.row.bits[i] = from.bits[i] & ~begun[i];
+        begun[i] |= from.bits[i];
+    }
+    flight.row.trim();
+    touched_.push_back({which, y, from.lo, from.hi});
+    open_.push_back(std::move(flight));
+}
+
+void Flights::jump(int y, const Row& from) { begin(Kind::jump, y, from, false); }
+void Flights::fall(int y, const Row& from, bool grace) { begin(Kind::fall, y, from, grace && grace_ > 0); }
+
+void Flights::spread(Row& row, int y, int by) const {
+    const std::uint64_t* const room = places_.room.row(y);
+    for (; by > 0; --by) {
+        if (row.lo > 0 && (row.bits[row.lo] & 1) != 0) --row.lo;
+        if (row.hi < row.bits.size() && row.hi > 0 && (row.bits[row.hi - 1] >> 63) != 0) ++row.hi;
+        std::uint64_t before = 0;
+        for (std::size_t i = row.lo; i < row.hi; ++i) {
+            const std::uint64_t here = row.bits[i], after = i + 1 < row.hi ? row.bits[i + 1] : 0;
+            row.bits[i] = (here | (here << 1) | (before >> 63) | (here >> 1) | (after << 63)) & room[i];
+            before = here;
+        }
+    }
+}
+
+void Flights::shift(Row& row, int y, int by) const {
+    const std::uint64_t* const room = places_.room.row(y);
+    for (; by > 0; --by) {
+        if (row.hi < row.bits.size() && row.hi > 0 && (row.bits[row.hi - 1] >> 63) != 0) ++row.hi;
+        std::uint64_t before = 0;
+        for (std::size_t i = row.lo; i < row.hi; ++i) {
+            const std::uint64_t here = row.bits[i];
+            row.bits[i] = ((here << 1) | (before >> 63)) & room[i];
+            before = here;
+        }
+    }
+    for (; by < 0; ++by) {
+        if (row.lo > 0 && (row.bits[row.lo] & 1) != 0) --row.lo;
+        for (std::size_t i = row.lo; i < row.hi; ++i) {
+            const std::uint64_t after = i + 1 < row.hi ? row.bits[i + 1] : 0;
+            row.bits[i] = ((row.bits[i] >> 1) | (after << 63)) & room[i];
+        }
+    }
+}
+
+// One sample down; what is held up has landed.
+bool Flights::step_down(Row& row, int& y, const Landed& landed) {
+    if (y + 1 >= places_.size.h) return false; // out of the level
+    if (!held_.any(y, row.lo, row.hi)) {
+        ++y;
+        return true;
+    }
+    const std::uint64_t* const held = places_.held.row(y);
+    bool any = false, lands = false;
+    for (std::size_t i = row.lo; i < row.hi; ++i) {
+        scratch_[i] = row.bits[i] & held[i];
+        lands = lands || scratch_[i] != 0;
+        row.bits[i] &= ~held[i];
+        any = any || row.bits[i] != 0;
+    }
+    if (lands) each_stretch(scratch_.data(), row.lo, row.hi, [&](int from, int to) { landed(y, from, to); });
+    ++y;
+    return any;
+}
+
+// One sample up; what bumps its head falls from there.
+void Flights::step_up(Row& row, int& y) {
+    if (y == 0) { // as high as is looked at
+        begin(Kind::fall, y, row, false);
+        return row.clear();
+    }
+    if (!no_room_.any(y - 1, row.lo, row.hi)) {
+        --y;
+        return;
+    }
+    const std::uint64_t* const room = places_.room.row(y - 1);
+    bool bumps = false;
+    for (std::size_t i = row.lo; i < row.hi; ++i) bumps = bumps || (row.bits[i] & ~room[i]) != 0;
+    if (bumps) {
+        Row bumped = fresh();
+        bumped.lo = row.lo;
+        bumped.hi = row.hi;
+        for (std::size_t i = row.lo; i < row.hi; ++i) bumped.bits[i] = row.bits[i] & ~room[i];
+        begin(Kind::fall, y, bumped, false);
+        put_back(std::move(bumped));
+        for (std::size_t i = row.lo; i < row.hi; ++i) row.bits[i] &= room[i];
+    }
+    --y;
+}
+
+// Those at a wall jump off it.
+void Flights::off_walls(const Row& row, int y) {
+    const std::uint64_t* const room = places_.room.row(y);
+    const std::size_t words = row.bits.size();
+    for (const bool right : {true, false}) {
+        Row at = fresh();
+        at.lo = row.lo;
+        at.hi = row.hi;
+        bool any = false;
+        for (std::size_t i = row.lo; i < row.hi; ++i) {
+            // The room of the place beside it.
+            const std::uint64_t beside = right ? (room[i] >> 1) | (i + 1 < words ? room[i + 1] << 63 : 0)
+                                               : (room[i] << 1) | (i > 0 ? room[i - 1] >> 63 : 0);
+            at.bits[i] = row.bits[i] & ~beside;
+            any = any || at.bits[i] != 0;
+        }
+        if (any) begin(right ? Kind::off_left : Kind::off_right, y, at, false);
+        put_back(std::move(at));
+    }
+}
+
+void Flights::play(Flight& flight, const Landed& landed) {
+    const Profile& p = profile(flight.kind);
+    Row& row = flight.row;
+    int y = flight.y;
+    const int top = y;
+    double gone = 0;
+    long fallen = 0; // beyond the profile, in 1/1024 samples
+    for (std::size_t tick = 1;; ++tick) {
+        const int whole = static_cast<int>(gone + pace_) - static_cast<int>(gone);
+        gone += pace_;
+        const bool pushed = tick <= static_cast<std::size_t>(kPushOff);
+        if (flight.kind == Kind::off_left && pushed)
+            shift(row, y, -whole);
+        else if (flight.kind == Kind::off_right && pushed)
+            shift(row, y, whole);
+        else
+            spread(row, y, whole);
+        int to = 0;
+        if (tick < p.row.size()) {
+            to = top + p.row[tick];
+        } else {
+            fallen += p.last;
+            to = top + p.row.back() + static_cast<int>(fallen / 1024);
+        }
+        while (y > to && row.lo != row.hi) step_up(row, y);
+        bool any = row.any();
+        while (y < to && any) any = step_down(row, y, landed);
+        if (!any) return;
+        // In a water or on a ladder he can stay.
+        const std::uint64_t* const floats = places_.floats.row(y);
+        for (std::size_t i = row.lo; i < row.hi && floats_any_; ++i)
+            if ((row.bits[i] & floats[i]) != 0) {
+                for (std::size_t k = row.lo; k < row.hi; ++k) scratch_[k] = row.bits[k] & floats[k];
+                each_stretch(scratch_.data(), row.lo, row.hi, [&](int from, int until) { landed(y, from, until); });
+                break;
+            }
+        if (wall_jumps_) off_walls(row, y);
+        // What can be had earlier in a row can be had later there, too.
+        const bool last_in_row = tick == static_cast<std::size_t>(grace_) ||
+                                 (tick + 1 < p.row.size() && p.row[tick + 1] != p.row[tick]);
+        if (flight.grace && tick <= static_cast<std::size_t>(grace_) && last_in_row)
+            begin(Kind::jump, y, row, false);
+        if (cuts_ && flight.kind != Kind::fall && tick < p.rising.size() && p.rising[tick] != 0 && top - y >= least_)
+            begin(Kind::fall, y, row, false);
+        row.trim();
+        if (row.lo == row.hi) return;
+    }
+}
+
+void Flights::run(const Landed& landed) {
+    while (!open_.empty()) {
+        Flight next = std::move(open_.back());
+        open_.pop_back();
+        play(next, landed);
+        put_back(std::move(next.row));
+    }
+    for (const Touched& t : touched_) {
+        std::uint64_t* const begun = begun_[t.which].row(t.y);
+        std::fill(begun + t.lo, begun + t.hi, 0);
+    }
+    touched_.clear();
+}
+
+} // namespace vic::walk

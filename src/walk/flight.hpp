@@ -1,0 +1,116 @@
+// Flying over samples: all places at once that a walker can be at. Only for src/walk.
+#pragma once
+
+#include <algorithm>
+#include <cstdint>
+#include <functional>
+#include <vector>
+
+#include "level/walker.hpp"
+#include "walk/samples.hpp"
+
+namespace vic::walk {
+
+// Places in one row, as bits between two words.
+struct Row {
+    std::vector<std::uint64_t> bits;
+    std::size_t lo = 0, hi = 0; // words in which any may be set: lo .. hi - 1
+
+    explicit Row(std::size_t words) : bits(words) {}
+    void clear();
+    void trim();
+    void set(int x) { set(x, x + 1); }
+    void set(int from, int to); // to: one more than the last
+    [[nodiscard]] bool any() const;
+};
+
+// Where the walker's upper left corner has room, is held up, swims or climbs; rows are those of the corner.
+struct Places {
+    Size size;
+    Bits room, held, floats; // held: room, and none below; floats: room, within a ladder or a water
+    Bits drops;              // of those held: by a one-way edge alone
+    Bits holds;              // stopped by a one-way edge on the way down, whether or not there is room
+};
+
+// How high the walker is after each tick, in whole samples from where he began, downwards.
+struct Profile {
+    std::vector<int> row; // row[0] = 0
+    std::vector<char> rising; // whether the tick that leads there goes up, and he can be let fall at its end
+    // Beyond the last entry he falls so many samples a tick, in 1/1024.
+    int last = 0;
+};
+
+// Which words of a raster are not all 0, so that whole rows are passed over at once.
+class Summary {
+  public:
+    Summary(const Bits& bits, bool inverted);
+    [[nodiscard]] bool any(int y, std::size_t lo, std::size_t hi) const {
+        const std::uint64_t* const row = of_.data() + static_cast<std::size_t>(y) * words_;
+        for (; lo < hi; lo = (lo / 64 + 1) * 64) {
+            std::uint64_t word = row[lo / 64] >> (lo % 64);
+            const std::size_t count = std::min(hi - lo, 64 - lo % 64);
+            if (count < 64) word &= (std::uint64_t{1} << count) - 1;
+            if (word != 0) return true;
+        }
+        return false;
+    }
+
+  private:
+    std::size_t words_;
+    std::vector<std::uint64_t> of_;
+};
+
+class Flights {
+  public:
+    Flights(const Places& places, const level::Walker& walker, int grain);
+
+    // All that can be reached through the air from the places of a row: `landed(row, x from, x to)` for each stretch
+    // where he lands or comes to float.
+    using Landed = std::function<void(int y, int from, int to)>;
+    // Jumps from there, held to the ground or to a ladder before.
+    void jump(int y, const Row& from);
+    // Falls from there, at rest; with grace he still jumps on the way.
+    void fall(int y, const Row& from, bool grace);
+    // Plays all that was begun.
+    void run(const Landed& landed);
+
+  private:
+    enum class Kind : std::uint8_t { jump, off_left, off_right, fall };
+    struct Flight {
+        Kind kind;
+        bool grace;
+        int y;
+        Row row;
+    };
+    void begin(Kind kind, int y, const Row& from, bool grace);
+    void play(Flight& flight, const Landed& landed);
+    Row fresh(); // empty
+    void put_back(Row row);
+    void spread(Row& row, int y, int by) const;
+    void shift(Row& row, int y, int by) const; // to the left where negative
+    bool step_down(Row& row, int& y, const Landed& landed);
+    void step_up(Row& row, int& y);
+    void off_walls(const Row& row, int y);
+    [[nodiscard]] const Profile& profile(Kind kind) const;
+
+    const Places& places_;
+    Summary held_, no_room_;
+    bool floats_any_ = false;
+    bool wall_jumps_ = false, cuts_ = false;
+    int grace_ = 0; // ticks
+    int least_ = 0; // samples that a jump rises at least
+    double pace_ = 0; // samples a tick
+    Profile jump_, off_, fall_;
+    std::vector<Flight> open_;
+    std::vector<Bits> begun_; // by kind; grace apart
+    struct Touched {
+        std::size_t which;
+        int y;
+        std::size_t lo, hi;
+    };
+    std::vector<Touched> touched_; // of begun_
+    std::vector<std::uint64_t> scratch_;
+    std::vector<Row> spare_;
+};
+
+} // namespace vic::walk

@@ -1,0 +1,484 @@
+#include "walk/reach.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <deque>
+#include <limits>
+#include <set>
+
+#include "base/parallel.hpp"
+#include "level/region.hpp"
+#include "outline/areas.hpp"
+#include "walk/flight.hpp"
+#include "walk/jump.hpp"
+#include "walk/motion.hpp"
+#include "walk/soak.hpp"
+
+namespace vic::walk {
+
+using outline::kUnit;
+
+namespace {
+
+constexpr int kMargin = 3; // cells around the level in which the walker is not lost yet
+constexpr std::int64_t kMostSamples = std::int64_t{1} << 24; // 16 to a cell up to 256 × 256 cells
+constexpr std::size_t kNone = std::numeric_limits<std::size_t>::max();
+
+// Sides that block are walls as thick as the margin.
+void draw_sides(const level::Level& level, Samples& samples) {
+    const Size all = samples.blocked.size;
+    const int m = samples.margin;
+    const auto fill = [&](const Box& box) {
+        for (int y = box.y; y < box.bottom(); ++y) samples.blocked.set(y, box.x, box.right());
+    };
+    const auto blocks = [&](std::size_t side) { return level.sides[side].kind == level::SideKind::blocks; };
+    if (blocks(0)) fill({0, 0, all.w, m});
+    if (blocks(1)) fill({all.w - m, 0, m, all.h});
+    if (blocks(2)) fill({0, all.h - m, all.w, m});
+    if (blocks(3)) fill({0, 0, m, all.h});
+}
+
+// Bits of one raster moved so that those at `by` come to 0, 0; only inside `within`.
+void take_moved(const Bits& from, Point by, Size within, Bits& to) {
+    for (int y = 0; y < within.h; ++y) {
+        if (y + by.y >= from.size.h) break;
+        each_run(from.row(y + by.y), from.size.w, true, [&](int a, int b) {
+            a = std::max(0, a - by.x);
+            b = std::min(within.w, b - by.x);
+            if (a < b) to.set(y, a, b);
+        });
+    }
+}
+
+} // namespace
+
+struct Reach::Inside {
+    Inside(const level::Project& project, const level::Level& level);
+
+    // --- Made once.
+    Samples samples;
+    level::Walker walker;
+    std::array<bool, 4> leads{};
+    std::vector<Box> exits; // places of exits, 1/64 cells
+    Size cells;
+    Bits swims, climbs; // places of the corner, whether or not there is room
+    bool floats_any = false;
+
+    // --- Follows from the samples.
+    Places places;
+    std::array<std::unique_ptr<Flights>, kMostWorkers> flights; // one for each thread, made when it is needed
+    std::unique_ptr<Runs> held, floats;
+    std::vector<std::size_t> ledge_of_held, ledge_of_float; // by run
+    std::vector<std::vector<std::pair<int, std::size_t>>> runs_of; // by ledge: row and run
+    std::vector<Ledge> ledges;
+    std::vector<Strip> strips;
+    std::vector<char> played; // by ledge: whether `to` is known
+    std::size_t start = kNone;
+
+    void find_places();
+    void find_ledges();
+    void measure();
+    void play(std::size_t ledge, int worker);
+    Flights& flights_of(int worker);
+    void search(Point from);
+    void find_ways_back();
+    template <class Landed>
+    void each_landing(std::size_t ledge, Flights& fly, const Landed& landed);
+    [[nodiscard]] std::size_t ledge_at(int y, int x) const; // kNone where it is no place of a ledge
+    [[nodiscard]] std::size_t under(Point place) const;
+    [[nodiscard]] int side() const { return samples.side(); }
+    // The middle of the foot at a corner's place, in 1/64 cells.
+    [[nodiscard]] int middle(int x) const { return (x - samples.margin) * side() + samples.foot.w * side() / 2; }
+    [[nodiscard]] int foot(int y) const { return (y - samples.margin + samples.foot.h) * side(); }
+    [[nodiscard]] Strip strip(int y, const Run& run, std::size_t ledge) const {
+        return {foot(y), middle(run.from), middle(run.to - 1) + 1, ledge};
+    }
+    [[nodiscard]] bool body_touches(const Strip& s, const Box& place) const {
+        const int half = walker.width / 2;
+        return s.from - half < place.right() && s.to + half > place.x && s.y - walker.height < place.bottom() &&
+               s.y > place.y;
+    }
+};
+
+Reach::Inside::Inside(const level::Project& project, const level::Level& level)
+    : samples(level, outline::Kinds{level::TileTable(project), level::PropKinds(project)}, foot_of(level), kMargin,
+              kMostSamples),
+      walker(level.walker),
+      cells(level.size),
+      swims(Size{0, 0}),
+      climbs(Size{0, 0}),
+      places{{}, Bits({0, 0}), Bits({0, 0}), Bits({0, 0}), Bits({0, 0}), Bits({0, 0})} {
+    draw_sides(level, samples);
+    for (std::size_t i = 0; i < 4; ++i) leads[i] = level.sides[i].kind == level::SideKind::leads;
+    for (const level::Mark& m : level.marks)
+        if (m.kind == level::MarkKind::exit)
+            exits.push_back({m.cells.x * kUnit, m.cells.y * kUnit, m.cells.w * kUnit, m.cells.h * kUnit});
+    places.size = samples.places(samples.foot);
+    if (places.size.empty()) return;
+    swims = climbs = Bits(places.size);
+    for (const level::AreaKind& k : project.area_kinds) {
+        const bool water = k.means == level::AreaMeans::water && walker.swim > 0;
+        const bool ladder = k.means == level::AreaMeans::ladder && walker.climb > 0;
+        if (k.means == level::AreaMeans::exit) {
+            for (const outline::Outline& o : outline::told_outlines(project, level, k.id)) {
+                Box box{o.points[0].x, o.points[0].y, 1, 1};
+                for (const Point p : o.points) box = united(box, {p.x, p.y, 1, 1});
+                if (!o.hole) exits.push_back(box);
+            }
+        }
+        if (!water && !ladder) continue;
+        const level::TileTable tiles(project);
+        const Samples told(outline::where_told(project, level, k.id), outline::Kinds{tiles}, {1, 1}, kMargin,
+                           kMostSamples);
+        const Point middle{samples.foot.w / 2, samples.foot.h / 2};
+        take_moved(told.blocked, middle, places.size, water ? swims : climbs);
+        if (ladder) take_moved(told.blocked, {middle.x, samples.foot.h - 1}, places.size, climbs);
+        floats_any = true;
+    }
+}
+
+void Reach::Inside::find_places() {
+    Bits full = samples.without_room(samples.foot);
+    const Size s = places.size;
+    places.room = Bits(s);
+    for (int y = 0; y < s.h; ++y)
+        each_run(full.row(y), s.w, false, [&](int from, int to) { places.room.set(y, from, to); });
+    places.holds = Bits(s);
+    for (const auto& [row, stretches] : samples.ways.down)
+        for (const Run& r : stretches)
+            if (row >= 0 && row < s.h && r.from < s.w && r.to > 0)
+                places.holds.set(row, std::max(0, r.from), std::min(s.w, r.to));
+    places.held = places.drops = places.floats = Bits(s);
+    const std::size_t words = places.room.words;
+    for (int y = 0; y < s.h; ++y) {
+        const std::uint64_t *const room = places.room.row(y), *const holds = places.holds.row(y);
+        if (floats_any)
+            for (std::size_t i = 0; i < words; ++i)
+                places.floats.row(y)[i] = room[i] & (swims.row(y)[i] | climbs.row(y)[i]);
+        if (y + 1 == s.h) break;
+        const std::uint64_t* const below = places.room.row(y + 1);
+        for (std::size_t i = 0; i < words; ++i) {
+            places.held.row(y)[i] = room[i] & (~below[i] | holds[i]);
+            places.drops.row(y)[i] = room[i] & below[i] & holds[i];
+        }
+    }
+}
+
+// Places that hang together, along rows and a sample up or down beside one another, are a ledge.
+void Reach::Inside::find_ledges() {
+    held = std::make_unique<Runs>(places.held, places.size, true);
+    floats = std::make_unique<Runs>(places.floats, places.size, true);
+    Together ground(held->all.size());
+    for (int y = 0; y + 1 < held->rows(); ++y)
+        for (std::size_t i = held->begin(y); i < held->end(y); ++i)
+            for (std::size_t j = held->first_beyond(y + 1, held->all[i].from - 1);
+                 j < held->end(y + 1) && held->all[j].from <= held->all[i].to; ++j)
+                ground.join(i, j);
+    Together pools(*floats);
+    ledges.clear();
+    runs_of.clear();
+    const auto number = [&](const Runs& runs, Together& together, bool float_ones) {
+        std::vector<std::size_t> of_root(runs.all.size(), kNone), out(runs.all.size());
+        for (int y = 0; y < runs.rows(); ++y)
+            for (std::size_t i = runs.begin(y); i < runs.end(y); ++i) {
+                std::size_t& ledge = of_root[together.root(static_cast<std::uint32_t>(i))];
+                if (ledge == kNone) {
+                    ledge = ledges.size();
+                    ledges.emplace_back();
+                    ledges.back().floats = float_ones;
+                    runs_of.emplace_back();
+                }
+                out[i] = ledge;
+                runs_of[ledge].emplace_back(y, i);
+            }
+        return out;
+    };
+    ledge_of_held = number(*held, ground, false);
+    ledge_of_float = number(*floats, pools, true);
+    played.assign(ledges.size(), 0);
+    for (auto& f : flights) f.reset();
+}
+
+void Reach::Inside::measure() {
+    strips.clear();
+    for (int y = 0; y < held->rows(); ++y)
+        for (std::size_t i = held->begin(y); i < held->end(y); ++i)
+            strips.push_back(strip(y, held->all[i], ledge_of_held[i]));
+    for (std::size_t k = 0; k < ledges.size(); ++k) {
+        Ledge& ledge = ledges[k];
+        for (const auto& [y, i] : runs_of[k]) {
+            const Strip s = strip(y, ledge.floats ? floats->all[i] : held->all[i], k);
+            ledge.length += s.to - s.from;
+            ledge.around =
+                united(ledge.around, {s.from - walker.width / 2, s.y - 1, s.to - s.from + walker.width, 1});
+        }
+    }
+}
+
+std::size_t Reach::Inside::ledge_at(int y, int x) const {
+    if (y < 0 || y >= places.size.h || x < 0) return kNone;
+    const std::size_t i = held->first_beyond(y, x);
+    if (i < held->end(y) && held->all[i].from <= x) return ledge_of_held[i];
+    const std::size_t j = floats->first_beyond(y, x);
+    return j < floats->end(y) && floats->all[j].from <= x ? ledge_of_float[j] : kNone;
+}
+
+// Straight below, or the nearest beside that within a cell.
+std::size_t Reach::Inside::under(Point place) const {
+    if (places.size.empty()) return kNone;
+    const int x = floor_div(place.x, side()) + samples.margin - samples.foot.w / 2;
+    const int y = floor_div(place.y, side()) + samples.margin - samples.foot.h;
+    for (int aside = 0; aside <= samples.grain; ++aside)
+        for (const int at : {x - aside, x + aside}) {
+            if (at < 0 || at >= places.size.w) continue;
+            for (int down = std::max(0, y - samples.grain / 4); down < places.size.h; ++down) {
+                if (const std::size_t found = ledge_at(down, at); found != kNone) return found;
+                if (down > y && (places.room.row(down)[at / 64] >> (at % 64) & 1) == 0) break;
+            }
+        }
+    return kNone;
+}
+
+// landed(y, from, to) for stretches of places that can be had from a ledge in one go.
+template <class Landed>
+void Reach::Inside::each_landing(std::size_t ledge, Flights& fly, const Landed& landed) {
+    const std::size_t words = places.room.words;
+    Row row(words), edge(words), drop(words);
+    const bool in_air = ledges[ledge].floats;
+    const auto& runs = in_air ? *floats : *held;
+    const auto& mine = runs_of[ledge];
+    const auto has = [&](const Bits& bits, int y, int x) {
+        return x >= 0 && x < bits.size.w && (bits.row(y)[x / 64] >> (x % 64) & 1) != 0;
+    };
+    for (std::size_t k = 0; k < mine.size();) {
+        const int y = mine[k].first;
+        row.clear();
+        edge.clear();
+        drop.clear();
+        for (; k < mine.size() && mine[k].first == y; ++k) {
+            const Run run = runs.all[mine[k].second];
+            row.set(run.from, run.to);
+            for (const int x : {run.from - 1, run.to})
+                if (has(places.room, y, x) && !has(places.held, y, x) && !has(places.floats, y, x)) edge.set(x);
+        }
+        for (std::size_t i = row.lo; i < row.hi; ++i)
+            if (const std::uint64_t through = row.bits[i] & places.drops.row(y)[i]; through != 0) {
+                drop.bits[i] = through;
+                if (drop.lo == drop.hi) drop.lo = i;
+                drop.hi = i + 1;
+            }
+        if (in_air) {
+            // Out of a water one jumps at its surface, off a ladder anywhere; at the lower end one falls.
+            Row leap = row;
+            for (std::size_t i = row.lo; i < row.hi; ++i) {
+                const std::uint64_t above = y > 0 ? places.floats.row(y - 1)[i] : 0;
+                leap.bits[i] &= climbs.row(y)[i] | ~above;
+            }
+            fly.jump(y, leap);
+            for (std::size_t i = row.lo; i < row.hi && y + 1 < places.size.h; ++i)
+                drop.bits[i] |= row.bits[i] & places.room.row(y + 1)[i] & ~places.floats.row(y + 1)[i];
+            drop.lo = row.lo;
+            drop.hi = row.hi;
+        } else {
+            fly.jump(y, row);
+        }
+        if (edge.any()) fly.fall(y, edge, !in_air);
+        if (drop.any()) fly.fall(y + 1, drop, false);
+        // A ladder or a water that one stands in or over, and ground within one.
+        const Runs& others = in_air ? *held : *floats;
+        for (std::size_t i = row.lo; i < row.hi; ++i) {
+            if (row.bits[i] == 0) continue;
+            for (const int beside : {y - 1, y, y + 1}) {
+                if (beside < 0 || beside >= places.size.h) continue;
+                const std::uint64_t both =
+                    row.bits[i] & (in_air ? places.held : places.floats).row(beside)[i];
+                if (both == 0) continue;
+                const int x = static_cast<int>(i * 64) + std::countr_zero(both);
+                const std::size_t j = others.first_beyond(beside, x);
+                if (j < others.end(beside)) landed(beside, x, x + 1);
+            }
+        }
+    }
+    fly.run(landed);
+}
+
+Flights& Reach::Inside::flights_of(int worker) {
+    auto& mine = flights[static_cast<std::size_t>(worker)];
+    if (!mine) mine = std::make_unique<Flights>(places, walker, samples.grain);
+    return *mine;
+}
+
+void Reach::Inside::play(std::size_t ledge, int worker) {
+    if (std::exchange(played[ledge], 1)) return;
+    std::vector<std::size_t>& to = ledges[ledge].to;
+    each_landing(ledge, flights_of(worker), [&](int y, int from, int until) {
+        for (std::size_t i = held->first_beyond(y, from); i < held->end(y) && held->all[i].from < until; ++i)
+            to.push_back(ledge_of_held[i]);
+        for (std::size_t i = floats->first_beyond(y, from); i < floats->end(y) && floats->all[i].from < until; ++i)
+            to.push_back(ledge_of_float[i]);
+        if (to.size() > 256) {
+            std::sort(to.begin(), to.end());
+            to.erase(std::unique(to.begin(), to.end()), to.end());
+        }
+    });
+    std::sort(to.begin(), to.end());
+    to.erase(std::unique(to.begin(), to.end()), to.end());
+    to.erase(std::remove(to.begin(), to.end(), ledge), to.end());
+}
+
+void Reach::Inside::search(Point from) {
+    start = under(from);
+    if (start == kNone) return;
+    // Nearly all of them are needed, and what comes out does not depend on the order.
+    constexpr int kWorthwhile = 32;
+    const int count = static_cast<int>(ledges.size());
+    parallel_pieces(0, count, count > kWorthwhile, [&](int worker, int a, int b) {
+        for (int i = a; i < b; ++i) play(static_cast<std::size_t>(i), worker);
+    });
+    std::deque<std::size_t> open{start};
+    ledges[start].gets = Gets::no_way_back;
+    while (!open.empty()) {
+        const std::size_t at = open.front();
+        open.pop_front();
+        for (const std::size_t next : ledges[at].to)
+            if (ledges[next].gets == Gets::not_reached) {
+                ledges[next].gets = Gets::no_way_back;
+                open.push_back(next);
+            }
+    }
+    find_ways_back();
+}
+
+// Back to the start, or on to an exit.
+void Reach::Inside::find_ways_back() {
+    std::vector<std::vector<std::size_t>> back(ledges.size());
+    for (std::size_t i = 0; i < ledges.size(); ++i)
+        for (const std::size_t next : ledges[i].to) back[next].push_back(i);
+    std::deque<std::size_t> open;
+    const auto reach = [&](std::size_t i) {
+        if (ledges[i].gets != Gets::no_way_back) return;
+        ledges[i].gets = Gets::reached;
+        open.push_back(i);
+    };
+    reach(start);
+    for (const Strip& s : strips) {
+        const bool leaves = (leads[3] && s.from <= 0) || (leads[1] && s.to >= cells.w * kUnit);
+        if (leaves || std::any_of(exits.begin(), exits.end(), [&](const Box& b) { return body_touches(s, b); }))
+            reach(s.ledge);
+    }
+    while (!open.empty()) {
+        const std::size_t at = open.front();
+        open.pop_front();
+        for (const std::size_t i : back[at]) reach(i);
+    }
+}
+
+Reach::Reach(const level::Project& project, const level::Level& level)
+    : in_(std::make_unique<Inside>(project, level)) {
+    if (level.view != level::View::from_the_side || in_->places.size.empty()) {
+        in_->places.size = {};
+        in_->places.room = in_->places.held = in_->places.floats = in_->places.drops = in_->places.holds = Bits({0, 0});
+        in_->find_ledges();
+        return;
+    }
+    in_->find_places();
+    in_->find_ledges();
+    in_->measure();
+    Point begin = start_of(level);
+    begin.y += level.first_mark(level::MarkKind::start) ? foot_of(level).h / 2 : 0;
+    in_->search(begin);
+}
+
+Reach::~Reach() = default;
+Reach::Reach(Reach&&) noexcept = default;
+Reach& Reach::operator=(Reach&&) noexcept = default;
+
+const std::vector<Ledge>& Reach::ledges() const { return in_->ledges; }
+const std::vector<Strip>& Reach::strips() const { return in_->strips; }
+bool Reach::begins() const { return in_->start != kNone; }
+std::size_t Reach::start() const { return in_->start; }
+
+std::optional<std::size_t> Reach::ledge_under(Point place) const {
+    const std::size_t found = in_->under(place);
+    return found == kNone ? std::nullopt : std::optional(found);
+}
+
+std::vector<Strip> Reach::landings(std::size_t from) const {
+    std::vector<Strip> out;
+    in_->each_landing(from, in_->flights_of(0), [&](int y, int a, int b) {
+        const std::size_t ledge = in_->ledge_at(y, a);
+        if (ledge != from && ledge != kNone) out.push_back(in_->strip(y, {a, b}, ledge));
+    });
+    // Together where they overlap.
+    std::sort(out.begin(), out.end(),
+              [](const Strip& a, const Strip& b) { return std::tie(a.y, a.from, a.to) < std::tie(b.y, b.from, b.to); });
+    std::vector<Strip> merged;
+    for (const Strip& s : out) {
+        if (!merged.empty() && merged.back().y == s.y && merged.back().ledge == s.ledge && merged.back().to >= s.from)
+            merged.back().to = std::max(merged.back().to, s.to);
+        else
+            merged.push_back(s);
+    }
+    return merged;
+}
+
+bool Reach::touches(const Box& place) const {
+    const auto at = [&](const Strip& s) {
+        return in_->ledges[s.ledge].gets != Gets::not_reached && in_->body_touches(s, place);
+    };
+    if (std::any_of(in_->strips.begin(), in_->strips.end(), at)) return true;
+    for (std::size_t k = 0; k < in_->ledges.size(); ++k)
+        if (in_->ledges[k].floats)
+            for (const auto& [y, i] : in_->runs_of[k])
+                if (at(in_->strip(y, in_->floats->all[i], k))) return true;
+    return false;
+}
+
+namespace {
+
+std::int64_t cells_of(const std::vector<Strip>& strips, const std::vector<Ledge>& ledges, bool only_reached) {
+    level::Region out;
+    for (const Strip& s : strips) {
+        if (only_reached && ledges[s.ledge].gets == Gets::not_reached) continue;
+        const int left = floor_div(s.from, kUnit), right = floor_div(s.to - 1, kUnit);
+        out.add(Box{left, floor_div(s.y - 1, kUnit), right - left + 1, 1});
+    }
+    return out.count();
+}
+
+} // namespace
+
+std::int64_t Reach::standable() const { return cells_of(in_->strips, in_->ledges, false); }
+std::int64_t Reach::reachable() const { return cells_of(in_->strips, in_->ledges, true); }
+
+std::optional<Reach::Lack> Reach::lack_of(std::size_t ledge) const {
+    if (ledge >= in_->ledges.size() || in_->ledges[ledge].floats) return std::nullopt;
+    const std::vector<Position> arc = jump_arc(in_->walker, in_->cells.h);
+    const int high = static_cast<int>(std::lround(in_->walker.jump * kUnit));
+    // How far one gets until one is back down at that height; 1/64 cells, upwards.
+    const auto far = [&](int up) {
+        for (std::size_t i = arc.size(); i-- > 1;)
+            if (-arc[i].y * kUnit >= up) return static_cast<int>(std::lround(arc[i].x * kUnit));
+        return 0;
+    };
+    std::optional<Lack> best;
+    int least = 8 * kUnit; // further away is nothing to mend
+    std::vector<Strip> mine;
+    for (const Strip& s : in_->strips)
+        if (s.ledge == ledge) mine.push_back(s);
+    for (const Strip& s : in_->strips) {
+        if (in_->ledges[s.ledge].gets == Gets::not_reached) continue;
+        for (const Strip& u : mine) {
+            const int up = s.y - u.y, aside = std::max({0, u.from - s.to + 1, s.from - u.to + 1});
+            const int height = std::max(0, up - high);
+            const int gap = std::max(0, aside - far(std::min(up, high)));
+            if (height + gap < least) {
+                least = height + gap;
+                best = Lack{s.ledge, height, gap};
+            }
+        }
+    }
+    return best;
+}
+
+} // namespace vic::walk

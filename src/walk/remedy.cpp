@@ -1,0 +1,86 @@
+// The smallest change that brings a ledge within reach.
+#include <algorithm>
+#include <memory>
+#include <set>
+
+#include "outline/solid.hpp"
+#include "walk/reach.hpp"
+
+namespace vic::walk {
+
+using outline::kUnit;
+
+namespace {
+
+// With a cell that blocks on a layer of its own.
+level::Level with_cell(const level::Level& level, Point cell) {
+    level::Level out = level;
+    level::Layer layer;
+    layer.id = 0x7FFFFFFFU;
+    level::Blockers blockers(level.size);
+    blockers.set(cell, level::TileShape::full);
+    layer.content = std::move(blockers);
+    out.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
+    return out;
+}
+
+// The cells that anything blocks in, or that the walker or a mark takes up.
+std::set<Point> taken(const level::Project& project, const level::Level& level, const Box& cells) {
+    std::set<Point> out;
+    const level::TileTable tiles(project);
+    const level::PropKinds props(project);
+    std::vector<outline::SolidCode> codes(static_cast<std::size_t>(cells.size().area()));
+    outline::Forms forms;
+    outline::read_solid(level, {tiles, props}, cells, codes.data(), static_cast<std::size_t>(cells.w), forms);
+    for (int y = 0; y < cells.h; ++y)
+        for (int x = 0; x < cells.w; ++x)
+            if (codes[static_cast<std::size_t>(y) * static_cast<std::size_t>(cells.w) + static_cast<std::size_t>(x)] !=
+                outline::kOpen)
+                out.insert(cells.corner() + Point{x, y});
+    for (const level::Mark& m : level.marks)
+        for (int y = m.cells.y; y < m.cells.bottom(); ++y)
+            for (int x = m.cells.x; x < m.cells.right(); ++x) out.insert({x, y});
+    return out;
+}
+
+} // namespace
+
+std::optional<Point> remedy_for(const level::Project& project, const level::Level& level, const Reach& reach,
+                                std::size_t ledge, int most) {
+    const auto lack = reach.lack_of(ledge);
+    if (!lack) return std::nullopt;
+    const Ledge& far = reach.ledges()[ledge];
+    const Ledge& near = reach.ledges()[lack->from];
+    // Between the two and a little around, but no further from the far one than one can jump at all.
+    const auto cells_of = [](const Box& box) {
+        const int x = floor_div(box.x, kUnit), y = floor_div(box.y, kUnit);
+        return Box{x, y, floor_div(box.right() - 1, kUnit) - x + 1, floor_div(box.bottom() - 1, kUnit) - y + 1};
+    };
+    const Box there = cells_of(far.around);
+    const int wide = 8;
+    const Box all = intersection(
+        intersection(united(there, cells_of(near.around)).grown(2), there.grown(wide)), level.cells());
+    const std::set<Point> not_free = taken(project, level, all);
+    std::vector<std::pair<int, Point>> tries;
+    for (int y = all.y; y < all.bottom(); ++y)
+        for (int x = all.x; x < all.right(); ++x) {
+            if (not_free.count({x, y}) != 0) continue;
+            const int aside = std::max({0, there.x - x, x - there.right() + 1});
+            const int down = std::abs(y - there.bottom());
+            tries.emplace_back(2 * aside + down, Point{x, y});
+        }
+    std::sort(tries.begin(), tries.end());
+    const Point aim{(far.around.x + far.around.right()) / 2, far.around.bottom()};
+    for (const auto& [away, cell] : tries) {
+        if (--most < 0) break;
+        const Reach then(project, with_cell(level, cell));
+        const auto now = then.ledge_under(aim);
+        if (now && then.ledges()[*now].gets != Gets::not_reached &&
+            then.ledges()[*now].around.bottom() <= far.around.bottom() &&
+            then.reachable() > reach.reachable())
+            return cell;
+    }
+    return std::nullopt;
+}
+
+} // namespace vic::walk

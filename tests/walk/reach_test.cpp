@@ -1,0 +1,267 @@
+#include <algorithm>
+#include <array>
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <map>
+#include <set>
+
+#include "support/make.hpp"
+#include "walk/bones.hpp"
+#include "walk/jump.hpp"
+#include "walk/reach.hpp"
+#include "walk/world.hpp"
+
+using namespace vic;
+using namespace vic::walk;
+using outline::kUnit;
+
+namespace {
+
+struct Cave {
+    explicit Cave(Size cells) : small(cells, level::View::from_the_side) {
+        level::Level level = small.level();
+        level.walker = {52, 102, 6, 3.2};
+        for (auto& side : level.sides) side.kind = level::SideKind::blocks;
+        small.set(level);
+        level::Sheet s = *small.project.sheets[0];
+        for (std::size_t i = 0; i < 4; ++i)
+            s.tiles[i].shape =
+                static_cast<level::TileShape>(static_cast<int>(level::TileShape::slope_ne) + static_cast<int>(i));
+        s.tiles[4].shape = level::TileShape::one_way_north;
+        s.tiles[5].tells = 900;
+        s.tiles[6].tells = 901;
+        s.tiles[5].shape = s.tiles[6].shape = level::TileShape::none;
+        small.project.area_kinds = {{900, "Ladder", {}, level::AreaMeans::ladder},
+                                    {901, "Sump", {}, level::AreaMeans::water}};
+        small.project.put(s);
+    }
+    // '#' full, '/' slope up to the right, '\' down to the right, '=' one-way top, 'H' ladder, '~' water, 'S' start.
+    void draw(const std::vector<std::string>& rows) {
+        level::Level level = small.level();
+        for (int y = 0; y < static_cast<int>(rows.size()); ++y)
+            for (int x = 0; x < static_cast<int>(rows[static_cast<std::size_t>(y)].size()); ++x) {
+                const char c = rows[static_cast<std::size_t>(y)][static_cast<std::size_t>(x)];
+                const level::TileId tile = c == '#'    ? 10
+                                           : c == '/'  ? 2
+                                           : c == '\\' ? 3
+                                           : c == '='  ? 5
+                                           : c == 'H'  ? 6
+                                           : c == '~'  ? 7
+                                                       : 0;
+                if (tile) level.edit(small.ground).grid().set({x, y}, level::Cell(tile, {}, true), 0);
+                if (c == 'S') level.marks = {{1, "Start", level::MarkKind::start, {x, y - 1, 1, 2}}};
+            }
+        small.set(level);
+    }
+    void change(const std::function<void(level::Level&)>& what) {
+        level::Level level = small.level();
+        what(level);
+        small.set(level);
+    }
+    [[nodiscard]] Reach reach() const { return {small.project, small.level()}; }
+    // Of the ledge under a cell's middle.
+    static Gets gets(const Reach& reach, int x, int y) {
+        const auto ledge = reach.ledge_under({x * kUnit + 32, (y + 1) * kUnit});
+        REQUIRE(ledge);
+        return reach.ledges()[*ledge].gets;
+    }
+    make::Small small;
+};
+
+// A cave with ledges, slopes, thin floors and now and then a ladder or a water.
+void random_cave(Cave& place, make::Random& random, bool wet) {
+    const Size s = place.small.level().size;
+    std::vector<std::string> rows(static_cast<std::size_t>(s.h), std::string(static_cast<std::size_t>(s.w), ' '));
+    const auto put = [&](int x, int y, char c) {
+        if (x >= 0 && y >= 0 && x < s.w && y < s.h) rows[static_cast<std::size_t>(y)][static_cast<std::size_t>(x)] = c;
+    };
+    for (int i = 0; i < s.w * s.h / 30; ++i) {
+        const int y = 3 + random.below(s.h - 4);
+        const int x = random.below(s.w);
+        const int w = 1 + random.below(5);
+        const char c = random.flip(0.25) ? '=' : '#';
+        for (int k = 0; k < w; ++k) put(x + k, y, c);
+        if (c == '#' && random.flip(0.4)) put(x - 1, y, '/');
+        if (c == '#' && random.flip(0.4)) put(x + w, y, '\\');
+    }
+    if (wet) {
+        const int x = random.below(s.w);
+        for (int y = s.h / 3; y < s.h - 2; ++y) put(x, y, 'H');
+        const int at = random.below(s.w - 4);
+        for (int k = 0; k < 4; ++k)
+            for (int y = s.h - 4; y < s.h - 1; ++y) put(at + k, y, '~');
+    }
+    for (int x = 0; x < s.w; ++x) put(x, s.h - 1, '#');
+    for (int y = s.h - 4; y < s.h - 1; ++y)
+        for (int x = 1; x < 4; ++x) put(x, y, ' ');
+    put(2, s.h - 2, 'S');
+    place.draw(rows);
+}
+
+} // namespace
+
+TEST_CASE("a ledge as high as a jump is reached, and one a little higher is not, by how much", "[reach]") {
+    Cave place({20, 14});
+    place.draw({"", "", "", "", "", "", "     ###", "", "", "", "            ##", "", "  S", "####################"});
+    Reach reach = place.reach();
+    REQUIRE(reach.begins());
+    CHECK(Cave::gets(reach, 2, 12) == Gets::reached);
+    CHECK(Cave::gets(reach, 12, 9) == Gets::reached);     // three cells up
+    CHECK(Cave::gets(reach, 6, 5) == Gets::not_reached);  // seven cells up, four from the other
+    const auto high = reach.ledge_under({6 * kUnit + 32, 6 * kUnit});
+    REQUIRE(high);
+    const auto lack = reach.lack_of(*high);
+    REQUIRE(lack);
+    CHECK(lack->height + lack->gap > 0);
+    const auto cell = remedy_for(place.small.project, place.small.level(), reach, *high);
+    REQUIRE(cell);
+    place.change([&](level::Level& level) {
+        level.edit(place.small.ground).grid().set(*cell, level::Cell(10, {}, true), 0);
+    });
+    reach = place.reach();
+    CHECK(Cave::gets(reach, 6, 5) == Gets::reached);
+}
+
+TEST_CASE("a pit without a way out is a place of no return", "[reach]") {
+    Cave place({24, 16});
+    place.draw({"", "", "", "", "", "", "  S", "#######      ###########", "      #      #", "      #      #",
+                "      #      #", "      #      #", "      #      #", "      #      #", "      #      #",
+                "########################"});
+    const Reach reach = place.reach();
+    CHECK(Cave::gets(reach, 2, 6) == Gets::reached);
+    CHECK(Cave::gets(reach, 9, 14) == Gets::no_way_back);
+    CHECK(Cave::gets(reach, 20, 6) == Gets::reached); // across the gap, and back
+    CHECK(Cave::gets(reach, 2, 14) == Gets::not_reached);
+    // With an exit in it, it is where one is to go.
+    place.change([](level::Level& level) {
+        level.marks.push_back({2, "Out", level::MarkKind::exit, {9, 14, 1, 1}});
+    });
+    CHECK(Cave::gets(place.reach(), 9, 14) == Gets::reached);
+}
+
+TEST_CASE("ladders and water lead up, thin floors are dropped through", "[reach]") {
+    Cave place({20, 18});
+    place.draw({"", "", "", "", "     ====", "        H", "        H", "        H", "        H", "        H", "        H",
+                "        H", "        H", "        H", "        H", "        H", "  S     H", "####################"});
+    CHECK(Cave::gets(place.reach(), 6, 3) == Gets::reached);
+    place.change([](level::Level& level) { level.walker.climb = 0; });
+    CHECK(Cave::gets(place.reach(), 6, 3) == Gets::not_reached);
+}
+
+TEST_CASE("a walker that plays at random never stands where reach says that none can", "[reach][slow]") {
+    make::Random random(77);
+    int stood = 0, wrong = 0;
+    for (int round = 0; round < 40; ++round) {
+        Cave place({26, 20});
+        random_cave(place, random, round % 3 == 0);
+        place.change([&](level::Level& level) {
+            if (round % 4 == 1) level.walker.least_jump = 1;
+            if (round % 5 == 2) level.walker.wall_jump = 2;
+            if (round % 5 == 3) level.walker.run = 9;
+        });
+        const Reach reach = place.reach();
+        if (!reach.begins()) continue;
+        const vicinum::Level bones = bones_of(place.small.project, place.small.level());
+        for (int walker = 0; walker < 6; ++walker) {
+            World world(bones);
+            Input held;
+            std::array<Position, 2> last{world.foot(), world.foot()};
+            for (int tick = 0; tick < 1500; ++tick) {
+                if (tick % (4 + random.below(30)) == 0) {
+                    held.left = random.flip(0.4);
+                    held.right = !held.left && random.flip(0.7);
+                    held.jump = random.flip(0.6);
+                    held.down = random.flip(0.1);
+                    held.up = random.flip(0.2);
+                    held.run = random.flip(0.5);
+                }
+                world.tick(held);
+                const std::array<Position, 2> places = last; // contacts are those of the last tick, or of the one before
+                last = {last[1], world.foot()};
+                if (!world.grounded() || world.climbing() || world.swimming()) continue;
+                ++stood;
+                // Within two samples of a strip that is reached, and the corners that are cut off his foot.
+                const bool near = std::any_of(places.begin(), places.end(), [&](const Position& p) {
+                    const Point at{static_cast<int>(std::lround(p.x * kUnit)),
+                                   static_cast<int>(std::lround(p.y * kUnit))};
+                    return std::any_of(reach.strips().begin(), reach.strips().end(), [&](const Strip& s) {
+                        return reach.ledges()[s.ledge].gets != Gets::not_reached && std::abs(s.y - at.y) <= 14 &&
+                               at.x >= s.from - 9 && at.x <= s.to + 9;
+                    });
+                });
+                wrong += !near;
+            }
+        }
+    }
+    INFO(stood << " places");
+    CHECK(stood > 50'000);
+    CHECK(wrong == 0);
+}
+
+namespace {
+
+// Whether he comes to stand on the ledge from that place, when he waits so long before he steers, so long again before
+// he jumps, and then makes for `aim`.
+bool gets_there(World& world, const Reach& reach, Position from, std::size_t ledge, double aim, int wait,
+                bool jumps, bool drops) {
+    world.place(from);
+    for (int tick = 0; tick < 4; ++tick) world.tick({});
+    for (int tick = 0; tick < 150; ++tick) {
+        Input held;
+        const double off = aim - world.foot().x;
+        if (tick >= wait) {
+            held.left = off < -0.06;
+            held.right = off > 0.06;
+        }
+        held.jump = jumps && tick >= 1;
+        held.down = drops && tick < 20;
+        world.tick(held);
+        if (!world.grounded()) continue;
+        const Position p = world.foot();
+        const Point at{static_cast<int>(std::lround(p.x * kUnit)), static_cast<int>(std::lround(p.y * kUnit))};
+        for (const Strip& s : reach.strips())
+            if (s.ledge == ledge && std::abs(s.y - at.y) <= 10 && at.x >= s.from - 9 && at.x <= s.to + 9) return true;
+    }
+    return false;
+}
+
+} // namespace
+
+TEST_CASE("where reach says that one gets, a planned input gets there in the physics", "[reach][slow]") {
+    make::Random random(31);
+    int pairs = 0, failed = 0;
+    for (int round = 0; round < 10; ++round) {
+        Cave place({22, 18});
+        random_cave(place, random, false);
+        const Reach reach = place.reach();
+        if (!reach.begins()) continue;
+        const vicinum::Level bones = bones_of(place.small.project, place.small.level());
+        World world(bones);
+        for (std::size_t from = 0; from < reach.ledges().size(); ++from) {
+            if (reach.ledges()[from].gets == Gets::not_reached) continue;
+            std::map<std::size_t, std::vector<Strip>> landings;
+            for (const Strip& s : reach.landings(from)) landings[s.ledge].push_back(s);
+            for (const auto& [to, strips] : landings) {
+                ++pairs;
+                bool there = false;
+                for (const Strip& mine : reach.strips()) {
+                    if (mine.ledge != from || there) continue;
+                    for (int k = 0; k <= 4 && !there; ++k) {
+                        const Position at{(mine.from + (mine.to - 1 - mine.from) * k / 4) / double(kUnit),
+                                          mine.y / double(kUnit)};
+                        for (const Strip& aim : {strips[strips.size() / 2], strips.front(), strips.back()})
+                            for (const int x : {(aim.from + aim.to) / 2, aim.from, aim.to})
+                                for (const int wait : {0, 10, 20})
+                                    for (const int how : {1, 0, 2})
+                                        there = there || gets_there(world, reach, at, to, x / double(kUnit), wait,
+                                                                    how == 1, how == 2);
+                    }
+                }
+                failed += !there;
+            }
+        }
+    }
+    INFO(failed << " of " << pairs);
+    CHECK(pairs > 100);
+    CHECK(failed * 100 <= pairs * 3);
+}
