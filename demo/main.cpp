@@ -220,6 +220,14 @@ void make(const fs::path& dir) {
     for (const auto& [material, layer] : {std::pair{"Store floor", "Floor"}, {"Store yard", "Yard"}})
         m.home(material, salt_store, layer);
     m.project.put(salt_store);
+    // One swims in the cellar's water, and so gets back out of the culvert.
+    m.project.area_kinds.push_back({m.project.next_id++, "Water", {46, 134, 140, 255}, level::AreaMeans::water});
+    const level::AreaKindId told = m.project.area_kinds.front().id;
+    std::vector<level::TileId> wet;
+    for (const level::Tile& t : m.project.sheet(water)->tiles)
+        if (!t.blank) wet.push_back(t.id);
+    m.project = edit::change_tiles(std::move(m.project), wet,
+                                   [told](level::Tile& t) { t.tells = told; });
     store::save(m.project, dir);
     // Not part of the project: a sheet to drop on the window, for the first level of the guide.
     fs::create_directories(dir / "to-add");

@@ -4,6 +4,7 @@
 #include "outline/rectangles.hpp"
 #include "outline/trace.hpp"
 #include "store/project_files.hpp"
+#include "walk/reach.hpp"
 #include "walk/soak.hpp"
 
 namespace vic::cli {
@@ -99,6 +100,37 @@ Outcome soak(const std::string& dir, const std::string& id, const std::optional<
                    : std::to_string(soaked.cells().count()) + " cells are wet, " + std::to_string(soaked.rims.size()) +
                          " open stretches of the rim, " + std::to_string(soaked.narrow.size()) + " narrow places, " +
                          std::to_string(soaked.dry.size()) + " places stay dry";
+    return out;
+}
+
+Outcome reach(const std::string& dir, const std::string& id) {
+    static constexpr const char* words[3] = {"reached", "no way back", "not reached"};
+    const level::Project project = store::load(dir);
+    const level::Level& level = level_of(project, id, dir);
+    if (level.view != level::View::from_the_side)
+        throw InputError("The level is seen from above", dir, Text::verbatim("levels/" + level.id),
+                         "Ask soak where one gets to there");
+    const walk::Reach reach(project, level);
+    Outcome out;
+    out.json = {{"standable", reach.standable()},
+                {"reachable", reach.reachable()},
+                {"unreached_marks", Json::array()},
+                {"strips", Json::array()}};
+    for (const level::Mark& m : level.marks) {
+        const int u = outline::kUnit;
+        if (m.kind != level::MarkKind::start && m.figure == 0 &&
+            !reach.touches({m.cells.x * u, m.cells.y * u, m.cells.w * u, m.cells.h * u}))
+            out.json["unreached_marks"].push_back(m.id);
+    }
+    for (const walk::Strip& s : reach.strips())
+        out.json["strips"].push_back({{"y", s.y},
+                                      {"from", s.from},
+                                      {"to", s.to},
+                                      {"gets", words[static_cast<std::size_t>(reach.ledges()[s.ledge].gets)]}});
+    out.text = !reach.begins() ? "nothing to stand on at the start"
+                               : std::to_string(reach.reachable()) + " of " + std::to_string(reach.standable()) +
+                                     " cells that one can stand on are reached, " +
+                                     std::to_string(out.json["unreached_marks"].size()) + " marks are not";
     return out;
 }
 

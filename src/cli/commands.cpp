@@ -49,14 +49,6 @@ void check_cut(const level::Cut& cut, Size image, const std::string& file) {
         throw InputError(*trouble, file, "the cut", "Give a tile size, margin and spacing that fit the picture");
 }
 
-vicinum::Level load_parcel(const std::string& dir) {
-    try {
-        return vicinum::load(dir);
-    } catch (const std::runtime_error& e) {
-        throw InputError(Text::verbatim(e.what()), dir, "", "Build the level again");
-    }
-}
-
 } // namespace
 
 const level::Level& level_of(const level::Project& project, const std::string& id, const std::string& dir) {
@@ -419,33 +411,6 @@ Outcome verify(const std::string& dir) {
     out.text = std::string(ok ? "ok: " : "not ok: ") + std::to_string(level.layers.size()) + " layers, " +
                std::to_string(level.tiles.size()) + " tiles, " + std::to_string(level.outlines.size()) +
                " outlines with " + std::to_string(vertices) + " corners";
-    return out;
-}
-
-Outcome walk(const std::string& dir, const std::string& script) {
-    const vicinum::Level level = load_parcel(dir);
-    const walk::Try tried = walk::play(level, walk::parse_script(read_file(script, 1U << 24), script));
-    const auto rounded = [](double v) { return std::round(v * 10000) / 10000; };
-    Json path = Json::array();
-    for (const auto& [tick, p] : tried.path) path.push_back({tick, rounded(p.x), rounded(p.y)});
-    Json touched = Json::array();
-    for (const auto id : tried.touched)
-        for (const auto& m : level.marks)
-            if (m.id == id) touched.push_back({{"id", id}, {"name", m.name}, {"kind", m.kind}});
-    Outcome out;
-    out.json = {{"ticks", tried.ticks},
-                {"path", path},
-                {"end", {rounded(tried.end.x), rounded(tried.end.y)}},
-                {"fell_out", tried.fell_out},
-                {"reached_exit", tried.reached_exit},
-                {"touched", touched}};
-    if (tried.left_by) out.json["left_by"] = level::side_words().at(static_cast<std::size_t>(*tried.left_by));
-    out.text = std::string(tried.reached_exit ? "reached the exit"
-                           : tried.fell_out   ? "fell out of the level"
-                           : tried.left_by    ? "left by a side that leads on"
-                                              : "ended") +
-               " at " + std::to_string(rounded(tried.end.x)) + ", " + std::to_string(rounded(tried.end.y)) + " after " +
-               std::to_string(tried.ticks) + " ticks";
     return out;
 }
 

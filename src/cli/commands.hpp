@@ -9,6 +9,10 @@
 #include "level/project.hpp"
 #include "store/fields.hpp"
 
+namespace vicinum {
+struct Level;
+} // namespace vicinum
+
 namespace vic::cli {
 
 using store::Json;
@@ -52,8 +56,11 @@ struct LevelOptions {
 Outcome add_level(const LevelOptions& options);
 Outcome check(const std::string& project);
 Outcome build(const std::string& project, const std::string& level, const std::string& out);
+vicinum::Level load_parcel(const std::string& dir);
 Outcome verify(const std::string& parcel);
 Outcome walk(const std::string& parcel, const std::string& script);
+// The parcel's proofs and probes, tested in its physics; fails where one does not hold.
+Outcome walk_proofs(const std::string& parcel);
 // What the recipe of a planting gives, nothing of which is written; `layer` is a name or an id, and may be empty.
 Outcome plant(const std::string& project, const std::string& level, const std::string& layer,
               std::optional<std::uint32_t> seed);
@@ -61,6 +68,8 @@ Outcome plant(const std::string& project, const std::string& level, const std::s
 Outcome trace_level(const std::string& project, const std::string& level, const std::optional<std::string>& of_class);
 // Where one gets to from the start, or from a cell.
 Outcome soak(const std::string& project, const std::string& level, const std::optional<Point>& from);
+// Of a level seen from the side: where one can stand, in 1/64 cells, and what of that is reached from the start.
+Outcome reach(const std::string& dir, const std::string& level);
 Outcome render(const std::string& project, const std::string& level, const std::string& out, int scale);
 
 } // namespace vic::cli

@@ -111,6 +111,11 @@ int main(int argc, char** argv) {
         action = [&, at] { return cli::soak(a, b, at); };
     });
 
+    auto* reach = app.add_subcommand("reach", "Tell where the walker can stand, and what of that he gets to");
+    reach->add_option("PROJECT", a)->required();
+    reach->add_option("--level", b);
+    reach->callback([&] { action = [&] { return cli::reach(a, b); }; });
+
     auto* make = app.add_subcommand("new", "Make an empty project");
     make->add_option("DIR", a)->required();
     make->add_option("--name", name);
@@ -158,8 +163,14 @@ int main(int argc, char** argv) {
 
     auto* walk = app.add_subcommand("walk", "Play timed inputs against a parcel");
     walk->add_option("PARCEL", a)->required();
-    walk->add_option("--script", b)->required();
-    walk->callback([&] { action = [&] { return cli::walk(a, b); }; });
+    bool proofs = false;
+    auto* script = walk->add_option("--script", b);
+    auto* kept = walk->add_flag("--proofs", proofs, "Play the tries that were kept, and test the probes, instead");
+    script->excludes(kept);
+    walk->callback([&, script] {
+        if (!proofs && script->count() == 0) throw CLI::RequiredError("--script or --proofs");
+        action = [&] { return proofs ? cli::walk_proofs(a) : cli::walk(a, b); };
+    });
 
     std::optional<std::uint32_t> seed;
     auto* plant = app.add_subcommand("plant", "Tell what the recipe of a planting gives");

@@ -201,6 +201,8 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
     if (!level.first_mark(MarkKind::exit))
         out.push_back(
             {"no-exit", Severity::hint, level.id, 0, {}, "The level has no exit", "Place an exit mark in Dress"});
+    const auto& tries = leaks.tries(project, level);
+    out.insert(out.end(), tries.begin(), tries.end());
     if (start) {
         const Point foot{start->cells.x + start->cells.w / 2, start->cells.bottom() - 1};
         outline::SolidCode code = 0;

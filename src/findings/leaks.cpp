@@ -4,6 +4,7 @@
 #include <map>
 #include <utility>
 
+#include "findings/tries.hpp"
 #include "level/telling.hpp"
 
 namespace vic::findings {
@@ -14,6 +15,7 @@ using outline::kUnit;
 namespace {
 
 constexpr std::int64_t kMostCellsSoaked = std::int64_t{1} << 20; // larger levels are soaked only when one asks
+constexpr std::int64_t kMostCellsReached = 512 * 512;            // likewise
 constexpr std::int64_t kLeastDry = 16;                           // cells that are worth a word
 constexpr std::size_t kMostDryTold = 3;
 
@@ -153,9 +155,12 @@ std::vector<Leak> leaks(const Project& project, const Level& level, const walk::
     return out;
 }
 
-std::vector<Leak> leaks(const Project& project, const Level& level) {
-    if (level.view != View::from_above || !level.first_mark(MarkKind::start) || level.size.area() > kMostCellsSoaked)
-        return {};
+std::vector<Leak> leaks(const Project& project, const Level& level, bool remedies) {
+    if (!level.first_mark(MarkKind::start)) return {};
+    if (level.view == View::from_the_side)
+        return level.size.area() > kMostCellsReached ? std::vector<Leak>{}
+                                                     : leaks(project, level, walk::Reach(project, level), remedies);
+    if (level.size.area() > kMostCellsSoaked) return {};
     const TileTable tiles(project);
     const PropKinds kinds(project);
     return leaks(project, level, walk::soak(level, {tiles, kinds}, walk::start_of(level)));
@@ -166,7 +171,9 @@ Finding finding_of(const Level& level, const Leak& leak) {
                                                                  {"rim-open", Severity::warning},
                                                                  {"mark-unreached", Severity::warning},
                                                                  {"telling-walked", Severity::hint},
-                                                                 {"nobody-there", Severity::hint}};
+                                                                 {"nobody-there", Severity::hint},
+                                                                 {"ledge-out-of-reach", Severity::hint},
+                                                                 {"no-way-back", Severity::warning}};
     const auto& [code, usual] = codes[static_cast<std::size_t>(leak.kind)];
     // What is only a note for the game may stand anywhere.
     const bool note = std::any_of(level.marks.begin(), level.marks.end(),
@@ -176,23 +183,33 @@ Finding finding_of(const Level& level, const Leak& leak) {
 }
 
 const std::vector<Leak>& LeakChecker::of(const Project& project, const Level& level) {
+    return known(project, level).leaks;
+}
+
+const std::vector<Finding>& LeakChecker::tries(const Project& project, const Level& level) {
+    return known(project, level).tries;
+}
+
+LeakChecker::Known& LeakChecker::known(const Project& project, const Level& level) {
     const auto same = [&](const Known& k) {
         return k.level.layers == level.layers && k.level.size == level.size && k.level.view == level.view &&
                k.level.lattice == level.lattice && k.level.cell == level.cell && k.level.plane == level.plane &&
                k.level.walker == level.walker && k.level.marks == level.marks && k.level.sides == level.sides &&
-               k.sheets == project.sheets && k.materials == project.materials && k.kinds == project.prop_kinds;
+               k.level.probes == level.probes && k.level.proofs == level.proofs && k.areas == project.area_kinds &&
+               k.movers == project.movers && k.sheets == project.sheets && k.materials == project.materials && k.kinds == project.prop_kinds;
     };
     const auto found =
         std::find_if(known_.begin(), known_.end(), [&](const Known& k) { return k.level.id == level.id; });
-    if (found != known_.end() && same(*found)) return found->leaks;
-    Known now{level, project.sheets, project.materials, project.prop_kinds, leaks(project, level)};
+    if (found != known_.end() && same(*found)) return *found;
+    Known now{level, project.sheets, project.materials, project.prop_kinds, project.area_kinds,
+              project.movers, failed_tries(project, level), leaks(project, level)};
     if (found != known_.end()) {
         *found = std::move(now);
-        return found->leaks;
+        return *found;
     }
     std::erase_if(known_, [&](const Known& k) { return !project.level(k.level.id); });
     known_.push_back(std::move(now));
-    return known_.back().leaks;
+    return known_.back();
 }
 
 } // namespace vic::findings

@@ -1,12 +1,14 @@
-// Where a level leaks, and what in it no one gets to: what soaking it from its start shows. Levels seen from the side
-// have none here: how far one jumps decides there.
+// Where a level leaks, and what in it no one gets to: what soaking it from its start shows, and in a level seen from the
+// side, where it depends on how far one jumps, Reach.
 #pragma once
 
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
 #include "findings/finding.hpp"
+#include "walk/reach.hpp"
 #include "walk/soak.hpp"
 
 namespace vic::findings {
@@ -18,6 +20,8 @@ struct Leak {
         mark,    // a mark that one does not get to
         telling, // one walks on what is called water, or a wall
         dry,     // one could walk there, and does not get there
+        ledge,   // seen from the side: a ledge that is nearly reached
+        trap,    // likewise: one gets there, and neither back nor on to an exit
     };
     Kind kind = Kind::rim;
     Box cells;     // where
@@ -28,12 +32,17 @@ struct Leak {
     Text brief;                     // what it is, in a few words
     Text what;
     Text remedy;
+    std::optional<Point> fill{}; // the cell that brings a ledge or mark within reach
 };
 
 // In order of how much they matter. `soaked` must be of this level, from its start.
 std::vector<Leak> leaks(const level::Project& project, const level::Level& level, const walk::Soaked& soaked);
-// The same, soaked for it; none for levels without a start, or seen from the side.
-std::vector<Leak> leaks(const level::Project& project, const level::Level& level);
+// Of a level seen from the side, likewise. `remedies`: whether cells that would mend it are looked for, which takes
+// longer than all else.
+std::vector<Leak> leaks(const level::Project& project, const level::Level& level, const walk::Reach& reach,
+                        bool remedies);
+// The same, soaked or reached for it; none for levels without a start.
+std::vector<Leak> leaks(const level::Project& project, const level::Level& level, bool remedies = false);
 
 Finding finding_of(const level::Level& level, const Leak& leak);
 
@@ -41,13 +50,20 @@ Finding finding_of(const level::Level& level, const Leak& leak);
 class LeakChecker {
   public:
     const std::vector<Leak>& of(const level::Project& project, const level::Level& level);
+    // Probes and proofs that fail; likewise.
+    const std::vector<Finding>& tries(const level::Project& project, const level::Level& level);
 
   private:
+    struct Known;
+    Known& known(const level::Project& project, const level::Level& level);
     struct Known {
         level::Level level;
         std::vector<std::shared_ptr<const level::Sheet>> sheets;
         std::vector<std::shared_ptr<const level::Material>> materials;
         std::vector<std::shared_ptr<const level::PropKind>> kinds;
+        std::vector<level::AreaKind> areas;
+        std::vector<level::Mover> movers;
+        std::vector<Finding> tries;
         std::vector<Leak> leaks;
     };
     std::vector<Known> known_;

@@ -253,6 +253,12 @@ void Flights::off_walls(const Row& row, int y) {
     }
 }
 
+void Flights::look(const Row& row, int y) {
+    if (y < watched_.y || y >= watched_.bottom()) return;
+    each_stretch(row.bits.data(), row.lo, row.hi,
+                 [&](int from, int to) { seen_ = seen_ || (from < watched_.right() && to > watched_.x); });
+}
+
 void Flights::play(Flight& flight, const Landed& landed) {
     const Profile& p = profile(flight.kind);
     Row& row = flight.row;
@@ -290,6 +296,7 @@ void Flights::play(Flight& flight, const Landed& landed) {
                 break;
             }
         if (wall_jumps_) off_walls(row, y);
+        if (!watched_.empty()) look(row, y);
         // What can be had earlier in a row can be had later there, too.
         const bool last_in_row = tick == static_cast<std::size_t>(grace_) ||
                                  (tick + 1 < p.row.size() && p.row[tick + 1] != p.row[tick]);

@@ -71,6 +71,12 @@ class Flights {
     void jump(int y, const Row& from);
     // Falls from there, at rest; with grace he still jumps on the way.
     void fall(int y, const Row& from, bool grace);
+    // Whether any place of that box is come to from now on, is told by seen().
+    void watch(const Box& box) {
+        watched_ = box;
+        seen_ = false;
+    }
+    [[nodiscard]] bool seen() const { return seen_; }
     // Plays all that was begun.
     void run(const Landed& landed);
 
@@ -96,6 +102,9 @@ class Flights {
     const Places& places_;
     Summary held_, no_room_;
     bool floats_any_ = false;
+    Box watched_; // empty: nothing is
+    bool seen_ = false;
+    void look(const Row& row, int y);
     bool wall_jumps_ = false, cuts_ = false;
     int grace_ = 0; // ticks
     int least_ = 0; // samples that a jump rises at least

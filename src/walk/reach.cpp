@@ -74,6 +74,7 @@ struct Reach::Inside {
     std::vector<Strip> strips;
     std::vector<char> played; // by ledge: whether `to` is known
     std::size_t start = kNone;
+    std::vector<Position> arc; // of a jump, far down
 
     void find_places();
     void find_ledges();
@@ -384,9 +385,14 @@ Reach::Reach(const level::Project& project, const level::Level& level)
     in_->find_places();
     in_->find_ledges();
     in_->measure();
+    in_->arc = jump_arc(level.walker, level.size.h);
     Point begin = start_of(level);
     begin.y += level.first_mark(level::MarkKind::start) ? foot_of(level).h / 2 : 0;
     in_->search(begin);
+    // What lies on the level's rim from outside is nobody's business unless he gets there.
+    std::erase_if(in_->strips, [&](const Strip& s) {
+        return s.y <= 0 && in_->ledges[s.ledge].gets == Gets::not_reached;
+    });
 }
 
 Reach::~Reach() = default;
@@ -431,7 +437,18 @@ bool Reach::touches(const Box& place) const {
         if (in_->ledges[k].floats)
             for (const auto& [y, i] : in_->runs_of[k])
                 if (at(in_->strip(y, in_->floats->all[i], k))) return true;
-    return false;
+    // Corners of a body that touches it.
+    const int side = in_->side(), m = in_->samples.margin;
+    const Size foot = in_->samples.foot;
+    const int left = floor_div(place.x, side) + m - foot.w + 1, top = floor_div(place.y, side) + m - foot.h + 1;
+    Flights& fly = in_->flights_of(0);
+    fly.watch({left, top, floor_div(place.right() - 1, side) + m - left + 1,
+               floor_div(place.bottom() - 1, side) + m - top + 1});
+    for (std::size_t k = 0; k < in_->ledges.size() && !fly.seen(); ++k)
+        if (in_->ledges[k].gets != Gets::not_reached) in_->each_landing(k, fly, [](int, int, int) {});
+    const bool seen = fly.seen();
+    fly.watch({});
+    return seen;
 }
 
 namespace {
@@ -451,16 +468,18 @@ std::int64_t cells_of(const std::vector<Strip>& strips, const std::vector<Ledge>
 std::int64_t Reach::standable() const { return cells_of(in_->strips, in_->ledges, false); }
 std::int64_t Reach::reachable() const { return cells_of(in_->strips, in_->ledges, true); }
 
+Reach::Lack Reach::lack_between(const Strip& from, const Strip& to) const {
+    const int high = static_cast<int>(std::lround(in_->walker.jump * kUnit));
+    const int up = from.y - to.y, aside = std::max({0, to.from - from.to + 1, from.from - to.to + 1});
+    // How far one gets until one is back down at that height.
+    int far = 0;
+    for (std::size_t i = in_->arc.size(); i-- > 1 && far == 0;)
+        if (-in_->arc[i].y * kUnit >= std::min(up, high)) far = static_cast<int>(std::lround(in_->arc[i].x * kUnit));
+    return {0, std::max(0, up - high), std::max(0, aside - far)};
+}
+
 std::optional<Reach::Lack> Reach::lack_of(std::size_t ledge) const {
     if (ledge >= in_->ledges.size() || in_->ledges[ledge].floats) return std::nullopt;
-    const std::vector<Position> arc = jump_arc(in_->walker, in_->cells.h);
-    const int high = static_cast<int>(std::lround(in_->walker.jump * kUnit));
-    // How far one gets until one is back down at that height; 1/64 cells, upwards.
-    const auto far = [&](int up) {
-        for (std::size_t i = arc.size(); i-- > 1;)
-            if (-arc[i].y * kUnit >= up) return static_cast<int>(std::lround(arc[i].x * kUnit));
-        return 0;
-    };
     std::optional<Lack> best;
     int least = 8 * kUnit; // further away is nothing to mend
     std::vector<Strip> mine;
@@ -469,13 +488,10 @@ std::optional<Reach::Lack> Reach::lack_of(std::size_t ledge) const {
     for (const Strip& s : in_->strips) {
         if (in_->ledges[s.ledge].gets == Gets::not_reached) continue;
         for (const Strip& u : mine) {
-            const int up = s.y - u.y, aside = std::max({0, u.from - s.to + 1, s.from - u.to + 1});
-            const int height = std::max(0, up - high);
-            const int gap = std::max(0, aside - far(std::min(up, high)));
-            if (height + gap < least) {
-                least = height + gap;
-                best = Lack{s.ledge, height, gap};
-            }
+            const Lack lack = lack_between(s, u);
+            if (lack.height + lack.gap >= least) continue;
+            least = lack.height + lack.gap;
+            best = Lack{s.ledge, lack.height, lack.gap};
         }
     }
     return best;

@@ -59,8 +59,8 @@ class Reach {
     [[nodiscard]] std::optional<std::size_t> ledge_under(Point place) const;
     // Where one lands from a ledge in one go: stretches of other ledges.
     [[nodiscard]] std::vector<Strip> landings(std::size_t from) const;
-    // Whether any place of the cells is touched by the walker's body where he stands or floats on a ledge that is
-    // reached. 1/64 cells.
+    // Whether any of that place (1/64 cells) is touched by the walker's body where he stands or floats on a ledge that
+    // is reached, or on his way through the air from one.
     [[nodiscard]] bool touches(const Box& place) const;
     // Cells of surface, and how many of them are reached.
     [[nodiscard]] std::int64_t standable() const;
@@ -74,6 +74,8 @@ class Reach {
         int gap = 0;
     };
     [[nodiscard]] std::optional<Lack> lack_of(std::size_t ledge) const;
+    // What a jump from one stretch to the other would lack, were nothing in its way. `from` and `ledge` are not set.
+    [[nodiscard]] Lack lack_between(const Strip& from, const Strip& to) const;
 
   private:
     struct Inside;

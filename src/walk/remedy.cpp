@@ -50,24 +50,38 @@ std::optional<Point> remedy_for(const level::Project& project, const level::Leve
     const auto lack = reach.lack_of(ledge);
     if (!lack) return std::nullopt;
     const Ledge& far = reach.ledges()[ledge];
-    const Ledge& near = reach.ledges()[lack->from];
-    // Between the two and a little around, but no further from the far one than one can jump at all.
+    // Cells onto which one could jump, and from which on to it, were nothing in the way; the nearest to it first.
     const auto cells_of = [](const Box& box) {
         const int x = floor_div(box.x, kUnit), y = floor_div(box.y, kUnit);
         return Box{x, y, floor_div(box.right() - 1, kUnit) - x + 1, floor_div(box.bottom() - 1, kUnit) - y + 1};
     };
     const Box there = cells_of(far.around);
-    const int wide = 8;
-    const Box all = intersection(
-        intersection(united(there, cells_of(near.around)).grown(2), there.grown(wide)), level.cells());
+    constexpr int kWide = 10;
+    const Box all = intersection(there.grown(kWide), level.cells());
     const std::set<Point> not_free = taken(project, level, all);
+    std::vector<Strip> mine, reached;
+    const Box seen{(all.x - kWide) * kUnit, (all.y - kWide) * kUnit, (all.w + 2 * kWide) * kUnit,
+                   (all.h + 2 * kWide) * kUnit};
+    for (const Strip& s : reach.strips()) {
+        if (s.ledge == ledge) mine.push_back(s);
+        if (reach.ledges()[s.ledge].gets != Gets::not_reached && seen.contains(Point{s.from, s.y})) reached.push_back(s);
+    }
+    const auto goes = [&](const Strip& from, const Strip& to) {
+        const Reach::Lack lack = reach.lack_between(from, to);
+        return lack.height == 0 && lack.gap == 0;
+    };
+    const int half = level.walker.width / 2;
     std::vector<std::pair<int, Point>> tries;
     for (int y = all.y; y < all.bottom(); ++y)
         for (int x = all.x; x < all.right(); ++x) {
             if (not_free.count({x, y}) != 0) continue;
+            const Strip top{y * kUnit, x * kUnit - half, (x + 1) * kUnit + half, 0};
+            if (std::none_of(mine.begin(), mine.end(), [&](const Strip& s) { return goes(top, s); }) ||
+                std::none_of(reached.begin(), reached.end(), [&](const Strip& s) { return goes(s, top); }))
+                continue;
             const int aside = std::max({0, there.x - x, x - there.right() + 1});
             const int down = std::abs(y - there.bottom());
-            tries.emplace_back(2 * aside + down, Point{x, y});
+            tries.emplace_back(aside + down, Point{x, y});
         }
     std::sort(tries.begin(), tries.end());
     const Point aim{(far.around.x + far.around.right()) / 2, far.around.bottom()};

@@ -99,7 +99,7 @@ TEST_CASE("who walks on what is called water is told so, unless something lies o
     CHECK(yard.found().empty());
 }
 
-TEST_CASE("who has no room at the start is told; levels from the side, and without a start, have no leaks here",
+TEST_CASE("who has no room at the start is told; levels from the side do not leak at their rim",
           "[findings][leaks]") {
     Yard yard;
     level::Level level = yard.small.level();
@@ -113,7 +113,7 @@ TEST_CASE("who has no room at the start is told; levels from the side, and witho
     level.sides[0].kind = level::SideKind::open;
     level.view = level::View::from_the_side;
     yard.small.set(level);
-    CHECK(yard.found().empty());
+    for (const Leak& leak : yard.found()) CHECK(leak.kind != Leak::Kind::rim); // Reach tells of them
 }
 
 TEST_CASE("asked again and again, leaks are those that were found anew", "[findings][leaks]") {

@@ -30,12 +30,20 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     corners_ = addFigure(column, tr("corners"), "cornersOut");
     rectangles_ = addFigure(column, tr("or rectangles, the fewest"), "rectanglesOut");
     oneWay_ = addFigure(column, tr("one-way edges"), "oneWayOut");
+    reached_ = new QWidget(this);
+    auto* inner = new QVBoxLayout(reached_);
+    inner->setContentsMargins(0, 0, 0, 0);
+    reach_ = addFigure(inner, tr("cells to stand on, reached"), "reachOut");
+    column->addWidget(reached_);
     hint_ = label({}, "quiet", this);
     hint_->setWordWrap(true);
     column->addWidget(hint_);
     column->addSpacing(6);
     leaks_ = new LeakList(session_, view_, this);
     column->addWidget(leaks_);
+    connect(&view_.reach(), &ReachLens::reachedAnew, this, [this] {
+        if (isVisible()) refresh();
+    });
     connect(&view_, &LevelView::shownChanged, this, [this] {
         if (isVisible()) refresh();
     });
@@ -65,6 +73,11 @@ void BoundPanel::refresh() {
         rectangles_->setText(rectangles < 0 ? tr("many") : locale.toString(rectangles));
     }
     oneWay_->setText(locale.toString(static_cast<int>(outline::one_way_edges(trace).size())));
+    const walk::Reach* reach = view_.reach().reach();
+    reached_->setVisible(reach != nullptr);
+    if (reach)
+        reach_->setText(tr("%1 of %2").arg(locale.toString(static_cast<qlonglong>(reach->reachable())),
+                                           locale.toString(static_cast<qlonglong>(reach->standable()))));
     bool solid = false;
     for (const level::LayerRef& l : level.layers) solid = solid || (l->tiles() && l->solid());
     hint_->setText(

@@ -27,6 +27,8 @@ class BoundPanel : public QWidget {
     LevelView& view_;
     UsedList* used_;
     LeakList* leaks_;
+    QWidget* reached_;
+    QLabel* reach_;
     QLabel *shapes_, *outlines_, *corners_, *oneWay_, *rectangles_, *hint_, *aside_;
 };
 

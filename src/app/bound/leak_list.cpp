@@ -16,6 +16,7 @@
 #include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
+#include "edit/fill_in.hpp"
 #include "edit/own_word.hpp"
 #include "edit/used.hpp"
 #include "level/project.hpp"
@@ -64,7 +65,11 @@ LeakList::LeakList(Session& session, LevelView& view, QWidget* parent)
     describe(letBe_, tr("Let it be open"), {},
              tr("The side leads on, wherever the game says; see Sides in the Section"));
     connect(letBe_, &QToolButton::clicked, this, &LeakList::letBe);
-    for (auto* b : {close_, letBe_}) {
+    fill_ = toolButton(this, "leakFill", {}, tr("Add that cell"), {}, "card");
+    describe(fill_, tr("Add the cell"), {},
+             tr("Fills the dashed cell with what the ledge is made of: with it the walker gets there"));
+    connect(fill_, &QToolButton::clicked, this, &LeakList::fill);
+    for (auto* b : {close_, letBe_, fill_}) {
         b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
         row->addWidget(b);
     }
@@ -78,16 +83,18 @@ void LeakList::refresh() {
     const level::Project& project = session_.project();
     const bool same = of_.id == level.id && of_.layers == level.layers && of_.marks == level.marks &&
                       of_.sides == level.sides && of_.walker == level.walker && of_.size == level.size &&
-                      of_.view == level.view && sheets_ == project.sheets && kinds_ == project.prop_kinds;
+                      of_.view == level.view && sheets_ == project.sheets && kinds_ == project.prop_kinds &&
+                      areas_ == project.area_kinds;
     if (same) return;
     of_ = level;
     sheets_ = project.sheets;
     kinds_ = project.prop_kinds;
+    areas_ = project.area_kinds;
     using Leaks = std::vector<findings::Leak>;
     session_.jobs().start<Leaks>(
         kJob, {},
         [state = session_.document().state(), level](Jobs::Progress& progress) {
-            return progress.stopped() ? Leaks{} : findings::leaks(*state, level);
+            return progress.stopped() ? Leaks{} : findings::leaks(*state, level, true);
         },
         [this](Leaks& found) { show(std::move(found)); },
         [this](const std::exception& e) { emit session_.said(translated(e), true); });
@@ -111,10 +118,10 @@ void LeakList::show(std::vector<findings::Leak> leaks) {
     list_->setVisible(!leaks_.empty());
     none_->setVisible(leaks_.empty());
     const bool start = of_.first_mark(level::MarkKind::start) != nullptr;
-    none_->setText(of_.view == level::View::from_the_side
-                       ? tr("From the side it depends on how far one jumps; Soak shows where a body has room.")
-                   : !start ? tr("Place a start mark in Dress, and it is shown where the level leaks.")
-                            : tr("From the start one gets out nowhere that is not meant."));
+    none_->setText(!start ? tr("Place a start mark in Dress, and it is shown where the level leaks.")
+                   : of_.view == level::View::from_the_side
+                       ? tr("All marks are reached from the start, and no ledge is only just out of reach.")
+                       : tr("From the start one gets out nowhere that is not meant."));
     count_->setText(leaks_.empty() ? QString() : QString::number(leaks_.size()));
     choose(leaks_.size() == 1 ? 1 : 0); // of several one is chosen first
 }
@@ -137,9 +144,15 @@ void LeakList::choose(quint32 index) {
     close_->setText(all ? tr("Close all") : leak && leak->kind == Kind::telling ? tr("Let it block") : tr("Close it"));
     letBe_->setVisible(rim || all);
     letBe_->setText(all ? tr("Leave all open") : tr("Let it be open"));
+    fill_->setVisible(leak && leak->fill);
+    view_.reach().setGhost(leak ? leak->fill : std::nullopt);
+    view_.update();
     if (!leak || !asked) return;
     view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
-    view_.setSoak(true);
+    if (of_.view == level::View::from_the_side)
+        view_.setReach(true);
+    else
+        view_.setSoak(true);
 }
 
 // The sides that the buttons are about: the one that is chosen, or all.
@@ -170,6 +183,16 @@ void LeakList::close() {
                                              tr("Own words").toStdString(), p.next_id);
     p.put(std::move(level));
     session_.apply(tr("Close a leak"), std::move(p));
+}
+
+void LeakList::fill() {
+    const findings::Leak* leak = chosen();
+    if (!leak || !leak->fill) return;
+    level::Project p = session_.project();
+    const Point like{leak->cells.x + leak->cells.w / 2, leak->cells.bottom()}; // what one stands on there
+    level::Level level = edit::filled_in(p, *session_.level(), *leak->fill, like, tr("Own words").toStdString(), p.next_id);
+    p.put(std::move(level));
+    session_.apply(tr("Bring a ledge within reach"), std::move(p));
 }
 
 void LeakList::letBe() {

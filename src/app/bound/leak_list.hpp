@@ -27,6 +27,7 @@ class LeakList : public QWidget {
     void choose(quint32 index);
     void close();
     void letBe();
+    void fill();
     [[nodiscard]] const findings::Leak* chosen() const;
     [[nodiscard]] std::vector<findings::Leak> rims() const;
     Session& session_;
@@ -34,12 +35,13 @@ class LeakList : public QWidget {
     level::Level of_;
     std::vector<std::shared_ptr<const level::Sheet>> sheets_;
     std::vector<std::shared_ptr<const level::PropKind>> kinds_;
+    std::vector<level::AreaKind> areas_;
     std::vector<findings::Leak> leaks_;
     int chosen_ = -1;
     CardList* list_ = nullptr;
     QLabel* count_ = nullptr;
     QLabel* none_ = nullptr;
-    QToolButton *close_ = nullptr, *letBe_ = nullptr;
+    QToolButton *close_ = nullptr, *letBe_ = nullptr, *fill_ = nullptr;
 };
 
 } // namespace vic::app

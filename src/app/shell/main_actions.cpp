@@ -203,6 +203,15 @@ void MainWindow::buildViewActions() {
         levelView_->update();
         if (settled && levelView_->soak().on()) say(levelView_->soak().summary(), false);
     });
+    add(
+        level, "keyReach", tr("Show where the walker gets to"), QKeySequence(Qt::SHIFT | Qt::Key_Y),
+        [this] { levelView_->setReach(!levelView_->reach().on()); },
+        tr("In a level seen from the side: the surfaces that he reaches, those that he does not, and what they lack"));
+    connect(&levelView_->reach(), &ReachLens::reachedAnew, this, [this] {
+        toolRow_->reach()->setChecked(levelView_->reach().on());
+        levelView_->update();
+        if (levelView_->reach().on()) say(levelView_->reach().summary(), false);
+    });
     connect(&levelView_->contrast(), &ContrastLens::measured, this, [this] {
         levelView_->update();
         say(levelView_->contrast().summary(), false);

@@ -61,13 +61,17 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
         toggle("showSoak", "soak", tr("Soak"), "D",
                tr("A colour runs from the start over all that the walker can be moved over: what is wet is reached, "
                   "and where it leaks is marked"));
+    reach_ = toggle("showReach", "reach", tr("Reach"), "Shift+Y",
+                    tr("On which surfaces one can stand, and which of them the walker gets to from the start; where he "
+                       "lands from the one that is pointed at is drawn thick"));
     lattice_ = toggle("showLattice", "snap", tr("Lattice"), "L",
                       tr("Lines between the cells; the right button offers stronger ones"));
-    for (auto* b : {outlines_, soak_, frame_, jump_, lattice_}) row->addWidget(b);
+    for (auto* b : {outlines_, soak_, reach_, frame_, jump_, lattice_}) row->addWidget(b);
     frame_->setChecked(true);
     lattice_->setChecked(true);
     connect(outlines_, &QToolButton::toggled, &view_, &LevelView::setOutlines);
     connect(soak_, &QToolButton::clicked, &view_, &LevelView::setSoak);
+    connect(reach_, &QToolButton::clicked, &view_, &LevelView::setReach);
     connect(frame_, &QToolButton::toggled, &view_, &LevelView::setFrameGuide);
     connect(lattice_, &QToolButton::toggled, &view_, &LevelView::setLattice);
     connect(jump_, &QToolButton::toggled, &view_, &LevelView::setJumpArc);
@@ -267,6 +271,7 @@ void ToolRow::refreshStage() {
 }
 
 void ToolRow::refresh() {
+    reach_->setVisible(session_.level() && session_.level()->view == level::View::from_the_side);
     for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
     const ToolKind& kind = kindOf(session_.tool());
     const auto has = [&](unsigned option) { return (kind.options & option) != 0; };

@@ -34,6 +34,7 @@ class ToolRow : public QWidget {
     [[nodiscard]] QToolButton* lattice() const { return lattice_; }
     [[nodiscard]] QToolButton* jump() const { return jump_; }
     [[nodiscard]] QToolButton* soak() const { return soak_; }
+    [[nodiscard]] QToolButton* reach() const { return reach_; }
 
   protected:
     void resizeEvent(QResizeEvent*) override;
@@ -54,7 +55,7 @@ class ToolRow : public QWidget {
     std::map<QToolButton*, const char*> icons_;
     QToolButton *round_, *rim_, *blockerLine_, *blockerOpens_, *corners_, *alike_, *allLayers_, *replaces_, *keepStamp_,
         *grow_, *shrink_;
-    QToolButton *outlines_, *soak_, *frame_, *lattice_, *jump_;
+    QToolButton *outlines_, *soak_, *reach_, *frame_, *lattice_, *jump_;
     QLabel *cell_, *zoom_;
 };
 

@@ -70,6 +70,7 @@ void LevelView::mouseMoveEvent(QMouseEvent* event) {
         active_->move({*place_, modifiers_, Qt::NoButton});
     else
         preview();
+    pointReach();
     say();
     update();
 }

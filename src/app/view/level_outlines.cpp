@@ -128,6 +128,7 @@ QString LevelView::decidedThere() const {
     const auto cell = pointedLevelCell();
     if (!cell || !session_.level()) return {};
     QString wet = soak_.reading(inUnits(*pointedPlace()));
+    if (wet.isEmpty()) wet = reach_.reading(inUnits(*pointedPlace()));
     if (session_.stage() != Stage::bound) return wet;
     const QString who =
         translated(edit::decided_at(session_.project(), stroking() ? pages_.level() : *session_.level(), *cell).says);
@@ -139,6 +140,19 @@ void LevelView::setSoak(bool on) {
     soak_.pour(on ? std::optional(walk::start_of(pages_.level())) : std::nullopt, pages_.level());
     update();
     emit readingChanged();
+}
+
+void LevelView::setReach(bool on) {
+    if (!session_.level() || on == reach_.on()) return;
+    reach_.setOn(on, pages_.level());
+    pointReach();
+    update();
+    emit readingChanged();
+}
+
+void LevelView::pointReach() {
+    const auto place = reach_.on() ? pointedPlace() : std::nullopt;
+    reach_.point(place ? std::optional(inUnits(*place)) : std::nullopt);
 }
 
 void LevelView::soakFromPointer() {

@@ -233,6 +233,7 @@ void LevelView::paintEvent(QPaintEvent*) {
     if (!bound && !quiet_) paintBlockers(p);
     if (!quiet_) paintOwnWords(p);
     soak_.paint(p, camera_, geometry());
+    reach_.paint(p, camera_, geometry());
     if (!quiet_) paintFacts(p);
     if (!quiet_ && !geometry().square()) paintEdgeNumbers(p);
     if (!quiet_) paintGuides(p);

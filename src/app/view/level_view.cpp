@@ -19,6 +19,7 @@ LevelView::LevelView(Session& session, QWidget* parent)
       pages_(session.derived().art()),
       contrast_(session),
       soak_(session),
+      reach_(session),
       common_(commonGestures(*this)) {
     for (const ToolKind& kind : allTools()) tools_.emplace_back(kind.tool, kind.make(*this));
     setObjectName("levelView");
@@ -190,6 +191,7 @@ void LevelView::refresh() {
         show(trial_ ? *trial_ : *level);
         contrast_.measure(pages_.level());
         soak_.follow(pages_.level(), true);
+        reach_.follow(pages_.level(), true);
     }
     if (other || cellOf_ != level->cell) {
         afar_.reset();
@@ -209,6 +211,7 @@ void LevelView::show(const level::Level& as_it_is) {
     const auto changed = pages_.show(session_.document().state(), level, session_.stage() == Stage::bound);
     contrast_.show(level);
     soak_.follow(level, false);
+    reach_.follow(level, false);
     // Which cases are missing may change without any cell, and is told of a cell by its neighbours, too.
     const bool rules = marksOf_ != session_.project().materials;
     marksOf_ = session_.project().materials;

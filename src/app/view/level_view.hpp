@@ -20,6 +20,7 @@
 #include "app/session/tool.hpp"
 #include "app/view/contrast_lens.hpp"
 #include "app/view/pages.hpp"
+#include "app/view/reach_lens.hpp"
 #include "app/view/soak_lens.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
@@ -94,6 +95,9 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] bool afar() const { return afar_.has_value(); }
     [[nodiscard]] ContrastLens& contrast() { return contrast_; }
     [[nodiscard]] SoakLens& soak() { return soak_; }
+    [[nodiscard]] ReachLens& reach() { return reach_; }
+    void setReach(bool on); // in levels seen from the side
+    void pointReach();      // where the pointer is now
     // From the pointer, or from the start where that is not in the level; off where it was on.
     void soakFromPointer();
     void setSoak(bool on); // from the start
@@ -234,6 +238,7 @@ class LevelView : public QWidget, private Board {
     picture::Art still_; // of the walker's figure, which stands
     ContrastLens contrast_;
     SoakLens soak_;
+    ReachLens reach_;
     Camera camera_;
     std::vector<std::unique_ptr<Gesture>> common_;
     std::vector<std::pair<Tool, std::unique_ptr<Gesture>>> tools_;

@@ -1,0 +1,85 @@
+// Reach in the window: what is shown, where one lands, and a ledge that is brought within reach.
+#include <QLabel>
+#include <QListView>
+#include <QTest>
+
+#include "app/parts/card_list.hpp"
+#include "app/view/level_view.hpp"
+#include "app/window.hpp"
+#include "walk/reach.hpp"
+
+using namespace vic;
+using namespace vic::app;
+
+namespace {
+
+// The cellar without the catwalk that leads up to the gallery.
+void take_catwalk_away(Window& w) {
+    w.session().setLevel("pump-cellar");
+    level::Level level = w.level();
+    for (const level::LayerRef& layer : w.level().layers)
+        if (layer->name == "Catwalks")
+            for (int y = 17; y < 18; ++y)
+                for (int x = 43; x < 54; ++x) level.edit(layer->id).grid().set({x, y}, level::Cell(), 0);
+    w.session().applyLevel("Take a catwalk away", std::move(level));
+    settle();
+}
+
+} // namespace
+
+TEST_CASE("Reach shows what one gets to, live, and says what a ledge lacks", "[app][bound][reach]") {
+    Window w;
+    w.session().setLevel("brine-pans");
+    w.stage("stage-bound");
+    CHECK_FALSE(w.find<QWidget>("showReach")->isVisible()); // seen from above
+    w.session().setLevel("pump-cellar");
+    settle();
+    w.click("showReach");
+    const walk::Reach* reach = w.view()->reach().reach();
+    REQUIRE(reach);
+    REQUIRE(reach->begins());
+    const std::int64_t all = reach->reachable();
+    CHECK(w.find<QLabel>("reachOut")->text().contains(QString::number(all)));
+    w.view()->setCamera(2, {47.0 * 16, 20.0 * 16});
+    w.hover({47, 21});
+    REQUIRE_SOON(w.reading().contains("Reached"));
+    take_catwalk_away(w);
+    reach = w.view()->reach().reach();
+    REQUIRE(reach);
+    CHECK(reach->reachable() < all);
+    w.hover({40, 14});
+    REQUIRE_SOON(w.reading().contains("Out of reach"));
+    w.key(Qt::Key_Y, Qt::ShiftModifier);
+    CHECK_FALSE(w.view()->reach().on());
+}
+
+TEST_CASE("a mark out of reach is told in Bound, and the cell that mends it is taken with a click",
+          "[app][bound][reach]") {
+    Window w;
+    take_catwalk_away(w);
+    w.stage("stage-bound");
+    auto* list = w.find<CardList>("leakList");
+    REQUIRE_SOON(list->isVisible() && list->model()->rowCount() > 0);
+    w.clickRow(list, 0);
+    REQUIRE(w.view()->reach().on());
+    w.picture("look-remedy");
+    const auto unreached = [&] {
+        const walk::Reach reach(w.session().project(), w.level());
+        int count = 0;
+        for (const level::Mark& m : w.level().marks)
+            count += m.kind != level::MarkKind::start && m.figure == 0 &&
+                     !reach.touches({m.cells.x * 64, m.cells.y * 64, m.cells.w * 64, m.cells.h * 64});
+        return count;
+    };
+    const int before = unreached();
+    REQUIRE(before > 0);
+    if (!w.find<QWidget>("leakFill")->isVisible()) {
+        WARN("one cell is not enough here");
+        return;
+    }
+    w.click("leakFill");
+    CHECK(unreached() < before);
+    w.picture("look-remedied");
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(unreached() == before);
+}
