@@ -97,11 +97,16 @@ ParcelView::~ParcelView() = default;
 
 void ParcelView::load(const QString& dir, bool keepPlace) {
     auto fresh = std::make_unique<Game>(vicinum::load(dir.toStdString()));
-    if (keepPlace && game_ && game_->level.id == fresh->level.id)
-        fresh->world.place(game_->world.foot());
-    else if (beginning_)
-        fresh->world.place(*beginning_);
+    if (mover_) fresh->world = walk::World(fresh->level, *mover_);
+    // A try that runs goes on in the new level as fast as it was; it can no longer be kept as it began in the old one.
+    const bool goesOn = keepPlace && game_ && game_->level.id == fresh->level.id;
+    if (goesOn) fresh->world.take_over(game_->world);
     game_ = std::move(fresh);
+    if (goesOn) centre_ = game_->world.foot();
+    if (goesOn)
+        recorder_ = std::make_unique<walk::Recorder>(game_->world.foot());
+    else
+        begin();
     said_ = false;
     update();
 }
@@ -128,9 +133,30 @@ void ParcelView::setRunning(bool on) {
 
 void ParcelView::restart() {
     if (!game_) return;
-    game_->world = walk::World(game_->level);
-    if (beginning_) game_->world.place(*beginning_);
+    keepTrail();
+    if (game_->world.ticks() > 0) last_ = {game_->world.happenings(), recorder_->way()};
+    game_->world = mover_ ? walk::World(game_->level, *mover_) : walk::World(game_->level);
+    begin();
     said_ = false;
+    update();
+}
+
+void ParcelView::begin() {
+    if (beginning_) game_->world.place(*beginning_);
+    look_.reset();
+    recorder_ = std::make_unique<walk::Recorder>(game_->world.foot());
+    centre_ = game_->world.foot();
+}
+
+void ParcelView::keepTrail() {
+    constexpr std::size_t most = 3;
+    if (!recorder_ || recorder_->way().size() < 4) return;
+    trails_.push_back(recorder_->way());
+    if (trails_.size() > most) trails_.erase(trails_.begin());
+}
+
+void ParcelView::lookAt(std::optional<walk::Position> place) {
+    look_ = place;
     update();
 }
 
@@ -142,6 +168,8 @@ void ParcelView::setOutlines(bool on) {
 void ParcelView::step() {
     if (!game_) return;
     game_->world.tick(input_);
+    recorder_->note(input_, game_->world.foot());
+    centre_ = walk::followed(game_->level, centre_, game_->world.foot());
     const bool exit = game_->world.reached_exit();
     const bool fell = game_->world.fell_out();
     if ((exit || fell) && !said_) {
@@ -150,9 +178,7 @@ void ParcelView::step() {
     }
     const auto side = game_->world.left_by();
     if (fell || side) {
-        game_->world = walk::World(game_->level);
-        if (beginning_) game_->world.place(*beginning_);
-        said_ = false;
+        restart();
     }
     emit ticked();
     if (side) emit left(*side);
@@ -191,6 +217,9 @@ void ParcelView::setKey(int key, bool down) {
         case Qt::Key_Down:
         case Qt::Key_S:
             input_.down = down;
+            break;
+        case Qt::Key_Shift:
+            input_.run = down;
             break;
         case Qt::Key_Space:
             input_.jump = down;
@@ -529,7 +558,7 @@ void ParcelView::paintEvent(QPaintEvent*) {
     const QSize shown(level.frame.x * zoom, level.frame.y * zoom);
     const QPoint corner((width() - shown.width()) / 2, (height() - shown.height()) / 2);
     const walk::Position foot = game_->world.foot();
-    const vicinum::Rect frame = walk::frame_around(level, foot, level.frame);
+    const vicinum::Rect frame = walk::frame_around(level, look_.value_or(centre_), level.frame);
     p.setClipRect(QRect(corner, shown));
     p.translate(corner);
     p.scale(zoom, zoom);
@@ -577,6 +606,7 @@ void ParcelView::paintEvent(QPaintEvent*) {
         if (i < level.layers.size()) paintLayer(p, i, frame);
     }
     if (outlines_) paintOutlines(p);
+    paintTrails(p);
 }
 
 } // namespace vic::player

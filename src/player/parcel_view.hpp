@@ -11,8 +11,11 @@
 #include <functional>
 #include <map>
 #include <memory>
+#include <optional>
+#include <string>
 #include <vector>
 
+#include "walk/proofs.hpp"
 #include "walk/world.hpp"
 
 namespace vic::player {
@@ -35,6 +38,19 @@ class ParcelView : public QWidget {
     // Where the walker begins instead of at the start, from the next load or restart on.
     void setBeginning(std::optional<walk::Position> foot) { beginning_ = foot; }
     void restart();
+    // What was done since the walker began, and the ways of the tries before that, the last three.
+    [[nodiscard]] const walk::Recorder& recorder() const { return *recorder_; }
+    [[nodiscard]] const std::vector<std::vector<walk::Position>>& trails() const { return trails_; }
+    // What happened in the try before this one.
+    struct Tried {
+        std::vector<walk::Happening> happenings;
+        std::vector<walk::Position> way;
+    };
+    [[nodiscard]] const Tried& last() const { return last_; }
+    // A place that is shown instead of the walker, with a pin in it; back to him without one.
+    void lookAt(std::optional<walk::Position> place);
+    // Walks as another of the project's movers, from the next load or restart on; as the level says without one.
+    void setMover(std::optional<std::string> mover) { mover_ = std::move(mover); }
     void setOutlines(bool on);
     [[nodiscard]] bool showsOutlines() const { return outlines_; }
     // One tick by hand; for tests and for stepping.
@@ -83,6 +99,15 @@ class ParcelView : public QWidget {
     bool looksLeft_ = false; // the walker's figure
     bool said_ = false;
     std::optional<walk::Position> beginning_;
+    std::optional<walk::Position> look_;
+    std::optional<std::string> mover_;
+    std::unique_ptr<walk::Recorder> recorder_;
+    std::vector<std::vector<walk::Position>> trails_;
+    Tried last_;
+    walk::Position centre_; // what the frame is around
+    void begin();
+    void keepTrail();
+    void paintTrails(QPainter& painter);
 };
 
 } // namespace vic::player

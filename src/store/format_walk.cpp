@@ -170,6 +170,7 @@ void read_tries(const Field& root, Level& level) {
             if (!ids.insert(p.id).second) f["id"].refuse("The id comes twice");
             level.probes.push_back(p);
         }
+    ids.clear();
     if (root.has("proofs"))
         for (const Field& f : root["proofs"].list(kMostProofs)) {
             Proof p = read_proof(f);

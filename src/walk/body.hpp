@@ -70,6 +70,7 @@ struct World::Parts : b2ContactListener {
     bool on_ladder = false;
     bool in_water = false;
     bool exit = false;
+    bool fallen = false; // out of the level; told once
     bool across = false; // of four ways: the one that was gone last
     std::vector<std::uint32_t> touched;
     std::vector<char> told; // by place in Level::telling

@@ -134,7 +134,7 @@ void World::Parts::fly(const Input& input, float wanted) {
     b2Vec2 normal(0, -1);
     const bool was = on_ground;
     on_ground = rising == 0 && find_ground(normal);
-    if (on_ground && !was && since_ground > 10) note(Happening::Kind::landed);
+    if (on_ground && !was && since_ground > 10 && ticks > 10) note(Happening::Kind::landed);
     since_ground = on_ground ? 0 : since_ground + 1;
     since_jump = input.jump && !jump_held ? 0 : since_jump + 1;
     jump_held = input.jump;

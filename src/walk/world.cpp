@@ -47,6 +47,10 @@ void World::tick(const Input& input) {
     parts_->world.Step(kTick, 8, 4);
     ++parts_->ticks;
     parts_->note_touches();
+    if (!parts_->fallen && fell_out()) {
+        parts_->fallen = true;
+        parts_->note(Happening::Kind::fell_out);
+    }
 }
 
 void World::take_over(const World& other) {
@@ -105,6 +109,11 @@ vicinum::Rect frame_around(const vicinum::Level& level, Position foot, vicinum::
     const auto [x, y] = level.pixel(foot.x, foot.y);
     const double upright = level.isometric ? level.cell.x / 2.0 : level.cell.y; // pixels of a cell's height
     return {along(x, frame.x, all.x, all.w), along(y - height / 2 * upright, frame.y, all.y, all.h), frame.x, frame.y};
+}
+
+Position followed(const vicinum::Level& level, Position centre, Position foot) {
+    const double x = level.walker.slack.x / 2.0 / level.cell.x, y = level.walker.slack.y / 2.0 / level.cell.y;
+    return {std::clamp(centre.x, foot.x - x, foot.x + x), std::clamp(centre.y, foot.y - y, foot.y + y)};
 }
 
 Try play(const vicinum::Level& level, const std::vector<Step>& script, std::optional<Position> from) {

@@ -88,6 +88,10 @@ class World {
 // is centred. `frame` in pixels.
 vicinum::Rect frame_around(const vicinum::Level& level, Position foot, vicinum::Vec frame);
 
+// What the frame is around, after the walker has moved within it: he pushes it along where he leaves the slack in its
+// middle.
+Position followed(const vicinum::Level& level, Position centre, Position foot);
+
 // Timed inputs: a line "TICKS [left] [right] [up] [down] [jump] [run]"; # begins a comment.
 struct Step {
     int ticks = 0;

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "app/bound/leak_list.hpp"
+#include "app/bound/movers_grid.hpp"
 #include "app/bound/used_list.hpp"
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
@@ -39,6 +40,8 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     hint_->setWordWrap(true);
     column->addWidget(hint_);
     column->addSpacing(6);
+    movers_ = new MoversGrid(session_, this);
+    column->addWidget(movers_);
     leaks_ = new LeakList(session_, view_, this);
     column->addWidget(leaks_);
     connect(&view_.reach(), &ReachLens::reachedAnew, this, [this] {
@@ -59,6 +62,7 @@ void BoundPanel::refresh() {
     if (!view_.stroking()) {
         used_->refresh();
         leaks_->refresh();
+        movers_->refresh();
     }
     const level::Level& level = view_.stroking() ? view_.shown() : *session_.level();
     const outline::Trace& trace = session_.derived().trace(level);

@@ -11,6 +11,7 @@ namespace vic::app {
 class LevelView;
 class Session;
 class LeakList;
+class MoversGrid;
 class UsedList;
 
 class BoundPanel : public QWidget {
@@ -27,6 +28,7 @@ class BoundPanel : public QWidget {
     LevelView& view_;
     UsedList* used_;
     LeakList* leaks_;
+    MoversGrid* movers_;
     QWidget* reached_;
     QLabel* reach_;
     QLabel *shapes_, *outlines_, *corners_, *oneWay_, *rectangles_, *hint_, *aside_;

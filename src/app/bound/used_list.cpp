@@ -1,10 +1,14 @@
 #include "app/bound/used_list.hpp"
 
+#include <QAction>
 #include <QGridLayout>
+#include <QInputDialog>
 #include <QItemSelection>
 #include <QItemSelectionModel>
 #include <QLabel>
+#include <QLineEdit>
 #include <QLocale>
+#include <QMenu>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -18,6 +22,7 @@
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
+#include "edit/areas.hpp"
 #include "level/project.hpp"
 
 namespace vic::app {
@@ -65,6 +70,15 @@ void UsedList::buildParts() {
         rows->addWidget(b, static_cast<int>(i) / kInRow, static_cast<int>(i) % kInRow);
         parts_.push_back(b);
     }
+    tells_ = toolButton(this, "usedTells", {}, tr("tells…"), {}, "card");
+    tells_->setCheckable(true);
+    tells_->setStyleSheet("padding: 5px 4px;");
+    tells_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    describe(tells_, tr("What is chosen tells the game"), {},
+             tr("It does not block; the game is told where it is. The walker swims in what is a water, and climbs "
+                "what is a ladder"));
+    connect(tells_, &QToolButton::clicked, this, &UsedList::askWhatItTells);
+    rows->addWidget(tells_, static_cast<int>(std::size(all)) / kInRow, static_cast<int>(std::size(all)) % kInRow);
     static_cast<QVBoxLayout*>(layout())->addLayout(rows);
     layers_ = toolButton(this, "usedLayers", {}, tr("Let its layers block"), {}, "link");
     describe(layers_, tr("Let its layers block"), {},
@@ -128,6 +142,10 @@ void UsedList::refresh() {
             : partly   ? tr("%1, %2 of them").arg(blockingWord(used.blocking)).arg(locale.toString(used.heard))
             : blockers ? tr("blockers: %n of them free", nullptr, static_cast<int>(blockers->blockers()->free().size()))
                        : blockingWord(used.blocking);
+        if (const level::AreaKind* told = project.area_kind(edit::told_by(project, {used})))
+            card.state = used.blocking == edit::Blocking::nothing
+                             ? tr("tells: %1").arg(QString::fromStdString(told->name))
+                             : tr("%1 · tells: %2").arg(card.state, QString::fromStdString(told->name));
         card.looks = deaf;
         cards.push_back(std::move(card));
     }
@@ -159,6 +177,8 @@ void UsedList::mark() {
         parts_[i]->setChecked(
             !all.empty() && std::all_of(all.begin(), all.end(), [&](const auto& u) { return u.blocking == ways[i]; }));
     }
+    tells_->setEnabled(parts_.front()->isEnabled());
+    tells_->setChecked(!all.empty() && edit::told_by(session_.project(), all) != 0);
     layers_->setVisible(std::any_of(all.begin(), all.end(), [](const auto& u) { return u.unheard(); }));
     hint_->setText(all.empty() ? tr("Choose one, or several with Ctrl and Shift, to say what they are to a walker.")
                                : QString());
@@ -169,6 +189,60 @@ void UsedList::give(edit::Blocking blocking) {
     const std::vector<edit::Used> all = chosen();
     session_.apply(tr("What things block"), edit::with_blocking(session_.project(), all, blocking));
     refresh();
+}
+
+// The project's areas, those that walkers know and that it does not have yet, and another.
+void UsedList::askWhatItTells() {
+    const std::vector<edit::Used> all = chosen();
+    if (all.empty()) return;
+    const level::AreaKindId now = edit::told_by(session_.project(), all);
+    auto* menu = new QMenu(this);
+    menu->setObjectName("tellsMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    const auto give = [this, all](level::Project p, level::AreaKindId kind) {
+        session_.apply(tr("What things tell"), edit::with_telling(std::move(p), all, kind));
+        refresh();
+    };
+    const auto entry = [&](const QString& name, level::AreaKindId kind) {
+        QAction* a = menu->addAction(name);
+        a->setCheckable(true);
+        a->setChecked(kind == now);
+        connect(a, &QAction::triggered, this, [this, give, kind] { give(session_.project(), kind); });
+    };
+    entry(tr("nothing"), 0);
+    for (const level::AreaKind& k : session_.project().area_kinds) entry(QString::fromStdString(k.name), k.id);
+    menu->addSeparator();
+    const std::pair<level::AreaMeans, QString> known[] = {{level::AreaMeans::water, tr("Water")},
+                                                          {level::AreaMeans::ladder, tr("Ladder")},
+                                                          {level::AreaMeans::hazard, tr("Hazard")},
+                                                          {level::AreaMeans::exit, tr("Exit")}};
+    const auto make = [this, give](const QString& name, level::AreaMeans means) {
+        level::Project p = session_.project();
+        const level::AreaKindId kind = edit::add_area_kind(p, name.toStdString(), means);
+        if (kind == 0) return emit session_.said(tr("There are as many areas as there can be"), true);
+        give(std::move(p), kind);
+    };
+    for (const auto& [means, name] : known) {
+        const auto& have = session_.project().area_kinds;
+        if (std::any_of(have.begin(), have.end(), [m = means](const level::AreaKind& k) { return k.means == m; }))
+            continue;
+        connect(menu->addAction(tr("New: %1").arg(name)), &QAction::triggered, this,
+                [make, name = name, means = means] { make(name, means); });
+    }
+    connect(menu->addAction(tr("Another…")), &QAction::triggered, this, [this, make] {
+        bool taken = false;
+        const QString name =
+            QInputDialog::getText(this, tr("An area that tells"), tr("What the game is told there"), QLineEdit::Normal,
+                                  {}, &taken);
+        if (taken && !name.trimmed().isEmpty()) make(name.trimmed(), level::AreaMeans::tells);
+    });
+    if (const level::AreaKind* k = session_.project().area_kind(now))
+        connect(menu->addAction(tr("Take %1 off the list").arg(QString::fromStdString(k->name))), &QAction::triggered,
+                this, [this, now] {
+                    session_.apply(tr("Take an area off the list"), edit::without_area_kind(session_.project(), now));
+                    refresh();
+                });
+    menu->popup(tells_->mapToGlobal(QPoint(0, tells_->height())));
 }
 
 void UsedList::letLayersBlock() {

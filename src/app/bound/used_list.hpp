@@ -27,6 +27,7 @@ class UsedList : public QWidget {
     void mark();
     void give(edit::Blocking blocking);
     void letLayersBlock();
+    void askWhatItTells();
     [[nodiscard]] std::vector<edit::Used> chosen() const;
     Session& session_;
     LevelView& view_;
@@ -36,6 +37,7 @@ class UsedList : public QWidget {
     QLabel* aside_ = nullptr;
     QLabel* hint_ = nullptr;
     QToolButton* layers_ = nullptr;
+    QToolButton* tells_ = nullptr;
     std::vector<QToolButton*> parts_;
 };
 

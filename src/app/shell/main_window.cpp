@@ -183,7 +183,7 @@ void MainWindow::buildRight() {
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
     plan_ = new PlanPanel(session_, *levelView_, right_);
     for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, scrolling(casePanel_, right_), boundPanel_,
-                                                      walkPanel_, plan_})
+                                                      scrolling(walkPanel_, right_), plan_})
         right_->addWidget(w);
     split_->addWidget(right_);
 }

@@ -1,6 +1,7 @@
 #include "app/walk/walk_centre.hpp"
 
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cmath>
 #include <utility>
 
@@ -13,6 +14,7 @@
 #include "level/project.hpp"
 #include "parcel/build.hpp"
 #include "player/parcel_view.hpp"
+#include "walk/proofs.hpp"
 #include "walk/world.hpp"
 
 namespace vic::app {
@@ -48,9 +50,15 @@ void WalkCentre::enter() {
     view_->setFocus();
     const auto build = [state = session_.document().state(), level = built_, to](Jobs::Progress&) {
         parcel::build(*state, *level, to);
+        std::vector<bool> held;
+        if (level->proofs.empty()) return held;
+        const vicinum::Level parcel = vicinum::load(to);
+        for (const vicinum::Proof& proof : parcel.proofs) held.push_back(walk::prove(parcel, proof).holds);
+        return held;
     };
-    const auto show = [this, level = built_, to, again] {
+    const auto show = [this, level = built_, to, again](std::vector<bool>& held) {
         if (!active_ || built_ != level) return;
+        held_ = std::move(held);
         try {
             view_->load(QString::fromStdString(to.string()), again);
             view_->setRunning(true);
@@ -60,7 +68,7 @@ void WalkCentre::enter() {
         }
         emit readingChanged();
     };
-    session_.jobs().start("walk", tr("Building %1").arg(QString::fromStdString(built_->name)), build, show,
+    session_.jobs().start<std::vector<bool>>("walk", tr("Building %1").arg(QString::fromStdString(built_->name)), build, show,
                           [this](const std::exception& e) { refuse(e); });
     emit readingChanged();
 }
@@ -111,6 +119,40 @@ level::MaterialId WalkCentre::groundAt(Point cell) const {
     return 0;
 }
 
+std::vector<edit::Pin> WalkCentre::pins() const {
+    if (!view_->isLoaded() || !built_) return {};
+    const auto& now = view_->world().happenings();
+    const bool last = now.empty() && !view_->last().happenings.empty();
+    return edit::pins_of(session_.project(), *built_, view_->level(), last ? view_->last().happenings : now,
+                         last ? view_->last().way : view_->recorder().way());
+}
+
+void WalkCentre::keepTry() {
+    if (!view_->isLoaded() || !session_.level() || view_->recorder().ticks() == 0) return;
+    level::Level next = *session_.level();
+    if (next.proofs.size() >= level::kMostProofs)
+        return emit session_.said(tr("There are as many proofs as there can be: forget one first"), true);
+    std::string mark;
+    for (const auto id : view_->world().touched())
+        for (const level::Mark& m : next.marks)
+            if (m.id == id && m.kind == level::MarkKind::exit) mark = m.name;
+    std::uint32_t id = 1;
+    for (const level::Proof& p : next.proofs) id = std::max(id, p.id + 1);
+    level::Proof proof =
+        view_->recorder().proof(mark.empty() ? tr("Try %1").arg(id).toStdString()
+                                             : tr("To %1").arg(QString::fromStdString(mark)).toStdString(),
+                                mark);
+    proof.id = id;
+    next.proofs.push_back(std::move(proof));
+    session_.applyLevel(tr("Keep a try as a proof"), std::move(next));
+}
+
+void WalkCentre::forgetProof(std::uint32_t id) {
+    level::Level next = *session_.level();
+    std::erase_if(next.proofs, [id](const level::Proof& p) { return p.id == id; });
+    session_.applyLevel(tr("Forget a proof"), std::move(next));
+}
+
 void WalkCentre::refuse(const std::exception& trouble) {
     view_->unload();
     emit session_.said(translated(trouble), true);
@@ -122,6 +164,7 @@ void WalkCentre::beginAt(walk::Position foot) { view_->setBeginning(foot); }
 void WalkCentre::leave() {
     active_ = false;
     view_->setBeginning(std::nullopt);
+    if (view_->isLoaded()) view_->lookAt(std::nullopt);
     if (session_.isOpen()) session_.jobs().stop("walk");
     view_->setRunning(false);
 }

@@ -6,9 +6,12 @@
 #include <QWidget>
 #include <exception>
 #include <memory>
+#include <cstdint>
 #include <optional>
+#include <vector>
 
 #include "base/geometry.hpp"
+#include "edit/pins.hpp"
 #include "level/cell.hpp"
 #include "walk/world.hpp"
 
@@ -35,6 +38,13 @@ class WalkCentre : public QWidget {
     void leave();
     [[nodiscard]] player::ParcelView* view() const { return view_; }
     [[nodiscard]] QString reading() const;
+    // What came to pass in the try, or in the last one where this has just begun, with the reasons.
+    [[nodiscard]] std::vector<edit::Pin> pins() const;
+    // Whether the level's proofs held when it was built, in their order.
+    [[nodiscard]] const std::vector<bool>& held() const { return held_; }
+    // The try, as it was so far, becomes a proof of the level.
+    void keepTry();
+    void forgetProof(std::uint32_t id);
 
   signals:
     void readingChanged();
@@ -50,6 +60,7 @@ class WalkCentre : public QWidget {
     player::ParcelView* view_;
     std::unique_ptr<QTemporaryDir> dir_;
     std::shared_ptr<const level::Level> built_;
+    std::vector<bool> held_;
     bool active_ = false;
     int fallen_ = 0;                // ticks since the walker stood
     level::MaterialId through_ = 0; // what it fell through meanwhile

@@ -3,11 +3,14 @@
 
 #include <QWidget>
 #include <functional>
+#include <vector>
 
 #include "app/parts/binding.hpp"
 #include "app/walk/walk_centre.hpp"
+#include "edit/pins.hpp"
 
 class QLabel;
+class QToolButton;
 class QVBoxLayout;
 
 namespace vic::level {
@@ -16,8 +19,10 @@ struct Level;
 
 namespace vic::app {
 
+class CardList;
 class Session;
 class WalkCentre;
+class WalkSettings;
 
 class WalkPanel : public QWidget {
     Q_OBJECT
@@ -29,11 +34,22 @@ class WalkPanel : public QWidget {
   private:
     void buildWalker(QVBoxLayout* column);
     void buildFrame(QVBoxLayout* column);
+    void buildWhy(QVBoxLayout* column);
+    void buildProofs(QVBoxLayout* column);
+    void refreshPins();
+    void refreshProofs();
+    void showPin(quint32 number);
     void change(const std::function<void(level::Level&)>& what);
     Session& session_;
     WalkCentre& centre_;
     Bindings fields_;
-    QLabel *place_, *state_, *touched_;
+    QLabel *place_, *touched_;
+    WalkSettings* settings_ = nullptr;
+    CardList *pins_ = nullptr, *proofs_ = nullptr;
+    QLabel *why_ = nullptr, *whyCount_ = nullptr, *proofCount_ = nullptr;
+    QToolButton* forget_ = nullptr;
+    std::vector<edit::Pin> shown_;
+    quint32 chosenProof_ = 0;
 };
 
 } // namespace vic::app

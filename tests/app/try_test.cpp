@@ -1,0 +1,133 @@
+// Tries in the window: what came to pass and why, proofs, the walker's settings, what tells, and who is stopped.
+#include <QAbstractItemView>
+#include <QCheckBox>
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QMenu>
+#include <QTest>
+
+#include "app/parts/card_list.hpp"
+#include "app/window.hpp"
+#include "player/parcel_view.hpp"
+#include "walk/world.hpp"
+
+using namespace vic;
+using namespace vic::app;
+
+namespace {
+
+player::ParcelView* walking(Window& w, const char* level) {
+    w.session().setLevel(level);
+    w.stage("stage-walk");
+    auto* view = w.find<player::ParcelView>("parcelView");
+    REQUIRE_SOON(view->isLoaded());
+    view->setRunning(false);
+    return view;
+}
+
+void hold(player::ParcelView* view, int key, int ticks) {
+    QTest::keyPress(view, static_cast<Qt::Key>(key));
+    for (int i = 0; i < ticks; ++i) view->step();
+    QTest::keyRelease(view, static_cast<Qt::Key>(key));
+    settle();
+}
+
+} // namespace
+
+TEST_CASE("a bump is listed with its reason and shown where it was; the try is kept, holds, and fails when barred",
+          "[app][walk][try]") {
+    Window w;
+    auto* view = walking(w, "pump-cellar");
+    hold(view, Qt::Key_Left, 90); // against the wall beside the start
+    auto* pins = w.find<CardList>("tryPins");
+    REQUIRE(pins->model()->rowCount() > 0);
+    w.clickRow(pins, 0);
+    CHECK(w.find<QLabel>("tryWhy")->text().contains("blocks here"));
+    w.picture("look-pins");
+    view->restart();
+    hold(view, Qt::Key_Right, 60);
+    w.click("proofKeep");
+    REQUIRE(w.level().proofs.size() == 1);
+    CHECK(w.level().proofs[0].held.front().ticks == 60);
+    auto* proofs = w.find<CardList>("proofList");
+    REQUIRE_SOON(proofs->model()->rowCount() == 1 && proofs->isVisible());
+    // The way is barred: the check says so.
+    level::Level level = w.level();
+    const Point end{level.proofs[0].way.back().x / 64, level.proofs[0].way.back().y / 64};
+    for (const level::LayerRef& layer : w.level().layers)
+        if (layer->name == "Brick")
+            for (int y = end.y - 6; y < end.y; ++y)
+                level.edit(layer->id).grid().set({end.x - 2, y}, level.layer(layer->id)->grid().cell({0, 0}), 0);
+    w.session().applyLevel("Bar the way", std::move(level));
+    const auto broken = [&] {
+        for (const auto& f : w.session().findings())
+            if (f.code == "proof-broken") return true;
+        return false;
+    };
+    REQUIRE_SOON(broken());
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.clickRow(proofs, 0);
+    w.click("proofForget");
+    CHECK(w.level().proofs.empty());
+}
+
+TEST_CASE("settings of the walker are obeyed by the next try", "[app][walk][try]") {
+    Window w;
+    auto* view = walking(w, "pump-cellar");
+    w.click("walkerMore");
+    auto* run = w.find<QDoubleSpinBox>("walkerRun");
+    REQUIRE(run->isVisible());
+    w.picture("look-walker-more");
+    run->setFocus();
+    run->selectAll();
+    QTest::keyClicks(run, "12");
+    QTest::keyClick(run, Qt::Key_Return);
+    CHECK(w.level().walker.run == 12);
+    REQUIRE_SOON(view->level().walker.run == 12);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.level().walker.run == 0);
+}
+
+TEST_CASE("a material is made a ladder in Bound, and the parcel tells it", "[app][bound][areas]") {
+    Window w;
+    w.session().setLevel("pump-cellar");
+    w.stage("stage-bound");
+    auto* used = w.find<CardList>("usedList");
+    REQUIRE_SOON(used->model()->rowCount() > 3);
+    w.clickRow(used, "Catwalk");
+    w.click("usedTells");
+    auto* menu = w.find<QMenu>("tellsMenu");
+    clickEntry(menu, "New: Ladder");
+    REQUIRE(w.session().project().area_kinds.size() == 2); // the demo has a water
+    CHECK(w.session().project().area_kinds[1].means == level::AreaMeans::ladder);
+    const auto told = [&] {
+        int count = 0;
+        for (const auto& sheet : w.session().project().sheets)
+            for (const level::Tile& t : sheet->tiles) count += t.tells == w.session().project().area_kinds.back().id;
+        return count;
+    };
+    CHECK(told() > 0);
+    w.picture("look-tells");
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.session().project().area_kinds.size() == 1);
+}
+
+TEST_CASE("who is stopped by what is a grid in Bound once there are classes", "[app][bound][movers]") {
+    Window w;
+    w.session().setLevel("pump-cellar");
+    level::Level level = w.level();
+    for (const level::LayerRef& layer : w.level().layers)
+        if (layer->name == "Catwalks") level.edit(layer->id).collision_class = "planks";
+    w.session().applyLevel("A class", std::move(level));
+    w.stage("stage-bound");
+    w.click("moverAdd");
+    w.click("moverAdd");
+    REQUIRE(w.session().project().movers.size() == 2);
+    auto* box = w.find<QCheckBox>("stops-1-1"); // planks, Shots
+    REQUIRE(box->isChecked());
+    w.click("stops-1-1");
+    CHECK(w.session().project().movers[1].passes == std::vector<std::string>{"planks"});
+    w.picture("look-movers");
+    w.click("stops-1-1");
+    CHECK(w.session().project().movers[1].passes.empty());
+}
