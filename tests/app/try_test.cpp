@@ -7,6 +7,7 @@
 #include <QTest>
 
 #include "app/parts/card_list.hpp"
+#include "app/view/level_view.hpp"
 #include "app/window.hpp"
 #include "player/parcel_view.hpp"
 #include "walk/world.hpp"
@@ -130,4 +131,41 @@ TEST_CASE("who is stopped by what is a grid in Bound once there are classes", "[
     w.picture("look-movers");
     w.click("stops-1-1");
     CHECK(w.session().project().movers[1].passes.empty());
+}
+
+TEST_CASE("one walks while one paints: what is laid under his feet holds him", "[app][lay][try]") {
+    Window w;
+    w.session().setLevel("pump-cellar");
+    w.stage("stage-lay");
+    w.view()->setCamera(2, {40.0 * 16, 22.0 * 16});
+    w.hover({40, 19});
+    w.key(Qt::Key_J, Qt::AltModifier);
+    LiveTry& live = w.view()->liveTry();
+    REQUIRE(live.on());
+    REQUIRE_SOON(live.walks());
+    for (int i = 0; i < 240; ++i) live.step();
+    CHECK(live.foot().y == Approx(27).margin(0.1)); // he fell onto the catwalk of the pump hall
+    const double floor = live.foot().y;
+    QTest::keyPress(w.view(), Qt::Key_Up);
+    double best = floor;
+    for (int i = 0; i < 40; ++i) {
+        live.step();
+        best = std::min(best, live.foot().y);
+    }
+    QTest::keyRelease(w.view(), Qt::Key_Up);
+    CHECK(best < floor - 3);
+    // A wall is painted beside him: he is stopped by it.
+    w.activate("Brick");
+    w.pickMaterial("Brick");
+    w.dragCells({{43, 26}, {43, 25}, {43, 24}, {43, 23}});
+    const auto stopped = [&] {
+        QTest::keyPress(w.view(), Qt::Key_Right);
+        for (int i = 0; i < 120; ++i) live.step();
+        QTest::keyRelease(w.view(), Qt::Key_Right);
+        return live.foot().x < 43;
+    };
+    REQUIRE_SOON(stopped());
+    w.picture("look-live");
+    w.key(Qt::Key_Escape);
+    CHECK_FALSE(live.on());
 }

@@ -51,6 +51,7 @@ void MainWindow::buildActions() {
     buildLevelActions();
     buildToolActions();
     buildViewActions();
+    buildTryActions();
     buildReadingActions();
     sortActions();
 }
@@ -151,6 +152,43 @@ void MainWindow::buildToolActions() {
     }
 }
 
+// Where one gets to, shown and tried.
+void MainWindow::buildTryActions() {
+    constexpr auto level = Where::level;
+    add(
+        level, "keyWalkHere", tr("Walk from the pointer"), QKeySequence(Qt::SHIFT | Qt::Key_J),
+        [this] {
+            if (const auto place = levelView_->pointedPlace()) walk_->beginAt({place->x(), place->y()});
+            session_.setStage(Stage::walk);
+        },
+        tr("A try that begins where one points, instead of at the start; R begins there again"));
+    add(
+        level, "keySoak", tr("Soak the level from the pointer"), Qt::Key_D, [this] { levelView_->soakFromPointer(); },
+        tr("A colour runs over all that the walker can be moved over, and shows where it leaks; again, and it is dry"));
+    connect(&levelView_->soak(), &SoakLens::soakedAnew, this, [this](bool settled) {
+        toolRow_->soak()->setChecked(levelView_->soak().on());
+        levelView_->update();
+        if (settled && levelView_->soak().on()) say(levelView_->soak().summary(), false);
+    });
+    add(
+        level, "keyReach", tr("Show where the walker gets to"), QKeySequence(Qt::SHIFT | Qt::Key_Y),
+        [this] { levelView_->setReach(!levelView_->reach().on()); },
+        tr("In a level seen from the side: the surfaces that he reaches, those that he does not, and what they lack"));
+    connect(&levelView_->reach(), &ReachLens::reachedAnew, this, [this] {
+        toolRow_->reach()->setChecked(levelView_->reach().on());
+        levelView_->update();
+        if (levelView_->reach().on()) say(levelView_->reach().summary(), false);
+    });
+    add(
+        level, "keyWalkLive", tr("Walk here while painting"), QKeySequence(Qt::ALT | Qt::Key_J),
+        [this] { levelView_->setLiveTry(!levelView_->liveTry().on()); },
+        tr("The walker begins where one points, in the level as it is: arrow keys move him, Space jumps, and he goes on "
+           "in what is painted; Esc ends it"));
+    connect(&levelView_->liveTry(), &LiveTry::moved, levelView_, qOverload<>(&QWidget::update));
+    connect(&levelView_->liveTry(), &LiveTry::fell, this,
+            [this] { say(tr("The walker fell out of the level, and begins again"), false); });
+}
+
 void MainWindow::buildViewActions() {
     constexpr auto level = Where::level;
     add(level, "keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { toolRow_->outlines()->toggle(); });
@@ -188,30 +226,6 @@ void MainWindow::buildViewActions() {
         tr("As small as one sees it when it repeats; the same key comes back"));
     connect(planting_, &PlantingPanel::heatAsked, this, [this] { findChild<QAction*>("keyHeat")->trigger(); });
     connect(planting_, &PlantingPanel::afarAsked, this, [this] { levelView_->setAfar(!levelView_->afar()); });
-    add(
-        level, "keyWalkHere", tr("Walk from the pointer"), QKeySequence(Qt::SHIFT | Qt::Key_J),
-        [this] {
-            if (const auto place = levelView_->pointedPlace()) walk_->beginAt({place->x(), place->y()});
-            session_.setStage(Stage::walk);
-        },
-        tr("A try that begins where one points, instead of at the start; R begins there again"));
-    add(
-        level, "keySoak", tr("Soak the level from the pointer"), Qt::Key_D, [this] { levelView_->soakFromPointer(); },
-        tr("A colour runs over all that the walker can be moved over, and shows where it leaks; again, and it is dry"));
-    connect(&levelView_->soak(), &SoakLens::soakedAnew, this, [this](bool settled) {
-        toolRow_->soak()->setChecked(levelView_->soak().on());
-        levelView_->update();
-        if (settled && levelView_->soak().on()) say(levelView_->soak().summary(), false);
-    });
-    add(
-        level, "keyReach", tr("Show where the walker gets to"), QKeySequence(Qt::SHIFT | Qt::Key_Y),
-        [this] { levelView_->setReach(!levelView_->reach().on()); },
-        tr("In a level seen from the side: the surfaces that he reaches, those that he does not, and what they lack"));
-    connect(&levelView_->reach(), &ReachLens::reachedAnew, this, [this] {
-        toolRow_->reach()->setChecked(levelView_->reach().on());
-        levelView_->update();
-        if (levelView_->reach().on()) say(levelView_->reach().summary(), false);
-    });
     connect(&levelView_->contrast(), &ContrastLens::measured, this, [this] {
         levelView_->update();
         say(levelView_->contrast().summary(), false);

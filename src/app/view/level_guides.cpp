@@ -90,6 +90,10 @@ Point LevelView::figureFoot() const {
     // On the lower edge of a square, in the middle of a diamond.
     const Point under{0, level.lattice == LatticeKind::square ? 1 : 0};
     const auto middle = [&](Point cell) { return level.geometry().stand(cell) + under; };
+    if (liveTry_.walks()) {
+        const Lattice::Pixels at = level.geometry().pixel_of({liveTry_.foot().x, liveTry_.foot().y});
+        return {static_cast<int>(at.x), static_cast<int>(at.y)};
+    }
     if (figureAtPointer_)
         if (const auto cell = pointedLevelCell()) return middle(*cell);
     if (const auto parked = parked_.find(level.id); parked != parked_.end()) return parked->second;

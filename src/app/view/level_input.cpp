@@ -117,6 +117,8 @@ void LevelView::dismiss() {
     if (active_) {
         std::exchange(active_, nullptr)->cancel();
         end();
+    } else if (liveTry_.on()) {
+        liveTry_.stop();
     } else if (toolGesture().putAway()) {
         update();
     } else if (!session_.selection().empty()) {
@@ -129,6 +131,7 @@ void LevelView::dismiss() {
 }
 
 void LevelView::keyPressEvent(QKeyEvent* event) {
+    if (liveTry_.on() && !event->isAutoRepeat() && liveTry_.key(event->key(), true)) return;
     if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) {
         space_ = true;
         setCursor(Qt::OpenHandCursor);
@@ -145,6 +148,7 @@ bool LevelView::giveKey(int key) {
 }
 
 void LevelView::keyReleaseEvent(QKeyEvent* event) {
+    if (!event->isAutoRepeat() && liveTry_.key(event->key(), false)) return;
     if (event->key() == Qt::Key_Space && !event->isAutoRepeat()) {
         space_ = false;
         if (!active_) unsetCursor();

@@ -150,6 +150,14 @@ void LevelView::setReach(bool on) {
     emit readingChanged();
 }
 
+void LevelView::setLiveTry(bool on) {
+    if (!session_.level() || on == liveTry_.on()) return;
+    if (!on) return liveTry_.stop();
+    const auto place = pointedPlace();
+    liveTry_.start(*session_.level(), place ? std::optional(walk::Position{place->x(), place->y()}) : std::nullopt);
+    setFocus();
+}
+
 void LevelView::pointReach() {
     const auto place = reach_.on() ? pointedPlace() : std::nullopt;
     reach_.point(place ? std::optional(inUnits(*place)) : std::nullopt);

@@ -20,6 +20,7 @@ LevelView::LevelView(Session& session, QWidget* parent)
       contrast_(session),
       soak_(session),
       reach_(session),
+      liveTry_(session),
       common_(commonGestures(*this)) {
     for (const ToolKind& kind : allTools()) tools_.emplace_back(kind.tool, kind.make(*this));
     setObjectName("levelView");
@@ -212,6 +213,7 @@ void LevelView::show(const level::Level& as_it_is) {
     contrast_.show(level);
     soak_.follow(level, false);
     reach_.follow(level, false);
+    if (!stroking()) liveTry_.follow(level);
     // Which cases are missing may change without any cell, and is told of a cell by its neighbours, too.
     const bool rules = marksOf_ != session_.project().materials;
     marksOf_ = session_.project().materials;

@@ -20,6 +20,7 @@
 #include "app/session/tool.hpp"
 #include "app/view/contrast_lens.hpp"
 #include "app/view/pages.hpp"
+#include "app/view/live_try.hpp"
 #include "app/view/reach_lens.hpp"
 #include "app/view/soak_lens.hpp"
 #include "base/geometry.hpp"
@@ -96,6 +97,9 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] ContrastLens& contrast() { return contrast_; }
     [[nodiscard]] SoakLens& soak() { return soak_; }
     [[nodiscard]] ReachLens& reach() { return reach_; }
+    // Walking in the level as it is shown, from the pointer on, while one paints.
+    [[nodiscard]] LiveTry& liveTry() { return liveTry_; }
+    void setLiveTry(bool on);
     void setReach(bool on); // in levels seen from the side
     void pointReach();      // where the pointer is now
     // From the pointer, or from the start where that is not in the level; off where it was on.
@@ -239,6 +243,7 @@ class LevelView : public QWidget, private Board {
     ContrastLens contrast_;
     SoakLens soak_;
     ReachLens reach_;
+    LiveTry liveTry_;
     Camera camera_;
     std::vector<std::unique_ptr<Gesture>> common_;
     std::vector<std::pair<Tool, std::unique_ptr<Gesture>>> tools_;
