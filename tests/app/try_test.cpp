@@ -169,3 +169,26 @@ TEST_CASE("one walks while one paints: what is laid under his feet holds him", "
     w.key(Qt::Key_Escape);
     CHECK_FALSE(live.on());
 }
+
+TEST_CASE("probes are set at the pointer, tested by the check, and taken away", "[app][bound][try]") {
+    Window w;
+    w.session().setLevel("pump-cellar");
+    w.stage("stage-bound");
+    w.view()->setCamera(2, {40.0 * 16, 22.0 * 16});
+    w.hover({40, 24});
+    w.key(Qt::Key_N, Qt::AltModifier);
+    REQUIRE(w.level().probes.size() == 1);
+    CHECK_FALSE(w.level().probes[0].blocks);
+    w.hover({48, 24});
+    w.key(Qt::Key_N, Qt::AltModifier | Qt::ShiftModifier);
+    REQUIRE(w.level().probes.size() == 2);
+    const auto open = [&] {
+        for (const auto& f : w.session().findings())
+            if (f.code == "probe-open" && f.cell && f.cell->x == 48) return true;
+        return false;
+    };
+    REQUIRE_SOON(open()); // nothing blocks there
+    w.picture("look-probes");
+    w.key(Qt::Key_N, Qt::AltModifier | Qt::ShiftModifier);
+    CHECK(w.level().probes.size() == 1);
+}

@@ -391,3 +391,105 @@ TEST_CASE("every bump names what stopped him, and what he passes through is name
     CHECK(of(edit::Pin::Kind::passed)->says.english().find("Background") != std::string::npos);
     CHECK(of(edit::Pin::Kind::passed)->tick < of(edit::Pin::Kind::bump)->tick);
 }
+
+namespace {
+
+// How often he is held up on his way to the right over so many cells: ticks in which he gets on by less than two fifths (at the foot of a slope
+// it is half for one tick).
+int catches(const vicinum::Level& level, double from, double floor, int cells) {
+    World world(level);
+    world.place({from, floor});
+    settle_down(world);
+    Input right;
+    right.right = true;
+    int out = 0, ticks = 0;
+    double before = world.foot().x;
+    const double pace = level.walker.speed / kTicks;
+    while (world.foot().x < from + cells && ticks++ < cells * 40) {
+        world.tick(right);
+        out += world.foot().x - before < 0.4 * pace && ticks > 2;
+        before = world.foot().x;
+    }
+    CHECK(world.foot().x >= from + cells);
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("ten thousand cells of floor, level and aslant, without being caught once", "[walk][moving][slow]") {
+    constexpr int kLong = 10'020;
+    make::Small small({kLong, 8}, level::View::from_the_side);
+    level::Sheet s = *small.project.sheets[0];
+    s.tiles[1].shape = level::TileShape::slope_se; // up to the right
+    s.tiles[2].shape = level::TileShape::slope_sw;
+    small.project.put(s);
+    level::Level level = small.level();
+    level.walker = {48, 96, 6, 3};
+    level::Grid& grid = level.edit(small.ground).grid();
+    for (int x = 0; x < kLong; ++x) {
+        // Up a step and down again, every twenty cells; the floor is at 6, between the steps at 5.
+        const int in = x % 20;
+        const bool high = in > 5 && in < 12;
+        if (in == 5) grid.set({x, 5}, level::Cell(2, {}, true), 0);
+        if (in == 12) grid.set({x, 5}, level::Cell(3, {}, true), 0);
+        if (high) grid.set({x, 5}, level::Cell(10, {}, true), 0);
+        for (int y = 6; y < 8; ++y) grid.set({x, y}, level::Cell(10, {}, true), 0);
+    }
+    small.set(level);
+    const vicinum::Level merged = bones_of(small.project, small.level());
+    CHECK(catches(merged, 2, 6, 10'000) == 0);
+    // What it is like with a box for each tile: only to compare, and that the count can be other than 0.
+    vicinum::Level boxes = merged;
+    boxes.outlines.clear();
+    for (int x = 0; x < kLong; ++x) {
+        const int u = vicinum::kUnit;
+        boxes.outlines.push_back({false, {{x * u, 6 * u}, {x * u + u, 6 * u}, {x * u + u, 7 * u}, {x * u, 7 * u}}});
+        const int in = x % 20;
+        if (in > 5 && in < 12)
+            boxes.outlines.push_back({false, {{x * u, 5 * u}, {x * u + u, 5 * u}, {x * u + u, 6 * u}, {x * u, 6 * u}}});
+        if (in == 5) boxes.outlines.push_back({false, {{x * u + u, 5 * u}, {x * u + u, 6 * u}, {x * u, 6 * u}}});
+        if (in == 12) boxes.outlines.push_back({false, {{x * u, 5 * u}, {x * u + u, 6 * u}, {x * u, 6 * u}}});
+    }
+    WARN("one box for each tile: " << catches(boxes, 2, 6, 2'000) << " in 2,000 cells");
+}
+
+TEST_CASE("no walker gets into what blocks, or out of a closed level", "[walk][moving][slow]") {
+    make::Random random(91);
+    int inside = 0, out = 0, walkers = 0;
+    for (int round = 0; round < 10; ++round) {
+        make::Small small({24, 18}, round % 2 ? level::View::from_above : level::View::from_the_side);
+        level::Sheet s = *small.project.sheets[0];
+        for (std::size_t i = 0; i < 4; ++i)
+            s.tiles[i].shape =
+                static_cast<level::TileShape>(static_cast<int>(level::TileShape::slope_ne) + static_cast<int>(i));
+        small.project.put(s);
+        level::Level level = small.level();
+        level.walker = {48, 96, 6, 3};
+        for (auto& side : level.sides) side.kind = level::SideKind::blocks;
+        level::Grid& grid = level.edit(small.ground).grid();
+        for (int i = 0; i < 70; ++i) {
+            const Point at{random.below(24), random.below(18)};
+            if (at.x < 5 && at.y > 12) continue;
+            grid.set(at, level::Cell(random.flip(0.6) ? 10 : 2 + static_cast<level::TileId>(random.below(3)), {}, true), 0);
+        }
+        level.marks = {{1, "Start", level::MarkKind::start, {2, 15, 1, 2}}};
+        small.set(level);
+        const vicinum::Level bones = bones_of(small.project, small.level());
+        for (int walker = 0; walker < 20; ++walker) {
+            ++walkers;
+            World world(bones);
+            Input held;
+            for (int tick = 0; tick < 60 * kTicks; ++tick) {
+                if (tick % (5 + random.below(30)) == 0) held = input_of(static_cast<unsigned>(random.below(32)));
+                world.tick(held);
+                const Position p = world.foot();
+                const double middle = bones.from_the_side ? p.y - 0.75 : p.y - 0.375;
+                inside += bones.blocked(p.x, middle);
+                out += p.x < 0 || p.y < 0 || p.x > 24 || p.y > 18.05;
+            }
+        }
+    }
+    CHECK(walkers == 200);
+    CHECK(inside == 0);
+    CHECK(out == 0);
+}

@@ -10,6 +10,7 @@
 #include <QPolygonF>
 #include <QRectF>
 #include <QTransform>
+#include <algorithm>
 #include <cmath>
 #include <cstddef>
 
@@ -21,7 +22,9 @@
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
 #include "base/geometry.hpp"
+#include "edit/probes.hpp"
 #include "edit/used.hpp"
+#include "findings/finding.hpp"
 #include "level/cell.hpp"
 #include "level/grid.hpp"
 #include "level/level.hpp"
@@ -156,6 +159,48 @@ void LevelView::setLiveTry(bool on) {
     const auto place = pointedPlace();
     liveTry_.start(*session_.level(), place ? std::optional(walk::Position{place->x(), place->y()}) : std::nullopt);
     setFocus();
+}
+
+void LevelView::setProbe(bool blocks) {
+    const auto place = pointedPlace();
+    if (!session_.level() || !place) return;
+    level::Level next = edit::with_probe(*session_.level(), inUnits(*place), blocks);
+    const bool more = next.probes.size() >= session_.level()->probes.size();
+    session_.applyLevel(!more    ? tr("Take a probe away")
+                        : blocks ? tr("The walker must be stopped here")
+                                 : tr("The walker must get through here"),
+                        std::move(next));
+}
+
+// A square for what must stop him, a ring for what must let him through; red where that is not so.
+void LevelView::paintProbes(QPainter& p) const {
+    const level::Level& level = pages_.level();
+    if (level.probes.empty()) return;
+    const QTransform units =
+        QTransform::fromScale(1.0 / outline::kUnit, 1.0 / outline::kUnit) * camera_.cellsToScreen(geometry());
+    p.save();
+    p.setClipRect(camera_.area());
+    p.setRenderHint(QPainter::Antialiasing);
+    for (const level::Probe& probe : level.probes) {
+        const QPointF at = units.map(QPointF(probe.at.x, probe.at.y));
+        const Point cell{floor_div(probe.at.x, outline::kUnit), floor_div(probe.at.y - 1, outline::kUnit)};
+        const auto& all = session_.findings();
+        const bool fails = std::any_of(all.begin(), all.end(), [&](const findings::Finding& f) {
+            return f.level == level.id && f.cell == cell && f.code.rfind("probe-", 0) == 0;
+        });
+        const QRectF sign(at.x() - 6, at.y() - 6, 12, 12);
+        for (const auto& [colour, width] : {std::pair{paper().card, 5.0}, {fails ? paper().vermilion : paper().ink, 2.0}}) {
+            p.setPen(QPen(colour, width));
+            if (probe.blocks) {
+                p.drawRect(sign);
+                p.drawLine(sign.topLeft(), sign.bottomRight());
+            } else {
+                p.drawEllipse(sign);
+                p.drawPoint(at);
+            }
+        }
+    }
+    p.restore();
 }
 
 void LevelView::pointReach() {

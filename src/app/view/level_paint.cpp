@@ -234,6 +234,7 @@ void LevelView::paintEvent(QPaintEvent*) {
     if (!quiet_) paintOwnWords(p);
     soak_.paint(p, camera_, geometry());
     reach_.paint(p, camera_, geometry());
+    if (bound) paintProbes(p);
     if (!quiet_) paintFacts(p);
     if (!quiet_ && !geometry().square()) paintEdgeNumbers(p);
     if (!quiet_) paintGuides(p);

@@ -100,8 +100,10 @@ class LevelView : public QWidget, private Board {
     // Walking in the level as it is shown, from the pointer on, while one paints.
     [[nodiscard]] LiveTry& liveTry() { return liveTry_; }
     void setLiveTry(bool on);
+    void setProbe(bool blocks); // where the pointer is, or takes it away
     void setReach(bool on); // in levels seen from the side
     void pointReach();      // where the pointer is now
+    void paintProbes(QPainter& p) const;
     // From the pointer, or from the start where that is not in the level; off where it was on.
     void soakFromPointer();
     void setSoak(bool on); // from the start
