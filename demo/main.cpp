@@ -226,8 +226,7 @@ void make(const fs::path& dir) {
     std::vector<level::TileId> wet;
     for (const level::Tile& t : m.project.sheet(water)->tiles)
         if (!t.blank) wet.push_back(t.id);
-    m.project = edit::change_tiles(std::move(m.project), wet,
-                                   [told](level::Tile& t) { t.tells = told; });
+    m.project = edit::change_tiles(std::move(m.project), wet, [told](level::Tile& t) { t.tells = told; });
     store::save(m.project, dir);
     // Not part of the project: a sheet to drop on the window, for the first level of the guide.
     fs::create_directories(dir / "to-add");

@@ -149,8 +149,8 @@ Project with_telling(Project project, const std::vector<Used>& things, AreaKindI
 }
 
 std::string add_mover(Project& project, const std::string& name) {
-    const std::string own = free_name(name.empty() ? std::string("Mover") : name,
-                                      [&](const std::string& n) { return project.mover(n) != nullptr; });
+    std::string own = free_name(name.empty() ? std::string("Mover") : name,
+                                [&](const std::string& n) { return project.mover(n) != nullptr; });
     if (project.movers.size() >= kMostMovers) return {};
     project.movers.push_back({own, {}});
     return own;
@@ -171,7 +171,8 @@ Project with_stopping(Project project, const std::string& mover, const std::stri
     for (Mover& m : project.movers) {
         if (m.name != mover) continue;
         std::erase(m.passes, collision_class);
-        if (!stops) m.passes.insert(std::lower_bound(m.passes.begin(), m.passes.end(), collision_class), collision_class);
+        if (!stops)
+            m.passes.insert(std::lower_bound(m.passes.begin(), m.passes.end(), collision_class), collision_class);
     }
     return project;
 }

@@ -15,8 +15,8 @@ level::AreaKindId add_area_kind(level::Project& project, const std::string& name
 // Takes it away with all that tells it: tiles, free blockers and parts of props.
 level::Project without_area_kind(level::Project project, level::AreaKindId kind);
 
-// What all of the things tell: tiles of a material, a tile, a kind of props by a part of it with the area's name. 0 where
-// they tell nothing, or not all of them the same.
+// What all of the things tell: tiles of a material, a tile, a kind of props by a part of it with the area's name. 0
+// where they tell nothing, or not all of them the same.
 level::AreaKindId told_by(const level::Project& project, const std::vector<Used>& things);
 // All of them tell that from now on, in all levels, and block nothing; with 0 they tell nothing. Of a prop it is the
 // whole picture that does.

@@ -90,8 +90,8 @@ std::vector<Pin> pins_of(const Project& project, const Level& level, const vicin
             case walk::Happening::Kind::told:
                 if (h.id >= built.telling.size()) continue;
                 pin.kind = Pin::Kind::told;
-                pin.title = say("Told \"%1\" at %2", built.telling[h.id].name,
-                                at_text(cell_at({h.foot.x, h.foot.y - 0.1})));
+                pin.title =
+                    say("Told \"%1\" at %2", built.telling[h.id].name, at_text(cell_at({h.foot.x, h.foot.y - 0.1})));
                 pin.says = say("It does not block; to the walker it is: %1", built.telling[h.id].means);
                 break;
             case walk::Happening::Kind::fell_out:

@@ -21,8 +21,8 @@ struct Pin {
 inline constexpr std::size_t kMostPins = 64;
 
 // In the order of their ticks. `happenings` and `way` (every sixth tick, from the first on) are of a walk through the
-// level as it was built into `built`. Passed is what has a shape and lies where the walker went: it names the layer that
-// does not block, each layer and thing once.
+// level as it was built into `built`. Passed is what has a shape and lies where the walker went: it names the layer
+// that does not block, each layer and thing once.
 std::vector<Pin> pins_of(const level::Project& project, const level::Level& level, const vicinum::Level& built,
                          const std::vector<walk::Happening>& happenings, const std::vector<walk::Position>& way);
 

@@ -167,13 +167,10 @@ std::vector<Leak> leaks(const Project& project, const Level& level, bool remedie
 }
 
 Finding finding_of(const Level& level, const Leak& leak) {
-    static constexpr std::pair<const char*, Severity> codes[] = {{"start-no-room", Severity::error},
-                                                                 {"rim-open", Severity::warning},
-                                                                 {"mark-unreached", Severity::warning},
-                                                                 {"telling-walked", Severity::hint},
-                                                                 {"nobody-there", Severity::hint},
-                                                                 {"ledge-out-of-reach", Severity::hint},
-                                                                 {"no-way-back", Severity::warning}};
+    static constexpr std::pair<const char*, Severity> codes[] = {
+        {"start-no-room", Severity::error}, {"rim-open", Severity::warning},  {"mark-unreached", Severity::warning},
+        {"telling-walked", Severity::hint}, {"nobody-there", Severity::hint}, {"ledge-out-of-reach", Severity::hint},
+        {"no-way-back", Severity::warning}};
     const auto& [code, usual] = codes[static_cast<std::size_t>(leak.kind)];
     // What is only a note for the game may stand anywhere.
     const bool note = std::any_of(level.marks.begin(), level.marks.end(),
@@ -196,13 +193,20 @@ LeakChecker::Known& LeakChecker::known(const Project& project, const Level& leve
                k.level.lattice == level.lattice && k.level.cell == level.cell && k.level.plane == level.plane &&
                k.level.walker == level.walker && k.level.marks == level.marks && k.level.sides == level.sides &&
                k.level.probes == level.probes && k.level.proofs == level.proofs && k.areas == project.area_kinds &&
-               k.movers == project.movers && k.sheets == project.sheets && k.materials == project.materials && k.kinds == project.prop_kinds;
+               k.movers == project.movers && k.sheets == project.sheets && k.materials == project.materials &&
+               k.kinds == project.prop_kinds;
     };
     const auto found =
         std::find_if(known_.begin(), known_.end(), [&](const Known& k) { return k.level.id == level.id; });
     if (found != known_.end() && same(*found)) return *found;
-    Known now{level, project.sheets, project.materials, project.prop_kinds, project.area_kinds,
-              project.movers, failed_tries(project, level), leaks(project, level)};
+    Known now{level,
+              project.sheets,
+              project.materials,
+              project.prop_kinds,
+              project.area_kinds,
+              project.movers,
+              failed_tries(project, level),
+              leaks(project, level)};
     if (found != known_.end()) {
         *found = std::move(now);
         return *found;

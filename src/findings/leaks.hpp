@@ -1,5 +1,5 @@
-// Where a level leaks, and what in it no one gets to: what soaking it from its start shows, and in a level seen from the
-// side, where it depends on how far one jumps, Reach.
+// Where a level leaks, and what in it no one gets to: what soaking it from its start shows, and in a level seen from
+// the side, where it depends on how far one jumps, Reach.
 #pragma once
 
 #include <memory>

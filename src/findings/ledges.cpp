@@ -13,9 +13,9 @@ using outline::kUnit;
 
 namespace {
 
-constexpr int kNearly = kUnit * 3 / 2;       // 1/64 cells that a ledge lacks at most to be told
+constexpr int kNearly = kUnit * 3 / 2; // 1/64 cells that a ledge lacks at most to be told
 constexpr std::size_t kMostLedgesTold = 3;
-constexpr std::int64_t kLeastLedge = kUnit;  // 1/64 cells of surface
+constexpr std::int64_t kLeastLedge = kUnit; // 1/64 cells of surface
 constexpr std::int64_t kMostCellsMended = 160 * 160;
 
 std::string at_cell(Point p) { return std::to_string(p.x) + ", " + std::to_string(p.y); }

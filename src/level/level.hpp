@@ -158,7 +158,7 @@ struct Level {
     std::vector<Mark> marks;
     std::vector<Probe> probes; // by id
     std::vector<Proof> proofs; // in the order in which they were kept
-    Size frame{320, 224}; // pixels that the game shows
+    Size frame{320, 224};      // pixels that the game shows
     Walker walker;
     bool grows = false;            // whether laying beyond an edge moves the edge, by whole chunks
     std::optional<Point> frame_at; // where the frame's guide stands, its corner in pixels; around the start without

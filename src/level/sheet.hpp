@@ -67,7 +67,8 @@ struct Tile {
     std::uint8_t turns = 255;      // the turns it may be laid with, bit by Turn::code; bit 0 is always set
     Block block{};
     AreaKindId tells = 0; // of the project: what its cells report; 0: nothing
-    int rise = 0; // 0: lies flat; else it stands up, its foot `rise` - 1 cells below its own lower edge; up to kMostRise
+    int rise =
+        0; // 0: lies flat; else it stands up, its foot `rise` - 1 cells below its own lower edge; up to kMostRise
     std::vector<TileFrame> frames{}; // of an animated tile; all tiles with the same frames show the same one at a time
     bool blank = false;              // nothing but see-through pixels; follows from the image
     [[nodiscard]] bool is_block() const { return block.cells != Size{1, 1}; }

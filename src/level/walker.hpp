@@ -29,7 +29,7 @@ struct Walker {
     int foot = 0; // 1/64 cells: how deep it is, from its lower edge; 0: as deep as wide, but no deeper than it is high
     int ways = 8; // that it goes: four, or eight
     // Both.
-    Size slack{};      // pixels of the frame within which it moves before that follows
+    Size slack{};        // pixels of the frame within which it moves before that follows
     std::string mover{}; // which of the project's it is; empty: all that blocks stops it
     bool operator==(const Walker&) const = default;
 };
@@ -63,10 +63,10 @@ struct Held {
 struct Proof {
     std::uint32_t id = 0; // of its level
     std::string name;
-    Point from;              // 1/64 cells: the middle of the walker's foot at the beginning
+    Point from; // 1/64 cells: the middle of the walker's foot at the beginning
     std::vector<Held> held;
-    std::vector<Point> way;  // where it was every half second, 1/64 cells
-    std::string mark;        // the mark that it touched at last; empty: it came to where its way ends
+    std::vector<Point> way; // where it was every half second, 1/64 cells
+    std::string mark;       // the mark that it touched at last; empty: it came to where its way ends
     bool operator==(const Proof&) const = default;
 };
 inline constexpr std::size_t kMostProofs = 256;

@@ -34,7 +34,8 @@ void add_props(const level::Level& level, const level::Layer& layer, const level
             for (const level::PropArea& area : piece.kind->areas) {
                 if (area.name != name) continue;
                 const int f = piece.kind->factor;
-                const double l = area.box.x * f, t = area.box.y * f, r = area.box.right() * f, b = area.box.bottom() * f;
+                const double l = area.box.x * f, t = area.box.y * f, r = area.box.right() * f,
+                             b = area.box.bottom() * f;
                 level::Spots corners;
                 for (const level::Spot s : {level::Spot{l, t}, {r, t}, {r, b}, {l, b}})
                     corners.push_back(piece.placing().in_level(s));

@@ -94,9 +94,9 @@ struct Kinds {
     Kinds(const level::TileTable& t) : tiles(&t) {} // NOLINT(google-explicit-constructor): without props
     Kinds(const level::TileTable& t, const level::PropKinds& p) : tiles(&t), props(&p) {}
     const level::TileTable* tiles;
-    const level::PropKinds* props = nullptr;      // null: props are left out
+    const level::PropKinds* props = nullptr;          // null: props are left out
     const std::vector<std::string>* passes = nullptr; // sorted classes of layers that block nothing here
-    const std::string* collision_class = nullptr; // only layers of that class block, all open; null: all block
+    const std::string* collision_class = nullptr;     // only layers of that class block, all open; null: all block
 };
 
 // Reads the codes of `cells` from the shown or hidden layers into rows of `stride` codes; kOpen outside the level.

@@ -62,7 +62,7 @@ void put_solids(Json& j, const Project& project, const Level& level, const outli
 // Whether anything that stands on the layer blocks.
 bool any_blocks(const level::PropKinds& kinds, const Layer& layer) {
     bool out = false;
-    for (const Prop& prop : layer.props())
+    for (const level::Prop& prop : layer.props())
         if (!out) kinds.each_piece(prop, [&](const level::Piece& piece) { out = out || piece.kind->blocks; });
     return out;
 }

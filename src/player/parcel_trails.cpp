@@ -8,7 +8,7 @@
 namespace vic::player {
 
 void ParcelView::paintTrails(QPainter& painter) {
-    const vicinum::Level& level = game_->level;
+    const vicinum::Level& level = this->level();
     const auto pixel = [&](walk::Position p) {
         const auto [x, y] = level.pixel(p.x, p.y);
         return QPointF(x, y);

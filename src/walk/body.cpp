@@ -59,8 +59,7 @@ void World::Parts::add_chain(const std::vector<vicinum::Vec>& points) {
 void World::Parts::add_foot(const vicinum::Prop& prop) {
     for (const std::vector<vicinum::Place>& outline : level->blocking(prop)) {
         std::vector<b2Vec2> corners;
-        for (const vicinum::Place p : outline)
-            corners.emplace_back(static_cast<float>(p.x), static_cast<float>(p.y));
+        for (const vicinum::Place p : outline) corners.emplace_back(static_cast<float>(p.x), static_cast<float>(p.y));
         b2PolygonShape solid;
         b2ChainShape rim;
         b2FixtureDef def;
@@ -125,8 +124,8 @@ void World::Parts::add_walker() {
         shape.Set(corners, 6);
     } else {
         // Seen from above only the foot collides: as deep as it is wide, but no deeper than the figure.
-        foot_half = level->walker.foot > 0 ? std::min(metres(level->walker.foot) / 2, half.y)
-                                            : std::min(half.x, half.y);
+        foot_half =
+            level->walker.foot > 0 ? std::min(metres(level->walker.foot) / 2, half.y) : std::min(half.x, half.y);
         // Aslant it stands in the middle of its foot.
         if (level->isometric) foot_half = half.x;
         shape.SetAsBox(half.x, foot_half, {0, half.y - (level->isometric ? 0 : foot_half)}, 0);
@@ -177,7 +176,6 @@ void World::Parts::note_touches() {
         note(Happening::Kind::told, static_cast<std::uint32_t>(i));
     }
 }
-
 
 // The middle of the body, or its feet; from above the middle of the foot.
 bool World::Parts::in_area(const vicinum::Telling& area) const {

@@ -100,7 +100,8 @@ Flights::Flights(const Places& places, const level::Walker& walker, int grain)
     : places_(places),
       held_(places.held, false),
       no_room_(places.room, true),
-      floats_any_(std::any_of(places.floats.of.begin(), places.floats.of.end(), [](std::uint64_t w) { return w != 0; })),
+      floats_any_(
+          std::any_of(places.floats.of.begin(), places.floats.of.end(), [](std::uint64_t w) { return w != 0; })),
       wall_jumps_(walker.wall_jump > 0),
       cuts_(walker.least_jump > 0 && walker.least_jump < walker.jump),
       grace_(ticks_of(walker.grace_edge)),
@@ -298,10 +299,9 @@ void Flights::play(Flight& flight, const Landed& landed) {
         if (wall_jumps_) off_walls(row, y);
         if (!watched_.empty()) look(row, y);
         // What can be had earlier in a row can be had later there, too.
-        const bool last_in_row = tick == static_cast<std::size_t>(grace_) ||
-                                 (tick + 1 < p.row.size() && p.row[tick + 1] != p.row[tick]);
-        if (flight.grace && tick <= static_cast<std::size_t>(grace_) && last_in_row)
-            begin(Kind::jump, y, row, false);
+        const bool last_in_row =
+            tick == static_cast<std::size_t>(grace_) || (tick + 1 < p.row.size() && p.row[tick + 1] != p.row[tick]);
+        if (flight.grace && tick <= static_cast<std::size_t>(grace_) && last_in_row) begin(Kind::jump, y, row, false);
         if (cuts_ && flight.kind != Kind::fall && tick < p.rising.size() && p.rising[tick] != 0 && top - y >= least_)
             begin(Kind::fall, y, row, false);
         row.trim();

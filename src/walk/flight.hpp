@@ -34,7 +34,7 @@ struct Places {
 
 // How high the walker is after each tick, in whole samples from where he began, downwards.
 struct Profile {
-    std::vector<int> row; // row[0] = 0
+    std::vector<int> row;     // row[0] = 0
     std::vector<char> rising; // whether the tick that leads there goes up, and he can be let fall at its end
     // Beyond the last entry he falls so many samples a tick, in 1/1024.
     int last = 0;
@@ -106,8 +106,8 @@ class Flights {
     bool seen_ = false;
     void look(const Row& row, int y);
     bool wall_jumps_ = false, cuts_ = false;
-    int grace_ = 0; // ticks
-    int least_ = 0; // samples that a jump rises at least
+    int grace_ = 0;   // ticks
+    int least_ = 0;   // samples that a jump rises at least
     double pace_ = 0; // samples a tick
     Profile jump_, off_, fall_;
     std::vector<Flight> open_;

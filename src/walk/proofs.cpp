@@ -8,8 +8,8 @@ namespace vic::walk {
 namespace {
 
 constexpr int kTicksOfTrail = 6;
-constexpr double kAstray = 1;    // cells
-constexpr double kClear = 0.03;  // cells above what it stands on
+constexpr double kAstray = 1;   // cells
+constexpr double kClear = 0.03; // cells above what it stands on
 
 Point units(Position p) {
     return {static_cast<int>(std::lround(p.x * vicinum::kUnit)), static_cast<int>(std::lround(p.y * vicinum::kUnit))};
@@ -68,8 +68,7 @@ Proved prove(const vicinum::Level& level, const vicinum::Proof& proof) {
         }
     const Position end = world.foot();
     out.ticks = world.ticks();
-    out.holds = !proof.mark.empty() ? touched()
-                                    : proof.way.empty() || apart(end, cells(proof.way.back())) <= kAstray;
+    out.holds = !proof.mark.empty() ? touched() : proof.way.empty() || apart(end, cells(proof.way.back())) <= kAstray;
     if (out.holds || !out.was) out.at = end;
     if (out.holds) out.was.reset();
     return out;

@@ -31,8 +31,8 @@ class Recorder {
 
 struct Proved {
     bool holds = false;
-    int ticks = 0;     // that were played
-    Position at;       // where it ended, or
+    int ticks = 0; // that were played
+    Position at;   // where it ended, or
     // where it went astray: the first place more than a cell from where it had been, with that and its tick.
     std::optional<Position> was;
     int astray = 0;

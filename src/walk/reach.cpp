@@ -68,7 +68,7 @@ struct Reach::Inside {
     Places places;
     std::array<std::unique_ptr<Flights>, kMostWorkers> flights; // one for each thread, made when it is needed
     std::unique_ptr<Runs> held, floats;
-    std::vector<std::size_t> ledge_of_held, ledge_of_float; // by run
+    std::vector<std::size_t> ledge_of_held, ledge_of_float;        // by run
     std::vector<std::vector<std::pair<int, std::size_t>>> runs_of; // by ledge: row and run
     std::vector<Ledge> ledges;
     std::vector<Strip> strips;
@@ -210,8 +210,7 @@ void Reach::Inside::measure() {
         for (const auto& [y, i] : runs_of[k]) {
             const Strip s = strip(y, ledge.floats ? floats->all[i] : held->all[i], k);
             ledge.length += s.to - s.from;
-            ledge.around =
-                united(ledge.around, {s.from - walker.width / 2, s.y - 1, s.to - s.from + walker.width, 1});
+            ledge.around = united(ledge.around, {s.from - walker.width / 2, s.y - 1, s.to - s.from + walker.width, 1});
         }
     }
 }
@@ -291,8 +290,7 @@ void Reach::Inside::each_landing(std::size_t ledge, Flights& fly, const Landed& 
             if (row.bits[i] == 0) continue;
             for (const int beside : {y - 1, y, y + 1}) {
                 if (beside < 0 || beside >= places.size.h) continue;
-                const std::uint64_t both =
-                    row.bits[i] & (in_air ? places.held : places.floats).row(beside)[i];
+                const std::uint64_t both = row.bits[i] & (in_air ? places.held : places.floats).row(beside)[i];
                 if (both == 0) continue;
                 const int x = static_cast<int>(i * 64) + std::countr_zero(both);
                 const std::size_t j = others.first_beyond(beside, x);
@@ -374,8 +372,7 @@ void Reach::Inside::find_ways_back() {
     }
 }
 
-Reach::Reach(const level::Project& project, const level::Level& level)
-    : in_(std::make_unique<Inside>(project, level)) {
+Reach::Reach(const level::Project& project, const level::Level& level) : in_(std::make_unique<Inside>(project, level)) {
     if (level.view != level::View::from_the_side || in_->places.size.empty()) {
         in_->places.size = {};
         in_->places.room = in_->places.held = in_->places.floats = in_->places.drops = in_->places.holds = Bits({0, 0});
@@ -390,9 +387,8 @@ Reach::Reach(const level::Project& project, const level::Level& level)
     begin.y += level.first_mark(level::MarkKind::start) ? foot_of(level).h / 2 : 0;
     in_->search(begin);
     // What lies on the level's rim from outside is nobody's business unless he gets there.
-    std::erase_if(in_->strips, [&](const Strip& s) {
-        return s.y <= 0 && in_->ledges[s.ledge].gets == Gets::not_reached;
-    });
+    std::erase_if(in_->strips,
+                  [&](const Strip& s) { return s.y <= 0 && in_->ledges[s.ledge].gets == Gets::not_reached; });
 }
 
 Reach::~Reach() = default;

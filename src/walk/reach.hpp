@@ -36,11 +36,11 @@ struct Strip {
 };
 
 struct Ledge {
-    Box around;                    // of its strips, 1/64 cells, the walker's width with them
-    std::vector<std::size_t> to;   // ledges that are reached from it in one go, without itself
-    std::int64_t length = 0;       // 1/64 cells of surface
+    Box around;                  // of its strips, 1/64 cells, the walker's width with them
+    std::vector<std::size_t> to; // ledges that are reached from it in one go, without itself
+    std::int64_t length = 0;     // 1/64 cells of surface
     Gets gets = Gets::not_reached;
-    bool floats = false;           // no ground: a ladder or a water
+    bool floats = false; // no ground: a ladder or a water
 };
 
 class Reach {
@@ -53,8 +53,8 @@ class Reach {
 
     [[nodiscard]] const std::vector<Ledge>& ledges() const;
     [[nodiscard]] const std::vector<Strip>& strips() const; // from above to below, then from left to right
-    [[nodiscard]] bool begins() const; // whether there is a place to stand where the walker begins
-    [[nodiscard]] std::size_t start() const; // the ledge on which he begins
+    [[nodiscard]] bool begins() const;                      // whether there is a place to stand where the walker begins
+    [[nodiscard]] std::size_t start() const;                // the ledge on which he begins
     // The ledge on which one stands at a place, or onto which one falls from there; 1/64 cells.
     [[nodiscard]] std::optional<std::size_t> ledge_under(Point place) const;
     // Where one lands from a ledge in one go: stretches of other ledges.

@@ -64,7 +64,8 @@ std::optional<Point> remedy_for(const level::Project& project, const level::Leve
                    (all.h + 2 * kWide) * kUnit};
     for (const Strip& s : reach.strips()) {
         if (s.ledge == ledge) mine.push_back(s);
-        if (reach.ledges()[s.ledge].gets != Gets::not_reached && seen.contains(Point{s.from, s.y})) reached.push_back(s);
+        if (reach.ledges()[s.ledge].gets != Gets::not_reached && seen.contains(Point{s.from, s.y}))
+            reached.push_back(s);
     }
     const auto goes = [&](const Strip& from, const Strip& to) {
         const Reach::Lack lack = reach.lack_between(from, to);
@@ -90,8 +91,7 @@ std::optional<Point> remedy_for(const level::Project& project, const level::Leve
         const Reach then(project, with_cell(level, cell));
         const auto now = then.ledge_under(aim);
         if (now && then.ledges()[*now].gets != Gets::not_reached &&
-            then.ledges()[*now].around.bottom() <= far.around.bottom() &&
-            then.reachable() > reach.reachable())
+            then.ledges()[*now].around.bottom() <= far.around.bottom() && then.reachable() > reach.reachable())
             return cell;
     }
     return std::nullopt;

@@ -26,11 +26,11 @@ class Samples {
     Samples(const level::Level& level, const outline::Kinds& kinds, Size foot, int margin = 0,
             std::int64_t most = std::int64_t{1} << 28);
 
-    int grain;     // samples of a cell each way: 16, or fewer
-    int margin;    // samples around the level
-    Size foot;     // in samples, as large as need be
-    Bits blocked;  // a sample that any of what blocks lies in
-    OneWays ways;  // with the margin counted
+    int grain;    // samples of a cell each way: 16, or fewer
+    int margin;   // samples around the level
+    Size foot;    // in samples, as large as need be
+    Bits blocked; // a sample that any of what blocks lies in
+    OneWays ways; // with the margin counted
 
     [[nodiscard]] int side() const { return outline::kUnit / grain; } // 1/64 cells of a sample
     [[nodiscard]] Size in_samples(Size units) const;

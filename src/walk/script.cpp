@@ -13,7 +13,8 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
     std::string line;
     for (int number = 1; std::getline(in, line); ++number) {
         const auto refuse = [&](const Text& what) {
-            throw InputError(what, file, say("line %1", number), "A line is TICKS and any of: left right up down jump run");
+            throw InputError(what, file, say("line %1", number),
+                             "A line is TICKS and any of: left right up down jump run");
         };
         if (const auto hash = line.find('#'); hash != std::string::npos) line.resize(hash);
         std::istringstream words(line);

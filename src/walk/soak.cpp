@@ -246,7 +246,8 @@ Soaked Soaker::from(Point middle) {
     Soaked out;
     out.grain = grain_;
     out.samples = samples_.blocked.size;
-    out.nothing_blocks = std::all_of(samples_.blocked.of.begin(), samples_.blocked.of.end(), [](std::uint64_t w) { return w == 0; });
+    out.nothing_blocks =
+        std::all_of(samples_.blocked.of.begin(), samples_.blocked.of.end(), [](std::uint64_t w) { return w == 0; });
     Bits wet(samples_.blocked.size);
     const auto shut_in = [&] {
         out.shut_in = true;

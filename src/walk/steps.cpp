@@ -143,8 +143,8 @@ void World::Parts::fly(const Input& input, float wanted) {
     b2Vec2 v = walker->GetLinearVelocity();
     const bool remembered = since_jump <= ticks_of(level->walker.grace_landing);
     const int wall = level->walker.wall_jump > 0 && !on_ground ? find_wall() : 0;
-    const bool takes_off = remembered && !dropping && since_ground <= ticks_of(level->walker.grace_edge) &&
-                           level->walker.jump > 0;
+    const bool takes_off =
+        remembered && !dropping && since_ground <= ticks_of(level->walker.grace_edge) && level->walker.jump > 0;
     const auto leap = [&](double height) {
         v.y = motion.take_off(height);
         rising = 4;

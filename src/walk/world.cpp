@@ -13,7 +13,8 @@ std::uint8_t keys_of(const Input& input) {
 }
 
 Input input_of(unsigned keys) {
-    return {(keys & 1U) != 0, (keys & 2U) != 0, (keys & 4U) != 0, (keys & 8U) != 0, (keys & 16U) != 0, (keys & 32U) != 0};
+    return {(keys & 1U) != 0, (keys & 2U) != 0,  (keys & 4U) != 0,
+            (keys & 8U) != 0, (keys & 16U) != 0, (keys & 32U) != 0};
 }
 
 World::World(const vicinum::Level& level, const std::string& mover) : parts_(std::make_unique<Parts>(level, mover)) {

@@ -109,7 +109,8 @@ struct Try {
     std::vector<std::uint32_t> touched;
     std::optional<int> left_by; // see World
 };
-// Stops early where the walker falls out or leaves by a side that leads on. `from`: where it begins, else as World does.
+// Stops early where the walker falls out or leaves by a side that leads on. `from`: where it begins, else as World
+// does.
 Try play(const vicinum::Level& level, const std::vector<Step>& script, std::optional<Position> from = std::nullopt);
 
 } // namespace vic::walk

@@ -99,8 +99,7 @@ TEST_CASE("who walks on what is called water is told so, unless something lies o
     CHECK(yard.found().empty());
 }
 
-TEST_CASE("who has no room at the start is told; levels from the side do not leak at their rim",
-          "[findings][leaks]") {
+TEST_CASE("who has no room at the start is told; levels from the side do not leak at their rim", "[findings][leaks]") {
     Yard yard;
     level::Level level = yard.small.level();
     level.walker.width = 64 * 20;

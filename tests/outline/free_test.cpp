@@ -262,7 +262,8 @@ TEST_CASE("after a change of props, cells and free blockers it is as if all were
         } else {
             auto free = level.layer(blockers.id)->blockers()->free();
             if (free.size() > 4) free.erase(free.begin() + random.below(static_cast<int>(free.size())));
-            level::FreeBlocker b{next++, random_polygon(random, {24 * kUnit, 18 * kUnit}), 0, random.flip(0.4), 0, {}, {}};
+            level::FreeBlocker b{next++, random_polygon(random, {24 * kUnit, 18 * kUnit}), 0, random.flip(0.4), 0, {},
+                                 {}};
             if (random.flip(0.3)) {
                 b.points.resize(2);
                 b.width = 1 + random.below(3 * kUnit);

@@ -51,8 +51,8 @@ struct Hall {
     level::AreaKindId ladder = 0, water = 0;
 };
 
-const std::vector<std::string> kFloor{"            ", "            ", "            ", "            ", "            ",
-                                      "            ", "            ", "############"};
+const std::vector<std::string> kFloor{"            ", "            ", "            ", "            ",
+                                      "            ", "            ", "            ", "############"};
 
 // The highest that his foot comes while that is held, from the floor at 7.
 double highest(World& world, const Input& held, int ticks, int holds = 10'000) {
@@ -207,7 +207,7 @@ TEST_CASE("a mover passes the classes that do not stop it, and nothing else", "[
     CHECK(built.blocked(6.5, 3.5));
     CHECK_FALSE(built.blocked(6.5, 3.5, "Shots"));
     CHECK(built.blocked(6.5, 7.5, "Shots"));
-    CHECK(built.outlines_for("no such") .size() == built.outlines.size());
+    CHECK(built.outlines_for("no such").size() == built.outlines.size());
     const auto walks_to = [&](const std::string& mover) {
         World world(built, mover);
         world.place({2, 7});
@@ -289,7 +289,8 @@ TEST_CASE("areas, movers, the walker's ways, probes and proofs come back from th
 TEST_CASE("a try that is kept holds until the way is barred, and says where it went astray", "[walk][proofs]") {
     Hall hall(kFloor);
     hall.change([](level::Level& l) {
-        l.marks = {{1, "Start", level::MarkKind::start, {1, 5, 1, 2}}, {2, "Exit", level::MarkKind::exit, {10, 5, 1, 2}}};
+        l.marks = {{1, "Start", level::MarkKind::start, {1, 5, 1, 2}},
+                   {2, "Exit", level::MarkKind::exit, {10, 5, 1, 2}}};
     });
     const vicinum::Level bones = hall.bones();
     World world(bones);
@@ -320,9 +321,7 @@ TEST_CASE("a try that is kept holds until the way is barred, and says where it w
 
 TEST_CASE("probes say where he must be stopped, and where he must get through", "[walk][proofs]") {
     Hall hall(kFloor);
-    hall.change([](level::Level& l) {
-        l.probes = {{1, {5 * 64, 7 * 64}, false}, {2, {5 * 64, 7 * 64 + 32}, true}};
-    });
+    hall.change([](level::Level& l) { l.probes = {{1, {5 * 64, 7 * 64}, false}, {2, {5 * 64, 7 * 64 + 32}, true}}; });
     CHECK(findings::failed_tries(hall.small.project, hall.small.level()).empty());
     hall.change([](level::Level& l) {
         for (level::Probe& p : l.probes) p.blocks = !p.blocks;
@@ -379,8 +378,7 @@ TEST_CASE("every bump names what stopped him, and what he passes through is name
         world.tick(right);
         recorder.note(right, world.foot());
     }
-    const auto pins =
-        edit::pins_of(hall.small.project, hall.small.level(), bones, world.happenings(), recorder.way());
+    const auto pins = edit::pins_of(hall.small.project, hall.small.level(), bones, world.happenings(), recorder.way());
     const auto of = [&](edit::Pin::Kind kind) {
         return std::find_if(pins.begin(), pins.end(), [kind](const edit::Pin& p) { return p.kind == kind; });
     };
@@ -394,9 +392,9 @@ TEST_CASE("every bump names what stopped him, and what he passes through is name
 
 namespace {
 
-// How often he is held up on his way to the right over so many cells: ticks in which he gets on by less than two fifths (at the foot of a slope
-// it is half for one tick).
-int catches(const vicinum::Level& level, double from, double floor, int cells) {
+// How often he is held up on his way to the right over so many cells: ticks in which he gets on by less than that share
+// of his pace. At the foot of a slope it is half for one tick.
+int catches(const vicinum::Level& level, double from, double floor, int cells, double share = 0.4) {
     World world(level);
     world.place({from, floor});
     settle_down(world);
@@ -407,7 +405,7 @@ int catches(const vicinum::Level& level, double from, double floor, int cells) {
     const double pace = level.walker.speed / kTicks;
     while (world.foot().x < from + cells && ticks++ < cells * 40) {
         world.tick(right);
-        out += world.foot().x - before < 0.4 * pace && ticks > 2;
+        out += world.foot().x - before < share * pace && ticks > 2;
         before = world.foot().x;
     }
     CHECK(world.foot().x >= from + cells);
@@ -438,19 +436,7 @@ TEST_CASE("ten thousand cells of floor, level and aslant, without being caught o
     small.set(level);
     const vicinum::Level merged = bones_of(small.project, small.level());
     CHECK(catches(merged, 2, 6, 10'000) == 0);
-    // What it is like with a box for each tile: only to compare, and that the count can be other than 0.
-    vicinum::Level boxes = merged;
-    boxes.outlines.clear();
-    for (int x = 0; x < kLong; ++x) {
-        const int u = vicinum::kUnit;
-        boxes.outlines.push_back({false, {{x * u, 6 * u}, {x * u + u, 6 * u}, {x * u + u, 7 * u}, {x * u, 7 * u}}});
-        const int in = x % 20;
-        if (in > 5 && in < 12)
-            boxes.outlines.push_back({false, {{x * u, 5 * u}, {x * u + u, 5 * u}, {x * u + u, 6 * u}, {x * u, 6 * u}}});
-        if (in == 5) boxes.outlines.push_back({false, {{x * u + u, 5 * u}, {x * u + u, 6 * u}, {x * u, 6 * u}}});
-        if (in == 12) boxes.outlines.push_back({false, {{x * u, 5 * u}, {x * u + u, 6 * u}, {x * u, 6 * u}}});
-    }
-    WARN("one box for each tile: " << catches(boxes, 2, 6, 2'000) << " in 2,000 cells");
+    CHECK(catches(merged, 2, 6, 1'000, 0.8) > 0); // on slopes he is slower: the count can be other than 0
 }
 
 TEST_CASE("no walker gets into what blocks, or out of a closed level", "[walk][moving][slow]") {
@@ -470,7 +456,8 @@ TEST_CASE("no walker gets into what blocks, or out of a closed level", "[walk][m
         for (int i = 0; i < 70; ++i) {
             const Point at{random.below(24), random.below(18)};
             if (at.x < 5 && at.y > 12) continue;
-            grid.set(at, level::Cell(random.flip(0.6) ? 10 : 2 + static_cast<level::TileId>(random.below(3)), {}, true), 0);
+            grid.set(at, level::Cell(random.flip(0.6) ? 10 : 2 + static_cast<level::TileId>(random.below(3)), {}, true),
+                     0);
         }
         level.marks = {{1, "Start", level::MarkKind::start, {2, 15, 1, 2}}};
         small.set(level);

@@ -106,8 +106,8 @@ TEST_CASE("a ledge as high as a jump is reached, and one a little higher is not,
     Reach reach = place.reach();
     REQUIRE(reach.begins());
     CHECK(Cave::gets(reach, 2, 12) == Gets::reached);
-    CHECK(Cave::gets(reach, 12, 9) == Gets::reached);     // three cells up
-    CHECK(Cave::gets(reach, 6, 5) == Gets::not_reached);  // seven cells up, four from the other
+    CHECK(Cave::gets(reach, 12, 9) == Gets::reached);    // three cells up
+    CHECK(Cave::gets(reach, 6, 5) == Gets::not_reached); // seven cells up, four from the other
     const auto high = reach.ledge_under({6 * kUnit + 32, 6 * kUnit});
     REQUIRE(high);
     const auto lack = reach.lack_of(*high);
@@ -115,9 +115,8 @@ TEST_CASE("a ledge as high as a jump is reached, and one a little higher is not,
     CHECK(lack->height + lack->gap > 0);
     const auto cell = remedy_for(place.small.project, place.small.level(), reach, *high);
     REQUIRE(cell);
-    place.change([&](level::Level& level) {
-        level.edit(place.small.ground).grid().set(*cell, level::Cell(10, {}, true), 0);
-    });
+    place.change(
+        [&](level::Level& level) { level.edit(place.small.ground).grid().set(*cell, level::Cell(10, {}, true), 0); });
     reach = place.reach();
     CHECK(Cave::gets(reach, 6, 5) == Gets::reached);
 }
@@ -133,16 +132,15 @@ TEST_CASE("a pit without a way out is a place of no return", "[reach]") {
     CHECK(Cave::gets(reach, 20, 6) == Gets::reached); // across the gap, and back
     CHECK(Cave::gets(reach, 2, 14) == Gets::not_reached);
     // With an exit in it, it is where one is to go.
-    place.change([](level::Level& level) {
-        level.marks.push_back({2, "Out", level::MarkKind::exit, {9, 14, 1, 1}});
-    });
+    place.change([](level::Level& level) { level.marks.push_back({2, "Out", level::MarkKind::exit, {9, 14, 1, 1}}); });
     CHECK(Cave::gets(place.reach(), 9, 14) == Gets::reached);
 }
 
 TEST_CASE("ladders and water lead up, thin floors are dropped through", "[reach]") {
     Cave place({20, 18});
-    place.draw({"", "", "", "", "     ====", "        H", "        H", "        H", "        H", "        H", "        H",
-                "        H", "        H", "        H", "        H", "        H", "  S     H", "####################"});
+    place.draw({"", "", "", "", "     ====", "        H", "        H", "        H", "        H", "        H",
+                "        H", "        H", "        H", "        H", "        H", "        H", "  S     H",
+                "####################"});
     CHECK(Cave::gets(place.reach(), 6, 3) == Gets::reached);
     place.change([](level::Level& level) { level.walker.climb = 0; });
     CHECK(Cave::gets(place.reach(), 6, 3) == Gets::not_reached);
@@ -176,7 +174,8 @@ TEST_CASE("a walker that plays at random never stands where reach says that none
                     held.run = random.flip(0.5);
                 }
                 world.tick(held);
-                const std::array<Position, 2> places = last; // contacts are those of the last tick, or of the one before
+                const std::array<Position, 2> places =
+                    last; // contacts are those of the last tick, or of the one before
                 last = {last[1], world.foot()};
                 if (!world.grounded() || world.climbing() || world.swimming()) continue;
                 ++stood;
@@ -202,8 +201,8 @@ namespace {
 
 // Whether he comes to stand on the ledge from that place, when he waits so long before he steers, so long again before
 // he jumps, and then makes for `aim`.
-bool gets_there(World& world, const Reach& reach, Position from, std::size_t ledge, double aim, int wait,
-                bool jumps, bool drops) {
+bool gets_there(World& world, const Reach& reach, Position from, std::size_t ledge, double aim, int wait, bool jumps,
+                bool drops) {
     world.place(from);
     for (int tick = 0; tick < 4; ++tick) world.tick({});
     for (int tick = 0; tick < 150; ++tick) {

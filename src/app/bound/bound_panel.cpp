@@ -80,8 +80,9 @@ void BoundPanel::refresh() {
     const walk::Reach* reach = view_.reach().reach();
     reached_->setVisible(reach != nullptr);
     if (reach)
-        reach_->setText(tr("%1 of %2").arg(locale.toString(static_cast<qlonglong>(reach->reachable())),
-                                           locale.toString(static_cast<qlonglong>(reach->standable()))));
+        reach_->setText(tr("%1 of %2")
+                            .arg(locale.toString(static_cast<qlonglong>(reach->reachable())),
+                                 locale.toString(static_cast<qlonglong>(reach->standable()))));
     bool solid = false;
     for (const level::LayerRef& l : level.layers) solid = solid || (l->tiles() && l->solid());
     hint_->setText(

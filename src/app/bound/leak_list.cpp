@@ -190,7 +190,8 @@ void LeakList::fill() {
     if (!leak || !leak->fill) return;
     level::Project p = session_.project();
     const Point like{leak->cells.x + leak->cells.w / 2, leak->cells.bottom()}; // what one stands on there
-    level::Level level = edit::filled_in(p, *session_.level(), *leak->fill, like, tr("Own words").toStdString(), p.next_id);
+    level::Level level =
+        edit::filled_in(p, *session_.level(), *leak->fill, like, tr("Own words").toStdString(), p.next_id);
     p.put(std::move(level));
     session_.apply(tr("Bring a ledge within reach"), std::move(p));
 }

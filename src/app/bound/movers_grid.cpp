@@ -68,8 +68,8 @@ void MoversGrid::build(const std::vector<std::string>& classes) {
     }
     for (std::size_t c = 0; c < classes.size(); ++c) {
         const int row = static_cast<int>(c) + 1;
-        grid->addWidget(label(classes[c].empty() ? tr("no class") : QString::fromStdString(classes[c]), "quiet", table_),
-                        row, 0);
+        grid->addWidget(
+            label(classes[c].empty() ? tr("no class") : QString::fromStdString(classes[c]), "quiet", table_), row, 0);
         for (std::size_t m = 0; m < movers.size(); ++m) {
             auto* box = new QCheckBox(table_);
             box->setObjectName(QString("stops-%1-%2").arg(c).arg(m));

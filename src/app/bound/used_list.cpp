@@ -231,9 +231,8 @@ void UsedList::askWhatItTells() {
     }
     connect(menu->addAction(tr("Another…")), &QAction::triggered, this, [this, make] {
         bool taken = false;
-        const QString name =
-            QInputDialog::getText(this, tr("An area that tells"), tr("What the game is told there"), QLineEdit::Normal,
-                                  {}, &taken);
+        const QString name = QInputDialog::getText(this, tr("An area that tells"), tr("What the game is told there"),
+                                                   QLineEdit::Normal, {}, &taken);
         if (taken && !name.trimmed().isEmpty()) make(name.trimmed(), level::AreaMeans::tells);
     });
     if (const level::AreaKind* k = session_.project().area_kind(now))

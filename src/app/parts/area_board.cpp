@@ -93,7 +93,8 @@ void AreaBoard::mouseMoveEvent(QMouseEvent* e) {
     if (draws_) {
         const Box box{std::min(from_->x, to.x), std::min(from_->y, to.y), std::abs(to.x - from_->x),
                       std::abs(to.y - from_->y)};
-        if (box.w > 0 && box.h > 0 && areas_.size() < level::kMostPropAreas) areas_.push_back({tr("area").toStdString(), box});
+        if (box.w > 0 && box.h > 0 && areas_.size() < level::kMostPropAreas)
+            areas_.push_back({tr("area").toStdString(), box});
     } else {
         Box& box = areas_[static_cast<std::size_t>(chosen_)].box;
         box.x = std::clamp(box.x + to.x - from_->x, std::min(0, pixels_.w - box.w), std::max(0, pixels_.w - box.w));

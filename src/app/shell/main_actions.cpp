@@ -182,15 +182,16 @@ void MainWindow::buildTryActions() {
     add(
         level, "keyWalkLive", tr("Walk here while painting"), QKeySequence(Qt::ALT | Qt::Key_J),
         [this] { levelView_->setLiveTry(!levelView_->liveTry().on()); },
-        tr("The walker begins where one points, in the level as it is: arrow keys move him, Space jumps, and he goes on "
+        tr("The walker begins where one points, in the level as it is: arrow keys move him, Space jumps, and he goes "
+           "on "
            "in what is painted; Esc ends it"));
     add(
         level, "keyMustPass", tr("The walker must get through here"), QKeySequence(Qt::ALT | Qt::Key_N),
         [this] { levelView_->setProbe(false); },
         tr("A probe at the pointer, where his foot is: every check tests it; again, and it is gone"));
     add(
-        level, "keyMustBlock", tr("The walker must be stopped here"),
-        QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_N), [this] { levelView_->setProbe(true); },
+        level, "keyMustBlock", tr("The walker must be stopped here"), QKeySequence(Qt::ALT | Qt::SHIFT | Qt::Key_N),
+        [this] { levelView_->setProbe(true); },
         tr("A probe at the pointer, where his foot is: every check tests it; again, and it is gone"));
     connect(&levelView_->liveTry(), &LiveTry::moved, levelView_, qOverload<>(&QWidget::update));
     connect(&levelView_->liveTry(), &LiveTry::fell, this,

@@ -189,7 +189,8 @@ void LevelView::paintProbes(QPainter& p) const {
             return f.level == level.id && f.cell == cell && f.code.rfind("probe-", 0) == 0;
         });
         const QRectF sign(at.x() - 6, at.y() - 6, 12, 12);
-        for (const auto& [colour, width] : {std::pair{paper().card, 5.0}, {fails ? paper().vermilion : paper().ink, 2.0}}) {
+        for (const auto& [colour, width] :
+             {std::pair{paper().card, 5.0}, {fails ? paper().vermilion : paper().ink, 2.0}}) {
             p.setPen(QPen(colour, width));
             if (probe.blocks) {
                 p.drawRect(sign);

@@ -19,8 +19,8 @@
 #include "app/parts/camera.hpp"
 #include "app/session/tool.hpp"
 #include "app/view/contrast_lens.hpp"
-#include "app/view/pages.hpp"
 #include "app/view/live_try.hpp"
+#include "app/view/pages.hpp"
 #include "app/view/reach_lens.hpp"
 #include "app/view/soak_lens.hpp"
 #include "base/geometry.hpp"
@@ -101,8 +101,8 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] LiveTry& liveTry() { return liveTry_; }
     void setLiveTry(bool on);
     void setProbe(bool blocks); // where the pointer is, or takes it away
-    void setReach(bool on); // in levels seen from the side
-    void pointReach();      // where the pointer is now
+    void setReach(bool on);     // in levels seen from the side
+    void pointReach();          // where the pointer is now
     void paintProbes(QPainter& p) const;
     // From the pointer, or from the start where that is not in the level; off where it was on.
     void soakFromPointer();

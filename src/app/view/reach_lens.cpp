@@ -30,7 +30,7 @@ using walk::Gets;
 
 const char* const kReachJob = "reach";
 constexpr std::int64_t kReachedAtOnce = 96 * 64; // cells of a level that is looked at while one paints
-constexpr int kBand = kUnit * 3 / 4;      // how high the band over a surface is, 1/64 cells
+constexpr int kBand = kUnit * 3 / 4;             // how high the band over a surface is, 1/64 cells
 
 QColor with_alpha(QColor colour, int alpha) {
     colour.setAlpha(alpha);
@@ -65,8 +65,8 @@ void ReachLens::follow(const level::Level& level, bool settled) {
     const level::Project& project = session_.project();
     const bool atOnce = level.size.area() <= kReachedAtOnce;
     if (!atOnce && !settled) return;
-    Of of{level.layers, level.marks,   project.sheets, project.prop_kinds, project.area_kinds,
-          level.walker, level.sides, level.size};
+    Of of{level.layers,       level.marks,  project.sheets, project.prop_kinds,
+          project.area_kinds, level.walker, level.sides,    level.size};
     if (of == of_) return;
     of_ = std::move(of);
     if (atOnce) return take(std::make_shared<walk::Reach>(project, level));
@@ -98,8 +98,7 @@ void ReachLens::point(std::optional<Point> place) {
 void ReachLens::setGhost(std::optional<Point> cell) { ghost_ = cell; }
 
 void ReachLens::paintStrips(QPainter& p, const Camera& camera, const Lattice& lattice) const {
-    const QTransform units =
-        QTransform::fromScale(1.0 / kUnit, 1.0 / kUnit) * camera.cellsToScreen(lattice);
+    const QTransform units = QTransform::fromScale(1.0 / kUnit, 1.0 / kUnit) * camera.cellsToScreen(lattice);
     std::array<QPainterPath, 3> bands, tops;
     for (QPainterPath& b : bands) b.setFillRule(Qt::WindingFill);
     std::vector<QRectF> crossed;
@@ -138,8 +137,7 @@ void ReachLens::paintStrips(QPainter& p, const Camera& camera, const Lattice& la
 // Where he lands in one go, and from which ledge.
 void ReachLens::paintHalo(QPainter& p, const Camera& camera, const Lattice& lattice) const {
     if (!ledge_) return;
-    const QTransform units =
-        QTransform::fromScale(1.0 / kUnit, 1.0 / kUnit) * camera.cellsToScreen(lattice);
+    const QTransform units = QTransform::fromScale(1.0 / kUnit, 1.0 / kUnit) * camera.cellsToScreen(lattice);
     const auto lines = [&](const std::vector<walk::Strip>& strips, const QColor& colour, double width) {
         QPainterPath path;
         for (const walk::Strip& s : strips) {
@@ -190,12 +188,11 @@ QString ReachLens::reading(Point at) const {
         const auto lack = reach_->lack_of(*ledge);
         return lack ? tr("<b>Out of reach</b>: %1").arg(lackText(*lack)) : tr("<b>Out of reach</b>");
     }
-    const QString from = l.gets == Gets::reached
-                             ? (l.to.size() == 1 ? tr("Reached · one other ledge from here in one go")
-                                                 : tr("Reached · %n other ledges from here in one go", nullptr,
-                                                      static_cast<int>(l.to.size())))
-                             : tr("Reached, and <b>no way back</b> to the start or on to an exit");
-    return from;
+    return l.gets == Gets::reached
+               ? (l.to.size() == 1
+                      ? tr("Reached · one other ledge from here in one go")
+                      : tr("Reached · %n other ledges from here in one go", nullptr, static_cast<int>(l.to.size())))
+               : tr("Reached, and <b>no way back</b> to the start or on to an exit");
 }
 
 QString ReachLens::summary() const {

@@ -68,8 +68,8 @@ void WalkCentre::enter() {
         }
         emit readingChanged();
     };
-    session_.jobs().start<std::vector<bool>>("walk", tr("Building %1").arg(QString::fromStdString(built_->name)), build, show,
-                          [this](const std::exception& e) { refuse(e); });
+    session_.jobs().start<std::vector<bool>>("walk", tr("Building %1").arg(QString::fromStdString(built_->name)), build,
+                                             show, [this](const std::exception& e) { refuse(e); });
     emit readingChanged();
 }
 
@@ -138,10 +138,9 @@ void WalkCentre::keepTry() {
             if (m.id == id && m.kind == level::MarkKind::exit) mark = m.name;
     std::uint32_t id = 1;
     for (const level::Proof& p : next.proofs) id = std::max(id, p.id + 1);
-    level::Proof proof =
-        view_->recorder().proof(mark.empty() ? tr("Try %1").arg(id).toStdString()
-                                             : tr("To %1").arg(QString::fromStdString(mark)).toStdString(),
-                                mark);
+    level::Proof proof = view_->recorder().proof(
+        mark.empty() ? tr("Try %1").arg(id).toStdString() : tr("To %1").arg(QString::fromStdString(mark)).toStdString(),
+        mark);
     proof.id = id;
     next.proofs.push_back(std::move(proof));
     session_.applyLevel(tr("Keep a try as a proof"), std::move(next));

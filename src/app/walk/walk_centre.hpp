@@ -4,9 +4,9 @@
 #include <QString>
 #include <QTemporaryDir>
 #include <QWidget>
+#include <cstdint>
 #include <exception>
 #include <memory>
-#include <cstdint>
 #include <optional>
 #include <vector>
 

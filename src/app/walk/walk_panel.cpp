@@ -286,7 +286,8 @@ void WalkPanel::refreshProofs() {
         broken += known && !held[i];
         cards.push_back(std::move(card));
     }
-    const bool any = std::any_of(all.begin(), all.end(), [this](const level::Proof& p) { return p.id == chosenProof_; });
+    const bool any =
+        std::any_of(all.begin(), all.end(), [this](const level::Proof& p) { return p.id == chosenProof_; });
     if (!any) chosenProof_ = 0;
     proofs_->setCards(cards, chosenProof_);
     proofs_->setFixedHeight(std::clamp(static_cast<int>(cards.size()), 1, 2) * kProof);
@@ -317,11 +318,11 @@ void WalkPanel::tick() {
     const auto* view = centre_.view();
     if (!view->isLoaded() || !isVisible()) return;
     const auto foot = view->world().foot();
-    const QString state =view->level().from_the_side ? (view->world().climbing()   ? tr("on a ladder")
-                                                   : view->world().swimming() ? tr("in the water")
-                                                   : view->world().grounded() ? tr("on the ground")
-                                                                              : tr("in the air"))
-                                                : tr("%1 s").arg(view->world().ticks() / walk::kTicks);
+    const QString state = view->level().from_the_side ? (view->world().climbing()   ? tr("on a ladder")
+                                                         : view->world().swimming() ? tr("in the water")
+                                                         : view->world().grounded() ? tr("on the ground")
+                                                                                    : tr("in the air"))
+                                                      : tr("%1 s").arg(view->world().ticks() / walk::kTicks);
     place_->setText(tr("foot at %1, %2 · %3").arg(foot.x, 0, 'f', 2).arg(foot.y, 0, 'f', 2).arg(state));
     QStringList names;
     for (const auto id : view->world().touched())

@@ -103,14 +103,15 @@ void WalkSettings::buildAbove(QVBoxLayout* column) {
     addField(column, tr("Foot"), foot, kNames);
     fields_.bindNumber(
         foot, [this] { return session_.level()->walker.foot / 64.0; },
-        [this](double v) {
-            change_([&](level::Level& l) { l.walker.foot = static_cast<int>(std::lround(v * 64)); });
-        });
+        [this](double v) { change_([&](level::Level& l) { l.walker.foot = static_cast<int>(std::lround(v * 64)); }); });
     auto* ways = comboBox(this, "walkerWays");
     describe(ways, tr("Ways"), {}, tr("The directions in which he goes"));
     addField(column, tr("Ways"), ways, kNames);
     fields_.bindChoice(
-        ways, [] { return std::vector<Bindings::Choice>{{tr("eight"), 8}, {tr("four"), 4}}; },
+        ways,
+        [] {
+            return std::vector<Bindings::Choice>{{tr("eight"), 8}, {tr("four"), 4}};
+        },
         [this] { return QVariant(session_.level()->walker.ways); },
         [this](const QVariant& v) { change_([&](level::Level& l) { l.walker.ways = v.toInt(); }); });
     auto* run = new QDoubleSpinBox(this);
@@ -142,9 +143,7 @@ void WalkSettings::buildFrame(QVBoxLayout* column) {
             return out;
         },
         [this] { return QVariant(QString::fromStdString(session_.level()->walker.mover)); },
-        [this](const QVariant& v) {
-            change_([&](level::Level& l) { l.walker.mover = v.toString().toStdString(); });
-        });
+        [this](const QVariant& v) { change_([&](level::Level& l) { l.walker.mover = v.toString().toStdString(); }); });
     const auto slack = [&](const char* id, const QString& name, int Size::*field) {
         auto* box = new QSpinBox(this);
         box->setObjectName(id);
