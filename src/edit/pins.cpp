@@ -82,6 +82,7 @@ std::vector<Pin> pins_of(const Project& project, const Level& level, const vicin
                 const Mark* mark = nullptr;
                 for (const Mark& m : level.marks)
                     if (m.id == h.id) mark = &m;
+                if (mark && mark->kind == MarkKind::start) continue; // where he begins
                 pin.kind = Pin::Kind::touched;
                 pin.title = say("Touched \"%1\"", mark ? mark->name : "a mark");
                 pin.says = mark && mark->kind == MarkKind::exit ? say("An exit") : say("A mark, told to the game");

@@ -97,7 +97,6 @@ ParcelView::~ParcelView() = default;
 
 void ParcelView::load(const QString& dir, bool keepPlace) {
     auto fresh = std::make_unique<Game>(vicinum::load(dir.toStdString()));
-    if (mover_) fresh->world = walk::World(fresh->level, *mover_);
     // A try that runs goes on in the new level as fast as it was; it can no longer be kept as it began in the old one.
     const bool goesOn = keepPlace && game_ && game_->level.id == fresh->level.id;
     if (goesOn) fresh->world.take_over(game_->world);
@@ -135,7 +134,7 @@ void ParcelView::restart() {
     if (!game_) return;
     keepTrail();
     if (game_->world.ticks() > 0) last_ = {game_->world.happenings(), recorder_->way()};
-    game_->world = mover_ ? walk::World(game_->level, *mover_) : walk::World(game_->level);
+    game_->world = walk::World(game_->level);
     begin();
     said_ = false;
     update();

@@ -12,7 +12,6 @@
 #include <map>
 #include <memory>
 #include <optional>
-#include <string>
 #include <vector>
 
 #include "walk/proofs.hpp"
@@ -49,8 +48,6 @@ class ParcelView : public QWidget {
     [[nodiscard]] const Tried& last() const { return last_; }
     // A place that is shown instead of the walker, with a pin in it; back to him without one.
     void lookAt(std::optional<walk::Position> place);
-    // Walks as another of the project's movers, from the next load or restart on; as the level says without one.
-    void setMover(std::optional<std::string> mover) { mover_ = std::move(mover); }
     void setOutlines(bool on);
     [[nodiscard]] bool showsOutlines() const { return outlines_; }
     // One tick by hand; for tests and for stepping.
@@ -100,7 +97,6 @@ class ParcelView : public QWidget {
     bool said_ = false;
     std::optional<walk::Position> beginning_;
     std::optional<walk::Position> look_;
-    std::optional<std::string> mover_;
     std::unique_ptr<walk::Recorder> recorder_;
     std::vector<std::vector<walk::Position>> trails_;
     Tried last_;

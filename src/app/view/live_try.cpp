@@ -34,14 +34,15 @@ void LiveTry::stop() {
     session_.jobs().stop(kTryJob);
     world_.reset();
     bones_.reset();
-    layers_.clear();
+    of_.reset();
     input_ = {};
     emit moved();
 }
 
 void LiveTry::follow(const level::Level& level) {
-    if (!on_ || (!layers_.empty() && layers_ == level.layers)) return;
-    layers_ = level.layers;
+    Of of{level.layers, level.walker, level.sides};
+    if (!on_ || of_ == of) return;
+    of_ = std::move(of);
     session_.jobs().start<std::shared_ptr<const vicinum::Level>>(
         kTryJob, {},
         [state = session_.document().state(), level](Jobs::Progress&) {

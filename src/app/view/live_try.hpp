@@ -45,7 +45,13 @@ class LiveTry : public QObject {
     void take(std::shared_ptr<const vicinum::Level> bones);
     Session& session_;
     bool on_ = false;
-    std::vector<level::LayerRef> layers_; // that the physics is made of, or will be
+    struct Of { // what the physics follows from
+        std::vector<level::LayerRef> layers;
+        level::Walker walker;
+        level::LevelSides sides;
+        bool operator==(const Of&) const = default;
+    };
+    std::optional<Of> of_; // that it is made of, or will be
     std::optional<walk::Position> from_;
     std::shared_ptr<const vicinum::Level> bones_;
     std::unique_ptr<walk::World> world_;

@@ -142,6 +142,16 @@ void WalkCentre::keepTry() {
         mark.empty() ? tr("Try %1").arg(id).toStdString() : tr("To %1").arg(QString::fromStdString(mark)).toStdString(),
         mark);
     proof.id = id;
+    // A try that went on from another state of the level, or was pushed about by it, cannot be played again.
+    vicinum::Proof played;
+    played.from = {proof.from.x, proof.from.y};
+    for (const level::Held& h : proof.held) played.held.emplace_back(h.ticks, h.keys);
+    for (const Point p : proof.way) played.way.push_back({p.x, p.y});
+    played.mark = proof.mark;
+    if (!walk::prove(view_->level(), played).holds)
+        return emit session_.said(
+            tr("This try cannot be played again from its beginning, for the level changed meanwhile: R begins anew"),
+            true);
     next.proofs.push_back(std::move(proof));
     session_.applyLevel(tr("Keep a try as a proof"), std::move(next));
 }
@@ -158,7 +168,11 @@ void WalkCentre::refuse(const std::exception& trouble) {
     emit readingChanged();
 }
 
-void WalkCentre::beginAt(walk::Position foot) { view_->setBeginning(foot); }
+// In whole 1/64 cells, as a proof keeps it.
+void WalkCentre::beginAt(walk::Position foot) {
+    const auto whole = [](double v) { return std::round(v * vicinum::kUnit) / vicinum::kUnit; };
+    view_->setBeginning(walk::Position{whole(foot.x), whole(foot.y)});
+}
 
 void WalkCentre::leave() {
     active_ = false;
