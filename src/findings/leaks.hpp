@@ -44,6 +44,9 @@ std::vector<Leak> leaks(const level::Project& project, const level::Level& level
 // The same, soaked or reached for it; none for levels without a start.
 std::vector<Leak> leaks(const level::Project& project, const level::Level& level, bool remedies = false);
 
+// What a ledge lacks, in cells: "0.6 too high", "1.2 too far", or both.
+Text lack_text(const walk::Reach::Lack& lack);
+
 Finding finding_of(const level::Level& level, const Leak& leak);
 
 // For levels that are asked for again and again: one is soaked anew only where what it follows from has changed.

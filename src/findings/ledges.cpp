@@ -35,13 +35,6 @@ Point cell_over(const walk::Reach& reach, std::size_t ledge) {
     return {floor_div(around.x, kUnit), floor_div(around.y, kUnit)};
 }
 
-Text lack_text(const walk::Reach::Lack& lack) {
-    if (lack.height > 0 && lack.gap > 0)
-        return say("%1 cells too high and %2 too far", in_cells(lack.height), in_cells(lack.gap));
-    return lack.height > 0 ? say("%1 cells too high", in_cells(lack.height))
-                           : say("%1 cells too far", in_cells(lack.gap));
-}
-
 Text mend_text(const std::optional<Point>& fill) {
     return fill ? say("One cell at %1 would do; take it in Bound", at_cell(*fill))
                 : Text("Move it nearer, or let the walker jump further; Reach in Bound shows where he gets to");
@@ -73,6 +66,12 @@ void find_marks(const Project& project, const Level& level, const walk::Reach& r
 }
 
 } // namespace
+
+Text lack_text(const walk::Reach::Lack& lack) {
+    if (lack.height > 0 && lack.gap > 0)
+        return say("%1 too high and %2 too far", in_cells(lack.height), in_cells(lack.gap));
+    return lack.height > 0 ? say("%1 too high", in_cells(lack.height)) : say("%1 too far", in_cells(lack.gap));
+}
 
 std::vector<Leak> leaks(const Project& project, const Level& level, const walk::Reach& reach, bool remedies) {
     std::vector<Leak> out;

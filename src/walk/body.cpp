@@ -2,7 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <cstring>
+#include <utility>
 
 namespace vic::walk {
 
@@ -203,23 +203,16 @@ void World::Parts::note(Happening::Kind kind, std::uint32_t id) {
 // A way that was wanted and is not gone: where it was stopped, once a second and for each place.
 void World::Parts::note_bumps(const b2Vec2& wanted) {
     if (wanted.LengthSquared() == 0 || happenings.size() >= kMostHappenings) return;
-    for (const b2ContactEdge* e = walker->GetContactList(); e; e = e->next) {
-        if (!e->contact->IsTouching() || !e->contact->IsEnabled()) continue;
-        b2WorldManifold manifold;
-        e->contact->GetWorldManifold(&manifold);
-        b2Vec2 n = manifold.normal;
-        if (e->contact->GetFixtureB()->GetBody() != walker) n = -n;
-        if (b2Dot(n, wanted) > -0.7F * wanted.Length()) continue;
-        const b2Vec2 p = manifold.points[0];
-        const Position at{p.x, p.y};
+    each_touch(*walker, [&](const b2WorldManifold& manifold, const b2Vec2& n) {
+        if (b2Dot(n, wanted) > -0.7F * wanted.Length()) return true;
+        const Position at{manifold.points[0].x, manifold.points[0].y};
         const bool near = std::hypot(at.x - bumped.x, at.y - bumped.y) < 1;
-        const int since = ticks - bumped_at;
-        bumped_at = ticks;
-        if (near && since < kTicks) return;
+        const int since = ticks - std::exchange(bumped_at, ticks);
+        if (near && since < kTicks) return false;
         bumped = at;
         happenings.push_back({Happening::Kind::bump, ticks, foot(), at, 0});
-        return;
-    }
+        return false;
+    });
 }
 
 bool World::Parts::stuck_at(Position foot) const {

@@ -18,6 +18,19 @@ inline constexpr float kSteepest = 0.6F; // the least upward part of a normal th
 
 inline float metres(int units) { return static_cast<float>(units) / vicinum::kUnit; }
 
+// What touches the walker, and counts: visit(manifold, the normal towards him) until that says false.
+template <class Visit>
+void each_touch(const b2Body& walker, const Visit& visit) {
+    for (const b2ContactEdge* e = walker.GetContactList(); e; e = e->next) {
+        if (!e->contact->IsTouching() || !e->contact->IsEnabled()) continue;
+        b2WorldManifold manifold;
+        e->contact->GetWorldManifold(&manifold);
+        b2Vec2 normal = manifold.normal; // from A to B
+        if (e->contact->GetFixtureB()->GetBody() != &walker) normal = -normal;
+        if (!visit(manifold, normal)) return;
+    }
+}
+
 struct World::Parts : b2ContactListener {
     Parts(const vicinum::Level& l, const std::string& as_mover);
 

@@ -3,6 +3,9 @@
 #include "outline/areas.hpp"
 #include "outline/movers.hpp"
 #include "outline/trace.hpp"
+#include "store/format.hpp"
+#include "store/format_walk.hpp"
+#include "walk/proofs.hpp"
 
 namespace vic::walk {
 
@@ -20,10 +23,9 @@ std::vector<vicinum::Outline> outlines_of(const std::vector<outline::Outline>& a
 }
 
 std::vector<vicinum::OneWay> one_way_of(const outline::Trace& trace) {
-    static const char* sides[4] = {"north", "east", "south", "west"};
     std::vector<vicinum::OneWay> out;
     for (const outline::OneWayEdge& e : outline::one_way_edges(trace))
-        out.push_back({vec(e.from), vec(e.to), sides[e.side]});
+        out.push_back({vec(e.from), vec(e.to), level::side_words()[static_cast<std::size_t>(e.side)]});
     return out;
 }
 
@@ -52,9 +54,9 @@ vicinum::Walker walker_of(const level::Walker& w) {
 } // namespace
 
 vicinum::Level bones_of(const level::Project& project, const level::Level& level) {
-    static const char* marks[3] = {"start", "exit", "note"};
-    static const char* sides[3] = {"open", "blocks", "leads"};
-    static const char* means[5] = {"tells", "water", "ladder", "hazard", "exit"};
+    const auto& marks = store::mark_words();
+    const auto& sides = store::side_kind_words();
+    const auto& means = store::area_means_words();
     vicinum::Level out;
     out.id = level.id;
     out.name = level.name;
@@ -99,15 +101,7 @@ vicinum::Level bones_of(const level::Project& project, const level::Level& level
                              {},
                              {}});
     for (const level::Probe& p : level.probes) out.probes.push_back({vec(p.at), p.blocks});
-    for (const level::Proof& p : level.proofs) {
-        vicinum::Proof proof;
-        proof.name = p.name;
-        proof.from = vec(p.from);
-        for (const level::Held& h : p.held) proof.held.emplace_back(h.ticks, h.keys);
-        for (const Point at : p.way) proof.way.push_back(vec(at));
-        proof.mark = p.mark;
-        out.proofs.push_back(std::move(proof));
-    }
+    for (const level::Proof& p : level.proofs) out.proofs.push_back(as_built(p));
     return out;
 }
 

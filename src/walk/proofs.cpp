@@ -42,6 +42,24 @@ level::Proof Recorder::proof(const std::string& name, const std::string& mark) c
     return out;
 }
 
+vicinum::Proof as_built(const level::Proof& proof) {
+    vicinum::Proof out;
+    out.name = proof.name;
+    out.from = {proof.from.x, proof.from.y};
+    for (const level::Held& h : proof.held) out.held.emplace_back(h.ticks, h.keys);
+    for (const Point at : proof.way) out.way.push_back({at.x, at.y});
+    out.mark = proof.mark;
+    return out;
+}
+
+std::string exit_touched(const vicinum::Level& level, const World& world) {
+    for (const vicinum::Mark& m : level.marks)
+        if (m.kind == "exit" &&
+            std::find(world.touched().begin(), world.touched().end(), m.id) != world.touched().end())
+            return m.name;
+    return {};
+}
+
 Proved prove(const vicinum::Level& level, const vicinum::Proof& proof) {
     World world(level);
     world.place(cells(proof.from));

@@ -29,6 +29,11 @@ class Recorder {
     std::vector<Position> way_;
 };
 
+// As parcels have it.
+vicinum::Proof as_built(const level::Proof& proof);
+// The mark that ends a level and that has been touched; empty where none has.
+std::string exit_touched(const vicinum::Level& level, const World& world);
+
 struct Proved {
     bool holds = false;
     int ticks = 0; // that were played

@@ -16,31 +16,24 @@ constexpr float kSink = 0.25F;    // share of the speed of swimming with which i
 bool World::Parts::find_ground(b2Vec2& normal) const {
     bool found = false;
     float best = kSteepest;
-    for (const b2ContactEdge* e = walker->GetContactList(); e; e = e->next) {
-        if (!e->contact->IsTouching() || !e->contact->IsEnabled()) continue;
-        b2WorldManifold manifold;
-        e->contact->GetWorldManifold(&manifold);
-        b2Vec2 n = manifold.normal; // from A to B
-        if (e->contact->GetFixtureB()->GetBody() != walker) n = -n;
+    each_touch(*walker, [&](const b2WorldManifold&, const b2Vec2& n) {
         if (-n.y >= best) {
             best = -n.y;
             normal = n;
             found = true;
         }
-    }
+        return true;
+    });
     return found;
 }
 
 int World::Parts::find_wall() const {
-    for (const b2ContactEdge* e = walker->GetContactList(); e; e = e->next) {
-        if (!e->contact->IsTouching() || !e->contact->IsEnabled()) continue;
-        b2WorldManifold manifold;
-        e->contact->GetWorldManifold(&manifold);
-        b2Vec2 n = manifold.normal;
-        if (e->contact->GetFixtureB()->GetBody() != walker) n = -n;
-        if (std::abs(n.x) > 0.9F) return n.x < 0 ? 1 : -1;
-    }
-    return 0;
+    int wall = 0;
+    each_touch(*walker, [&](const b2WorldManifold&, const b2Vec2& n) {
+        if (std::abs(n.x) > 0.9F) wall = n.x < 0 ? 1 : -1;
+        return wall == 0;
+    });
+    return wall;
 }
 
 float World::Parts::ground_below(float reach) const {

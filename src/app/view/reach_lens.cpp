@@ -19,6 +19,7 @@
 #include "app/parts/translated.hpp"
 #include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
+#include "findings/leaks.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::app {
@@ -35,17 +36,6 @@ constexpr int kBand = kUnit * 3 / 4;             // how high the band over a sur
 QColor with_alpha(QColor colour, int alpha) {
     colour.setAlpha(alpha);
     return colour;
-}
-
-QString tenthsOfCells(int units) {
-    return QLocale().toString(std::max(0.1, std::round(units * 10.0 / kUnit) / 10), 'f', 1);
-}
-
-QString lackText(const walk::Reach::Lack& lack) {
-    if (lack.height > 0 && lack.gap > 0)
-        return ReachLens::tr("%1 too high, %2 too far").arg(tenthsOfCells(lack.height), tenthsOfCells(lack.gap));
-    return lack.height > 0 ? ReachLens::tr("%1 too high").arg(tenthsOfCells(lack.height))
-                           : ReachLens::tr("%1 too far").arg(tenthsOfCells(lack.gap));
 }
 
 } // namespace
@@ -157,8 +147,8 @@ void ReachLens::paintHalo(QPainter& p, const Camera& camera, const Lattice& latt
     const walk::Ledge& ledge = reach_->ledges()[*ledge_];
     if (ledge.gets != Gets::not_reached || mine.empty()) return;
     if (const auto lack = reach_->lack_of(*ledge_))
-        paintTag(p, units.map(QPointF(mine.front().from, mine.front().y)) + QPointF(0, -34), lackText(*lack),
-                 paper().ochre, paper().card);
+        paintTag(p, units.map(QPointF(mine.front().from, mine.front().y)) + QPointF(0, -34),
+                 translated(findings::lack_text(*lack)), paper().ochre, paper().card);
 }
 
 void ReachLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice) const {
@@ -186,7 +176,8 @@ QString ReachLens::reading(Point at) const {
     const walk::Ledge& l = reach_->ledges()[*ledge];
     if (l.gets == Gets::not_reached) {
         const auto lack = reach_->lack_of(*ledge);
-        return lack ? tr("<b>Out of reach</b>: %1").arg(lackText(*lack)) : tr("<b>Out of reach</b>");
+        return lack ? tr("<b>Out of reach</b>: %1").arg(translated(findings::lack_text(*lack)))
+                    : tr("<b>Out of reach</b>");
     }
     return l.gets == Gets::reached
                ? (l.to.size() == 1

@@ -132,10 +132,7 @@ void WalkCentre::keepTry() {
     level::Level next = *session_.level();
     if (next.proofs.size() >= level::kMostProofs)
         return emit session_.said(tr("There are as many proofs as there can be: forget one first"), true);
-    std::string mark;
-    for (const auto id : view_->world().touched())
-        for (const level::Mark& m : next.marks)
-            if (m.id == id && m.kind == level::MarkKind::exit) mark = m.name;
+    const std::string mark = walk::exit_touched(view_->level(), view_->world());
     std::uint32_t id = 1;
     for (const level::Proof& p : next.proofs) id = std::max(id, p.id + 1);
     level::Proof proof = view_->recorder().proof(
@@ -143,12 +140,7 @@ void WalkCentre::keepTry() {
         mark);
     proof.id = id;
     // A try that went on from another state of the level, or was pushed about by it, cannot be played again.
-    vicinum::Proof played;
-    played.from = {proof.from.x, proof.from.y};
-    for (const level::Held& h : proof.held) played.held.emplace_back(h.ticks, h.keys);
-    for (const Point p : proof.way) played.way.push_back({p.x, p.y});
-    played.mark = proof.mark;
-    if (!walk::prove(view_->level(), played).holds)
+    if (!walk::prove(view_->level(), walk::as_built(proof)).holds)
         return emit session_.said(
             tr("This try cannot be played again from its beginning, for the level changed meanwhile: R begins anew"),
             true);
