@@ -220,20 +220,24 @@ bool World::Parts::stuck_at(Position foot) const {
     const double middle = side ? at.y : foot.y - foot_half;
     if (vicinum::detail::within(level->outlines_for(mover), at.x, level->isometric ? foot.y : middle)) return true;
     struct Touching : b2QueryCallback {
-        const b2Fixture* with;
+        b2PolygonShape shape;
         b2Transform at;
         bool any = false;
         bool ReportFixture(b2Fixture* f) override {
             if (static_cast<FixtureKind>(f->GetUserData().pointer) != FixtureKind::solid) return true;
             for (int i = 0; i < f->GetShape()->GetChildCount() && !any; ++i)
-                any = b2TestOverlap(f->GetShape(), i, with->GetShape(), 0, f->GetBody()->GetTransform(), at);
+                any = b2TestOverlap(f->GetShape(), i, &shape, 0, f->GetBody()->GetTransform(), at);
             return !any;
         }
     } touching;
-    touching.with = walker->GetFixtureList();
+    // A little smaller than he is: what he only touches, he is not in.
+    constexpr float skin = 0.04F;
+    const float high = side ? half.y : foot_half;
+    const float down = side ? 0 : half.y - (level->isometric ? 0 : foot_half);
+    touching.shape.SetAsBox(std::max(0.01F, half.x - skin), std::max(0.01F, high - skin), {0, down}, 0);
     touching.at.Set(at, 0);
     b2AABB box;
-    touching.with->GetShape()->ComputeAABB(&box, touching.at, 0);
+    touching.shape.ComputeAABB(&box, touching.at, 0);
     world.QueryAABB(&touching, box);
     return touching.any;
 }

@@ -60,7 +60,7 @@ void World::take_over(const World& other) {
     Position foot = other.foot();
     constexpr double step = 0.125, most = 4; // cells
     for (double up = 0; stuck(foot) && up < most; up += step) foot.y -= step;
-    place(foot);
+    to.walker->SetTransform({static_cast<float>(foot.x), static_cast<float>(foot.y) - to.half.y}, 0);
     to.walker->SetLinearVelocity(from.walker->GetLinearVelocity());
     to.ticks = from.ticks;
     to.since_ground = from.since_ground;

@@ -44,6 +44,8 @@ TEST_CASE("a bump is listed with its reason and shown where it was; the try is k
     REQUIRE(pins->model()->rowCount() > 0);
     w.clickRow(pins, 0);
     CHECK(w.find<QLabel>("tryWhy")->text().contains("blocks here"));
+    hold(view, Qt::Key_Left, 10); // what is chosen stays, with its reason
+    CHECK(w.find<QLabel>("tryWhy")->text().contains("blocks here"));
     w.picture("look-pins");
     view->restart();
     hold(view, Qt::Key_Right, 60);
@@ -52,6 +54,7 @@ TEST_CASE("a bump is listed with its reason and shown where it was; the try is k
     CHECK(w.level().proofs[0].held.front().ticks == 60);
     auto* proofs = w.find<CardList>("proofList");
     REQUIRE_SOON(proofs->model()->rowCount() == 1 && proofs->isVisible());
+    CHECK(view->world().foot().y == Approx(19).margin(0.05)); // built anew with the proof, he stays where he was
     // The way is barred: the check says so.
     level::Level level = w.level();
     const Point end{level.proofs[0].way.back().x / 64, level.proofs[0].way.back().y / 64};

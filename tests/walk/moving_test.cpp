@@ -356,6 +356,25 @@ TEST_CASE("a walker goes on in a level that was built anew, and is put upon what
     CHECK(next.foot().y == Approx(6).margin(0.05));
 }
 
+TEST_CASE("who leans on a wall stays where he is when the level is built anew", "[walk][moving]") {
+    Hall hall(kFloor);
+    hall.change([&](level::Level& l) {
+        for (int y = 4; y < 7; ++y) l.edit(hall.small.ground).grid().set({8, y}, level::Cell(10, {}, true), 0);
+    });
+    const vicinum::Level bones = hall.bones();
+    World world(bones);
+    world.place({3, 7});
+    Input right;
+    right.right = true;
+    for (int i = 0; i < 120; ++i) world.tick(right);
+    REQUIRE(world.foot().x > 7.5);
+    CHECK_FALSE(world.stuck(world.foot()));
+    World next(bones);
+    next.take_over(world);
+    CHECK(next.foot().y == Approx(world.foot().y));
+    CHECK(next.stuck({8.1, 6.9})); // and who is in it is
+}
+
 TEST_CASE("every bump names what stopped him, and what he passes through is named with its layer", "[walk][pins]") {
     Hall hall(kFloor);
     hall.change([&](level::Level& l) {

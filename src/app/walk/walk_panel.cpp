@@ -206,6 +206,7 @@ void WalkPanel::buildWhy(QVBoxLayout* column) {
 
 void WalkPanel::showPin(quint32 number) {
     if (number == 0 || number > shown_.size()) return;
+    chosenPin_ = number;
     const edit::Pin& pin = shown_[number - 1];
     why_->setText(translated(pin.says));
     if (sender() != pins_) return;
@@ -228,12 +229,15 @@ void WalkPanel::refreshPins() {
         card.under = tr("after %1 s").arg(shown_[i].tick / double(walk::kTicks), 0, 'f', 1);
         cards.push_back(std::move(card));
     }
-    pins_->setCards(cards, 0);
+    // They come one behind the other: the chosen one stays, unless another try has begun.
+    if (chosenPin_ > shown_.size()) chosenPin_ = 0;
+    pins_->setCards(cards, chosenPin_);
     pins_->setFixedHeight(std::min(kPins, kPin * static_cast<int>(std::max<std::size_t>(1, cards.size()))));
     pins_->setVisible(!cards.empty());
     whyCount_->setText(cards.empty() ? tr("nothing yet") : QString::number(cards.size()));
-    why_->setText(cards.empty() ? tr("What stops him, what he passes through, and what he touches is listed here.")
-                                : tr("Choose one: it is shown where it was, and why."));
+    why_->setText(cards.empty()     ? tr("What stops him, what he passes through, and what he touches is listed here.")
+                  : chosenPin_ != 0 ? translated(shown_[chosenPin_ - 1].says)
+                                    : tr("Choose one: it is shown where it was, and why."));
 }
 
 void WalkPanel::buildProofs(QVBoxLayout* column) {

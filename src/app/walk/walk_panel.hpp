@@ -49,7 +49,7 @@ class WalkPanel : public QWidget {
     QLabel *why_ = nullptr, *whyCount_ = nullptr, *proofCount_ = nullptr;
     QToolButton* forget_ = nullptr;
     std::vector<edit::Pin> shown_;
-    quint32 chosenProof_ = 0;
+    quint32 chosenProof_ = 0, chosenPin_ = 0;
 };
 
 } // namespace vic::app
