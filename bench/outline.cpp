@@ -5,6 +5,7 @@
 #include <benchmark/benchmark.h>
 
 #include <algorithm>
+#include <boost/polygon/polygon.hpp>
 #include <cmath>
 #include <cstdint>
 #include <cstring>
@@ -49,13 +50,18 @@ void trace_caves_512(benchmark::State& state) {
     constexpr int kSide = 512;
     const auto cells = caves(kSide);
     double area = 0;
+    std::size_t corners = 0;
     for (auto _ : state) {
         area = 0;
-        for (const auto& o : outline::outlines(outline::trace({kSide, kSide}, source_of(cells, kSide))))
+        corners = 0;
+        for (const auto& o : outline::outlines(outline::trace({kSide, kSide}, source_of(cells, kSide)))) {
+            corners += o.points.size();
             area += static_cast<double>(outline::area2(o)) / 2 / outline::kUnit / outline::kUnit;
+        }
         benchmark::DoNotOptimize(area);
     }
     state.counters["area"] = area;
+    state.counters["corners"] = static_cast<double>(corners);
 }
 BENCHMARK(trace_caves_512)->Unit(benchmark::kMillisecond);
 
@@ -78,6 +84,34 @@ void clipper_caves_512(benchmark::State& state) {
     state.counters["area"] = area;
 }
 BENCHMARK(clipper_caves_512)->Unit(benchmark::kMillisecond)->Iterations(1);
+
+// The same by the union of rectangles with sides along the axes (Boost.Polygon), the cells given one by one.
+void boost_caves_512(benchmark::State& state) {
+    namespace bp = boost::polygon;
+    constexpr int kSide = 512;
+    const auto cells = caves(kSide);
+    double area = 0;
+    std::size_t corners = 0;
+    for (auto _ : state) {
+        bp::polygon_90_set_data<int> set;
+        for (int y = 0; y < kSide; ++y)
+            for (int x = 0; x < kSide; ++x)
+                if (cells[static_cast<std::size_t>(y) * kSide + static_cast<std::size_t>(x)] != 0)
+                    set.insert(bp::rectangle_data<int>(x, y, x + 1, y + 1));
+        std::vector<bp::polygon_90_with_holes_data<int>> all;
+        set.get(all);
+        area = 0;
+        corners = 0;
+        for (const auto& polygon : all) {
+            area += static_cast<double>(bp::area(polygon));
+            corners += polygon.size();
+            for (auto hole = polygon.begin_holes(); hole != polygon.end_holes(); ++hole) corners += hole->size();
+        }
+    }
+    state.counters["area"] = area;
+    state.counters["corners"] = static_cast<double>(corners);
+}
+BENCHMARK(boost_caves_512)->Unit(benchmark::kMillisecond);
 
 void rectangles_fewest_1024(benchmark::State& state) {
     const auto cells = caves(1024);

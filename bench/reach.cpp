@@ -43,6 +43,26 @@ void reach_from_start(benchmark::State& state) {
 }
 BENCHMARK(reach_from_start)->Arg(64)->Arg(128)->Arg(512)->Unit(benchmark::kMillisecond);
 
+// One cell of it is filled, and emptied again.
+void reach_after_one_cell(benchmark::State& state) {
+    const Caves caves(static_cast<int>(state.range(0)));
+    level::Level level = caves.small.level();
+    walk::Reach reach(caves.small.project, level);
+    make::Random random(8);
+    Point at;
+    bool filled = false;
+    for (auto _ : state) {
+        if (!filled) at = {8 + random.below(level.size.w - 8), random.below(level.size.h - 8)};
+        filled = !filled;
+        state.PauseTiming();
+        level::Grid& grid = level.edit(caves.small.ground).grid();
+        grid.set(at, grid.cell(at).tile() == 0 ? level::Cell(10) : level::Cell(), 0);
+        state.ResumeTiming();
+        if (!reach.follow(caves.small.project, level, {{at.x, at.y, 1, 1}})) state.SkipWithError("made anew");
+    }
+}
+BENCHMARK(reach_after_one_cell)->Arg(128)->Arg(512)->Unit(benchmark::kMillisecond);
+
 void soak_caves(benchmark::State& state) {
     const Caves caves(static_cast<int>(state.range(0)));
     const level::TileTable tiles(caves.small.project);

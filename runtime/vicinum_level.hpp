@@ -25,7 +25,7 @@
 
 namespace vicinum {
 
-inline constexpr int kParcelVersion = 5;
+inline constexpr int kParcelVersion = 6;
 inline constexpr int kUnit = 64; // outline coordinates per cell
 
 namespace detail {
@@ -140,6 +140,7 @@ struct Prop {
     bool mirrored = false;
     double turn = 0;                  // degrees clockwise, 0 or more and below 360
     double scale = 1;                 // 0.1 .. 16
+    int ahead = 0;                    // pixels: it is sorted as if it stood so much lower on screen
     Colour times{255, 255, 255, 255}; // each colour of the picture times this, then …
     Colour plus{0, 0, 0, 255};
     std::string name;     // its own; may be empty
@@ -196,7 +197,9 @@ struct Layer {
 // A closed boundary; what blocks lies to the right of the way along it, seen with y down.
 struct Outline {
     bool hole = false;
-    std::vector<Vec> points; // 1/64 cells, no collinear ones
+    std::vector<Vec> points; // 1/64 cells, no collinear ones but where the surface changes
+    std::vector<std::size_t>
+        surfaces; // of each edge, from point i to the next: in Level::surfaces; empty: nothing said
 };
 
 namespace detail {
@@ -218,6 +221,7 @@ inline bool within(const std::vector<Outline>& outlines, double x, double y) {
 struct OneWay {
     Vec from, to; // 1/64 cells
     std::string side;
+    std::size_t surface = 0; // in Level::surfaces
 };
 
 struct Mark {
@@ -348,6 +352,8 @@ struct Level {
     Walker walker;
     std::vector<Mover> movers;
     std::vector<Telling> telling;
+    // What surfaces are like, objects by the notes' names: those that edges name by number, the first of nothing.
+    std::vector<nlohmann::json> surfaces;
     std::vector<Probe> probes;
     std::vector<Proof> proofs;
 
@@ -416,7 +422,7 @@ struct Level {
     }
     double foot_line(const Layer& layer, const Prop& prop) const {
         constexpr double before = 1e9;
-        const double x = prop.at.x + layer.shift.x + 0.5, y = prop.at.y + layer.shift.y + 1;
+        const double x = prop.at.x + layer.shift.x + 0.5, y = prop.at.y + prop.ahead + layer.shift.y + 1;
         const double flat = prop_kinds[prop.kind].flat ? before : 0;
         if (!isometric) return y - flat;
         const auto at = place(x, y);
@@ -680,12 +686,16 @@ inline std::vector<Cell> cells_of(const std::filesystem::path& file, const Rect&
 }
 
 // A physics library takes no points at one place and none between two others on a line.
-inline void check_corners(const Reader& read, const std::vector<Vec>& points) {
+inline void check_corners(const Reader& read, const std::vector<Vec>& points,
+                          const std::vector<std::size_t>& surfaces) {
     if (points.size() < 3) read.refuse("an outline", "has fewer than three points");
+    if (!surfaces.empty() && surfaces.size() != points.size())
+        read.refuse("an outline", "has not a surface for each edge");
     for (std::size_t i = 0; i < points.size(); ++i) {
         const Vec a = points[i], b = points[(i + 1) % points.size()], c = points[(i + 2) % points.size()];
         const std::int64_t cross = std::int64_t(b.x - a.x) * (c.y - b.y) - std::int64_t(b.y - a.y) * (c.x - b.x);
-        if (cross == 0)
+        const bool changes = !surfaces.empty() && surfaces[i] != surfaces[(i + 1) % points.size()];
+        if (cross == 0 && !changes)
             read.refuse("an outline's point " + std::to_string(b.x) + ", " + std::to_string(b.y),
                         "lies on its neighbours' line");
     }
@@ -701,7 +711,9 @@ inline std::vector<Outline> outlines_of(const Reader& read, const json& list) {
         for (std::size_t i = 0; i + 1 < points.size(); i += 2)
             outline.points.push_back({read.number(points[i], -limits::units, limits::units, "an outline's x"),
                                       read.number(points[i + 1], -limits::units, limits::units, "an outline's y")});
-        check_corners(read, outline.points);
+        for (const json& s : read.list(o, "surfaces", false))
+            outline.surfaces.push_back(static_cast<std::size_t>(read.number(s, 0, limits::units, "a surface")));
+        check_corners(read, outline.points, outline.surfaces);
         out.push_back(std::move(outline));
     }
     return out;
@@ -745,6 +757,8 @@ inline std::vector<OneWay> one_way_of(const Reader& read, const json& list) {
         if (edge.from.x == edge.to.x && edge.from.y == edge.to.y) read.refuse("a one-way edge", "has no length");
         if (edge.side != "north" && edge.side != "east" && edge.side != "south" && edge.side != "west")
             read.refuse("\"" + edge.side + "\"", "is no side");
+        edge.surface =
+            static_cast<std::size_t>(read.number(e.value("surface", json(0)), 0, limits::units, "a surface"));
         out.push_back(std::move(edge));
     }
     return out;
@@ -770,6 +784,7 @@ inline Prop prop_of(const Reader& read, const json& p, std::size_t kind) {
     out.mirrored = read.yes(p, "mirrored");
     if (p.contains("turn")) out.turn = read.real(p["turn"], 0, 360, "a prop's turn");
     if (p.contains("scale")) out.scale = read.real(p["scale"], 0.1, 16, "a prop's scale");
+    out.ahead = read.number(p.value("ahead", json(0)), -limits::pixels, limits::pixels, "how far a prop is ahead");
     if (p.contains("times")) out.times = read.colour(p["times"]);
     if (p.contains("plus")) out.plus = read.colour(p["plus"]);
     out.name = read.text(p, "name", "");
@@ -1076,6 +1091,25 @@ inline void read_walking(const Reader& read, const json& j, Level& out) {
     }
 }
 
+// What surfaces there are; every edge must name one of them.
+inline void read_surfaces(const Reader& read, const json& j, Level& out) {
+    for (const json& s : read.list(j, "surfaces", false)) {
+        if (!s.is_object()) read.refuse("a surface", "is no object");
+        out.surfaces.push_back(s);
+    }
+    if (out.surfaces.empty()) out.surfaces.push_back(json::object());
+    const auto check = [&](const std::vector<Outline>& outlines, const std::vector<OneWay>& edges) {
+        bool known = true;
+        for (const Outline& o : outlines)
+            for (const std::size_t s : o.surfaces) known = known && s < out.surfaces.size();
+        for (const OneWay& e : edges) known = known && e.surface < out.surfaces.size();
+        if (!known) read.refuse("an edge", "has a surface that the level does not");
+    };
+    check(out.outlines, out.one_way);
+    for (const auto& c : out.collision_classes) check(c.outlines, c.one_way);
+    for (const Mover& m : out.movers) check(m.outlines, m.one_way);
+}
+
 inline Level level_of(const std::filesystem::path& folder, const Reader& read, const json& j) {
     Level out;
     out.folder = folder;
@@ -1098,6 +1132,7 @@ inline Level level_of(const std::filesystem::path& folder, const Reader& read, c
     out.parts = parts_of(read, read.list(j, "parts", false));
     out.boxes = boxes_of(read, read.list(j, "boxes", false));
     read_walking(read, j, out);
+    read_surfaces(read, j, out);
     check_atlas(read, out);
     return out;
 }

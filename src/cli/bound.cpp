@@ -1,7 +1,10 @@
 // What a level blocks and where one gets to, on the command line.
+#include "base/files.hpp"
 #include "cli/commands.hpp"
 #include "outline/convex.hpp"
 #include "outline/rectangles.hpp"
+#include "outline/simplify.hpp"
+#include "outline/svg.hpp"
 #include "outline/trace.hpp"
 #include "store/project_files.hpp"
 #include "walk/reach.hpp"
@@ -21,16 +24,17 @@ Json outline_json(const outline::Outline& o) {
 
 } // namespace
 
-Outcome trace_level(const std::string& dir, const std::string& id, const std::optional<std::string>& of_class) {
+Outcome trace_level(const std::string& dir, const std::string& id, const std::optional<std::string>& of_class,
+                    int deviation, const std::string& svg) {
     static constexpr const char* sides[4] = {"north", "east", "south", "west"};
     const level::Project project = store::load(dir);
     const level::Level& level = level_of(project, id, dir);
-    const level::TileTable tiles(project);
-    const level::PropKinds props(project);
+    const level::TileTable tiles(project, level);
+    const level::PropKinds props(project, level);
     outline::Kinds kinds{tiles, props};
     if (of_class) kinds.collision_class = &*of_class;
     const outline::Trace traced = outline::trace(level, kinds);
-    const auto outlines = outline::outlines(traced);
+    const auto outlines = outline::simplified(outline::outlines(traced), deviation);
     const auto parts = outline::convex_parts(outlines);
     const auto boxes = outline::fewest_rectangles(level.size, outline::full_cells(level, kinds));
     const auto edges = outline::one_way_edges(traced);
@@ -54,6 +58,7 @@ Outcome trace_level(const std::string& dir, const std::string& id, const std::op
     for (const Box& b : boxes) out.json["boxes"].push_back({b.x, b.y, b.w, b.h});
     for (const auto& e : edges)
         out.json["one_way"].push_back({{"from", point(e.from)}, {"to", point(e.to)}, {"side", sides[e.side]}});
+    if (!svg.empty()) write_file(svg, outline::svg(level, outlines, edges));
     if (of_class) out.json["class"] = *of_class;
     out.json["area"] = static_cast<double>(area) / 2 / outline::kUnit / outline::kUnit;
     out.json["components"] = static_cast<int>(outlines.size()) - holes;
@@ -76,8 +81,8 @@ Outcome soak(const std::string& dir, const std::string& id, const std::optional<
         throw InputError(say("Cell %1, %2 lies outside the level", from->x, from->y), dir,
                          Text::verbatim("levels/" + level.id),
                          say("The level has %1 × %2 cells, counted from 0", level.size.w, level.size.h));
-    const level::TileTable tiles(project);
-    const level::PropKinds props(project);
+    const level::TileTable tiles(project, level);
+    const level::PropKinds props(project, level);
     const Point start =
         from ? Point{from->x * outline::kUnit + outline::kUnit / 2, from->y * outline::kUnit + outline::kUnit / 2}
              : walk::start_of(level);

@@ -36,24 +36,6 @@ Rgba colour_of(AreaMeans means) {
     return {116, 86, 140, 255};
 }
 
-// The tiles that such a thing is made of.
-std::vector<TileId> tiles_of(const Project& project, const Used& thing) {
-    if (thing.kind == UsedKind::tile || thing.kind == UsedKind::block) return {thing.id};
-    std::vector<TileId> out;
-    const Material* m =
-        thing.kind == UsedKind::material ? project.material(static_cast<MaterialId>(thing.id)) : nullptr;
-    if (!m) return out;
-    const auto take = [&](const Cases& cases) {
-        for (const auto& [mask, variants] : cases)
-            for (const Variant& v : variants) out.push_back(v.tile);
-    };
-    take(m->joins.cases);
-    for (const auto& [other, cases] : m->joins.pairs) take(cases);
-    std::sort(out.begin(), out.end());
-    out.erase(std::unique(out.begin(), out.end()), out.end());
-    return out;
-}
-
 bool is_area(const Project& project, const PropArea& area) {
     return std::any_of(project.area_kinds.begin(), project.area_kinds.end(),
                        [&](const AreaKind& k) { return k.name == area.name; });
@@ -91,6 +73,29 @@ AreaKindId add_area_kind(Project& project, const std::string& name, AreaMeans me
     return project.area_kinds.back().id;
 }
 
+Text area_kind_trouble(const Project& project, const AreaKind& kind) {
+    if (kind.name.empty()) return "An area needs a name";
+    for (const AreaKind& k : project.area_kinds)
+        if (k.id != kind.id && k.name == kind.name) return say("There is an area called \"%1\"", kind.name);
+    return {};
+}
+
+Project change_area_kind(Project project, const AreaKind& kind) {
+    const auto found = std::find_if(project.area_kinds.begin(), project.area_kinds.end(),
+                                    [&](const AreaKind& k) { return k.id == kind.id; });
+    if (found == project.area_kinds.end()) return project;
+    const std::string was = found->name;
+    *found = kind;
+    if (was == kind.name) return project;
+    for (const auto& one : std::vector(project.prop_kinds)) {
+        PropKind next = *one;
+        for (PropArea& a : next.areas)
+            if (a.name == was) a.name = kind.name;
+        if (!(next == *one)) project.put(std::move(next));
+    }
+    return project;
+}
+
 Project without_area_kind(Project project, AreaKindId kind) {
     const AreaKind* found = project.area_kind(kind);
     if (!found) return project;
@@ -112,6 +117,11 @@ Project without_area_kind(Project project, AreaKindId kind) {
             next.edit(layer->id).blockers()->set_free(std::move(free));
             changed = true;
         }
+        for (auto& [id, part] : next.here.tiles)
+            if (part.tells == kind) {
+                part.tells = 0;
+                changed = true;
+            }
         if (changed) project.put(std::move(next));
     }
     std::erase_if(project.area_kinds, [&](const AreaKind& k) { return k.id == kind; });
@@ -156,15 +166,29 @@ std::string add_mover(Project& project, const std::string& name) {
     return own;
 }
 
-Project without_mover(Project project, const std::string& name) {
-    std::erase_if(project.movers, [&](const Mover& m) { return m.name == name; });
+namespace {
+
+Project with_walkers_as(Project project, const std::string& name, const std::string& to) {
     for (const auto& level : std::vector(project.levels))
         if (level->walker.mover == name) {
             Level next = *level;
-            next.walker.mover.clear();
+            next.walker.mover = to;
             project.put(std::move(next));
         }
     return project;
+}
+
+} // namespace
+
+Project rename_mover(Project project, const std::string& name, const std::string& to) {
+    for (Mover& m : project.movers)
+        if (m.name == name) m.name = to;
+    return with_walkers_as(std::move(project), name, to);
+}
+
+Project without_mover(Project project, const std::string& name) {
+    std::erase_if(project.movers, [&](const Mover& m) { return m.name == name; });
+    return with_walkers_as(std::move(project), name, {});
 }
 
 Project with_stopping(Project project, const std::string& mover, const std::string& collision_class, bool stops) {

@@ -12,6 +12,10 @@ namespace vic::edit {
 
 // A new kind at the end of the list; its name is made one that no other has. Its colour is that of what it means.
 level::AreaKindId add_area_kind(level::Project& project, const std::string& name, level::AreaMeans means);
+// Why the project cannot have it so: a name that is empty or that another has; "" where it can.
+Text area_kind_trouble(const level::Project& project, const level::AreaKind& kind);
+// The one with its id is that from now on; parts of props go by its new name.
+level::Project change_area_kind(level::Project project, const level::AreaKind& kind);
 // Takes it away with all that tells it: tiles, free blockers and parts of props.
 level::Project without_area_kind(level::Project project, level::AreaKindId kind);
 
@@ -24,6 +28,8 @@ level::Project with_telling(level::Project project, const std::vector<Used>& thi
 
 // Movers, by name; the name is made one that no other has.
 std::string add_mover(level::Project& project, const std::string& name);
+// By another name, wherever it is named; the project must not have that name yet.
+level::Project rename_mover(level::Project project, const std::string& name, const std::string& to);
 level::Project without_mover(level::Project project, const std::string& name);
 // Whether things of a collision class stop it.
 level::Project with_stopping(level::Project project, const std::string& mover, const std::string& collision_class,

@@ -234,8 +234,27 @@ Stamp patterned(const Stamp& stamp, const Box& box) {
     });
 }
 
+namespace {
+
+// Marks by the cell in their middle, probes by that of the foot.
+Level with_marks_moved(Level level, const Region& cells, Point by) {
+    for (const Mark& m : std::vector(level.marks))
+        if (cells.contains({m.cells.x + m.cells.w / 2, m.cells.y + m.cells.h / 2}))
+            level = move_mark(std::move(level), m.id, m.cells.corner() + by);
+    const Point far{level.size.w * kBlockerUnit, level.size.h * kBlockerUnit};
+    for (level::Probe& p : level.probes) {
+        const Point cell{floor_div(p.at.x, kBlockerUnit), floor_div(p.at.y - 1, kBlockerUnit)};
+        if (!cells.contains(cell)) continue;
+        const Point to = p.at + Point{by.x * kBlockerUnit, by.y * kBlockerUnit};
+        p.at = {std::clamp(to.x, 0, far.x - 1), std::clamp(to.y, 1, far.y)};
+    }
+    return level;
+}
+
+} // namespace
+
 Stamped moved(const Project& project, const join::Rules& rules, const Level& level, const Region& region,
-              const std::vector<LayerId>& layers, Point by) {
+              const std::vector<LayerId>& layers, Point by, bool marks) {
     const Region cells = within_level(region, level);
     Stamped out{level, project.next_id, {}, 0, 0, 0};
     if (cells.empty() || by == Point{}) return out;
@@ -266,6 +285,7 @@ Stamped moved(const Project& project, const join::Rules& rules, const Level& lev
             }
         }
     out.touched = united(out.touched, intersection(from.grown(1), level.cells()));
+    if (marks) out.level = with_marks_moved(std::move(out.level), cells, by);
     return out;
 }
 

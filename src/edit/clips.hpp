@@ -52,9 +52,10 @@ level::Stamp stretched(const level::Stamp& stamp, Size size);
 // The stamp repeated over the box, so that cell 0, 0 of the level is always the same cell of it.
 level::Stamp patterned(const level::Stamp& stamp, const Box& box);
 
-// What lies on the layers within the region, moved by so many cells; what it is moved onto is replaced.
+// What lies on the layers within the region, moved by so many cells; what it is moved onto is replaced. `marks`: marks
+// and probes that stand there come along, as far as the level reaches.
 Stamped moved(const level::Project& project, const join::Rules& rules, const level::Level& level,
-              const level::Region& region, const std::vector<level::LayerId>& layers, Point by);
+              const level::Region& region, const std::vector<level::LayerId>& layers, Point by, bool marks = false);
 // What lies on one layer within the region, moved to another of the same kind.
 Stamped moved_to(const level::Project& project, const join::Rules& rules, const level::Level& level,
                  const level::Region& region, level::LayerId from, level::LayerId to);

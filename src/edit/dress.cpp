@@ -263,6 +263,74 @@ Level distribute(const Project& project, Level level, const Chosen& chosen, bool
     return level;
 }
 
+namespace {
+
+// How far ahead those of the chosen that stand on a layer must be, so that they come before (or behind) all that they
+// meet on it.
+int least_step(const PropKinds& kinds, const Level& level, const std::vector<Piece>& chosen, const Chosen& which,
+               LayerId on, Order how) {
+    const int sign = how == Order::in_front ? 1 : -1;
+    const Layer& layer = *level.layer(on);
+    Box all;
+    for (const Piece& p : chosen) all = united(all, p.box());
+    int step = 0;
+    layer.props().each_in(all.grown(kinds.reach(layer.props())), [&](const Prop& other) {
+        if (which.props.contains(other.id)) return;
+        kinds.each_piece(other, [&](const Piece& o) {
+            for (const Piece& p : chosen) {
+                if (p.kind->flat != o.kind->flat || intersection(p.box(), o.box()).empty()) continue;
+                const bool in_front = before(o, p);
+                if (in_front == (how == Order::in_front)) continue;
+                step = std::max(step, sign * (o.sorted_at().y - p.sorted_at().y) + 1);
+            }
+        });
+    });
+    return sign * step;
+}
+
+} // namespace
+
+Level in_order(const Project& project, Level level, const Chosen& chosen, Order how) {
+    if (how == Order::as_they_stand)
+        return each_chosen(std::move(level), chosen.props, [](Props& props, const Prop& was) {
+            Prop p = was;
+            p.look.ahead = 0;
+            props.put(p);
+        });
+    const PropKinds kinds(project);
+    const Level before_all = level;
+    for (std::size_t i = 0; i < before_all.layers.size(); ++i) {
+        const Layer& layer = *before_all.layers[i];
+        std::vector<Piece> mine;
+        for (const PropId id : chosen.props)
+            if (const Prop* p = layer.props().find(id))
+                kinds.each_piece(*p, [&](const Piece& piece) { mine.push_back(piece); });
+        if (mine.empty()) continue;
+        // Those that it is sorted with.
+        std::size_t first = i, end = i + 1;
+        while (first > 0 && run_by_feet(before_all, first - 1) > i) --first;
+        if (const std::size_t run = run_by_feet(before_all, first); run > i)
+            end = run;
+        else
+            first = i;
+        int step = 0;
+        for (std::size_t k = first; k < end; ++k) {
+            const int here = least_step(kinds, before_all, mine, chosen, before_all.layers[k]->id, how);
+            step = how == Order::in_front ? std::max(step, here) : std::min(step, here);
+        }
+        if (step == 0) continue;
+        Props& props = level.edit(layer.id).props();
+        for (const PropId id : chosen.props) {
+            const Prop* was = layer.props().find(id);
+            if (!was) continue;
+            Prop p = *was;
+            p.look.ahead = static_cast<std::int16_t>(std::clamp(p.look.ahead + step, -kMostAhead, kMostAhead));
+            props.put(p);
+        }
+    }
+    return level;
+}
+
 Level group(Level level, const Chosen& chosen, std::uint32_t id) {
     return each_chosen(std::move(level), chosen.props, [&](Props& props, const Prop& was) {
         Prop p = was;

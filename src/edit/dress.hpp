@@ -56,6 +56,12 @@ enum class Align : std::uint8_t { left, middle, right, top, centre, bottom };
 level::Level align(const level::Project& project, level::Level level, const Chosen& chosen, Align how);
 level::Level distribute(const level::Project& project, level::Level level, const Chosen& chosen, bool upright);
 
+// What is drawn in front, said by hand: before or behind all that their pictures meet among what they are sorted with
+// (their layer, or those that are sorted by feet with it), by as little as does it; or as they stand again. Among
+// themselves the chosen ones keep their order.
+enum class Order : std::uint8_t { in_front, behind, as_they_stand };
+level::Level in_order(const level::Project& project, level::Level level, const Chosen& chosen, Order how);
+
 level::Level group(level::Level level, const Chosen& chosen, std::uint32_t id); // 0: none any more
 // Another kind in their place: the pivot stays where it is, and how they look.
 level::Level replace_kind(const level::Project& project, level::Level level, const Chosen& chosen,

@@ -9,7 +9,7 @@ namespace vic::edit {
 
 level::Level filled_in(const level::Project& project, const level::Level& level, Point cell, Point like,
                        const std::string& words, std::uint32_t& next_id) {
-    const level::TileTable tiles(project);
+    const level::TileTable tiles(project, level);
     for (auto it = level.layers.rbegin(); it != level.layers.rend(); ++it) {
         const level::Layer& layer = **it;
         if (!layer.solid() || layer.locked || layer.grain().own()) continue;

@@ -42,6 +42,21 @@ std::optional<FreeHit> free_blocker_at(const Level& level, Point units) {
     return std::nullopt;
 }
 
+Level change_free_blocker(const Level& level, const FreeHit& hit, const std::function<void(FreeBlocker&)>& change) {
+    const Layer* layer = level.layer(hit.layer);
+    if (!layer || !layer->blockers()) return level;
+    auto all = layer->blockers()->free();
+    for (FreeBlocker& b : all) {
+        if (b.id != hit.id) continue;
+        change(b);
+        b.id = hit.id;
+        if (!blocker_trouble(b).empty()) return level;
+    }
+    Level out = level;
+    out.edit(hit.layer).blockers()->set_free(std::move(all));
+    return out;
+}
+
 Level without_free_blocker(const Level& level, const FreeHit& hit) {
     Level out = level;
     if (!level.layer(hit.layer) || !level.layer(hit.layer)->blockers()) return out;

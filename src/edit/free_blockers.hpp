@@ -1,6 +1,7 @@
 // Blockers that lie free of the lattice: drawn, found and taken away.
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <string>
 
@@ -21,6 +22,9 @@ struct FreeHit {
 };
 // The frontmost that covers a place (1/64 cells) on a layer that is not locked.
 std::optional<FreeHit> free_blocker_at(const level::Level& level, Point units);
+// As `change` leaves it; its id stays. What would be none (blocker_trouble()) changes nothing.
+level::Level change_free_blocker(const level::Level& level, const FreeHit& hit,
+                                 const std::function<void(level::FreeBlocker&)>& change);
 level::Level without_free_blocker(const level::Level& level, const FreeHit& hit);
 
 // The nearest place on a lattice of `step` units each way, 1 .. 64.

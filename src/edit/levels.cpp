@@ -111,16 +111,14 @@ std::optional<PropHit> prop_at(const Project& project, const Level& level, Point
         const Layer& layer = **at;
         if (!layer.shown || layer.locked || layer.props().empty()) continue;
         PropHit best{layer.id, {}};
-        Point place;
+        level::Piece front;
         layer.props().each_in(Box{pixel.x, pixel.y, 1, 1}.grown(kinds.reach(layer.props())), [&](const Prop& prop) {
             kinds.each_piece(prop, [&](const level::Piece& piece) {
                 if (!piece.box().contains(pixel)) return;
                 if (!piece.foot_box().contains(pixel) && !is_seen_at(project, piece, pixel)) return;
-                if (best.prop.id != 0 &&
-                    std::tie(piece.at.y, piece.at.x, piece.prop) < std::tie(place.y, place.x, best.prop.id))
-                    return;
+                if (best.prop.id != 0 && level::before(piece, front)) return;
                 best.prop = prop;
-                place = piece.at;
+                front = piece;
             });
         });
         if (best.prop.id != 0) return best;

@@ -31,7 +31,7 @@ Point stopped_by(const Level& level, const walk::Happening& h) {
 // What lies in the cells of the walker on layers that do not block, though it has a shape.
 void find_passed(const Project& project, const Level& level, const std::vector<walk::Position>& way,
                  std::vector<Pin>& out) {
-    const TileTable tiles(project);
+    const TileTable tiles(project, level);
     std::set<std::pair<LayerId, std::uint32_t>> told;
     const int high = level.view == View::from_the_side ? std::max(1, (level.walker.height + 63) / 64) : 1;
     for (std::size_t i = 0; i < way.size(); ++i)

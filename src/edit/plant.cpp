@@ -84,6 +84,18 @@ Level forget_by_hand(const Level& level, LayerId id) {
     return out;
 }
 
+Level forget_kept(const Level& level, LayerId id, PropId prop) {
+    Level out = level;
+    out.edit(id).props().remove(prop);
+    return out;
+}
+
+Level forget_taken(const Level& level, LayerId id, const TakenAway& taken) {
+    Level out = level;
+    std::erase(out.edit(id).planted()->recipe.taken, taken);
+    return out;
+}
+
 Level frozen(const Level& level, LayerId id) {
     Level out = level;
     Layer& layer = out.edit(id);

@@ -27,6 +27,10 @@ bool keep_by_hand(const level::Project& project, const level::Level& before, lev
 // Forgets what was done to a planting by hand: what was changed or added goes, what was taken may come again.
 level::Level forget_by_hand(const level::Level& level, level::LayerId layer);
 
+// Only that one: a prop that is kept, or something that was taken away.
+level::Level forget_kept(const level::Level& level, level::LayerId layer, level::PropId prop);
+level::Level forget_taken(const level::Level& level, level::LayerId layer, const level::TakenAway& taken);
+
 // The layer as one of props that were placed: what grew stays where it is, and the recipe is gone.
 level::Level frozen(const level::Level& level, level::LayerId layer);
 

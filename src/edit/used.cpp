@@ -52,6 +52,13 @@ void set_prop(const Project& project, PropKind& kind, Blocking blocking) {
     kind.shape = kind.polygons.empty() ? TileShape::full : TileShape::drawn;
 }
 
+bool is_said_here(const Project& project, const Level& level, const Used& thing) {
+    if (level.here.empty() || thing.kind == UsedKind::blockers) return false;
+    if (thing.kind == UsedKind::prop) return level.here.props.contains(thing.id);
+    const auto tiles = tiles_of(project, thing);
+    return std::any_of(tiles.begin(), tiles.end(), [&](TileId id) { return level.here.tiles.contains(id); });
+}
+
 // visit(layer, at, cell, material) for all cells of tiles that hold anything.
 template <class Visit>
 void each_laid(const Level& level, const Visit& visit) {
@@ -182,6 +189,8 @@ std::vector<UsedCounter::Count> UsedCounter::count(const Project& project, const
 
 std::vector<Used> UsedCounter::used_in(const Project& project, const Level& level) {
     const TileTable tiles(project);
+    const Project said = level.here.empty() ? project : as_in(project, level);
+    const TileTable said_of(said);
     if (sheets_ != project.sheets || kinds_ != project.prop_kinds) known_.clear();
     sheets_ = project.sheets;
     kinds_ = project.prop_kinds;
@@ -205,7 +214,8 @@ std::vector<Used> UsedCounter::used_in(const Project& project, const Level& leve
     std::map<MaterialId, std::size_t> order;
     for (std::size_t i = 0; i < project.materials.size(); ++i) order[project.materials[i]->id] = i;
     for (auto& [what, used] : all) {
-        used.blocking = used.kind == UsedKind::blockers ? Blocking::mixed : says(project, tiles, used.kind, used.id);
+        used.blocking = used.kind == UsedKind::blockers ? Blocking::mixed : says(said, said_of, used.kind, used.id);
+        used.here = is_said_here(project, level, used);
         if (used.blocking == Blocking::opens || used.kind == UsedKind::blockers) used.heard = used.count;
         out.push_back(used);
     }
@@ -236,6 +246,52 @@ Project with_blocking(Project project, const std::vector<Used>& things, Blocking
     if (tiles.empty()) return project;
     const Project before = project;
     return change_tiles(std::move(project), tiles, [&](Tile& tile) { give(before, tile, blocking); });
+}
+
+std::vector<TileId> tiles_of(const Project& project, const Used& thing) {
+    if (thing.kind == UsedKind::tile || thing.kind == UsedKind::block) return {thing.id};
+    std::vector<TileId> out;
+    const Material* m =
+        thing.kind == UsedKind::material ? project.material(static_cast<MaterialId>(thing.id)) : nullptr;
+    if (!m) return out;
+    const auto take = [&](const Cases& cases) {
+        for (const auto& [mask, variants] : cases)
+            for (const Variant& v : variants) out.push_back(v.tile);
+    };
+    take(m->joins.cases);
+    for (const auto& [other, cases] : m->joins.pairs) take(cases);
+    std::sort(out.begin(), out.end());
+    out.erase(std::unique(out.begin(), out.end()), out.end());
+    return out;
+}
+
+Level said_here(const Project& project, Level level, const std::vector<Used>& things, const Project& wanted) {
+    const TileTable was(project), now(wanted);
+    for (const Used& thing : things) {
+        for (const TileId id : tiles_of(project, thing)) {
+            const Tile *a = was.find(id).tile, *b = now.find(id).tile;
+            if (!a || !b) continue;
+            level.here.tiles.erase(id);
+            if (a->shape != b->shape || a->polygons != b->polygons || a->tells != b->tells)
+                level.here.tiles[id] = {b->shape, b->polygons, b->tells};
+        }
+        const PropKind* a = thing.kind == UsedKind::prop ? project.prop_kind(thing.id) : nullptr;
+        const PropKind* b = a ? wanted.prop_kind(thing.id) : nullptr;
+        if (!b || b->is_ensemble()) continue;
+        level.here.props.erase(thing.id);
+        if (a->blocks != b->blocks || a->shape != b->shape || a->polygons != b->polygons)
+            level.here.props[thing.id] = {b->blocks ? b->shape : TileShape::none, b->polygons, 0};
+    }
+    return level;
+}
+
+Level with_blocking_here(const Project& project, Level level, const std::vector<Used>& things, Blocking blocking) {
+    const Project wanted = with_blocking(as_in(project, level), things, blocking);
+    return said_here(project, std::move(level), things, wanted);
+}
+
+Level as_in_project(const Project& project, Level level, const std::vector<Used>& things) {
+    return said_here(project, std::move(level), things, project);
 }
 
 Level with_layers_blocking(const Project& project, const Level& level, const std::vector<Used>& things) {
@@ -292,8 +348,8 @@ Region where_used(const Project& project, const Level& level, const Used& thing)
 Decided decided_at(const Project& project, const Level& level, Point cell) {
     Decided out;
     if (!level.cells().contains(cell)) return out;
-    const TileTable tiles(project);
-    const PropKinds kinds(project);
+    const TileTable tiles(project, level);
+    const PropKinds kinds(project, level);
     // What blocks anywhere blocks, unless something above it opens it: the frontmost that says anything is named.
     for (auto it = level.layers.rbegin(); it != level.layers.rend(); ++it) {
         const Layer& layer = **it;

@@ -22,6 +22,7 @@ struct Used {
     int heard = 0; // of those on layers that block: elsewhere it blocks nothing, whatever it says; props and what
                    // opens are all heard
     Blocking blocking = Blocking::nothing; // what it says
+    bool here = false;                     // whether it says that in this level alone
     // It would block, and none of it lies where that is heard.
     [[nodiscard]] bool unheard() const { return blocking != Blocking::nothing && heard == 0; }
     bool operator==(const Used&) const = default;
@@ -51,6 +52,17 @@ class UsedCounter {
 
 // All of them say that from now on, in all levels. Blank tiles block nothing; what an ensemble blocks its parts say.
 level::Project with_blocking(level::Project project, const std::vector<Used>& things, Blocking blocking);
+
+// They say that in this level alone; where the project says the same, nothing is said here.
+level::Level with_blocking_here(const level::Project& project, level::Level level, const std::vector<Used>& things,
+                                Blocking blocking);
+// They say in this level what they say in `wanted`, another state of the project.
+level::Level said_here(const level::Project& project, level::Level level, const std::vector<Used>& things,
+                       const level::Project& wanted);
+// They say in the level what they say in the project.
+level::Level as_in_project(const level::Project& project, level::Level level, const std::vector<Used>& things);
+// The tiles that a thing is made of.
+std::vector<level::TileId> tiles_of(const level::Project& project, const Used& thing);
 
 // The layers on which any of them lies in the level block from now on.
 level::Level with_layers_blocking(const level::Project& project, const level::Level& level,

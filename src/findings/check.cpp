@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 
+#include "findings/looks.hpp"
 #include "join/resolve.hpp"
 #include "level/crossing.hpp"
 #include "outline/solid.hpp"
@@ -178,6 +179,7 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
                        "No layer of the level blocks the walker",
                        "Say in a layer's slab that its tiles block, or add a layer of blockers"});
     check_order(project, level, out);
+    check_looks(project, level, out);
     const Mark* start = level.first_mark(MarkKind::start);
     if (!start)
         out.push_back({"no-start",
@@ -207,8 +209,8 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
         const Point foot{start->cells.x + start->cells.w / 2, start->cells.bottom() - 1};
         outline::SolidCode code = 0;
         outline::Forms forms;
-        const TileTable tiles(project);
-        const level::PropKinds kinds(project);
+        const TileTable tiles(project, level);
+        const level::PropKinds kinds(project, level);
         outline::read_solid(level, {tiles, kinds}, {foot.x, foot.y, 1, 1}, &code, 1, forms);
         if (outline::solid_of(code) == outline::kFull)
             out.push_back({"start-blocked", Severity::error, level.id, 0, foot,

@@ -161,8 +161,8 @@ std::vector<Leak> leaks(const Project& project, const Level& level, bool remedie
         return level.size.area() > kMostCellsReached ? std::vector<Leak>{}
                                                      : leaks(project, level, walk::Reach(project, level), remedies);
     if (level.size.area() > kMostCellsSoaked) return {};
-    const TileTable tiles(project);
-    const PropKinds kinds(project);
+    const TileTable tiles(project, level);
+    const PropKinds kinds(project, level);
     return leaks(project, level, walk::soak(level, {tiles, kinds}, walk::start_of(level)));
 }
 
@@ -189,12 +189,12 @@ const std::vector<Finding>& LeakChecker::tries(const Project& project, const Lev
 
 LeakChecker::Known& LeakChecker::known(const Project& project, const Level& level) {
     const auto same = [&](const Known& k) {
-        return k.level.layers == level.layers && k.level.size == level.size && k.level.view == level.view &&
-               k.level.lattice == level.lattice && k.level.cell == level.cell && k.level.plane == level.plane &&
-               k.level.walker == level.walker && k.level.marks == level.marks && k.level.sides == level.sides &&
-               k.level.probes == level.probes && k.level.proofs == level.proofs && k.areas == project.area_kinds &&
-               k.movers == project.movers && k.sheets == project.sheets && k.materials == project.materials &&
-               k.kinds == project.prop_kinds;
+        return k.level.layers == level.layers && k.level.here == level.here && k.level.size == level.size &&
+               k.level.view == level.view && k.level.lattice == level.lattice && k.level.cell == level.cell &&
+               k.level.plane == level.plane && k.level.walker == level.walker && k.level.marks == level.marks &&
+               k.level.sides == level.sides && k.level.probes == level.probes && k.level.proofs == level.proofs &&
+               k.areas == project.area_kinds && k.movers == project.movers && k.sheets == project.sheets &&
+               k.materials == project.materials && k.kinds == project.prop_kinds;
     };
     const auto found =
         std::find_if(known_.begin(), known_.end(), [&](const Known& k) { return k.level.id == level.id; });

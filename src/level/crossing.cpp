@@ -75,8 +75,9 @@ void collect(const PropKinds& kinds, const Level& level, const Layer& layer, std
             if (piece.kind->flat || piece.kind->foot.empty()) return;
             Standing s{prop.id, layer.id, piece.box().moved(shift), foot_of(piece, lattice), 0};
             for (Spot& spot : s.foot) spot = {spot.x + shift.x, spot.y + shift.y};
-            const CellPlace place = lattice.place_of(piece.at.x + shift.x + 0.5, piece.at.y + shift.y + 1);
-            s.line = lattice.square() ? piece.at.y + shift.y + 1.0 : place.x + place.y;
+            const Point at = piece.sorted_at() + shift;
+            const CellPlace place = lattice.place_of(at.x + 0.5, at.y + 1);
+            s.line = lattice.square() ? at.y + 1.0 : place.x + place.y;
             out.push_back(std::move(s));
         });
 }

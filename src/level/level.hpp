@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <map>
 #include <memory>
 #include <optional>
 #include <string>
@@ -10,6 +11,7 @@
 
 #include "base/image.hpp"
 #include "base/lattice.hpp"
+#include "level/area_kind.hpp"
 #include "level/backdrop.hpp"
 #include "level/blockers.hpp"
 #include "level/facts.hpp"
@@ -21,6 +23,7 @@
 #include "level/planting.hpp"
 #include "level/prop_kind.hpp"
 #include "level/props.hpp"
+#include "level/shape.hpp"
 #include "level/sheet.hpp"
 #include "level/walker.hpp"
 
@@ -115,6 +118,21 @@ struct Mark {
     bool operator==(const Mark&) const = default;
 };
 
+// What a tile or a kind of prop is to walkers in one level, instead of what the project says of it.
+struct PartHere {
+    TileShape shape = TileShape::none; // `none`: it blocks nothing
+    Polygons polygons{};               // of a drawn shape; in its tile's 1/16, of a prop in pixels within its box
+    AreaKindId tells = 0;              // of tiles
+    bool operator==(const PartHere&) const = default;
+};
+
+struct PartsHere {
+    std::map<TileId, PartHere> tiles;
+    std::map<PropKindId, PartHere> props;
+    [[nodiscard]] bool empty() const { return tiles.empty() && props.empty(); }
+    bool operator==(const PartsHere&) const = default;
+};
+
 // What a side of a level is to whoever comes there.
 enum class SideKind : std::uint8_t { open, blocks, leads };
 struct LevelSide {
@@ -167,6 +185,7 @@ struct Level {
     std::optional<Plan> plan;      // the picture that the level follows
     std::optional<Reference> reference;
     LevelSides sides;
+    PartsHere here;
 
     [[nodiscard]] const Layer* layer(LayerId id) const;
     [[nodiscard]] int index_of(LayerId id) const; // -1 where there is none

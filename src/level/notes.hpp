@@ -23,6 +23,7 @@ struct NoteKind {
     std::string name; // no other note of the project has it
     NoteType type = NoteType::text;
     std::vector<std::string> choices; // for NoteType::choice: at least one, no two the same
+    bool surface = false;             // whether it is of what blocks: outlines are told apart by it
     bool operator==(const NoteKind&) const = default;
 };
 

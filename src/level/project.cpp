@@ -180,6 +180,43 @@ TileTable::TileTable(const Project& project) : reach_(reach_of(project)) {
             }
 }
 
+namespace {
+
+void take(Tile& tile, const PartHere& part) {
+    tile.shape = part.shape;
+    tile.polygons = part.polygons;
+    tile.tells = part.tells;
+}
+
+} // namespace
+
+Project as_in(Project project, const Level& level) {
+    for (auto& sheet : project.sheets) {
+        const bool any = std::any_of(sheet->tiles.begin(), sheet->tiles.end(),
+                                     [&](const Tile& t) { return level.here.tiles.contains(t.id); });
+        if (level.here.tiles.empty() || !any) continue;
+        Sheet own = *sheet;
+        for (Tile& t : own.tiles)
+            if (const auto part = level.here.tiles.find(t.id); part != level.here.tiles.end()) take(t, part->second);
+        sheet = std::make_shared<const Sheet>(std::move(own));
+    }
+    for (auto& kind : project.prop_kinds)
+        if (const auto part = level.here.props.find(kind->id); part != level.here.props.end() && !kind->is_ensemble())
+            kind = std::make_shared<const PropKind>(as_said(*kind, part->second));
+    return project;
+}
+
+TileTable::TileTable(const Project& project, const Level& level) : TileTable(project) {
+    for (const auto& [id, part] : level.here.tiles) {
+        if (id >= refs_.size() || !refs_[id].tile) continue;
+        Tile tile = *refs_[id].tile;
+        take(tile, part);
+        own_.push_back(std::make_shared<const Tile>(std::move(tile)));
+        refs_[id].tile = own_.back().get();
+        any_opens_ = any_opens_ || part.shape == TileShape::opens;
+    }
+}
+
 TileId frame_at(const Tile& tile, std::int64_t ms) {
     std::int64_t all = 0;
     for (const TileFrame& f : tile.frames) all += f.ms;

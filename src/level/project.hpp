@@ -22,6 +22,7 @@ namespace vic::level {
 // What parcels have of what blocks beside its outlines: nothing, convex parts, the fewest rectangles and parts for the
 // rest, or a box for each cell and parts for the rest.
 enum class EngineShapes : std::uint8_t { outlines, parts, rectangles, cells };
+inline constexpr int kMostDeviation = 64;
 
 struct Project {
     std::string name;
@@ -37,9 +38,10 @@ struct Project {
     std::vector<std::shared_ptr<const Stamp>> stamps;
     std::vector<FrameSize> frames;                       // what devices show, to choose a level's frame from
     EngineShapes engine_shapes = EngineShapes::outlines; // how parcels tell what blocks
-    int unit = 16;                                       // pixels of a level that are one unit of the engine; 1 .. 4096
-    std::uint32_t next_tile = 1;                         // the next free TileId
-    std::uint32_t next_id = 1;                           // the next free id of any other thing
+    int deviation = 0; // 1/64 cells that their outlines may be off, to have fewer corners; 0 .. kMostDeviation
+    int unit = 16;     // pixels of a level that are one unit of the engine; 1 .. 4096
+    std::uint32_t next_tile = 1; // the next free TileId
+    std::uint32_t next_id = 1;   // the next free id of any other thing
 
     [[nodiscard]] const Sheet* sheet(SheetId id) const;
     [[nodiscard]] const Material* material(MaterialId id) const;
@@ -98,6 +100,8 @@ class TileTable {
   public:
     TileTable() = default;
     explicit TileTable(const Project& project);
+    // With what the level alone says of what they block and tell.
+    TileTable(const Project& project, const Level& level);
     // Null pointers where no tile has the id.
     [[nodiscard]] TileRef find(TileId id) const { return id < refs_.size() ? refs_[id] : TileRef{}; }
     [[nodiscard]] TileShape shape(Cell cell) const {
@@ -116,8 +120,12 @@ class TileTable {
   private:
     bool any_opens_ = false;
     std::vector<TileRef> refs_;
+    std::vector<std::shared_ptr<const Tile>> own_; // those that are otherwise in a level
     Reach reach_;
 };
+
+// The project with tiles and kinds of props as they are in the level: what that alone says of them.
+Project as_in(Project project, const Level& level);
 
 // The layer of `level` among `homes`; 0 where none is.
 LayerId home_in(const Level& level, const std::vector<LayerId>& homes);

@@ -19,6 +19,7 @@ using PartId = std::uint32_t; // of an ensemble; no two parts of one have the sa
 
 inline constexpr int kFullTurn = 3600; // tenths of a degree
 inline constexpr int kLeastScale = 10, kMostScale = 1600;
+inline constexpr int kMostAhead = 4096;
 
 // How it differs from its kind's picture. It is mirrored first, then scaled and turned around the middle of its pivot's
 // pixel; then tinted, then made lighter or darker.
@@ -29,6 +30,7 @@ struct Look {
     std::int8_t light = 0;         // per cent of the way to white, below 0 to black; -100 .. 100
     std::uint8_t opacity = 100;    // per cent
     Rgba tint{255, 255, 255, 255}; // multiplied with the picture; its alpha is not used
+    std::int16_t ahead = 0; // pixels: it is drawn as if it stood so much lower on screen; -kMostAhead .. kMostAhead
     bool operator==(const Look&) const = default;
 };
 

@@ -5,6 +5,7 @@
 #include <cmath>
 #include <limits>
 #include <numbers>
+#include <tuple>
 
 namespace vic::level {
 
@@ -114,6 +115,18 @@ Box Placing::around(const Box& picture) const {
     return {x, y, std::max(1, first_pixel(right) - x), std::max(1, first_pixel(bottom) - y)};
 }
 
+bool before(const Piece& one, const Piece& other) {
+    const Point a = one.sorted_at(), b = other.sorted_at();
+    return std::tie(a.y, a.x, one.prop, one.part) < std::tie(b.y, b.x, other.prop, other.part);
+}
+
+PropKind as_said(PropKind kind, const PartHere& part) {
+    kind.blocks = part.shape != TileShape::none;
+    kind.shape = kind.blocks ? part.shape : TileShape::full;
+    kind.polygons = part.polygons;
+    return kind;
+}
+
 PropKinds::PropKinds(const Project& project) {
     kinds_.reserve(project.prop_kinds.size());
     for (const auto& kind : project.prop_kinds) {
@@ -126,6 +139,15 @@ PropKinds::PropKinds(const Project& project) {
         const double y = std::max({std::abs(p.y), std::abs(size.h - p.y), size.h}) + 1;
         side_ = std::max(side_, static_cast<int>(std::max(x, y)));
         diagonal_ = std::max(diagonal_, static_cast<int>(std::ceil(std::hypot(x, y))));
+    }
+}
+
+PropKinds::PropKinds(const Project& project, const Level& level) : PropKinds(project) {
+    for (const auto& [id, part] : level.here.props) {
+        const auto found = kinds_.find(id);
+        if (found == kinds_.end() || found->second->is_ensemble()) continue;
+        own_.push_back(std::make_shared<const PropKind>(as_said(*found->second, part)));
+        found->second = own_.back().get();
     }
 }
 
@@ -205,6 +227,7 @@ Look part_look(const Look& ensemble, const Look& part) {
     out.mirrored = ensemble.mirrored != part.mirrored;
     out.scale =
         static_cast<std::int16_t>(std::clamp((ensemble.scale * part.scale + 50) / 100, kLeastScale, kMostScale));
+    out.ahead = static_cast<std::int16_t>(std::clamp(ensemble.ahead + part.ahead, -kMostAhead, kMostAhead));
     return out;
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <functional>
+#include <memory>
 #include <unordered_map>
 #include <vector>
 
@@ -60,16 +61,26 @@ struct Piece {
     Look look; // how it stands; of its colours `wash` tells
     Wash wash{};
     const EnsemblePart* from = nullptr; // null for a prop of its own
+    // Where it counts as standing when it is asked what is drawn in front; pixels of the level.
+    [[nodiscard]] Point sorted_at() const { return {at.x, at.y + look.ahead}; }
     [[nodiscard]] Placing placing() const { return {*kind, at, look}; }
     [[nodiscard]] Box box() const { return placing().around(box_of(kind->drawn())); } // pixels of the level
     [[nodiscard]] Box foot_box() const { return placing().around(kind->drawn_foot()); }
 };
+
+// Whether one is drawn before the other, so that it lies behind it, where both lie on one layer.
+bool before(const Piece& one, const Piece& other);
+
+// A kind of prop that is to walkers what `part` says.
+PropKind as_said(PropKind kind, const PartHere& part);
 
 // Kinds by id, in constant time. Points into the project it was made from, which must outlive it.
 class PropKinds {
   public:
     PropKinds() = default;
     explicit PropKinds(const Project& project);
+    // With what the level alone says of what they block.
+    PropKinds(const Project& project, const Level& level);
     [[nodiscard]] const PropKind* find(PropKindId id) const; // null where there is none
     // No picture of a prop with that scale, turned or not, reaches further from its pivot, to any side. In pixels.
     [[nodiscard]] int reach(int most_scale, bool turned) const;
@@ -96,8 +107,9 @@ class PropKinds {
   private:
     void each_part(const Piece& ensemble, const PropOwn& own, const std::function<void(const Piece&)>& visit) const;
     std::unordered_map<PropKindId, const PropKind*> kinds_;
-    int side_ = 0;     // the longest of a picture
-    int diagonal_ = 0; // likewise
+    std::vector<std::shared_ptr<const PropKind>> own_; // those that are otherwise in a level
+    int side_ = 0;                                     // the longest of a picture
+    int diagonal_ = 0;                                 // likewise
 };
 
 // Where a part of an ensemble stands: `look` and place of the ensemble, then the part's.

@@ -59,12 +59,13 @@ level::Level where_told(const level::Project& project, const level::Level& level
     level::Blockers cells(level.size);
     std::vector<level::FreeBlocker> free;
     if (area) {
-        const level::TileTable tiles(project);
-        const level::PropKinds kinds(project);
-        const bool of_tiles = std::any_of(project.sheets.begin(), project.sheets.end(), [&](const auto& sheet) {
-            return std::any_of(sheet->tiles.begin(), sheet->tiles.end(),
-                               [&](const level::Tile& t) { return t.tells == kind; });
-        });
+        const level::TileTable tiles(project, level);
+        const level::PropKinds kinds(project, level);
+        const bool of_tiles = !level.here.tiles.empty() ||
+                              std::any_of(project.sheets.begin(), project.sheets.end(), [&](const auto& sheet) {
+                                  return std::any_of(sheet->tiles.begin(), sheet->tiles.end(),
+                                                     [&](const level::Tile& t) { return t.tells == kind; });
+                              });
         for (const level::LayerRef& layer : level.layers) {
             if (layer->tiles() && of_tiles && layer->grain().finer == 1) add_tiles(level, *layer, tiles, kind, cells);
             if (layer->has_props()) add_props(level, *layer, kinds, area->name, free);
@@ -86,7 +87,7 @@ level::Level where_told(const level::Project& project, const level::Level& level
 }
 
 std::vector<Outline> told_outlines(const level::Project& project, const level::Level& level, AreaKindId kind) {
-    const level::TileTable tiles(project);
+    const level::TileTable tiles(project, level);
     return outlines(trace(where_told(project, level, kind), tiles));
 }
 

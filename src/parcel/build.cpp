@@ -13,6 +13,7 @@
 #include "join/resolve.hpp"
 #include "level/block.hpp"
 #include "level/standing.hpp"
+#include "outline/surfaces.hpp"
 #include "parcel/atlas.hpp"
 #include "parcel/things.hpp"
 #include "parcel/walking.hpp"
@@ -61,12 +62,14 @@ Level with_underlays(const Project& project, const Level& level) {
 
 Used used_by(const Project& project, const Level& level) {
     Used out;
-    const TileTable table(project);
+    out.table = TileTable(project, level);
+    out.props = level::PropKinds(project, level);
+    const TileTable& table = out.table;
     std::vector<bool> seen(project.next_tile, false);
     out.cell.resize(project.next_tile, level.cell);
     std::vector<bool> own(project.next_tile, false);
     std::set<PropKindId> kinds;
-    const level::PropKinds props(project);
+    const level::PropKinds& props = out.props;
     for (const level::LayerRef& layer : level.layers) {
         const Size size = level.lattice_of(*layer).cell;
         if (layer->tiles())
@@ -97,7 +100,7 @@ Used used_by(const Project& project, const Level& level) {
         out.index[id] = static_cast<std::uint32_t>(out.tiles.size());
     }
     for (const PropKindId id : kinds) {
-        const PropKind* kind = project.prop_kind(id);
+        const PropKind* kind = props.find(id);
         const Sheet* sheet = kind ? project.sheet(kind->sheet) : nullptr;
         if (sheet && sheet->image) out.kinds.push_back(kind);
     }
@@ -211,6 +214,17 @@ bool needs_fourth(const Project& project, const Level& level) {
            });
 }
 
+// Likewise of the fifth: surfaces along outlines, props whose order was said by hand.
+bool needs_sixth(const Project& project, const Level& level) {
+    if (outline::any_surfaces(project)) return true;
+    const level::PropKinds kinds(project);
+    bool out = false;
+    for (const level::LayerRef& l : level.layers)
+        for (const Prop& prop : l->props())
+            kinds.each_piece(prop, [&](const level::Piece& piece) { out = out || piece.look.ahead != 0; });
+    return out;
+}
+
 void put_backdrop(Json& j, const level::Backdrop& backdrop, const Level& level, Size picture) {
     const level::Wash wash = level::wash_of(backdrop, level);
     j["tint"] = to_json(wash.times);
@@ -223,7 +237,7 @@ void put_backdrop(Json& j, const level::Backdrop& backdrop, const Level& level, 
 
 // Likewise of the second: props that are turned, scaled, tinted or of a shape of their own, tiles sorted by feet.
 bool needs_third(const Project& project, const Level& level) {
-    const level::PropKinds kinds(project);
+    const level::PropKinds kinds(project, level);
     bool out = std::any_of(level.layers.begin(), level.layers.end(), [&](const level::LayerRef& l) {
         return l->by_feet && level.view == level::View::from_above && l->tiles();
     });
@@ -314,7 +328,8 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
 
     std::map<std::string, std::string> out;
     Json j{{"format", "vicinum-parcel"},
-           {"version", props_block(project, level)    ? 5
+           {"version", needs_sixth(project, level)    ? 6
+                       : props_block(project, level)  ? 5
                        : needs_fourth(project, level) ? 4
                        : needs_third(project, level)  ? 3
                        : needs_second(level)          ? 2
@@ -378,12 +393,13 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
         j["layers"].push_back(std::move(l));
     }
     j["plane"] = plane;
-    const TileTable tiles(project);
-    const level::PropKinds props(project);
+    const TileTable tiles(project, level);
+    const level::PropKinds props(project, level);
     const outline::Kinds things{tiles, props};
     if (props_block(project, level)) j["props_merged"] = true;
-    put_blocking(j, project, level, things);
-    put_walking(j, project, level, things);
+    std::vector<level::Notes> surfaces;
+    put_blocking(j, project, level, things, surfaces);
+    put_walking(j, project, level, things, surfaces);
     j["marks"] = marks_json(project, level, used);
     if (level.sides != level::LevelSides{}) j["sides"] = sides_json(project, level);
     out["CREDITS.txt"] = credits_text(project, level, used);

@@ -1,7 +1,6 @@
 #include "parcel/things.hpp"
 
 #include <algorithm>
-#include <tuple>
 
 #include "level/standing.hpp"
 #include "sheet/pieces.hpp"
@@ -132,10 +131,8 @@ Json props_json(const Project& project, const Layer& layer, const Used& used) {
     const level::PropKinds props(project);
     for (const Prop& p : layer.props())
         props.each_piece(p, [&](const level::Piece& piece) { shown.push_back({&p, piece}); });
-    std::sort(shown.begin(), shown.end(), [](const Shown& a, const Shown& b) {
-        return std::tie(a.piece.at.y, a.piece.at.x, a.piece.prop, a.piece.part) <
-               std::tie(b.piece.at.y, b.piece.at.x, b.piece.prop, b.piece.part);
-    });
+    std::sort(shown.begin(), shown.end(),
+              [](const Shown& a, const Shown& b) { return level::before(a.piece, b.piece); });
     std::map<PropKindId, std::size_t> index;
     for (std::size_t i = 0; i < used.kinds.size(); ++i) index[used.kinds[i]->id] = i;
     Json out = Json::array();
@@ -145,6 +142,7 @@ Json props_json(const Project& project, const Layer& layer, const Used& used) {
         Json j{{"id", prop->id}, {"kind", kind->second}, {"at", to_json(piece.at)}, {"mirrored", piece.look.mirrored}};
         if (piece.look.turn != 0) j["turn"] = piece.look.turn / 10.0;
         if (piece.look.scale != 100) j["scale"] = piece.look.scale / 100.0;
+        if (piece.look.ahead != 0) j["ahead"] = piece.look.ahead;
         if (piece.wash.times != level::Wash{}.times) j["times"] = to_json(piece.wash.times);
         if (piece.wash.plus != level::Wash{}.plus) {
             Rgba plus = piece.wash.plus;

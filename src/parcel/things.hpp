@@ -16,6 +16,8 @@ using store::Json;
 
 // What a level uses, numbered as the parcel numbers it: tiles by id, props by id.
 struct Used {
+    level::TileTable table; // as they are in the level
+    level::PropKinds props;
     std::vector<level::TileRef> tiles;
     std::vector<std::uint32_t> index; // by tile id: 1 + place in `tiles`, 0 where unused or gone
     std::vector<const level::PropKind*> kinds;

@@ -7,7 +7,10 @@
 #include "level/standing.hpp"
 #include "outline/areas.hpp"
 #include "outline/movers.hpp"
+#include "outline/simplify.hpp"
 #include "outline/solids.hpp"
+#include "outline/surfaces.hpp"
+#include "parcel/things.hpp"
 #include "store/format.hpp"
 #include "store/format_walk.hpp"
 
@@ -20,25 +23,39 @@ using store::to_json;
 
 namespace {
 
-Json outlines_json(const std::vector<outline::Outline>& outlines) {
+Json points_json(const std::vector<Point>& points) {
     Json out = Json::array();
-    for (const auto& o : outlines) {
-        Json points = Json::array();
-        for (const Point p : o.points) {
-            points.push_back(p.x);
-            points.push_back(p.y);
-        }
-        out.push_back({{"hole", o.hole}, {"points", points}});
+    for (const Point p : points) {
+        out.push_back(p.x);
+        out.push_back(p.y);
     }
     return out;
 }
 
-Json one_way_json(const outline::Trace& trace) {
-    static const char* sides[4] = {"north", "east", "south", "west"};
+Json outlines_json(const std::vector<outline::Outline>& outlines) {
     Json out = Json::array();
-    for (const auto& e : outline::one_way_edges(trace))
-        out.push_back({{"from", to_json(e.from)}, {"to", to_json(e.to)}, {"side", sides[e.side]}});
+    for (const auto& o : outlines) out.push_back({{"hole", o.hole}, {"points", points_json(o.points)}});
     return out;
+}
+
+// Outlines and one-way edges as the project asks for them, each with its number among the surfaces.
+void put_traced(Json& j, const Project& project, const Level& level, const outline::Kinds& kinds,
+                const outline::Trace& trace, std::vector<level::Notes>& surfaces) {
+    static const char* sides[4] = {"north", "east", "south", "west"};
+    const outline::Surfaced told = outline::with_surfaces(
+        project, level, kinds, outline::simplified(outline::outlines(trace), project.deviation), surfaces);
+    j["outlines"] = outlines_json(told.outlines);
+    for (std::size_t i = 0; i < told.of.size(); ++i)
+        if (std::any_of(told.of[i].begin(), told.of[i].end(), [](std::uint32_t s) { return s != 0; }))
+            j["outlines"][i]["surfaces"] = told.of[i];
+    const outline::SurfacedEdges edges =
+        outline::with_surfaces(project, level, kinds, outline::one_way_edges(trace), surfaces);
+    j["one_way"] = Json::array();
+    for (std::size_t i = 0; i < edges.edges.size(); ++i) {
+        const outline::OneWayEdge& e = edges.edges[i];
+        j["one_way"].push_back({{"from", to_json(e.from)}, {"to", to_json(e.to)}, {"side", sides[e.side]}});
+        if (edges.of[i] != 0) j["one_way"].back()["surface"] = edges.of[i];
+    }
 }
 
 // What blocks as solid shapes, as the project asks for them.
@@ -46,14 +63,7 @@ void put_solids(Json& j, const Project& project, const Level& level, const outli
     if (project.engine_shapes == level::EngineShapes::outlines) return;
     const outline::Solids all = outline::solids(level, kinds, project.engine_shapes);
     j["parts"] = Json::array();
-    for (const level::Polygon& part : all.parts) {
-        Json points = Json::array();
-        for (const Point p : part) {
-            points.push_back(p.x);
-            points.push_back(p.y);
-        }
-        j["parts"].push_back(std::move(points));
-    }
+    for (const level::Polygon& part : all.parts) j["parts"].push_back(points_json(part));
     if (project.engine_shapes == level::EngineShapes::parts) return;
     j["boxes"] = Json::array();
     for (const Box& box : all.boxes) j["boxes"].push_back(to_json(box));
@@ -70,7 +80,7 @@ bool any_blocks(const level::PropKinds& kinds, const Layer& layer) {
 // The collision classes of what blocks, by name; none where no layer has one.
 std::set<std::string> blocking_classes(const Project& project, const Level& level) {
     std::set<std::string> out;
-    const level::PropKinds kinds(project);
+    const level::PropKinds kinds(project, level);
     for (const level::LayerRef& layer : level.layers)
         if (layer->blocks() || any_blocks(kinds, *layer)) out.insert(layer->collision_class);
     if (out == std::set<std::string>{""}) out.clear();
@@ -80,23 +90,22 @@ std::set<std::string> blocking_classes(const Project& project, const Level& leve
 } // namespace
 
 bool props_block(const Project& project, const Level& level) {
-    const level::PropKinds kinds(project);
+    const level::PropKinds kinds(project, level);
     return std::any_of(level.layers.begin(), level.layers.end(),
                        [&](const level::LayerRef& l) { return any_blocks(kinds, *l); });
 }
 
-void put_blocking(Json& j, const Project& project, const Level& level, const outline::Kinds& kinds) {
-    const outline::Trace trace = outline::trace(level, kinds);
-    j["outlines"] = outlines_json(outline::outlines(trace));
-    j["one_way"] = one_way_json(trace);
+void put_blocking(Json& j, const Project& project, const Level& level, const outline::Kinds& kinds,
+                  std::vector<level::Notes>& surfaces) {
+    put_traced(j, project, level, kinds, outline::trace(level, kinds), surfaces);
     put_solids(j, project, level, kinds);
     for (const std::string& name : blocking_classes(project, level)) {
         outline::Kinds of_class = kinds;
         of_class.collision_class = &name;
-        const outline::Trace own = outline::trace(level, of_class);
-        j["collision_classes"].push_back(
-            {{"name", name}, {"outlines", outlines_json(outline::outlines(own))}, {"one_way", one_way_json(own)}});
-        put_solids(j["collision_classes"].back(), project, level, of_class);
+        Json own{{"name", name}};
+        put_traced(own, project, level, of_class, outline::trace(level, of_class), surfaces);
+        put_solids(own, project, level, of_class);
+        j["collision_classes"].push_back(std::move(own));
     }
 }
 
@@ -109,13 +118,14 @@ Json walker_json(const level::Walker& walker) {
     return j;
 }
 
-void put_walking(Json& j, const Project& project, const Level& level, const outline::Kinds& kinds) {
+void put_walking(Json& j, const Project& project, const Level& level, const outline::Kinds& kinds,
+                 std::vector<level::Notes>& surfaces) {
     for (const level::Mover& m : project.movers) {
         Json mover{{"name", m.name}, {"passes", m.passes}};
         if (outline::passes_any(level, m)) {
-            const outline::Trace own = outline::trace_for(level, kinds, m);
-            mover["outlines"] = outlines_json(outline::outlines(own));
-            mover["one_way"] = one_way_json(own);
+            outline::Kinds for_it = kinds;
+            for_it.passes = &m.passes;
+            put_traced(mover, project, level, for_it, outline::trace_for(level, kinds, m), surfaces);
         }
         j["movers"].push_back(std::move(mover));
     }
@@ -126,6 +136,8 @@ void put_walking(Json& j, const Project& project, const Level& level, const outl
                                     {"colour", to_json(k.colour)},
                                     {"outlines", outlines_json(told)}});
     store::put_tries(j, level);
+    if (surfaces.size() > 1)
+        for (const level::Notes& notes : surfaces) j["surfaces"].push_back(notes_json(project, notes));
 }
 
 } // namespace vic::parcel

@@ -355,7 +355,7 @@ void draw_by_feet(const level::Project& project, const level::Level& level, Art&
         } else {
             props[i] = props_in(kinds, layer, clip.moved({-shift.x, -shift.y}), small);
             for (std::size_t k = 0; k < props[i].size(); ++k) {
-                const Point at = props[i][k].piece.at + Point{shift.x << small, shift.y << small};
+                const Point at = props[i][k].piece.sorted_at() + Point{shift.x << small, shift.y << small};
                 const CellPlace place = Lattice{level.lattice, {level.cell.w << small, level.cell.h << small}}.place_of(
                     at.x + 0.5, at.y + 1);
                 // What lies flat is drawn before all that stands.

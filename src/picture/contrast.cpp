@@ -370,11 +370,12 @@ Level without(const Project& project, const Level& level, bool usable_too) {
 }
 
 Level Without::of(const Project& project, const Level& level) {
-    const PropKinds kinds(project);
-    const TileTable tiles(project);
-    if (sheets_ != project.sheets || kinds_ != project.prop_kinds) known_.clear();
+    const PropKinds kinds(project, level);
+    const TileTable tiles(project, level);
+    if (sheets_ != project.sheets || kinds_ != project.prop_kinds || here_ != level.here) known_.clear();
     sheets_ = project.sheets;
     kinds_ = project.prop_kinds;
+    here_ = level.here;
     const auto goes = [&](Role role) { return role == Role::blocks || (usable_too_ && role == Role::usable); };
     const auto rest_of = [&](const LayerRef& layer) -> LayerRef {
         Layer rest = *layer;
@@ -408,8 +409,8 @@ std::vector<Doubt> doubts(const Project& project, const Level& level) {
     std::vector<Doubt> out;
     Art art;
     art.update(project);
-    const PropKinds kinds(project);
-    const TileTable tiles(project);
+    const PropKinds kinds(project, level);
+    const TileTable tiles(project, level);
     Known known(project, art);
     add_props(project, level, art, kinds, known, bright_of_use(level, kinds, tiles, known), out);
     add_open(level, tiles, out);

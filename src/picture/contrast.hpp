@@ -37,6 +37,7 @@ class Without {
     std::vector<std::pair<level::LayerRef, level::LayerRef>> known_; // of the level that was asked for last
     std::vector<std::shared_ptr<const level::Sheet>> sheets_;
     std::vector<std::shared_ptr<const level::PropKind>> kinds_;
+    level::PartsHere here_;
 };
 
 // Where brightness says something else than what is so.

@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <tuple>
 #include <vector>
 
 #include "level/standing.hpp"
@@ -133,10 +132,8 @@ std::vector<ShownProp> props_in(const level::PropKinds& kinds, const level::Laye
             if (!intersection(box, clip_full).empty()) seen.push_back({piece, box});
         });
     });
-    std::sort(seen.begin(), seen.end(), [](const ShownProp& a, const ShownProp& b) {
-        return std::tie(a.piece.at.y, a.piece.at.x, a.piece.prop, a.piece.part) <
-               std::tie(b.piece.at.y, b.piece.at.x, b.piece.prop, b.piece.part);
-    });
+    std::sort(seen.begin(), seen.end(),
+              [](const ShownProp& a, const ShownProp& b) { return level::before(a.piece, b.piece); });
     return seen;
 }
 

@@ -372,6 +372,7 @@ NoteKind read_note_kind(const Field& f) {
     k.name = f["name"].text(256);
     if (k.name.empty()) f["name"].refuse("The name is empty");
     k.type = static_cast<NoteType>(f["type"].word(note_words()));
+    if (f.has("surface")) k.surface = f["surface"].yes();
     if (k.type != NoteType::choice) return k;
     for (const Field& c : f["choices"].list(1024)) {
         k.choices.push_back(c.text(256));
@@ -429,6 +430,7 @@ std::string project_to_text(const Project& project) {
     if (project.unit != 16) j["unit"] = project.unit;
     if (project.engine_shapes != level::EngineShapes::outlines)
         j["engine_shapes"] = word_of(engine_shape_words(), project.engine_shapes);
+    if (project.deviation != 0) j["deviation"] = project.deviation;
     j["levels"] = Json::array();
     for (const auto& level : project.levels) j["levels"].push_back(level->id);
     if (!project.note_kinds.empty()) {
@@ -436,6 +438,7 @@ std::string project_to_text(const Project& project) {
         for (const NoteKind& k : project.note_kinds) {
             Json kind{{"id", k.id}, {"name", k.name}, {"type", word_of(note_words(), k.type)}};
             if (k.type == NoteType::choice) kind["choices"] = k.choices;
+            if (k.surface) kind["surface"] = true;
             j["notes"].push_back(std::move(kind));
         }
     }
@@ -464,6 +467,7 @@ Project project_from_text(const std::string& text, const std::string& file, std:
     project.next_id = static_cast<std::uint32_t>(root["next_id"].integer(1, UINT32_MAX));
     if (root.has("engine_shapes"))
         project.engine_shapes = static_cast<level::EngineShapes>(root["engine_shapes"].word(engine_shape_words()));
+    if (root.has("deviation")) project.deviation = root["deviation"].number(0, level::kMostDeviation);
     if (root.has("unit")) project.unit = root["unit"].number(1, 4096);
     std::set<TileId> tiles;
     std::set<std::uint32_t> ids;
@@ -534,6 +538,7 @@ std::string level_to_text(const Level& level) {
     j["marks"] = Json::array();
     for (const Mark& m : level.marks) j["marks"].push_back(mark_json(m));
     put_tries(j, level);
+    put_parts_here(j, level);
     j["layers"] = Json::array();
     for (const level::LayerRef& layer : level.layers) j["layers"].push_back(layer_json(*layer));
     return json_lines(j);
@@ -563,6 +568,7 @@ Level level_from_text(const std::string& text, const std::string& file, const Pr
         refuse_twice(f, ids, m.id, [&] { level.marks.push_back(m); });
     }
     read_tries(root, level);
+    read_parts_here(root, project, level);
     for (const Field& f : root["layers"].list(4096)) {
         Layer l = read_layer(f, project, level.size);
         if (level.cell.w % l.grain().finer != 0 || level.cell.h % l.grain().finer != 0)

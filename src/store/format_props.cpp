@@ -143,6 +143,7 @@ void put_look(Json& j, const Look& look) {
     if (look.light != 0) j["light"] = look.light;
     if (look.opacity != 100) j["opacity"] = look.opacity;
     if (look.tint != Look{}.tint) j["tint"] = to_json(look.tint);
+    if (look.ahead != 0) j["ahead"] = look.ahead;
 }
 
 Look read_look(const Field& f) {
@@ -153,6 +154,7 @@ Look read_look(const Field& f) {
     if (f.has("light")) out.light = static_cast<std::int8_t>(f["light"].number(-100, 100));
     if (f.has("opacity")) out.opacity = static_cast<std::uint8_t>(f["opacity"].number(0, 100));
     if (f.has("tint")) out.tint = f["tint"].colour();
+    if (f.has("ahead")) out.ahead = static_cast<std::int16_t>(f["ahead"].number(-kMostAhead, kMostAhead));
     out.tint.a = 255;
     return out;
 }

@@ -179,4 +179,54 @@ void read_tries(const Field& root, Level& level) {
         }
 }
 
+namespace {
+
+Json part_here_json(std::uint32_t id, const PartHere& part) {
+    Json j{{"id", id}, {"shape", word(shape_words(), part.shape)}};
+    if (part.shape == TileShape::drawn) j["polygons"] = to_json(part.polygons);
+    if (part.tells != 0) j["tells"] = part.tells;
+    return j;
+}
+
+// Corners lie within `within`.
+PartHere read_part_here(const Field& f, const Project& project, Size within) {
+    PartHere out;
+    out.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
+    if (out.shape == TileShape::drawn) {
+        for (const Field& polygon : f["polygons"].list(kMostShapeCorners)) {
+            out.polygons.emplace_back();
+            for (const Field& c : polygon.list(kMostShapeCorners))
+                out.polygons.back().push_back(c.point(-kFarthestTry, kFarthestTry));
+        }
+        if (const Text trouble = outline_trouble(out.polygons, within); !trouble.empty()) f["polygons"].refuse(trouble);
+    }
+    if (f.has("tells")) out.tells = read_tells(f, project);
+    return out;
+}
+
+} // namespace
+
+void put_parts_here(Json& j, const Level& level) {
+    for (const auto& [id, part] : level.here.tiles) j["here"]["tiles"].push_back(part_here_json(id, part));
+    for (const auto& [id, part] : level.here.props) j["here"]["props"].push_back(part_here_json(id, part));
+}
+
+void read_parts_here(const Field& root, const Project& project, Level& level) {
+    if (!root.has("here")) return;
+    const Field here = root["here"];
+    if (here.has("tiles")) {
+        const TileTable tiles(project);
+        for (const Field& f : here["tiles"].list(kMostTiles)) {
+            const auto id = static_cast<TileId>(f["id"].integer(1, kMostTiles));
+            if (tiles.find(id).tile) level.here.tiles[id] = read_part_here(f, project, {kShapeSide, kShapeSide});
+        }
+    }
+    if (here.has("props"))
+        for (const Field& f : here["props"].list(1U << 20)) {
+            const auto id = static_cast<PropKindId>(f["id"].integer(1, UINT32_MAX));
+            const PropKind* kind = project.prop_kind(id);
+            if (kind && !kind->is_ensemble()) level.here.props[id] = read_part_here(f, project, kind->box.size());
+        }
+}
+
 } // namespace vic::store

@@ -5,14 +5,27 @@ namespace vic::walk {
 Bits::Bits(Size s)
     : size(s), words((static_cast<std::size_t>(s.w) + 63) / 64), of(words * static_cast<std::size_t>(s.h)) {}
 
-void Bits::set(int y, int from, int to) {
-    std::uint64_t* const r = row(y);
+namespace {
+
+// change(word, ones) for the words of a row with the ones of from .. to - 1.
+template <class Change>
+void each_word(std::uint64_t* row, int from, int to, const Change& change) {
     for (int x = from; x < to;) {
         const int bit = x % 64, count = std::min(64 - bit, to - x);
         const std::uint64_t ones = count == 64 ? ~std::uint64_t{0} : (std::uint64_t{1} << count) - 1;
-        r[x / 64] |= ones << bit;
+        change(row[x / 64], ones << bit);
         x += count;
     }
+}
+
+} // namespace
+
+void Bits::set(int y, int from, int to) {
+    each_word(row(y), from, to, [](std::uint64_t& word, std::uint64_t ones) { word |= ones; });
+}
+
+void Bits::clear(int y, int from, int to) {
+    each_word(row(y), from, to, [](std::uint64_t& word, std::uint64_t ones) { word &= ~ones; });
 }
 
 namespace {

@@ -20,7 +20,8 @@ struct Bits {
     explicit Bits(Size s);
     [[nodiscard]] std::uint64_t* row(int y) { return of.data() + static_cast<std::size_t>(y) * words; }
     [[nodiscard]] const std::uint64_t* row(int y) const { return of.data() + static_cast<std::size_t>(y) * words; }
-    void set(int y, int from, int to); // to: one more than the last
+    void set(int y, int from, int to);   // to: one more than the last
+    void clear(int y, int from, int to); // likewise
 };
 
 // Each bit becomes what any of it and the next ones to the right, and below, was: `box` of them.

@@ -2,6 +2,7 @@
 
 #include "outline/areas.hpp"
 #include "outline/movers.hpp"
+#include "outline/simplify.hpp"
 #include "outline/trace.hpp"
 #include "store/format.hpp"
 #include "store/format_walk.hpp"
@@ -16,7 +17,7 @@ vicinum::Vec vec(Point p) { return {p.x, p.y}; }
 std::vector<vicinum::Outline> outlines_of(const std::vector<outline::Outline>& all) {
     std::vector<vicinum::Outline> out;
     for (const outline::Outline& o : all) {
-        out.push_back({o.hole, {}});
+        out.push_back({o.hole, {}, {}});
         for (const Point p : o.points) out.back().points.push_back(vec(p));
     }
     return out;
@@ -25,7 +26,7 @@ std::vector<vicinum::Outline> outlines_of(const std::vector<outline::Outline>& a
 std::vector<vicinum::OneWay> one_way_of(const outline::Trace& trace) {
     std::vector<vicinum::OneWay> out;
     for (const outline::OneWayEdge& e : outline::one_way_edges(trace))
-        out.push_back({vec(e.from), vec(e.to), level::side_words()[static_cast<std::size_t>(e.side)]});
+        out.push_back({vec(e.from), vec(e.to), level::side_words()[static_cast<std::size_t>(e.side)], 0});
     return out;
 }
 
@@ -66,18 +67,18 @@ vicinum::Level bones_of(const level::Project& project, const level::Level& level
     out.isometric = level.lattice == LatticeKind::isometric;
     out.frame = {level.frame.w, level.frame.h};
     out.walker = walker_of(level.walker);
-    const level::TileTable tiles(project);
-    const level::PropKinds props(project);
+    const level::TileTable tiles(project, level);
+    const level::PropKinds props(project, level);
     const outline::Kinds kinds{tiles, props};
     const outline::Trace trace = outline::trace(level, kinds);
-    out.outlines = outlines_of(outline::outlines(trace));
+    out.outlines = outlines_of(outline::simplified(outline::outlines(trace), project.deviation));
     out.one_way = one_way_of(trace);
     out.props_merged = true;
     for (const level::Mover& m : project.movers) {
         vicinum::Mover mover{m.name, m.passes, outline::passes_any(level, m), {}, {}};
         if (mover.own) {
             const outline::Trace own = outline::trace_for(level, kinds, m);
-            mover.outlines = outlines_of(outline::outlines(own));
+            mover.outlines = outlines_of(outline::simplified(outline::outlines(own), project.deviation));
             mover.one_way = one_way_of(own);
         }
         out.movers.push_back(std::move(mover));

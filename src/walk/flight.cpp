@@ -59,11 +59,20 @@ Profile profile_of(float speed, const Motion& motion, int grain, bool rises) {
 } // namespace
 
 Summary::Summary(const Bits& bits, bool inverted)
-    : words_((bits.words + 63) / 64), of_(words_ * static_cast<std::size_t>(bits.size.h)) {
-    for (int y = 0; y < bits.size.h; ++y)
-        for (std::size_t i = 0; i < bits.words; ++i)
-            if ((inverted ? ~bits.row(y)[i] : bits.row(y)[i]) != 0)
-                of_[static_cast<std::size_t>(y) * words_ + i / 64] |= std::uint64_t{1} << (i % 64);
+    : bits_(bits),
+      inverted_(inverted),
+      words_((bits.words + 63) / 64),
+      of_(words_ * static_cast<std::size_t>(bits.size.h)) {
+    follow(0, bits.size.h);
+}
+
+void Summary::follow(int y0, int y1) {
+    for (int y = y0; y < y1; ++y) {
+        std::uint64_t* const row = of_.data() + static_cast<std::size_t>(y) * words_;
+        std::fill(row, row + words_, 0);
+        for (std::size_t i = 0; i < bits_.words; ++i)
+            if ((inverted_ ? ~bits_.row(y)[i] : bits_.row(y)[i]) != 0) row[i / 64] |= std::uint64_t{1} << (i % 64);
+    }
 }
 
 void Row::clear() {
@@ -115,6 +124,17 @@ Flights::Flights(const Places& places, const level::Walker& walker, int grain)
     fall_ = profile_of(0, motion, grain, false);
 }
 
+void Flights::follow(int y0, int y1) {
+    held_.follow(y0, y1);
+    no_room_.follow(y0, y1);
+}
+
+// With the words and rows beside them, into which a step could lead.
+void Flights::note(std::size_t lo, std::size_t hi, int y0, int y1) {
+    if (lo != hi)
+        looked_at_ = united(looked_at_, {static_cast<int>(lo) - 1, y0 - 1, static_cast<int>(hi - lo) + 2, y1 - y0 + 3});
+}
+
 const Profile& Flights::profile(Kind kind) const {
     return kind == Kind::jump ? jump_ : kind == Kind::fall ? fall_ : off_;
 }
@@ -134,6 +154,7 @@ void Flights::put_back(Row row) {
 // Only what was not begun there already.
 void Flights::begin(Kind kind, int y, const Row& from, bool grace) {
     if (y < 0 || y >= places_.size.h || profile(kind).row.empty()) return;
+    note(from.lo, from.hi, y, y);
     const auto which = grace ? std::size_t{4} : static_cast<std::size_t>(kind);
     std::uint64_t* const begun = begun_[which].row(y);
     bool any = false;
@@ -277,6 +298,8 @@ void Flights::play(Flight& flight, const Landed& landed) {
             shift(row, y, whole);
         else
             spread(row, y, whole);
+        const int before = y;
+        const std::size_t lo = row.lo, hi = row.hi;
         int to = 0;
         if (tick < p.row.size()) {
             to = top + p.row[tick];
@@ -287,6 +310,7 @@ void Flights::play(Flight& flight, const Landed& landed) {
         while (y > to && row.lo != row.hi) step_up(row, y);
         bool any = row.any();
         while (y < to && any) any = step_down(row, y, landed);
+        note(lo, hi, std::min(before, y), std::max(before, y));
         if (!any) return;
         // In a water or on a ladder he can stay.
         const std::uint64_t* const floats = places_.floats.row(y);

@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cstdint>
 #include <functional>
+#include <utility>
 #include <vector>
 
 #include "level/walker.hpp"
@@ -44,6 +45,7 @@ struct Profile {
 class Summary {
   public:
     Summary(const Bits& bits, bool inverted);
+    void follow(int y0, int y1); // rows y0 .. y1 - 1 have changed
     [[nodiscard]] bool any(int y, std::size_t lo, std::size_t hi) const {
         const std::uint64_t* const row = of_.data() + static_cast<std::size_t>(y) * words_;
         for (; lo < hi; lo = (lo / 64 + 1) * 64) {
@@ -56,6 +58,8 @@ class Summary {
     }
 
   private:
+    const Bits& bits_;
+    bool inverted_;
     std::size_t words_;
     std::vector<std::uint64_t> of_;
 };
@@ -77,6 +81,10 @@ class Flights {
         seen_ = false;
     }
     [[nodiscard]] bool seen() const { return seen_; }
+    // Rows y0 .. y1 - 1 of the places have changed; nothing is begun.
+    void follow(int y0, int y1);
+    // Words (x) and rows (y) of the places that the flights since the last call could look at.
+    Box looked_at() { return std::exchange(looked_at_, Box{}); }
     // Plays all that was begun.
     void run(const Landed& landed);
 
@@ -103,6 +111,8 @@ class Flights {
     Summary held_, no_room_;
     bool floats_any_ = false;
     Box watched_; // empty: nothing is
+    Box looked_at_;
+    void note(std::size_t lo, std::size_t hi, int y0, int y1); // words, rows
     bool seen_ = false;
     void look(const Row& row, int y);
     bool wall_jumps_ = false, cuts_ = false;

@@ -3,15 +3,13 @@
 #include <algorithm>
 #include <cmath>
 #include <deque>
-#include <limits>
 #include <set>
 
 #include "base/parallel.hpp"
 #include "level/region.hpp"
 #include "outline/areas.hpp"
-#include "walk/flight.hpp"
-#include "walk/jump.hpp"
 #include "walk/motion.hpp"
+#include "walk/reach_inside.hpp"
 #include "walk/soak.hpp"
 
 namespace vic::walk {
@@ -22,7 +20,7 @@ namespace {
 
 constexpr int kMargin = 3; // cells around the level in which the walker is not lost yet
 constexpr std::int64_t kMostSamples = std::int64_t{1} << 24; // 16 to a cell up to 256 × 256 cells
-constexpr std::size_t kNone = std::numeric_limits<std::size_t>::max();
+constexpr std::size_t kNone = kNoLedge;
 
 // Sides that block are walls as thick as the margin.
 void draw_sides(const level::Level& level, Samples& samples) {
@@ -52,58 +50,9 @@ void take_moved(const Bits& from, Point by, Size within, Bits& to) {
 
 } // namespace
 
-struct Reach::Inside {
-    Inside(const level::Project& project, const level::Level& level);
-
-    // --- Made once.
-    Samples samples;
-    level::Walker walker;
-    std::array<bool, 4> leads{};
-    std::vector<Box> exits; // places of exits, 1/64 cells
-    Size cells;
-    Bits swims, climbs; // places of the corner, whether or not there is room
-    bool floats_any = false;
-
-    // --- Follows from the samples.
-    Places places;
-    std::array<std::unique_ptr<Flights>, kMostWorkers> flights; // one for each thread, made when it is needed
-    std::unique_ptr<Runs> held, floats;
-    std::vector<std::size_t> ledge_of_held, ledge_of_float;        // by run
-    std::vector<std::vector<std::pair<int, std::size_t>>> runs_of; // by ledge: row and run
-    std::vector<Ledge> ledges;
-    std::vector<Strip> strips;
-    std::vector<char> played; // by ledge: whether `to` is known
-    std::size_t start = kNone;
-    std::vector<Position> arc; // of a jump, far down
-
-    void find_places();
-    void find_ledges();
-    void measure();
-    void play(std::size_t ledge, int worker);
-    Flights& flights_of(int worker);
-    void search(Point from);
-    void find_ways_back();
-    template <class Landed>
-    void each_landing(std::size_t ledge, Flights& fly, const Landed& landed);
-    [[nodiscard]] std::size_t ledge_at(int y, int x) const; // kNone where it is no place of a ledge
-    [[nodiscard]] std::size_t under(Point place) const;
-    [[nodiscard]] int side() const { return samples.side(); }
-    // The middle of the foot at a corner's place, in 1/64 cells.
-    [[nodiscard]] int middle(int x) const { return (x - samples.margin) * side() + samples.foot.w * side() / 2; }
-    [[nodiscard]] int foot(int y) const { return (y - samples.margin + samples.foot.h) * side(); }
-    [[nodiscard]] Strip strip(int y, const Run& run, std::size_t ledge) const {
-        return {foot(y), middle(run.from), middle(run.to - 1) + 1, ledge};
-    }
-    [[nodiscard]] bool body_touches(const Strip& s, const Box& place) const {
-        const int half = walker.width / 2;
-        return s.from - half < place.right() && s.to + half > place.x && s.y - walker.height < place.bottom() &&
-               s.y > place.y;
-    }
-};
-
 Reach::Inside::Inside(const level::Project& project, const level::Level& level)
-    : samples(level, outline::Kinds{level::TileTable(project), level::PropKinds(project)}, foot_of(level), kMargin,
-              kMostSamples),
+    : samples(level, outline::Kinds{level::TileTable(project, level), level::PropKinds(project, level)}, foot_of(level),
+              kMargin, kMostSamples),
       walker(level.walker),
       cells(level.size),
       swims(Size{0, 0}),
@@ -121,6 +70,7 @@ Reach::Inside::Inside(const level::Project& project, const level::Level& level)
         const bool water = k.means == level::AreaMeans::water && walker.swim > 0;
         const bool ladder = k.means == level::AreaMeans::ladder && walker.climb > 0;
         if (k.means == level::AreaMeans::exit) {
+            told = true;
             for (const outline::Outline& o : outline::told_outlines(project, level, k.id)) {
                 Box box{o.points[0].x, o.points[0].y, 1, 1};
                 for (const Point p : o.points) box = united(box, {p.x, p.y, 1, 1});
@@ -128,30 +78,33 @@ Reach::Inside::Inside(const level::Project& project, const level::Level& level)
             }
         }
         if (!water && !ladder) continue;
-        const level::TileTable tiles(project);
-        const Samples told(outline::where_told(project, level, k.id), outline::Kinds{tiles}, {1, 1}, kMargin,
-                           kMostSamples);
+        const level::TileTable tiles(project, level);
+        const Samples there(outline::where_told(project, level, k.id), outline::Kinds{tiles}, {1, 1}, kMargin,
+                            kMostSamples);
         const Point middle{samples.foot.w / 2, samples.foot.h / 2};
-        take_moved(told.blocked, middle, places.size, water ? swims : climbs);
-        if (ladder) take_moved(told.blocked, {middle.x, samples.foot.h - 1}, places.size, climbs);
-        floats_any = true;
+        take_moved(there.blocked, middle, places.size, water ? swims : climbs);
+        if (ladder) take_moved(there.blocked, {middle.x, samples.foot.h - 1}, places.size, climbs);
+        floats_any = floats_any || std::any_of(there.blocked.of.begin(), there.blocked.of.end(),
+                                               [](std::uint64_t w) { return w != 0; });
     }
 }
 
-void Reach::Inside::find_places() {
-    Bits full = samples.without_room(samples.foot);
+void Reach::Inside::find_places(int y0, int y1) {
     const Size s = places.size;
-    places.room = Bits(s);
-    for (int y = 0; y < s.h; ++y)
-        each_run(full.row(y), s.w, false, [&](int from, int to) { places.room.set(y, from, to); });
-    places.holds = Bits(s);
-    for (const auto& [row, stretches] : samples.ways.down)
-        for (const Run& r : stretches)
-            if (row >= 0 && row < s.h && r.from < s.w && r.to > 0)
-                places.holds.set(row, std::max(0, r.from), std::min(s.w, r.to));
-    places.held = places.drops = places.floats = Bits(s);
+    // What blocks under a body whose corner is in these rows.
+    Bits full({samples.blocked.size.w, y1 - y0 + samples.foot.h - 1});
+    for (int y = 0; y < full.size.h; ++y) std::copy_n(samples.blocked.row(y0 + y), full.words, full.row(y));
+    spread_from(full, samples.foot);
     const std::size_t words = places.room.words;
-    for (int y = 0; y < s.h; ++y) {
+    for (int y = y0; y < y1; ++y) {
+        std::fill_n(places.room.row(y), words, 0);
+        std::fill_n(places.holds.row(y), words, 0);
+        each_run(full.row(y - y0), s.w, false, [&](int from, int to) { places.room.set(y, from, to); });
+    }
+    for (auto it = samples.ways.down.lower_bound(y0); it != samples.ways.down.end() && it->first < y1; ++it)
+        for (const Run& r : it->second)
+            if (r.from < s.w && r.to > 0) places.holds.set(it->first, std::max(0, r.from), std::min(s.w, r.to));
+    for (int y = std::max(0, y0 - 1); y < y1; ++y) {
         const std::uint64_t *const room = places.room.row(y), *const holds = places.holds.row(y);
         if (floats_any)
             for (std::size_t i = 0; i < words; ++i)
@@ -197,7 +150,7 @@ void Reach::Inside::find_ledges() {
     ledge_of_held = number(*held, ground, false);
     ledge_of_float = number(*floats, pools, true);
     played.assign(ledges.size(), 0);
-    for (auto& f : flights) f.reset();
+    looked_at.assign(ledges.size(), {});
 }
 
 void Reach::Inside::measure() {
@@ -310,7 +263,9 @@ Flights& Reach::Inside::flights_of(int worker) {
 void Reach::Inside::play(std::size_t ledge, int worker) {
     if (std::exchange(played[ledge], 1)) return;
     std::vector<std::size_t>& to = ledges[ledge].to;
-    each_landing(ledge, flights_of(worker), [&](int y, int from, int until) {
+    Flights& fly = flights_of(worker);
+    static_cast<void>(fly.looked_at());
+    each_landing(ledge, fly, [&](int y, int from, int until) {
         for (std::size_t i = held->first_beyond(y, from); i < held->end(y) && held->all[i].from < until; ++i)
             to.push_back(ledge_of_held[i]);
         for (std::size_t i = floats->first_beyond(y, from); i < floats->end(y) && floats->all[i].from < until; ++i)
@@ -323,9 +278,19 @@ void Reach::Inside::play(std::size_t ledge, int worker) {
     std::sort(to.begin(), to.end());
     to.erase(std::unique(to.begin(), to.end()), to.end());
     to.erase(std::remove(to.begin(), to.end(), ledge), to.end());
+    // And its own places with those beside them.
+    Box seen = fly.looked_at();
+    const Runs& runs = ledges[ledge].floats ? *floats : *held;
+    for (const auto& [y, i] : runs_of[ledge]) {
+        const int lo = runs.all[i].from / 64 - 1, hi = runs.all[i].to / 64 + 2;
+        seen = united(seen, {lo, y - 1, hi - lo, 3});
+    }
+    looked_at[ledge] = seen;
 }
 
-void Reach::Inside::search(Point from) {
+void Reach::Inside::search(const level::Level& level) {
+    Point from = start_of(level);
+    from.y += level.first_mark(level::MarkKind::start) ? foot_of(level).h / 2 : 0;
     start = under(from);
     if (start == kNone) return;
     // Nearly all of them are needed, and what comes out does not depend on the order.
@@ -346,6 +311,11 @@ void Reach::Inside::search(Point from) {
             }
     }
     find_ways_back();
+}
+
+// What lies on the level's rim from outside is nobody's business unless he gets there.
+void Reach::Inside::leave_rim() {
+    std::erase_if(strips, [&](const Strip& s) { return s.y <= 0 && ledges[s.ledge].gets == Gets::not_reached; });
 }
 
 // Back to the start, or on to an exit.
@@ -379,16 +349,14 @@ Reach::Reach(const level::Project& project, const level::Level& level) : in_(std
         in_->find_ledges();
         return;
     }
-    in_->find_places();
+    Places& places = in_->places;
+    places.room = places.holds = places.held = places.drops = places.floats = Bits(places.size);
+    in_->find_places(0, places.size.h);
     in_->find_ledges();
     in_->measure();
     in_->arc = jump_arc(level.walker, level.size.h);
-    Point begin = start_of(level);
-    begin.y += level.first_mark(level::MarkKind::start) ? foot_of(level).h / 2 : 0;
-    in_->search(begin);
-    // What lies on the level's rim from outside is nobody's business unless he gets there.
-    std::erase_if(in_->strips,
-                  [&](const Strip& s) { return s.y <= 0 && in_->ledges[s.ledge].gets == Gets::not_reached; });
+    in_->search(level);
+    in_->leave_rim();
 }
 
 Reach::~Reach() = default;

@@ -27,8 +27,8 @@ level::Level with_cell(const level::Level& level, Point cell) {
 // The cells that anything blocks in, or that the walker or a mark takes up.
 std::set<Point> taken(const level::Project& project, const level::Level& level, const Box& cells) {
     std::set<Point> out;
-    const level::TileTable tiles(project);
-    const level::PropKinds props(project);
+    const level::TileTable tiles(project, level);
+    const level::PropKinds props(project, level);
     std::vector<outline::SolidCode> codes(static_cast<std::size_t>(cells.size().area()));
     outline::Forms forms;
     outline::read_solid(level, {tiles, props}, cells, codes.data(), static_cast<std::size_t>(cells.w), forms);
@@ -86,9 +86,16 @@ std::optional<Point> remedy_for(const level::Project& project, const level::Leve
         }
     std::sort(tries.begin(), tries.end());
     const Point aim{(far.around.x + far.around.right()) / 2, far.around.bottom()};
+    if (tries.empty() || most <= 0) return std::nullopt;
+    // One of our own follows from try to try, where it can.
+    Reach then(project, with_cell(level, tries.front().second));
+    Point last = tries.front().second;
     for (const auto& [away, cell] : tries) {
         if (--most < 0) break;
-        const Reach then(project, with_cell(level, cell));
+        const level::Level with = with_cell(level, cell);
+        const std::vector<Box> changed{{last.x, last.y, 1, 1}, {cell.x, cell.y, 1, 1}};
+        if (!(cell == last) && !then.follow(project, with, changed)) then = Reach(project, with);
+        last = cell;
         const auto now = then.ledge_under(aim);
         if (now && then.ledges()[*now].gets != Gets::not_reached &&
             then.ledges()[*now].around.bottom() <= far.around.bottom() && then.reachable() > reach.reachable())

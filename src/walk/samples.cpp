@@ -8,6 +8,8 @@ using outline::kUnit;
 
 namespace {
 
+constexpr int kRows = 64; // of cells that are read together
+
 // The samples of a cell that polygons lie in, row by row: those with the middle of a unit in one.
 std::array<std::uint16_t, 16> drawn(const level::Polygons& polygons, int grain) {
     std::array<std::uint16_t, 16> out{};
@@ -47,7 +49,8 @@ Samples::Samples(const level::Level& level, const outline::Kinds& kinds, Size fe
       margin(around * grain),
       foot(in_samples(feet)),
       blocked({level.size.w * grain + 2 * margin, level.size.h * grain + 2 * margin}) {
-    read(level, kinds);
+    for (int top = 0; top < level.size.h; top += kRows) read_rows(level, kinds, top);
+    gather_ways();
 }
 
 Size Samples::in_samples(Size units) const {
@@ -70,7 +73,7 @@ const std::array<std::uint16_t, 16>& Samples::mask(outline::SolidCode code, cons
         .first->second;
 }
 
-void Samples::draw(Point cell, outline::SolidCode code, const outline::Forms& forms) {
+void Samples::draw(Point cell, outline::SolidCode code, const outline::Forms& forms, OneWays& into) {
     const int left = margin + cell.x * grain, top = margin + cell.y * grain;
     if (outline::solid_of(code) == outline::kFull) {
         for (int y = 0; y < grain; ++y) blocked.set(top + y, left, left + grain);
@@ -87,12 +90,12 @@ void Samples::draw(Point cell, outline::SolidCode code, const outline::Forms& fo
         const Point nw{cell.x * kUnit, cell.y * kUnit};
         const Point a = way == 1 ? nw + Point{kUnit, 0} : way == 2 ? nw + Point{0, kUnit} : nw;
         const Point b = way == 0 ? nw + Point{kUnit, 0} : way == 3 ? nw + Point{0, kUnit} : nw + Point{kUnit, kUnit};
-        read_one_way(a, b, way);
+        read_one_way(a, b, way, into);
     }
 }
 
 // Aslant ones are taken as lying level, or upright, in their middle.
-void Samples::read_one_way(Point from, Point to, int looks) {
+void Samples::read_one_way(Point from, Point to, int looks, OneWays& into) {
     const auto sample = [&](int v) { return margin + floor_div(v + side() / 2, side()); };
     const bool flat = looks % 2 == 0;
     const int line = sample(flat ? (from.y + to.y) / 2 : (from.x + to.x) / 2);
@@ -100,34 +103,67 @@ void Samples::read_one_way(Point from, Point to, int looks) {
     const int last = sample(flat ? std::max(from.x, to.x) : std::max(from.y, to.y));
     if (flat) {
         const Run stopped{first - foot.w + 1, last};
-        if (looks == 0) ways.down[line - foot.h].push_back(stopped);
-        if (looks == 2) ways.up[line].push_back(stopped);
+        if (looks == 0) into.down[line - foot.h].push_back(stopped);
+        if (looks == 2) into.up[line].push_back(stopped);
         return;
     }
     for (first = first - foot.h + 1; first < last; ++first) {
         // Between the place before `at` and `at` itself.
         const int at = looks == 3 ? line - foot.w + 1 : line;
-        ways.across[first].emplace_back(at, looks == 3);
+        into.across[first].emplace_back(at, looks == 3);
     }
 }
 
-void Samples::read(const level::Level& level, const outline::Kinds& kinds) {
-    constexpr int kStrip = 64;
-    std::vector<outline::SolidCode> codes(static_cast<std::size_t>(level.size.w) * kStrip);
-    for (int top = 0; top < level.size.h; top += kStrip) {
-        const Box strip = intersection({0, top, level.size.w, kStrip}, level.cells());
-        outline::Forms forms;
-        masks_.clear();
-        outline::read_solid(level, kinds, strip, codes.data(), static_cast<std::size_t>(strip.w), forms);
-        for (int y = 0; y < strip.h; ++y)
-            for (int x = 0; x < strip.w; ++x)
-                if (const auto code = codes[static_cast<std::size_t>(y) * static_cast<std::size_t>(strip.w) +
-                                            static_cast<std::size_t>(x)];
-                    code != outline::kOpen)
-                    draw({x, top + y}, code, forms);
-        for (const outline::OneWayEdge& e : forms.one_way) read_one_way(e.from, e.to, e.side);
+void Samples::read_rows(const level::Level& level, const outline::Kinds& kinds, int top) {
+    const Box rows = intersection({0, top, level.size.w, kRows}, level.cells());
+    const auto number = static_cast<std::size_t>(top / kRows);
+    ways_of_.resize(std::max(ways_of_.size(), number + 1));
+    OneWays& own = ways_of_[number] = {};
+    std::vector<outline::SolidCode> codes(static_cast<std::size_t>(rows.size().area()));
+    outline::Forms forms;
+    masks_.clear();
+    outline::read_solid(level, kinds, rows, codes.data(), static_cast<std::size_t>(rows.w), forms);
+    for (int y = 0; y < rows.h; ++y)
+        for (int x = 0; x < rows.w; ++x)
+            if (const auto code =
+                    codes[static_cast<std::size_t>(y) * static_cast<std::size_t>(rows.w) + static_cast<std::size_t>(x)];
+                code != outline::kOpen)
+                draw({x, top + y}, code, forms, own);
+    for (const outline::OneWayEdge& e : forms.one_way) read_one_way(e.from, e.to, e.side, own);
+}
+
+void Samples::gather_ways() {
+    ways = {};
+    const auto add = [](auto& to, const auto& from) {
+        for (const auto& [row, places] : from) to[row].insert(to[row].end(), places.begin(), places.end());
+    };
+    for (const OneWays& own : ways_of_) {
+        add(ways.down, own.down);
+        add(ways.up, own.up);
+        add(ways.across, own.across);
     }
     for (auto& [row, places] : ways.across) std::sort(places.begin(), places.end());
+}
+
+std::vector<std::pair<int, int>> Samples::rows_of(Size cells, const std::vector<Box>& changed) {
+    std::vector<std::pair<int, int>> out;
+    for (int top = 0; top < cells.h; top += kRows) {
+        const int bottom = std::min(cells.h, top + kRows);
+        if (std::any_of(changed.begin(), changed.end(), [&](const Box& b) {
+                return !intersection(b, {0, top, cells.w, bottom - top}).empty();
+            }))
+            out.emplace_back(top, bottom);
+    }
+    return out;
+}
+
+void Samples::redraw(const level::Level& level, const outline::Kinds& kinds, const std::vector<Box>& changed) {
+    for (const auto& [top, bottom] : rows_of(level.size, changed)) {
+        for (int y = margin + top * grain; y < margin + bottom * grain; ++y)
+            blocked.clear(y, margin, margin + level.size.w * grain);
+        read_rows(level, kinds, top);
+    }
+    gather_ways();
 }
 
 } // namespace vic::walk

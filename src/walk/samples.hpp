@@ -32,6 +32,11 @@ class Samples {
     Bits blocked; // a sample that any of what blocks lies in
     OneWays ways; // with the margin counted
 
+    // After cells of the level became different: as if it were drawn anew. What was drawn around it stays.
+    void redraw(const level::Level& level, const outline::Kinds& kinds, const std::vector<Box>& changed);
+    // The rows of cells (their top and one more than the last) that it looks at again for those.
+    static std::vector<std::pair<int, int>> rows_of(Size cells, const std::vector<Box>& changed);
+
     [[nodiscard]] int side() const { return outline::kUnit / grain; } // 1/64 cells of a sample
     [[nodiscard]] Size in_samples(Size units) const;
     // Where the upper left corner of a box can be.
@@ -44,11 +49,13 @@ class Samples {
     }
 
   private:
-    void read(const level::Level& level, const outline::Kinds& kinds);
-    void read_one_way(Point from, Point to, int looks);
-    void draw(Point cell, outline::SolidCode code, const outline::Forms& forms);
+    void read_rows(const level::Level& level, const outline::Kinds& kinds, int top);
+    void gather_ways();
+    void read_one_way(Point from, Point to, int looks, OneWays& into);
+    void draw(Point cell, outline::SolidCode code, const outline::Forms& forms, OneWays& into);
     const std::array<std::uint16_t, 16>& mask(outline::SolidCode code, const outline::Forms& forms);
-    std::map<outline::SolidCode, std::array<std::uint16_t, 16>> masks_; // of the strip at hand
+    std::map<outline::SolidCode, std::array<std::uint16_t, 16>> masks_; // of the rows at hand
+    std::vector<OneWays> ways_of_;                                      // by rows that are read together
 };
 
 } // namespace vic::walk

@@ -7,6 +7,7 @@
 
 #include "app/dressing.hpp"
 #include "app/parts/area_board.hpp"
+#include "app/parts/foot_board.hpp"
 #include "app/parts/shape_board.hpp"
 #include "edit/placing.hpp"
 #include "parcel/build.hpp"
@@ -149,6 +150,84 @@ TEST_CASE("what of a prop blocks is drawn by hand, corner by corner", "[app][dre
                                     [](const vicinum::PropKind& k) { return k.name == "Boulder"; });
     REQUIRE(found != built.prop_kinds.end());
     CHECK(found->shape.size() == kind().polygons.size());
+}
+
+TEST_CASE("the foot of a kind is drawn on its picture: its corners, the whole of it, another", "[app][dress][foot]") {
+    Dressing w;
+    w.take("Boulder");
+    w.click("propKindMore");
+    auto* board = w.find<FootBoard>("propFootBoard");
+    CHECK_FALSE(board->isVisible());
+    w.click("propFootDraw");
+    REQUIRE(board->isVisible());
+    const auto kind = [&] { return *w.session().project().prop_kind(w.session().hand().prop()); };
+    const Box foot = kind().foot;
+    REQUIRE_FALSE(foot.empty());
+    CHECK(w.find<QLabel>("propFootSize")->text() == QString("%1 × %2 px").arg(foot.w).arg(foot.h));
+    REQUIRE_SOON(board->visibleRegion().boundingRect().height() > 150);
+    const auto drag = [&](QPointF from, QPointF to) {
+        QTest::mousePress(board, Qt::LeftButton, {}, from.toPoint());
+        QTest::mouseMove(board, to.toPoint());
+        QTest::mouseRelease(board, Qt::LeftButton, {}, to.toPoint());
+        settle();
+    };
+    // By its upper left corner.
+    drag(board->at(foot.corner()), board->at(foot.corner() + Point{2, -3}));
+    CHECK(kind().foot == Box{foot.x + 2, foot.y - 3, foot.w - 2, foot.h + 3});
+    w.picture("dress-kind-foot");
+    // As a whole, but not beyond the picture.
+    const Box now = kind().foot;
+    const Point middle{now.x + now.w / 2, now.y + now.h / 2};
+    drag(board->at(middle), board->at(middle + Point{0, -2}));
+    CHECK(kind().foot == now.moved({0, -2}));
+    drag(board->at(kind().foot.corner() + Point{now.w / 2, now.h / 2}), board->at({0, 0}));
+    CHECK(kind().foot.corner() == Point{0, 0});
+    // Another, over nothing.
+    const Size size = kind().box.size();
+    drag(board->at({size.w - 8, size.h - 6}), board->at({size.w - 1, size.h - 1}));
+    CHECK(kind().foot == Box{size.w - 8, size.h - 6, 7, 5});
+    for (int i = 0; i < 4; ++i) w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(kind().foot == foot);
+}
+
+TEST_CASE("what stands behind is drawn in front by a key, and goes back to where its feet say", "[app][dress][order]") {
+    Dressing w;
+    w.take("Boulder");
+    w.clickCell({30, 16});
+    w.clickCell({30, 17});
+    w.emptyHand();
+    REQUIRE(w.placed().size() == 2);
+    const auto at = [&](int y) {
+        for (const level::Prop& p : w.placed())
+            if (p.at.y / 16 == y) return p;
+        FAIL("nobody stands there");
+        return level::Prop{};
+    };
+    const level::Prop back = at(16);
+    w.session().setProp(back.id);
+    settle();
+    w.view()->setFocus();
+    const auto seen = [&] {
+        settle();
+        return w.view()->grab().toImage();
+    };
+    const QImage before = seen();
+    w.key(Qt::Key_Up, Qt::ControlModifier);
+    const int ahead = at(16).look.ahead;
+    CHECK(ahead == at(17).at.y - back.at.y + 1);
+    CHECK(at(16).at == back.at);
+    CHECK(seen() != before);
+    CHECK(w.find<QSpinBox>("propAhead")->value() == ahead);
+    w.picture("dress-order");
+    w.key(Qt::Key_Up, Qt::ControlModifier);
+    CHECK(at(16).look.ahead == ahead);
+    CHECK(w.notice().contains("Nothing is drawn over it"));
+    w.click("propBehind");
+    CHECK(at(16).look.ahead <= 0);
+    type(w.find<QSpinBox>("propAhead"), "0");
+    settle();
+    CHECK(at(16).look.ahead == 0);
+    CHECK(seen() == before);
 }
 
 TEST_CASE("parts of a prop that tell are drawn on its picture, named, moved and taken away", "[app][dress][areas]") {

@@ -20,6 +20,7 @@
 
 #include "app/dress/pass_card.hpp"
 #include "app/dress/planting_panel.hpp"
+#include "app/parts/card_list.hpp"
 #include "app/window.hpp"
 #include "edit/plant.hpp"
 
@@ -219,7 +220,24 @@ TEST_CASE("what is moved, taken and added by hand stays when it grows again", "[
     REQUIRE(w.layer().props().find(one.id));
     CHECK(w.layer().props().find(one.id)->at == at);
     for (const level::Prop& p : w.props()) CHECK_FALSE(p.at == other.at);
+    // Each is listed, shown where it is, and forgotten by itself.
+    auto* kept = w.find<CardList>("keptList");
+    CHECK_FALSE(kept->isVisible());
+    w.click("plantingKept");
+    REQUIRE_SOON(kept->isVisible() && kept->cards().size() == 2);
+    CHECK(kept->cards()[0].title == "Barrel");
+    CHECK(kept->cards()[1].title == "Taken away");
+    w.clickAt(kept->viewport(), kept->cardCentre(1));
+    CHECK(w.session().chosen().props == std::set<level::PropId>{one.id});
     w.picture("planting-hand");
+    w.clickAt(kept->viewport(), kept->cardCentre(2));
+    CHECK(w.find<QToolButton>("plantingForget")->text() == "forget it");
+    w.click("plantingForget");
+    settle();
+    CHECK(kept->cards().size() == 1);
+    CHECK(w.recipe().taken.empty());
+    REQUIRE(w.layer().props().find(one.id));
+    CHECK(w.layer().props().find(one.id)->at == at);
     w.click("plantingForget");
     settle();
     CHECK(w.find<QLabel>("plantingHand")->isHidden());

@@ -15,6 +15,8 @@
 using namespace vic;
 using namespace vic::app;
 
+using namespace app_test;
+
 namespace {
 
 player::ParcelView* walking(Window& w, const char* level) {

@@ -115,7 +115,7 @@ TEST_CASE("a union blocks where one of its polygons does", "[forms]") {
 
 TEST_CASE("with any shapes, what lies inside the outlines is what blocks", "[forms][trace]") {
     make::Random random(51);
-    for (int round = 0; round < 40; ++round) {
+    for (int round = 0; round < make::rounds(40, 10'000); ++round) {
         const Patch f = random_field(random, {1 + random.below(80), 1 + random.below(80)});
         const auto all = outlines(trace(f.size, f.source()));
         double wanted = 0;

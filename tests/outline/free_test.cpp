@@ -192,7 +192,7 @@ TEST_CASE("a turned box comes out of tracing with four corners", "[free]") {
 TEST_CASE("props merge with cells: what is blocked is what a cell or a prop covers, and lines never cross", "[free]") {
     make::Random random(11);
     int looked = 0, wrong = 0;
-    for (int round = 0; round < 30; ++round) {
+    for (int round = 0; round < make::rounds(30, 10'000); ++round) {
         const Furnished f(random);
         const level::Level& level = f.small.level();
         const Things things(f.small.project);
@@ -225,7 +225,7 @@ TEST_CASE("props merge with cells: what is blocked is what a cell or a prop cove
 TEST_CASE("outlines of crowded props never cross, whatever stands on what", "[free]") {
     make::Random random(101);
     int crossed = 0, corners = 0;
-    for (int round = 0; round < 120; ++round) {
+    for (int round = 0; round < make::rounds(120, 10'000); ++round) {
         const Furnished f(random);
         const Things things(f.small.project);
         const auto all = outlines(trace(f.small.level(), things.kinds()));

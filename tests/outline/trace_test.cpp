@@ -73,7 +73,7 @@ TEST_CASE("cells that touch at a corner are apart, holes that do are one", "[tra
 
 TEST_CASE("area, perimeter, components and holes agree with flood filling", "[trace]") {
     make::Random random(21);
-    for (int round = 0; round < 60; ++round) {
+    for (int round = 0; round < make::rounds(60, 10'000); ++round) {
         const Patch f = random_field(random, {1 + random.below(150), 1 + random.below(90)},
                                      0.2 + 0.6 * random.below(100) / 100.0, false);
         const auto all = outlines(trace(f.size, f.source()));
@@ -109,7 +109,7 @@ TEST_CASE("area, perimeter, components and holes agree with flood filling", "[tr
 
 TEST_CASE("with slopes, what lies inside the outlines is what blocks", "[trace]") {
     make::Random random(5);
-    for (int round = 0; round < 60; ++round) {
+    for (int round = 0; round < make::rounds(60, 10'000); ++round) {
         const Patch f = random_field(random, {1 + random.below(70), 1 + random.below(70)}, 0.45, true);
         const auto all = outlines(trace(f.size, f.source()));
         double area = 0;

@@ -1,5 +1,6 @@
 #include "support/make.hpp"
 
+#include <cstdlib>
 #include <unistd.h>
 
 #include <cmath>
@@ -22,6 +23,8 @@ Folder::~Folder() {
     std::error_code ignored;
     std::filesystem::remove_all(path_, ignored);
 }
+
+int rounds(int usual, int many) { return std::getenv("VICINUM_MANY") ? many : usual; }
 
 std::map<std::string, std::string> contents(const std::filesystem::path& folder) {
     std::map<std::string, std::string> out;
@@ -261,6 +264,7 @@ Small rich(unsigned seed) {
     kind.name = "Ground";
     kind.type = level::NoteType::choice;
     kind.choices = {"soft", "hard"};
+    kind.surface = true;
     small.project.note_kinds = {ore, kind};
     level::Layer facts;
     facts.id = 96;
@@ -311,6 +315,7 @@ Small rich(unsigned seed) {
     own.changes[2].kind = 0;
     level::Prop copy{98, stall.id, {300, 200}, {false, 155, 150, 30, 90, {200, 210, 220, 255}}, 98};
     copy.set_own(own);
+    copy.look.ahead = -7;
     level.edit(small.props).props().put(copy);
     level.edit(small.props).props().put({99, post.id, {340, 210}, {}, 98});
     level::Layer back;
@@ -369,6 +374,9 @@ Small rich(unsigned seed) {
                      {2, {{10, 400}, {500, 420}, {520, 600}}, 40, true, 0, {}, {}}});
     words.content = spoken;
     level.layers.push_back(std::make_shared<const level::Layer>(std::move(words)));
+    level.here.tiles[2] = {level::TileShape::drawn, {{{0, 0}, {16, 0}, {16, 16}}}, 0};
+    level.here.props[post.id] = {level::TileShape::none, {}, 0};
+    small.project.deviation = 4;
     level.walker.speed = 3.25;
     level.plane = 3;
     small.set(level);

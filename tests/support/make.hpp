@@ -37,6 +37,9 @@ struct Random {
     std::mt19937 engine;
 };
 
+// How often a property is tried: `usual`, or `many` times where the environment has VICINUM_MANY (by hand, for hours).
+int rounds(int usual, int many);
+
 // The bytes of every file below a folder, by relative path.
 std::map<std::string, std::string> contents(const std::filesystem::path& folder);
 

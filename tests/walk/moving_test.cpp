@@ -461,7 +461,7 @@ TEST_CASE("ten thousand cells of floor, level and aslant, without being caught o
 TEST_CASE("no walker gets into what blocks, or out of a closed level", "[walk][moving][slow]") {
     make::Random random(91);
     int inside = 0, out = 0, walkers = 0;
-    for (int round = 0; round < 10; ++round) {
+    for (int round = 0; round < make::rounds(10, 50); ++round) {
         make::Small small({24, 18}, round % 2 ? level::View::from_above : level::View::from_the_side);
         level::Sheet s = *small.project.sheets[0];
         for (std::size_t i = 0; i < 4; ++i)
@@ -495,7 +495,7 @@ TEST_CASE("no walker gets into what blocks, or out of a closed level", "[walk][m
             }
         }
     }
-    CHECK(walkers == 200);
+    CHECK(walkers == make::rounds(200, 1000));
     CHECK(inside == 0);
     CHECK(out == 0);
 }

@@ -281,3 +281,59 @@ TEST_CASE("one, two and four threads find the same ledges and ways between them"
         CHECK(to == first);
     }
 }
+
+TEST_CASE("after a change it is as if reach were made anew", "[reach][follow]") {
+    make::Random random(77);
+    int followed = 0, differs = 0;
+    for (int round = 0; round < 12; ++round) {
+        Cave place({20 + random.below(60), 20 + random.below(150)});
+        random_cave(place, random, false);
+        place.change([&](level::Level& level) {
+            if (round % 3 == 1) level.walker.wall_jump = 2;
+            if (round % 3 == 2) level.walker.least_jump = 1, level.walker.grace_edge = 120;
+            level.marks.push_back({2, "Out", level::MarkKind::exit, {15, 15, 1, 1}});
+        });
+        Reach live = place.reach();
+        for (int step = 0; step < 12; ++step) {
+            std::vector<Box> changed;
+            place.change([&](level::Level& level) {
+                for (int i = 0; i < 1 + random.below(3); ++i) {
+                    const Point at{random.below(level.size.w), random.below(level.size.h)};
+                    const int kind = random.below(4);
+                    level.edit(place.small.ground)
+                        .grid()
+                        .set(at,
+                             kind == 0 ? level::Cell()
+                                       : level::Cell(kind == 1   ? 5
+                                                     : kind == 2 ? 2
+                                                                 : 10,
+                                                     {}, true),
+                             0);
+                    changed.push_back({at.x, at.y, 1, 1});
+                }
+            });
+            const std::int64_t before = live.reachable();
+            REQUIRE(live.follow(place.small.project, place.small.level(), changed));
+            const Reach anew = place.reach();
+            ++followed;
+            differs += anew.reachable() != before;
+            REQUIRE(live.begins() == anew.begins());
+            if (live.begins()) REQUIRE(live.start() == anew.start());
+            REQUIRE(live.strips() == anew.strips());
+            REQUIRE(live.ledges().size() == anew.ledges().size());
+            for (std::size_t i = 0; i < anew.ledges().size(); ++i) {
+                const Ledge &a = live.ledges()[i], &b = anew.ledges()[i];
+                REQUIRE(a.to == b.to);
+                REQUIRE((a.gets == b.gets && a.around == b.around && a.length == b.length && a.floats == b.floats));
+            }
+            const Point somewhere{random.below(64 * 20), random.below(64 * 20)};
+            if (const auto ledge = live.ledge_under(somewhere)) CHECK(live.landings(*ledge) == anew.landings(*ledge));
+        }
+    }
+    CHECK(differs > followed / 4);
+    // Where areas tell of ladders or water, it says that it must be made anew.
+    Cave wet({20, 18});
+    random_cave(wet, random, true);
+    Reach reach = wet.reach();
+    CHECK_FALSE(reach.follow(wet.small.project, wet.small.level(), {{3, 3, 1, 1}}));
+}

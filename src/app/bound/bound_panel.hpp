@@ -5,6 +5,7 @@
 
 class QHideEvent;
 class QLabel;
+class QVBoxLayout;
 
 namespace vic::app {
 
@@ -12,6 +13,7 @@ class LevelView;
 class Session;
 class LeakList;
 class MoversGrid;
+class BlockerList;
 class UsedList;
 
 class BoundPanel : public QWidget {
@@ -24,14 +26,16 @@ class BoundPanel : public QWidget {
     void hideEvent(QHideEvent*) override;
 
   private:
+    void buildShown(QVBoxLayout* column);
     Session& session_;
     LevelView& view_;
     UsedList* used_;
     LeakList* leaks_;
     MoversGrid* movers_;
+    BlockerList* blockers_;
     QWidget* reached_;
     QLabel* reach_;
-    QLabel *shapes_, *outlines_, *corners_, *oneWay_, *rectangles_, *hint_, *aside_;
+    QLabel *shapes_, *outlines_, *corners_, *oneWay_, *rectangles_, *parts_, *saved_, *hint_, *aside_;
 };
 
 } // namespace vic::app

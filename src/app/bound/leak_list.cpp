@@ -82,9 +82,9 @@ void LeakList::refresh() {
     const level::Level& level = *session_.level();
     const level::Project& project = session_.project();
     const bool same = of_.id == level.id && of_.layers == level.layers && of_.marks == level.marks &&
-                      of_.sides == level.sides && of_.walker == level.walker && of_.size == level.size &&
-                      of_.view == level.view && sheets_ == project.sheets && kinds_ == project.prop_kinds &&
-                      areas_ == project.area_kinds;
+                      of_.sides == level.sides && of_.here == level.here && of_.walker == level.walker &&
+                      of_.size == level.size && of_.view == level.view && sheets_ == project.sheets &&
+                      kinds_ == project.prop_kinds && areas_ == project.area_kinds;
     if (same) return;
     of_ = level;
     sheets_ = project.sheets;

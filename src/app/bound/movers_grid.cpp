@@ -2,7 +2,9 @@
 
 #include <QCheckBox>
 #include <QGridLayout>
+#include <QInputDialog>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMenu>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -43,6 +45,16 @@ void MoversGrid::addMover() {
     session_.apply(tr("Add a mover"), std::move(p));
 }
 
+void MoversGrid::rename(const QString& name) {
+    bool taken = false;
+    const QString to =
+        QInputDialog::getText(this, tr("A mover"), tr("Who it is"), QLineEdit::Normal, name, &taken).trimmed();
+    if (!taken || to.isEmpty() || to == name) return;
+    if (session_.project().mover(to.toStdString()))
+        return emit session_.said(tr("There is a mover called %1").arg(to), true);
+    session_.apply(tr("Rename a mover"), edit::rename_mover(session_.project(), name.toStdString(), to.toStdString()));
+}
+
 void MoversGrid::build(const std::vector<std::string>& classes) {
     qDeleteAll(table_->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly));
     delete table_->layout();
@@ -59,6 +71,8 @@ void MoversGrid::build(const std::vector<std::string>& classes) {
             auto* menu = new QMenu(this);
             menu->setObjectName("moverMenu");
             menu->setAttribute(Qt::WA_DeleteOnClose);
+            connect(menu->addAction(tr("Rename %1…").arg(name)), &QAction::triggered, this,
+                    [this, name] { rename(name); });
             connect(menu->addAction(tr("Take %1 away").arg(name)), &QAction::triggered, this, [this, name] {
                 session_.apply(tr("Take a mover away"), edit::without_mover(session_.project(), name.toStdString()));
             });

@@ -23,6 +23,7 @@ class MoversGrid : public QWidget {
   private:
     void build(const std::vector<std::string>& classes);
     void addMover();
+    void rename(const QString& name);
     Session& session_;
     QWidget* table_ = nullptr;
     QLabel* hint_ = nullptr;

@@ -1,14 +1,12 @@
 #include "app/bound/used_list.hpp"
 
-#include <QAction>
+#include <QCheckBox>
 #include <QGridLayout>
-#include <QInputDialog>
+#include <QHBoxLayout>
 #include <QItemSelection>
 #include <QItemSelectionModel>
 #include <QLabel>
-#include <QLineEdit>
 #include <QLocale>
-#include <QMenu>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -65,7 +63,8 @@ void UsedList::buildParts() {
         b->setCheckable(true);
         b->setStyleSheet("padding: 5px 4px;");
         b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-        describe(b, tr("What is chosen %1").arg(blockingWord(all[i].first)), {}, tr("In all levels of the project"));
+        describe(b, tr("What is chosen %1").arg(blockingWord(all[i].first)), {},
+                 tr("In all levels of the project, or in this one alone"));
         connect(b, &QToolButton::clicked, this, [this, blocking = all[i].first] { give(blocking); });
         rows->addWidget(b, static_cast<int>(i) / kInRow, static_cast<int>(i) % kInRow);
         parts_.push_back(b);
@@ -80,6 +79,23 @@ void UsedList::buildParts() {
     connect(tells_, &QToolButton::clicked, this, &UsedList::askWhatItTells);
     rows->addWidget(tells_, static_cast<int>(std::size(all)) / kInRow, static_cast<int>(std::size(all)) % kInRow);
     static_cast<QVBoxLayout*>(layout())->addLayout(rows);
+    auto* scope = new QHBoxLayout;
+    scope->setContentsMargins(0, 0, 0, 0);
+    hereOnly_ = new QCheckBox(tr("In this level only"), this);
+    hereOnly_->setObjectName("usedHereOnly");
+    describe(hereOnly_, tr("In this level only"), {},
+             tr("What is said above then holds in this level; the project and its other levels stay as they are"));
+    scope->addWidget(hereOnly_);
+    scope->addStretch();
+    asProject_ = toolButton(this, "usedAsProject", {}, tr("as in the project"), {}, "link");
+    describe(asProject_, tr("As in the project"), {}, tr("What this level says of it alone is taken back"));
+    connect(asProject_, &QToolButton::clicked, this, [this] {
+        session_.applyLevel(tr("As in the project"),
+                            edit::as_in_project(session_.project(), *session_.level(), chosen()));
+        refresh();
+    });
+    scope->addWidget(asProject_);
+    static_cast<QVBoxLayout*>(layout())->addLayout(scope);
     layers_ = toolButton(this, "usedLayers", {}, tr("Let its layers block"), {}, "link");
     describe(layers_, tr("Let its layers block"), {},
              tr("What it says is heard on layers whose tiles block; those on which it lies are, from then on"));
@@ -106,6 +122,7 @@ void UsedList::refresh() {
     std::vector<quint32> keep;
     for (const edit::Used& used : chosen()) keep.push_back(numberOf(used));
     things_ = std::move(now);
+    const level::Project said = level::as_in(project, *session_.level());
     std::vector<Card> cards;
     const QLocale locale;
     for (const edit::Used& used : things_) {
@@ -142,10 +159,11 @@ void UsedList::refresh() {
             : partly   ? tr("%1, %2 of them").arg(blockingWord(used.blocking)).arg(locale.toString(used.heard))
             : blockers ? tr("blockers: %n of them free", nullptr, static_cast<int>(blockers->blockers()->free().size()))
                        : blockingWord(used.blocking);
-        if (const level::AreaKind* told = project.area_kind(edit::told_by(project, {used})))
+        if (const level::AreaKind* told = project.area_kind(edit::told_by(said, {used})))
             card.state = used.blocking == edit::Blocking::nothing
                              ? tr("tells: %1").arg(QString::fromStdString(told->name))
                              : tr("%1 · tells: %2").arg(card.state, QString::fromStdString(told->name));
+        if (used.here) card.state = tr("%1 · here only").arg(card.state);
         card.looks = deaf;
         cards.push_back(std::move(card));
     }
@@ -178,7 +196,9 @@ void UsedList::mark() {
             !all.empty() && std::all_of(all.begin(), all.end(), [&](const auto& u) { return u.blocking == ways[i]; }));
     }
     tells_->setEnabled(parts_.front()->isEnabled());
-    tells_->setChecked(!all.empty() && edit::told_by(session_.project(), all) != 0);
+    tells_->setChecked(!all.empty() && session_.level() &&
+                       edit::told_by(level::as_in(session_.project(), *session_.level()), all) != 0);
+    asProject_->setVisible(std::any_of(all.begin(), all.end(), [](const auto& u) { return u.here; }));
     layers_->setVisible(std::any_of(all.begin(), all.end(), [](const auto& u) { return u.unheard(); }));
     hint_->setText(all.empty() ? tr("Choose one, or several with Ctrl and Shift, to say what they are to a walker.")
                                : QString());
@@ -187,61 +207,12 @@ void UsedList::mark() {
 
 void UsedList::give(edit::Blocking blocking) {
     const std::vector<edit::Used> all = chosen();
-    session_.apply(tr("What things block"), edit::with_blocking(session_.project(), all, blocking));
+    if (hereOnly_->isChecked())
+        session_.applyLevel(tr("What things block here"),
+                            edit::with_blocking_here(session_.project(), *session_.level(), all, blocking));
+    else
+        session_.apply(tr("What things block"), edit::with_blocking(session_.project(), all, blocking));
     refresh();
-}
-
-// The project's areas, those that walkers know and that it does not have yet, and another.
-void UsedList::askWhatItTells() {
-    const std::vector<edit::Used> all = chosen();
-    if (all.empty()) return;
-    const level::AreaKindId now = edit::told_by(session_.project(), all);
-    auto* menu = new QMenu(this);
-    menu->setObjectName("tellsMenu");
-    menu->setAttribute(Qt::WA_DeleteOnClose);
-    const auto give = [this, all](level::Project p, level::AreaKindId kind) {
-        session_.apply(tr("What things tell"), edit::with_telling(std::move(p), all, kind));
-        refresh();
-    };
-    const auto entry = [&](const QString& name, level::AreaKindId kind) {
-        QAction* a = menu->addAction(name);
-        a->setCheckable(true);
-        a->setChecked(kind == now);
-        connect(a, &QAction::triggered, this, [this, give, kind] { give(session_.project(), kind); });
-    };
-    entry(tr("nothing"), 0);
-    for (const level::AreaKind& k : session_.project().area_kinds) entry(QString::fromStdString(k.name), k.id);
-    menu->addSeparator();
-    const std::pair<level::AreaMeans, QString> known[] = {{level::AreaMeans::water, tr("Water")},
-                                                          {level::AreaMeans::ladder, tr("Ladder")},
-                                                          {level::AreaMeans::hazard, tr("Hazard")},
-                                                          {level::AreaMeans::exit, tr("Exit")}};
-    const auto make = [this, give](const QString& name, level::AreaMeans means) {
-        level::Project p = session_.project();
-        const level::AreaKindId kind = edit::add_area_kind(p, name.toStdString(), means);
-        if (kind == 0) return emit session_.said(tr("There are as many areas as there can be"), true);
-        give(std::move(p), kind);
-    };
-    for (const auto& [means, name] : known) {
-        const auto& have = session_.project().area_kinds;
-        if (std::any_of(have.begin(), have.end(), [m = means](const level::AreaKind& k) { return k.means == m; }))
-            continue;
-        connect(menu->addAction(tr("New: %1").arg(name)), &QAction::triggered, this,
-                [make, name = name, means = means] { make(name, means); });
-    }
-    connect(menu->addAction(tr("Another…")), &QAction::triggered, this, [this, make] {
-        bool taken = false;
-        const QString name = QInputDialog::getText(this, tr("An area that tells"), tr("What the game is told there"),
-                                                   QLineEdit::Normal, {}, &taken);
-        if (taken && !name.trimmed().isEmpty()) make(name.trimmed(), level::AreaMeans::tells);
-    });
-    if (const level::AreaKind* k = session_.project().area_kind(now))
-        connect(menu->addAction(tr("Take %1 off the list").arg(QString::fromStdString(k->name))), &QAction::triggered,
-                this, [this, now] {
-                    session_.apply(tr("Take an area off the list"), edit::without_area_kind(session_.project(), now));
-                    refresh();
-                });
-    menu->popup(tells_->mapToGlobal(QPoint(0, tells_->height())));
 }
 
 void UsedList::letLayersBlock() {

@@ -6,7 +6,9 @@
 
 #include "edit/used.hpp"
 
+class QCheckBox;
 class QLabel;
+class QMenu;
 class QToolButton;
 
 namespace vic::app {
@@ -28,6 +30,8 @@ class UsedList : public QWidget {
     void give(edit::Blocking blocking);
     void letLayersBlock();
     void askWhatItTells();
+    void giveTelling(level::Project project, level::AreaKindId kind); // to what is chosen
+    void addAreaEntries(QMenu& menu, const level::AreaKind& kind);    // to change one of the list
     [[nodiscard]] std::vector<edit::Used> chosen() const;
     Session& session_;
     LevelView& view_;
@@ -38,6 +42,8 @@ class UsedList : public QWidget {
     QLabel* hint_ = nullptr;
     QToolButton* layers_ = nullptr;
     QToolButton* tells_ = nullptr;
+    QToolButton* asProject_ = nullptr;
+    QCheckBox* hereOnly_ = nullptr;
     std::vector<QToolButton*> parts_;
 };
 

@@ -170,6 +170,20 @@ void DressCommands::distribute(bool upright) {
           edit::distribute(session_.project(), session_.dressed(), session_.chosen(), upright));
 }
 
+void DressCommands::order(edit::Order how) {
+    if (!anyChosen()) return;
+    const level::Level was = session_.dressed();
+    const level::Level next = edit::in_order(session_.project(), was, session_.chosen(), how);
+    const bool same = next.layers == was.layers;
+    if (!same)
+        apply(how == edit::Order::in_front ? tr("Props in front")
+              : how == edit::Order::behind ? tr("Props behind")
+                                           : tr("Props in the order in which they stand"),
+              next);
+    if (same && how == edit::Order::in_front) emit session_.said(tr("Nothing is drawn over it"), false);
+    if (same && how == edit::Order::behind) emit session_.said(tr("It is drawn over nothing"), false);
+}
+
 void DressCommands::replaceByHand() {
     if (!anyChosen()) return;
     if (!session_.hand().is<edit::held::Prop>())

@@ -32,6 +32,7 @@ class DressCommands : public QObject {
     void group(bool on);
     void align(edit::Align how);
     void distribute(bool upright);
+    void order(edit::Order how);
     void replaceByHand(); // what is chosen becomes the prop in the Hand
     void toActiveLayer();
     void pushFree(); // what stands in something goes to the nearest free place

@@ -97,6 +97,15 @@ void TileNotes::offerRemoval(QMenu& menu, const level::NoteKind& kind) {
     const QString everywhere = translated(say_count(edit::noted(session_.project(), kind.id),
                                                     "Remove the note from the project (one thing has it)",
                                                     "Remove the note from the project (%n things have it)"));
+    QAction* surface = menu.addAction(tr("Of surfaces: outlines are told apart by it"));
+    surface->setCheckable(true);
+    surface->setChecked(kind.surface);
+    connect(surface, &QAction::triggered, this, [this, id = kind.id](bool on) {
+        level::Project p = session_.project();
+        for (level::NoteKind& k : p.note_kinds)
+            if (k.id == id) k.surface = on;
+        session_.apply(tr("What a note is of"), std::move(p));
+    });
     menu.addAction(everywhere, this, [this, kind] {
         session_.apply(tr("Remove the note %1").arg(QString::fromStdString(kind.name)),
                        edit::remove_note_kind(session_.project(), kind.id));

@@ -23,6 +23,7 @@
 #include <map>
 #include <utility>
 
+#include "app/dress/kept_list.hpp"
 #include "app/dress/pass_card.hpp"
 #include "app/dress/term_rows.hpp"
 #include "app/parts/panel.hpp"
@@ -125,22 +126,9 @@ void PlantingPanel::buildFoot(QVBoxLayout* column) {
     lively->addWidget(afar);
     column->addLayout(lively);
     column->addWidget(lively_);
-    auto* kept = new QHBoxLayout;
-    kept->setContentsMargins(0, 0, 8, 0);
-    hand_ = label({}, "quiet", this);
-    hand_->setObjectName("plantingHand");
-    hand_->setWordWrap(true);
-    kept->addWidget(hand_, 1);
-    forget_ = toolButton(this, "plantingForget", {}, tr("forget"), {}, "link");
-    describe(forget_, tr("Forget what was done by hand"), {}, tr("All of it grows as the recipe says"));
-    connect(forget_, &QToolButton::clicked, this, [this] {
-        level::Project p = session_.project();
-        p.put(edit::forget_by_hand(*session_.level(), layer_));
-        session_.applyGrown(tr("Forget what was done by hand"), std::move(p), "forget");
-        session_.planter().again(layer_, tr("Forget what was done by hand"));
-    });
-    kept->addWidget(forget_);
-    column->addLayout(kept);
+    kept_ = new KeptList(session_, this);
+    connect(kept_, &KeptList::placeAsked, this, &PlantingPanel::placeAsked);
+    column->addWidget(kept_);
     auto* recipe = new QHBoxLayout;
     recipe->setContentsMargins(0, 0, 8, 0);
     recipe->addWidget(label(tr("Recipe"), "quiet", this));
@@ -359,14 +347,6 @@ QString PlantingPanel::livelyText() const {
         .arg(lively.covered * 100, 0, 'f', 0);
 }
 
-QString PlantingPanel::handText() const {
-    int kept = 0;
-    for (const level::Prop& p : session_.level()->layer(layer_)->props()) kept += p.pass == 0;
-    const auto taken = static_cast<int>(session_.planter().recipe(layer_).taken.size());
-    if (kept == 0 && taken == 0) return {};
-    return tr("%1 kept by hand, %2 taken away: they stay when it grows again").arg(kept).arg(taken);
-}
-
 void PlantingPanel::refresh() {
     const level::Layer* l = session_.isOpen() && session_.level() ? session_.activeLayer() : nullptr;
     if (l && l->id != away_) away_ = 0;
@@ -377,15 +357,13 @@ void PlantingPanel::refresh() {
     terms_->refresh();
     fields_.refresh();
     showPasses();
-    const QString lively = livelyText(), hand = handText(), kinds = kindsText();
+    const QString lively = livelyText(), kinds = kindsText();
     kinds_->setText(kinds);
     kinds_->setVisible(!kinds.isEmpty());
     lively_->setText(lively);
     lively_->setVisible(!lively.isEmpty());
     heat_->setVisible(!lively.isEmpty());
-    hand_->setText(hand);
-    hand_->setVisible(!hand.isEmpty());
-    forget_->setVisible(!hand.isEmpty());
+    kept_->show(layer_);
 }
 
 } // namespace vic::app

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "app/parts/binding.hpp"
+#include "base/geometry.hpp"
 #include "level/prop.hpp"
 #include "level/sheet.hpp"
 
@@ -18,6 +19,7 @@ class QVBoxLayout;
 
 namespace vic::app {
 
+class KeptList;
 class PassCard;
 class Session;
 class TermRows;
@@ -34,6 +36,7 @@ class PlantingPanel : public QWidget {
     void trayAsked(); // wanted() has changed
     void heatAsked(); // repetition is to be shown, or not
     void afarAsked();
+    void placeAsked(Point cell); // is to be seen
 
   private:
     void buildHead(QVBoxLayout* column);
@@ -48,7 +51,6 @@ class PlantingPanel : public QWidget {
     [[nodiscard]] QPixmap dots(const std::vector<level::Prop>& props) const;
     [[nodiscard]] QString kindsText() const;
     [[nodiscard]] QString livelyText() const;
-    [[nodiscard]] QString handText() const;
 
     Session& session_;
     level::LayerId layer_ = 0;
@@ -58,8 +60,7 @@ class PlantingPanel : public QWidget {
     QLabel* title_ = nullptr;
     QLabel* kinds_ = nullptr;
     QLabel* lively_ = nullptr;
-    QLabel* hand_ = nullptr;
-    QToolButton* forget_ = nullptr;
+    KeptList* kept_ = nullptr;
     QToolButton* heat_ = nullptr;
     QScrollArea* scroll_ = nullptr;
     QWidget* list_ = nullptr;

@@ -61,6 +61,7 @@ PropPanel::PropPanel(Session& session, DressCommands& commands, QWidget* parent)
     buildHead(column);
     buildStance(column);
     buildColours(column);
+    buildOrder(column);
     buildArrange(column);
     buildWords(column);
     buildKind(column);
@@ -202,6 +203,46 @@ void PropPanel::chooseTint() {
     commands_.changeLook(tr("Tint props"), [&](level::Look& l) {
         l.tint = {part(c.red()), part(c.green()), part(c.blue()), 255};
     });
+}
+
+// In front or behind by hand, where the feet say otherwise.
+void PropPanel::buildOrder(QVBoxLayout* column) {
+    auto* all = new QWidget(this);
+    auto* row = new QHBoxLayout(all);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(4);
+    auto* ahead = new QSpinBox(all);
+    ahead->setObjectName("propAhead");
+    ahead->setRange(-level::kMostAhead, level::kMostAhead);
+    ahead->setSuffix(tr(" px"));
+    ahead->setSpecialValueText({});
+    ahead->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    describe(ahead, tr("Ahead"), {},
+             tr("What stands further down is drawn in front; it counts as standing so much lower, below 0 higher"));
+    row->addWidget(ahead, 1);
+    const auto button = [&](const char* id, const QString& text, const QString& key, const QString& help,
+                            edit::Order how) {
+        auto* b = toolButton(all, id, {}, text, {}, "card");
+        b->setToolButtonStyle(Qt::ToolButtonTextOnly);
+        describe(b, text, key, help);
+        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        connect(b, &QToolButton::clicked, this, [this, how] { commands_.order(how); });
+        row->addWidget(b, 1);
+        return b;
+    };
+    auto* front = button("propFront", tr("In front"), "Ctrl+Up", tr("Of all that its picture meets on its layer"),
+                         edit::Order::in_front);
+    auto* behind = button("propBehind", tr("Behind"), "Ctrl+Down", tr("All that its picture meets on its layer"),
+                          edit::Order::behind);
+    addField(column, tr("Order"), all, kNames);
+    fields_.bindEnabled(front, [this] { return !held(); });
+    fields_.bindEnabled(behind, [this] { return !held(); });
+    fields_.bindInt(
+        ahead, [this] { return int{look().ahead}; },
+        [this](int v) {
+            commands_.changeLook(
+                tr("Order of props"), [v](level::Look& l) { l.ahead = static_cast<std::int16_t>(v); }, "ahead");
+        });
 }
 
 void PropPanel::buildArrange(QVBoxLayout* column) {

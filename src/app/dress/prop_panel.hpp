@@ -36,6 +36,7 @@ class PropPanel : public QWidget {
     void buildHead(QVBoxLayout* column);
     void buildStance(QVBoxLayout* column);
     void buildColours(QVBoxLayout* column);
+    void buildOrder(QVBoxLayout* column);
     void buildArrange(QVBoxLayout* column);
     void buildWords(QVBoxLayout* column);
     void buildKind(QVBoxLayout* column);

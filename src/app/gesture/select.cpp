@@ -45,8 +45,9 @@ class Select : public Marquee {
         const Point cell = cellAt(at);
         if (cell == moving_->last) return;
         moving_->last = cell;
-        moving_->moved = edit::moved(session().project(), session().derived().rules(), session().seen(session().work()),
-                                     session().selection(), session().selectedLayers(), by());
+        moving_->moved =
+            edit::moved(session().project(), session().derived().rules(), session().seen(session().work()),
+                        session().selection(), session().selectedLayers(), by(), session().options().allLayers);
         board_.show(session().withWork(moving_->moved.level));
     }
     void release(const Pointer&) override {

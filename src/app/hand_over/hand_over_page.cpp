@@ -15,6 +15,8 @@
 #include <QPolygonF>
 #include <QProcess>
 #include <QPushButton>
+#include <QSignalBlocker>
+#include <QSpinBox>
 #include <QVBoxLayout>
 #include <cstddef>
 #include <exception>
@@ -31,10 +33,16 @@
 #include "findings/check.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
+#include "outline/simplify.hpp"
+#include "outline/trace.hpp"
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
 
 namespace vic::app {
+
+namespace {
+constexpr std::int64_t kMostSimplified = 1 << 18; // cells of a level whose outlines are counted at once
+}
 
 // Pictures are drawn anew only for levels that changed.
 void HandOverPage::showLevels() {
@@ -119,6 +127,24 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
         p.engine_shapes = static_cast<level::EngineShapes>(index);
         session_.apply(tr("What blocks, for the engine"), std::move(p));
     });
+    deviation_ = new QSpinBox(this);
+    deviation_->setObjectName("engineDeviation");
+    deviation_->setRange(0, level::kMostDeviation);
+    deviation_->setSuffix(tr("/64 cell"));
+    deviation_->setSpecialValueText(tr("exact"));
+    describe(
+        deviation_, tr("How far outlines may be off"), {},
+        tr("With fewer corners what blocks gets smaller by at most that: no passage gets narrower, and no gap opens"));
+    addField(right, tr("Outlines"), deviation_);
+    connect(deviation_, &QSpinBox::valueChanged, this, [this](int units) {
+        level::Project p = session_.project();
+        if (p.deviation == units) return;
+        p.deviation = units;
+        session_.apply(tr("How far outlines may be off"), std::move(p), "deviation");
+    });
+    corners_ = label({}, "quiet", this);
+    corners_->setObjectName("engineCorners");
+    right->addWidget(corners_);
     build_ = new QPushButton(tr("Build all levels"), this);
     build_->setObjectName("build");
     build_->setProperty("role", "primary");
@@ -171,11 +197,33 @@ void HandOverPage::refresh() {
                        "outlines, marks and props. The same project gives the same bytes.")
                         .arg(QFileInfo(session_.builtDir()).fileName()));
     shapes_->setCurrentIndex(static_cast<int>(session_.project().engine_shapes));
+    showDeviation();
     build_->setText(building() ? tr("Building…") : tr("Build all levels"));
     build_->setEnabled(!building() && !session_.project().levels.empty());
     const level::Level* level = session_.level();
     play_->setEnabled(level &&
                       QFileInfo::exists(session_.builtDir() + "/" + QString::fromStdString(level->id) + "/level.json"));
+}
+
+// What it comes to in the open level, where that is soon told.
+void HandOverPage::showDeviation() {
+    const int units = session_.project().deviation;
+    const QSignalBlocker quiet(deviation_);
+    deviation_->setValue(units);
+    const level::Level* level = session_.level();
+    const bool tells = isVisible() && units > 0 && level && level->size.area() <= kMostSimplified;
+    corners_->setVisible(tells);
+    if (!tells) return;
+    const auto outlines = outline::outlines(session_.derived().trace(*level));
+    const auto count = [](const std::vector<outline::Outline>& all) {
+        std::size_t corners = 0;
+        for (const outline::Outline& o : all) corners += o.points.size();
+        return static_cast<qulonglong>(corners);
+    };
+    const QLocale locale;
+    corners_->setText(tr("%1 corners instead of %2 in %3")
+                          .arg(locale.toString(count(outline::simplified(outlines, units))),
+                               locale.toString(count(outlines)), QString::fromStdString(level->name)));
 }
 
 bool HandOverPage::building() const { return session_.jobs().running("build"); }

@@ -45,6 +45,7 @@ class HandOverPage : public QWidget {
     void wasBuilt(bool good);
 
   private:
+    void showDeviation();
     struct Result {
         std::string level;
         QString trouble;
@@ -64,6 +65,8 @@ class HandOverPage : public QWidget {
     QLabel* none_;
     QLabel* where_;
     QComboBox* shapes_;
+    QSpinBox* deviation_;
+    QLabel* corners_;
     QPushButton* build_;
     QPushButton* play_;
     QLabel* results_;

@@ -18,18 +18,16 @@
 
 namespace vic::app {
 
-AreaBoard::AreaBoard(QWidget* parent) : QWidget(parent) {
+AreaBoard::AreaBoard(QWidget* parent) : PictureBoard(parent) {
     setObjectName("areaBoard");
-    setFixedSize(244, 212);
-    setFocusPolicy(Qt::ClickFocus);
     describe(this, tr("Areas that tell"), {},
-             tr("Drag over nothing to draw one, drag one to move it; Delete takes the chosen one away. They do not "
+             tr("Drag over nothing to draw one, drag one to move it, its sides to change it; Delete takes the chosen "
+                "one away. They do not "
                 "block; the engine is told their names"));
 }
 
 void AreaBoard::show(const QImage& art, Size pixels, const std::vector<level::PropArea>& areas) {
-    art_ = art;
-    pixels_ = {std::max(1, pixels.w), std::max(1, pixels.h)};
+    setArt(art, pixels);
     if (!from_) areas_ = areas;
     if (chosen_ >= static_cast<int>(areas_.size())) chosen_ = static_cast<int>(areas_.size()) - 1;
     update();
@@ -43,26 +41,9 @@ void AreaBoard::choose(int which) {
     emit choiceChanged();
 }
 
-QRectF AreaBoard::board() const {
-    const double step = 192.0 / std::max(pixels_.w, pixels_.h);
-    const double w = pixels_.w * step, h = pixels_.h * step;
-    return {std::round((width() - w) / 2), std::round((height() - h) / 2), w, h};
-}
-
-QPointF AreaBoard::at(Point pixel) const {
-    return board().topLeft() + QPointF(pixel.x, pixel.y) * (board().width() / pixels_.w);
-}
-
-QRectF AreaBoard::drawn(const Box& box) const { return {at(box.corner()), at({box.x + box.w, box.y + box.h})}; }
-
-Point AreaBoard::pixelAt(QPointF p) const {
-    const QPointF q = (p - board().topLeft()) * pixels_.w / board().width();
-    return {std::clamp(qRound(q.x()), 0, pixels_.w), std::clamp(qRound(q.y()), 0, pixels_.h)};
-}
-
 // The chosen one before the others, the last drawn before earlier ones.
 int AreaBoard::areaAt(QPointF p) const {
-    if (chosen_ >= 0 && drawn(areas_[static_cast<std::size_t>(chosen_)].box).contains(p)) return chosen_;
+    if (chosen_ >= 0 && gripAt(areas_[static_cast<std::size_t>(chosen_)].box, p)) return chosen_;
     for (int i = static_cast<int>(areas_.size()) - 1; i >= 0; --i)
         if (drawn(areas_[static_cast<std::size_t>(i)].box).contains(p)) return i;
     return -1;
@@ -83,11 +64,17 @@ void AreaBoard::mousePressEvent(QMouseEvent* e) {
     before_ = areas_;
     from_ = pixelAt(e->position());
     draws_ = on < 0;
-    if (on >= 0) choose(on);
+    if (on < 0) return;
+    choose(on);
+    grip_ = gripAt(areas_[static_cast<std::size_t>(on)].box, e->position()).value_or(Grip{});
 }
 
 void AreaBoard::mouseMoveEvent(QMouseEvent* e) {
-    if (!from_) return;
+    if (!from_) {
+        const auto grip =
+            chosen_ < 0 ? std::nullopt : gripAt(areas_[static_cast<std::size_t>(chosen_)].box, e->position());
+        return setCursor(grip ? grip->cursor() : Qt::CrossCursor);
+    }
     const Point to = pixelAt(e->position());
     areas_ = before_;
     if (draws_) {
@@ -97,8 +84,7 @@ void AreaBoard::mouseMoveEvent(QMouseEvent* e) {
             areas_.push_back({tr("area").toStdString(), box});
     } else {
         Box& box = areas_[static_cast<std::size_t>(chosen_)].box;
-        box.x = std::clamp(box.x + to.x - from_->x, std::min(0, pixels_.w - box.w), std::max(0, pixels_.w - box.w));
-        box.y = std::clamp(box.y + to.y - from_->y, std::min(0, pixels_.h - box.h), std::max(0, pixels_.h - box.h));
+        box = dragged(box, grip_, to - *from_);
     }
     update();
 }
@@ -123,20 +109,12 @@ void AreaBoard::paintEvent(QPaintEvent*) {
     QPainter p(this);
     const Tokens t = tokensOf(this);
     const QColor dark("#22302D"), light("#FBF8F1"); // the board's ground is light in either look
-    p.fillRect(rect(), t.outside);
-    p.fillRect(board(), QColor("#DCD5C4"));
-    p.drawImage(board(), art_);
-    p.fillRect(board(), QColor(244, 240, 230, 90));
+    paintArt(p);
     for (std::size_t i = 0; i < areas_.size(); ++i) {
         const QRectF box = drawn(areas_[i].box);
         const bool is = static_cast<int>(i) == chosen_;
         const QColor ink = is ? t.vermilion : dark;
-        p.setPen(QPen(light, 3));
-        p.setBrush(QColor(ink.red(), ink.green(), ink.blue(), 60));
-        p.drawRect(box);
-        p.setPen(QPen(ink, 1, Qt::DashLine));
-        p.setBrush(Qt::NoBrush);
-        p.drawRect(box);
+        paintBox(p, areas_[i].box, is);
         const QString name = QFontMetrics(font()).elidedText(QString::fromStdString(areas_[i].name), Qt::ElideRight,
                                                              static_cast<int>(std::max(24.0, box.width() - 6)));
         const QRectF chip(box.topLeft() + QPointF(1, 1),

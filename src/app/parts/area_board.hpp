@@ -1,14 +1,10 @@
 // A drawing board for the parts of a prop that tell.
 #pragma once
 
-#include <QImage>
-#include <QPointF>
-#include <QRectF>
-#include <QWidget>
 #include <optional>
 #include <vector>
 
-#include "base/geometry.hpp"
+#include "app/parts/picture_board.hpp"
 #include "level/prop_kind.hpp"
 
 class QKeyEvent;
@@ -17,17 +13,15 @@ class QPaintEvent;
 
 namespace vic::app {
 
-// A picture with named boxes over it, in its pixels. One is chosen; it is moved by dragging, another drawn by dragging
-// over nothing.
-class AreaBoard : public QWidget {
+// A picture with named boxes over it, in its pixels. One is chosen; it is moved by dragging, changed by dragging its
+// sides and corners, another drawn by dragging over nothing.
+class AreaBoard : public PictureBoard {
     Q_OBJECT
   public:
     explicit AreaBoard(QWidget* parent);
     void show(const QImage& art, Size pixels, const std::vector<level::PropArea>& areas);
     [[nodiscard]] int chosen() const { return chosen_; } // -1 for none
     void choose(int which);
-    // Where a place of the picture is drawn, in the widget's pixels.
-    [[nodiscard]] QPointF at(Point pixel) const;
   signals:
     void changed(const std::vector<level::PropArea>& areas);
     void choiceChanged();
@@ -40,17 +34,13 @@ class AreaBoard : public QWidget {
     void keyPressEvent(QKeyEvent* e) override;
 
   private:
-    [[nodiscard]] QRectF board() const;
-    [[nodiscard]] QRectF drawn(const Box& box) const;
-    [[nodiscard]] Point pixelAt(QPointF p) const;
     [[nodiscard]] int areaAt(QPointF p) const;
     void remove(int which);
-    Size pixels_{1, 1};
-    QImage art_;
     std::vector<level::PropArea> areas_, before_; // before: of the drag
     int chosen_ = -1;
     std::optional<Point> from_; // of the drag
-    bool draws_ = false;        // a new one, instead of moving the chosen
+    Grip grip_;                 // likewise, of the chosen one
+    bool draws_ = false;        // a new one, instead of changing the chosen
 };
 
 } // namespace vic::app

@@ -1,5 +1,6 @@
 #include "app/parts/note_dialog.hpp"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QCoreApplication>
 #include <QDialog>
@@ -62,6 +63,12 @@ std::optional<level::NoteKind> askNoteKind(QWidget* parent, const level::Project
     const auto typeNow = [type] { return static_cast<level::NoteType>(type->currentData().toInt()); };
     QObject::connect(type, &QComboBox::currentIndexChanged, choices,
                      [choices, typeNow] { choices->setEnabled(typeNow() == level::NoteType::choice); });
+    auto* surface = new QCheckBox(tr("Of surfaces: outlines are told apart by it"), &dialog);
+    surface->setObjectName("noteSurface");
+    describe(surface, tr("Of surfaces"), {},
+             tr("Slippery, loud, soft: the engine is told along the edges that one walks on"));
+    surface->setVisible(!ofCells);
+    form->addRow(QString(), surface);
     auto* trouble = label({}, "warning", &dialog);
     form->addRow(trouble);
     auto* buttons = new QDialogButtonBox(&dialog);
@@ -77,6 +84,7 @@ std::optional<level::NoteKind> askNoteKind(QWidget* parent, const level::Project
         kind.name = name->text().trimmed().toStdString();
         kind.type = typeNow();
         kind.choices = kind.type == level::NoteType::choice ? choicesOf(choices->text()) : std::vector<std::string>();
+        kind.surface = surface->isChecked();
         const Text wrong = edit::note_trouble(project, kind);
         trouble->setText(translated(wrong));
         if (wrong.empty()) dialog.accept();

@@ -99,6 +99,32 @@ const level::PropKinds& propKindsOf(const level::Project& project) {
     return kinds;
 }
 
+const level::TileTable& tilesOf(const level::Project& project, const level::Level& level) {
+    if (level.here.tiles.empty()) return tilesOf(project);
+    static std::vector<std::shared_ptr<const level::Sheet>> of;
+    static std::map<level::TileId, level::PartHere> here;
+    static level::TileTable table;
+    if (of != project.sheets || here != level.here.tiles) {
+        of = project.sheets;
+        here = level.here.tiles;
+        table = level::TileTable(project, level);
+    }
+    return table;
+}
+
+const level::PropKinds& propKindsOf(const level::Project& project, const level::Level& level) {
+    if (level.here.props.empty()) return propKindsOf(project);
+    static std::vector<std::shared_ptr<const level::PropKind>> of;
+    static std::map<level::PropKindId, level::PartHere> here;
+    static level::PropKinds kinds;
+    if (of != project.prop_kinds || here != level.here.props) {
+        of = project.prop_kinds;
+        here = level.here.props;
+        kinds = level::PropKinds(project, level);
+    }
+    return kinds;
+}
+
 QPixmap sheetThumb(const level::Sheet& sheet, int side) {
     QPixmap out(side, side);
     out.fill(Qt::transparent);

@@ -27,6 +27,9 @@ namespace vic::app {
 const level::TileTable& tilesOf(const level::Project& project);
 // Likewise of its kinds of props.
 const level::PropKinds& propKindsOf(const level::Project& project);
+// Both as they are in the level.
+const level::TileTable& tilesOf(const level::Project& project, const level::Level& level);
+const level::PropKinds& propKindsOf(const level::Project& project, const level::Level& level);
 
 QPixmap sheetThumb(const level::Sheet& sheet, int side);
 QPixmap tileThumb(const level::Project& project, level::TileId tile, int side, Turn turn = {});

@@ -7,6 +7,7 @@
 #include "join/read_sheet.hpp"
 #include "join/resolve.hpp"
 #include "level/project.hpp"
+#include "outline/convex.hpp"
 #include "outline/rectangles.hpp"
 
 namespace vic::app {
@@ -139,17 +140,17 @@ std::optional<edit::HomeProposal> Derived::proposedHome() {
 
 const outline::Trace& Derived::trace(const level::Level& level) {
     const level::Project& p = session_.project();
-    const bool sheetsSame = traceSheets_ == p.sheets && traceKinds_ == p.prop_kinds;
+    const bool sheetsSame = traceSheets_ == p.sheets && traceKinds_ == p.prop_kinds && traceOf_.here == level.here;
     traceSheets_ = p.sheets;
     traceKinds_ = p.prop_kinds;
-    const outline::Kinds kinds{tilesOf(p), propKindsOf(p)};
+    const outline::Kinds kinds{tilesOf(p, level), propKindsOf(p, level)};
     const auto difference = level::difference(traceOf_, level, p);
     if (!sheetsSame || difference.everything) {
         trace_ = outline::trace(level, kinds);
-        counted_ = rectanglesCounted_ = false;
+        counted_ = rectanglesCounted_ = partsCounted_ = false;
     } else if (!difference.cells.empty()) {
         outline::retrace(trace_, level, kinds, difference.cells);
-        counted_ = rectanglesCounted_ = false;
+        counted_ = rectanglesCounted_ = partsCounted_ = false;
     }
     traceOf_ = level;
     return trace_;
@@ -178,12 +179,20 @@ int Derived::cornerCount(const level::Level& level) {
     return cornerCount_;
 }
 
+int Derived::partCount(const level::Level& level) {
+    const outline::Trace& t = trace(level);
+    if (level.size.area() > kMostCellsCut || t.corner_count() > kMostCounted) return -1;
+    if (std::exchange(partsCounted_, true)) return partCount_;
+    partCount_ = static_cast<int>(outline::convex_parts(outline::outlines(t)).size());
+    return partCount_;
+}
+
 int Derived::rectangleCount(const level::Level& level) {
     static_cast<void>(trace(level));
     if (level.size.area() > kMostCellsCut) return -1;
     if (std::exchange(rectanglesCounted_, true)) return rectangleCount_;
     const level::Project& p = session_.project();
-    const outline::Kinds kinds{tilesOf(p), propKindsOf(p)};
+    const outline::Kinds kinds{tilesOf(p, level), propKindsOf(p, level)};
     rectangleCount_ =
         static_cast<int>(outline::fewest_rectangles(level.size, outline::full_cells(level, kinds)).size());
     return rectangleCount_;

@@ -74,6 +74,8 @@ class Derived : public QObject {
     [[nodiscard]] int cornerCount(const level::Level& level);
     // The fewest rectangles for what blocks whole cells; -1 of very large levels.
     [[nodiscard]] int rectangleCount(const level::Level& level);
+    // The convex parts that the outlines enclose; -1 likewise.
+    [[nodiscard]] int partCount(const level::Level& level);
     void forget(); // another project is open
 
   signals:
@@ -108,8 +110,8 @@ class Derived : public QObject {
     level::Level traceOf_;
     std::vector<SheetRef> traceSheets_;
     std::vector<std::shared_ptr<const level::PropKind>> traceKinds_;
-    int outlineCount_ = 0, cornerCount_ = 0, rectangleCount_ = 0;
-    bool rectanglesCounted_ = false;
+    int outlineCount_ = 0, cornerCount_ = 0, rectangleCount_ = 0, partCount_ = 0;
+    bool rectanglesCounted_ = false, partsCounted_ = false;
     bool counted_ = false;
     bool countNow_ = false;
     QTimer countTimer_;

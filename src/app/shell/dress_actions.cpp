@@ -54,6 +54,14 @@ void MainWindow::buildChosenActions() {
         [this] { dress_->group(false); });
     add(dress, "dressReplace", tr("Replace the chosen props by that in the Hand"), Qt::Key_H,
         [this] { dress_->replaceByHand(); });
+    add(
+        dress, "dressFront", tr("Chosen props in front of what they meet"), QKeySequence(Qt::CTRL | Qt::Key_Up),
+        [this] { dress_->order(edit::Order::in_front); },
+        tr("They count as standing further down, by as little as does it"));
+    add(
+        dress, "dressBehind", tr("Chosen props behind what they meet"), QKeySequence(Qt::CTRL | Qt::Key_Down),
+        [this] { dress_->order(edit::Order::behind); },
+        tr("They count as standing further up, by as little as does it"));
     add(dress, "dressToLayer", tr("Move the chosen props to the active layer"), QKeySequence(Qt::CTRL | Qt::Key_M),
         [this] { dress_->toActiveLayer(); });
     add(dress, "dressCopy", tr("Copy the chosen props beside"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_C),

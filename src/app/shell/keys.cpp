@@ -12,7 +12,9 @@ QString settingOf(const QAction* action) { return "keys/" + action->objectName()
 // Whether there is a stage in which both can be given.
 bool meet(Where a, Where b) {
     const auto anywhere = [](Where w) { return w == Where::always || w == Where::everywhere; };
-    const auto onLevel = [](Where w) { return w == Where::level || w == Where::lay || w == Where::dress; };
+    const auto onLevel = [](Where w) {
+        return w == Where::level || w == Where::lay || w == Where::dress || w == Where::bound;
+    };
     return a == b || anywhere(a) || anywhere(b) ||
            (onLevel(a) && onLevel(b) && (a == Where::level || b == Where::level));
 }

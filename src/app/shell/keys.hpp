@@ -12,7 +12,7 @@ namespace vic::app {
 
 // Where a command can be given: also without a project, with one, or in some of its stages.
 // `level`: Lay, Dress and Bound; `lay`: of these, where cells are laid.
-enum class Where { always, everywhere, level, lay, dress, cut, join };
+enum class Where { always, everywhere, level, lay, dress, bound, cut, join };
 
 class Keys {
   public:

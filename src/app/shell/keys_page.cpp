@@ -92,6 +92,7 @@ void KeysPage::fill() {
     std::vector<std::pair<Where, QString>> order{{Where::level, tr("On the level: Lay, Dress, Bound")},
                                                  {Where::lay, tr("Where cells are laid: Lay, Bound")},
                                                  {Where::dress, tr("Dress")},
+                                                 {Where::bound, tr("Bound")},
                                                  {Where::cut, tr("Cut")},
                                                  {Where::join, tr("Join")},
                                                  {Where::everywhere, tr("Everywhere")}};

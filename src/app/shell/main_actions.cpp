@@ -63,7 +63,8 @@ void MainWindow::sortActions() {
         const bool here =
             where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
             (where == Where::lay && laysCells(stage)) || (where == Where::dress && stage == Stage::dress) ||
-            (where == Where::cut && stage == Stage::cut) || (where == Where::join && stage == Stage::join);
+            (where == Where::bound && stage == Stage::bound) || (where == Where::cut && stage == Stage::cut) ||
+            (where == Where::join && stage == Stage::join);
         a->setEnabled(where == Where::always || (session_.isOpen() && here && pages_->currentWidget() != pack_));
     }
     refreshClash();
@@ -201,6 +202,18 @@ void MainWindow::buildTryActions() {
 void MainWindow::buildViewActions() {
     constexpr auto level = Where::level;
     add(level, "keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { toolRow_->outlines()->toggle(); });
+    const std::pair<const char*, LevelView::Bounds> bounds[] = {{"keySection", LevelView::Bounds::section},
+                                                                {"keyArt", LevelView::Bounds::art},
+                                                                {"keyBoth", LevelView::Bounds::both}};
+    const QString boundNames[] = {tr("See what blocks alone"), tr("See the art alone"),
+                                  tr("See what blocks over the art")};
+    for (int i = 0; i < 3; ++i)
+        add(Where::bound, bounds[i].first, boundNames[i], QKeySequence(Qt::ALT | static_cast<Qt::Key>(Qt::Key_1 + i)),
+            [this, shown = bounds[i].second] { levelView_->setBounds(shown); });
+    add(
+        Where::bound, "keyUnmerged", tr("See what blocks before it is merged"), QKeySequence(Qt::ALT | Qt::Key_4),
+        [this] { levelView_->setUnmerged(!levelView_->showsUnmerged()); },
+        tr("A box or shape for each cell; again: merged"));
     add(level, "keyFrame", tr("Show the frame"), Qt::Key_F, [this] { toolRow_->frame()->toggle(); });
     add(level, "keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { toolRow_->lattice()->toggle(); });
     add(
@@ -234,6 +247,7 @@ void MainWindow::buildViewActions() {
         [this] { levelView_->setAfar(!levelView_->afar()); },
         tr("As small as one sees it when it repeats; the same key comes back"));
     connect(planting_, &PlantingPanel::heatAsked, this, [this] { findChild<QAction*>("keyHeat")->trigger(); });
+    connect(planting_, &PlantingPanel::placeAsked, this, [this](Point cell) { levelView_->lookAt(cell); });
     connect(planting_, &PlantingPanel::afarAsked, this, [this] { levelView_->setAfar(!levelView_->afar()); });
     connect(&levelView_->contrast(), &ContrastLens::measured, this, [this] {
         levelView_->update();

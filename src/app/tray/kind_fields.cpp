@@ -16,6 +16,7 @@
 #include <cstdint>
 
 #include "app/parts/area_board.hpp"
+#include "app/parts/foot_board.hpp"
 #include "app/parts/glyphs.hpp"
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
@@ -113,10 +114,8 @@ void KindFields::buildBlocking(QVBoxLayout* column) {
     fields_.bindShown(board_, wanted);
     fields_.follow([this, wanted] {
         if (!wanted()) return;
-        const level::PropKind kind = first();
-        const level::Sheet* sheet = session_.project().sheet(kind.sheet);
-        board_->setLattice(kind.box.size());
-        board_->show(sheet && sheet->image ? toQImage(cropped(*sheet->image, kind.box)) : QImage(), kind.polygons);
+        board_->setLattice(first().box.size());
+        board_->show(art(), first().polygons);
     });
     connect(board_, &ShapeBoard::drawn, this, &KindFields::setOutline);
     connect(board_, &ShapeBoard::refused, this, [this](const Text& why) {
@@ -190,8 +189,56 @@ void KindFields::buildStanding(QVBoxLayout* column) {
     scale("Least", {}, tr("The least scale"), &level::PropKind::least, level::kLeastScale, 100);
     scale("Most", {}, tr("The largest scale"), &level::PropKind::most, 100, level::kMostScale);
     addField(column, tr("Scales"), both, kNames);
+    buildFoot(column);
     buildFrames(column);
     buildChecks(column);
+}
+
+bool KindFields::one() const {
+    const auto all = kinds_();
+    return all.size() == 1 && !all.front().is_ensemble();
+}
+
+QImage KindFields::art() const {
+    const level::PropKind kind = first();
+    const level::Sheet* sheet = session_.project().sheet(kind.sheet);
+    return sheet && sheet->image ? toQImage(cropped(*sheet->image, kind.box)) : QImage();
+}
+
+// Proposed where it was cut; of one kind at a time it is drawn.
+void KindFields::buildFoot(QVBoxLayout* column) {
+    auto* row = new QWidget(this);
+    auto* fields = new QHBoxLayout(row);
+    fields->setContentsMargins(0, 0, 0, 0);
+    fields->setSpacing(4);
+    auto* size = label({}, "quiet", row);
+    size->setObjectName(id("FootSize"));
+    auto* draw = toolButton(row, id("FootDraw"), {}, tr("Draw"), {}, {});
+    describe(draw, tr("Draw the foot"), {}, tr("The ground that it stands on, as a box on the picture"));
+    draw->setCheckable(true);
+    fields->addWidget(size, 1);
+    fields->addWidget(draw);
+    addField(column, tr("Foot"), row, kNames);
+    foot_ = new FootBoard(this);
+    foot_->setObjectName(id("FootBoard"));
+    column->addWidget(foot_, 0, Qt::AlignHCenter);
+    fields_.bindShown(foot_, [this, draw] { return one() && draw->isChecked(); });
+    fields_.bindEnabled(draw, [this] { return one(); });
+    fields_.follow([this, size] {
+        const Box foot = first().foot;
+        size->setText(first().is_ensemble() ? tr("follows from its parts")
+                      : !one()              ? tr("each its own")
+                      : foot.empty()        ? tr("none")
+                                            : tr("%1 × %2 px").arg(foot.w).arg(foot.h));
+        if (one()) foot_->show(art(), first().box.size(), foot, first().pivot);
+    });
+    connect(draw, &QToolButton::toggled, this, [this, draw](bool on) {
+        draw->setText(on ? tr("Done") : tr("Draw"));
+        fields_.refresh();
+        if (on) QTimer::singleShot(0, foot_, [this] { bringIntoView(foot_); });
+    });
+    connect(foot_, &FootBoard::changed, this,
+            [this](const Box& foot) { change(tr("Foot of a prop"), [&](level::PropKind& k) { k.foot = foot; }); });
 }
 
 void KindFields::buildFrames(QVBoxLayout* column) {
@@ -305,10 +352,6 @@ void KindFields::buildWords(QVBoxLayout* column) {
 
 // Of one kind at a time: where one sits, what is hot.
 void KindFields::buildAreas(QVBoxLayout* column) {
-    const auto one = [this] {
-        const auto all = kinds_();
-        return all.size() == 1 && !all.front().is_ensemble();
-    };
     auto* row = new QWidget(this);
     auto* fields = new QHBoxLayout(row);
     fields->setContentsMargins(0, 0, 0, 0);
@@ -326,18 +369,15 @@ void KindFields::buildAreas(QVBoxLayout* column) {
     areas_ = new AreaBoard(this);
     areas_->setObjectName(id("AreaBoard"));
     column->addWidget(areas_, 0, Qt::AlignHCenter);
-    fields_.bindShown(areas_, [one, draw] { return one() && draw->isChecked(); });
-    fields_.bindEnabled(draw, one);
-    fields_.follow([this, one] {
+    fields_.bindShown(areas_, [this, draw] { return one() && draw->isChecked(); });
+    fields_.bindEnabled(draw, [this] { return one(); });
+    fields_.follow([this] {
         if (!one()) return;
-        const level::PropKind kind = first();
-        const level::Sheet* sheet = session_.project().sheet(kind.sheet);
-        areas_->show(sheet && sheet->image ? toQImage(cropped(*sheet->image, kind.box)) : QImage(), kind.box.size(),
-                     kind.areas);
+        areas_->show(art(), first().box.size(), first().areas);
     });
-    fields_.bindEnabled(name, [this, one] { return one() && areas_->chosen() >= 0; });
+    fields_.bindEnabled(name, [this] { return one() && areas_->chosen() >= 0; });
     fields_.bindText(
-        name, [this, one] { return one() ? areaNames() : QString(); },
+        name, [this] { return one() ? areaNames() : QString(); },
         [this](const QString& text) {
             const auto which = static_cast<std::size_t>(areas_->chosen());
             if (text.trimmed().isEmpty()) return fields_.refresh();

@@ -19,6 +19,7 @@ class NoteRows;
 class Session;
 
 class AreaBoard;
+class FootBoard;
 class ShapeBoard;
 
 class KindFields : public QWidget {
@@ -33,6 +34,7 @@ class KindFields : public QWidget {
   private:
     void buildBlocking(QVBoxLayout* column);
     void buildStanding(QVBoxLayout* column);
+    void buildFoot(QVBoxLayout* column);
     void buildFrames(QVBoxLayout* column);
     void buildChecks(QVBoxLayout* column);
     void buildVariants(QVBoxLayout* column);
@@ -44,6 +46,8 @@ class KindFields : public QWidget {
     [[nodiscard]] QString areaNames() const;
     [[nodiscard]] bool ofAll(const std::function<bool(const level::PropKind&)>& what) const;
     [[nodiscard]] level::PropKind first() const;
+    [[nodiscard]] bool one() const;   // and it has a picture
+    [[nodiscard]] QImage art() const; // of that one
     [[nodiscard]] QString id(const char* name) const { return prefix_ + name; }
     Session& session_;
     std::function<std::vector<level::PropKind>()> kinds_;
@@ -52,6 +56,7 @@ class KindFields : public QWidget {
     NoteRows* notes_ = nullptr;
     ShapeBoard* board_ = nullptr;
     AreaBoard* areas_ = nullptr;
+    FootBoard* foot_ = nullptr;
 };
 
 } // namespace vic::app

@@ -73,7 +73,7 @@ bool ContrastLens::measuring() const { return session_.jobs().running(kJob); }
 void ContrastLens::measure(const level::Level& level) {
     if (!on_) return;
     const auto& project = *session_.document().state();
-    const Of of{level.layers, project.sheets, project.prop_kinds};
+    const Of of{level.layers, project.sheets, project.prop_kinds, level.here};
     if (of == measured_) return;
     measured_ = of;
     using Doubts = std::vector<picture::Doubt>;

@@ -52,6 +52,7 @@ class ContrastLens : public QObject {
         std::vector<level::LayerRef> layers;
         std::vector<std::shared_ptr<const level::Sheet>> sheets;
         std::vector<std::shared_ptr<const level::PropKind>> kinds;
+        level::PartsHere here;
         bool operator==(const Of&) const = default;
     };
     Of measured_;

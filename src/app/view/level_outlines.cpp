@@ -41,7 +41,7 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
     const level::Level& level = pages_.level();
     const Box seen = seenCells();
     if (seen.empty()) return;
-    const outline::Kinds kinds{tilesOf(session_.project()), propKindsOf(session_.project())};
+    const outline::Kinds kinds{tilesOf(session_.project(), level), propKindsOf(session_.project(), level)};
     const outline::Drawing drawing = outline::drawing(
         [&](const Box& box, outline::SolidCode* out, std::size_t stride, outline::Forms& forms) {
             return outline::read_solid(level, kinds, box, out, stride, forms);
@@ -60,7 +60,10 @@ void LevelView::paintOutlines(QPainter& p, bool hatched) {
         for (const auto& line : drawing.lines) p.drawLine(unitsToScreen(line.from), unitsToScreen(line.to));
     };
     if (!hatched) draw(paper().card, 4);
-    draw(paper().ink, 2);
+    if (hatched && unmerged_)
+        paintUnmerged(p, drawing);
+    else
+        draw(paper().ink, 2);
     for (const auto& [cell, side] : drawing.one_way) paintOneWayCell(p, cell, side, paper().ink);
     for (const outline::OneWayEdge& edge : drawing.edges)
         paintOneWayLine(p, unitsToScreen(edge.from), unitsToScreen(edge.to), edge.side, paper().ink);
@@ -92,6 +95,20 @@ void LevelView::paintMasses(QPainter& p, const outline::Drawing& drawing) {
             p.fillRect(camera_.around(geometry(), run), hatch);
         else
             p.drawPolygon(camera_.shapeOf(geometry(), run));
+    for (const level::Polygon& polygon : drawing.polygons) {
+        QPolygonF corners;
+        for (const Point corner : polygon) corners << unitsToScreen(corner);
+        p.drawPolygon(corners);
+    }
+}
+
+// Each cell and each shape by itself, as it would be handed over without merging.
+void LevelView::paintUnmerged(QPainter& p, const outline::Drawing& drawing) {
+    p.setPen(QPen(paper().vermilion, 1));
+    p.setBrush(Qt::NoBrush);
+    for (const Box& run : drawing.runs)
+        for (int x = run.x; x < run.right(); ++x)
+            for (int y = run.y; y < run.bottom(); ++y) p.drawPolygon(camera_.shapeOf(geometry(), {x, y, 1, 1}));
     for (const level::Polygon& polygon : drawing.polygons) {
         QPolygonF corners;
         for (const Point corner : polygon) corners << unitsToScreen(corner);

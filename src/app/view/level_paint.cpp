@@ -229,7 +229,9 @@ void LevelView::paintEvent(QPaintEvent*) {
     if (!open() || pages_.empty()) return paintNothing(p);
     p.drawImage(0, 0, frame_);
     const bool bound = session_.stage() == Stage::bound;
-    if (bound || outlines_) paintOutlines(p, bound);
+    if (bound && bounds_ == Bounds::section)
+        p.fillRect(camera_.area().intersected(camera_.onScreen(pages_.level().pixels()).toAlignedRect()), paper().card);
+    if (bound ? bounds_ != Bounds::art : outlines_) paintOutlines(p, bound);
     if (!bound && !quiet_) paintBlockers(p);
     if (!quiet_) paintOwnWords(p);
     soak_.paint(p, camera_, geometry());

@@ -147,6 +147,18 @@ void LevelView::setOutlines(bool on) {
     update();
 }
 
+void LevelView::setBounds(Bounds shown) {
+    bounds_ = shown;
+    update();
+    emit boundsChanged();
+}
+
+void LevelView::setUnmerged(bool on) {
+    unmerged_ = on;
+    update();
+    emit boundsChanged();
+}
+
 void LevelView::setFrameGuide(bool on) {
     frameGuide_ = on;
     update();

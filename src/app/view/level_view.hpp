@@ -81,6 +81,13 @@ class LevelView : public QWidget, private Board {
 
     [[nodiscard]] bool showsLattice() const { return lattice_; }
     [[nodiscard]] bool showsOutlines() const { return outlines_; }
+    // What is seen of the level in Bound: what blocks, the art, or both.
+    enum class Bounds : std::uint8_t { both, section, art };
+    [[nodiscard]] Bounds bounds() const { return bounds_; }
+    void setBounds(Bounds shown);
+    // Whether what blocks is drawn as it would be without merging: a box or shape for each cell.
+    [[nodiscard]] bool showsUnmerged() const { return unmerged_; }
+    void setUnmerged(bool on);
     [[nodiscard]] bool showsFrame() const { return frameGuide_; }
     void setLattice(bool on);
     // Marks every tile of which a pixel is not a whole number of the level's.
@@ -147,7 +154,8 @@ class LevelView : public QWidget, private Board {
     void scaleAsked(int steps); // Ctrl+wheel over props
     void readingChanged();
     void cameraChanged();
-    void shownChanged(); // what is drawn is another level than before, also during a stroke
+    void boundsChanged(); // bounds() or showsUnmerged()
+    void shownChanged();  // what is drawn is another level than before, also during a stroke
 
   protected:
     void paintEvent(QPaintEvent*) override;
@@ -214,6 +222,7 @@ class LevelView : public QWidget, private Board {
     void paintNothing(QPainter& painter);
     // level_outlines.cpp
     void paintOutlines(QPainter& painter, bool hatched);
+    void paintUnmerged(QPainter& painter, const outline::Drawing& drawing);
     void paintMasses(QPainter& painter, const outline::Drawing& drawing);
     void paintBlockers(QPainter& painter);
     void paintOwnWords(QPainter& painter);
@@ -260,6 +269,8 @@ class LevelView : public QWidget, private Board {
     std::optional<std::pair<double, QPointF>> afar_; // zoom and middle to come back to
     double settledZoom_ = 0;
     QPointF middle_, settledAt_; // of the camera: before it got other sizes, and after the last one
+    Bounds bounds_ = Bounds::both;
+    bool unmerged_ = false;
     bool lattice_ = true, outlines_ = false, frameGuide_ = true, quiet_ = false;
     std::optional<QPointF> place_; // of the pointer
     Qt::KeyboardModifiers modifiers_;

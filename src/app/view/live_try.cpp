@@ -40,7 +40,7 @@ void LiveTry::stop() {
 }
 
 void LiveTry::follow(const level::Level& level) {
-    Of of{level.layers, level.walker, level.sides};
+    Of of{level.layers, level.walker, level.sides, level.here};
     if (!on_ || of_ == of) return;
     of_ = std::move(of);
     session_.jobs().start<std::shared_ptr<const vicinum::Level>>(

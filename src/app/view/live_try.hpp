@@ -49,6 +49,7 @@ class LiveTry : public QObject {
         std::vector<level::LayerRef> layers;
         level::Walker walker;
         level::LevelSides sides;
+        level::PartsHere here;
         bool operator==(const Of&) const = default;
     };
     std::optional<Of> of_; // that it is made of, or will be

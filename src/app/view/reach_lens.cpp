@@ -54,11 +54,16 @@ void ReachLens::follow(const level::Level& level, bool settled) {
     if (level.view != level::View::from_the_side) return setOn(false, level);
     const level::Project& project = session_.project();
     const bool atOnce = level.size.area() <= kReachedAtOnce;
-    if (!atOnce && !settled) return;
-    Of of{level.layers,       level.marks,  project.sheets, project.prop_kinds,
-          project.area_kinds, level.walker, level.sides,    level.size};
+    Of of{level.layers, level.marks, project.sheets, project.prop_kinds, project.area_kinds,
+          level.walker, level.sides, level.here,     level.size};
     if (of == of_) return;
+    if (followed(of, level)) {
+        of_ = std::move(of);
+        return take(reach_);
+    }
+    if (!atOnce && !settled) return;
     of_ = std::move(of);
+    at_ = level;
     if (atOnce) return take(std::make_shared<walk::Reach>(project, level));
     session_.jobs().start<std::shared_ptr<walk::Reach>>(
         kReachJob, tr("Looking where the walker gets to"),
@@ -66,7 +71,22 @@ void ReachLens::follow(const level::Level& level, bool settled) {
             return std::make_shared<walk::Reach>(*state, level);
         },
         [this](std::shared_ptr<walk::Reach>& reach) { take(std::move(reach)); },
-        [this](const std::exception& e) { emit session_.said(translated(e), true); });
+        [this](const std::exception& e) {
+            take(nullptr); // what is known is not of this level
+            emit session_.said(translated(e), true);
+        });
+}
+
+// Whether what is known could follow a change of cells; then it has.
+bool ReachLens::followed(const Of& of, const level::Level& level) {
+    if (!reach_ || session_.jobs().running(kReachJob)) return false;
+    Of before = of_;
+    before.layers = of.layers;
+    if (!(before == of)) return false;
+    const auto difference = level::difference(at_, level, session_.project());
+    if (difference.everything || !reach_->follow(session_.project(), level, difference.cells)) return false;
+    at_ = level;
+    return true;
 }
 
 void ReachLens::take(std::shared_ptr<walk::Reach> reach) {

@@ -49,10 +49,13 @@ class ReachLens : public QObject {
         std::vector<level::AreaKind> areas;
         level::Walker walker;
         level::LevelSides sides;
+        level::PartsHere here;
         Size size;
         bool operator==(const Of&) const = default;
     };
     void take(std::shared_ptr<walk::Reach> reach);
+    [[nodiscard]] bool followed(const Of& of, const level::Level& level);
+    level::Level at_; // of which reach_ is
     void paintStrips(QPainter& p, const Camera& camera, const Lattice& lattice) const;
     void paintHalo(QPainter& p, const Camera& camera, const Lattice& lattice) const;
     Session& session_;

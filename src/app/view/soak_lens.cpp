@@ -78,15 +78,16 @@ void SoakLens::follow(const level::Level& level, bool settled) {
     const level::Project& project = session_.project();
     const bool atOnce = level.size.area() <= kAtOnce;
     if (!atOnce && !settled) return;
-    Of of{from_, level.layers, project.sheets, project.prop_kinds, level.walker, level.sides, level.size, level.cell};
+    Of of{from_,       level.layers, project.sheets, project.prop_kinds, level.walker,
+          level.sides, level.here,   level.size,     level.cell};
     if (of == of_) return;
     of_ = std::move(of);
-    if (atOnce) return take(walk::soak(level, {tilesOf(project), propKindsOf(project)}, *from_), settled);
+    if (atOnce) return take(walk::soak(level, {tilesOf(project, level), propKindsOf(project, level)}, *from_), settled);
     session_.jobs().start<walk::Soaked>(
         kJob, tr("Soaking the level"),
         [state = session_.document().state(), level, from = *from_](Jobs::Progress&) {
-            const level::TileTable tiles(*state);
-            const level::PropKinds kinds(*state);
+            const level::TileTable tiles(*state, level);
+            const level::PropKinds kinds(*state, level);
             return walk::soak(level, {tiles, kinds}, from);
         },
         [this](walk::Soaked& soaked) { take(std::move(soaked), true); },

@@ -53,6 +53,7 @@ class SoakLens : public QObject {
         std::vector<std::shared_ptr<const level::PropKind>> kinds;
         level::Walker walker;
         level::LevelSides sides;
+        level::PartsHere here;
         Size size;
         Size cell;
         bool operator==(const Of&) const = default;

@@ -2,6 +2,7 @@
 
 #include <QComboBox>
 #include <QDoubleSpinBox>
+#include <QHBoxLayout>
 #include <QSpinBox>
 #include <QVBoxLayout>
 #include <QVariant>
@@ -11,6 +12,7 @@
 
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
+#include "app/walk/setting_sign.hpp"
 #include "level/project.hpp"
 
 namespace vic::app {
@@ -24,6 +26,17 @@ QVBoxLayout* columnIn(QWidget* widget) {
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(6);
     return column;
+}
+
+// The control after a small drawing of what it sets.
+QWidget* drawnField(Setting setting, QWidget* control, QWidget* parent) {
+    auto* both = new QWidget(parent);
+    auto* row = new QHBoxLayout(both);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(6);
+    row->addWidget(new SettingSign(setting, both));
+    row->addWidget(control, 1);
+    return both;
 }
 
 } // namespace
@@ -47,19 +60,29 @@ void WalkSettings::buildSide(QVBoxLayout* column) {
         double level::Walker::*field;
         double least, most;
         QString unit, none, help;
+        Setting setting;
     };
     using W = level::Walker;
     const QString cells = tr(" cells"), pace = tr(" cells/s");
     const Field all[] = {
-        {"walkerRun", tr("Runs"), &W::run, 0, 80, pace, tr("does not"), tr("While Shift is held")},
+        {"walkerRun", tr("Runs"), &W::run, 0, 80, pace, tr("does not"), tr("While Shift is held"), Setting::run},
         {"walkerLeastJump", tr("Least jump"), &W::least_jump, 0, 20, cells, tr("always whole"),
-         tr("How high a jump is whose key is let go at once; longer held it is higher")},
+         tr("How high a jump is whose key is let go at once; longer held it is higher"), Setting::least_jump},
         {"walkerWallJump", tr("Off walls"), &W::wall_jump, 0, 20, cells, tr("does not"),
-         tr("How high he jumps off a wall that he touches in the air")},
-        {"walkerGravity", tr("Gravity"), &W::gravity, 1, 400, tr(" cells/s²"), {}, tr("How soon a jump turns")},
-        {"walkerFastest", tr("Falls"), &W::fastest, 1, 200, pace, {}, tr("No faster than that")},
-        {"walkerClimb", tr("Climbs"), &W::climb, 0, 40, pace, tr("does not"), tr("On what tells a ladder")},
-        {"walkerSwim", tr("Swims"), &W::swim, 0, 40, pace, tr("does not"), tr("In what tells a water")}};
+         tr("How high he jumps off a wall that he touches in the air"), Setting::wall_jump},
+        {"walkerGravity",
+         tr("Gravity"),
+         &W::gravity,
+         1,
+         400,
+         tr(" cells/s²"),
+         {},
+         tr("How soon a jump turns"),
+         Setting::gravity},
+        {"walkerFastest", tr("Falls"), &W::fastest, 1, 200, pace, {}, tr("No faster than that"), Setting::fastest},
+        {"walkerClimb", tr("Climbs"), &W::climb, 0, 40, pace, tr("does not"), tr("On what tells a ladder"),
+         Setting::climb},
+        {"walkerSwim", tr("Swims"), &W::swim, 0, 40, pace, tr("does not"), tr("In what tells a water"), Setting::swim}};
     for (const Field& f : all) {
         auto* box = new QDoubleSpinBox(this);
         box->setObjectName(f.id);
@@ -69,26 +92,27 @@ void WalkSettings::buildSide(QVBoxLayout* column) {
         box->setSuffix(f.unit);
         if (!f.none.isEmpty()) box->setSpecialValueText(f.none);
         describe(box, f.name, {}, f.help);
-        addField(column, f.name, box, kNames);
+        addField(column, f.name, drawnField(f.setting, box, this), kNames);
         fields_.bindNumber(
             box, [this, field = f.field] { return session_.level()->walker.*field; },
             [this, field = f.field](double v) { change_([&](level::Level& l) { l.walker.*field = v; }); });
     }
-    const auto grace = [&](const char* id, const QString& name, const QString& help, int W::*field) {
+    const auto grace = [&](const char* id, const QString& name, const QString& help, int W::*field, Setting setting) {
         auto* box = new QSpinBox(this);
         box->setObjectName(id);
         box->setRange(0, 1000);
         box->setSingleStep(20);
         box->setSuffix(tr(" ms"));
         describe(box, name, {}, help);
-        addField(column, name, box, kNames);
+        addField(column, name, drawnField(setting, box, this), kNames);
         fields_.bindInt(
             box, [this, field] { return session_.level()->walker.*field; },
             [this, field](int v) { change_([&](level::Level& l) { l.walker.*field = v; }); });
     };
-    grace("walkerGraceEdge", tr("After edges"), tr("So long after an edge he still jumps"), &W::grace_edge);
+    grace("walkerGraceEdge", tr("After edges"), tr("So long after an edge he still jumps"), &W::grace_edge,
+          Setting::grace_edge);
     grace("walkerGraceLanding", tr("Before landing"), tr("A jump asked for so long before landing is remembered"),
-          &W::grace_landing);
+          &W::grace_landing, Setting::grace_landing);
 }
 
 void WalkSettings::buildAbove(QVBoxLayout* column) {
@@ -100,13 +124,13 @@ void WalkSettings::buildAbove(QVBoxLayout* column) {
     foot->setSuffix(tr(" cells deep"));
     foot->setSpecialValueText(tr("as deep as wide"));
     describe(foot, tr("Foot"), {}, tr("What of him collides, seen from above: his lower part, so deep"));
-    addField(column, tr("Foot"), foot, kNames);
+    addField(column, tr("Foot"), drawnField(Setting::foot, foot, this), kNames);
     fields_.bindNumber(
         foot, [this] { return session_.level()->walker.foot / 64.0; },
         [this](double v) { change_([&](level::Level& l) { l.walker.foot = static_cast<int>(std::lround(v * 64)); }); });
     auto* ways = comboBox(this, "walkerWays");
     describe(ways, tr("Ways"), {}, tr("The directions in which he goes"));
-    addField(column, tr("Ways"), ways, kNames);
+    addField(column, tr("Ways"), drawnField(Setting::ways, ways, this), kNames);
     fields_.bindChoice(
         ways,
         [] {
@@ -122,7 +146,7 @@ void WalkSettings::buildAbove(QVBoxLayout* column) {
     run->setSuffix(tr(" cells/s"));
     run->setSpecialValueText(tr("does not"));
     describe(run, tr("Runs"), {}, tr("While Shift is held"));
-    addField(column, tr("Runs"), run, kNames);
+    addField(column, tr("Runs"), drawnField(Setting::run, run, this), kNames);
     fields_.bindNumber(
         run, [this] { return session_.level()->walker.run; },
         [this](double v) { change_([&](level::Level& l) { l.walker.run = v; }); });

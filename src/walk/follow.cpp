@@ -1,0 +1,122 @@
+// Reach after a change: what the change cannot have touched is taken over.
+#include <algorithm>
+#include <unordered_map>
+#include <utility>
+
+#include "level/standing.hpp"
+#include "outline/areas.hpp"
+#include "walk/reach_inside.hpp"
+
+namespace vic::walk {
+
+namespace {
+
+// Words (x) and rows (y) in which two rasters differ, in rows y0 .. y1 - 1; `was` has only those rows.
+Box difference(const Bits& was, const Bits& is, int y0, int y1) {
+    Box out;
+    for (int y = y0; y < y1; ++y) {
+        const std::uint64_t *const a = was.row(y - y0), *const b = is.row(y);
+        int lo = -1, hi = 0;
+        for (std::size_t i = 0; i < is.words; ++i)
+            if (a[i] != b[i]) {
+                if (lo < 0) lo = static_cast<int>(i);
+                hi = static_cast<int>(i) + 1;
+            }
+        if (lo >= 0) out = united(out, {lo, y, hi - lo, 1});
+    }
+    return out;
+}
+
+Bits copied(const Bits& from, int y0, int y1) {
+    Bits out({from.size.w, y1 - y0});
+    for (int y = y0; y < y1; ++y) std::copy_n(from.row(y), from.words, out.row(y - y0));
+    return out;
+}
+
+// Whether any of what tells changes where the walker swims, climbs, or is let out.
+bool any_tells(const level::Project& project, const level::Level& level) {
+    for (const level::AreaKind& k : project.area_kinds) {
+        const bool matters = (k.means == level::AreaMeans::water && level.walker.swim > 0) ||
+                             (k.means == level::AreaMeans::ladder && level.walker.climb > 0) ||
+                             k.means == level::AreaMeans::exit;
+        if (matters && !outline::told_outlines(project, level, k.id).empty()) return true;
+    }
+    return false;
+}
+
+} // namespace
+
+void Reach::Inside::take_over(Before before, const Box& changed) {
+    const auto runs = [](const Runs& of, const std::vector<std::pair<int, std::size_t>>& which, std::size_t k) {
+        return std::pair(of.all[which[k].second].from, of.all[which[k].second].to);
+    };
+    const auto key = [](int y, int x) {
+        return (std::uint64_t{static_cast<std::uint32_t>(y)} << 32) | static_cast<std::uint32_t>(x);
+    };
+    std::unordered_map<std::uint64_t, std::size_t> by_first;
+    by_first.reserve(before.runs_of.size());
+    for (std::size_t i = 0; i < before.runs_of.size(); ++i)
+        by_first.emplace(key(before.runs_of[i].front().first, runs(*before.held, before.runs_of[i], 0).first), i);
+    std::vector<std::size_t> was(ledges.size(), kNoLedge), is(before.runs_of.size(), kNoLedge);
+    for (std::size_t i = 0; i < runs_of.size(); ++i) {
+        const auto& mine = runs_of[i];
+        const auto found = by_first.find(key(mine.front().first, runs(*held, mine, 0).first));
+        if (found == by_first.end()) continue;
+        const auto& theirs = before.runs_of[found->second];
+        bool same = mine.size() == theirs.size();
+        for (std::size_t k = 0; same && k < mine.size(); ++k)
+            same = mine[k].first == theirs[k].first && runs(*held, mine, k) == runs(*before.held, theirs, k);
+        if (!same) continue;
+        was[i] = found->second;
+        is[found->second] = i;
+    }
+    for (std::size_t i = 0; i < ledges.size(); ++i) {
+        const std::size_t old = was[i];
+        if (old == kNoLedge || !before.played[old] || !intersection(before.looked_at[old], changed).empty()) continue;
+        std::vector<std::size_t>& to = before.ledges[old].to;
+        // Of one that is another now, or in parts, it is not known on which of them he lands.
+        if (std::any_of(to.begin(), to.end(), [&](std::size_t k) { return is[k] == kNoLedge; })) continue;
+        for (std::size_t& k : to) k = is[k];
+        std::sort(to.begin(), to.end());
+        ledges[i].to = std::move(to);
+        played[i] = 1;
+        looked_at[i] = before.looked_at[old];
+    }
+}
+
+bool Reach::follow(const level::Project& project, const level::Level& level, const std::vector<Box>& changed) {
+    Inside& in = *in_;
+    if (level.view != level::View::from_the_side || in.places.size.empty() || in.cells != level.size || in.floats_any ||
+        in.told || any_tells(project, level))
+        return false;
+    const level::TileTable tiles(project, level);
+    const level::PropKinds kinds(project, level);
+    in.samples.redraw(level, {tiles, kinds}, changed);
+    int y0 = in.places.size.h, y1 = 0;
+    for (const auto& [top, bottom] : Samples::rows_of(level.size, changed)) {
+        y0 = std::min(y0, in.samples.margin + top * in.samples.grain - in.samples.foot.h - 1);
+        y1 = std::max(y1, in.samples.margin + bottom * in.samples.grain + 1);
+    }
+    y0 = std::max(0, y0 - 1);
+    y1 = std::min(in.places.size.h, y1);
+    if (y0 >= y1) return true;
+    const Bits* const rasters[] = {&in.places.room, &in.places.held, &in.places.drops};
+    std::vector<Bits> was;
+    for (const Bits* raster : rasters) was.push_back(copied(*raster, y0, y1));
+    in.find_places(std::min(in.places.size.h - 1, y0 + 1), y1);
+    Box differs;
+    for (std::size_t i = 0; i < was.size(); ++i) differs = united(differs, difference(was[i], *rasters[i], y0, y1));
+    if (differs.empty()) return true;
+    for (const auto& flights : in.flights)
+        if (flights) flights->follow(y0, y1);
+    Inside::Before before{std::move(in.ledges), std::move(in.runs_of), std::move(in.played), std::move(in.looked_at),
+                          std::move(in.held)};
+    in.find_ledges();
+    in.take_over(std::move(before), differs);
+    in.measure();
+    in.search(level);
+    in.leave_rim();
+    return true;
+}
+
+} // namespace vic::walk
