@@ -291,40 +291,38 @@ int least_step(const PropKinds& kinds, const Level& level, const std::vector<Pie
 } // namespace
 
 Level in_order(const Project& project, Level level, const Chosen& chosen, Order how) {
-    if (how == Order::as_they_stand)
-        return each_chosen(std::move(level), chosen.props, [](Props& props, const Prop& was) {
-            Prop p = was;
-            p.look.ahead = 0;
-            props.put(p);
-        });
     const PropKinds kinds(project);
-    const Level before_all = level;
-    for (std::size_t i = 0; i < before_all.layers.size(); ++i) {
-        const Layer& layer = *before_all.layers[i];
-        std::vector<Piece> mine;
+    const Level all = level;
+    for (std::size_t i = 0; i < all.layers.size(); ++i) {
+        const Layer& layer = *all.layers[i];
+        std::vector<Prop> mine; // as they stand
+        std::vector<Piece> pieces;
         for (const PropId id : chosen.props)
-            if (const Prop* p = layer.props().find(id))
-                kinds.each_piece(*p, [&](const Piece& piece) { mine.push_back(piece); });
+            if (const Prop* p = layer.props().find(id)) {
+                mine.push_back(*p);
+                mine.back().look.ahead = 0;
+                kinds.each_piece(mine.back(), [&](const Piece& piece) { pieces.push_back(piece); });
+            }
         if (mine.empty()) continue;
         // Those that it is sorted with.
         std::size_t first = i, end = i + 1;
-        while (first > 0 && run_by_feet(before_all, first - 1) > i) --first;
-        if (const std::size_t run = run_by_feet(before_all, first); run > i)
+        while (first > 0 && run_by_feet(all, first - 1) > i) --first;
+        if (const std::size_t run = run_by_feet(all, first); run > i)
             end = run;
         else
             first = i;
         int step = 0;
-        for (std::size_t k = first; k < end; ++k) {
-            const int here = least_step(kinds, before_all, mine, chosen, before_all.layers[k]->id, how);
+        for (std::size_t k = first; k < end && how != Order::as_they_stand; ++k) {
+            const int here = least_step(kinds, all, pieces, chosen, all.layers[k]->id, how);
             step = how == Order::in_front ? std::max(step, here) : std::min(step, here);
         }
-        if (step == 0) continue;
+        const auto ahead = static_cast<std::int16_t>(std::clamp(step, -kMostAhead, kMostAhead));
+        if (std::all_of(mine.begin(), mine.end(),
+                        [&](const Prop& p) { return layer.props().find(p.id)->look.ahead == ahead; }))
+            continue;
         Props& props = level.edit(layer.id).props();
-        for (const PropId id : chosen.props) {
-            const Prop* was = layer.props().find(id);
-            if (!was) continue;
-            Prop p = *was;
-            p.look.ahead = static_cast<std::int16_t>(std::clamp(p.look.ahead + step, -kMostAhead, kMostAhead));
+        for (Prop& p : mine) {
+            p.look.ahead = ahead;
             props.put(p);
         }
     }

@@ -57,7 +57,8 @@ level::Level align(const level::Project& project, level::Level level, const Chos
 level::Level distribute(const level::Project& project, level::Level level, const Chosen& chosen, bool upright);
 
 // What is drawn in front, said by hand: before or behind all that their pictures meet among what they are sorted with
-// (their layer, or those that are sorted by feet with it), by as little as does it; or as they stand again. Among
+// (their layer, or those that are sorted by feet with it), by as little as does it from where they stand; or
+// as they stand again. Among
 // themselves the chosen ones keep their order.
 enum class Order : std::uint8_t { in_front, behind, as_they_stand };
 level::Level in_order(const level::Project& project, level::Level level, const Chosen& chosen, Order how);

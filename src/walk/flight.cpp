@@ -129,12 +129,6 @@ void Flights::follow(int y0, int y1) {
     no_room_.follow(y0, y1);
 }
 
-// With the words and rows beside them, into which a step could lead.
-void Flights::note(std::size_t lo, std::size_t hi, int y0, int y1) {
-    if (lo != hi)
-        looked_at_ = united(looked_at_, {static_cast<int>(lo) - 1, y0 - 1, static_cast<int>(hi - lo) + 2, y1 - y0 + 3});
-}
-
 const Profile& Flights::profile(Kind kind) const {
     return kind == Kind::jump ? jump_ : kind == Kind::fall ? fall_ : off_;
 }

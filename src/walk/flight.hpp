@@ -2,6 +2,7 @@
 #pragma once
 
 #include <algorithm>
+#include <climits>
 #include <cstdint>
 #include <functional>
 #include <utility>
@@ -83,8 +84,13 @@ class Flights {
     [[nodiscard]] bool seen() const { return seen_; }
     // Rows y0 .. y1 - 1 of the places have changed; nothing is begun.
     void follow(int y0, int y1);
-    // Words (x) and rows (y) of the places that the flights since the last call could look at.
-    Box looked_at() { return std::exchange(looked_at_, Box{}); }
+    // Words (x) and rows (y) of the places that the flights since the last call could look at: those that they came to,
+    // and beside them.
+    Box looked_at() {
+        const Seen s = std::exchange(seen_at_, Seen{});
+        if (s.lo >= s.hi) return {};
+        return {static_cast<int>(s.lo) - 1, s.top - 1, static_cast<int>(s.hi - s.lo) + 2, s.bottom - s.top + 3};
+    }
     // Plays all that was begun.
     void run(const Landed& landed);
 
@@ -111,8 +117,17 @@ class Flights {
     Summary held_, no_room_;
     bool floats_any_ = false;
     Box watched_; // empty: nothing is
-    Box looked_at_;
-    void note(std::size_t lo, std::size_t hi, int y0, int y1); // words, rows
+    struct Seen {
+        std::size_t lo = SIZE_MAX, hi = 0; // words
+        int top = INT_MAX, bottom = 0;     // rows
+    };
+    Seen seen_at_;
+    void note(std::size_t lo, std::size_t hi, int top, int bottom) {
+        seen_at_.lo = std::min(seen_at_.lo, lo);
+        seen_at_.hi = std::max(seen_at_.hi, hi);
+        seen_at_.top = std::min(seen_at_.top, top);
+        seen_at_.bottom = std::max(seen_at_.bottom, bottom);
+    }
     bool seen_ = false;
     void look(const Row& row, int y);
     bool wall_jumps_ = false, cuts_ = false;

@@ -75,9 +75,15 @@ void Reach::Inside::take_over(Before before, const Box& changed) {
         if (old == kNoLedge || !before.played[old] || !intersection(before.looked_at[old], changed).empty()) continue;
         std::vector<std::size_t>& to = before.ledges[old].to;
         // Of one that is another now, or in parts, it is not known on which of them he lands.
-        if (std::any_of(to.begin(), to.end(), [&](std::size_t k) { return is[k] == kNoLedge; })) continue;
-        for (std::size_t& k : to) k = is[k];
-        std::sort(to.begin(), to.end());
+        bool known = true, sorted = true;
+        for (std::size_t last = 0; std::size_t & k : to) {
+            known = known && is[k] != kNoLedge;
+            k = is[k];
+            sorted = sorted && last <= k;
+            last = k;
+        }
+        if (!known) continue;
+        if (!sorted) std::sort(to.begin(), to.end());
         ledges[i].to = std::move(to);
         played[i] = 1;
         looked_at[i] = before.looked_at[old];

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <deque>
+#include <numeric>
 #include <set>
 
 #include "base/parallel.hpp"
@@ -121,7 +122,7 @@ void Reach::Inside::find_places(int y0, int y1) {
 // Places that hang together, along rows and a sample up or down beside one another, are a ledge.
 void Reach::Inside::find_ledges() {
     held = std::make_unique<Runs>(places.held, places.size, true);
-    floats = std::make_unique<Runs>(places.floats, places.size, true);
+    floats = std::make_unique<Runs>(places.floats, Size{floats_any ? places.size.w : 0, places.size.h}, true);
     Together ground(held->all.size());
     for (int y = 0; y + 1 < held->rows(); ++y)
         for (std::size_t i = held->begin(y); i < held->end(y); ++i)
@@ -320,9 +321,15 @@ void Reach::Inside::leave_rim() {
 
 // Back to the start, or on to an exit.
 void Reach::Inside::find_ways_back() {
-    std::vector<std::vector<std::size_t>> back(ledges.size());
+    // For each ledge, one after the other, those that lead to it.
+    std::vector<std::uint32_t> first(ledges.size() + 1, 0), back;
+    for (const Ledge& ledge : ledges)
+        for (const std::size_t next : ledge.to) ++first[next + 1];
+    std::partial_sum(first.begin(), first.end(), first.begin());
+    back.resize(first.back());
+    std::vector<std::uint32_t> at_next(first.begin(), first.end() - 1);
     for (std::size_t i = 0; i < ledges.size(); ++i)
-        for (const std::size_t next : ledges[i].to) back[next].push_back(i);
+        for (const std::size_t next : ledges[i].to) back[at_next[next]++] = static_cast<std::uint32_t>(i);
     std::deque<std::size_t> open;
     const auto reach = [&](std::size_t i) {
         if (ledges[i].gets != Gets::no_way_back) return;
@@ -338,7 +345,7 @@ void Reach::Inside::find_ways_back() {
     while (!open.empty()) {
         const std::size_t at = open.front();
         open.pop_front();
-        for (const std::size_t i : back[at]) reach(i);
+        for (std::uint32_t k = first[at]; k < first[at + 1]; ++k) reach(back[k]);
     }
 }
 

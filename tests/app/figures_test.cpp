@@ -221,7 +221,6 @@ TEST_CASE("what stands behind is drawn in front by a key, and goes back to where
     w.picture("dress-order");
     w.key(Qt::Key_Up, Qt::ControlModifier);
     CHECK(at(16).look.ahead == ahead);
-    CHECK(w.notice().contains("Nothing is drawn over it"));
     w.click("propBehind");
     CHECK(at(16).look.ahead <= 0);
     type(w.find<QSpinBox>("propAhead"), "0");

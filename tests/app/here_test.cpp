@@ -76,6 +76,8 @@ TEST_CASE("what things are is said for one level alone, and taken back", "[app][
     w.picture("bound-here-only");
     // It stays with the level when the project is opened again, and the engine gets it.
     REQUIRE(w.find<QToolButton>("usedAsProject")->isVisible());
+    w.key(Qt::Key_S, Qt::ControlModifier);
+    settle();
     w.reopen();
     CHECK_FALSE(w.level().here.tiles.empty());
     w.stage("stage-bound");

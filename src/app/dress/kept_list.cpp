@@ -1,6 +1,7 @@
 #include "app/dress/kept_list.hpp"
 
 #include <QHBoxLayout>
+#include <QHideEvent>
 #include <QLabel>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -15,6 +16,7 @@
 #include "app/session/session.hpp"
 #include "edit/plant.hpp"
 #include "level/project.hpp"
+#include "level/standing.hpp"
 
 namespace vic::app {
 
@@ -63,6 +65,7 @@ KeptList::KeptList(Session& session, QWidget* parent) : QWidget(parent), session
     connect(list_, &CardList::chosen, this, &KeptList::choose);
     connect(more_, &QToolButton::toggled, this, [this](bool on) {
         chosen_ = 0;
+        emit placeLeft();
         more_->setText(on ? tr("fold") : tr("list"));
         show(layer_);
         list_->setVisible(on);
@@ -111,13 +114,19 @@ void KeptList::show(level::LayerId layer) {
              one ? tr("It grows there as the recipe says") : tr("All of it grows as the recipe says"));
 }
 
+void KeptList::hideEvent(QHideEvent* event) {
+    emit placeLeft();
+    QWidget::hideEvent(event);
+}
+
 void KeptList::choose(quint32 row) {
     chosen_ = row;
     if (row == 0 || row > rows_.size()) return;
     const Row& of = rows_[row - 1];
     const level::Prop* prop = session_.level()->layer(layer_)->props().find(of.prop);
-    if (prop) session_.setChosen({{prop->id}, {}});
-    emit placeAsked(session_.level()->geometry().cell_at(prop ? prop->at : of.taken.at));
+    const Point at = prop ? prop->at : of.taken.at;
+    const Box around = prop ? level::PropKinds(session_.project()).box(*prop) : Box{at.x, at.y, 1, 1};
+    emit placeAsked(session_.level()->geometry().cell_at(at), session_.level()->geometry().cells_in(around));
     show(layer_);
 }
 
@@ -130,6 +139,7 @@ void KeptList::forget() {
         next = edit::forget_by_hand(next, layer_);
     }
     chosen_ = 0;
+    emit placeLeft();
     level::Project p = session_.project();
     p.put(std::move(next));
     session_.applyGrown(tr("Forget what was done by hand"), std::move(p), "forget");

@@ -9,6 +9,7 @@
 #include "level/planting.hpp"
 #include "level/prop.hpp"
 
+class QHideEvent;
 class QLabel;
 class QToolButton;
 
@@ -24,7 +25,11 @@ class KeptList : public QWidget {
     void show(level::LayerId layer); // of the open level, a planting; hides where nothing was done
 
   signals:
-    void placeAsked(Point cell); // is to be seen
+    void placeAsked(Point cell, const Box& cells); // is to be seen, the cells outlined
+    void placeLeft();                              // nothing is outlined any more
+
+  protected:
+    void hideEvent(QHideEvent* event) override;
 
   private:
     struct Row {

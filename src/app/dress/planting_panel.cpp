@@ -128,6 +128,7 @@ void PlantingPanel::buildFoot(QVBoxLayout* column) {
     column->addWidget(lively_);
     kept_ = new KeptList(session_, this);
     connect(kept_, &KeptList::placeAsked, this, &PlantingPanel::placeAsked);
+    connect(kept_, &KeptList::placeLeft, this, &PlantingPanel::placeLeft);
     column->addWidget(kept_);
     auto* recipe = new QHBoxLayout;
     recipe->setContentsMargins(0, 0, 8, 0);

@@ -36,7 +36,8 @@ class PlantingPanel : public QWidget {
     void trayAsked(); // wanted() has changed
     void heatAsked(); // repetition is to be shown, or not
     void afarAsked();
-    void placeAsked(Point cell); // is to be seen
+    void placeAsked(Point cell, const Box& cells); // is to be seen, the cells outlined
+    void placeLeft();                              // nothing is outlined any more
 
   private:
     void buildHead(QVBoxLayout* column);

@@ -215,17 +215,18 @@ void PropPanel::buildOrder(QVBoxLayout* column) {
     ahead->setObjectName("propAhead");
     ahead->setRange(-level::kMostAhead, level::kMostAhead);
     ahead->setSuffix(tr(" px"));
-    ahead->setSpecialValueText({});
     ahead->setButtonSymbols(QAbstractSpinBox::NoButtons);
+    ahead->setFixedWidth(64);
     describe(ahead, tr("Ahead"), {},
              tr("What stands further down is drawn in front; it counts as standing so much lower, below 0 higher"));
-    row->addWidget(ahead, 1);
+    row->addWidget(ahead);
     const auto button = [&](const char* id, const QString& text, const QString& key, const QString& help,
                             edit::Order how) {
         auto* b = toolButton(all, id, {}, text, {}, "card");
         b->setToolButtonStyle(Qt::ToolButtonTextOnly);
         describe(b, text, key, help);
-        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        b->setStyleSheet("padding: 5px 2px;");
+        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
         connect(b, &QToolButton::clicked, this, [this, how] { commands_.order(how); });
         row->addWidget(b, 1);
         return b;

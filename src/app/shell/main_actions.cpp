@@ -247,7 +247,11 @@ void MainWindow::buildViewActions() {
         [this] { levelView_->setAfar(!levelView_->afar()); },
         tr("As small as one sees it when it repeats; the same key comes back"));
     connect(planting_, &PlantingPanel::heatAsked, this, [this] { findChild<QAction*>("keyHeat")->trigger(); });
-    connect(planting_, &PlantingPanel::placeAsked, this, [this](Point cell) { levelView_->lookAt(cell); });
+    connect(planting_, &PlantingPanel::placeAsked, this, [this](Point cell, const Box& cells) {
+        levelView_->lookAt(cell);
+        levelView_->setMarked(level::Region(intersection(cells, session_.level()->cells())));
+    });
+    connect(planting_, &PlantingPanel::placeLeft, this, [this] { levelView_->setMarked({}); });
     connect(planting_, &PlantingPanel::afarAsked, this, [this] { levelView_->setAfar(!levelView_->afar()); });
     connect(&levelView_->contrast(), &ContrastLens::measured, this, [this] {
         levelView_->update();
