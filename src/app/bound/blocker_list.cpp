@@ -24,7 +24,7 @@ namespace vic::app {
 
 namespace {
 
-constexpr int kNames = 54;         // pixels of the fields' names
+constexpr int kNames = 54; // pixels of the fields' names
 constexpr std::size_t kMostRows = 500;
 constexpr int kListHeight = 132;
 constexpr int kBlocks = 0, kOpens = -1; // of the choice; above 0 an area that tells

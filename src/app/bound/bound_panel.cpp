@@ -1,10 +1,12 @@
 #include "app/bound/bound_panel.hpp"
 
 #include <QFileDialog>
+#include <QFrame>
 #include <QHBoxLayout>
 #include <QHideEvent>
 #include <QLabel>
 #include <QLocale>
+#include <QScrollArea>
 #include <QSizePolicy>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -30,9 +32,22 @@ namespace vic::app {
 BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     : QWidget(parent), session_(session), view_(view) {
     setObjectName("boundPanel");
-    auto* column = panelColumn(this);
+    // Higher than most windows where much is to be told.
+    auto* outer = new QVBoxLayout(this);
+    outer->setContentsMargins(0, 0, 0, 0);
+    auto* scroll = new QScrollArea(this);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    outer->addWidget(scroll);
+    auto* inside = new QWidget(scroll);
+    scroll->setWidget(inside);
+    auto* column = panelColumn(inside);
     used_ = new UsedList(session_, view_, this);
     column->addWidget(used_, 1);
+    column->addSpacing(6);
+    leaks_ = new LeakList(session_, view_, this);
+    column->addWidget(leaks_);
     column->addSpacing(6);
     addHeading(column, tr("Merged"), &aside_);
     aside_->setText(tr("live"));
@@ -58,8 +73,6 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     column->addWidget(blockers_);
     movers_ = new MoversGrid(session_, this);
     column->addWidget(movers_);
-    leaks_ = new LeakList(session_, view_, this);
-    column->addWidget(leaks_);
     connect(&view_.reach(), &ReachLens::reachedAnew, this, [this] {
         if (isVisible()) refresh();
     });

@@ -27,6 +27,8 @@ namespace vic::app {
 
 namespace {
 
+constexpr int kLeastList = 188; // pixels: of three one sees that there are more
+
 // A number for a thing that stays its own; kinds apart.
 quint32 numberOf(const edit::Used& used) { return (static_cast<quint32>(used.kind) << 28) | (used.id & 0x0FFFFFFFU); }
 
@@ -43,6 +45,7 @@ UsedList::UsedList(Session& session, LevelView& view, QWidget* parent)
     list_->setAccessibleName(tr("What is used in the level"));
     list_->setSelectionMode(QAbstractItemView::ExtendedSelection);
     list_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    list_->setMinimumHeight(kLeastList);
     column->addWidget(list_, 1);
     connect(list_->selectionModel(), &QItemSelectionModel::selectionChanged, this, [this] { mark(); });
     buildParts();

@@ -115,6 +115,37 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
     where_ = label({}, "quiet", this);
     where_->setWordWrap(true);
     right->addWidget(where_);
+    buildBlocking(right);
+    build_ = new QPushButton(tr("Build all levels"), this);
+    build_->setObjectName("build");
+    build_->setProperty("role", "primary");
+    describe(build_, tr("Build all levels"), "Ctrl+B", tr("One folder per level, put in place whole"));
+    right->addWidget(build_);
+    play_ = new QPushButton(tr("Open in the player"), this);
+    play_->setObjectName("openPlayer");
+    describe(play_, tr("Open in the player"), {},
+             tr("The small stand-in engine; it takes over every new build by itself"));
+    right->addWidget(play_);
+    results_ = label({}, "quiet", this);
+    results_->setObjectName("buildResults");
+    results_->setWordWrap(true);
+    results_->setTextFormat(Qt::RichText);
+    results_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    right->addWidget(results_);
+    right->addStretch();
+    row->addLayout(right, 2);
+    connect(build_, &QPushButton::clicked, this, &HandOverPage::build);
+    connect(&session_.jobs(), &Jobs::changed, this, &HandOverPage::refresh);
+    connect(play_, &QPushButton::clicked, this, &HandOverPage::play);
+    connect(findings_, &CardList::chosen, this, [this](quint32 index) {
+        const auto& all = session_.findings();
+        if (index < all.size() && all[index].cell)
+            emit placeAsked(all[index].level, *all[index].cell, all[index].layer);
+    });
+}
+
+// How the engine gets what blocks.
+void HandOverPage::buildBlocking(QVBoxLayout* right) {
     shapes_ = comboBox(this, "engineShapes");
     describe(shapes_, tr("What blocks, for the engine"), {},
              tr("Outlines are always there; the others come beside them, for engines that want solid shapes"));
@@ -145,32 +176,6 @@ HandOverPage::HandOverPage(Session& session, QWidget* parent) : QWidget(parent),
     corners_ = label({}, "quiet", this);
     corners_->setObjectName("engineCorners");
     right->addWidget(corners_);
-    build_ = new QPushButton(tr("Build all levels"), this);
-    build_->setObjectName("build");
-    build_->setProperty("role", "primary");
-    describe(build_, tr("Build all levels"), "Ctrl+B", tr("One folder per level, put in place whole"));
-    right->addWidget(build_);
-    play_ = new QPushButton(tr("Open in the player"), this);
-    play_->setObjectName("openPlayer");
-    describe(play_, tr("Open in the player"), {},
-             tr("The small stand-in engine; it takes over every new build by itself"));
-    right->addWidget(play_);
-    results_ = label({}, "quiet", this);
-    results_->setObjectName("buildResults");
-    results_->setWordWrap(true);
-    results_->setTextFormat(Qt::RichText);
-    results_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    right->addWidget(results_);
-    right->addStretch();
-    row->addLayout(right, 2);
-    connect(build_, &QPushButton::clicked, this, &HandOverPage::build);
-    connect(&session_.jobs(), &Jobs::changed, this, &HandOverPage::refresh);
-    connect(play_, &QPushButton::clicked, this, &HandOverPage::play);
-    connect(findings_, &CardList::chosen, this, [this](quint32 index) {
-        const auto& all = session_.findings();
-        if (index < all.size() && all[index].cell)
-            emit placeAsked(all[index].level, *all[index].cell, all[index].layer);
-    });
 }
 
 void HandOverPage::refresh() {

@@ -20,6 +20,8 @@ class QHBoxLayout;
 class QComboBox;
 class QLabel;
 class QPushButton;
+class QSpinBox;
+class QVBoxLayout;
 
 namespace vic::level {
 struct Level;
@@ -45,6 +47,7 @@ class HandOverPage : public QWidget {
     void wasBuilt(bool good);
 
   private:
+    void buildBlocking(QVBoxLayout* right);
     void showDeviation();
     struct Result {
         std::string level;

@@ -51,6 +51,7 @@ void MainWindow::buildActions() {
     buildLevelActions();
     buildToolActions();
     buildViewActions();
+    buildBoundActions();
     buildTryActions();
     buildReadingActions();
     sortActions();
@@ -199,9 +200,8 @@ void MainWindow::buildTryActions() {
             [this] { say(tr("The walker fell out of the level, and begins again"), false); });
 }
 
-void MainWindow::buildViewActions() {
-    constexpr auto level = Where::level;
-    add(level, "keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { toolRow_->outlines()->toggle(); });
+// What is seen in Bound.
+void MainWindow::buildBoundActions() {
     const std::pair<const char*, LevelView::Bounds> bounds[] = {{"keySection", LevelView::Bounds::section},
                                                                 {"keyArt", LevelView::Bounds::art},
                                                                 {"keyBoth", LevelView::Bounds::both}};
@@ -214,6 +214,11 @@ void MainWindow::buildViewActions() {
         Where::bound, "keyUnmerged", tr("See what blocks before it is merged"), QKeySequence(Qt::ALT | Qt::Key_4),
         [this] { levelView_->setUnmerged(!levelView_->showsUnmerged()); },
         tr("A box or shape for each cell; again: merged"));
+}
+
+void MainWindow::buildViewActions() {
+    constexpr auto level = Where::level;
+    add(level, "keyOutlines", tr("Show outlines"), Qt::Key_O, [this] { toolRow_->outlines()->toggle(); });
     add(level, "keyFrame", tr("Show the frame"), Qt::Key_F, [this] { toolRow_->frame()->toggle(); });
     add(level, "keyLattice", tr("Show the lattice"), Qt::Key_L, [this] { toolRow_->lattice()->toggle(); });
     add(

@@ -147,6 +147,7 @@ class MainWindow : public QMainWindow {
     void buildActions();
     void buildProjectActions();
     void buildViewActions();
+    void buildBoundActions();
     void buildTryActions();
     void buildToolActions();
     void buildReadingActions();
