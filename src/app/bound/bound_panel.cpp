@@ -97,10 +97,10 @@ void BoundPanel::buildShown(QVBoxLayout* column) {
     const auto add = [&](const char* id, const QString& name, const QString& key, const QString& help) {
         auto* b = toolButton(this, id, {}, name, {}, "card");
         b->setCheckable(true);
-        b->setStyleSheet("padding: 5px 4px;");
-        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        b->setStyleSheet("padding: 5px 2px;");
+        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
         describe(b, name, key, help);
-        row->addWidget(b);
+        row->addWidget(b, 1);
         return b;
     };
     std::vector<std::pair<QToolButton*, Bounds>> ways;
@@ -108,7 +108,7 @@ void BoundPanel::buildShown(QVBoxLayout* column) {
         ways.emplace_back(add(w.id, w.name, w.key, w.help), w.shown);
         connect(ways.back().first, &QToolButton::clicked, this, [this, shown = w.shown] { view_.setBounds(shown); });
     }
-    auto* before = add("boundsUnmerged", tr("unmerged"), "Alt+4",
+    auto* before = add("boundsUnmerged", tr("before"), "Alt+4",
                        tr("A box or shape for each cell, as it was before merging; and back"));
     connect(before, &QToolButton::clicked, this, [this](bool on) { view_.setUnmerged(on); });
     column->addLayout(row);

@@ -64,8 +64,8 @@ void UsedList::buildParts() {
     for (std::size_t i = 0; i < std::size(all); ++i) {
         auto* b = toolButton(this, names[i], {}, all[i].second, {}, "card");
         b->setCheckable(true);
-        b->setStyleSheet("padding: 5px 4px;");
-        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        b->setStyleSheet("padding: 5px 2px;");
+        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
         describe(b, tr("What is chosen %1").arg(blockingWord(all[i].first)), {},
                  tr("In all levels of the project, or in this one alone"));
         connect(b, &QToolButton::clicked, this, [this, blocking = all[i].first] { give(blocking); });
@@ -74,8 +74,8 @@ void UsedList::buildParts() {
     }
     tells_ = toolButton(this, "usedTells", {}, tr("tells…"), {}, "card");
     tells_->setCheckable(true);
-    tells_->setStyleSheet("padding: 5px 4px;");
-    tells_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    tells_->setStyleSheet("padding: 5px 2px;");
+    tells_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
     describe(tells_, tr("What is chosen tells the game"), {},
              tr("It does not block; the game is told where it is. The walker swims in what is a water, and climbs "
                 "what is a ladder"));

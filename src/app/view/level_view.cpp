@@ -149,6 +149,7 @@ void LevelView::setOutlines(bool on) {
 
 void LevelView::setBounds(Bounds shown) {
     bounds_ = shown;
+    if (session_.level()) refresh();
     update();
     emit boundsChanged();
 }
@@ -221,7 +222,8 @@ void LevelView::refresh() {
 
 void LevelView::show(const level::Level& as_it_is) {
     const level::Level level = session_.seen(as_it_is);
-    const auto changed = pages_.show(session_.document().state(), level, session_.stage() == Stage::bound);
+    const bool toned = session_.stage() == Stage::bound && bounds_ != Bounds::art;
+    const auto changed = pages_.show(session_.document().state(), level, toned);
     contrast_.show(level);
     soak_.follow(level, false);
     reach_.follow(level, false);

@@ -35,6 +35,7 @@ QWidget* drawnField(Setting setting, QWidget* control, QWidget* parent) {
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(6);
     row->addWidget(new SettingSign(setting, both));
+    control->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // the panel's width is what there is
     row->addWidget(control, 1);
     return both;
 }
