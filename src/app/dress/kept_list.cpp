@@ -3,6 +3,10 @@
 #include <QHBoxLayout>
 #include <QHideEvent>
 #include <QLabel>
+#include <QPainter>
+#include <QPen>
+#include <QPixmap>
+#include <QRectF>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>

@@ -19,7 +19,7 @@ namespace vic::app {
 
 namespace {
 
-constexpr int kNames = 86; // pixels of the fields' names
+constexpr int kNames = 82; // pixels of the fields' names
 
 QVBoxLayout* columnIn(QWidget* widget) {
     auto* column = new QVBoxLayout(widget);
@@ -33,7 +33,7 @@ QWidget* drawnField(Setting setting, QWidget* control, QWidget* parent) {
     auto* both = new QWidget(parent);
     auto* row = new QHBoxLayout(both);
     row->setContentsMargins(0, 0, 0, 0);
-    row->setSpacing(6);
+    row->setSpacing(4);
     row->addWidget(new SettingSign(setting, both));
     control->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed); // the panel's width is what there is
     row->addWidget(control, 1);
@@ -67,7 +67,7 @@ void WalkSettings::buildSide(QVBoxLayout* column) {
     const QString cells = tr(" cells"), pace = tr(" cells/s");
     const Field all[] = {
         {"walkerRun", tr("Runs"), &W::run, 0, 80, pace, tr("does not"), tr("While Shift is held"), Setting::run},
-        {"walkerLeastJump", tr("Least jump"), &W::least_jump, 0, 20, cells, tr("always whole"),
+        {"walkerLeastJump", tr("Least jump"), &W::least_jump, 0, 20, cells, tr("whole"),
          tr("How high a jump is whose key is let go at once; longer held it is higher"), Setting::least_jump},
         {"walkerWallJump", tr("Off walls"), &W::wall_jump, 0, 20, cells, tr("does not"),
          tr("How high he jumps off a wall that he touches in the air"), Setting::wall_jump},
