@@ -8,6 +8,7 @@
 
 #include "base/chance.hpp"
 #include "edit/close_up.hpp"
+#include "edit/levels.hpp"
 #include "edit/reshape.hpp"
 #include "level/block.hpp"
 

@@ -37,8 +37,7 @@ bool inside(const level::Polygons& polygons, Place at) {
 // Answers what the surface is like at places of one level.
 class Asker {
   public:
-    Asker(const level::Project& project, const level::Level& level, const Kinds& kinds)
-        : project_(project), level_(level), kinds_(kinds) {
+    Asker(const level::Project& project, const level::Level& level, const Kinds& kinds) : level_(level), kinds_(kinds) {
         for (const level::NoteKind& k : project.note_kinds)
             if (k.surface) wanted_.push_back(&k);
         for (const level::LayerRef& layer : level.layers) {
@@ -143,7 +142,6 @@ class Asker {
         return out;
     }
 
-    const level::Project& project_;
     const level::Level& level_;
     const Kinds& kinds_;
     std::vector<const level::NoteKind*> wanted_;

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "level/project.hpp"
+#include "level/standing.hpp"
 #include "parcel/atlas.hpp"
 #include "store/fields.hpp"
 
