@@ -93,7 +93,7 @@ TEST_CASE("a flight of steps becomes a slope, and what blocks gets smaller", "[o
 TEST_CASE("with fewer corners nothing crosses, goes, or grows", "[outline][simplify]") {
     make::Random random(31);
     std::size_t before = 0, after = 0;
-    for (int round = 0; round < 120; ++round) {
+    for (int round = 0; round < make::rounds(40, 10'000); ++round) {
         const Patch f = crooked(random, {4 + random.below(20), 4 + random.below(20)}, 0.3 + 0.1 * random.below(5));
         const auto all = outlines(trace(f.size, f.source()));
         const int deviation = 1 << random.below(7);
