@@ -332,7 +332,7 @@ TEST_CASE("after a change it is as if reach were made anew", "[reach][follow]") 
             if (const auto ledge = live.ledge_under(somewhere)) CHECK(live.landings(*ledge) == anew.landings(*ledge));
         }
     }
-    CHECK(differs > followed / 4);
+    CHECK(differs > followed / 8);
     // Where areas tell of ladders or water, it says that it must be made anew.
     Cave wet({20, 18});
     random_cave(wet, random, true);
