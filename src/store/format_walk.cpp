@@ -188,8 +188,7 @@ Json part_here_json(std::uint32_t id, const PartHere& part) {
     return j;
 }
 
-// Corners lie within `within`.
-PartHere read_part_here(const Field& f, const Project& project, Size within) {
+PartHere read_part_here(const Field& f, const Project& project) {
     PartHere out;
     out.shape = static_cast<TileShape>(f["shape"].word(shape_words()));
     if (out.shape == TileShape::drawn) {
@@ -198,7 +197,6 @@ PartHere read_part_here(const Field& f, const Project& project, Size within) {
             for (const Field& c : polygon.list(kMostShapeCorners))
                 out.polygons.back().push_back(c.point(-kFarthestTry, kFarthestTry));
         }
-        if (const Text trouble = outline_trouble(out.polygons, within); !trouble.empty()) f["polygons"].refuse(trouble);
     }
     if (f.has("tells")) out.tells = read_tells(f, project);
     return out;
@@ -218,14 +216,22 @@ void read_parts_here(const Field& root, const Project& project, Level& level) {
         const TileTable tiles(project);
         for (const Field& f : here["tiles"].list(kMostTiles)) {
             const auto id = static_cast<TileId>(f["id"].integer(1, kMostTiles));
-            if (tiles.find(id).tile) level.here.tiles[id] = read_part_here(f, project, {kShapeSide, kShapeSide});
+            if (!tiles.find(id).tile) continue;
+            PartHere part = read_part_here(f, project);
+            const Text trouble = part.shape == TileShape::drawn ? shape_trouble(part.polygons) : Text();
+            if (!trouble.empty()) f["polygons"].refuse(trouble);
+            level.here.tiles[id] = std::move(part);
         }
     }
     if (here.has("props"))
         for (const Field& f : here["props"].list(1U << 20)) {
             const auto id = static_cast<PropKindId>(f["id"].integer(1, UINT32_MAX));
             const PropKind* kind = project.prop_kind(id);
-            if (kind && !kind->is_ensemble()) level.here.props[id] = read_part_here(f, project, kind->box.size());
+            if (!kind || kind->is_ensemble()) continue;
+            PartHere part = read_part_here(f, project);
+            // Its box may have become another since.
+            if (part.shape != TileShape::drawn || outline_trouble(part.polygons, kind->box.size()).empty())
+                level.here.props[id] = std::move(part);
         }
 }
 

@@ -24,7 +24,8 @@ void read_tables(const Field& root, level::Project& project, std::set<std::uint3
 // "tells": one of the project's kinds of areas.
 level::AreaKindId read_tells(const Field& f, const level::Project& project);
 
-// What tiles and kinds of props are in this level alone. What says it of a thing that is gone is passed over.
+// What tiles and kinds of props are in this level alone. What says it of a thing that is gone, or is drawn
+// beyond the box that a kind has by now, is passed over.
 void put_parts_here(Json& j, const level::Level& level);
 void read_parts_here(const Field& root, const level::Project& project, level::Level& level);
 

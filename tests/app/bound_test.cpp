@@ -5,6 +5,7 @@
 #include <QToolButton>
 #include <algorithm>
 
+#include "app/bounding.hpp"
 #include "app/parts/card_list.hpp"
 #include "app/window.hpp"
 #include "edit/blocking.hpp"
@@ -12,41 +13,12 @@
 
 using namespace app_test;
 
-namespace {
-
-struct Bound : Window {
-    CardList* list = nullptr;
-    Bound() {
-        stage("stage-bound");
-        list = find<CardList>("usedList");
-    }
-    const Card& card(const char* title) {
-        const auto& all = list->cards();
-        const auto found = std::find_if(all.begin(), all.end(), [&](const Card& c) { return c.title == title; });
-        REQUIRE(found != all.end());
-        return *found;
-    }
-    void choose(const char* title, Qt::KeyboardModifiers modifiers = {}) {
-        const QPoint at = list->cardCentre(card(title).id);
-        list->scrollTo(list->indexAt(at));
-        clickAt(list->viewport(), list->cardCentre(card(title).id), Qt::LeftButton, modifiers);
-    }
-    const level::Material& material(const char* name) {
-        for (const auto& m : session().project().materials)
-            if (m->name == name) return *m;
-        FAIL("no such material");
-        return *session().project().materials.front();
-    }
-};
-
-} // namespace
-
 TEST_CASE("what is used here says what it is to a walker, and is told otherwise there", "[app][bound]") {
     Bound w;
     CHECK(w.card("Brine").state == "blocks whole cells");
     CHECK(w.card("Marsh").state == "blocks nothing");
     CHECK(w.card("Clay").under.endsWith(" here"));
-    w.choose("Marsh");
+    w.pick("Marsh");
     w.picture("bound-used");
     const QString outlines = w.find<QLabel>("outlinesOut")->text();
     CHECK_FALSE(w.find<QToolButton>("usedLayers")->isVisible());
@@ -61,7 +33,7 @@ TEST_CASE("what is used here says what it is to a walker, and is told otherwise 
     CHECK(w.card("Marsh").state == "blocks whole cells");
     CHECK(w.find<QLabel>("outlinesOut")->text() != outlines);
     // Several at once, and all of it is one step each.
-    w.choose("Brine", Qt::ControlModifier);
+    w.pick("Brine", Qt::ControlModifier);
     w.click("usedNothing");
     CHECK(w.card("Marsh").state == "blocks nothing");
     CHECK(w.card("Brine").state == "blocks nothing");

@@ -12,6 +12,7 @@
 #include <QToolButton>
 #include <algorithm>
 
+#include "app/bounding.hpp"
 #include "app/parts/card_list.hpp"
 #include "app/window.hpp"
 #include "base/files.hpp"
@@ -22,30 +23,6 @@
 using namespace app_test;
 
 namespace {
-
-struct HereBound : Window {
-    CardList* list = nullptr;
-    HereBound() {
-        stage("stage-bound");
-        list = find<CardList>("usedList");
-    }
-    const Card& card(const char* title) {
-        const auto& all = list->cards();
-        const auto found = std::find_if(all.begin(), all.end(), [&](const Card& c) { return c.title == title; });
-        REQUIRE(found != all.end());
-        return *found;
-    }
-    void pick(const char* title) {
-        list->scrollTo(list->indexAt(list->cardCentre(card(title).id)));
-        clickAt(list->viewport(), list->cardCentre(card(title).id));
-    }
-    const level::Material& material(const char* name) {
-        for (const auto& m : session().project().materials)
-            if (m->name == name) return *m;
-        FAIL("no such material");
-        return *session().project().materials.front();
-    }
-};
 
 // Answers the next dialog that asks for a word.
 void answerWord(const QString& word) {
@@ -61,7 +38,7 @@ void answerWord(const QString& word) {
 } // namespace
 
 TEST_CASE("what things are is said for one level alone, and taken back", "[app][bound][here]") {
-    HereBound w;
+    Bound w;
     w.pick("Brine");
     CHECK_FALSE(w.find<QToolButton>("usedAsProject")->isVisible());
     const QString before = w.find<QLabel>("outlinesOut")->text();
@@ -99,7 +76,7 @@ TEST_CASE("what things are is said for one level alone, and taken back", "[app][
 }
 
 TEST_CASE("an area of the list is renamed, gets another colour and another meaning", "[app][bound][tells]") {
-    HereBound w;
+    Bound w;
     w.session().setLevel("pump-cellar");
     w.stage("stage-bound");
     const auto water = [&] { return w.session().project().area_kinds.front(); };
@@ -134,7 +111,7 @@ TEST_CASE("an area of the list is renamed, gets another colour and another meani
 }
 
 TEST_CASE("a mover is renamed from its head", "[app][bound][movers]") {
-    HereBound w;
+    Bound w;
     level::Level level = w.level();
     for (const level::LayerRef& layer : w.level().layers)
         if (layer->name == "Pans") level.edit(layer->id).collision_class = "brine";
@@ -151,7 +128,7 @@ TEST_CASE("a mover is renamed from its head", "[app][bound][movers]") {
 }
 
 TEST_CASE("what was drawn free of the lattice is listed, named, and comes to tell", "[app][bound][free]") {
-    HereBound w;
+    Bound w;
     auto* blockers = w.find<CardList>("blockerList");
     CHECK_FALSE(blockers->isVisible());
     w.view()->setCamera(2, {30.0 * 16, 30.0 * 16});
@@ -184,7 +161,7 @@ TEST_CASE("what was drawn free of the lattice is listed, named, and comes to tel
 }
 
 TEST_CASE("section, art and both are a key each, merged and unmerged, and go to files", "[app][bound][drawing]") {
-    HereBound w;
+    Bound w;
     w.view()->setCamera(2, {36.0 * 16, 16.0 * 16});
     using Bounds = LevelView::Bounds;
     const auto seen = [&] {

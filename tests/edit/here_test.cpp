@@ -86,6 +86,16 @@ TEST_CASE("a kind of prop blocks, tells and is let alone in one level", "[edit][
     CHECK(level::PropKinds(s.project, other).find(s.prop)->blocks != blocks);
     CHECK(s.project.prop_kind(s.prop)->blocks == blocks);
     CHECK(store::level_from_text(store::level_to_text(other), "level", s.project).here == other.here);
+    // What was drawn for a larger picture is forgotten when that is cut smaller; the level opens all the same.
+    level::Level drawn = s.level;
+    const Size size = s.project.prop_kind(s.prop)->box.size();
+    drawn.here.props[s.prop] = {level::TileShape::drawn, {{{0, 0}, {size.w, 0}, {size.w, size.h}}}, 0};
+    CHECK(store::level_from_text(store::level_to_text(drawn), "level", s.project).here == drawn.here);
+    level::Project smaller = s.project;
+    level::PropKind cut = *smaller.prop_kind(s.prop);
+    cut.box.w -= 2;
+    smaller.put(cut);
+    CHECK(store::level_from_text(store::level_to_text(drawn), "level", smaller).here.empty());
     // A kind that is gone takes with it what was said of it.
     level::Project without = s.project;
     std::erase_if(without.prop_kinds, [&](const auto& k) { return k->id == s.prop; });
