@@ -3,8 +3,8 @@
 #include "cli/commands.hpp"
 #include "outline/convex.hpp"
 #include "outline/rectangles.hpp"
-#include "outline/simplify.hpp"
 #include "outline/svg.hpp"
+#include "outline/thickness.hpp"
 #include "outline/trace.hpp"
 #include "store/project_files.hpp"
 #include "walk/reach.hpp"
@@ -25,16 +25,18 @@ Json outline_json(const outline::Outline& o) {
 } // namespace
 
 Outcome trace_level(const std::string& dir, const std::string& id, const std::optional<std::string>& of_class,
-                    int deviation, const std::string& svg) {
+                    int deviation, int thinnest, const std::string& svg) {
     static constexpr const char* sides[4] = {"north", "east", "south", "west"};
-    const level::Project project = store::load(dir);
+    level::Project project = store::load(dir);
+    project.deviation = deviation;
+    project.thinnest = thinnest;
     const level::Level& level = level_of(project, id, dir);
     const level::TileTable tiles(project, level);
     const level::PropKinds props(project, level);
     outline::Kinds kinds{tiles, props};
     if (of_class) kinds.collision_class = &*of_class;
     const outline::Trace traced = outline::trace(level, kinds);
-    const auto outlines = outline::simplified(outline::outlines(traced), deviation);
+    const auto outlines = outline::for_engine(project, level, outline::outlines(traced));
     const auto parts = outline::convex_parts(outlines);
     const auto boxes = outline::fewest_rectangles(level.size, outline::full_cells(level, kinds));
     const auto edges = outline::one_way_edges(traced);
@@ -88,8 +90,9 @@ Outcome soak(const std::string& dir, const std::string& id, const std::optional<
              : walk::start_of(level);
     const walk::Soaked soaked = walk::soak(level, {tiles, props}, start);
     Outcome out;
-    out.json = {{"wet", soaked.cells().count()}, {"shut_in", soaked.shut_in}, {"rims", Json::array()},
-                {"narrow", Json::array()},       {"dry", Json::array()},      {"unreached_marks", Json::array()}};
+    out.json = {{"wet", soaked.cells().count()},   {"shut_in", soaked.shut_in}, {"rims", Json::array()},
+                {"narrow", Json::array()},         {"dry", Json::array()},      {"dead_ends", Json::array()},
+                {"unreached_marks", Json::array()}};
     for (const auto& rim : soaked.rims)
         out.json["rims"].push_back({{"side", sides[rim.side]}, {"from", rim.from}, {"to", rim.to}});
     for (const auto& n : soaked.narrow)
@@ -98,13 +101,18 @@ Outcome soak(const std::string& dir, const std::string& id, const std::optional<
         const Box b = d.cells.bounds();
         out.json["dry"].push_back({{"cells", d.count}, {"around", {b.x, b.y, b.w, b.h}}});
     }
+    for (const auto& d : soaked.dead_ends)
+        out.json["dead_ends"].push_back({{"cells", {d.cells.x, d.cells.y, d.cells.w, d.cells.h}},
+                                         {"end", {d.end.x, d.end.y}},
+                                         {"length", d.length}});
     for (const level::Mark& m : level.marks)
         if (!soaked.touches(m.cells)) out.json["unreached_marks"].push_back(m.id);
     out.text = soaked.shut_in
                    ? "no room for the walker there"
                    : std::to_string(soaked.cells().count()) + " cells are wet, " + std::to_string(soaked.rims.size()) +
                          " open stretches of the rim, " + std::to_string(soaked.narrow.size()) + " narrow places, " +
-                         std::to_string(soaked.dry.size()) + " places stay dry";
+                         std::to_string(soaked.dead_ends.size()) + " dead ends, " + std::to_string(soaked.dry.size()) +
+                         " places stay dry";
     return out;
 }
 

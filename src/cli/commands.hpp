@@ -65,9 +65,9 @@ Outcome walk_proofs(const std::string& parcel);
 Outcome plant(const std::string& project, const std::string& level, const std::string& layer,
               std::optional<std::uint32_t> seed);
 // What a level blocks; of one collision class alone where that is given.
-// `deviation`: see outline::simplified(). `svg`: a file to draw it to; empty: none.
+// `deviation`, `thinnest`: see outline::simplified() and no_thinner(). `svg`: a file to draw it to; empty: none.
 Outcome trace_level(const std::string& project, const std::string& level, const std::optional<std::string>& of_class,
-                    int deviation = 0, const std::string& svg = {});
+                    int deviation = 0, int thinnest = 0, const std::string& svg = {});
 // Where one gets to from the start, or from a cell.
 Outcome soak(const std::string& project, const std::string& level, const std::optional<Point>& from);
 // Of a level seen from the side: where one can stand, in 1/64 cells, and what of that is reached from the start.

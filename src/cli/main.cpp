@@ -95,15 +95,19 @@ int main(int argc, char** argv) {
     auto* of_level = trace->add_option("--level", b, "Of a project: which level");
     auto* of_class = trace->add_option("--class", collision_class, "Of one collision class alone")->needs(of_level);
     int deviation = 0;
+    int thinnest = 0;
     std::string svg;
     trace->add_option("--deviation", deviation, "Fewer corners: how far off outlines may be, in 1/64 cells")
         ->needs(of_level)
         ->check(CLI::Range(0, level::kMostDeviation));
+    trace->add_option("--thinnest", thinnest, "Nothing thinner than that, in 1/64 cells")
+        ->needs(of_level)
+        ->check(CLI::Range(0, level::kMostThinnest));
     trace->add_option("--svg", svg, "Draw it to this file, too")->needs(of_level);
     trace->callback([&, of_level, of_class] {
         const auto only = of_class->count() > 0 ? std::optional(collision_class) : std::nullopt;
         if (of_level->count() > 0)
-            action = [&, only] { return cli::trace_level(a, b, only, deviation, svg); };
+            action = [&, only] { return cli::trace_level(a, b, only, deviation, thinnest, svg); };
         else
             action = [&] { return cli::trace(a); };
     });

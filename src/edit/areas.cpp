@@ -6,6 +6,7 @@
 
 #include "edit/blocking.hpp"
 #include "edit/sheets.hpp"
+#include "level/standing.hpp"
 
 namespace vic::edit {
 
@@ -34,11 +35,6 @@ Rgba colour_of(AreaMeans means) {
             break;
     }
     return {116, 86, 140, 255};
-}
-
-bool is_area(const Project& project, const PropArea& area) {
-    return std::any_of(project.area_kinds.begin(), project.area_kinds.end(),
-                       [&](const AreaKind& k) { return k.name == area.name; });
 }
 
 AreaKindId told_by(const Project& project, const TileTable& tiles, const Used& thing) {
@@ -122,6 +118,11 @@ Project without_area_kind(Project project, AreaKindId kind) {
                 part.tells = 0;
                 changed = true;
             }
+        for (auto& [id, part] : next.here.props)
+            if (part.telling && part.tells == kind) {
+                part.tells = 0;
+                changed = true;
+            }
         if (changed) project.put(std::move(next));
     }
     std::erase_if(project.area_kinds, [&](const AreaKind& k) { return k.id == kind; });
@@ -150,12 +151,32 @@ Project with_telling(Project project, const std::vector<Used>& things, AreaKindI
         const PropKind* prop = thing.kind == UsedKind::prop ? project.prop_kind(thing.id) : nullptr;
         if (!prop || prop->is_ensemble()) continue;
         PropKind changed = *prop;
-        std::erase_if(changed.areas, [&](const PropArea& a) { return is_area(project, a); });
+        std::erase_if(changed.areas, [&](const PropArea& a) { return is_told(project, a); });
         if (area) changed.areas.push_back({name, box_of(prop->box.size())});
         project.put(std::move(changed));
     }
     if (tiles.empty()) return project;
     return change_tiles(std::move(project), tiles, [kind](Tile& t) { t.tells = t.blank ? 0 : kind; });
+}
+
+Project with_area(Project project, PropKindId prop, AreaKindId kind) {
+    const PropKind* found = project.prop_kind(prop);
+    const AreaKind* area = project.area_kind(kind);
+    if (!found || !area || found->is_ensemble()) return project;
+    PropKind changed = *found;
+    changed.areas.push_back({area->name, box_of(found->box.size())});
+    project.put(std::move(changed));
+    return project;
+}
+
+AreaKindId area_for(Project& project, const std::string& word) {
+    if (word.empty()) return 0;
+    const AreaMeans means = word == "ladder" ? AreaMeans::ladder : AreaMeans::tells;
+    std::string name = word;
+    if (name[0] >= 'a' && name[0] <= 'z') name[0] = static_cast<char>(name[0] - 'a' + 'A');
+    for (const AreaKind& k : project.area_kinds)
+        if (k.name == name || k.name == word || (means != AreaMeans::tells && k.means == means)) return k.id;
+    return add_area_kind(project, name, means);
 }
 
 std::string add_mover(Project& project, const std::string& name) {

@@ -26,6 +26,12 @@ level::AreaKindId told_by(const level::Project& project, const std::vector<Used>
 // whole picture that does.
 level::Project with_telling(level::Project project, const std::vector<Used>& things, level::AreaKindId kind);
 
+// A kind of props tells it with its whole picture, whatever it tells and blocks besides. An ensemble stays as it is.
+level::Project with_area(level::Project project, level::PropKindId prop, level::AreaKindId kind);
+// The area of the list that a word names ("ladder" the one that is climbed, else the one called so); a new one at its
+// end where there is none. 0 where the list is full.
+level::AreaKindId area_for(level::Project& project, const std::string& word);
+
 // Movers, by name; the name is made one that no other has.
 std::string add_mover(level::Project& project, const std::string& name);
 // By another name, wherever it is named; the project must not have that name yet.

@@ -2,6 +2,7 @@
 
 #include <array>
 
+#include "edit/clips.hpp"
 #include "edit/own_word.hpp"
 #include "edit/stroke.hpp"
 
@@ -23,6 +24,30 @@ level::Level filled_in(const level::Project& project, const level::Level& level,
     level::Region cells;
     cells.add(Box{cell.x, cell.y, 1, 1});
     return with_own_word(level, cells, OwnWord::may_not_walk, words, next_id);
+}
+
+level::Level with_ledge_moved(const level::Project& project, const level::Level& level, const level::Region& mass,
+                              Point by) {
+    const join::Rules rules(project);
+    const level::TileTable tiles(project, level);
+    level::Region over = mass.moved({0, -1}); // with the feet of what stands on it
+    over.remove(mass);
+    over.keep(level.cells());
+    std::vector<level::LayerId> block, stand;
+    for (const level::LayerRef& layer : level.layers) {
+        if (layer->locked || (layer->tiles() && layer->grain().own())) continue;
+        if (layer->has_props()) stand.push_back(layer->id);
+        bool any = layer->blockers() != nullptr;
+        if (layer->solid())
+            level::each_cell(layer->grid(), mass.bounds(), [&](Point at, level::Cell cell, level::MaterialId) {
+                any = any || (mass.contains(at) && tiles.shape(cell) != level::TileShape::none);
+            });
+        if (any) block.push_back(layer->id);
+    }
+    level::Level out = moved(project, rules, level, mass, block, by).level;
+    level::Region standing = over;
+    standing.add(mass);
+    return moved(project, rules, out, standing, stand, by, true).level;
 }
 
 } // namespace vic::edit

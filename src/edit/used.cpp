@@ -279,8 +279,13 @@ Level said_here(const Project& project, Level level, const std::vector<Used>& th
         const PropKind* b = a ? wanted.prop_kind(thing.id) : nullptr;
         if (!b || b->is_ensemble()) continue;
         level.here.props.erase(thing.id);
-        if (a->blocks != b->blocks || a->shape != b->shape || a->polygons != b->polygons)
-            level.here.props[thing.id] = {b->blocks ? b->shape : TileShape::none, b->polygons, 0};
+        const bool telling = a->areas != b->areas;
+        if (!telling && a->blocks == b->blocks && a->shape == b->shape && a->polygons == b->polygons) continue;
+        AreaKindId tells = 0;
+        for (const AreaKind& k : wanted.area_kinds)
+            for (const PropArea& area : b->areas)
+                if (telling && tells == 0 && area.name == k.name) tells = k.id;
+        level.here.props[thing.id] = {b->blocks ? b->shape : TileShape::none, b->polygons, tells, telling};
     }
     return level;
 }

@@ -179,7 +179,7 @@ void check_level(const Project& project, const Level& level, CellChecker& cells,
                        "No layer of the level blocks the walker",
                        "Say in a layer's slab that its tiles block, or add a layer of blockers"});
     check_order(project, level, out);
-    check_looks(project, level, out);
+    for (const Leak& leak : looks(project, level)) out.push_back(finding_of(level, leak));
     const Mark* start = level.first_mark(MarkKind::start);
     if (!start)
         out.push_back({"no-start",

@@ -168,15 +168,16 @@ std::vector<Leak> leaks(const Project& project, const Level& level, bool remedie
 
 Finding finding_of(const Level& level, const Leak& leak) {
     static constexpr std::pair<const char*, Severity> codes[] = {
-        {"start-no-room", Severity::error}, {"rim-open", Severity::warning},  {"mark-unreached", Severity::warning},
-        {"telling-walked", Severity::hint}, {"nobody-there", Severity::hint}, {"ledge-out-of-reach", Severity::hint},
-        {"no-way-back", Severity::warning}};
+        {"start-no-room", Severity::error}, {"rim-open", Severity::warning},   {"mark-unreached", Severity::warning},
+        {"telling-walked", Severity::hint}, {"nobody-there", Severity::hint},  {"ledge-out-of-reach", Severity::hint},
+        {"no-way-back", Severity::warning}, {"solid-unheard", Severity::hint}, {"looks-solid", Severity::hint},
+        {"looks-usable", Severity::hint},   {"blocker-gap", Severity::hint}};
     const auto& [code, usual] = codes[static_cast<std::size_t>(leak.kind)];
     // What is only a note for the game may stand anywhere.
     const bool note = std::any_of(level.marks.begin(), level.marks.end(),
                                   [&](const Mark& m) { return m.id == leak.mark && m.kind == MarkKind::note; });
     const Severity severity = note ? Severity::hint : usual;
-    return {code, severity, level.id, 0, leak.cells.corner(), leak.what, leak.remedy};
+    return {code, severity, level.id, leak.layer, leak.cells.corner(), leak.what, leak.remedy};
 }
 
 const std::vector<Leak>& LeakChecker::of(const Project& project, const Level& level) {

@@ -22,6 +22,11 @@ struct Leak {
         dry,     // one could walk there, and does not get there
         ledge,   // seen from the side: a ledge that is nearly reached
         trap,    // likewise: one gets there, and neither back nor on to an exit
+        // What looks otherwise than it is, see findings/looks.hpp.
+        unheard, // a shape on layers that do not block
+        solid,   // it is called ground or wall, and is in nobody's way
+        usable,  // a kind of props of whose use the game is told nothing
+        gap,     // of one cell in a row of blockers
     };
     Kind kind = Kind::rim;
     Box cells;     // where
@@ -32,7 +37,12 @@ struct Leak {
     Text brief;                     // what it is, in a few words
     Text what;
     Text remedy;
-    std::optional<Point> fill{}; // the cell that brings a ledge or mark within reach
+    std::optional<Point> fill{};        // the cell that brings a ledge or mark within reach
+    std::optional<walk::Shift> shift{}; // without one: how what a ledge lies on is moved for that
+    level::LayerId layer = 0;           // of what looks otherwise: where it lies
+    level::TileId tile = 0;             // which, if it is of no material
+    level::PropKindId prop = 0;         // of what is usable
+    std::string word{};                 // likewise: by which its name says so
 };
 
 // In order of how much they matter. `soaked` must be of this level, from its start.

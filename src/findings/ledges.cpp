@@ -35,9 +35,17 @@ Point cell_over(const walk::Reach& reach, std::size_t ledge) {
     return {floor_div(around.x, kUnit), floor_div(around.y, kUnit)};
 }
 
-Text mend_text(const std::optional<Point>& fill) {
-    return fill ? say("One cell at %1 would do; take it in Bound", at_cell(*fill))
-                : Text("Move it nearer, or let the walker jump further; Reach in Bound shows where he gets to");
+// Looks for the smallest remedy: a cell, or else the ledge moved.
+void mend(const Project& project, const Level& level, const walk::Reach& reach, std::size_t ledge, Leak& leak) {
+    leak.fill = walk::remedy_for(project, level, reach, ledge);
+    if (!leak.fill) leak.shift = walk::shift_for(project, level, reach, ledge);
+}
+
+Text mend_text(const Leak& leak) {
+    if (leak.shift)
+        return say("Moved by %1 across and %2 down it would do; take it in Bound", leak.shift->by.x, leak.shift->by.y);
+    return leak.fill ? say("One cell at %1 would do; take it in Bound", at_cell(*leak.fill))
+                     : Text("Move it nearer, or let the walker jump further; Reach in Bound shows where he gets to");
 }
 
 void find_marks(const Project& project, const Level& level, const walk::Reach& reach, bool remedies,
@@ -56,11 +64,11 @@ void find_marks(const Project& project, const Level& level, const walk::Reach& r
         const auto lack = ledge ? reach.lack_of(*ledge) : std::nullopt;
         if (lack) {
             told.push_back(*ledge);
-            if (remedies) leak.fill = walk::remedy_for(project, level, reach, *ledge);
+            if (remedies) mend(project, level, reach, *ledge, leak);
             leak.what = say("\"%1\" at %2 cannot be reached from the start: its ledge is %3", mark.name,
                             at_cell(mark.cells.corner()), lack_text(*lack));
         }
-        leak.remedy = mend_text(leak.fill);
+        leak.remedy = mend_text(leak);
         out.push_back(std::move(leak));
     }
 }
@@ -130,8 +138,8 @@ std::vector<Leak> leaks(const Project& project, const Level& level, const walk::
         leak.cells = {at.x, at.y, 1, 1};
         leak.brief = say("A ledge is %1", lack);
         leak.what = say("The ledge at %1 is %2", at_cell(at), lack);
-        if (remedies) leak.fill = walk::remedy_for(project, level, reach, i);
-        leak.remedy = mend_text(leak.fill);
+        if (remedies) mend(project, level, reach, i, leak);
+        leak.remedy = mend_text(leak);
         out.push_back(std::move(leak));
     }
     return out;

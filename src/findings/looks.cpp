@@ -23,6 +23,14 @@ constexpr std::int64_t kMostLooked = 1 << 18; // cells
 
 std::string cell_text(Point cell) { return std::to_string(cell.x) + ", " + std::to_string(cell.y); }
 
+Leak look_at(Leak::Kind kind, Point cell, LayerId layer) {
+    Leak out;
+    out.kind = kind;
+    out.cells = {cell.x, cell.y, 1, 1};
+    out.layer = layer;
+    return out;
+}
+
 // The first of the words that stands in a name by itself.
 template <class Words>
 std::string word_in(const std::string& name, const Words& words) {
@@ -99,7 +107,7 @@ bool open_mostly(const Thing& thing, const std::vector<outline::SolidCode>& code
 }
 
 void check_things(const Level& level, const Things& things, const std::vector<outline::SolidCode>& codes,
-                  std::vector<Finding>& out) {
+                  std::vector<Leak>& out) {
     for (const auto& [key, thing] : things) {
         const bool unheard = thing.shaped && !thing.heard;
         const std::string word = level.view == View::from_the_side && !thing.shaped && !thing.tells && key.first != 0
@@ -107,21 +115,26 @@ void check_things(const Level& level, const Things& things, const std::vector<ou
                                      : std::string();
         if ((!unheard && word.empty()) || !open_mostly(thing, codes, level.size)) continue;
         const std::string name = thing.name.empty() ? "tile " + std::to_string(key.second) : thing.name;
-        if (unheard)
-            out.push_back({"solid-unheard", Severity::hint, level.id, thing.layer, thing.cells.front(),
-                           say("\"%1\" has a shape that blocks nobody: no layer on which it lies blocks; first at %2",
-                               name, cell_text(thing.cells.front())),
-                           "Let its layers block under Used here in Bound, or say there that it blocks nothing"});
-        else
-            out.push_back({"looks-solid", Severity::hint, level.id, thing.layer, thing.cells.front(),
-                           say("\"%1\" is called %2, and nobody stands on it or is stopped by it; first at %3", name,
-                               word, cell_text(thing.cells.front())),
-                           "Say what it is under Used here in Bound"});
+        Leak leak = look_at(unheard ? Leak::Kind::unheard : Leak::Kind::solid, thing.cells.front(), thing.layer);
+        leak.material = key.first;
+        leak.tile = key.second;
+        if (unheard) {
+            leak.brief = say("\"%1\" blocks nobody", name);
+            leak.what = say("\"%1\" has a shape that blocks nobody: no layer on which it lies blocks; first at %2",
+                            name, cell_text(thing.cells.front()));
+            leak.remedy = "Let its layers block under Used here in Bound, or say there that it blocks nothing";
+        } else {
+            leak.brief = say("\"%1\" is in nobody's way", name);
+            leak.what = say("\"%1\" is called %2, and nobody stands on it or is stopped by it; first at %3", name, word,
+                            cell_text(thing.cells.front()));
+            leak.remedy = "Say what it is under Used here in Bound";
+        }
+        out.push_back(std::move(leak));
     }
 }
 
 // Kinds of props whose name or tags say that one does something with them, and that are told to nobody.
-void check_props(const Level& level, const PropKinds& kinds, std::vector<Finding>& out) {
+void check_props(const Level& level, const PropKinds& kinds, std::vector<Leak>& out) {
     std::set<PropKindId> told;
     for (const LayerRef& layer : level.layers)
         for (const Prop& prop : layer->props()) {
@@ -140,15 +153,19 @@ void check_props(const Level& level, const PropKinds& kinds, std::vector<Finding
                 continue;
             told.insert(kind->id);
             const Point cell = level.geometry().cell_at(prop.at);
-            out.push_back(
-                {"looks-usable", Severity::hint, level.id, layer->id, cell,
-                 say("\"%1\" at %2 is called %3, and the game is told nothing of it", kind->name, cell_text(cell), word),
-                 "Give its kind an area that tells or a note, the prop a name, or put a mark there"});
+            Leak leak = look_at(Leak::Kind::usable, cell, layer->id);
+            leak.prop = kind->id;
+            leak.brief = say("The game knows nothing of \"%1\"", kind->name);
+            leak.what =
+                say("\"%1\" at %2 is called %3, and the game is told nothing of it", kind->name, cell_text(cell), word);
+            leak.remedy = "Give its kind an area that tells or a note, the prop a name, or put a mark there";
+            leak.word = std::move(word);
+            out.push_back(std::move(leak));
         }
 }
 
 // Single open cells in thin rows of blockers.
-void check_gaps(const Level& level, const std::vector<outline::SolidCode>& codes, std::vector<Finding>& out) {
+void check_gaps(const Level& level, const std::vector<outline::SolidCode>& codes, std::vector<Leak>& out) {
     std::size_t found = 0;
     const auto open = [&](Point at) {
         return codes[static_cast<std::size_t>(at.y) * static_cast<std::size_t>(level.size.w) +
@@ -175,9 +192,11 @@ void check_gaps(const Level& level, const std::vector<outline::SolidCode>& codes
                 });
                 if (!thin || meant || found == kMostGaps) continue;
                 ++found;
-                out.push_back({"blocker-gap", Severity::hint, level.id, layer->id, gap,
-                               say("A row of blockers on \"%1\" has a gap of one cell at %2", layer->name, cell_text(gap)),
-                               "Close it with May not walk (Shift+N), or put a mark there if it is meant"});
+                Leak leak = look_at(Leak::Kind::gap, gap, layer->id);
+                leak.brief = "A gap in a row of blockers";
+                leak.what = say("A row of blockers on \"%1\" has a gap of one cell at %2", layer->name, cell_text(gap));
+                leak.remedy = "Close it with May not walk (Shift+N), or put a mark there if it is meant";
+                out.push_back(std::move(leak));
             }
         });
     }
@@ -185,8 +204,9 @@ void check_gaps(const Level& level, const std::vector<outline::SolidCode>& codes
 
 } // namespace
 
-void check_looks(const Project& project, const Level& level, std::vector<Finding>& out) {
-    if (level.size.area() > kMostLooked) return;
+std::vector<Leak> looks(const Project& project, const Level& level) {
+    std::vector<Leak> out;
+    if (level.size.area() > kMostLooked) return out;
     const TileTable tiles(project, level);
     const PropKinds kinds(project, level);
     check_props(level, kinds, out);
@@ -196,13 +216,14 @@ void check_looks(const Project& project, const Level& level, std::vector<Finding
     });
     const bool rows = std::any_of(level.layers.begin(), level.layers.end(),
                                   [](const LayerRef& l) { return l->blockers() != nullptr; });
-    if (!asks && !rows) return;
+    if (!asks && !rows) return out;
     std::vector<outline::SolidCode> codes(static_cast<std::size_t>(level.size.area()));
     outline::Forms forms;
     outline::read_solid(level, {tiles, kinds}, level.cells(), codes.data(), static_cast<std::size_t>(level.size.w),
                         forms);
     check_things(level, things, codes, out);
     check_gaps(level, codes, out);
+    return out;
 }
 
 } // namespace vic::findings

@@ -4,14 +4,13 @@
 
 #include <vector>
 
-#include "findings/finding.hpp"
+#include "findings/leaks.hpp"
 #include "level/project.hpp"
 
 namespace vic::findings {
 
-// Codes: solid-unheard, looks-solid, looks-usable, blocker-gap; hints all of them. One for each material, tile or kind
-// of prop, at its first place; of gaps at most eight. Levels of more than
-// 512 × 512 cells are not looked at.
-void check_looks(const level::Project& project, const level::Level& level, std::vector<Finding>& out);
+// Of the kinds unheard, solid, usable and gap. One for each material, tile or kind of prop, at its first place; of gaps
+// at most eight. Levels of more than 512 × 512 cells are not looked at.
+std::vector<Leak> looks(const level::Project& project, const level::Level& level);
 
 } // namespace vic::findings

@@ -122,7 +122,8 @@ struct Mark {
 struct PartHere {
     TileShape shape = TileShape::none; // `none`: it blocks nothing
     Polygons polygons{};               // of a drawn shape; in its tile's 1/16, of a prop in pixels within its box
-    AreaKindId tells = 0;              // of tiles
+    AreaKindId tells = 0;              // instead of what it tells elsewhere; a prop with its whole picture
+    bool telling = false;              // of props: whether `tells` is said at all, else they tell what they tell
     bool operator==(const PartHere&) const = default;
 };
 

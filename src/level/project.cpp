@@ -202,7 +202,7 @@ Project as_in(Project project, const Level& level) {
     }
     for (auto& kind : project.prop_kinds)
         if (const auto part = level.here.props.find(kind->id); part != level.here.props.end() && !kind->is_ensemble())
-            kind = std::make_shared<const PropKind>(as_said(*kind, part->second));
+            kind = std::make_shared<const PropKind>(as_said(project, *kind, part->second));
     return project;
 }
 

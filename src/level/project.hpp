@@ -23,6 +23,7 @@ namespace vic::level {
 // rest, or a box for each cell and parts for the rest.
 enum class EngineShapes : std::uint8_t { outlines, parts, rectangles, cells };
 inline constexpr int kMostDeviation = 64;
+inline constexpr int kMostThinnest = 32;
 
 struct Project {
     std::string name;
@@ -39,6 +40,7 @@ struct Project {
     std::vector<FrameSize> frames;                       // what devices show, to choose a level's frame from
     EngineShapes engine_shapes = EngineShapes::outlines; // how parcels tell what blocks
     int deviation = 0; // 1/64 cells that their outlines may be off, to have fewer corners; 0 .. kMostDeviation
+    int thinnest = 0;  // 1/64 cells than which nothing that they enclose or leave open is thinner; 0 .. kMostThinnest
     int unit = 16;     // pixels of a level that are one unit of the engine; 1 .. 4096
     std::uint32_t next_tile = 1; // the next free TileId
     std::uint32_t next_id = 1;   // the next free id of any other thing

@@ -120,10 +120,19 @@ bool before(const Piece& one, const Piece& other) {
     return std::tie(a.y, a.x, one.prop, one.part) < std::tie(b.y, b.x, other.prop, other.part);
 }
 
-PropKind as_said(PropKind kind, const PartHere& part) {
+bool is_told(const Project& project, const PropArea& area) {
+    return std::any_of(project.area_kinds.begin(), project.area_kinds.end(),
+                       [&](const AreaKind& k) { return k.name == area.name; });
+}
+
+PropKind as_said(const Project& project, PropKind kind, const PartHere& part) {
     kind.blocks = part.shape != TileShape::none;
     kind.shape = kind.blocks ? part.shape : TileShape::full;
     kind.polygons = part.polygons;
+    if (!part.telling) return kind;
+    std::erase_if(kind.areas, [&](const PropArea& a) { return is_told(project, a); });
+    if (const AreaKind* area = project.area_kind(part.tells))
+        kind.areas.push_back({area->name, box_of(kind.box.size())});
     return kind;
 }
 
@@ -146,7 +155,7 @@ PropKinds::PropKinds(const Project& project, const Level& level) : PropKinds(pro
     for (const auto& [id, part] : level.here.props) {
         const auto found = kinds_.find(id);
         if (found == kinds_.end() || found->second->is_ensemble()) continue;
-        own_.push_back(std::make_shared<const PropKind>(as_said(*found->second, part)));
+        own_.push_back(std::make_shared<const PropKind>(as_said(project, *found->second, part)));
         found->second = own_.back().get();
     }
 }

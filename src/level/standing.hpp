@@ -71,8 +71,10 @@ struct Piece {
 // Whether one is drawn before the other, so that it lies behind it, where both lie on one layer.
 bool before(const Piece& one, const Piece& other);
 
-// A kind of prop that is to walkers what `part` says.
-PropKind as_said(PropKind kind, const PartHere& part);
+// Whether an area of a prop has the name of one of the project's areas that tell.
+bool is_told(const Project& project, const PropArea& area);
+// A kind of prop of the project's that is to walkers what `part` says.
+PropKind as_said(const Project& project, PropKind kind, const PartHere& part);
 
 // Kinds by id, in constant time. Points into the project it was made from, which must outlive it.
 class PropKinds {

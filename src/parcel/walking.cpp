@@ -7,9 +7,9 @@
 #include "level/standing.hpp"
 #include "outline/areas.hpp"
 #include "outline/movers.hpp"
-#include "outline/simplify.hpp"
 #include "outline/solids.hpp"
 #include "outline/surfaces.hpp"
+#include "outline/thickness.hpp"
 #include "parcel/things.hpp"
 #include "store/format.hpp"
 #include "store/format_walk.hpp"
@@ -43,7 +43,7 @@ void put_traced(Json& j, const Project& project, const Level& level, const outli
                 const outline::Trace& trace, std::vector<level::Notes>& surfaces) {
     static const char* sides[4] = {"north", "east", "south", "west"};
     const outline::Surfaced told = outline::with_surfaces(
-        project, level, kinds, outline::simplified(outline::outlines(trace), project.deviation), surfaces);
+        project, level, kinds, outline::for_engine(project, level, outline::outlines(trace)), surfaces);
     j["outlines"] = outlines_json(told.outlines);
     for (std::size_t i = 0; i < told.of.size(); ++i)
         if (std::any_of(told.of[i].begin(), told.of[i].end(), [](std::uint32_t s) { return s != 0; }))

@@ -431,6 +431,7 @@ std::string project_to_text(const Project& project) {
     if (project.engine_shapes != level::EngineShapes::outlines)
         j["engine_shapes"] = word_of(engine_shape_words(), project.engine_shapes);
     if (project.deviation != 0) j["deviation"] = project.deviation;
+    if (project.thinnest != 0) j["thinnest"] = project.thinnest;
     j["levels"] = Json::array();
     for (const auto& level : project.levels) j["levels"].push_back(level->id);
     if (!project.note_kinds.empty()) {
@@ -468,6 +469,7 @@ Project project_from_text(const std::string& text, const std::string& file, std:
     if (root.has("engine_shapes"))
         project.engine_shapes = static_cast<level::EngineShapes>(root["engine_shapes"].word(engine_shape_words()));
     if (root.has("deviation")) project.deviation = root["deviation"].number(0, level::kMostDeviation);
+    if (root.has("thinnest")) project.thinnest = root["thinnest"].number(0, level::kMostThinnest);
     if (root.has("unit")) project.unit = root["unit"].number(1, 4096);
     std::set<TileId> tiles;
     std::set<std::uint32_t> ids;

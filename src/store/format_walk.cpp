@@ -184,7 +184,7 @@ namespace {
 Json part_here_json(std::uint32_t id, const PartHere& part) {
     Json j{{"id", id}, {"shape", word(shape_words(), part.shape)}};
     if (part.shape == TileShape::drawn) j["polygons"] = to_json(part.polygons);
-    if (part.tells != 0) j["tells"] = part.tells;
+    if (part.tells != 0 || part.telling) j["tells"] = part.tells;
     return j;
 }
 
@@ -198,7 +198,9 @@ PartHere read_part_here(const Field& f, const Project& project) {
                 out.polygons.back().push_back(c.point(-kFarthestTry, kFarthestTry));
         }
     }
-    if (f.has("tells")) out.tells = read_tells(f, project);
+    // Of a prop it is said, too, that it tells nothing.
+    const bool nothing = f.has("tells") && f["tells"].integer(0, UINT32_MAX) == 0;
+    if (f.has("tells") && !nothing) out.tells = read_tells(f, project);
     return out;
 }
 
@@ -229,6 +231,7 @@ void read_parts_here(const Field& root, const Project& project, Level& level) {
             const PropKind* kind = project.prop_kind(id);
             if (!kind || kind->is_ensemble()) continue;
             PartHere part = read_part_here(f, project);
+            part.telling = f.has("tells");
             // Its box may have become another since.
             if (part.shape != TileShape::drawn || outline_trouble(part.polygons, kind->box.size()).empty())
                 level.here.props[id] = std::move(part);

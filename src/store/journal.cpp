@@ -59,7 +59,8 @@ bool same_rest(const level::Project& a, const level::Project& b) {
     return a.name == b.name && a.sheets == b.sheets && a.materials == b.materials && a.prop_kinds == b.prop_kinds &&
            a.note_kinds == b.note_kinds && a.trays == b.trays && a.order_cards == b.order_cards &&
            a.stamps == b.stamps && a.frames == b.frames && a.unit == b.unit && a.engine_shapes == b.engine_shapes &&
-           a.deviation == b.deviation && a.area_kinds == b.area_kinds && a.movers == b.movers;
+           a.deviation == b.deviation && a.thinnest == b.thinnest && a.area_kinds == b.area_kinds &&
+           a.movers == b.movers;
 }
 
 // The boxes of a level's cells that hold other cells now; `before` may be null.

@@ -2,7 +2,7 @@
 
 #include "outline/areas.hpp"
 #include "outline/movers.hpp"
-#include "outline/simplify.hpp"
+#include "outline/thickness.hpp"
 #include "outline/trace.hpp"
 #include "store/format.hpp"
 #include "store/format_walk.hpp"
@@ -71,14 +71,14 @@ vicinum::Level bones_of(const level::Project& project, const level::Level& level
     const level::PropKinds props(project, level);
     const outline::Kinds kinds{tiles, props};
     const outline::Trace trace = outline::trace(level, kinds);
-    out.outlines = outlines_of(outline::simplified(outline::outlines(trace), project.deviation));
+    out.outlines = outlines_of(outline::for_engine(project, level, outline::outlines(trace)));
     out.one_way = one_way_of(trace);
     out.props_merged = true;
     for (const level::Mover& m : project.movers) {
         vicinum::Mover mover{m.name, m.passes, outline::passes_any(level, m), {}, {}};
         if (mover.own) {
             const outline::Trace own = outline::trace_for(level, kinds, m);
-            mover.outlines = outlines_of(outline::simplified(outline::outlines(own), project.deviation));
+            mover.outlines = outlines_of(outline::for_engine(project, level, outline::outlines(own)));
             mover.one_way = one_way_of(own);
         }
         out.movers.push_back(std::move(mover));

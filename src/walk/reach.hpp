@@ -17,6 +17,7 @@
 #include <vector>
 
 #include "level/project.hpp"
+#include "level/region.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::walk {
@@ -91,5 +92,17 @@ class Reach {
 // Nothing where one cell is not enough. Tries at most `most` of them.
 std::optional<Point> remedy_for(const level::Project& project, const level::Level& level, const Reach& reach,
                                 std::size_t ledge, int most = 60);
+
+// All that a ledge lies on, moved by so many cells.
+struct Shift {
+    level::Region mass; // cells
+    Point by;
+};
+// Likewise, where the ledge lies on a mass of its own that touches no other and not the level's rim, of at most
+// kMostShifted cells, none of which has a shape off the lattice: the shortest way of moving it, up to three cells each
+// way.
+std::optional<Shift> shift_for(const level::Project& project, const level::Level& level, const Reach& reach,
+                               std::size_t ledge, int most = 40);
+inline constexpr std::size_t kMostShifted = 48;
 
 } // namespace vic::walk

@@ -1,7 +1,10 @@
 // The smallest change that brings a ledge within reach.
 #include <algorithm>
+#include <cstdlib>
+#include <map>
 #include <memory>
 #include <set>
+#include <utility>
 
 #include "outline/solid.hpp"
 #include "walk/reach.hpp"
@@ -43,7 +46,134 @@ std::set<Point> taken(const level::Project& project, const level::Level& level, 
     return out;
 }
 
+// What a cell that is shaped so is as a blocker; nothing for a shape off the lattice.
+std::optional<level::TileShape> as_blocker(outline::SolidCode code) {
+    using level::TileShape;
+    static constexpr TileShape shapes[] = {TileShape::none,     TileShape::full,     TileShape::slope_ne,
+                                           TileShape::slope_se, TileShape::slope_sw, TileShape::slope_nw};
+    if (outline::solid_of(code) == outline::kForm) return std::nullopt;
+    if (outline::solid_of(code) != outline::kOpen) return shapes[outline::solid_of(code)];
+    switch (outline::one_way_of(code)) {
+        case 1:
+            return TileShape::one_way_north;
+        case 2:
+            return TileShape::one_way_east;
+        case 4:
+            return TileShape::one_way_south;
+        case 8:
+            return TileShape::one_way_west;
+        default:
+            return std::nullopt;
+    }
+}
+
+// A mass that can be moved: its cells with what they are.
+using Mass = std::map<Point, level::TileShape>;
+
+// The mass under a ledge; empty where it hangs together with too much, or has a shape that cannot be told.
+Mass mass_under(const level::Level& level, const outline::Kinds& kinds, const Reach& reach, std::size_t ledge) {
+    const Box around = reach.ledges()[ledge].around;
+    constexpr int kFar = static_cast<int>(kMostShifted);
+    const Point first{floor_div(around.x, kUnit), floor_div(around.y, kUnit)};
+    const Box box =
+        intersection(Box{first.x, first.y, around.w / kUnit + 1, around.h / kUnit + 1}.grown(kFar), level.cells());
+    std::vector<outline::SolidCode> codes(static_cast<std::size_t>(box.size().area()));
+    outline::Forms forms;
+    outline::read_solid(level, kinds, box, codes.data(), static_cast<std::size_t>(box.w), forms);
+    const auto code = [&](Point p) {
+        return codes[static_cast<std::size_t>(p.y - box.y) * static_cast<std::size_t>(box.w) +
+                     static_cast<std::size_t>(p.x - box.x)];
+    };
+    Mass out;
+    std::vector<Point> open;
+    const auto take = [&](Point p) {
+        if (!box.contains(p) || code(p) == outline::kOpen || out.contains(p)) return true;
+        const auto shape = as_blocker(code(p));
+        const bool rim = p.x == 0 || p.y == 0 || p.x == level.size.w - 1 || p.y == level.size.h - 1;
+        if (!shape || rim || out.size() >= kMostShifted) return false;
+        out.emplace(p, *shape);
+        open.push_back(p);
+        return true;
+    };
+    for (const Strip& s : reach.strips()) {
+        if (s.ledge != ledge) continue;
+        for (int x = floor_div(s.from, kUnit); x <= floor_div(s.to - 1, kUnit); ++x)
+            if (!take({x, floor_div(s.y, kUnit)})) return {};
+    }
+    while (!open.empty()) {
+        const Point at = open.back();
+        open.pop_back();
+        for (const Point step : {Point{1, 0}, {0, 1}, {-1, 0}, {0, -1}})
+            if (!take(at + step)) return {};
+    }
+    return out;
+}
+
+level::Level with_shifted(const level::Level& level, const Mass& mass, Point by) {
+    level::Level out = level;
+    level::Layer layer;
+    layer.id = 0x7FFFFFFFU;
+    level::Blockers blockers(level.size);
+    for (const auto& [cell, shape] : mass) blockers.set(cell, level::TileShape::opens);
+    for (const auto& [cell, shape] : mass) blockers.set(cell + by, shape);
+    layer.content = std::move(blockers);
+    out.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
+    return out;
+}
+
 } // namespace
+
+std::optional<Shift> shift_for(const level::Project& project, const level::Level& level, const Reach& reach,
+                               std::size_t ledge, int most) {
+    if (!reach.lack_of(ledge)) return std::nullopt;
+    const level::TileTable tiles(project, level);
+    const level::PropKinds props(project, level);
+    const Mass mass = mass_under(level, {tiles, props}, reach, ledge);
+    if (mass.empty()) return std::nullopt;
+    level::Region cells;
+    for (const auto& [cell, shape] : mass) cells.add(cell);
+    constexpr int kFar = 3;
+    const std::set<Point> not_free = taken(project, level, intersection(cells.bounds().grown(kFar), level.cells()));
+    const Ledge& far = reach.ledges()[ledge];
+    std::vector<Strip> mine;
+    for (const Strip& s : reach.strips())
+        if (s.ledge == ledge) mine.push_back(s);
+    const auto comes_near = [&](Point by) {
+        return std::any_of(reach.strips().begin(), reach.strips().end(), [&](const Strip& from) {
+            if (reach.ledges()[from.ledge].gets == Gets::not_reached) return false;
+            return std::any_of(mine.begin(), mine.end(), [&](Strip to) {
+                to.y += by.y * kUnit;
+                to.from += by.x * kUnit;
+                to.to += by.x * kUnit;
+                const Reach::Lack lack = reach.lack_between(from, to);
+                return lack.height == 0 && lack.gap == 0;
+            });
+        });
+    };
+    std::vector<std::pair<int, Point>> ways;
+    for (int y = -kFar; y <= kFar; ++y)
+        for (int x = -kFar; x <= kFar; ++x) {
+            const Point by{x, y};
+            const bool room = std::all_of(mass.begin(), mass.end(), [&](const auto& m) {
+                const Point to = m.first + by;
+                return level.cells().contains(to) && (mass.contains(to) || not_free.count(to) == 0);
+            });
+            if ((x != 0 || y != 0) && room && comes_near(by)) ways.emplace_back(std::abs(x) + std::abs(y), by);
+        }
+    std::sort(ways.begin(), ways.end());
+    const Point aim{(far.around.x + far.around.right()) / 2, far.around.bottom()};
+    for (const auto& [length, by] : ways) {
+        if (--most < 0) break;
+        const Reach then(project, with_shifted(level, mass, by));
+        const Point there{aim.x + by.x * kUnit, aim.y + by.y * kUnit};
+        const auto now = then.ledge_under(there);
+        if (now && then.ledges()[*now].gets != Gets::not_reached &&
+            then.ledges()[*now].around.bottom() <= far.around.bottom() + by.y * kUnit &&
+            then.reachable() > reach.reachable())
+            return Shift{cells, by};
+    }
+    return std::nullopt;
+}
 
 std::optional<Point> remedy_for(const level::Project& project, const level::Level& level, const Reach& reach,
                                 std::size_t ledge, int most) {

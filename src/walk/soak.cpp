@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "walk/bit_rows.hpp"
+#include "walk/dead_ends.hpp"
 #include "walk/samples.hpp"
 
 namespace vic::walk {
@@ -321,7 +322,10 @@ level::Region Soaked::cells() const {
 }
 
 Soaked soak(const level::Level& level, const outline::Kinds& kinds, Point middle) {
-    return Soaker(level, kinds).from(middle);
+    Soaked out = Soaker(level, kinds).from(middle);
+    if (level.view == level::View::from_above && !out.nothing_blocks && !out.shut_in)
+        out.dead_ends = dead_ends(level, kinds, out, middle);
+    return out;
 }
 
 } // namespace vic::walk

@@ -42,6 +42,15 @@ struct Soaked {
         std::int64_t count = 0;
     };
 
+    // Of a level seen from above: a passage one or two cells wide that ends, with nothing at its end that is worth the
+    // way: no mark, no prop that has a name or a note or tells, no side over which one gets out.
+    struct DeadEnd {
+        Box cells;
+        Point end;      // the cell at its end
+        int length = 0; // cells, from there to where it is left
+        bool operator==(const DeadEnd&) const = default;
+    };
+
     bool nothing_blocks = false; // in the whole level
     bool shut_in = false;        // there is no room for the foot within a cell of where it was to begin: all is dry
     int grain = 0;               // samples of a cell each way: 16, or fewer where the level is very large
@@ -49,7 +58,8 @@ struct Soaked {
     std::vector<std::uint64_t> wet; // rows of words, bit 0 is the leftmost sample
     std::vector<OpenRim> rims;
     std::vector<Narrow> narrow;
-    std::vector<Dry> dry; // at least a cell large, the largest first; kMostDry at most
+    std::vector<DeadEnd> dead_ends; // the longest first; kMostDry at most
+    std::vector<Dry> dry;           // at least a cell large, the largest first; kMostDry at most
 
     [[nodiscard]] std::size_t words() const { return (static_cast<std::size_t>(samples.w) + 63) / 64; }
     [[nodiscard]] bool at(Point sample) const {

@@ -234,3 +234,85 @@ TEST_CASE("a try begins where one points, and again there", "[app][bound][walk]"
     w.stage("stage-walk");
     REQUIRE_SOON(view->isLoaded() && std::abs(view->world().foot().x - 35.5) > 5);
 }
+
+TEST_CASE("what only looks so is listed in Bound, each with what mends it", "[app][bound][looks]") {
+    Bound w;
+    auto* leaks = w.find<CardList>("leakList");
+    REQUIRE_SOON(w.find<QLabel>("leaksNone")->isVisible());
+    const auto choose = [&](const char* title) {
+        REQUIRE_SOON(!leaks->cards().empty());
+        const auto found =
+            std::find_if(leaks->cards().begin(), leaks->cards().end(), [&](const Card& c) { return c.title == title; });
+        REQUIRE(found != leaks->cards().end());
+        w.clickAt(leaks->viewport(), leaks->cardCentre(found->id));
+    };
+    // A fence with a gap.
+    level::Level level = *w.session().level();
+    level::Project project = w.session().project();
+    level::Layer fence;
+    fence.id = project.next_id++;
+    fence.name = "Fence";
+    level::Blockers cells(level.size);
+    const Point at{level.size.w / 2, 2};
+    for (int x = -6; x <= 6; ++x) cells.set(at + Point{x, 0}, level::TileShape::full);
+    cells.set(at, level::TileShape::none);
+    fence.content = cells;
+    // On ground where nothing else blocks.
+    for (level::LayerRef& layer : level.layers)
+        if (layer->solid()) level.edit(layer->id).tiles()->solid = false;
+    level.layers.push_back(std::make_shared<const level::Layer>(fence));
+    project.put(level);
+    w.session().apply("Fence", project);
+    choose("A gap in a row of blockers");
+    CHECK_FALSE(w.view()->soak().on());
+    w.picture("bound-gap");
+    w.click("leakLetBe");
+    REQUIRE(w.level().marks.back().name == "Way through");
+    CHECK(w.level().marks.back().cells.corner() == at);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    choose("A gap in a row of blockers");
+    w.click("leakClose");
+    CHECK(w.level().layers.back()->blockers()->shape(at) == level::TileShape::full);
+    // Shapes that no layer hears: now the layers block again.
+    const auto unheard = [&] {
+        return std::find_if(leaks->cards().begin(), leaks->cards().end(),
+                            [](const Card& c) { return c.title.endsWith("blocks nobody"); });
+    };
+    REQUIRE_SOON(unheard() != leaks->cards().end());
+    const auto count = [&] {
+        return std::count_if(w.level().layers.begin(), w.level().layers.end(),
+                             [](const auto& l) { return l->solid(); });
+    };
+    CHECK(count() == 0);
+    w.clickAt(leaks->viewport(), leaks->cardCentre(unheard()->id));
+    w.click("leakClose");
+    CHECK(count() > 0);
+    // A door of which the game knows nothing.
+    project = w.session().project();
+    level::PropKind kind;
+    for (const auto& k : project.prop_kinds)
+        if (!k->is_ensemble() && k->areas.empty() && k->notes.empty()) kind = *k;
+    kind.name = "Sluice door";
+    project.put(kind);
+    level = *w.session().level();
+    for (const level::LayerRef& layer : level.layers)
+        if (layer->has_props()) {
+            level::Prop one;
+            one.id = project.next_id++;
+            one.kind = kind.id;
+            one.at = {at.x * 16, at.y * 16 + 40};
+            level.edit(layer->id).props().put(one);
+            break;
+        }
+    project.put(level);
+    w.session().apply("Door", project);
+    const char* door = "The game knows nothing of \"Sluice door\"";
+    REQUIRE_SOON(
+        std::any_of(leaks->cards().begin(), leaks->cards().end(), [&](const Card& c) { return c.title == door; }));
+    choose(door);
+    w.picture("bound-door");
+    w.click("leakClose");
+    REQUIRE(w.session().project().prop_kind(kind.id)->areas.size() == 1);
+    CHECK(w.session().project().prop_kind(kind.id)->areas[0].name == "Door");
+    CHECK(w.session().project().area_kinds.back().name == "Door");
+}

@@ -268,4 +268,33 @@ TEST_CASE("outlines with fewer corners are asked for in Hand over, and what it c
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(w.session().project().deviation == 0);
     CHECK(w.find<QSpinBox>("engineDeviation")->text() == "exact");
+    type(w.find<QSpinBox>("engineThinnest"), "8");
+    settle();
+    CHECK(w.session().project().thinnest == 8);
+    CHECK(corners->isVisible());
+    (*w).activateWindow();
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.find<QSpinBox>("engineThinnest")->text() == "as drawn");
+}
+
+TEST_CASE("what props tell is said for one level alone", "[app][bound][here]") {
+    Bound w;
+    const auto kind = std::find_if(w.list->cards().begin(), w.list->cards().end(), [&](const Card& c) {
+        return std::any_of(w.session().project().prop_kinds.begin(), w.session().project().prop_kinds.end(),
+                           [&](const auto& k) { return c.title.toStdString() == k->name && k->areas.empty(); });
+    });
+    REQUIRE(kind != w.list->cards().end());
+    const std::string title = kind->title.toStdString();
+    const auto kinds = w.session().project().prop_kinds;
+    w.pick(title.c_str());
+    w.click("usedHereOnly");
+    w.click("usedTells");
+    clickEntry(shownMenu("tellsMenu"), "Water");
+    CHECK(w.card(title.c_str()).state.contains("tells: Water"));
+    CHECK(w.card(title.c_str()).state.contains("here only"));
+    CHECK(w.session().project().prop_kinds == kinds);
+    CHECK(w.level().here.props.size() == 1);
+    w.click("usedAsProject");
+    CHECK(w.level().here.empty());
+    CHECK_FALSE(w.card(title.c_str()).state.contains("tells"));
 }

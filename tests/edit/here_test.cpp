@@ -9,6 +9,7 @@
 #include "edit/probes.hpp"
 #include "edit/used.hpp"
 #include "level/standing.hpp"
+#include "outline/areas.hpp"
 #include "outline/movers.hpp"
 #include "outline/trace.hpp"
 #include "picture/blit.hpp"
@@ -96,6 +97,29 @@ TEST_CASE("a kind of prop blocks, tells and is let alone in one level", "[edit][
     cut.box.w -= 2;
     smaller.put(cut);
     CHECK(store::level_from_text(store::level_to_text(drawn), "level", smaller).here.empty());
+    // It tells, here alone: with its whole picture, and blocks nothing.
+    level::Project knows = s.project;
+    const level::AreaKindId water = edit::add_area_kind(knows, "Water", level::AreaMeans::water);
+    const level::Project told = edit::with_telling(level::as_in(knows, s.level), it, water);
+    const level::Level wet = edit::said_here(knows, s.level, it, told);
+    REQUIRE(wet.here.props.at(s.prop).tells == water);
+    CHECK(outline::told_outlines(knows, s.level, water).empty());
+    CHECK(outline::told_outlines(knows, wet, water) == outline::told_outlines(told, s.level, water));
+    CHECK(outline::told_outlines(knows, wet, water).size() == 1);
+    CHECK(level::PropKinds(knows, wet).find(s.prop)->areas == level::as_in(knows, wet).prop_kind(s.prop)->areas);
+    CHECK(store::level_from_text(store::level_to_text(wet), "level", knows).here == wet.here);
+    CHECK(edit::told_by(level::as_in(knows, wet), it) == water);
+    CHECK(edit::as_in_project(knows, wet, it).here.empty());
+    // And the other way round: it tells nothing here, though it does everywhere else.
+    const level::Project everywhere = edit::with_telling(knows, it, water);
+    const level::Level dry =
+        edit::said_here(everywhere, s.level, it, edit::with_telling(level::as_in(everywhere, s.level), it, 0));
+    CHECK(dry.here.props.at(s.prop).telling);
+    CHECK(outline::told_outlines(everywhere, dry, water).empty());
+    CHECK(store::level_from_text(store::level_to_text(dry), "level", everywhere).here == dry.here);
+    level::Project listed = knows;
+    listed.put(wet);
+    CHECK(edit::without_area_kind(listed, water).level(wet.id)->here.props.at(s.prop).tells == 0);
     // A kind that is gone takes with it what was said of it.
     level::Project without = s.project;
     std::erase_if(without.prop_kinds, [&](const auto& k) { return k->id == s.prop; });

@@ -23,10 +23,10 @@ struct Place : make::Small {
                 level.edit(layer).grid().set({x, y}, level::Cell(tile), material);
     }
     [[nodiscard]] std::vector<std::string> codes() const {
-        std::vector<Finding> found;
-        check_looks(project, level, found);
         std::vector<std::string> out;
-        for (const Finding& f : found) {
+        for (const Leak& leak : looks(project, level)) {
+            const Finding f = finding_of(level, leak);
+            CHECK_FALSE(leak.brief.empty());
             CHECK(f.severity == Severity::hint);
             CHECK(f.cell.has_value());
             out.push_back(f.code);

@@ -1,7 +1,7 @@
 #include "support/make.hpp"
 
-#include <cstdlib>
 #include <unistd.h>
+#include <cstdlib>
 
 #include <cmath>
 
@@ -377,6 +377,7 @@ Small rich(unsigned seed) {
     level.here.tiles[2] = {level::TileShape::drawn, {{{0, 0}, {16, 0}, {16, 16}}}, 0};
     level.here.props[post.id] = {level::TileShape::none, {}, 0};
     small.project.deviation = 4;
+    small.project.thinnest = 6;
     level.walker.speed = 3.25;
     level.plane = 3;
     small.set(level);

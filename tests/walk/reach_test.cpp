@@ -6,6 +6,8 @@
 #include <set>
 
 #include "base/parallel.hpp"
+#include "edit/fill_in.hpp"
+#include "edit/stroke.hpp"
 #include "support/make.hpp"
 #include "walk/bones.hpp"
 #include "walk/jump.hpp"
@@ -120,6 +122,70 @@ TEST_CASE("a ledge as high as a jump is reached, and one a little higher is not,
         [&](level::Level& level) { level.edit(place.small.ground).grid().set(*cell, level::Cell(10, {}, true), 0); });
     reach = place.reach();
     CHECK(Cave::gets(reach, 6, 5) == Gets::reached);
+}
+
+TEST_CASE("a ledge that floats by itself is moved as little as does it", "[reach][remedy]") {
+    Cave place({20, 14});
+    place.draw(
+        {"", "", "", "", "", "     ##", "    /###", "", "", "", "            ##", "", "  S", "####################"});
+    const Reach before = place.reach();
+    const auto high = before.ledge_under({6 * kUnit + 32, 5 * kUnit});
+    REQUIRE(high);
+    REQUIRE(before.ledges()[*high].gets == Gets::not_reached);
+    const auto shift = shift_for(place.small.project, place.small.level(), before, *high);
+    REQUIRE(shift);
+    CHECK(shift->mass.count() == 6);
+    CHECK(shift->mass.contains({4, 6}));
+    const int far = std::abs(shift->by.x) + std::abs(shift->by.y);
+    CHECK(far > 0);
+    const level::Level was = place.small.level();
+    // No shorter way does it, and this one does, in the level itself.
+    for (int y = -3; y <= 3; ++y)
+        for (int x = -3; x <= 3; ++x) {
+            const Point by{x, y};
+            const bool taken = by == shift->by;
+            if (!taken && (std::abs(x) + std::abs(y) >= far || by == Point{})) continue;
+            place.small.set(edit::with_ledge_moved(place.small.project, was, shift->mass, by));
+            const Reach then = place.reach();
+            const auto now = then.ledge_under({(6 + x) * kUnit + 32, (5 + y) * kUnit});
+            REQUIRE(now);
+            CHECK((then.ledges()[*now].gets != Gets::not_reached) == taken);
+        }
+    place.small.set(was);
+    // One that hangs on the ground is not moved, nor one that is out of reach of it all.
+    place.draw({"", "", "", "", "", "     ##", "      #", "      #", "      #", "      #", "      #", "      #",
+                "  S   #", "####################"});
+    const Reach grown = place.reach();
+    const auto top = grown.ledge_under({6 * kUnit + 32, 5 * kUnit});
+    REQUIRE(top);
+    CHECK_FALSE(shift_for(place.small.project, place.small.level(), grown, *top));
+}
+
+TEST_CASE("what stands on a ledge goes along when that is moved, what lies behind it stays", "[reach][remedy]") {
+    make::Small small({16, 12}, level::View::from_the_side);
+    level::Level level = small.level();
+    level.edit(small.props).props() = level::Props();
+    const join::Rules rules(small.project);
+    level::Region mass;
+    mass.add(Box{5, 6, 3, 1});
+    level = edit::lay(small.project, rules, level, small.ground, make::material(1), mass).level;
+    level.edit(small.props).props().put({5000, small.prop, {6 * 16 + 8, 6 * 16 - 2}});
+    level.edit(small.props).props().put({5001, small.prop, {12 * 16 + 8, 6 * 16 - 2}});
+    level.marks = {{900, "Chest", level::MarkKind::note, {5, 5, 1, 1}}};
+    const level::Level after = edit::with_ledge_moved(small.project, level, mass, {2, 1});
+    const auto laid = [&](const level::Level& of, Point at) {
+        return of.layer(small.ground)->grid().material(at) != 0;
+    };
+    for (int x = 5; x < 8; ++x) {
+        CHECK(laid(after, {x + 2, 7}));
+        CHECK_FALSE(laid(after, {x, 6}));
+    }
+    CHECK(after.layer(small.props)->props().find(5000)->at == Point{8 * 16 + 8, 7 * 16 - 2});
+    CHECK(after.layer(small.props)->props().find(5001)->at == Point{12 * 16 + 8, 6 * 16 - 2});
+    CHECK(after.marks[0].cells == Box{7, 6, 1, 1});
+    level::Level locked = level;
+    locked.edit(small.ground).locked = true;
+    CHECK(laid(edit::with_ledge_moved(small.project, locked, mass, {2, 1}), {6, 6}));
 }
 
 TEST_CASE("a pit without a way out is a place of no return", "[reach]") {

@@ -296,3 +296,89 @@ TEST_CASE("a very large level is soaked in coarser samples", "[soak]") {
     CHECK(soaked.at({2048 * 8 - 1, 1024 * 8 - 1}));
     CHECK(soaked.rims.size() == 4);
 }
+
+TEST_CASE("a passage that ends in nothing is a dead end, one with something at its end is none", "[walk][soak][dead]") {
+    // A hall; to the right a passage of one cell with a bend, below one of two cells, to the left a niche.
+    const std::vector<std::string> rows{"####################", //
+                                        "######......########", //
+                                        "######......###.####", //
+                                        "######.........#####", //
+                                        "#####.......########", //
+                                        "######......########", //
+                                        "########..##########", //
+                                        "########..##########", //
+                                        "########..##########", //
+                                        "########..##########", //
+                                        "####################"};
+    Place place(rows);
+    const auto ends = [&] { return place.from(middle_of(8, 3)).dead_ends; };
+    auto bent = rows;
+    bent[2] = "######......##.#####";
+    Place turned(bent);
+    const auto two = turned.from(middle_of(8, 3)).dead_ends;
+    REQUIRE(two.size() == 2);
+    CHECK(two[0] == Soaked::DeadEnd{{12, 2, 3, 2}, {14, 2}, 4});
+    CHECK(two[1] == Soaked::DeadEnd{{8, 6, 2, 4}, {8, 8}, 4});
+    REQUIRE(ends().size() == 2); // the cell that only a corner joins is no part of it
+    CHECK(ends()[1] == Soaked::DeadEnd{{12, 3, 3, 1}, {14, 3}, 3});
+    place.change([](level::Level& l) { l.marks = {{900, "Chest", level::MarkKind::note, {14, 3, 1, 1}}}; });
+    REQUIRE(ends().size() == 1);
+    CHECK(ends()[0].cells == Box{8, 6, 2, 4});
+    // With a passage of one cell that leads on it is none, nor where one gets out of the level.
+    auto on = rows;
+    on[9] = "########........####";
+    on[8] = "########..#####.####";
+    CHECK(Place(on).from(middle_of(8, 3)).dead_ends.front().cells == Box{10, 8, 6, 2});
+    auto out = rows;
+    out[10] = "########..##########";
+    CHECK(Place(out).from(middle_of(8, 3)).dead_ends.size() == 1);
+    Place side(rows, level::View::from_the_side);
+    CHECK(side.from(middle_of(8, 3)).dead_ends.empty());
+}
+
+TEST_CASE("without a dead end all else hangs together as before", "[walk][soak][dead]") {
+    make::Random random(19);
+    int found = 0;
+    for (int round = 0; round < make::rounds(60, 3000); ++round) {
+        const Place place(random_rows(random, {16, 14}, "#", 0.3 + 0.05 * random.below(5)));
+        const Soaked soaked = place.from(middle_of(8, 7));
+        if (soaked.shut_in) continue;
+        const auto wet = [&](Point p) {
+            return Box{0, 0, 16, 14}.contains(p) &&
+                   soaked.at({p.x * soaked.grain + soaked.grain / 2, p.y * soaked.grain + soaked.grain / 2});
+        };
+        // How many cells one gets to from one on, without those of a box.
+        const auto reached = [&](Point from, const Box& without) {
+            std::set<Point> seen{from};
+            std::deque<Point> open{from};
+            while (!open.empty()) {
+                const Point at = open.front();
+                open.pop_front();
+                for (const Point step : {Point{1, 0}, {0, 1}, {-1, 0}, {0, -1}})
+                    if (wet(at + step) && !without.contains(at + step) && seen.insert(at + step).second)
+                        open.push_back(at + step);
+            }
+            return static_cast<int>(seen.size());
+        };
+        for (const Soaked::DeadEnd& dead : soaked.dead_ends) {
+            ++found;
+            CHECK(dead.cells.contains(dead.end));
+            REQUIRE(wet(dead.end));
+            if (dead.cells.w > 2 && dead.cells.h > 2) continue; // with a bend the box holds more than the passage
+            int inside = 0;
+            Point outside{-1, -1};
+            for (int y = 0; y < 14; ++y)
+                for (int x = 0; x < 16; ++x) {
+                    if (!wet({x, y})) continue;
+                    if (dead.cells.contains(Point{x, y}))
+                        ++inside;
+                    else if (reached({x, y}, {}) == reached(dead.end, {}))
+                        outside = {x, y};
+                }
+            if (std::min(dead.cells.w, dead.cells.h) > 1) CHECK(inside == dead.cells.size().area());
+            if (outside.x < 0 || inside != dead.length * std::min(dead.cells.w, dead.cells.h)) continue;
+            CHECK(reached(outside, dead.cells) + inside == reached(outside, {}));
+        }
+    }
+    CHECK(found > 20);
+}

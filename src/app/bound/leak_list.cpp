@@ -16,9 +16,12 @@
 #include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
+#include "edit/areas.hpp"
 #include "edit/fill_in.hpp"
+#include "edit/levels.hpp"
 #include "edit/own_word.hpp"
 #include "edit/used.hpp"
+#include "findings/looks.hpp"
 #include "level/project.hpp"
 
 namespace vic::app {
@@ -35,6 +38,25 @@ QString where(const findings::Leak& leak) {
     int cells = 0;
     for (const Box& box : leak.rims) cells += upright ? box.h : box.w;
     return LeakList::tr("%n cells, and nothing leads on", nullptr, cells);
+}
+
+std::vector<Point> cellsOf(const level::Region& region) {
+    std::vector<Point> out;
+    const Box box = region.bounds();
+    for (int y = box.y; y < box.bottom(); ++y)
+        for (int x = box.x; x < box.right(); ++x)
+            if (region.contains({x, y})) out.push_back({x, y});
+    return out;
+}
+
+bool onlyLooks(const findings::Leak& leak) { return leak.kind >= findings::Leak::Kind::unheard; }
+
+// What is laid by hand, or of a material, that it is about.
+std::vector<edit::Used> thingOf(const level::Project& project, const findings::Leak& leak) {
+    if (leak.material != 0) return {{edit::UsedKind::material, leak.material}};
+    const level::TileTable tiles(project);
+    const level::Tile* tile = tiles.find(leak.tile).tile;
+    return {{tile && tile->is_block() ? edit::UsedKind::block : edit::UsedKind::tile, leak.tile}};
 }
 
 } // namespace
@@ -58,16 +80,10 @@ LeakList::LeakList(Session& session, LevelView& view, QWidget* parent)
     auto* row = new QHBoxLayout;
     row->setSpacing(4);
     close_ = toolButton(this, "leakClose", {}, tr("Close it"), {}, "card");
-    describe(close_, tr("Close the leak"), {},
-             tr("The cells over which one gets out say that one may not walk there; water comes to block"));
     connect(close_, &QToolButton::clicked, this, &LeakList::close);
     letBe_ = toolButton(this, "leakLetBe", {}, tr("Let it be open"), {}, "card");
-    describe(letBe_, tr("Let it be open"), {},
-             tr("The side leads on, wherever the game says; see Sides in the Section"));
     connect(letBe_, &QToolButton::clicked, this, &LeakList::letBe);
     fill_ = toolButton(this, "leakFill", {}, tr("Add that cell"), {}, "card");
-    describe(fill_, tr("Add the cell"), {},
-             tr("Fills the dashed cell with what the ledge is made of: with it the walker gets there"));
     connect(fill_, &QToolButton::clicked, this, &LeakList::fill);
     for (auto* b : {close_, letBe_, fill_}) {
         b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
@@ -84,17 +100,21 @@ void LeakList::refresh() {
     const bool same = of_.id == level.id && of_.layers == level.layers && of_.marks == level.marks &&
                       of_.sides == level.sides && of_.here == level.here && of_.walker == level.walker &&
                       of_.size == level.size && of_.view == level.view && sheets_ == project.sheets &&
-                      kinds_ == project.prop_kinds && areas_ == project.area_kinds;
+                      materials_ == project.materials && kinds_ == project.prop_kinds && areas_ == project.area_kinds;
     if (same) return;
     of_ = level;
     sheets_ = project.sheets;
+    materials_ = project.materials;
     kinds_ = project.prop_kinds;
     areas_ = project.area_kinds;
     using Leaks = std::vector<findings::Leak>;
     session_.jobs().start<Leaks>(
         kJob, {},
         [state = session_.document().state(), level](Jobs::Progress& progress) {
-            return progress.stopped() ? Leaks{} : findings::leaks(*state, level, true);
+            if (progress.stopped()) return Leaks{};
+            Leaks found = findings::leaks(*state, level, true);
+            for (findings::Leak& leak : findings::looks(*state, level)) found.push_back(std::move(leak));
+            return found;
         },
         [this](Leaks& found) { show(std::move(found)); },
         [this](const std::exception& e) { emit session_.said(translated(e), true); });
@@ -140,15 +160,48 @@ void LeakList::choose(quint32 index) {
     const bool rim = leak && leak->kind == Kind::rim;
     // With none chosen it is about all sides at once.
     const bool all = !leak && !rims().empty();
-    close_->setVisible(all || (leak && (rim || leak->kind == Kind::telling)));
-    close_->setText(all ? tr("Close all") : leak && leak->kind == Kind::telling ? tr("Let it block") : tr("Close it"));
-    letBe_->setVisible(rim || all);
-    letBe_->setText(all ? tr("Leave all open") : tr("Let it be open"));
-    fill_->setVisible(leak && leak->fill);
-    view_.reach().setGhost(leak ? leak->fill : std::nullopt);
+    const bool looks = leak && onlyLooks(*leak);
+    close_->setVisible(all || rim || looks || (leak && leak->kind == Kind::telling));
+    letBe_->setVisible(rim || all || (looks && leak->kind != Kind::solid));
+    const auto say = [](QToolButton* button, const QString& text, const QString& tip) {
+        button->setText(text);
+        describe(button, text, {}, tip);
+    };
+    if (leak && leak->kind == Kind::usable) {
+        say(close_, tr("Tell the game"), tr("Its kind tells the game what it is, wherever it stands"));
+        say(letBe_, tr("Put a mark there"), tr("A mark tells the game of this one alone"));
+    } else if (leak && leak->kind == Kind::gap) {
+        say(close_, tr("Close it"), tr("Fills the gap with a blocker"));
+        say(letBe_, tr("It is meant"), tr("A mark stands in the gap from now on, and it is not told again"));
+    } else if (leak && leak->kind == Kind::unheard) {
+        say(close_, tr("Let it block"), tr("The layers that it lies on block from now on"));
+        say(letBe_, tr("It blocks nothing"), tr("Its tiles lose their shapes, in all levels"));
+    } else if (leak && (leak->kind == Kind::telling || leak->kind == Kind::solid)) {
+        say(close_, tr("Let it block"), tr("It blocks whole cells from now on, and so do the layers that it lies on"));
+    } else {
+        say(close_, all ? tr("Close all") : tr("Close it"),
+            tr("The cells over which one gets out say that one may not walk there"));
+        say(letBe_, all ? tr("Leave all open") : tr("Let it be open"),
+            tr("The side leads on, wherever the game says; see Sides in the Section"));
+    }
+    fill_->setVisible(leak && (leak->fill || leak->shift));
+    if (leak && leak->shift) {
+        fill_->setText(tr("Move it there"));
+        describe(fill_, tr("Move the ledge"), {},
+                 tr("Moves what the ledge lies on, and what stands on it, to where the dashed cells are"));
+    } else {
+        fill_->setText(tr("Add that cell"));
+        describe(fill_, tr("Add the cell"), {},
+                 tr("Fills the dashed cell with what the ledge is made of: with it the walker gets there"));
+    }
+    std::vector<Point> ghost;
+    if (leak && leak->fill) ghost.push_back(*leak->fill);
+    if (leak && leak->shift) ghost = cellsOf(leak->shift->mass.moved(leak->shift->by));
+    view_.reach().setGhost(std::move(ghost));
     view_.update();
     if (!leak || !asked) return;
     view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
+    if (onlyLooks(*leak)) return;
     if (of_.view == level::View::from_the_side)
         view_.setReach(true);
     else
@@ -167,6 +220,7 @@ std::vector<findings::Leak> LeakList::rims() const {
 
 void LeakList::close() {
     const findings::Leak* leak = chosen();
+    if (leak && onlyLooks(*leak)) return mend(*leak);
     level::Project p = session_.project();
     if (leak && leak->kind == findings::Leak::Kind::telling) {
         const std::vector<edit::Used> it{{edit::UsedKind::material, leak->material}};
@@ -187,6 +241,11 @@ void LeakList::close() {
 
 void LeakList::fill() {
     const findings::Leak* leak = chosen();
+    if (leak && leak->shift) {
+        const level::Project& p = session_.project();
+        return session_.applyLevel(tr("Bring a ledge within reach"),
+                                   edit::with_ledge_moved(p, *session_.level(), leak->shift->mass, leak->shift->by));
+    }
     if (!leak || !leak->fill) return;
     level::Project p = session_.project();
     const Point like{leak->cells.x + leak->cells.w / 2, leak->cells.bottom()}; // what one stands on there
@@ -196,7 +255,41 @@ void LeakList::fill() {
     session_.apply(tr("Bring a ledge within reach"), std::move(p));
 }
 
+void LeakList::mend(const findings::Leak& leak) {
+    using Kind = findings::Leak::Kind;
+    level::Project p = session_.project();
+    level::Level level = *session_.level();
+    if (leak.kind == Kind::usable) {
+        const level::AreaKindId area = edit::area_for(p, leak.word);
+        if (area == 0) return emit session_.said(tr("There are as many areas as there can be"), true);
+        return session_.apply(tr("Tell the game of a prop"), edit::with_area(std::move(p), leak.prop, area));
+    }
+    if (leak.kind == Kind::gap) {
+        level.edit(leak.layer).blockers()->set(leak.cells.corner(), level::TileShape::full);
+        return session_.applyLevel(tr("Close a gap"), std::move(level));
+    }
+    const std::vector<edit::Used> it = thingOf(p, leak);
+    level = edit::with_layers_blocking(p, level, it);
+    if (leak.kind == Kind::solid) p = edit::with_blocking(std::move(p), it, edit::Blocking::full);
+    p.put(std::move(level));
+    session_.apply(tr("Let it block"), std::move(p));
+}
+
+void LeakList::leave(const findings::Leak& leak) {
+    level::Project p = session_.project();
+    if (leak.kind == findings::Leak::Kind::unheard) {
+        const std::vector<edit::Used> it = thingOf(p, leak);
+        return session_.apply(tr("It blocks nothing"), edit::with_blocking(std::move(p), it, edit::Blocking::nothing));
+    }
+    const level::PropKind* kind = p.prop_kind(leak.prop);
+    const std::string name = kind ? kind->name : tr("Way through").toStdString();
+    const level::MarkId id = p.next_id++;
+    p.put(edit::place_mark(*session_.level(), id, level::MarkKind::note, name, leak.cells.corner()));
+    session_.apply(tr("Place a mark"), std::move(p));
+}
+
 void LeakList::letBe() {
+    if (const findings::Leak* leak = chosen(); leak && onlyLooks(*leak)) return leave(*leak);
     level::Level level = *session_.level();
     for (const findings::Leak& leak : rims())
         level.sides[static_cast<std::size_t>(leak.side)] = {level::SideKind::leads, {}};

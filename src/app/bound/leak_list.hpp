@@ -27,6 +27,8 @@ class LeakList : public QWidget {
     void choose(quint32 index);
     void close();
     void letBe();
+    void mend(const findings::Leak& leak);  // what only looks so: it becomes what it looks like
+    void leave(const findings::Leak& leak); // likewise: it is meant
     void fill();
     [[nodiscard]] const findings::Leak* chosen() const;
     [[nodiscard]] std::vector<findings::Leak> rims() const;
@@ -34,6 +36,7 @@ class LeakList : public QWidget {
     LevelView& view_;
     level::Level of_;
     std::vector<std::shared_ptr<const level::Sheet>> sheets_;
+    std::vector<std::shared_ptr<const level::Material>> materials_;
     std::vector<std::shared_ptr<const level::PropKind>> kinds_;
     std::vector<level::AreaKind> areas_;
     std::vector<findings::Leak> leaks_;

@@ -9,7 +9,6 @@
 #include <QLineEdit>
 #include <QMenu>
 #include <QToolButton>
-#include <algorithm>
 #include <utility>
 
 #include "app/bound/used_list.hpp"
@@ -26,8 +25,6 @@ void UsedList::giveTelling(level::Project project, level::AreaKindId kind) {
         session_.apply(tr("What things tell"), edit::with_telling(std::move(project), all, kind));
         return refresh();
     }
-    if (std::any_of(all.begin(), all.end(), [](const auto& u) { return u.kind == edit::UsedKind::prop; }))
-        return emit session_.said(tr("What props tell is said for the whole project"), true);
     level::Level next = *session_.level();
     const level::Project wanted = edit::with_telling(level::as_in(project, next), all, kind);
     project.put(edit::said_here(project, std::move(next), all, wanted));

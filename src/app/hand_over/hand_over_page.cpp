@@ -33,7 +33,7 @@
 #include "findings/check.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
-#include "outline/simplify.hpp"
+#include "outline/thickness.hpp"
 #include "outline/trace.hpp"
 #include "parcel/build.hpp"
 #include "picture/compose.hpp"
@@ -173,6 +173,20 @@ void HandOverPage::buildBlocking(QVBoxLayout* right) {
         p.deviation = units;
         session_.apply(tr("How far outlines may be off"), std::move(p), "deviation");
     });
+    thinnest_ = new QSpinBox(this);
+    thinnest_->setObjectName("engineThinnest");
+    thinnest_->setRange(0, level::kMostThinnest);
+    thinnest_->setSuffix(tr("/64 cell"));
+    thinnest_->setSpecialValueText(tr("as drawn"));
+    describe(thinnest_, tr("Nothing thinner than this"), {},
+             tr("What blocks and is thinner grows to that, clefts that are narrower are filled: no gap opens"));
+    addField(right, tr("Thinnest"), thinnest_);
+    connect(thinnest_, &QSpinBox::valueChanged, this, [this](int units) {
+        level::Project p = session_.project();
+        if (p.thinnest == units) return;
+        p.thinnest = units;
+        session_.apply(tr("Nothing thinner than this"), std::move(p), "thinnest");
+    });
     corners_ = label({}, "quiet", this);
     corners_->setObjectName("engineCorners");
     right->addWidget(corners_);
@@ -212,11 +226,13 @@ void HandOverPage::refresh() {
 
 // What it comes to in the open level, where that is soon told.
 void HandOverPage::showDeviation() {
-    const int units = session_.project().deviation;
-    const QSignalBlocker quiet(deviation_);
-    deviation_->setValue(units);
+    const level::Project& project = session_.project();
+    const QSignalBlocker quiet(deviation_), quiet_too(thinnest_);
+    deviation_->setValue(project.deviation);
+    thinnest_->setValue(project.thinnest);
     const level::Level* level = session_.level();
-    const bool tells = isVisible() && units > 0 && level && level->size.area() <= kMostSimplified;
+    const bool tells = isVisible() && (project.deviation > 0 || project.thinnest > 0) && level &&
+                       level->size.area() <= kMostSimplified;
     corners_->setVisible(tells);
     if (!tells) return;
     const auto outlines = outline::outlines(session_.derived().trace(*level));
@@ -227,7 +243,7 @@ void HandOverPage::showDeviation() {
     };
     const QLocale locale;
     corners_->setText(tr("%1 corners instead of %2 in %3")
-                          .arg(locale.toString(count(outline::simplified(outlines, units))),
+                          .arg(locale.toString(count(outline::for_engine(project, *level, outlines))),
                                locale.toString(count(outlines)), QString::fromStdString(level->name)));
 }
 

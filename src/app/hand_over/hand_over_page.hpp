@@ -69,6 +69,7 @@ class HandOverPage : public QWidget {
     QLabel* where_;
     QComboBox* shapes_;
     QSpinBox* deviation_;
+    QSpinBox* thinnest_;
     QLabel* corners_;
     QPushButton* build_;
     QPushButton* play_;

@@ -45,7 +45,7 @@ void ReachLens::setOn(bool on, const level::Level& level) {
     if (on_) return follow(level, true);
     session_.jobs().stop(kReachJob);
     of_ = {};
-    ghost_.reset();
+    ghost_.clear();
     take(nullptr);
 }
 
@@ -105,7 +105,7 @@ void ReachLens::point(std::optional<Point> place) {
     halo_ = ledge_ ? reach_->landings(*ledge_) : std::vector<walk::Strip>{};
 }
 
-void ReachLens::setGhost(std::optional<Point> cell) { ghost_ = cell; }
+void ReachLens::setGhost(std::vector<Point> cells) { ghost_ = std::move(cells); }
 
 void ReachLens::paintStrips(QPainter& p, const Camera& camera, const Lattice& lattice) const {
     const QTransform units = QTransform::fromScale(1.0 / kUnit, 1.0 / kUnit) * camera.cellsToScreen(lattice);
@@ -178,8 +178,8 @@ void ReachLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice)
     p.setRenderHint(QPainter::Antialiasing);
     paintStrips(p, camera, lattice);
     paintHalo(p, camera, lattice);
-    if (ghost_) {
-        const QRectF cell = camera.cellsToScreen(lattice).mapRect(QRectF(ghost_->x, ghost_->y, 1, 1));
+    for (const Point ghost : ghost_) {
+        const QRectF cell = camera.cellsToScreen(lattice).mapRect(QRectF(ghost.x, ghost.y, 1, 1));
         p.setBrush(QBrush(with_alpha(paper().brine, 150), Qt::BDiagPattern));
         p.setPen(QPen(paper().card, 4));
         p.drawRect(cell);

@@ -31,7 +31,7 @@ class ReachLens : public QObject {
     // The place that is pointed at, in 1/64 cells: where he lands from its ledge is shown.
     void point(std::optional<Point> place);
     // A cell that would bring something within reach.
-    void setGhost(std::optional<Point> cell);
+    void setGhost(std::vector<Point> cells);
     void paint(QPainter& p, const Camera& camera, const Lattice& lattice) const;
     [[nodiscard]] QString reading(Point at) const; // 1/64 cells
     [[nodiscard]] QString summary() const;
@@ -65,7 +65,7 @@ class ReachLens : public QObject {
     std::optional<Point> pointed_;
     std::optional<std::size_t> ledge_;
     std::vector<walk::Strip> halo_;
-    std::optional<Point> ghost_;
+    std::vector<Point> ghost_;
 };
 
 } // namespace vic::app

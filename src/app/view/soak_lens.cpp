@@ -151,6 +151,21 @@ void SoakLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice) 
         if (lattice.cell.w * camera.zoom() >= 12)
             paintTag(p, ring.topRight() + QPointF(4, -2), tr("%1 cells wide").arg(inCells(narrow.width)), red, card);
     }
+    const QColor ink = paper().ink;
+    for (const auto& dead : soaked_.dead_ends) {
+        const QRectF end = cells.mapRect(QRectF(dead.end.x, dead.end.y, 1, 1));
+        if (!end.intersects(QRectF(camera.area()))) continue;
+        const double r = std::clamp(end.width() / 4, 3.0, 9.0);
+        p.setPen(QPen(card, 4));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(QRectF(end.center() - QPointF(r, r), QSizeF(2 * r, 2 * r)));
+        p.setPen(QPen(ink, 1.5));
+        p.drawRect(QRectF(end.center() - QPointF(r, r), QSizeF(2 * r, 2 * r)));
+        p.drawLine(end.center() - QPointF(r, r), end.center() + QPointF(r, r));
+        p.drawLine(end.center() - QPointF(r, -r), end.center() + QPointF(r, -r));
+        if (lattice.cell.w * camera.zoom() >= 12)
+            paintTag(p, end.center() + QPointF(r + 4, -r), tr("dead end, %1 cells").arg(dead.length), ink, card);
+    }
     const QPointF from = units.map(QPointF(from_->x, from_->y));
     p.setPen(QPen(card, 2));
     p.setBrush(paper().brine);
@@ -168,6 +183,10 @@ QString SoakLens::reading(Point at) const {
         if (spanning(a, b).grown(outline::kUnit).contains(at))
             return tr("One gets out here, %1, and nothing leads on").arg(onSide(rim.side));
     }
+    const Point cell{floor_div(at.x, outline::kUnit), floor_div(at.y, outline::kUnit)};
+    for (const auto& dead : soaked_.dead_ends)
+        if (dead.cells.contains(cell))
+            return tr("A dead end: one goes <b>%1 cells</b>, and nothing is there").arg(dead.length);
     const int side = outline::kUnit / soaked_.grain;
     return soaked_.at({floor_div(at.x, side), floor_div(at.y, side)}) ? tr("Wet: one gets here")
                                                                       : tr("Dry: one does not get here");
@@ -188,6 +207,7 @@ QString SoakLens::summary() const {
                                            : tr("through %2 narrow places, the narrowest %1 cells wide"))
                    .arg(inCells(soaked_.narrow.front().width))
                    .arg(soaked_.narrow.size());
+    if (!soaked_.dead_ends.empty()) out << tr("%n dead ends", nullptr, static_cast<int>(soaked_.dead_ends.size()));
     if (names.isEmpty() && soaked_.narrow.empty()) out << tr("it leaks nowhere");
     return out.join(" · ");
 }
