@@ -33,15 +33,16 @@ std::vector<std::uint8_t> caves(int side) {
 
 outline::SolidSource source_of(const std::vector<std::uint8_t>& cells, int side) {
     return [&cells, side](const Box& box, outline::SolidCode* out, std::size_t stride, outline::Forms&) {
-        for (int y = 0; y < box.h; ++y)
-            for (int x = 0; x < box.w; ++x) {
-                const int px = box.x + x, py = box.y + y;
-                const bool in = px >= 0 && py >= 0 && px < side && py < side;
-                out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)] =
-                    in ? cells[static_cast<std::size_t>(py) * static_cast<std::size_t>(side) +
-                               static_cast<std::size_t>(px)]
-                       : 0;
-            }
+        const int x0 = std::max(0, box.x), x1 = std::min(side, box.right());
+        for (int y = 0; y < box.h; ++y) {
+            outline::SolidCode* const line = out + static_cast<std::size_t>(y) * stride;
+            const int py = box.y + y;
+            std::fill_n(line, box.w, outline::SolidCode{0});
+            if (py < 0 || py >= side) continue;
+            const std::uint8_t* const from =
+                cells.data() + static_cast<std::size_t>(py) * static_cast<std::size_t>(side);
+            for (int x = x0; x < x1; ++x) line[x - box.x] = from[x];
+        }
         return 0;
     };
 }

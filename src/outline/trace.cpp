@@ -11,6 +11,10 @@
 #include "outline/free.hpp"
 #include "outline/loose.hpp"
 
+#ifdef __SSE2__
+#include <emmintrin.h>
+#endif
+
 namespace vic::outline {
 
 using level::kChunk;
@@ -101,17 +105,47 @@ struct Packed {
     explicit Packed(const SolidCode* codes) {
         SolidCode all = 0;
         for (Row& row : rows) {
-            for (int x = 0; x < kStride; ++x) all |= codes[x];
             row.full_before = (codes[0] & 15U) == kFull;
             row.other_before = (codes[0] & 15U) > kFull;
-            for (int x = 0; x < kChunk; ++x) {
-                const unsigned solid = codes[x + 1] & 15U;
-                row.full |= std::uint64_t{solid == kFull} << x;
-                row.other |= std::uint64_t{solid > kFull} << x;
-            }
+            all |= codes[0] | codes[kStride - 1] | pack(codes + 1, row);
             codes += kStride;
         }
         any_one_way = (all & 0xF0U) != 0;
+    }
+
+    // Sets the bits of a row's cells, and returns all that is set in any of their codes.
+    static SolidCode pack(const SolidCode* codes, Row& row) {
+#ifdef __SSE2__
+        __m128i any = _mm_setzero_si128();
+        const __m128i low = _mm_set1_epi32(15), full = _mm_set1_epi32(kFull);
+        for (int x = 0; x < kChunk; x += 16) {
+            __m128i is_full[4], is_other[4];
+            for (int i = 0; i < 4; ++i) {
+                const __m128i four = _mm_loadu_si128(reinterpret_cast<const __m128i*>(codes + x + 4 * i));
+                any = _mm_or_si128(any, four);
+                is_full[i] = _mm_cmpeq_epi32(_mm_and_si128(four, low), full);
+                is_other[i] = _mm_cmpgt_epi32(_mm_and_si128(four, low), full);
+            }
+            const auto bits = [](const __m128i(&of)[4]) {
+                const __m128i a = _mm_packs_epi32(of[0], of[1]), b = _mm_packs_epi32(of[2], of[3]);
+                return std::uint64_t{static_cast<std::uint16_t>(_mm_movemask_epi8(_mm_packs_epi16(a, b)))};
+            };
+            row.full |= bits(is_full) << x;
+            row.other |= bits(is_other) << x;
+        }
+        alignas(16) std::array<SolidCode, 4> each;
+        _mm_store_si128(reinterpret_cast<__m128i*>(each.data()), any);
+        return each[0] | each[1] | each[2] | each[3];
+#else
+        SolidCode all = 0;
+        for (int x = 0; x < kChunk; ++x) {
+            all |= codes[x];
+            const unsigned solid = codes[x] & 15U;
+            row.full |= std::uint64_t{solid == kFull} << x;
+            row.other |= std::uint64_t{solid > kFull} << x;
+        }
+        return all;
+#endif
     }
 
     // The points of a row at which an outline may turn: of open and full cells those where an upright line ends, or
@@ -190,139 +224,6 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
     return std::make_shared<const Part>(std::move(part));
 }
 
-constexpr std::uint32_t kNone = 0xFFFFFFFF;
-
-// Turning points linked to the next along their outline: first corners in the order of the sweep, then the loose turns
-// that are no corners of the lattice.
-struct Links {
-    struct Node {
-        Point at; // 1/64 cells
-        std::uint32_t next = kNone;
-    };
-    std::vector<Node> nodes;
-    bool loose = false;
-};
-
-// Gives the loose turns that are no corners their places, and links all loose lines.
-void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& out) {
-    struct End {
-        Point from, to; // of the line
-        std::uint32_t node;
-    };
-    std::vector<End> arriving, leaving;
-    std::size_t index = 0;
-    for (const auto& part : trace.parts) {
-        if (!part) continue;
-        for (const LooseTurn& turn : part->loose) {
-            std::uint32_t& node = node_of[index++];
-            if (node == kNone) {
-                node = static_cast<std::uint32_t>(out.nodes.size());
-                out.nodes.push_back({turn.at});
-            }
-            if (turn.from != turn.at) arriving.push_back({turn.from, turn.at, node});
-            if (turn.to != turn.at) leaving.push_back({turn.at, turn.to, node});
-        }
-    }
-    const auto along = [](const End& a, const End& b) { return std::pair(a.from, a.to) < std::pair(b.from, b.to); };
-    std::sort(arriving.begin(), arriving.end(), along);
-    std::sort(leaving.begin(), leaving.end(), along);
-    assert(arriving.size() == leaving.size());
-    for (std::size_t i = 0; i < leaving.size(); ++i) out.nodes[leaving[i].node].next = arriving[i].node;
-}
-
-Links link(const Trace& trace) {
-    Links out;
-    const auto total = static_cast<std::size_t>(trace.corner_count());
-    out.nodes.reserve(total);
-    const auto width = static_cast<std::size_t>(trace.cells.w) + 1;
-    const auto height = static_cast<std::size_t>(trace.cells.h) + 1;
-    std::uint32_t open_row = 0;
-    std::vector<std::uint32_t> open_column(width), open_falling(width + height), open_rising(width + height);
-    const auto open = [&](unsigned way, const Corner& c) -> std::uint32_t& {
-        switch (way & 3U) {
-            case N:
-                return open_column[c.x];
-            case NE:
-                return open_rising[std::size_t{c.x} + c.y];
-            case E:
-                return open_row;
-            default:
-                return open_falling[std::size_t{c.x} + height - 1 - c.y];
-        }
-    };
-    const auto backward = [](unsigned way) { return way <= NE || way >= W; };
-    std::vector<std::size_t> first_loose(trace.parts.size() + 1, 0);
-    for (std::size_t i = 0; i < trace.parts.size(); ++i)
-        first_loose[i + 1] = first_loose[i] + (trace.parts[i] ? trace.parts[i]->loose.size() : 0);
-    std::vector<std::uint32_t> node_of(first_loose.back(), kNone);
-    out.loose = !node_of.empty();
-    for (int py = 0; py < trace.part_count.h; ++py) {
-        for (std::size_t row = 0; row < kChunk; ++row) {
-            for (int px = 0; px < trace.part_count.w; ++px) {
-                const auto number = static_cast<std::size_t>(py * trace.part_count.w + px);
-                const auto& part = trace.parts[number];
-                if (!part) continue;
-                const std::size_t end = part->row_start[row + 1];
-                for (std::size_t i = part->row_start[row]; i < end;) {
-                    const Corner* const head = &part->corners[i];
-                    const auto first = static_cast<std::uint32_t>(out.nodes.size());
-                    for (; i < end && part->corners[i].x == head->x; ++i)
-                        out.nodes.push_back({{head->x * kUnit, head->y * kUnit}});
-                    const auto count = static_cast<std::uint32_t>(out.nodes.size()) - first;
-                    // All lines that end here are closed before others are opened on the same line.
-                    for (std::uint32_t k = 0; k < count; ++k) {
-                        const Corner& c = head[k];
-                        const std::uint32_t me = first + k;
-                        if (c.in == kLoose || c.out == kLoose) node_of[first_loose[number] + c.turn] = me;
-                        if (c.in != kLoose) {
-                            const unsigned came_from = (c.in + 4U) & 7U;
-                            if (backward(came_from)) out.nodes[open(came_from, c)].next = me;
-                        }
-                        if (c.out != kLoose && backward(c.out)) out.nodes[me].next = open(c.out, c);
-                    }
-                    for (std::uint32_t k = 0; k < count; ++k) {
-                        const Corner& c = head[k];
-                        const std::uint32_t me = first + k;
-                        if (c.in != kLoose) {
-                            const unsigned came_from = (c.in + 4U) & 7U;
-                            if (!backward(came_from)) open(came_from, c) = me;
-                        }
-                        if (c.out != kLoose && !backward(c.out)) open(c.out, c) = me;
-                    }
-                }
-            }
-        }
-    }
-    if (out.loose) link_loose(trace, node_of, out);
-    return out;
-}
-
-// Loose lines may go on straight, and their points come in no order: both are mended here.
-void tidy(std::vector<Outline>& all) {
-    for (Outline& o : all) {
-        std::vector<Point> kept;
-        const std::size_t n = o.points.size();
-        const auto straight = [](Point a, Point b, Point c) {
-            return std::int64_t{b.x - a.x} * (c.y - b.y) == std::int64_t{b.y - a.y} * (c.x - b.x);
-        };
-        // From a point that surely stays: the first in reading order is a corner of the outline.
-        const auto first = static_cast<std::size_t>(
-            std::min_element(o.points.begin(), o.points.end(),
-                             [](Point a, Point b) { return std::pair(a.y, a.x) < std::pair(b.y, b.x); }) -
-            o.points.begin());
-        for (std::size_t i = 0; i < n; ++i) {
-            const Point p = o.points[(first + i) % n];
-            while (kept.size() >= 2 && straight(kept[kept.size() - 2], kept.back(), p)) kept.pop_back();
-            kept.push_back(p);
-        }
-        while (kept.size() >= 3 && straight(kept[kept.size() - 2], kept.back(), kept.front())) kept.pop_back();
-        o.points = std::move(kept);
-    }
-    std::stable_sort(all.begin(), all.end(), [](const Outline& a, const Outline& b) {
-        return std::pair(a.points.front().y, a.points.front().x) < std::pair(b.points.front().y, b.points.front().x);
-    });
-}
-
 } // namespace
 
 int Trace::corner_count() const {
@@ -389,33 +290,6 @@ void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& ch
 
 void retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed) {
     retrace(trace, source_of(level, kinds), changed);
-}
-
-std::vector<Outline> outlines(const Trace& trace) {
-    Links links = link(trace);
-    std::vector<Outline> out;
-    std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
-    for (std::size_t start = 0; start < links.nodes.size(); ++start) {
-        if (links.nodes[start].next == kNone) continue; // walked already
-        way.clear();
-        std::int64_t area = 0;
-        for (std::size_t at = start; links.nodes[at].next != kNone;) {
-            const Point p = links.nodes[at].at;
-            if (!way.empty()) area += std::int64_t{way.back().x} * p.y - std::int64_t{p.x} * way.back().y;
-            way.push_back(p);
-            at = std::exchange(links.nodes[at].next, kNone);
-        }
-        area += std::int64_t{way.back().x} * way.front().y - std::int64_t{way.front().x} * way.back().y;
-        out.push_back({way, area < 0});
-    }
-    if (!links.loose) return out;
-    std::vector<Point> bends;
-    for (const auto& part : trace.parts)
-        if (part) bends.insert(bends.end(), part->bends.begin(), part->bends.end());
-    std::sort(bends.begin(), bends.end());
-    if (!bends.empty()) straighten(out, bends);
-    tidy(out);
-    return out;
 }
 
 std::vector<OneWayEdge> one_way_edges(const Trace& trace) {

@@ -127,6 +127,9 @@ Flights::Flights(const Places& places, const level::Walker& walker, int grain)
 void Flights::follow(int y0, int y1) {
     held_.follow(y0, y1);
     no_room_.follow(y0, y1);
+    for (int y = y0; y < y1 && !floats_any_; ++y)
+        floats_any_ = std::any_of(places_.floats.row(y), places_.floats.row(y) + places_.floats.words,
+                                  [](std::uint64_t w) { return w != 0; });
 }
 
 const Profile& Flights::profile(Kind kind) const {

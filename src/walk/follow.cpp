@@ -33,39 +33,37 @@ Bits copied(const Bits& from, int y0, int y1) {
     return out;
 }
 
-// Whether any of what tells changes where the walker swims, climbs, or is let out.
-bool any_tells(const level::Project& project, const level::Level& level) {
-    for (const level::AreaKind& k : project.area_kinds) {
-        const bool matters = (k.means == level::AreaMeans::water && level.walker.swim > 0) ||
-                             (k.means == level::AreaMeans::ladder && level.walker.climb > 0) ||
-                             k.means == level::AreaMeans::exit;
-        if (matters && !outline::told_outlines(project, level, k.id).empty()) return true;
-    }
-    return false;
-}
-
 } // namespace
 
 void Reach::Inside::take_over(Before before, const Box& changed) {
     const auto runs = [](const Runs& of, const std::vector<std::pair<int, std::size_t>>& which, std::size_t k) {
         return std::pair(of.all[which[k].second].from, of.all[which[k].second].to);
     };
-    const auto key = [](int y, int x) {
-        return (std::uint64_t{static_cast<std::uint32_t>(y)} << 32) | static_cast<std::uint32_t>(x);
+    const auto old_runs = [&](std::size_t i) -> const Runs& {
+        return before.ledges[i].floats ? *before.floats : *before.held;
+    };
+    const auto new_runs = [&](std::size_t i) -> const Runs& { return ledges[i].floats ? *floats : *held; };
+    // What floats is told apart by the topmost bit.
+    const auto key = [](bool in_air, int y, int x) {
+        return (std::uint64_t{in_air} << 63) | (std::uint64_t{static_cast<std::uint32_t>(y)} << 32) |
+               static_cast<std::uint32_t>(x);
     };
     std::unordered_map<std::uint64_t, std::size_t> by_first;
     by_first.reserve(before.runs_of.size());
     for (std::size_t i = 0; i < before.runs_of.size(); ++i)
-        by_first.emplace(key(before.runs_of[i].front().first, runs(*before.held, before.runs_of[i], 0).first), i);
+        by_first.emplace(key(before.ledges[i].floats, before.runs_of[i].front().first,
+                             runs(old_runs(i), before.runs_of[i], 0).first),
+                         i);
     std::vector<std::size_t> was(ledges.size(), kNoLedge), is(before.runs_of.size(), kNoLedge);
     for (std::size_t i = 0; i < runs_of.size(); ++i) {
         const auto& mine = runs_of[i];
-        const auto found = by_first.find(key(mine.front().first, runs(*held, mine, 0).first));
+        const auto found = by_first.find(key(ledges[i].floats, mine.front().first, runs(new_runs(i), mine, 0).first));
         if (found == by_first.end()) continue;
         const auto& theirs = before.runs_of[found->second];
         bool same = mine.size() == theirs.size();
         for (std::size_t k = 0; same && k < mine.size(); ++k)
-            same = mine[k].first == theirs[k].first && runs(*held, mine, k) == runs(*before.held, theirs, k);
+            same = mine[k].first == theirs[k].first &&
+                   runs(new_runs(i), mine, k) == runs(old_runs(found->second), theirs, k);
         if (!same) continue;
         was[i] = found->second;
         is[found->second] = i;
@@ -92,12 +90,16 @@ void Reach::Inside::take_over(Before before, const Box& changed) {
 
 bool Reach::follow(const level::Project& project, const level::Level& level, const std::vector<Box>& changed) {
     Inside& in = *in_;
-    if (level.view != level::View::from_the_side || in.places.size.empty() || in.cells != level.size || in.floats_any ||
-        in.told || any_tells(project, level))
-        return false;
+    if (level.view != level::View::from_the_side || in.places.size.empty() || in.cells != level.size) return false;
     const level::TileTable tiles(project, level);
     const level::PropKinds kinds(project, level);
     in.samples.redraw(level, {tiles, kinds}, changed);
+    for (Inside::Area& area : in.areas)
+        for (const auto& [top, bottom] : Samples::rows_of(level.size, changed)) {
+            const Box rows{0, top, level.size.w, bottom - top};
+            area.there.redraw(outline::where_told(project, level, area.kind, rows), {tiles}, {rows});
+        }
+    if (!in.ways_out.empty()) in.find_exits(project, level);
     int y0 = in.places.size.h, y1 = 0;
     for (const auto& [top, bottom] : Samples::rows_of(level.size, changed)) {
         y0 = std::min(y0, in.samples.margin + top * in.samples.grain - in.samples.foot.h - 1);
@@ -106,17 +108,19 @@ bool Reach::follow(const level::Project& project, const level::Level& level, con
     y0 = std::max(0, y0 - 1);
     y1 = std::min(in.places.size.h, y1);
     if (y0 >= y1) return true;
-    const Bits* const rasters[] = {&in.places.room, &in.places.held, &in.places.drops};
+    const Bits* const rasters[] = {&in.places.room,   &in.places.held, &in.places.drops,
+                                   &in.places.floats, &in.swims,       &in.climbs};
     std::vector<Bits> was;
     for (const Bits* raster : rasters) was.push_back(copied(*raster, y0, y1));
+    if (!in.areas.empty()) in.take_areas(y0, y1);
     in.find_places(std::min(in.places.size.h - 1, y0 + 1), y1);
     Box differs;
     for (std::size_t i = 0; i < was.size(); ++i) differs = united(differs, difference(was[i], *rasters[i], y0, y1));
-    if (differs.empty()) return true;
+    if (differs.empty() && in.ways_out.empty()) return true;
     for (const auto& flights : in.flights)
         if (flights) flights->follow(y0, y1);
-    Inside::Before before{std::move(in.ledges), std::move(in.runs_of), std::move(in.played), std::move(in.looked_at),
-                          std::move(in.held)};
+    Inside::Before before{std::move(in.ledges),    std::move(in.runs_of), std::move(in.played),
+                          std::move(in.looked_at), std::move(in.held),    std::move(in.floats)};
     in.find_ledges();
     in.take_over(std::move(before), differs);
     in.measure();

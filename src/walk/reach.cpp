@@ -37,9 +37,9 @@ void draw_sides(const level::Level& level, Samples& samples) {
     if (blocks(3)) fill({0, 0, m, all.h});
 }
 
-// Bits of one raster moved so that those at `by` come to 0, 0; only inside `within`.
-void take_moved(const Bits& from, Point by, Size within, Bits& to) {
-    for (int y = 0; y < within.h; ++y) {
+// Bits of one raster moved so that those at `by` come to 0, 0; only inside `within` and in rows y0 .. y1 - 1.
+void take_moved(const Bits& from, Point by, Size within, int y0, int y1, Bits& to) {
+    for (int y = y0; y < std::min(within.h, y1); ++y) {
         if (y + by.y >= from.size.h) break;
         each_run(from.row(y + by.y), from.size.w, true, [&](int a, int b) {
             a = std::max(0, a - by.x);
@@ -61,33 +61,47 @@ Reach::Inside::Inside(const level::Project& project, const level::Level& level)
       places{{}, Bits({0, 0}), Bits({0, 0}), Bits({0, 0}), Bits({0, 0}), Bits({0, 0})} {
     draw_sides(level, samples);
     for (std::size_t i = 0; i < 4; ++i) leads[i] = level.sides[i].kind == level::SideKind::leads;
-    for (const level::Mark& m : level.marks)
-        if (m.kind == level::MarkKind::exit)
-            exits.push_back({m.cells.x * kUnit, m.cells.y * kUnit, m.cells.w * kUnit, m.cells.h * kUnit});
     places.size = samples.places(samples.foot);
     if (places.size.empty()) return;
     swims = climbs = Bits(places.size);
     for (const level::AreaKind& k : project.area_kinds) {
         const bool water = k.means == level::AreaMeans::water && walker.swim > 0;
         const bool ladder = k.means == level::AreaMeans::ladder && walker.climb > 0;
-        if (k.means == level::AreaMeans::exit) {
-            told = true;
-            for (const outline::Outline& o : outline::told_outlines(project, level, k.id)) {
-                Box box{o.points[0].x, o.points[0].y, 1, 1};
-                for (const Point p : o.points) box = united(box, {p.x, p.y, 1, 1});
-                if (!o.hole) exits.push_back(box);
-            }
-        }
+        if (k.means == level::AreaMeans::exit) ways_out.push_back(k.id);
         if (!water && !ladder) continue;
         const level::TileTable tiles(project, level);
-        const Samples there(outline::where_told(project, level, k.id), outline::Kinds{tiles}, {1, 1}, kMargin,
-                            kMostSamples);
-        const Point middle{samples.foot.w / 2, samples.foot.h / 2};
-        take_moved(there.blocked, middle, places.size, water ? swims : climbs);
-        if (ladder) take_moved(there.blocked, {middle.x, samples.foot.h - 1}, places.size, climbs);
-        floats_any = floats_any || std::any_of(there.blocked.of.begin(), there.blocked.of.end(),
-                                               [](std::uint64_t w) { return w != 0; });
+        areas.push_back({k.id, water,
+                         Samples(outline::where_told(project, level, k.id, level.cells()), outline::Kinds{tiles},
+                                 {1, 1}, kMargin, kMostSamples)});
     }
+    take_areas(0, places.size.h);
+    find_exits(project, level);
+}
+
+void Reach::Inside::take_areas(int y0, int y1) {
+    const Point middle{samples.foot.w / 2, samples.foot.h / 2};
+    for (Bits* raster : {&swims, &climbs})
+        for (int y = y0; y < y1; ++y) raster->clear(y, 0, raster->size.w);
+    for (const Area& area : areas) {
+        const Bits& there = area.there.blocked;
+        take_moved(there, middle, places.size, y0, y1, area.water ? swims : climbs);
+        if (!area.water) take_moved(there, {middle.x, samples.foot.h - 1}, places.size, y0, y1, climbs);
+        floats_any =
+            floats_any || std::any_of(there.of.begin(), there.of.end(), [](std::uint64_t w) { return w != 0; });
+    }
+}
+
+void Reach::Inside::find_exits(const level::Project& project, const level::Level& level) {
+    exits.clear();
+    for (const level::Mark& m : level.marks)
+        if (m.kind == level::MarkKind::exit)
+            exits.push_back({m.cells.x * kUnit, m.cells.y * kUnit, m.cells.w * kUnit, m.cells.h * kUnit});
+    for (const level::AreaKindId kind : ways_out)
+        for (const outline::Outline& o : outline::told_outlines(project, level, kind)) {
+            Box box{o.points[0].x, o.points[0].y, 1, 1};
+            for (const Point p : o.points) box = united(box, {p.x, p.y, 1, 1});
+            if (!o.hole) exits.push_back(box);
+        }
 }
 
 void Reach::Inside::find_places(int y0, int y1) {

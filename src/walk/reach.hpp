@@ -49,8 +49,8 @@ class Reach {
     // Everything must outlive the call only. Levels seen from above have no ledges.
     Reach(const level::Project& project, const level::Level& level);
     // After what lies in some cells has become different and nothing else of the level and the project: the same as if
-    // it were made anew, sooner. False where it must be made anew (the level has another size, or tells of water,
-    // ladders or exits by areas); then nothing has changed.
+    // it were made anew, sooner. False where it must be made anew (the level has another size); then nothing has
+    // changed.
     [[nodiscard]] bool follow(const level::Project& project, const level::Level& level,
                               const std::vector<Box>& changed);
     ~Reach();

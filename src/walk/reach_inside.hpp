@@ -27,7 +27,13 @@ struct Reach::Inside {
     Size cells;
     Bits swims, climbs; // places of the corner, whether or not there is room
     bool floats_any = false;
-    bool told = false; // an area is an exit
+    struct Area { // what is swum in or climbed
+        level::AreaKindId kind;
+        bool water;
+        Samples there;
+    };
+    std::vector<Area> areas;
+    std::vector<level::AreaKindId> ways_out; // areas that are exits
 
     // --- Follows from the samples.
     Places places;
@@ -43,6 +49,8 @@ struct Reach::Inside {
     std::vector<Position> arc; // of a jump, far down
 
     void find_places(int y0, int y1); // rows y0 .. y1 - 1
+    void take_areas(int y0, int y1);  // likewise, from the areas' samples
+    void find_exits(const level::Project& project, const level::Level& level);
     void find_ledges();
     void measure();
     void play(std::size_t ledge, int worker);
@@ -55,7 +63,7 @@ struct Reach::Inside {
         std::vector<std::vector<std::pair<int, std::size_t>>> runs_of;
         std::vector<char> played;
         std::vector<Box> looked_at;
-        std::unique_ptr<Runs> held;
+        std::unique_ptr<Runs> held, floats;
     };
     void take_over(Before before, const Box& changed);
     void find_ways_back();

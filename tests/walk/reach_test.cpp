@@ -8,6 +8,7 @@
 #include "base/parallel.hpp"
 #include "edit/fill_in.hpp"
 #include "edit/stroke.hpp"
+#include "support/hands.hpp"
 #include "support/make.hpp"
 #include "walk/bones.hpp"
 #include "walk/jump.hpp"
@@ -355,7 +356,16 @@ TEST_CASE("after a change it is as if reach were made anew", "[reach][follow]") 
     for (int round = 0; round < rounds; ++round) {
         static constexpr int heights[] = {20, 22, 70, 26}; // of more rows than are read together, too
         Cave place({16 + random.below(8), heights[round % 4]});
-        random_cave(place, random, false);
+        // With ladders and water, too, or with those that are laid only on the way.
+        const bool wet = round % 2 == 1;
+        random_cave(place, random, wet && round % 4 == 1);
+        if (wet) place.small.project.area_kinds.push_back({902, "Way out", {}, level::AreaMeans::exit});
+        if (wet) {
+            level::Sheet s = *place.small.project.sheets[0];
+            s.tiles[7].tells = 902;
+            s.tiles[7].shape = level::TileShape::none;
+            place.small.project.put(s);
+        }
         place.change([&](level::Level& level) {
             if (round % 3 == 1) level.walker.wall_jump = 2;
             if (round % 3 == 2) level.walker.least_jump = 1, level.walker.grace_edge = 120;
@@ -367,14 +377,15 @@ TEST_CASE("after a change it is as if reach were made anew", "[reach][follow]") 
             place.change([&](level::Level& level) {
                 for (int i = 0; i < 1 + random.below(3); ++i) {
                     const Point at{random.below(level.size.w), random.below(level.size.h)};
-                    const int kind = random.below(4);
+                    const int kind = random.below(wet ? 7 : 4);
                     level.edit(place.small.ground)
                         .grid()
                         .set(at,
                              kind == 0 ? level::Cell()
                                        : level::Cell(kind == 1   ? 5
                                                      : kind == 2 ? 2
-                                                                 : 10,
+                                                     : kind == 3 ? 10
+                                                                 : 2 + kind, // ladder, water, way out
                                                      {}, true),
                              0);
                     changed.push_back({at.x, at.y, 1, 1});
@@ -399,9 +410,8 @@ TEST_CASE("after a change it is as if reach were made anew", "[reach][follow]") 
         }
     }
     CHECK(differs > followed / 8);
-    // Where areas tell of ladders or water, it says that it must be made anew.
-    Cave wet({20, 18});
-    random_cave(wet, random, true);
-    Reach reach = wet.reach();
-    CHECK_FALSE(reach.follow(wet.small.project, wet.small.level(), {{3, 3, 1, 1}}));
+    // A level that is not as large any more is made anew.
+    Reach reach = Cave({20, 18}).reach();
+    const Cave larger({21, 18});
+    CHECK_FALSE(reach.follow(larger.small.project, larger.small.level(), {{3, 3, 1, 1}}));
 }

@@ -151,7 +151,7 @@ void SoakLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice) 
         if (lattice.cell.w * camera.zoom() >= 12)
             paintTag(p, ring.topRight() + QPointF(4, -2), tr("%1 cells wide").arg(inCells(narrow.width)), red, card);
     }
-    const QColor ink = paper().ink;
+    const QColor mark = paper().ink;
     for (const auto& dead : soaked_.dead_ends) {
         const QRectF end = cells.mapRect(QRectF(dead.end.x, dead.end.y, 1, 1));
         if (!end.intersects(QRectF(camera.area()))) continue;
@@ -159,12 +159,12 @@ void SoakLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice) 
         p.setPen(QPen(card, 4));
         p.setBrush(Qt::NoBrush);
         p.drawRect(QRectF(end.center() - QPointF(r, r), QSizeF(2 * r, 2 * r)));
-        p.setPen(QPen(ink, 1.5));
+        p.setPen(QPen(mark, 1.5));
         p.drawRect(QRectF(end.center() - QPointF(r, r), QSizeF(2 * r, 2 * r)));
         p.drawLine(end.center() - QPointF(r, r), end.center() + QPointF(r, r));
         p.drawLine(end.center() - QPointF(r, -r), end.center() + QPointF(r, -r));
         if (lattice.cell.w * camera.zoom() >= 12)
-            paintTag(p, end.center() + QPointF(r + 4, -r), tr("dead end, %1 cells").arg(dead.length), ink, card);
+            paintTag(p, end.center() + QPointF(r + 4, -r), tr("dead end, %1 cells").arg(dead.length), mark, card);
     }
     const QPointF from = units.map(QPointF(from_->x, from_->y));
     p.setPen(QPen(card, 2));

@@ -1,0 +1,262 @@
+// From the corners of a trace to its outlines.
+#include <algorithm>
+#include <cassert>
+#include <utility>
+
+#include "base/parallel.hpp"
+#include "outline/free.hpp"
+#include "outline/trace.hpp"
+
+namespace vic::outline {
+
+using level::kChunk;
+
+namespace {
+
+enum Way : unsigned { kNorth, kNorthEast, kEast, kWest = 6, kNorthWest };
+
+constexpr std::uint32_t kNone = 0xFFFFFFFF;
+
+// Turning points linked to the next along their outline: first corners part by part, so that those near one another lie
+// near in memory, too, then the loose turns that are no corners of the lattice.
+struct Links {
+    struct Node {
+        Point at; // 1/64 cells
+        std::uint32_t next = kNone;
+    };
+    std::vector<Node> nodes;
+    std::vector<std::uint32_t> first_of; // by part: its first corner's node
+    bool loose = false;
+};
+
+// visit(number of the part, its corners in that row), from top to bottom and left to right, for rows of parts.
+template <class Visit>
+void each_row(const Trace& trace, int from, int to, const Visit& visit) {
+    for (int py = from; py < to; ++py)
+        for (std::size_t row = 0; row < kChunk; ++row)
+            for (int px = 0; px < trace.part_count.w; ++px) {
+                const auto number = static_cast<std::size_t>(py * trace.part_count.w + px);
+                const Part* const part = trace.parts[number].get();
+                if (part && part->row_start[row] != part->row_start[row + 1])
+                    visit(number, std::size_t{part->row_start[row]}, std::size_t{part->row_start[row + 1]});
+            }
+}
+
+// Gives the loose turns that are no corners their places, and links all loose lines.
+void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& out) {
+    struct End {
+        Point from, to; // of the line
+        std::uint32_t node;
+    };
+    std::vector<End> arriving, leaving;
+    std::size_t index = 0;
+    for (const auto& part : trace.parts) {
+        if (!part) continue;
+        for (const LooseTurn& turn : part->loose) {
+            std::uint32_t& node = node_of[index++];
+            if (node == kNone) {
+                node = static_cast<std::uint32_t>(out.nodes.size());
+                out.nodes.push_back({turn.at});
+            }
+            if (turn.from != turn.at) arriving.push_back({turn.from, turn.at, node});
+            if (turn.to != turn.at) leaving.push_back({turn.at, turn.to, node});
+        }
+    }
+    const auto along = [](const End& a, const End& b) { return std::pair(a.from, a.to) < std::pair(b.from, b.to); };
+    std::sort(arriving.begin(), arriving.end(), along);
+    std::sort(leaving.begin(), leaving.end(), along);
+    assert(arriving.size() == leaving.size());
+    for (std::size_t i = 0; i < leaving.size(); ++i) out.nodes[leaving[i].node].next = arriving[i].node;
+}
+
+// The sweep over some rows of parts: which corner is open on each line of the lattice.
+class Sweep {
+  public:
+    Sweep(const Trace& trace, Links& links, const std::vector<std::size_t>& first_loose,
+          std::vector<std::uint32_t>& node_of)
+        : trace_(trace),
+          links_(links),
+          first_loose_(first_loose),
+          node_of_(node_of),
+          height_(static_cast<std::size_t>(trace.cells.h) + 1) {
+        const auto width = static_cast<std::size_t>(trace.cells.w) + 1;
+        column_.resize(width, kNone);
+        falling_.resize(width + height_, kNone);
+        rising_.resize(width + height_, kNone);
+    }
+    void over(int from, int to) {
+        each_row(trace_, from, to,
+                 [&](std::size_t number, std::size_t begin, std::size_t end) { row(number, begin, end); });
+    }
+    // Links what lines from before the rows of another sweep led to; that one began right below this one.
+    void close(const Sweep& below) {
+        for (const Pending& p : below.pending_) {
+            const std::uint32_t partner = open(p.way, p.corner);
+            if (p.arrives)
+                links_.nodes[partner].next = p.node;
+            else
+                links_.nodes[p.node].next = partner;
+        }
+    }
+
+  private:
+    struct Pending { // a corner whose partner lies above what is swept
+        Corner corner;
+        unsigned way; // to the partner
+        std::uint32_t node;
+        bool arrives; // whether the outline comes from there
+    };
+    std::uint32_t& open(unsigned way, const Corner& c) {
+        switch (way & 3U) {
+            case kNorth:
+                return column_[c.x];
+            case kNorthEast:
+                return rising_[std::size_t{c.x} + c.y];
+            case kEast:
+                return row_;
+            default:
+                return falling_[std::size_t{c.x} + height_ - 1 - c.y];
+        }
+    }
+    static bool backward(unsigned way) { return way <= kNorthEast || way >= kWest; }
+    void row(std::size_t number, std::size_t begin, std::size_t end) {
+        const Part& part = *trace_.parts[number];
+        const std::uint32_t base = links_.first_of[number];
+        for (std::size_t i = begin; i < end;) {
+            const Corner* const head = &part.corners[i];
+            const auto first = base + static_cast<std::uint32_t>(i);
+            for (; i < end && part.corners[i].x == head->x; ++i)
+                links_.nodes[base + i].at = {head->x * kUnit, head->y * kUnit};
+            const auto count = base + static_cast<std::uint32_t>(i) - first;
+            // All lines that end here are closed before others are opened on the same line.
+            for (std::uint32_t k = 0; k < count; ++k) {
+                const Corner& c = head[k];
+                const std::uint32_t me = first + k;
+                if (c.in == kLoose || c.out == kLoose) node_of_[first_loose_[number] + c.turn] = me;
+                if (c.in != kLoose) {
+                    const unsigned came_from = (c.in + 4U) & 7U;
+                    if (backward(came_from)) {
+                        if (const std::uint32_t partner = open(came_from, c); partner != kNone)
+                            links_.nodes[partner].next = me;
+                        else
+                            pending_.push_back({c, came_from, me, true});
+                    }
+                }
+                if (c.out != kLoose && backward(c.out)) {
+                    if (const std::uint32_t partner = open(c.out, c); partner != kNone)
+                        links_.nodes[me].next = partner;
+                    else
+                        pending_.push_back({c, c.out, me, false});
+                }
+            }
+            for (std::uint32_t k = 0; k < count; ++k) {
+                const Corner& c = head[k];
+                const std::uint32_t me = first + k;
+                if (c.in != kLoose) {
+                    const unsigned came_from = (c.in + 4U) & 7U;
+                    if (!backward(came_from)) open(came_from, c) = me;
+                }
+                if (c.out != kLoose && !backward(c.out)) open(c.out, c) = me;
+            }
+        }
+    }
+
+    const Trace& trace_;
+    Links& links_;
+    const std::vector<std::size_t>& first_loose_;
+    std::vector<std::uint32_t>& node_of_;
+    std::size_t height_;
+    std::uint32_t row_ = kNone;
+    std::vector<std::uint32_t> column_, falling_, rising_;
+    std::vector<Pending> pending_;
+};
+
+Links link(const Trace& trace) {
+    Links out;
+    std::uint32_t total = 0;
+    for (const auto& part : trace.parts) {
+        out.first_of.push_back(total);
+        total += part ? static_cast<std::uint32_t>(part->corners.size()) : 0;
+    }
+    out.nodes.resize(total);
+    std::vector<std::size_t> first_loose(trace.parts.size() + 1, 0);
+    for (std::size_t i = 0; i < trace.parts.size(); ++i)
+        first_loose[i + 1] = first_loose[i] + (trace.parts[i] ? trace.parts[i]->loose.size() : 0);
+    std::vector<std::uint32_t> node_of(first_loose.back(), kNone);
+    out.loose = !node_of.empty();
+    // In two halves of as many corners.
+    constexpr std::uint32_t kLarge = 20'000; // corners from which on a second thread is worth its while
+    int half = trace.part_count.h;
+    if (total >= kLarge)
+        for (half = 0; half < trace.part_count.h &&
+                       out.first_of[static_cast<std::size_t>(half * trace.part_count.w)] < total / 2;)
+            ++half;
+    Sweep upper(trace, out, first_loose, node_of), lower(trace, out, first_loose, node_of);
+    parallel_both(
+        half < trace.part_count.h, [&] { upper.over(0, half); }, [&] { lower.over(half, trace.part_count.h); });
+    upper.close(lower);
+    if (out.loose) link_loose(trace, node_of, out);
+    return out;
+}
+
+// Loose lines may go on straight, and their points come in no order: both are mended here.
+void tidy(std::vector<Outline>& all) {
+    for (Outline& o : all) {
+        std::vector<Point> kept;
+        const std::size_t n = o.points.size();
+        const auto straight = [](Point a, Point b, Point c) {
+            return std::int64_t{b.x - a.x} * (c.y - b.y) == std::int64_t{b.y - a.y} * (c.x - b.x);
+        };
+        // From a point that surely stays: the first in reading order is a corner of the outline.
+        const auto first = static_cast<std::size_t>(
+            std::min_element(o.points.begin(), o.points.end(),
+                             [](Point a, Point b) { return std::pair(a.y, a.x) < std::pair(b.y, b.x); }) -
+            o.points.begin());
+        for (std::size_t i = 0; i < n; ++i) {
+            const Point p = o.points[(first + i) % n];
+            while (kept.size() >= 2 && straight(kept[kept.size() - 2], kept.back(), p)) kept.pop_back();
+            kept.push_back(p);
+        }
+        while (kept.size() >= 3 && straight(kept[kept.size() - 2], kept.back(), kept.front())) kept.pop_back();
+        o.points = std::move(kept);
+    }
+    std::stable_sort(all.begin(), all.end(), [](const Outline& a, const Outline& b) {
+        return std::pair(a.points.front().y, a.points.front().x) < std::pair(b.points.front().y, b.points.front().x);
+    });
+}
+
+} // namespace
+
+std::vector<Outline> outlines(const Trace& trace) {
+    Links links = link(trace);
+    std::vector<Outline> out;
+    std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
+    const auto walk = [&](std::size_t start) {
+        if (links.nodes[start].next == kNone) return; // walked already
+        way.clear();
+        std::int64_t area = 0;
+        for (std::size_t at = start; links.nodes[at].next != kNone;) {
+            const Point p = links.nodes[at].at;
+            if (!way.empty()) area += std::int64_t{way.back().x} * p.y - std::int64_t{p.x} * way.back().y;
+            way.push_back(p);
+            at = std::exchange(links.nodes[at].next, kNone);
+        }
+        area += std::int64_t{way.back().x} * way.front().y - std::int64_t{way.front().x} * way.back().y;
+        out.push_back({way, area < 0});
+    };
+    each_row(trace, 0, trace.part_count.h, [&](std::size_t number, std::size_t begin, std::size_t end) {
+        for (std::size_t i = begin; i < end; ++i) walk(links.first_of[number] + i);
+    });
+    const auto corners = static_cast<std::size_t>(trace.corner_count());
+    for (std::size_t loose = corners; loose < links.nodes.size(); ++loose) walk(loose);
+    if (!links.loose) return out;
+    std::vector<Point> bends;
+    for (const auto& part : trace.parts)
+        if (part) bends.insert(bends.end(), part->bends.begin(), part->bends.end());
+    std::sort(bends.begin(), bends.end());
+    if (!bends.empty()) straighten(out, bends);
+    tidy(out);
+    return out;
+}
+
+} // namespace vic::outline
