@@ -2,9 +2,6 @@
 
 #include <algorithm>
 #include <bit>
-#include <cassert>
-#include <cmath>
-#include <numeric>
 #include <utility>
 
 #include "base/parallel.hpp"

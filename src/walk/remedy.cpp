@@ -161,15 +161,14 @@ std::optional<Shift> shift_for(const level::Project& project, const level::Level
             if ((x != 0 || y != 0) && room && comes_near(by)) ways.emplace_back(std::abs(x) + std::abs(y), by);
         }
     std::sort(ways.begin(), ways.end());
-    const Point aim{(far.around.x + far.around.right()) / 2, far.around.bottom()};
+    const Point aim{(mine.front().from + mine.front().to) / 2, mine.front().y}; // the topmost of it
     for (const auto& [length, by] : ways) {
         if (--most < 0) break;
         const Reach then(project, with_shifted(level, mass, by));
         const Point there{aim.x + by.x * kUnit, aim.y + by.y * kUnit};
         const auto now = then.ledge_under(there);
         if (now && then.ledges()[*now].gets != Gets::not_reached &&
-            then.ledges()[*now].around.bottom() <= far.around.bottom() + by.y * kUnit &&
-            then.reachable() > reach.reachable())
+            then.ledges()[*now].around.y <= far.around.y + by.y * kUnit && then.reachable() > reach.reachable())
             return Shift{cells, by};
     }
     return std::nullopt;
@@ -215,7 +214,7 @@ std::optional<Point> remedy_for(const level::Project& project, const level::Leve
             tries.emplace_back(aside + down, Point{x, y});
         }
     std::sort(tries.begin(), tries.end());
-    const Point aim{(far.around.x + far.around.right()) / 2, far.around.bottom()};
+    const Point aim{(mine.front().from + mine.front().to) / 2, mine.front().y}; // the topmost of it
     if (tries.empty() || most <= 0) return std::nullopt;
     // One of our own follows from try to try, where it can.
     Reach then(project, with_cell(level, tries.front().second));
@@ -227,8 +226,8 @@ std::optional<Point> remedy_for(const level::Project& project, const level::Leve
         if (!(cell == last) && !then.follow(project, with, changed)) then = Reach(project, with);
         last = cell;
         const auto now = then.ledge_under(aim);
-        if (now && then.ledges()[*now].gets != Gets::not_reached &&
-            then.ledges()[*now].around.bottom() <= far.around.bottom() && then.reachable() > reach.reachable())
+        if (now && then.ledges()[*now].gets != Gets::not_reached && then.ledges()[*now].around.y <= far.around.y &&
+            then.reachable() > reach.reachable())
             return cell;
     }
     return std::nullopt;
