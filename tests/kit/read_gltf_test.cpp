@@ -1,0 +1,196 @@
+// Reading glTF: what it tells of pieces, and that nothing in a file does harm.
+#include "kit/read_gltf.hpp"
+
+#include <catch2/catch.hpp>
+#include <fstream>
+
+#include "base/error.hpp"
+#include "kit/models.hpp"
+#include "sheet/png.hpp"
+#include "support/make.hpp"
+
+using namespace kit_test;
+
+namespace {
+
+KitFile read(const Model& model) { return gltf_from(model.glb(), "/nowhere", "kit.glb"); }
+
+struct Bounds {
+    Vec least{1e9, 1e9, 1e9}, most{-1e9, -1e9, -1e9};
+    explicit Bounds(const Body& body) {
+        for (const Vec v : body.mesh.points) {
+            least = {std::min(least.x, v.x), std::min(least.y, v.y), std::min(least.z, v.z)};
+            most = {std::max(most.x, v.x), std::max(most.y, v.y), std::max(most.z, v.z)};
+        }
+    }
+};
+
+// Six times the volume that the triangles enclose.
+double volume6(const Mesh& mesh) {
+    double out = 0;
+    for (const auto& t : mesh.triangles) out += dot(mesh.points[t[0]], cross(mesh.points[t[1]], mesh.points[t[2]]));
+    return out;
+}
+
+std::string trouble(const Model& model) {
+    try {
+        read(model);
+    } catch (const InputError& e) {
+        CHECK(e.file == "kit.glb");
+        return e.problem.english();
+    }
+    return {};
+}
+
+} // namespace
+
+TEST_CASE("the pieces of a glTF are the nodes of its scene, each about its own origin", "[kit][gltf]") {
+    Model model;
+    model.box("Wall", {0, 0, 0}, {2, 3, 0.2}, {10, 0, 0});
+    const std::size_t post = model.box("Post", {-0.1, 0, -0.1}, {0.1, 3, 0.1}, {0, 0, 4});
+    const std::size_t cap = model.box("Cap", {-0.2, 0, -0.2}, {0.2, 0.1, 0.2}, {0, 3, 0}, false);
+    model.json["nodes"][post]["children"] = {cap};
+    const KitFile kit = read(model);
+    REQUIRE(kit.bodies.size() == 2);
+    CHECK(kit.bodies[0].name == "Wall");
+    const Bounds wall(kit.bodies[0]);
+    CHECK(wall.least == Vec{0, 0, 0});
+    CHECK(wall.most.x == Approx(2));
+    CHECK(volume6(kit.bodies[0].mesh) / 6 == Approx(2 * 3 * 0.2));
+    CHECK(kit.bodies[1].nodes == std::vector<std::string>{"Post", "Cap"});
+    CHECK(Bounds(kit.bodies[1]).most.y == Approx(3.1));
+    CHECK(kit.bodies[1].mesh.triangles.size() == 24);
+    CHECK(kit.bodies[1].mesh.node.back() == 1);
+    CHECK(kit.doubts.empty());
+}
+
+TEST_CASE("turns, scales, matrices and a node that holds all others count", "[kit][gltf]") {
+    Model model;
+    const std::size_t a = model.box("A", {0, 0, 0}, {1, 2, 4}, {5, 5, 5}, false);
+    const std::size_t b = model.box("B", {0, 0, 0}, {1, 2, 4}, {}, false);
+    model.json["nodes"][a]["scale"] = {2, 1, -1}; // mirrored: what is outside stays outside
+    // Z up turned to y up: x stays, y comes to -z, z to y.
+    model.json["nodes"].push_back(
+        {{"name", "All"}, {"children", {a, b}}, {"matrix", {1, 0, 0, 0, 0, 0, -1, 0, 0, 1, 0, 0, 7, 8, 9, 1}}});
+    model.json["scenes"][0]["nodes"] = {2};
+    const KitFile kit = read(model);
+    REQUIRE(kit.bodies.size() == 2);
+    const Bounds first(kit.bodies[0]), second(kit.bodies[1]);
+    CHECK(first.most.x == Approx(2));
+    CHECK(first.least.y == Approx(-4));
+    CHECK(second.most.y == Approx(4));
+    CHECK(second.least.z == Approx(-2));
+    CHECK(volume6(kit.bodies[0].mesh) / 6 == Approx(16));
+    CHECK(volume6(kit.bodies[1].mesh) / 6 == Approx(8));
+    Model turned;
+    const std::size_t c = turned.box("C", {0, 0, 0}, {1, 2, 4});
+    turned.json["nodes"][c]["rotation"] = {0, std::sqrt(0.5), 0, std::sqrt(0.5)}; // a quarter about y
+    const Bounds third(read(turned).bodies[0]);
+    CHECK(third.most.x == Approx(4));
+    CHECK(third.least.z == Approx(-1));
+    CHECK(read(turned).bodies[0].name == "kit"); // one piece goes by its file
+}
+
+TEST_CASE("finishes and pictures of a glTF, and what of them is missing", "[kit][gltf]") {
+    Model model;
+    const std::size_t a = model.box("A", {0, 0, 0}, {1, 1, 1});
+    const std::string png = sheet::encode_png(Image({3, 2}, Rgba{10, 20, 30, 255}));
+    while (model.bytes.size() % 4 != 0) model.bytes += '\0';
+    model.json["bufferViews"].push_back(
+        {{"buffer", 0}, {"byteOffset", model.bytes.size()}, {"byteLength", png.size()}});
+    model.bytes += png;
+    model.json["images"] = {
+        {{"bufferView", 2}, {"mimeType", "image/png"}}, {{"uri", "lost.png"}}, {{"uri", "../../etc/passwd"}}};
+    model.json["textures"] = {{{"source", 0}}};
+    model.json["materials"] = {
+        {{"name", "Brick"},
+         {"doubleSided", true},
+         {"alphaMode", "MASK"},
+         {"pbrMetallicRoughness", {{"baseColorFactor", {1, 0.2140411, 0, 1}}, {"baseColorTexture", {{"index", 0}}}}}}};
+    model.json["meshes"][0]["primitives"][0]["material"] = 0;
+    const KitFile kit = read(model);
+    REQUIRE(kit.finishes.size() == 1);
+    CHECK(kit.finishes[0] == Finish{"Brick", {255, 127, 0, 255}, 0, true, true});
+    REQUIRE(kit.pictures.size() == 3);
+    CHECK(kit.pictures[0].size() == Size{3, 2});
+    CHECK(kit.pictures[1].size().empty());
+    CHECK(kit.pictures[2].size().empty());
+    CHECK(kit.doubts.size() == 2);
+    CHECK(a == 0);
+}
+
+TEST_CASE("files beside a glTF are read, none outside its folder", "[kit][gltf]") {
+    const make::Folder folder;
+    Model model;
+    model.box("A", {0, 0, 0}, {1, 1, 1});
+    write_file(folder.path() / "data with blank.bin", model.bytes);
+    model.json["buffers"] = {{{"byteLength", model.bytes.size()}, {"uri", "data%20with%20blank.bin"}}};
+    write_file(folder.path() / "a.gltf", model.json.dump());
+    CHECK(read_gltf(folder.path() / "a.gltf").bodies.size() == 1);
+    for (const char* uri : {"../a.bin", "/etc/passwd", "%2e%2e/a.bin", "https://example.org/a.bin", "nothing.bin"}) {
+        model.json["buffers"][0]["uri"] = uri;
+        write_file(folder.path() / "a.gltf", model.json.dump());
+        CHECK_THROWS_AS(read_gltf(folder.path() / "a.gltf"), InputError);
+    }
+}
+
+TEST_CASE("what is wrong with a glTF is told, with its place", "[kit][gltf]") {
+    const auto with = [](const std::function<void(Model&)>& change) {
+        Model model;
+        model.box("A", {0, 0, 0}, {1, 1, 1});
+        model.box("B", {0, 0, 0}, {1, 1, 1}, {2, 0, 0});
+        change(model);
+        return trouble(model);
+    };
+    CHECK(with([](Model&) {}).empty());
+    CHECK(with([](Model& m) { m.json["asset"]["version"] = "1.0"; }) == "The file is glTF \"1.0\", not 2.0");
+    CHECK(with([](Model& m) { m.json["extensionsRequired"] = {"KHR_draco_mesh_compression"}; }) ==
+          "The file needs \"KHR_draco_mesh_compression\", which is not known here");
+    CHECK(with([](Model& m) { m.json["bufferViews"][0]["byteLength"] = 100'000; }) == "It reaches beyond its buffer");
+    CHECK(with([](Model& m) { m.json["accessors"][0]["count"] = 9; }) == "It reaches beyond its bytes");
+    CHECK(with([](Model& m) { m.json["accessors"][0]["count"] = std::uint64_t{1} << 39; }).ends_with("than are read"));
+    CHECK(with([](Model& m) { m.json["accessors"][0]["count"] = -1; }) == "\"count\" is no count");
+    CHECK(with([](Model& m) { m.bytes[96] = 8; }) == "A corner of a triangle is no point of it");
+    CHECK(with([](Model& m) {
+              const float none = std::nanf("");
+              std::memcpy(m.bytes.data(), &none, 4);
+          }) == "There is something else than a number");
+    CHECK(with([](Model& m) {
+              const float far = 1e30F;
+              std::memcpy(m.bytes.data(), &far, 4);
+          }) == "A point lies too far away");
+    CHECK(with([](Model& m) { m.json["nodes"][0]["children"] = {0}; }) == "Nodes hang together in a ring");
+    CHECK(with([](Model& m) { m.json["nodes"][0]["children"] = {7}; }) == "There is no such node");
+    CHECK(with([](Model& m) { m.json["nodes"][0]["mesh"] = 7; }) == "There is no meshes 7");
+    CHECK(with([](Model& m) { m.json["nodes"][0]["name"] = 7; }).starts_with("The file is no glTF"));
+    CHECK(with([](Model& m) { m.json["scenes"][0]["nodes"] = Json::array(); }) ==
+          "There is nothing in the file that has a surface");
+    // Cut off anywhere, or with any byte changed: read or refused.
+    Model model;
+    model.box("A", {0, 0, 0}, {1, 1, 1});
+    const std::string whole = model.glb();
+    for (std::size_t size = 0; size < whole.size(); size += 7) {
+        try {
+            gltf_from(std::string_view(whole).substr(0, size), "/nowhere", "kit.glb");
+            CHECK(size + 4 > whole.size());
+        } catch (const InputError&) {
+        }
+    }
+    make::Random random(3);
+    int refused = 0;
+    for (int i = 0; i < make::rounds(400, 20'000); ++i) {
+        std::string changed = whole;
+        for (int k = 0; k < 3; ++k)
+            changed[static_cast<std::size_t>(random.below(static_cast<int>(whole.size())))] =
+                static_cast<char>(random.below(256));
+        try {
+            const KitFile kit = gltf_from(changed, "/nowhere", "kit.glb");
+            for (const Body& body : kit.bodies)
+                for (const auto& t : body.mesh.triangles)
+                    for (const std::uint32_t c : t) REQUIRE(c < body.mesh.points.size());
+        } catch (const InputError&) {
+            ++refused;
+        }
+    }
+    CHECK(refused > 20);
+}
