@@ -102,7 +102,7 @@ struct Shift {
 // kMostShifted cells, none of which has a shape off the lattice: the shortest way of moving it, up to three cells each
 // way.
 std::optional<Shift> shift_for(const level::Project& project, const level::Level& level, const Reach& reach,
-                               std::size_t ledge, int most = 40);
+                               std::size_t ledge, int most = 48);
 inline constexpr std::size_t kMostShifted = 48;
 
 } // namespace vic::walk

@@ -135,18 +135,21 @@ std::optional<Shift> shift_for(const level::Project& project, const level::Level
     constexpr int kFar = 3;
     const std::set<Point> not_free = taken(project, level, intersection(cells.bounds().grown(kFar), level.cells()));
     const Ledge& far = reach.ledges()[ledge];
-    std::vector<Strip> mine;
-    for (const Strip& s : reach.strips())
+    std::vector<Strip> mine, all; // of the ledge; of all that moves, from which one may get up to it
+    for (const Strip& s : reach.strips()) {
         if (s.ledge == ledge) mine.push_back(s);
+        if (cells.contains({floor_div((s.from + s.to) / 2, kUnit), floor_div(s.y, kUnit)})) all.push_back(s);
+    }
+    all.insert(all.end(), mine.begin(), mine.end());
     const auto comes_near = [&](Point by) {
         return std::any_of(reach.strips().begin(), reach.strips().end(), [&](const Strip& from) {
             if (reach.ledges()[from.ledge].gets == Gets::not_reached) return false;
-            return std::any_of(mine.begin(), mine.end(), [&](Strip to) {
+            return std::any_of(all.begin(), all.end(), [&](Strip to) {
                 to.y += by.y * kUnit;
                 to.from += by.x * kUnit;
                 to.to += by.x * kUnit;
-                const Reach::Lack lack = reach.lack_between(from, to);
-                return lack.height == 0 && lack.gap == 0;
+                const Reach::Lack lack = reach.lack_between(from, to); // an estimate
+                return lack.height <= kUnit && lack.gap <= 2 * kUnit;
             });
         });
     };
