@@ -155,7 +155,7 @@ void check_props(const Level& level, const PropKinds& kinds, std::vector<Leak>& 
             const Point cell = level.geometry().cell_at(prop.at);
             Leak leak = look_at(Leak::Kind::usable, cell, layer->id);
             leak.prop = kind->id;
-            leak.brief = say("The game knows nothing of \"%1\"", kind->name);
+            leak.brief = say("\"%1\" tells nobody", kind->name);
             leak.what =
                 say("\"%1\" at %2 is called %3, and the game is told nothing of it", kind->name, cell_text(cell), word);
             leak.remedy = "Give its kind an area that tells or a note, the prop a name, or put a mark there";

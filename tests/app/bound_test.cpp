@@ -244,6 +244,7 @@ TEST_CASE("what only looks so is listed in Bound, each with what mends it", "[ap
         const auto found =
             std::find_if(leaks->cards().begin(), leaks->cards().end(), [&](const Card& c) { return c.title == title; });
         REQUIRE(found != leaks->cards().end());
+        leaks->scrollTo(leaks->indexAt(leaks->cardCentre(found->id)));
         w.clickAt(leaks->viewport(), leaks->cardCentre(found->id));
     };
     // A fence with a gap.
@@ -306,7 +307,7 @@ TEST_CASE("what only looks so is listed in Bound, each with what mends it", "[ap
         }
     project.put(level);
     w.session().apply("Door", project);
-    const char* door = "The game knows nothing of \"Sluice door\"";
+    const char* door = "\"Sluice door\" tells nobody";
     REQUIRE_SOON(
         std::any_of(leaks->cards().begin(), leaks->cards().end(), [&](const Card& c) { return c.title == door; }));
     choose(door);

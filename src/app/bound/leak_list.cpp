@@ -86,7 +86,9 @@ LeakList::LeakList(Session& session, LevelView& view, QWidget* parent)
     fill_ = toolButton(this, "leakFill", {}, tr("Add that cell"), {}, "card");
     connect(fill_, &QToolButton::clicked, this, &LeakList::fill);
     for (auto* b : {close_, letBe_, fill_}) {
-        b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        // None of them widens the panel.
+        b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+        b->setStyleSheet("padding: 5px 2px;");
         row->addWidget(b);
     }
     column->addLayout(row);

@@ -186,7 +186,7 @@ QString SoakLens::reading(Point at) const {
     const Point cell{floor_div(at.x, outline::kUnit), floor_div(at.y, outline::kUnit)};
     for (const auto& dead : soaked_.dead_ends)
         if (dead.cells.contains(cell))
-            return tr("A dead end: one goes <b>%1 cells</b>, and nothing is there").arg(dead.length);
+            return tr("Wet, in a dead end: one goes <b>%1 cells</b>, and nothing is there").arg(dead.length);
     const int side = outline::kUnit / soaked_.grain;
     return soaked_.at({floor_div(at.x, side), floor_div(at.y, side)}) ? tr("Wet: one gets here")
                                                                       : tr("Dry: one does not get here");
