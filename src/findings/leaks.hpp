@@ -38,7 +38,7 @@ struct Leak {
     Text what;
     Text remedy;
     std::optional<Point> fill{};        // the cell that brings a ledge or mark within reach
-    std::optional<walk::Shift> shift{}; // without one: how what a ledge lies on is moved for that
+    std::optional<walk::Shift> shift{}; // or how what the ledge lies on is moved for that
     level::LayerId layer = 0;           // of what looks otherwise: where it lies
     level::TileId tile = 0;             // which, if it is of no material
     level::PropKindId prop = 0;         // of what is usable

@@ -35,13 +35,16 @@ Point cell_over(const walk::Reach& reach, std::size_t ledge) {
     return {floor_div(around.x, kUnit), floor_div(around.y, kUnit)};
 }
 
-// Looks for the smallest remedy: a cell, or else the ledge moved.
+// Looks for the smallest remedies: a cell, and the ledge moved.
 void mend(const Project& project, const Level& level, const walk::Reach& reach, std::size_t ledge, Leak& leak) {
     leak.fill = walk::remedy_for(project, level, reach, ledge);
-    if (!leak.fill) leak.shift = walk::shift_for(project, level, reach, ledge);
+    leak.shift = walk::shift_for(project, level, reach, ledge);
 }
 
 Text mend_text(const Leak& leak) {
+    if (leak.shift && leak.fill)
+        return say("One cell at %1 would do, or the ledge moved by %2 across and %3 down; take either in Bound",
+                   at_cell(*leak.fill), leak.shift->by.x, leak.shift->by.y);
     if (leak.shift)
         return say("Moved by %1 across and %2 down it would do; take it in Bound", leak.shift->by.x, leak.shift->by.y);
     return leak.fill ? say("One cell at %1 would do; take it in Bound", at_cell(*leak.fill))

@@ -84,8 +84,14 @@ LeakList::LeakList(Session& session, LevelView& view, QWidget* parent)
     letBe_ = toolButton(this, "leakLetBe", {}, tr("Let it be open"), {}, "card");
     connect(letBe_, &QToolButton::clicked, this, &LeakList::letBe);
     fill_ = toolButton(this, "leakFill", {}, tr("Add that cell"), {}, "card");
+    describe(fill_, tr("Add the cell"), {},
+             tr("Fills the hatched cell with what the ledge is made of: with it the walker gets there"));
     connect(fill_, &QToolButton::clicked, this, &LeakList::fill);
-    for (auto* b : {close_, letBe_, fill_}) {
+    shift_ = toolButton(this, "leakShift", {}, tr("Move it there"), {}, "card");
+    describe(shift_, tr("Move the ledge"), {},
+             tr("Moves what the ledge lies on, with what stands on it, to where it is dashed"));
+    connect(shift_, &QToolButton::clicked, this, &LeakList::shift);
+    for (auto* b : {close_, letBe_, fill_, shift_}) {
         // None of them widens the panel.
         b->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
         b->setStyleSheet("padding: 5px 2px;");
@@ -186,20 +192,12 @@ void LeakList::choose(quint32 index) {
         say(letBe_, all ? tr("Leave all open") : tr("Let it be open"),
             tr("The side leads on, wherever the game says; see Sides in the Section"));
     }
-    fill_->setVisible(leak && (leak->fill || leak->shift));
-    if (leak && leak->shift) {
-        fill_->setText(tr("Move it there"));
-        describe(fill_, tr("Move the ledge"), {},
-                 tr("Moves what the ledge lies on, and what stands on it, to where the dashed cells are"));
-    } else {
-        fill_->setText(tr("Add that cell"));
-        describe(fill_, tr("Add the cell"), {},
-                 tr("Fills the dashed cell with what the ledge is made of: with it the walker gets there"));
-    }
-    std::vector<Point> ghost;
-    if (leak && leak->fill) ghost.push_back(*leak->fill);
-    if (leak && leak->shift) ghost = cellsOf(leak->shift->mass.moved(leak->shift->by));
-    view_.reach().setGhost(std::move(ghost));
+    fill_->setVisible(leak && leak->fill);
+    shift_->setVisible(leak && leak->shift);
+    std::vector<Point> filled;
+    if (leak && leak->fill) filled.push_back(*leak->fill);
+    view_.reach().setGhost(std::move(filled), leak && leak->shift ? cellsOf(leak->shift->mass.moved(leak->shift->by))
+                                                                  : std::vector<Point>{});
     view_.update();
     if (!leak || !asked) return;
     view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
@@ -243,11 +241,6 @@ void LeakList::close() {
 
 void LeakList::fill() {
     const findings::Leak* leak = chosen();
-    if (leak && leak->shift) {
-        const level::Project& p = session_.project();
-        return session_.applyLevel(tr("Bring a ledge within reach"),
-                                   edit::with_ledge_moved(p, *session_.level(), leak->shift->mass, leak->shift->by));
-    }
     if (!leak || !leak->fill) return;
     level::Project p = session_.project();
     const Point like{leak->cells.x + leak->cells.w / 2, leak->cells.bottom()}; // what one stands on there
@@ -255,6 +248,13 @@ void LeakList::fill() {
         edit::filled_in(p, *session_.level(), *leak->fill, like, tr("Own words").toStdString(), p.next_id);
     p.put(std::move(level));
     session_.apply(tr("Bring a ledge within reach"), std::move(p));
+}
+
+void LeakList::shift() {
+    const findings::Leak* leak = chosen();
+    if (!leak || !leak->shift) return;
+    session_.applyLevel(tr("Bring a ledge within reach"), edit::with_ledge_moved(session_.project(), *session_.level(),
+                                                                                 leak->shift->mass, leak->shift->by));
 }
 
 void LeakList::mend(const findings::Leak& leak) {

@@ -30,6 +30,7 @@ class LeakList : public QWidget {
     void mend(const findings::Leak& leak);  // what only looks so: it becomes what it looks like
     void leave(const findings::Leak& leak); // likewise: it is meant
     void fill();
+    void shift();
     [[nodiscard]] const findings::Leak* chosen() const;
     [[nodiscard]] std::vector<findings::Leak> rims() const;
     Session& session_;
@@ -44,7 +45,7 @@ class LeakList : public QWidget {
     CardList* list_ = nullptr;
     QLabel* count_ = nullptr;
     QLabel* none_ = nullptr;
-    QToolButton *close_ = nullptr, *letBe_ = nullptr, *fill_ = nullptr;
+    QToolButton *close_ = nullptr, *letBe_ = nullptr, *fill_ = nullptr, *shift_ = nullptr;
 };
 
 } // namespace vic::app

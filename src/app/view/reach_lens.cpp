@@ -46,6 +46,7 @@ void ReachLens::setOn(bool on, const level::Level& level) {
     session_.jobs().stop(kReachJob);
     of_ = {};
     ghost_.clear();
+    moved_.clear();
     take(nullptr);
 }
 
@@ -105,7 +106,10 @@ void ReachLens::point(std::optional<Point> place) {
     halo_ = ledge_ ? reach_->landings(*ledge_) : std::vector<walk::Strip>{};
 }
 
-void ReachLens::setGhost(std::vector<Point> cells) { ghost_ = std::move(cells); }
+void ReachLens::setGhost(std::vector<Point> filled, std::vector<Point> moved) {
+    ghost_ = std::move(filled);
+    moved_ = std::move(moved);
+}
 
 void ReachLens::paintStrips(QPainter& p, const Camera& camera, const Lattice& lattice) const {
     const QTransform units = QTransform::fromScale(1.0 / kUnit, 1.0 / kUnit) * camera.cellsToScreen(lattice);
@@ -178,14 +182,24 @@ void ReachLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice)
     p.setRenderHint(QPainter::Antialiasing);
     paintStrips(p, camera, lattice);
     paintHalo(p, camera, lattice);
-    for (const Point ghost : ghost_) {
-        const QRectF cell = camera.cellsToScreen(lattice).mapRect(QRectF(ghost.x, ghost.y, 1, 1));
-        p.setBrush(QBrush(with_alpha(paper().brine, 150), Qt::BDiagPattern));
+    const auto paintGhost = [&](const QPainterPath& path, const QBrush& brush) {
+        p.setBrush(brush);
         p.setPen(QPen(paper().card, 4));
-        p.drawRect(cell);
+        p.drawPath(path);
         p.setPen(QPen(paper().brine, 2, Qt::DashLine));
-        p.drawRect(cell);
-    }
+        p.drawPath(path);
+    };
+    const auto pathOf = [&](const std::vector<Point>& cells) {
+        QPainterPath path;
+        for (const Point c : cells) {
+            QPainterPath one;
+            one.addRect(camera.cellsToScreen(lattice).mapRect(QRectF(c.x, c.y, 1, 1)));
+            path = path.united(one);
+        }
+        return path;
+    };
+    if (!moved_.empty()) paintGhost(pathOf(moved_), Qt::NoBrush);
+    if (!ghost_.empty()) paintGhost(pathOf(ghost_), QBrush(with_alpha(paper().brine, 150), Qt::BDiagPattern));
     p.restore();
 }
 

@@ -31,7 +31,8 @@ class ReachLens : public QObject {
     // The place that is pointed at, in 1/64 cells: where he lands from its ledge is shown.
     void point(std::optional<Point> place);
     // A cell that would bring something within reach.
-    void setGhost(std::vector<Point> cells);
+    // Cells that would be filled, and those to which something would be moved.
+    void setGhost(std::vector<Point> filled, std::vector<Point> moved);
     void paint(QPainter& p, const Camera& camera, const Lattice& lattice) const;
     [[nodiscard]] QString reading(Point at) const; // 1/64 cells
     [[nodiscard]] QString summary() const;
@@ -65,7 +66,7 @@ class ReachLens : public QObject {
     std::optional<Point> pointed_;
     std::optional<std::size_t> ledge_;
     std::vector<walk::Strip> halo_;
-    std::vector<Point> ghost_;
+    std::vector<Point> ghost_, moved_;
 };
 
 } // namespace vic::app
