@@ -240,10 +240,12 @@ TEST_CASE("what only looks so is listed in Bound, each with what mends it", "[ap
     auto* leaks = w.find<CardList>("leakList");
     REQUIRE_SOON(w.find<QLabel>("leaksNone")->isVisible());
     const auto choose = [&](const char* title) {
-        REQUIRE_SOON(!leaks->cards().empty());
-        const auto found =
-            std::find_if(leaks->cards().begin(), leaks->cards().end(), [&](const Card& c) { return c.title == title; });
-        REQUIRE(found != leaks->cards().end());
+        const auto find = [&] {
+            return std::find_if(leaks->cards().begin(), leaks->cards().end(),
+                                [&](const Card& c) { return c.title == title; });
+        };
+        REQUIRE_SOON(find() != leaks->cards().end());
+        const auto found = find();
         leaks->scrollTo(leaks->indexAt(leaks->cardCentre(found->id)));
         w.clickAt(leaks->viewport(), leaks->cardCentre(found->id));
     };

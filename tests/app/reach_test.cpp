@@ -2,6 +2,7 @@
 #include <QLabel>
 #include <QListView>
 #include <QTest>
+#include <cmath>
 
 #include "app/parts/card_list.hpp"
 #include "app/view/level_view.hpp"
@@ -10,6 +11,7 @@
 
 using namespace vic;
 using namespace vic::app;
+using namespace app_test;
 
 namespace {
 
