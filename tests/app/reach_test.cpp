@@ -82,3 +82,36 @@ TEST_CASE("a mark out of reach is told in Bound, and the cell that mends it is t
     w.key(Qt::Key_Z, Qt::ControlModifier);
     CHECK(unreached() == before);
 }
+
+TEST_CASE("a ledge that is just out of reach is moved to where one gets to it, with a click", "[app][bound][reach]") {
+    Window w;
+    w.session().setLevel("pump-cellar");
+    level::Project project = w.session().project();
+    level::Level level = w.level();
+    // A beam over the cellar's floor, a little higher than he jumps.
+    const int top = 22 - static_cast<int>(std::ceil(level.walker.jump)) - 1;
+    level::Layer beam;
+    beam.id = project.next_id++;
+    beam.name = "Beam";
+    level::Blockers cells(level.size);
+    for (int x = 30; x < 33; ++x) cells.set({x, top}, level::TileShape::full);
+    beam.content = cells;
+    level.layers.push_back(std::make_shared<const level::Layer>(beam));
+    level.marks.push_back({project.next_id++, "On the beam", level::MarkKind::note, {31, top - 1, 1, 1}});
+    project.put(level);
+    w.session().apply("Beam", project);
+    w.stage("stage-bound");
+    auto* list = w.find<CardList>("leakList");
+    REQUIRE_SOON(list->isVisible() && list->model()->rowCount() == 1);
+    CHECK(list->cards()[0].title == "Out of reach: On the beam");
+    w.clickRow(list, 0);
+    REQUIRE(w.find<QWidget>("leakShift")->isVisible());
+    w.picture("look-shift");
+    w.click("leakShift");
+    REQUIRE_SOON(!list->isVisible());
+    CHECK(w.level().layers.back()->blockers()->shape({31, top}) != level::TileShape::full);
+    CHECK(w.level().marks.back().cells.y > top - 1);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    REQUIRE_SOON(list->isVisible());
+    CHECK(w.level().layers.back()->blockers()->shape({31, top}) == level::TileShape::full);
+}
