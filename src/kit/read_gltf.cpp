@@ -77,9 +77,9 @@ struct Placing {
     [[nodiscard]] bool mirrors() const { return dot(cross(x, y), z) < 0; }
 };
 
-class Reader {
+class GltfReader {
   public:
-    Reader(std::string_view bytes, fs::path folder, std::string file)
+    GltfReader(std::string_view bytes, fs::path folder, std::string file)
         : folder_(std::move(folder)), file_(std::move(file)) {
         std::string_view text = bytes;
         if (bytes.substr(0, 4) == "glTF") text = chunks(bytes);
@@ -517,7 +517,7 @@ class Reader {
 
 KitFile gltf_from(std::string_view bytes, const fs::path& folder, const std::string& file) {
     try {
-        return Reader(bytes, folder, file).read();
+        return GltfReader(bytes, folder, file).read();
     } catch (const Json::exception&) { // a value of another type than is asked of it
         throw InputError("The file is no glTF 2.0, or is damaged", file, {},
                          "Export it again as glTF 2.0 (.glb), without compression, or drop another file");

@@ -66,9 +66,9 @@ void each_line(std::string_view bytes, const Visit& visit) {
     }
 }
 
-class Reader {
+class ObjReader {
   public:
-    Reader(fs::path folder, std::string file) : folder_(std::move(folder)), file_(std::move(file)) {}
+    ObjReader(fs::path folder, std::string file) : folder_(std::move(folder)), file_(std::move(file)) {}
 
     KitFile read(std::string_view bytes) {
         bool objects = false;
@@ -236,7 +236,7 @@ class Reader {
 } // namespace
 
 KitFile obj_from(std::string_view bytes, const fs::path& folder, const std::string& file) {
-    return Reader(folder, file).read(bytes);
+    return ObjReader(folder, file).read(bytes);
 }
 
 KitFile read_obj(const fs::path& file) {

@@ -12,11 +12,11 @@ using namespace kit_test;
 
 namespace {
 
-KitFile read(const std::string& text) { return obj_from(text, "/nowhere", "kit.obj"); }
+KitFile read_text(const std::string& text) { return obj_from(text, "/nowhere", "kit.obj"); }
 
-std::string trouble(const std::string& text) {
+std::string obj_trouble(const std::string& text) {
     try {
-        read(text);
+        read_text(text);
     } catch (const InputError& e) {
         return e.problem.english() + " " + e.where.english();
     }
@@ -30,14 +30,15 @@ const char* const kSquare = "v 0 0 0\nv 2 0 0\nv 2 3 0\nv 0 3 0\n";
 TEST_CASE("the pieces of an OBJ are its objects, or its groups", "[kit][obj]") {
     const std::string two =
         std::string("# a comment\r\n") + kSquare + "o Wall low\nf 1 2 3 4\no Half\ng part\nf 1 2 3\n";
-    const KitFile kit = read(two);
+    const KitFile kit = read_text(two);
     REQUIRE(kit.bodies.size() == 2);
     CHECK(kit.bodies[0].name == "Wall low");
     CHECK(kit.bodies[0].mesh.triangles.size() == 2);
     CHECK(kit.bodies[0].mesh.points.size() == 4);
     CHECK(kit.bodies[1].mesh.points.size() == 3);
-    CHECK(read(std::string(kSquare) + "g a\nf 1 2 3\ng b\nf 1 3 4\n").bodies.size() == 2);
-    const KitFile one = read(std::string(kSquare) + "f -4 -3 \\\n -2 -1\n"); // counted from the last, over two lines
+    CHECK(read_text(std::string(kSquare) + "g a\nf 1 2 3\ng b\nf 1 3 4\n").bodies.size() == 2);
+    const KitFile one =
+        read_text(std::string(kSquare) + "f -4 -3 \\\n -2 -1\n"); // counted from the last, over two lines
     REQUIRE(one.bodies.size() == 1);
     CHECK(one.bodies[0].name == "kit");
     CHECK(one.bodies[0].mesh.triangles.size() == 2);
@@ -63,16 +64,16 @@ TEST_CASE("an OBJ's finishes lie beside it", "[kit][obj]") {
 }
 
 TEST_CASE("what is wrong with an OBJ is told, with its line", "[kit][obj]") {
-    CHECK(trouble("v 0 0 zero\n") == "There is something else than a number line 1");
-    CHECK(trouble("v 0 0 nan\n") == "There is something else than a number line 1");
-    CHECK(trouble("v 0 0\n") == "There is something else than a number line 1");
-    CHECK(trouble("v 0 0 1e30\n") == "A point lies too far away line 1");
-    CHECK(trouble(std::string(kSquare) + "f 1 2 9\n") == "A corner of a polygon is no point of the file line 5");
-    CHECK(trouble(std::string(kSquare) + "f 1 2 0\n") == "A corner of a polygon is no point of the file line 5");
-    CHECK(trouble(std::string(kSquare) + "f 1/1 2 3\n") == "A corner of a polygon is no point of the file line 5");
-    CHECK(trouble(std::string(kSquare) + "f 1 2\n") == "A polygon has less than three corners line 5");
-    CHECK(trouble("hello\n") == "There is nothing in the file that has a surface ");
-    CHECK(trouble("") == "There is nothing in the file that has a surface ");
+    CHECK(obj_trouble("v 0 0 zero\n") == "There is something else than a number line 1");
+    CHECK(obj_trouble("v 0 0 nan\n") == "There is something else than a number line 1");
+    CHECK(obj_trouble("v 0 0\n") == "There is something else than a number line 1");
+    CHECK(obj_trouble("v 0 0 1e30\n") == "A point lies too far away line 1");
+    CHECK(obj_trouble(std::string(kSquare) + "f 1 2 9\n") == "A corner of a polygon is no point of the file line 5");
+    CHECK(obj_trouble(std::string(kSquare) + "f 1 2 0\n") == "A corner of a polygon is no point of the file line 5");
+    CHECK(obj_trouble(std::string(kSquare) + "f 1/1 2 3\n") == "A corner of a polygon is no point of the file line 5");
+    CHECK(obj_trouble(std::string(kSquare) + "f 1 2\n") == "A polygon has less than three corners line 5");
+    CHECK(obj_trouble("hello\n") == "There is nothing in the file that has a surface ");
+    CHECK(obj_trouble("") == "There is nothing in the file that has a surface ");
     make::Random random(4);
     const std::string whole = std::string(kSquare) + "o A\nf 1 2 3 4\nusemtl b\nf 1 3 4\n";
     for (int i = 0; i < make::rounds(300, 20'000); ++i) {
@@ -81,7 +82,7 @@ TEST_CASE("what is wrong with an OBJ is told, with its line", "[kit][obj]") {
             changed[static_cast<std::size_t>(random.below(static_cast<int>(whole.size())))] =
                 static_cast<char>(random.below(128));
         try {
-            for (const Body& body : read(changed).bodies)
+            for (const Body& body : read_text(changed).bodies)
                 for (const auto& t : body.mesh.triangles)
                     for (const std::uint32_t c : t) REQUIRE(c < body.mesh.points.size());
         } catch (const InputError&) {

@@ -1,0 +1,20 @@
+// A kit as it is dropped: one file, or a folder of them.
+#pragma once
+
+#include "base/files.hpp"
+#include "kit/body.hpp"
+
+namespace vic::kit {
+
+// Whether a name ends as those of files do that are read: .glb, .gltf or .obj.
+bool is_kit_file(const fs::path& file);
+
+// The pieces of a file, or of all that lie in a folder and the folders in it, in the order of their names. Of a folder
+// those in folders that are named by a number alone go by it ("17/b.glb" is a variant of 17). Throws InputError for
+// what cannot be read and where there is nothing to read; in a folder files that cannot be read are told among the
+// doubts, as long as one can. Links in it are not followed.
+KitFile open_kit(const fs::path& path);
+
+inline constexpr std::size_t kMostKitFiles = 1024;
+
+} // namespace vic::kit

@@ -1,0 +1,370 @@
+#include "kit/read_kit.hpp"
+
+#include <algorithm>
+#include <cctype>
+#include <cmath>
+#include <cstdio>
+#include <map>
+#include <set>
+#include <utility>
+
+#include "kit/rims.hpp"
+
+namespace vic::kit {
+
+namespace {
+
+constexpr double kThin = 0.4;                           // of a module: what is less is a wall's thickness, or a railing
+constexpr double kExact = 0.002;                        // metres, and
+constexpr double kNearly = 0.01;                        // of a length: measured so far off it is still that
+constexpr double kLeastFloat = 2e-4, kMostFloat = 0.08; // metres: what is less is rounding, what is more is meant
+
+std::string metres(double v) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.3g", v);
+    return std::string(text) + " m";
+}
+
+// Whether `length` is a whole number of modules, at least one.
+bool multiple(double length, double module) {
+    const double k = std::round(length / module);
+    return k >= 1 && std::abs(length - k * module) <= std::max(kExact, kNearly * module);
+}
+
+struct Best {
+    double value = 0;
+    int fits = 0, of = 0;
+};
+
+// The largest length of which most are multiples.
+Best common_length(const std::vector<double>& lengths) {
+    std::set<long> candidates; // millimetres
+    for (const double l : lengths)
+        for (int k = 1; k <= 4; ++k)
+            if (l / k >= 0.05) candidates.insert(std::lround(l / k * 1000));
+    Best best;
+    double most = 0;
+    // Slabs and rails lie flat beside what stands.
+    const double tall = lengths.empty() ? 0 : *std::max_element(lengths.begin(), lengths.end());
+    for (const long c : candidates) {
+        const double m = static_cast<double>(c) / 1000;
+        double score = 0;
+        int fits = 0, of = 0;
+        for (const double l : lengths) {
+            if (l < kThin * m || l < 0.25 * tall) continue;
+            ++of;
+            if (multiple(l, m)) {
+                ++fits;
+                // One module is likelier than many.
+                score += 1 / std::round(l / m);
+            } else {
+                score -= 0.7;
+            }
+        }
+        if (score > most + 1e-9 || (score > most - 1e-9 && m > best.value)) {
+            most = score;
+            best = {m, fits, of};
+        }
+    }
+    return best;
+}
+
+// Words in a name, in lower case.
+bool says(const std::string& name, std::initializer_list<const char*> words) {
+    std::string lower;
+    for (const char c : name) lower += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return std::any_of(words.begin(), words.end(), [&](const char* w) { return lower.find(w) != std::string::npos; });
+}
+
+// What lies flat is thin along what is up, what stands is not.
+bool z_is_up(const std::vector<Body>& bodies) {
+    int y = 0, z = 0;
+    for (const Body& b : bodies) {
+        const Bounds box = bounds_of(b.mesh);
+        const double high = box.most.y - box.least.y, deep = box.most.z - box.least.z;
+        if (says(b.name, {"floor", "ground", "ceiling", "path", "plank", "tile"})) (high <= deep ? y : z) += 1;
+        if (says(b.name, {"wall", "door", "window", "fence", "railing"}) &&
+            std::abs(high - deep) > 0.2 * std::max(high, deep)) {
+            const double wide = box.most.x - box.least.x;
+            if (std::min({wide, high, deep}) == high) z += 1;
+            if (std::min({wide, high, deep}) == deep) y += 1;
+        }
+    }
+    return z > y;
+}
+
+// Where a length begins on the lattice, nearest to where it is.
+double nearest_step(double at, double step) { return std::round(at / step) * step; }
+
+class KitReader {
+  public:
+    explicit KitReader(const std::vector<Body>& bodies) : bodies_(bodies) {
+        out_.z_up = z_is_up(bodies);
+        for (const Body& b : bodies) {
+            meshes_.push_back(out_.z_up ? turned_up(b.mesh) : b.mesh);
+            rims_.push_back(open_edges(meshes_.back()));
+            boxes_.push_back(bounds_of(meshes_.back()));
+        }
+        out_.pieces.resize(bodies.size());
+    }
+    KitReading read() {
+        if (out_.z_up) out_.reasons.emplace_back("Floors are thin along z: z is up in the file");
+        read_module();
+        if (out_.module.width > 0) {
+            for (std::size_t i = 0; i < bodies_.size(); ++i) read_piece(i);
+            read_couplings();
+        }
+        read_codes();
+        return std::move(out_);
+    }
+
+  private:
+    // From open rim to open rim where there are two that face away from one another, else from end to end.
+    [[nodiscard]] std::pair<double, double> ends(std::size_t i, int axis) const {
+        const Bounds& box = boxes_[i];
+        std::pair<double, double> out{along(box.least, axis), along(box.most, axis)};
+        const auto planes = rim_planes(rims_[i], axis);
+        if (planes.size() >= 2) out = {planes.front(), planes.back()};
+        return out;
+    }
+    // How well ends of pieces lie where a module would have them, and how many of them do.
+    struct Fit {
+        double score = 0;
+        int ends = 0, of = 0;
+    };
+    [[nodiscard]] Fit fit_of(double m, Origin origin) const {
+        Fit out;
+        const double close = std::max(kExact, kNearly * m);
+        for (std::size_t i = 0; i < bodies_.size(); ++i)
+            for (const int axis : {0, 2}) {
+                const auto [a, b] = ends_[i][axis == 0 ? 0 : 1];
+                if (b - a < 1e-3) continue;
+                const double cells = std::max(1.0, std::round((b - a) / m));
+                // Of an even number of cells the middle lies on a line.
+                const double line = origin == Origin::corner || static_cast<int>(cells) % 2 == 0 ? 0 : m / 2;
+                for (const double end : {a, b}) {
+                    ++out.of;
+                    if (std::abs(end - line - nearest_step(end - line, m)) > close) continue;
+                    ++out.ends;
+                    out.score += 1 / cells; // one module is likelier than many
+                }
+            }
+        return out;
+    }
+    void read_module() {
+        std::vector<double> high;
+        std::set<long> candidates; // millimetres
+        for (std::size_t i = 0; i < bodies_.size(); ++i) {
+            ends_.push_back({ends(i, 0), ends(i, 2)});
+            for (const auto& [a, b] : ends_.back())
+                for (int k = 1; k <= 4; ++k)
+                    if ((b - a) / k >= 0.05) candidates.insert(std::lround((b - a) / k * 1000));
+            const auto [a, b] = ends(i, 1);
+            if (b - a > 1e-3) high.push_back(b - a);
+        }
+        Fit width;
+        for (const long c : candidates)
+            for (const Origin origin : {Origin::middle, Origin::corner}) {
+                const double m = static_cast<double>(c) / 1000;
+                const Fit fit = fit_of(m, origin);
+                if (fit.score < width.score - 1e-9 || (fit.score < width.score + 1e-9 && m <= out_.module.width))
+                    continue;
+                width = fit;
+                out_.module.width = m;
+                out_.origin = origin;
+            }
+        const Best height = common_length(high);
+        if (width.of > 0) {
+            out_.reasons.push_back(say("%1 of %2 ends of pieces lie on the lines of cells of %3", width.ends, width.of,
+                                       metres(out_.module.width)));
+            out_.reasons.push_back(out_.origin == Origin::corner ? Text("Their origin is a corner of the cell")
+                                                                 : Text("Their origin is the middle of the cell"));
+        }
+        // Floors alone tell no height.
+        out_.module.height = height.value > kThin * out_.module.width ? height.value : 0;
+        if (out_.module.height > 0)
+            out_.reasons.push_back(
+                say("%1 of %2 pieces that stand are %3 high", height.fits, height.of, metres(height.value)));
+        else if (out_.module.width > 0)
+            out_.reasons.emplace_back("No piece stands as high as a storey: its height is to be said");
+        const int of = width.of + (out_.module.height > 0 ? height.of : 0);
+        const int fits = width.ends + (out_.module.height > 0 ? height.fits : 0);
+        out_.sure = of == 0 ? 0 : static_cast<double>(fits) / of;
+    }
+    [[nodiscard]] int count_along(double length, double step) const {
+        return std::max(1, static_cast<int>(std::lround(length / step)));
+    }
+    static double slight(double off) { return std::abs(off) >= kLeastFloat && std::abs(off) <= kMostFloat ? -off : 0; }
+    void read_piece(std::size_t i) {
+        PieceReading& piece = out_.pieces[i];
+        const double m = out_.module.width;
+        std::array<bool, 2> whole{};
+        for (const int axis : {0, 2}) {
+            const auto [a, b] = ends(i, axis);
+            const int count = count_along(b - a, m);
+            (axis == 0 ? piece.cells.w : piece.cells.h) = count;
+            whole[axis == 0 ? 0 : 1] = multiple(b - a, m);
+            if (!multiple(b - a, m)) continue;
+            const double wanted =
+                out_.origin == Origin::corner ? nearest_step(a, m) : nearest_step((a + b) / 2, m / 2) - (b - a) / 2;
+            (axis == 0 ? piece.shift.x : piece.shift.z) = slight(a - wanted);
+            // What the mesh has beyond its rims.
+            const double before = a - along(boxes_[i].least, axis), behind = along(boxes_[i].most, axis) - b;
+            piece.out[axis == 0 ? 3 : 0] = before > kExact ? before : 0;
+            piece.out[axis == 0 ? 1 : 2] = behind > kExact ? behind : 0;
+        }
+        piece.fills = whole[0] && whole[1];
+        const double low = boxes_[i].least.y, high = boxes_[i].most.y, h = out_.module.height;
+        piece.storeys = h > 0 && high - low > kThin * h ? count_along(high - low, h) : 1;
+        // It stands on its storey, or what is flat lies under it.
+        const double step = h > 0 ? h : 1e6;
+        const double base = low - nearest_step(low, step), top = high - nearest_step(high, step);
+        const bool flat = high - low < kThin * (h > 0 ? h : m);
+        piece.shift.y = slight(flat && std::abs(top) < std::abs(base) ? top : base);
+        const double beyond = (high - low) - piece.storeys * h;
+        piece.over = h > 0 && beyond > std::max(kExact, kNearly * h) ? beyond : 0;
+        if (piece.shift != Vec{})
+            out_.reasons.push_back(say("\"%1\" floats off its place by %2", bodies_[i].name,
+                                       metres(std::sqrt(dot(piece.shift, piece.shift)))));
+        for (std::size_t side = 0; side < 4; ++side)
+            if (piece.out[side] > 0)
+                out_.reasons.push_back(say("\"%1\" sticks out by %2", bodies_[i].name, metres(piece.out[side])));
+    }
+
+    void read_couplings() {
+        const double m = out_.module.width;
+        std::map<Profile, std::vector<std::pair<std::size_t, std::size_t>>>
+            sides; // the lesser of a profile and its mirror
+        std::map<std::pair<std::size_t, std::size_t>, Profile> own;
+        for (std::size_t i = 0; i < bodies_.size(); ++i) {
+            const PieceReading& piece = out_.pieces[i];
+            for (std::size_t side = 0; side < 4; ++side) {
+                const int axis = side % 2 == 0 ? 2 : 0;
+                const auto [a, b] = ends(i, axis);
+                // Only where it reaches a side of its cells.
+                const double shift = axis == 0 ? piece.shift.x : piece.shift.z;
+                const double plane = (side == 1 || side == 2) ? b : a;
+                const int count = axis == 0 ? piece.cells.w : piece.cells.h;
+                const double at = plane + shift;
+                const double off =
+                    out_.origin == Origin::corner ? at - nearest_step(at, m) : std::abs(at) - count * m / 2;
+                if (std::abs(off) > kExact) continue;
+                const int across = axis == 0 ? 2 : 0;
+                const double cells = across == 0 ? piece.cells.w : piece.cells.h;
+                const double middle = out_.origin == Origin::corner ? cells * m / 2 : 0;
+                Profile profile = profile_of(meshes_[i], rims_[i], axis, plane,
+                                             (across == 0 ? piece.shift.x : piece.shift.z) - middle, piece.shift.y,
+                                             side == 0 || side == 1);
+                if (profile.empty()) continue;
+                own[{i, side}] = profile;
+                sides[std::min(profile, mirrored(profile))].emplace_back(i, side);
+            }
+        }
+        std::vector<std::pair<std::size_t, Profile>> order;
+        for (const auto& [profile, all] : sides) order.emplace_back(all.size(), profile);
+        std::stable_sort(order.begin(), order.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+        for (const auto& [count, profile] : order) {
+            Coupling coupling;
+            const std::size_t number = out_.couplings.size();
+            coupling.name = (number >= 26 ? std::string(1, static_cast<char>('A' + number / 26 - 1)) : std::string()) +
+                            static_cast<char>('A' + number % 26);
+            coupling.sides = static_cast<int>(count);
+            coupling.symmetric = mirrored(profile) == profile;
+            out_.couplings.push_back(coupling);
+            for (const auto& [i, side] : sides[profile]) {
+                out_.pieces[i].couplings[side] = static_cast<int>(out_.couplings.size());
+                out_.pieces[i].mirrored[side] = own[{i, side}] != profile;
+            }
+        }
+    }
+
+    // The last number in a name, up to 255, and the name without it; nothing where there is none.
+    static std::optional<std::pair<std::string, int>> numbered(const std::string& name) {
+        std::size_t end = name.size();
+        while (end > 0 && !std::isdigit(static_cast<unsigned char>(name[end - 1]))) --end;
+        std::size_t from = end;
+        while (from > 0 && std::isdigit(static_cast<unsigned char>(name[from - 1]))) --from;
+        if (from == end || end - from > 3) return std::nullopt;
+        const int out = std::stoi(name.substr(from, end - from));
+        if (out > 255) return std::nullopt;
+        return std::pair(name.substr(0, from) + name.substr(end), out);
+    }
+    void read_codes() {
+        std::map<std::string, std::vector<std::pair<std::size_t, int>>> by_stem; // pieces and their numbers
+        for (std::size_t i = 0; i < bodies_.size(); ++i)
+            if (const auto n = numbered(bodies_[i].name)) by_stem[n->first].emplace_back(i, n->second);
+        for (const auto& [stem, all] : by_stem) {
+            std::set<int> apart;
+            for (const auto& [piece, number] : all) apart.insert(number);
+            if (apart.size() < 5) continue; // few agree by chance
+            Codes codes;
+            codes.stem = stem;
+            codes.corners = *apart.rbegin() > 15;
+            codes.of = static_cast<int>(4 * all.size());
+            codes.agree = -1;
+            for (const auto& way : ways_of_counting(codes.corners))
+                for (const bool inverted : {false, true}) {
+                    int agree = 0;
+                    for (const auto& [piece, number] : all)
+                        for (std::size_t side = 0; side < 4; ++side)
+                            agree += (out_.pieces[piece].couplings[side] != 0) ==
+                                     (((number >> way[side]) & 1) != (inverted ? 1 : 0));
+                    if (agree <= codes.agree) continue;
+                    codes.agree = agree;
+                    codes.bit_of_side = way;
+                    codes.inverted = inverted;
+                }
+            if (codes.agree * 10 < codes.of * 8) continue; // counted one after the other, say
+            std::map<int, int> variants;
+            for (const auto& [piece, number] : all) {
+                out_.pieces[piece].code = number;
+                out_.pieces[piece].variant = variants[number]++;
+            }
+            out_.reasons.push_back(say("\"%1\" is numbered by its neighbours: %2 of %3 sides couple as the numbers say",
+                                       stem, codes.agree, codes.of));
+            out_.codes.push_back(std::move(codes));
+        }
+    }
+    // Bits by side: once round from any side either way; with corners between the sides, or behind them.
+    static std::vector<std::array<int, 4>> ways_of_counting(bool corners) {
+        std::vector<std::array<int, 4>> out;
+        const auto put = [&](int first, int step, int size) {
+            for (const int way : {1, -1}) {
+                std::array<int, 4> bits{};
+                for (int side = 0; side < 4; ++side)
+                    bits[static_cast<std::size_t>(side)] = ((first + way * step * side) % size + size) % size;
+                out.push_back(bits);
+            }
+        };
+        for (int first = 0; first < 4; ++first) put(first, 1, 4);
+        if (corners)
+            for (int first = 0; first < 8; ++first) put(first, 2, 8);
+        if (!corners) { // north, west, east, south, row by row
+            out.push_back({0, 2, 3, 1});
+            out.push_back({3, 1, 0, 2});
+        } else { // row by row with the corners
+            out.push_back({1, 4, 6, 3});
+            out.push_back({6, 3, 1, 4});
+        }
+        return out;
+    }
+
+    const std::vector<Body>& bodies_;
+    std::vector<Mesh> meshes_;
+    std::vector<std::vector<Edge>> rims_;
+    std::vector<Bounds> boxes_;
+    std::vector<std::array<std::pair<double, double>, 2>> ends_; // along x and z
+    KitReading out_;
+};
+
+} // namespace
+
+KitReading read_kit(const std::vector<Body>& bodies) { return KitReader(bodies).read(); }
+
+Mesh as_read(const Body& body, const KitReading& kit, std::size_t piece) {
+    Mesh out = kit.z_up ? turned_up(body.mesh) : body.mesh;
+    for (Vec& v : out.points) v = v + kit.pieces[piece].shift;
+    return out;
+}
+
+} // namespace vic::kit

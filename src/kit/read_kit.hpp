@@ -1,0 +1,73 @@
+// How the pieces of a kit fit: read from their meshes and names, and proposed.
+#pragma once
+
+#include <array>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "kit/body.hpp"
+
+namespace vic::kit {
+
+// The size of a kit's cell in metres; 0 where nothing tells it.
+struct Module {
+    double width = 0;  // along x, and along z
+    double height = 0; // of a storey
+    bool operator==(const Module&) const = default;
+};
+
+enum class Origin : std::uint8_t { middle, corner }; // of the piece's cells, on the ground
+
+// Sides of a piece are counted as those of cells seen from above: 0 north (-z), 1 east (+x), 2 south (+z), 3 west (-x).
+struct PieceReading {
+    Size cells{1, 1};               // columns (x) and rows (z)
+    int storeys = 1;                // 1 for what is lower than one
+    bool fills = false;             // reaches all four sides of its cells
+    Vec shift;                      // that puts it right where it floats by a fraction; 0 where it does not
+    std::array<double, 4> out{};    // metres by which it sticks out over its sides
+    double over = 0;                // likewise over its storeys
+    std::array<int, 4> couplings{}; // by side: which, from 1; 0: nothing couples there
+    std::array<bool, 4> mirrored{}; // by side: whether it is the other half of that coupling
+    std::optional<int> code;        // which neighbours it is for, in the file's own counting; see Codes
+    int variant = 0;                // of its code: 0, 1 …
+};
+
+// Rims that fit to one another.
+struct Coupling {
+    std::string name;       // A, B … by how often they come
+    int sides = 0;          // of all pieces
+    bool symmetric = false; // every one fits to every one; else one half to the other
+};
+
+// What the numbers of pieces mean whose names are the same but for them.
+struct Codes {
+    std::string stem;                 // the names without their numbers
+    bool corners = false;             // 0 .. 255: corners, too; else 0 .. 15
+    std::array<int, 4> bit_of_side{}; // by side: which bit says that the neighbour there is one, 0 .. 7
+    bool inverted = false;            // a bit says that there is none
+    int agree = 0, of = 0;            // sides of pieces whose meshes say the same, of all
+};
+
+struct KitReading {
+    bool z_up = false; // the file's z is up; `pieces` are read as if it had been turned
+    Module module;
+    Origin origin = Origin::middle;
+    double sure = 0; // 0 .. 1: how much of what was measured fits the module
+    std::vector<PieceReading> pieces;
+    std::vector<Coupling> couplings;
+    std::vector<Codes> codes;
+    std::vector<Text> reasons; // in a sentence each
+};
+
+// Own method. The module is the length of which most sides of all pieces are whole multiples, the largest of those; a
+// side counts from open rim to open rim where a mesh has them, else from end to end, so that what sticks out misleads
+// less. Couplings are open rims, or faces, in the planes of the cells' sides, compared as sets of lines in whole
+// millimetres. Which bit of a code stands for which side is the assignment under which the sides that couple agree with
+// most codes.
+KitReading read_kit(const std::vector<Body>& bodies);
+
+// The body as read: with y up, and shifted.
+Mesh as_read(const Body& body, const KitReading& kit, std::size_t piece);
+
+} // namespace vic::kit
