@@ -58,6 +58,8 @@ Outcome check(const std::string& project);
 Outcome build(const std::string& project, const std::string& level, const std::string& out);
 vicinum::Level load_parcel(const std::string& dir);
 Outcome verify(const std::string& parcel);
+// How the pieces of a kit fit: of a file, or a folder of them.
+Outcome read_kit(const std::string& path);
 Outcome walk(const std::string& parcel, const std::string& script);
 // The parcel's proofs and probes, tested in its physics; fails where one does not hold.
 Outcome walk_proofs(const std::string& parcel);

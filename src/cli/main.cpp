@@ -126,6 +126,11 @@ int main(int argc, char** argv) {
     reach->add_option("--level", b);
     reach->callback([&] { action = [&] { return cli::reach(a, b); }; });
 
+    auto* read_kit =
+        app.add_subcommand("read-kit", "Tell how the pieces of a kit fit: module, origin, couplings, codes");
+    read_kit->add_option("FILE", a, "A .glb, .gltf or .obj, or a folder of them")->required();
+    read_kit->callback([&] { action = [&] { return cli::read_kit(a); }; });
+
     auto* make = app.add_subcommand("new", "Make an empty project");
     make->add_option("DIR", a)->required();
     make->add_option("--name", name);

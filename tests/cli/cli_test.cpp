@@ -283,3 +283,40 @@ TEST_CASE("plant tells what a recipe gives, the same each time, and writes nothi
     CHECK(run(at + " --layer Trees").code == 3);
     CHECK(run(at + " --layer Trees").json()["error"]["remedy"] == "Choose one of: Herbs");
 }
+
+TEST_CASE("read-kit tells how pieces fit", "[cli]") {
+    const make::Folder dir;
+    std::string text;
+    int points = 0;
+    // A floor and walls from side to side, one of which floats by five millimetres.
+    const auto box = [&](const std::string& name, const std::array<double, 6>& b) {
+        text += "o " + name + "\n";
+        for (int i = 0; i < 8; ++i)
+            text += "v " + std::to_string(b[i & 1 ? 3 : 0]) + " " + std::to_string(b[i & 2 ? 4 : 1]) + " " +
+                    std::to_string(b[i & 4 ? 5 : 2]) + "\n";
+        for (const std::array<int, 4>& f :
+             {std::array{1, 3, 4, 2}, {5, 6, 8, 7}, {1, 2, 6, 5}, {3, 7, 8, 4}, {1, 5, 7, 3}, {2, 4, 8, 6}}) {
+            text += "f";
+            for (const int corner : f) text += " " + std::to_string(points + corner);
+            text += "\n";
+        }
+        points += 8;
+    };
+    box("Floor", {-1.5, -0.1, -1.5, 1.5, 0, 1.5});
+    box("Wall", {-1.5, 0, -0.1, 1.5, 2.5, 0.1});
+    box("Wall low", {-1.5, 0, -0.1, 1.5, 2.5, 0.1});
+    box("Wall off", {-1.5, 0.005, -0.1, 1.5, 2.505, 0.1});
+    write_file(dir / "kit.obj", text);
+    const Ran r = run("read-kit --json " + (dir / "kit.obj").string());
+    CHECK(r.code == 0);
+    const Json j = r.json();
+    CHECK(j["module"] == Json({3.0, 3.0, 2.5}));
+    CHECK(j["origin"] == "middle");
+    CHECK(j["up"] == "y");
+    REQUIRE(j["pieces"].size() == 4);
+    CHECK(j["pieces"][0]["fills"] == true);
+    CHECK(j["pieces"][3]["shift"] == Json({0.0, -0.005, 0.0}));
+    CHECK(j["pieces"][1]["couplings"]["east"] == j["pieces"][2]["couplings"]["west"]);
+    write_file(dir / "none.glb", "nothing");
+    CHECK(run("read-kit --json " + (dir / "none.glb").string()).code == 3);
+}

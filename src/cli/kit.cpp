@@ -1,0 +1,72 @@
+// What a kit of pieces says of how they fit, without a window.
+#include <cmath>
+
+#include "cli/commands.hpp"
+#include "kit/open_kit.hpp"
+#include "kit/read_kit.hpp"
+
+namespace vic::cli {
+
+namespace {
+
+// Tenths of a millimetre.
+double rounded(double v) { return std::round(v * 1e4) / 1e4; }
+
+Json piece_json(const kit::Body& body, const kit::PieceReading& piece, const kit::KitReading& read) {
+    static constexpr const char* sides[4] = {"north", "east", "south", "west"};
+    Json out{{"name", body.name},
+             {"triangles", body.mesh.triangles.size()},
+             {"cells", {piece.cells.w, piece.cells.h}},
+             {"storeys", piece.storeys},
+             {"fills", piece.fills}};
+    if (piece.shift != kit::Vec{})
+        out["shift"] = {rounded(piece.shift.x), rounded(piece.shift.y), rounded(piece.shift.z)};
+    if (piece.over > 0) out["over"] = rounded(piece.over);
+    for (std::size_t side = 0; side < 4; ++side) {
+        if (piece.out[side] > 0) out["out"][sides[side]] = rounded(piece.out[side]);
+        if (piece.couplings[side] == 0) continue;
+        const kit::Coupling& c = read.couplings[static_cast<std::size_t>(piece.couplings[side] - 1)];
+        out["couplings"][sides[side]] = c.symmetric ? c.name : c.name + (piece.mirrored[side] ? "-" : "+");
+    }
+    if (piece.code) {
+        out["code"] = *piece.code;
+        out["variant"] = piece.variant;
+    }
+    return out;
+}
+
+} // namespace
+
+Outcome read_kit(const std::string& path) {
+    const kit::KitFile file = kit::open_kit(path);
+    const kit::KitReading read = kit::read_kit(file.bodies);
+    Outcome out;
+    out.json = {{"module", {rounded(read.module.width), rounded(read.module.width), rounded(read.module.height)}},
+                {"origin", read.origin == kit::Origin::corner ? "corner" : "middle"},
+                {"up", read.z_up ? "z" : "y"},
+                {"confidence", std::round(read.sure * 100) / 100},
+                {"pieces", Json::array()},
+                {"couplings", Json::array()},
+                {"codes", Json::array()},
+                {"reasons", Json::array()},
+                {"doubts", Json::array()}};
+    for (std::size_t i = 0; i < file.bodies.size(); ++i)
+        out.json["pieces"].push_back(piece_json(file.bodies[i], read.pieces[i], read));
+    for (const kit::Coupling& c : read.couplings)
+        out.json["couplings"].push_back({{"name", c.name}, {"sides", c.sides}, {"symmetric", c.symmetric}});
+    for (const kit::Codes& c : read.codes)
+        out.json["codes"].push_back({{"stem", c.stem},
+                                     {"corners", c.corners},
+                                     {"bit_of_side", c.bit_of_side},
+                                     {"inverted", c.inverted},
+                                     {"agree", c.agree},
+                                     {"of", c.of}});
+    for (const Text& t : read.reasons) out.json["reasons"].push_back(t.english());
+    for (const Text& t : file.doubts) out.json["doubts"].push_back(t.english());
+    out.text = std::to_string(file.bodies.size()) + " pieces, " + std::to_string(read.couplings.size()) + " couplings";
+    for (const Text& t : read.reasons) out.text += "\n" + t.english();
+    for (const Text& t : file.doubts) out.text += "\n" + t.english();
+    return out;
+}
+
+} // namespace vic::cli
