@@ -57,6 +57,7 @@ void answerColour(const QColor& colour) {
 
 Window::Window(bool withDemo, QSize size) {
     QSettings().clear();
+    QSettings().setValue("look/dark", qEnvironmentVariable("VICINUM_LOOK") == "slate");
     QSettings().setValue("projects/folder", QString::fromStdString((folder.path() / "documents").string()));
     if (withDemo) std::filesystem::copy(demo(), folder.path() / "pell", std::filesystem::copy_options::recursive);
     show(size);

@@ -102,7 +102,8 @@ class Window {
     void stage(const char* name) { click(name); }
     void pickMaterial(const char* name); // from the Tray, with the mouse
     void activate(const char* layer);    // its slab, with the mouse
-    void picture(const char* name);      // for the documentation: only where VICINUM_PICTURES names a folder
+    void picture(const char* name);      // to be looked at: only where VICINUM_PICTURES names a folder; in Slate with
+                                         // VICINUM_LOOK=slate
     void reopen();                       // the project in a new window, after the old one went
     void restart();                      // closes the window and opens another on the same project
 
