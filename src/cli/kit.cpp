@@ -10,7 +10,7 @@ namespace vic::cli {
 namespace {
 
 // Tenths of a millimetre.
-double rounded(double v) { return std::round(v * 1e4) / 1e4; }
+double in_tenths(double v) { return std::round(v * 1e4) / 1e4; }
 
 Json piece_json(const kit::Body& body, const kit::PieceReading& piece, const kit::KitReading& read) {
     static constexpr const char* sides[4] = {"north", "east", "south", "west"};
@@ -20,10 +20,10 @@ Json piece_json(const kit::Body& body, const kit::PieceReading& piece, const kit
              {"storeys", piece.storeys},
              {"fills", piece.fills}};
     if (piece.shift != kit::Vec{})
-        out["shift"] = {rounded(piece.shift.x), rounded(piece.shift.y), rounded(piece.shift.z)};
-    if (piece.over > 0) out["over"] = rounded(piece.over);
+        out["shift"] = {in_tenths(piece.shift.x), in_tenths(piece.shift.y), in_tenths(piece.shift.z)};
+    if (piece.over > 0) out["over"] = in_tenths(piece.over);
     for (std::size_t side = 0; side < 4; ++side) {
-        if (piece.out[side] > 0) out["out"][sides[side]] = rounded(piece.out[side]);
+        if (piece.out[side] > 0) out["out"][sides[side]] = in_tenths(piece.out[side]);
         if (piece.couplings[side] == 0) continue;
         const kit::Coupling& c = read.couplings[static_cast<std::size_t>(piece.couplings[side] - 1)];
         out["couplings"][sides[side]] = c.symmetric ? c.name : c.name + (piece.mirrored[side] ? "-" : "+");
@@ -41,7 +41,7 @@ Outcome read_kit(const std::string& path) {
     const kit::KitFile file = kit::open_kit(path);
     const kit::KitReading read = kit::read_kit(file.bodies);
     Outcome out;
-    out.json = {{"module", {rounded(read.module.width), rounded(read.module.width), rounded(read.module.height)}},
+    out.json = {{"module", {in_tenths(read.module.width), in_tenths(read.module.width), in_tenths(read.module.height)}},
                 {"origin", read.origin == kit::Origin::corner ? "corner" : "middle"},
                 {"up", read.z_up ? "z" : "y"},
                 {"confidence", std::round(read.sure * 100) / 100},
