@@ -193,7 +193,7 @@ void check_gaps(const Level& level, const std::vector<outline::SolidCode>& codes
                 if (!thin || meant || found == kMostGaps) continue;
                 ++found;
                 Leak leak = look_at(Leak::Kind::gap, gap, layer->id);
-                leak.brief = "A gap in a row of blockers";
+                leak.brief = "A gap of one cell";
                 leak.what = say("A row of blockers on \"%1\" has a gap of one cell at %2", layer->name, cell_text(gap));
                 leak.remedy = "Close it with May not walk (Shift+N), or put a mark there if it is meant";
                 out.push_back(std::move(leak));

@@ -266,14 +266,14 @@ TEST_CASE("what only looks so is listed in Bound, each with what mends it", "[ap
     level.layers.push_back(std::make_shared<const level::Layer>(fence));
     project.put(level);
     w.session().apply("Fence", project);
-    choose("A gap in a row of blockers");
+    choose("A gap of one cell");
     CHECK_FALSE(w.view()->soak().on());
     w.picture("bound-gap");
     w.click("leakLetBe");
     REQUIRE(w.level().marks.back().name == "Way through");
     CHECK(w.level().marks.back().cells.corner() == at);
     w.key(Qt::Key_Z, Qt::ControlModifier);
-    choose("A gap in a row of blockers");
+    choose("A gap of one cell");
     w.click("leakClose");
     CHECK(w.level().layers.back()->blockers()->shape(at) == level::TileShape::full);
     // Shapes that no layer hears: now the layers block again.

@@ -200,7 +200,18 @@ void LeakList::choose(quint32 index) {
                                                                   : std::vector<Point>{});
     view_.update();
     if (!leak || !asked) return;
-    view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
+    const bool mended = leak->fill || leak->shift;
+    if (mended) {
+        Box all = leak->cells;
+        if (leak->fill) all = united(all, {leak->fill->x, leak->fill->y, 1, 1});
+        if (leak->shift) {
+            all = united(all, leak->shift->mass.bounds());
+            all = united(all, leak->shift->mass.moved(leak->shift->by).bounds());
+        }
+        view_.lookAt(all.grown(2));
+    } else {
+        view_.lookAt(Point{leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
+    }
     if (onlyLooks(*leak)) return;
     if (of_.view == level::View::from_the_side)
         view_.setReach(true);

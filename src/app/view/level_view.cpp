@@ -111,6 +111,12 @@ void LevelView::lookAt(Point cell) {
     setCamera(std::max(zoom(), 1.0), QPointF(p.x, p.y));
 }
 
+void LevelView::lookAt(const Box& cells) {
+    const Box px = geometry().box(cells);
+    const double fits = camera_.fitting(px, 8);
+    setCamera(std::min(std::max(zoom(), 1.0), fits), QPointF(px.x + px.w / 2.0, px.y + px.h / 2.0));
+}
+
 Box LevelView::seenCells() const { return intersection(camera_.seenOf(geometry()), pages_.level().cells()); }
 
 std::optional<Point> LevelView::pointedCell() const {
@@ -209,6 +215,11 @@ void LevelView::refresh() {
     }
     if (other || cellOf_ != level->cell) {
         afar_.reset();
+        if (!other && level->cell.w > cellOf_.w) { // about as many cells as before
+            const double wider = double(level->cell.w) / cellOf_.w / zoom();
+            const QRect area = camera_.area();
+            camera_.look(camera_.fitting({0, 0, int(area.width() * wider), int(area.height() * wider)}, zoom()), {});
+        }
         cameraOf_ = level->id;
         cellOf_ = level->cell;
         const double fits = camera_.fitting(picture::extent(session_.project(), *level), 4);

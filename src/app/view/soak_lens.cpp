@@ -207,7 +207,8 @@ QString SoakLens::summary() const {
                                            : tr("through %2 narrow places, the narrowest %1 cells wide"))
                    .arg(inCells(soaked_.narrow.front().width))
                    .arg(soaked_.narrow.size());
-    if (!soaked_.dead_ends.empty()) out << tr("%n dead ends", nullptr, static_cast<int>(soaked_.dead_ends.size()));
+    if (!soaked_.dead_ends.empty())
+        out << (soaked_.dead_ends.size() == 1 ? tr("a dead end") : tr("%1 dead ends").arg(soaked_.dead_ends.size()));
     if (names.isEmpty() && soaked_.narrow.empty()) out << tr("it leaks nowhere");
     return out.join(" · ");
 }
