@@ -154,7 +154,7 @@ void BlockerList::choose(quint32 row) {
     if (const level::FreeBlocker* b = chosen()) {
         const Box cells = intersection(level::cells_of(*b), session_.level()->cells());
         view_.setMarked(level::Region(cells));
-        view_.lookAt(Point{cells.x + cells.w / 2, cells.y + cells.h / 2});
+        view_.lookAt({cells.x + cells.w / 2, cells.y + cells.h / 2});
     }
     refresh();
 }

@@ -208,9 +208,9 @@ void LeakList::choose(quint32 index) {
             all = united(all, leak->shift->mass.bounds());
             all = united(all, leak->shift->mass.moved(leak->shift->by).bounds());
         }
-        view_.lookAt(all.grown(2));
+        view_.lookAtAll(all.grown(2));
     } else {
-        view_.lookAt(Point{leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
+        view_.lookAt({leak->cells.x + leak->cells.w / 2, leak->cells.y + leak->cells.h / 2});
     }
     if (onlyLooks(*leak)) return;
     if (of_.view == level::View::from_the_side)

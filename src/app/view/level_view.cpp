@@ -111,7 +111,7 @@ void LevelView::lookAt(Point cell) {
     setCamera(std::max(zoom(), 1.0), QPointF(p.x, p.y));
 }
 
-void LevelView::lookAt(const Box& cells) {
+void LevelView::lookAtAll(const Box& cells) {
     const Box px = geometry().box(cells);
     const double fits = camera_.fitting(px, 8);
     setCamera(std::min(std::max(zoom(), 1.0), fits), QPointF(px.x + px.w / 2.0, px.y + px.h / 2.0));

@@ -66,7 +66,7 @@ class LevelView : public QWidget, private Board {
     void fit();
     void zoomTo(const Box& cells); // as large as they fit
     void lookAt(Point cell);
-    void lookAt(const Box& cells); // at all of them: from further away where they are not in view
+    void lookAtAll(const Box& cells); // at all of them: from further away where they are not in view
 
     // The place of a cell's middle in the widget, and the cell at a place; of those that one works on.
     bool giveKey(int key); // to the tool in use, as if it had been pressed here; whether it has a use for it
