@@ -13,6 +13,10 @@
 #include "edit/document.hpp"
 #include "findings/check.hpp"
 #include "join/resolve.hpp"
+#include "kit/models.hpp"
+#include "kit/read_gltf.hpp"
+#include "kit/read_kit.hpp"
+#include "kit/read_obj.hpp"
 #include "outline/trace.hpp"
 #include "parcel/build.hpp"
 #include "plan/read_plan.hpp"
@@ -203,10 +207,26 @@ void read_script(const std::string& bytes) {
     hold(ticks <= 60 * 60 * 60 + 1, "an hour at most");
 }
 
+void use(const kit::KitFile& kit) {
+    std::size_t triangles = 0;
+    for (const kit::Body& body : kit.bodies) {
+        triangles += body.mesh.triangles.size();
+        for (const auto& t : body.mesh.triangles)
+            for (const std::uint32_t corner : t) hold(corner < body.mesh.points.size(), "a corner is a point");
+        for (const std::uint16_t finish : body.mesh.finish) hold(finish < kit.finishes.size(), "a finish is one");
+    }
+    if (triangles > 20'000) return;
+    hold(kit::read_kit(kit.bodies).pieces.size() == kit.bodies.size(), "every piece is read");
+}
+
+void read_gltf(const std::string& bytes) { use(kit::gltf_from(bytes, "/nowhere", "a.glb")); }
+void read_obj(const std::string& bytes) { use(kit::obj_from(bytes, "/nowhere", "a.obj")); }
+
 const std::map<std::string, std::function<void(const std::string&)>>& readers() {
     static const std::map<std::string, std::function<void(const std::string&)>> all{
         {"project", read_project}, {"level", read_level}, {"cells", read_cells},   {"journal", read_journal},
-        {"sheet", read_sheet},     {"plan", read_plan},   {"parcel", read_parcel}, {"script", read_script}};
+        {"sheet", read_sheet},     {"plan", read_plan},   {"parcel", read_parcel}, {"script", read_script},
+        {"gltf", read_gltf},       {"obj", read_obj}};
     return all;
 }
 
@@ -279,6 +299,13 @@ std::string seed(const std::string& target) {
         parcel::build(drawn(), *drawn().levels.front(), dir);
         return read_file(dir / "level.json");
     }
+    if (target == "gltf") {
+        kit_test::Model model;
+        model.box("Wall", {-1, 0, -0.1}, {1, 3, 0.1});
+        model.box("Floor", {-1, -0.1, -1}, {1, 0, 1}, {4, 0, 0});
+        return model.glb();
+    }
+    if (target == "obj") return "v 0 0 0\nv 2 0 0\nv 2 3 0\nv 0 3 0\nvt 0 1\no Wall 1\nusemtl a\nf 1/1 2/1 3/1 4/1\n";
     if (target == "script") return "60 right # on\n12 right jump\n30 left up\n5 down\n";
     return sheet::encode_png(make::sheet(make::tiles({0, 5, 255, 85}, 8, make::Style::outlined, 1), 2, {1, 1}, {1, 1}));
 }

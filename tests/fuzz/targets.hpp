@@ -7,7 +7,7 @@
 
 namespace fuzz {
 
-// project, level, cells, journal, sheet, plan, parcel, script.
+// project, level, cells, journal, sheet, plan, parcel, script, gltf, obj.
 const std::vector<std::string>& targets();
 
 // Reads the bytes as that; an error that is told is all right, anything else ends the program. What was read is used
