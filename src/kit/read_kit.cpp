@@ -17,6 +17,8 @@ namespace {
 constexpr double kThin = 0.4;                           // of a module: what is less is a wall's thickness, or a railing
 constexpr double kExact = 0.002;                        // metres, and
 constexpr double kNearly = 0.01;                        // of a length: measured so far off it is still that
+constexpr std::size_t kMostCandidates = 512;            // lengths that are tried
+constexpr std::size_t kMostMeasured = 200'000;          // triangles of a piece whose rims are looked for
 constexpr double kLeastFloat = 2e-4, kMostFloat = 0.08; // metres: what is less is rounding, what is more is meant
 
 std::string metres(double v) {
@@ -36,12 +38,25 @@ struct Best {
     int fits = 0, of = 0;
 };
 
-// The largest length of which most are multiples.
-Best common_length(const std::vector<double>& lengths) {
-    std::set<long> candidates; // millimetres
+// Lengths in millimetres of which the others may be multiples: those that come most often, and their parts.
+std::vector<long> candidates_in(const std::vector<double>& lengths) {
+    std::map<long, int> often;
     for (const double l : lengths)
         for (int k = 1; k <= 4; ++k)
-            if (l / k >= 0.05) candidates.insert(std::lround(l / k * 1000));
+            if (l / k >= 0.05) ++often[std::lround(l / k * 1000)];
+    std::vector<std::pair<int, long>> order;
+    for (const auto& [length, count] : often) order.emplace_back(-count, length);
+    std::sort(order.begin(), order.end());
+    if (order.size() > kMostCandidates) order.resize(kMostCandidates);
+    std::vector<long> out;
+    for (const auto& [count, length] : order) out.push_back(length);
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+// The largest length of which most are multiples.
+Best common_length(const std::vector<double>& lengths) {
+    const std::vector<long> candidates = candidates_in(lengths);
     Best best;
     double most = 0;
     // Slabs and rails lie flat beside what stands.
@@ -102,7 +117,8 @@ class KitReader {
         out_.z_up = z_is_up(bodies);
         for (const Body& b : bodies) {
             meshes_.push_back(out_.z_up ? turned_up(b.mesh) : b.mesh);
-            rims_.push_back(open_edges(meshes_.back()));
+            rims_.push_back(b.mesh.triangles.size() <= kMostMeasured ? open_edges(meshes_.back())
+                                                                     : std::vector<Edge>{});
             boxes_.push_back(bounds_of(meshes_.back()));
         }
         out_.pieces.resize(bodies.size());
@@ -153,17 +169,15 @@ class KitReader {
     }
     void read_module() {
         std::vector<double> high;
-        std::set<long> candidates; // millimetres
+        std::vector<double> flat;
         for (std::size_t i = 0; i < bodies_.size(); ++i) {
             ends_.push_back({ends(i, 0), ends(i, 2)});
-            for (const auto& [a, b] : ends_.back())
-                for (int k = 1; k <= 4; ++k)
-                    if ((b - a) / k >= 0.05) candidates.insert(std::lround((b - a) / k * 1000));
+            for (const auto& [a, b] : ends_.back()) flat.push_back(b - a);
             const auto [a, b] = ends(i, 1);
             if (b - a > 1e-3) high.push_back(b - a);
         }
         Fit width;
-        for (const long c : candidates)
+        for (const long c : candidates_in(flat))
             for (const Origin origin : {Origin::middle, Origin::corner}) {
                 const double m = static_cast<double>(c) / 1000;
                 const Fit fit = fit_of(m, origin);
@@ -238,6 +252,7 @@ class KitReader {
         std::map<std::pair<std::size_t, std::size_t>, Profile> own;
         for (std::size_t i = 0; i < bodies_.size(); ++i) {
             const PieceReading& piece = out_.pieces[i];
+            if (meshes_[i].triangles.size() > kMostMeasured) continue;
             for (std::size_t side = 0; side < 4; ++side) {
                 const int axis = side % 2 == 0 ? 2 : 0;
                 const auto [a, b] = ends(i, axis);

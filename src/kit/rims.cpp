@@ -11,6 +11,7 @@ namespace {
 
 constexpr double kFlat = 0.0015; // metres: so near to a plane something lies in it
 constexpr double kLeastRim = 0.05;
+constexpr std::size_t kMostJoined = 500; // lines of a profile; what has more is compared as it is
 
 using Place = std::tuple<long, long, long>; // tenths of a millimetre
 Place place_of(Vec v) { return {std::lround(v.x * 1e4), std::lround(v.y * 1e4), std::lround(v.z * 1e4)}; }
@@ -30,7 +31,7 @@ Profile tidy(std::vector<Line> lines, bool cancel) {
         if (!cancel || (j - i) % 2 == 1) once.push_back(lines[i]);
         i = j;
     }
-    for (bool changed = true; changed;) {
+    for (bool changed = once.size() <= kMostJoined; changed;) {
         changed = false;
         std::map<std::pair<int, int>, std::vector<std::size_t>> at;
         for (std::size_t i = 0; i < once.size(); ++i) {
