@@ -193,7 +193,8 @@ void ReachLens::paint(QPainter& p, const Camera& camera, const Lattice& lattice)
         QPainterPath path;
         for (const Point c : cells) {
             QPainterPath one;
-            one.addRect(camera.cellsToScreen(lattice).mapRect(QRectF(c.x, c.y, 1, 1)));
+            // A little into its neighbours, so that no line stays between them.
+            one.addRect(camera.cellsToScreen(lattice).mapRect(QRectF(c.x, c.y, 1, 1)).adjusted(-0.1, -0.1, 0.1, 0.1));
             path = path.united(one);
         }
         return path;
