@@ -129,6 +129,12 @@ void LeakList::refresh() {
 }
 
 void LeakList::show(std::vector<findings::Leak> leaks) {
+    // What was chosen stays so where it is still there.
+    const findings::Leak* had = chosen();
+    const auto same = std::find_if(leaks.begin(), leaks.end(), [&](const findings::Leak& l) {
+        return had && l.kind == had->kind && l.cells == had->cells && l.side == had->side;
+    });
+    const auto keep = same == leaks.end() ? 0U : static_cast<quint32>(same - leaks.begin() + 1);
     leaks_ = std::move(leaks);
     std::vector<Card> cards;
     const Tokens t = tokensOf(this);
@@ -141,7 +147,7 @@ void LeakList::show(std::vector<findings::Leak> leaks) {
         card.under = where(leaks_[i]);
         cards.push_back(std::move(card));
     }
-    list_->setCards(cards, 0);
+    list_->setCards(cards, keep);
     list_->setFixedHeight(std::min(kMost, kCard * static_cast<int>(std::max<std::size_t>(1, leaks_.size()))));
     list_->setVisible(!leaks_.empty());
     none_->setVisible(leaks_.empty());
@@ -151,7 +157,7 @@ void LeakList::show(std::vector<findings::Leak> leaks) {
                        ? tr("All marks are reached from the start, and no ledge is only just out of reach.")
                        : tr("From the start one gets out nowhere that is not meant."));
     count_->setText(leaks_.empty() ? QString() : QString::number(leaks_.size()));
-    choose(leaks_.size() == 1 ? 1 : 0); // of several one is chosen first
+    choose(leaks_.size() == 1 ? 1 : keep); // of several one is chosen first
 }
 
 const findings::Leak* LeakList::chosen() const {
