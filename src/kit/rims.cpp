@@ -38,7 +38,9 @@ Profile tidy(std::vector<Line> lines, bool cancel) {
             at[{once[i][0], once[i][1]}].push_back(i);
             at[{once[i][2], once[i][3]}].push_back(i);
         }
-        for (const auto& [point, which] : at) {
+        for (const auto& entry : at) {
+            const std::pair<int, int> point = entry.first;
+            const std::vector<std::size_t>& which = entry.second;
             if (which.size() != 2 || which[0] == which[1]) continue;
             const Line &a = once[which[0]], &b = once[which[1]];
             const auto other = [&](const Line& l) {

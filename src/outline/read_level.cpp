@@ -2,8 +2,11 @@
 #include <algorithm>
 #include <array>
 #include <functional>
+#include <map>
+#include <utility>
 
 #include "level/block.hpp"
+#include "outline/convex.hpp"
 #include "outline/free.hpp"
 #include "outline/solid.hpp"
 
@@ -82,6 +85,7 @@ class Reader {
                 read_props(*layer);
             }
         }
+        while (!pending_.empty()) settle(pending_.begin()->first);
         return shapes_;
     }
 
@@ -91,8 +95,9 @@ class Reader {
     }
     void add(Point at, SolidCode code) {
         if (code == kOpen) return;
-        SolidCode& here =
-            out_[static_cast<std::size_t>(at.y - cells_.y) * stride_ + static_cast<std::size_t>(at.x - cells_.x)];
+        const std::size_t index = index_of(at);
+        settle(index);
+        SolidCode& here = out_[index];
         if (code == kOpens) {
             here = kOpen;
             return;
@@ -114,17 +119,40 @@ class Reader {
         }
     }
 
+    [[nodiscard]] std::size_t index_of(Point at) const {
+        return static_cast<std::size_t>(at.y - cells_.y) * stride_ + static_cast<std::size_t>(at.x - cells_.x);
+    }
+    // What waits at a cell is united with what is there, all at once: many shapes on one spot take no longer than they
+    // must.
+    void settle(std::size_t index) {
+        const auto found = pending_.find(index);
+        if (found == pending_.end()) return;
+        level::Polygons all = std::move(found->second);
+        pending_.erase(found);
+        if (all.size() > kFew) {
+            std::vector<Outline> rims;
+            for (level::Polygon& p : united(level::clockwise(std::move(all)))) {
+                const bool hole = level::area2(p) < 0;
+                rims.push_back({std::move(p), hole});
+            }
+            all = convex_parts(rims);
+        }
+        const SolidCode code = forms_.add(std::move(all));
+        out_[index] = out_[index] == kOpen ? code : forms_.united(out_[index], code);
+    }
+
     // Counted once, in the first of the cells that it is in.
     void add_free(const Polygon& polygon, bool opens, bool& counted) {
         if (!opens && !blocks_) return;
         for (const CellPiece& piece : by_cells(polygon, intersection(cells_, level_.cells()))) {
-            SolidCode& here = out_[static_cast<std::size_t>(piece.cell.y - cells_.y) * stride_ +
-                                   static_cast<std::size_t>(piece.cell.x - cells_.x)];
+            const std::size_t index = index_of(piece.cell);
             if (opens) {
-                if (here != kOpen) here = forms_.without(here, {piece.polygon});
+                settle(index);
+                if (out_[index] != kOpen) out_[index] = forms_.without(out_[index], {piece.polygon});
             } else {
-                const SolidCode code = forms_.add({piece.polygon});
-                here = here == kOpen ? code : forms_.united(here, code);
+                level::Polygons& pending = pending_[index];
+                pending.push_back(piece.polygon);
+                if (pending.size() >= kMostPending) settle(index);
             }
             for (const Point p : piece.bends)
                 forms_.bends.push_back(p + Point{piece.cell.x * kUnit, piece.cell.y * kUnit});
@@ -210,6 +238,8 @@ class Reader {
     Forms& forms_;
     Codes codes_;
     int shapes_ = 0;
+    static constexpr std::size_t kFew = 12, kMostPending = 32;
+    std::map<std::size_t, level::Polygons> pending_; // free shapes, by the place in `out_`
 };
 
 } // namespace

@@ -329,7 +329,7 @@ TEST_CASE("thousands of blockers on one spot are one outline, and soon", "[free]
     layer.id = small.project.next_id++;
     level::Blockers b({8, 6});
     std::vector<level::FreeBlocker> free;
-    for (std::uint32_t i = 1; i <= 3000; ++i) {
+    for (std::uint32_t i = 1; i <= 10'000; ++i) {
         const int x = 90 + random.below(20), y = 90 + random.below(20);
         free.push_back({i, {{x, y}, {x + 60, y + 7}, {x + 40, y + 70}}, 0, false, 0, {}, {}});
     }
