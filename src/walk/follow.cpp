@@ -1,5 +1,6 @@
 // Reach after a change: what the change cannot have touched is taken over.
 #include <algorithm>
+#include <span>
 #include <unordered_map>
 #include <utility>
 
@@ -68,13 +69,16 @@ void Reach::Inside::take_over(Before before, const Box& changed) {
         was[i] = found->second;
         is[found->second] = i;
     }
+    std::size_t alike = 0; // so many from the first have kept their numbers
+    while (alike < is.size() && is[alike] == alike) ++alike;
     for (std::size_t i = 0; i < ledges.size(); ++i) {
         const std::size_t old = was[i];
         if (old == kNoLedge || !before.played[old] || !intersection(before.looked_at[old], changed).empty()) continue;
         std::vector<std::size_t>& to = before.ledges[old].to;
         // Of one that is another now, or in parts, it is not known on which of them he lands.
         bool known = true, sorted = true;
-        for (std::size_t last = 0; std::size_t & k : to) {
+        const auto moved = std::lower_bound(to.begin(), to.end(), alike);
+        for (std::size_t last = 0; std::size_t & k : std::span(moved, to.end())) {
             known = known && is[k] != kNoLedge;
             k = is[k];
             sorted = sorted && last <= k;

@@ -2,8 +2,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <deque>
-#include <numeric>
 #include <set>
 
 #include "base/parallel.hpp"
@@ -314,17 +312,6 @@ void Reach::Inside::search(const level::Level& level) {
     parallel_pieces(0, count, count > kWorthwhile, [&](int worker, int a, int b) {
         for (int i = a; i < b; ++i) play(static_cast<std::size_t>(i), worker);
     });
-    std::deque<std::size_t> open{start};
-    ledges[start].gets = Gets::no_way_back;
-    while (!open.empty()) {
-        const std::size_t at = open.front();
-        open.pop_front();
-        for (const std::size_t next : ledges[at].to)
-            if (ledges[next].gets == Gets::not_reached) {
-                ledges[next].gets = Gets::no_way_back;
-                open.push_back(next);
-            }
-    }
     find_ways_back();
 }
 
@@ -333,33 +320,71 @@ void Reach::Inside::leave_rim() {
     std::erase_if(strips, [&](const Strip& s) { return s.y <= 0 && ledges[s.ledge].gets == Gets::not_reached; });
 }
 
-// Back to the start, or on to an exit.
+// What is got to from the start, and whether from there back to it or on to an exit: ledges from which one gets to one
+// another are so together, and those that they lead on to are known before them (R. Tarjan, "Depth-first search and
+// linear graph algorithms", 1972).
 void Reach::Inside::find_ways_back() {
-    // For each ledge, one after the other, those that lead to it.
-    std::vector<std::uint32_t> first(ledges.size() + 1, 0), back;
-    for (const Ledge& ledge : ledges)
-        for (const std::size_t next : ledge.to) ++first[next + 1];
-    std::partial_sum(first.begin(), first.end(), first.begin());
-    back.resize(first.back());
-    std::vector<std::uint32_t> at_next(first.begin(), first.end() - 1);
-    for (std::size_t i = 0; i < ledges.size(); ++i)
-        for (const std::size_t next : ledges[i].to) back[at_next[next]++] = static_cast<std::uint32_t>(i);
-    std::deque<std::size_t> open;
-    const auto reach = [&](std::size_t i) {
-        if (ledges[i].gets != Gets::no_way_back) return;
-        ledges[i].gets = Gets::reached;
-        open.push_back(i);
+    enum : std::uint8_t { kAtHand = 1, kOut = 2 }; // among those at hand; one gets back or out from there
+    struct Visit {
+        std::uint32_t order = 0, lowest = 0; // order: from 1, in which they are come upon
+        std::uint8_t is = 0;
     };
-    reach(start);
+    struct Step {
+        std::uint32_t ledge, next;
+    };
+    std::vector<Visit> visits(ledges.size());
+    visits[start].is = kOut;
     for (const Strip& s : strips) {
         const bool leaves = (leads[3] && s.from <= 0) || (leads[1] && s.to >= cells.w * kUnit);
         if (leaves || std::any_of(exits.begin(), exits.end(), [&](const Box& b) { return body_touches(s, b); }))
-            reach(s.ledge);
+            visits[s.ledge].is = kOut;
     }
-    while (!open.empty()) {
-        const std::size_t at = open.front();
-        open.pop_front();
-        for (std::uint32_t k = first[at]; k < first[at + 1]; ++k) reach(back[k]);
+    std::vector<Step> way;
+    std::vector<std::uint32_t> at_hand;
+    std::uint32_t order = 0;
+    const auto enter = [&](std::uint32_t ledge) {
+        Visit& v = visits[ledge];
+        v.order = v.lowest = ++order;
+        v.is = static_cast<std::uint8_t>(v.is | kAtHand);
+        way.push_back({ledge, 0});
+        at_hand.push_back(ledge);
+    };
+    enter(static_cast<std::uint32_t>(start));
+    while (!way.empty()) {
+        const std::uint32_t ledge = way.back().ledge;
+        Visit& here = visits[ledge];
+        const std::vector<std::size_t>& to = ledges[ledge].to;
+        std::uint32_t next = way.back().next;
+        for (; next < to.size() && visits[to[next]].order != 0; ++next) {
+            const Visit& there = visits[to[next]];
+            if ((there.is & kAtHand) != 0)
+                here.lowest = std::min(here.lowest, there.order);
+            else
+                here.is = static_cast<std::uint8_t>(here.is | (there.is & kOut));
+        }
+        way.back().next = next;
+        if (next < to.size()) { // it is looked at again when that is known
+            enter(static_cast<std::uint32_t>(to[next]));
+            continue;
+        }
+        way.pop_back();
+        if (here.lowest == here.order) {
+            std::size_t first = at_hand.size();
+            std::uint8_t out = 0;
+            do {
+                --first;
+                out = static_cast<std::uint8_t>(out | (visits[at_hand[first]].is & kOut));
+            } while (at_hand[first] != ledge);
+            for (std::size_t i = first; i < at_hand.size(); ++i) {
+                visits[at_hand[i]].is = out;
+                ledges[at_hand[i]].gets = out != 0 ? Gets::reached : Gets::no_way_back;
+            }
+            at_hand.resize(first);
+        } else {
+            // What it leads on to is known to the first of those that are so together, too.
+            Visit& before = visits[way.back().ledge];
+            before.lowest = std::min(before.lowest, here.lowest);
+        }
     }
 }
 
