@@ -234,8 +234,9 @@ class GltfReader {
                   0, whole(which, "componentType", where, 0), false, where);
         read_into(replaced, parts, view(whole(values, "bufferView", where, SIZE_MAX)),
                   whole(values, "byteOffset", where, 0), 0, type, scaled, where);
+        const std::size_t elements = out.size() / parts;
         for (std::size_t i = 0; i < count; ++i) {
-            if (indices[i] < 0 || indices[i] >= static_cast<double>(out.size() / parts))
+            if (indices[i] < 0 || indices[i] >= static_cast<double>(elements))
                 refuse("It replaces what is not there", where);
             for (std::size_t k = 0; k < parts; ++k)
                 out[static_cast<std::size_t>(indices[i]) * parts + k] = replaced[i * parts + k];
@@ -324,17 +325,25 @@ class GltfReader {
         const Json& image = at("images", index);
         const std::string where = named("images", index);
         std::string name = image.value("name", where);
+        if (pixels_ >= sheet::kMostPixels) {
+            out_.doubts.push_back(say("The picture \"%1\" is not shown: there are more than are read", name));
+            return {};
+        }
         try {
-            if (image.contains("bufferView"))
-                return sheet::decode_png(view(whole(image, "bufferView", where, 0)), file_);
-            if (!image.contains("uri") || !image.at("uri").is_string()) refuse("The picture has no bytes", where);
-            const std::string uri = image.at("uri").get<std::string>();
-            if (uri.compare(0, 5, "data:") != 0) name = uri;
-            return sheet::decode_png(bytes_of(uri, where), name);
+            Image out = decoded(image, where, name);
+            pixels_ += out.size().area();
+            return out;
         } catch (const InputError& e) {
             out_.doubts.push_back(say("The picture \"%1\" is not shown: %2", name, e.problem));
             return {};
         }
+    }
+    Image decoded(const Json& image, const std::string& where, std::string& name) {
+        if (image.contains("bufferView")) return sheet::decode_png(view(whole(image, "bufferView", where, 0)), file_);
+        if (!image.contains("uri") || !image.at("uri").is_string()) refuse("The picture has no bytes", where);
+        const std::string uri = image.at("uri").get<std::string>();
+        if (uri.compare(0, 5, "data:") != 0) name = uri;
+        return sheet::decode_png(bytes_of(uri, where), name);
     }
 
     Placing placing_of(const Json& node, const std::string& where) const {
@@ -449,7 +458,8 @@ class GltfReader {
         const std::size_t count = points.size() / 3;
         Mesh& mesh = body.mesh;
         const auto first = static_cast<std::uint32_t>(mesh.points.size());
-        if (mesh.points.size() + count > 3 * kMostTriangles) refuse("There are more points than are read", where);
+        points_ += count;
+        if (points_ > 3 * kMostTriangles) refuse("There are more points than are read", where);
         for (std::size_t i = 0; i < count; ++i) {
             const Vec v = placing({points[3 * i], points[3 * i + 1], points[3 * i + 2]});
             if (!(std::abs(v.x) < kMostMetres && std::abs(v.y) < kMostMetres && std::abs(v.z) < kMostMetres))
@@ -509,7 +519,8 @@ class GltfReader {
     Json root_;
     std::optional<std::string_view> binary_;
     std::map<std::size_t, std::string> buffers_;
-    std::size_t triangles_ = 0;
+    std::size_t triangles_ = 0, points_ = 0; // of all bodies
+    std::int64_t pixels_ = 0;                // of all pictures
     KitFile out_;
 };
 

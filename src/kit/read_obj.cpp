@@ -214,7 +214,9 @@ class ObjReader {
         const auto known = pictures_.find(name);
         if (known != pictures_.end()) return known->second;
         try {
+            if (pixels_ >= sheet::kMostPixels) throw InputError("There are more than are read", file_, {}, {});
             out_.pictures.push_back(sheet::read_png(inside(folder_, name, file_, {})));
+            pixels_ += out_.pictures.back().size().area();
             return pictures_[name] = static_cast<int>(out_.pictures.size() - 1);
         } catch (const InputError& e) {
             out_.doubts.push_back(say("The picture \"%1\" is not shown: %2", name, e.problem));
@@ -225,6 +227,7 @@ class ObjReader {
     fs::path folder_;
     std::string file_;
     std::size_t line_ = 0, triangles_ = 0;
+    std::int64_t pixels_ = 0; // of all pictures
     std::vector<Vec> points_;
     std::vector<std::array<float, 2>> uv_;
     std::map<std::pair<std::size_t, std::size_t>, std::uint32_t> mine_; // points of the body at hand

@@ -119,6 +119,33 @@ TEST_CASE("finishes and pictures of a glTF, and what of them is missing", "[kit]
     CHECK(a == 0);
 }
 
+TEST_CASE("what a glTF names again and again is not read without end", "[kit][gltf]") {
+    Model model;
+    model.box("A", {0, 0, 0}, {1, 1, 1});
+    // A mesh with many points and no triangle, in thousands of nodes.
+    const std::vector<float> points(3 * 100'000, 1.0F);
+    const std::size_t many = model.accessor(points.data(), points.size() * 4, 5126, "VEC3", 100'000);
+    const std::size_t none = model.accessor(points.data(), 4, 5125, "SCALAR", 0);
+    model.json["meshes"].push_back({{"primitives", {{{"attributes", {{"POSITION", many}}}, {"indices", none}}}}});
+    for (int i = 0; i < 4000; ++i) {
+        model.json["nodes"].push_back({{"mesh", 1}});
+        model.json["scenes"][0]["nodes"].push_back(model.json["nodes"].size() - 1);
+    }
+    CHECK(trouble(model) == "There are more points than are read");
+    // One large picture, named a thousand times.
+    Model painted;
+    painted.box("A", {0, 0, 0}, {1, 1, 1});
+    const std::string png = sheet::encode_png(Image({8192, 4096}, Rgba{1, 2, 3, 255}));
+    while (painted.bytes.size() % 4 != 0) painted.bytes += '\0';
+    painted.json["bufferViews"].push_back(
+        {{"buffer", 0}, {"byteOffset", painted.bytes.size()}, {"byteLength", png.size()}});
+    painted.bytes += png;
+    for (int i = 0; i < 1000; ++i) painted.json["images"].push_back({{"bufferView", 2}});
+    const KitFile kit = read(painted);
+    CHECK(kit.pictures.size() == 1000);
+    CHECK(kit.doubts.size() == 998);
+}
+
 TEST_CASE("files beside a glTF are read, none outside its folder", "[kit][gltf]") {
     const make::Folder folder;
     Model model;
