@@ -95,7 +95,7 @@ TEST_CASE("whole cells and slopes have nothing thin in them", "[outline][thickne
 TEST_CASE("of boxes anywhere nothing is left that is thinner than asked, and nothing opens", "[outline][thickness]") {
     make::Random random(77);
     int with_hairs = 0;
-    for (int round = 0; round < make::rounds(40, 2000); ++round) {
+    for (int round = 0; round < make::rounds(10, 2000); ++round) {
         level::Polygons boxes;
         for (int i = 0; i < 4 + random.below(8); ++i) {
             const bool thin = random.flip(0.4), upright = random.flip(0.5);
@@ -123,5 +123,5 @@ TEST_CASE("of boxes anywhere nothing is left that is thinner than asked, and not
             CHECK(std::adjacent_find(sorted.begin(), sorted.end()) == sorted.end());
         }
     }
-    CHECK(with_hairs > 10);
+    CHECK(with_hairs > 4);
 }
