@@ -96,6 +96,7 @@ Poured pour(Project project, const std::vector<TileId>& from, const std::vector<
         if (what & kPourShape) {
             t.shape = s.shape;
             t.polygons = s.polygons;
+            t.collision_class = s.collision_class;
         }
         if (what & kPourTurns) t.turns = s.turns;
         if (what & kPourTags) t.tags = s.tags;

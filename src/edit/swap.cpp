@@ -64,6 +64,7 @@ void take_over(Tile& to, const Tile& from) {
     if (to.shape == TileShape::none) {
         to.shape = from.shape;
         to.polygons = from.polygons;
+        to.collision_class = from.collision_class;
     }
     if (to.chance == 100) to.chance = from.chance;
     if (to.tags.empty()) to.tags = from.tags;

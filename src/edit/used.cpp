@@ -53,7 +53,7 @@ void set_prop(const Project& project, PropKind& kind, Blocking blocking) {
 }
 
 bool is_said_here(const Project& project, const Level& level, const Used& thing) {
-    if (level.here.empty() || thing.kind == UsedKind::blockers) return false;
+    if (level.here.empty() || thing.kind == UsedKind::blockers || thing.kind == UsedKind::backdrop) return false;
     if (thing.kind == UsedKind::prop) return level.here.props.contains(thing.id);
     const auto tiles = tiles_of(project, thing);
     return std::any_of(tiles.begin(), tiles.end(), [&](TileId id) { return level.here.tiles.contains(id); });
@@ -106,7 +106,10 @@ bool touches(const Polygon& polygon, Point cell) { return !outline::by_cells(pol
 struct Word {
     bool says = false, opens = false, one_way = false;
     std::string name;
-    bool drawn = false; // free of the lattice
+    bool drawn = false;            // free of the lattice
+    Used thing{};                  // that says it
+    BlockerId free = 0;            // where it is a free blocker
+    std::string collision_class{}; // its own
 };
 
 Word word_of_prop(const PropKinds& kinds, const Level& level, const Layer& layer, Point cell) {
@@ -124,16 +127,21 @@ Word word_of_prop(const PropKinds& kinds, const Level& level, const Layer& layer
                 here = here || touches(polygon, cell);
             if (!here) return;
             const PropKind* kind = kinds.find(prop.kind);
-            out = {true, opens, edge.has_value(), kind ? kind->name : piece.kind->name};
+            out = {true, opens, edge.has_value(),           kind ? kind->name : piece.kind->name, false,
+                   {},   0,     piece.kind->collision_class};
+            out.thing.kind = UsedKind::prop;
+            out.thing.id = piece.kind->id;
         });
     });
     return out;
 }
 
 Word word_of_blockers(const Blockers& blockers, Point cell) {
+    // What only tells says nothing of who is stopped.
     for (auto it = blockers.free().rbegin(); it != blockers.free().rend(); ++it)
         for (const Polygon& polygon : covered(*it))
-            if (cells_of(*it).contains(cell) && touches(polygon, cell)) return {true, it->opens, false, it->name, true};
+            if (it->tells == 0 && cells_of(*it).contains(cell) && touches(polygon, cell))
+                return {true, it->opens, false, it->name, true, {}, it->id, it->collision_class};
     const TileShape shape = blockers.shape(cell);
     return {shape != TileShape::none, shape == TileShape::opens, is_one_way(shape), {}};
 }
@@ -182,6 +190,8 @@ std::vector<UsedCounter::Count> UsedCounter::count(const Project& project, const
     if (const Blockers* blockers = layer.blockers())
         if (const auto many = blockers->cells().count() + static_cast<std::int64_t>(blockers->free().size()); many > 0)
             all[{UsedKind::blockers, layer.id}] = static_cast<int>(many);
+    if (const Backdrop* backdrop = layer.backdrop(); backdrop && backdrop->sheet != 0)
+        all[{UsedKind::backdrop, layer.id}] = 1;
     std::vector<Count> out;
     for (const auto& [what, many] : all) out.push_back({what.first, what.second, many});
     return out;
@@ -214,7 +224,9 @@ std::vector<Used> UsedCounter::used_in(const Project& project, const Level& leve
     std::map<MaterialId, std::size_t> order;
     for (std::size_t i = 0; i < project.materials.size(); ++i) order[project.materials[i]->id] = i;
     for (auto& [what, used] : all) {
-        used.blocking = used.kind == UsedKind::blockers ? Blocking::mixed : says(said, said_of, used.kind, used.id);
+        used.blocking = used.kind == UsedKind::blockers   ? Blocking::mixed
+                        : used.kind == UsedKind::backdrop ? Blocking::nothing
+                                                          : says(said, said_of, used.kind, used.id);
         used.here = is_said_here(project, level, used);
         if (used.blocking == Blocking::opens || used.kind == UsedKind::blockers) used.heard = used.count;
         out.push_back(used);
@@ -363,6 +375,8 @@ Decided decided_at(const Project& project, const Level& level, Point cell) {
         if (const Blockers* blockers = layer.blockers()) {
             by = Decided::By::blocker;
             word = word_of_blockers(*blockers, cell);
+            word.thing.kind = UsedKind::blockers;
+            word.thing.id = layer.id;
         } else if (layer.has_props()) {
             by = Decided::By::prop;
             word = word_of_prop(kinds, level, layer, cell);
@@ -372,21 +386,30 @@ Decided decided_at(const Project& project, const Level& level, Point cell) {
             if (shape == TileShape::none || (!layer.blocks() && shape != TileShape::opens)) continue;
             word = {true, shape == TileShape::opens, is_one_way(shape),
                     name_of(project, tiles, here.cell, here.material)};
+            std::tie(word.thing.kind, word.thing.id) = thing_in(tiles, here.cell, here.material);
+            if (const Tile* tile = tiles.find(here.cell.tile()).tile) word.collision_class = tile->collision_class;
         }
-        if (word.says) return {by, !word.opens, word.one_way, word.opens, layer.id, sentence_of(by, word, layer.name)};
+        if (!word.says) continue;
+        if (word.collision_class.empty()) word.collision_class = layer.collision_class;
+        return {by,         !word.opens, word.one_way,
+                word.opens, layer.id,    sentence_of(by, word, layer.name),
+                word.thing, word.free,   word.opens ? std::string() : std::move(word.collision_class)};
     }
     for (auto it = level.layers.rbegin(); it != level.layers.rend(); ++it) {
         const Layer& layer = **it;
         if (!layer.tiles() || layer.blocks()) continue;
         const Over here = over(tiles, layer, cell);
         if (tiles.shape(here.cell) == TileShape::none) continue;
+        Used thing;
+        std::tie(thing.kind, thing.id) = thing_in(tiles, here.cell, here.material);
         return {Decided::By::layer_open,
                 false,
                 false,
                 false,
                 layer.id,
                 say("Open: \"%1\" would block, but its layer \"%2\" does not",
-                    name_of(project, tiles, here.cell, here.material), layer.name)};
+                    name_of(project, tiles, here.cell, here.material), layer.name),
+                thing};
     }
     out.says = "Open: nothing here has a part that blocks";
     return out;

@@ -3,6 +3,8 @@
 
 #include <cstdint>
 #include <memory>
+#include <optional>
+#include <string>
 #include <utility>
 #include <vector>
 
@@ -12,13 +14,13 @@
 
 namespace vic::edit {
 
-enum class UsedKind : std::uint8_t { material, tile, block, prop, blockers };
+enum class UsedKind : std::uint8_t { material, tile, block, prop, blockers, backdrop };
 
 // One of the things that lie or stand in a level.
 struct Used {
     UsedKind kind = UsedKind::material;
-    std::uint32_t id = 0; // of the material, tile or kind of prop, or the layer of blockers
-    int count = 0;        // cells, or props, of the level; of blockers cells and those that lie free
+    std::uint32_t id = 0; // of the material, tile or kind of prop, or the layer of blockers or of the backdrop
+    int count = 0;        // cells, or props, of the level; of blockers cells and those that lie free; of a backdrop 1
     int heard = 0; // of those on layers that block: elsewhere it blocks nothing, whatever it says; props and what
                    // opens are all heard
     Blocking blocking = Blocking::nothing; // what it says
@@ -29,7 +31,8 @@ struct Used {
 };
 
 // Materials in the project's order, then tiles and blocks that were laid by hand (those that were painted count with
-// their material), then kinds of props, the more of them the sooner. Those of an ensemble count by themselves.
+// their material), then kinds of props, the more of them the sooner; blockers and backdrops, which are nothing to a
+// walker, come last. Those of an ensemble count by themselves.
 std::vector<Used> used_in(const level::Project& project, const level::Level& level);
 
 // The same for a level that is counted again and again: layers that are as they were are not counted anew.
@@ -80,6 +83,10 @@ struct Decided {
     bool opens = false;       // it lets one walk, whatever lies below
     level::LayerId layer = 0; // on which the one that decides lies
     Text says;                // one sentence
+    // The one that decides, to be changed; nothing where nobody does.
+    std::optional<Used> thing{};
+    level::BlockerId free = 0;     // of free blockers the one, else 0
+    std::string collision_class{}; // of what blocks; may be empty
 };
 Decided decided_at(const level::Project& project, const level::Level& level, Point cell);
 

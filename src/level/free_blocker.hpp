@@ -27,6 +27,7 @@ struct FreeBlocker {
     AreaKindId tells = 0;      // it only reports that, instead of blocking or opening
     std::string name;
     Notes notes;
+    std::string collision_class{}; // of one that blocks; empty: that of its layer
     [[nodiscard]] bool line() const { return width > 0; }
     bool operator==(const FreeBlocker&) const = default;
 };

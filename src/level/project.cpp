@@ -177,6 +177,7 @@ TileTable::TileTable(const Project& project) : reach_(reach_of(project)) {
             if (tile.id < refs_.size()) {
                 refs_[tile.id] = {sheet.get(), &tile};
                 any_opens_ = any_opens_ || tile.shape == TileShape::opens;
+                any_class_ = any_class_ || !tile.collision_class.empty();
             }
 }
 

@@ -118,9 +118,10 @@ class TileTable {
 
     [[nodiscard]] const Reach& reach() const { return reach_; }
     [[nodiscard]] bool any_opens() const { return any_opens_; } // whether a tile opens what lies below it
+    [[nodiscard]] bool any_class() const { return any_class_; } // whether a tile names a collision class
 
   private:
-    bool any_opens_ = false;
+    bool any_opens_ = false, any_class_ = false;
     std::vector<TileRef> refs_;
     std::vector<std::shared_ptr<const Tile>> own_; // those that are otherwise in a level
     Reach reach_;

@@ -62,6 +62,7 @@ struct PropKind {
     int frames = 1;                    // of an animated one: pictures as large as `box`, from it on to the right
     int frame_ms = 150;                // how long each is shown, 10 .. 60,000 milliseconds
     std::vector<EnsemblePart> parts{}; // of an ensemble, which has no picture of its own; empty otherwise
+    std::string collision_class{};     // of what it blocks; empty: that of the layer it stands on
 
     [[nodiscard]] bool is_ensemble() const { return !parts.empty(); }
     // How many of the frames lie in a picture of that size; at least one.

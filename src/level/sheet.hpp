@@ -71,6 +71,7 @@ struct Tile {
         0; // 0: lies flat; else it stands up, its foot `rise` - 1 cells below its own lower edge; up to kMostRise
     std::vector<TileFrame> frames{}; // of an animated tile; all tiles with the same frames show the same one at a time
     bool blank = false;              // nothing but see-through pixels; follows from the image
+    std::string collision_class{};   // of what it blocks; empty: that of the layer it lies on
     [[nodiscard]] bool is_block() const { return block.cells != Size{1, 1}; }
     bool operator==(const Tile&) const = default;
 };

@@ -6,7 +6,6 @@
 #include <utility>
 
 #include "level/block.hpp"
-#include "outline/convex.hpp"
 #include "outline/free.hpp"
 #include "outline/solid.hpp"
 
@@ -74,12 +73,12 @@ class Reader {
 
     int read() {
         for (const level::LayerRef& layer : level_.layers) {
-            blocks_ = (!class_ || layer->collision_class == *class_) &&
-                      !(passes_ && std::binary_search(passes_->begin(), passes_->end(), layer->collision_class));
+            layer_class_ = &layer->collision_class;
+            blocks_ = stops({});
             if (const level::Blockers* blockers = layer->blockers()) {
                 read_blockers(*blockers);
             } else if (layer->tiles() && (layer->solid() || (tiles_.any_opens() && layer->grain().finer == 1))) {
-                blocks_ = blocks_ && layer->solid();
+                heard_ = layer->solid();
                 read_tiles(*layer);
             } else if (props_ && layer->has_props()) {
                 read_props(*layer);
@@ -92,6 +91,11 @@ class Reader {
   private:
     [[nodiscard]] bool counts(Point cell) const {
         return (forms_.counted.empty() ? cells_ : forms_.counted).contains(cell);
+    }
+    // Whether what names that class, or none, blocks where the layer at hand does.
+    [[nodiscard]] bool stops(const std::string& own) const {
+        const std::string& name = own.empty() ? *layer_class_ : own;
+        return (!class_ || name == *class_) && !(passes_ && std::binary_search(passes_->begin(), passes_->end(), name));
     }
     void add(Point at, SolidCode code) {
         if (code == kOpen) return;
@@ -115,6 +119,7 @@ class Reader {
         for (const level::FreeBlocker& free : blockers.free()) {
             if (free.tells != 0 || intersection(level::cells_of(free), cells_).empty()) continue;
             bool counted = false;
+            blocks_ = stops(free.collision_class);
             for (const Polygon& polygon : level::covered(free)) add_free(polygon, free.opens, counted);
         }
     }
@@ -129,16 +134,7 @@ class Reader {
         if (found == pending_.end()) return;
         level::Polygons all = std::move(found->second);
         pending_.erase(found);
-        if (all.size() > kFew) {
-            std::vector<Outline> rims;
-            for (level::Polygon& p : united(level::clockwise(std::move(all)))) {
-                const bool hole = level::area2(p) < 0;
-                rims.push_back({std::move(p), hole});
-            }
-            all = convex_parts(rims);
-        }
-        const SolidCode code = forms_.add(std::move(all));
-        out_[index] = out_[index] == kOpen ? code : forms_.united(out_[index], code);
+        out_[index] = forms_.united(out_[index], std::move(all));
     }
 
     // Counted once, in the first of the cells that it is in.
@@ -169,6 +165,7 @@ class Reader {
         layer.props().each_in(pixels, [&](const level::Prop& prop) {
             props_->each_piece(prop, [&](const level::Piece& piece) {
                 if (!piece.kind->blocks) return;
+                blocks_ = stops(piece.kind->collision_class);
                 if (piece.kind->shape == TileShape::opens) {
                     bool not_counted = true;
                     for (const Polygon& foot :
@@ -207,7 +204,7 @@ class Reader {
         struct ReadCell {
             std::uint32_t bits = 0;
             SolidCode code = kOpen;
-            bool block = false;
+            bool block = false, stops = true;
         };
         std::array<ReadCell, 256> known{};
         level::each_cell(layer.grid(), tiles_.reach().seen_in(grain.touching(cells_)),
@@ -217,8 +214,10 @@ class Reader {
                                  const level::Tile* tile = tiles_.find(cell.tile()).tile;
                                  k.bits = cell.bits;
                                  k.block = tile && tile->is_block();
+                                 k.stops = heard_ && stops(tile ? tile->collision_class : std::string());
                                  k.code = k.block ? SolidCode{kOpen} : codes_.of(cell);
                              }
+                             blocks_ = k.stops;
                              if (grain.own() || k.block)
                                  add_wide(at, cell);
                              else if (cells_.contains(at))
@@ -232,13 +231,15 @@ class Reader {
     Box cells_;
     const std::string* class_;
     const std::vector<std::string>* passes_;
-    bool blocks_ = true; // whether what the layer at hand blocks is of the class
+    const std::string* layer_class_ = nullptr;
+    bool heard_ = true;  // whether tiles of the layer at hand block
+    bool blocks_ = true; // whether what is being read blocks here
     SolidCode* out_;
     std::size_t stride_;
     Forms& forms_;
     Codes codes_;
     int shapes_ = 0;
-    static constexpr std::size_t kFew = 12, kMostPending = 32;
+    static constexpr std::size_t kMostPending = 32;
     std::map<std::size_t, level::Polygons> pending_; // free shapes, by the place in `out_`
 };
 

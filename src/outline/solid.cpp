@@ -315,4 +315,13 @@ SolidCode Forms::united(SolidCode a, SolidCode b) {
     return code | sides;
 }
 
+SolidCode Forms::united(SolidCode a, Polygons b) {
+    const SolidCode sides = a & 0xF0U;
+    a &= ~SolidCode{0xF0};
+    if (a == kFull) return a | sides;
+    for (Polygon& p : polygons(a)) b.push_back(std::move(p));
+    if (b.size() > kMostInForm) b = without_holes(outline::united(level::clockwise(std::move(b))));
+    return add(std::move(b), a) | sides;
+}
+
 } // namespace vic::outline

@@ -76,6 +76,8 @@ class Forms {
     SolidCode code_of_foot(level::TileShape shape, const level::Polygons& drawn, Size foot, Point cell);
     // What either blocks, and the one-way sides of both.
     SolidCode united(SolidCode a, SolidCode b);
+    // Likewise, with polygons in 1/64 cells from the cell's corner. What is full stays so without a look at them.
+    SolidCode united(SolidCode a, level::Polygons b);
     // What of it lies in none of the polygons (1/64 cells, from the cell's corner; by the library Clipper), and those
     // one-way sides whose middle does not.
     SolidCode without(SolidCode code, const level::Polygons& polygons);
@@ -94,9 +96,11 @@ struct Kinds {
     Kinds(const level::TileTable& t) : tiles(&t) {} // NOLINT(google-explicit-constructor): without props
     Kinds(const level::TileTable& t, const level::PropKinds& p) : tiles(&t), props(&p) {}
     const level::TileTable* tiles;
-    const level::PropKinds* props = nullptr;          // null: props are left out
-    const std::vector<std::string>* passes = nullptr; // sorted classes of layers that block nothing here
-    const std::string* collision_class = nullptr;     // only layers of that class block, all open; null: all block
+    const level::PropKinds* props = nullptr; // null: props are left out
+    // Of what blocks; classes are those of tiles, props and free blockers, of those that name none their layer's. What
+    // opens opens whatever its class.
+    const std::vector<std::string>* passes = nullptr; // sorted classes that block nothing here
+    const std::string* collision_class = nullptr;     // only that class blocks; null: all do
 };
 
 // Reads the codes of `cells` from the shown or hidden layers into rows of `stride` codes; kOpen outside the level.

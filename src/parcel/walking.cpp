@@ -77,13 +77,10 @@ bool any_blocks(const level::PropKinds& kinds, const Layer& layer) {
     return out;
 }
 
-// The collision classes of what blocks, by name; none where no layer has one.
-std::set<std::string> blocking_classes(const Project& project, const Level& level) {
-    std::set<std::string> out;
-    const level::PropKinds kinds(project, level);
-    for (const level::LayerRef& layer : level.layers)
-        if (layer->blocks() || any_blocks(kinds, *layer)) out.insert(layer->collision_class);
-    if (out == std::set<std::string>{""}) out.clear();
+// The collision classes of what blocks, by name; none where nothing has one.
+std::vector<std::string> blocking_classes(const Level& level, const outline::Kinds& kinds) {
+    std::vector<std::string> out = outline::classes_in(level, kinds);
+    if (out.size() == 1 && out[0].empty()) out.clear();
     return out;
 }
 
@@ -99,7 +96,7 @@ void put_blocking(Json& j, const Project& project, const Level& level, const out
                   std::vector<level::Notes>& surfaces) {
     put_traced(j, project, level, kinds, outline::trace(level, kinds), surfaces);
     put_solids(j, project, level, kinds);
-    for (const std::string& name : blocking_classes(project, level)) {
+    for (const std::string& name : blocking_classes(level, kinds)) {
         outline::Kinds of_class = kinds;
         of_class.collision_class = &name;
         Json own{{"name", name}};
@@ -122,7 +119,7 @@ void put_walking(Json& j, const Project& project, const Level& level, const outl
                  std::vector<level::Notes>& surfaces) {
     for (const level::Mover& m : project.movers) {
         Json mover{{"name", m.name}, {"passes", m.passes}};
-        if (outline::passes_any(level, m)) {
+        if (outline::passes_any(level, kinds, m)) {
             outline::Kinds for_it = kinds;
             for_it.passes = &m.passes;
             put_traced(mover, project, level, for_it, outline::trace_for(level, kinds, m), surfaces);

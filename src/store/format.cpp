@@ -140,6 +140,7 @@ Json tile_json(const Tile& t) {
     if (!t.homes.empty()) j["homes"] = t.homes;
     if (!t.tags.empty()) j["tags"] = t.tags;
     if (t.tells != 0) j["tells"] = t.tells;
+    if (!t.collision_class.empty()) j["collision_class"] = t.collision_class;
     if (t.rise != 0) j["rise"] = t.rise;
     if (t.turns != kAllTurns) j["turns"] = t.turns;
     put_notes(j, t.notes);
@@ -157,6 +158,7 @@ void read_properties(const Field& f, const Project& project, Tile& t) {
         t.tags.erase(std::unique(t.tags.begin(), t.tags.end()), t.tags.end());
     }
     if (f.has("tells")) t.tells = read_tells(f, project);
+    t.collision_class = read_class(f);
     if (f.has("rise")) t.rise = f["rise"].number(0, level::kMostRise);
     if (f.has("turns")) t.turns = static_cast<std::uint8_t>(f["turns"].number(0, 255) | 1);
     t.notes = read_notes(f, project);
@@ -336,7 +338,7 @@ Layer read_layer(const Field& f, const Project& project, Size cells) {
     l.shown = f["shown"].yes();
     l.locked = f["locked"].yes();
     l.opacity = f["opacity"].number(0, 100);
-    if (f.has("collision_class")) l.collision_class = f["collision_class"].text(4 * kMostClassLetters);
+    l.collision_class = read_class(f);
     l.content = read_content(f, static_cast<LayerKind>(f["kind"].word(layer_kind_words())), project, cells);
     read_layer_settings(f, l);
     return l;

@@ -25,6 +25,7 @@ Json free_blockers_json(const std::vector<FreeBlocker>& free) {
         if (b.opens) j["opens"] = true;
         if (b.tells != 0) j["tells"] = b.tells;
         if (!b.name.empty()) j["name"] = b.name;
+        if (!b.collision_class.empty()) j["collision_class"] = b.collision_class;
         put_notes(j, b.notes);
         out.push_back(std::move(j));
     }
@@ -44,6 +45,7 @@ std::vector<FreeBlocker> read_free_blockers(const Field& f, const level::Project
         blocker.opens = b.has("opens") && b["opens"].yes();
         if (b.has("tells")) blocker.tells = read_tells(b, project);
         if (b.has("name")) blocker.name = b["name"].text();
+        blocker.collision_class = read_class(b);
         blocker.notes = read_notes(b, project);
         if (const Text trouble = level::blocker_trouble(blocker); !trouble.empty()) b["points"].refuse(trouble);
         out.push_back(std::move(blocker));

@@ -10,6 +10,7 @@
 #include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
+#include "store/format_walk.hpp"
 
 namespace vic::store {
 
@@ -90,6 +91,7 @@ void put_finer(Json& j, const PropKind& k) {
     if (k.height != 0) j["height"] = k.height;
     for (const PropArea& area : k.areas) j["areas"].push_back({{"name", area.name}, {"box", to_json(area.box)}});
     if (!k.tags.empty()) j["tags"] = k.tags;
+    if (!k.collision_class.empty()) j["collision_class"] = k.collision_class;
     put_notes(j, k.notes);
     if (k.variant_of != 0) j["variant_of"] = k.variant_of;
     if (k.chance != 100) j["chance"] = k.chance;
@@ -115,6 +117,7 @@ void read_finer(const Field& f, const Project& project, PropKind& k) {
     std::sort(k.tags.begin(), k.tags.end());
     k.tags.erase(std::unique(k.tags.begin(), k.tags.end()), k.tags.end());
     std::erase(k.tags, "");
+    k.collision_class = read_class(f);
     k.notes = read_notes(f, project);
     if (f.has("variant_of")) k.variant_of = static_cast<PropKindId>(f["variant_of"].integer(1, UINT32_MAX));
     if (f.has("chance")) k.chance = f["chance"].number(0, 1000);

@@ -118,6 +118,10 @@ void read_tables(const Field& root, Project& project, std::set<std::uint32_t>& i
         }
 }
 
+std::string read_class(const Field& f) {
+    return f.has("collision_class") ? f["collision_class"].text(4 * kMostClassLetters) : std::string();
+}
+
 AreaKindId read_tells(const Field& f, const Project& project) {
     const auto id = static_cast<AreaKindId>(f["tells"].integer(1, UINT32_MAX));
     if (!project.area_kind(id)) f["tells"].refuse("It tells an area that the project does not have");

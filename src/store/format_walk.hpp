@@ -23,6 +23,7 @@ void read_tables(const Field& root, level::Project& project, std::set<std::uint3
 
 // "tells": one of the project's kinds of areas.
 level::AreaKindId read_tells(const Field& f, const level::Project& project);
+std::string read_class(const Field& f); // its collision class; "" without one
 
 // What tiles and kinds of props are in this level alone. What says it of a thing that is gone, or is drawn
 // beyond the box that a kind has by now, is passed over.

@@ -75,7 +75,7 @@ vicinum::Level bones_of(const level::Project& project, const level::Level& level
     out.one_way = one_way_of(trace);
     out.props_merged = true;
     for (const level::Mover& m : project.movers) {
-        vicinum::Mover mover{m.name, m.passes, outline::passes_any(level, m), {}, {}};
+        vicinum::Mover mover{m.name, m.passes, outline::passes_any(level, kinds, m), {}, {}};
         if (mover.own) {
             const outline::Trace own = outline::trace_for(level, kinds, m);
             mover.outlines = outlines_of(outline::for_engine(project, level, outline::outlines(own)));

@@ -12,6 +12,7 @@
 #include <QVariant>
 #include <algorithm>
 
+#include "app/bound/class_field.hpp"
 #include "app/parts/card_list.hpp"
 #include "app/parts/note_rows.hpp"
 #include "app/parts/panel.hpp"
@@ -112,6 +113,11 @@ BlockerList::BlockerList(Session& session, LevelView& view, QWidget* parent)
                 b.tells = v.toInt() > 0 ? static_cast<level::AreaKindId>(v.toInt()) : 0;
             });
         });
+    class_ = new ClassField(session_, "blockerClass", fields_);
+    addField(inner, tr("Class"), class_, kNames);
+    connect(class_, &ClassField::named, this, [this](const QString& name) {
+        change(tr("Collision class"), [&](level::FreeBlocker& b) { b.collision_class = name.toStdString(); });
+    });
     notes_ = new NoteRows(
         [this](const QString& step, const std::function<void(level::Notes&)>& what) {
             change(step, [&](level::FreeBlocker& b) { what(b.notes); });
@@ -194,6 +200,8 @@ void BlockerList::refresh() {
     fields_->setVisible(b != nullptr);
     if (!b) return;
     bound_.refresh();
+    class_->setEnabled(!b->opens && b->tells == 0);
+    class_->show(QString::fromStdString(b->collision_class));
     notes_->refresh(session_.project().note_kinds, {&b->notes});
 }
 

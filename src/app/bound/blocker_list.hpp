@@ -14,6 +14,7 @@ class QToolButton;
 namespace vic::app {
 
 class CardList;
+class ClassField;
 class LevelView;
 class NoteRows;
 class Session;
@@ -38,6 +39,7 @@ class BlockerList : public QWidget {
     QWidget* fields_ = nullptr;
     NoteRows* notes_ = nullptr;
     Bindings bound_;
+    ClassField* class_ = nullptr;
 };
 
 } // namespace vic::app

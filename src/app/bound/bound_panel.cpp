@@ -16,6 +16,7 @@
 #include <vector>
 
 #include "app/bound/blocker_list.hpp"
+#include "app/bound/decided_menu.hpp"
 #include "app/bound/leak_list.hpp"
 #include "app/bound/movers_grid.hpp"
 #include "app/bound/save_drawing.hpp"
@@ -45,6 +46,8 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     auto* column = panelColumn(inside);
     used_ = new UsedList(session_, view_, this);
     column->addWidget(used_, 1);
+    auto* decided = new DecidedMenu(session_, view_, this);
+    connect(decided, &DecidedMenu::wanted, used_, &UsedList::choose);
     column->addSpacing(6);
     leaks_ = new LeakList(session_, view_, this);
     column->addWidget(leaks_);

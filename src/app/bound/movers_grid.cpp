@@ -15,6 +15,7 @@
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
 #include "edit/areas.hpp"
+#include "level/standing.hpp"
 #include "outline/movers.hpp"
 
 namespace vic::app {
@@ -105,7 +106,9 @@ void MoversGrid::refresh() {
     if (!session_.isOpen() || !session_.level()) return;
     const level::Project& project = session_.project();
     std::set<std::string> names;
-    for (const std::string& name : outline::classes_in(*session_.level())) names.insert(name);
+    const level::TileTable tiles(project, *session_.level());
+    const level::PropKinds kinds(project, *session_.level());
+    for (const std::string& name : outline::classes_in(*session_.level(), {tiles, kinds})) names.insert(name);
     for (const level::Mover& m : project.movers) names.insert(m.passes.begin(), m.passes.end());
     const std::vector<std::string> classes(names.begin(), names.end());
     std::vector<std::string> movers;

@@ -14,6 +14,8 @@ class QToolButton;
 namespace vic::app {
 
 class CardList;
+class ClassField;
+struct Card;
 class LevelView;
 class Session;
 
@@ -23,9 +25,13 @@ class UsedList : public QWidget {
     UsedList(Session& session, LevelView& view, QWidget* parent);
     void refresh();
     void leave(); // Bound is left: nothing is marked any more
+    void choose(const edit::Used& thing);
 
   private:
     void buildParts();
+    void buildScope();
+    void giveClass(const QString& name);
+    [[nodiscard]] Card cardOf(const edit::Used& used, const level::Project& said) const;
     void mark();
     void give(edit::Blocking blocking);
     void letLayersBlock();
@@ -44,6 +50,7 @@ class UsedList : public QWidget {
     QToolButton* tells_ = nullptr;
     QToolButton* asProject_ = nullptr;
     QCheckBox* hereOnly_ = nullptr;
+    ClassField* class_ = nullptr;
     std::vector<QToolButton*> parts_;
 };
 

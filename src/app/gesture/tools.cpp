@@ -22,6 +22,7 @@ std::unique_ptr<Gesture> makePlantThin(Board& board);
 std::unique_ptr<Gesture> makeMayWalk(Board& board);
 std::unique_ptr<Gesture> makeMayNotWalk(Board& board);
 std::unique_ptr<Gesture> makeDrawBlocker(Board& board);
+std::unique_ptr<Gesture> makeWhoDecides(Board& board);
 std::unique_ptr<Gesture> makeStart(Board& board);
 std::unique_ptr<Gesture> makeExit(Board& board);
 std::unique_ptr<Gesture> makeMark(Board& board);
@@ -204,6 +205,15 @@ std::vector<ToolKind> boundTools() {
          false,
          makeDrawBlocker,
          QT_TRANSLATE_NOOP("Tools", "Draw a blocker")},
+        {{"WhoDecides", false, true},
+         "who",
+         QKeySequence(Qt::SHIFT | Qt::Key_I),
+         QT_TRANSLATE_NOOP("Tools", "Who decides"),
+         QT_TRANSLATE_NOOP("Tools", "A click names what decides over a place, and offers to change it there"),
+         K::none,
+         false,
+         makeWhoDecides,
+         QT_TRANSLATE_NOOP("Tools", "Ask who decides")},
     };
 }
 

@@ -185,6 +185,7 @@ class Session : public QObject {
     void handChanged();
     void selectionChanged();
     void said(const QString& text, bool trouble); // a message for the reading line
+    void whoAsked(Point cell);                    // who decides there is asked, in Bound
 
   private:
     std::function<void()> saveNext_; // waits for the save that is under way

@@ -150,9 +150,16 @@ QString LevelView::decidedThere() const {
     QString wet = soak_.reading(inUnits(*pointedPlace()));
     if (wet.isEmpty()) wet = reach_.reading(inUnits(*pointedPlace()));
     if (session_.stage() != Stage::bound) return wet;
-    const QString who =
-        translated(edit::decided_at(session_.project(), stroking() ? pages_.level() : *session_.level(), *cell).says);
+    const edit::Decided decided =
+        edit::decided_at(session_.project(), stroking() ? pages_.level() : *session_.level(), *cell);
+    QString who = translated(decided.says);
+    if (!decided.collision_class.empty())
+        who = tr("%1 · class %2").arg(who, QString::fromStdString(decided.collision_class));
     return wet.isEmpty() ? who : wet + " · " + who;
+}
+
+QPoint LevelView::placeBelow(Point cell) const {
+    return camera_.around(geometry(), {cell.x, cell.y, 1, 1}).bottomLeft().toPoint() + QPoint(0, 2);
 }
 
 void LevelView::setSoak(bool on) {

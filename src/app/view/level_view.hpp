@@ -120,6 +120,7 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] QString contrastThere() const;
     // In Bound: who decides there, and what.
     [[nodiscard]] QString decidedThere() const;
+    [[nodiscard]] QPoint placeBelow(Point cell) const; // in this widget: right below a cell of the level
     void setOutlines(bool on);
     void setFrameGuide(bool on);
     void setQuiet(bool on);
