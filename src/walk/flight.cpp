@@ -75,6 +75,28 @@ void Summary::follow(int y0, int y1) {
     }
 }
 
+Below::Below(const Bits& bits) : bits_(bits), rows_(bits.words * static_cast<std::size_t>(bits.size.h)) {
+    for (int y = bits.size.h; y-- > 0;) take(y);
+}
+
+bool Below::take(int y) {
+    std::int32_t* const row = rows_.data() + static_cast<std::size_t>(y) * bits_.words;
+    const std::int32_t* const below = row + bits_.words;
+    const std::uint64_t* const words = bits_.row(y);
+    bool changed = false;
+    for (std::size_t i = 0; i < bits_.words; ++i) {
+        const std::int32_t now = words[i] != 0 ? y : y + 1 < bits_.size.h ? below[i] : bits_.size.h;
+        changed = changed || now != row[i];
+        row[i] = now;
+    }
+    return changed;
+}
+
+void Below::follow(int y0, int y1) {
+    for (int y = std::min(y1, bits_.size.h); y-- > 0;)
+        if (!take(y) && y < y0) break;
+}
+
 void Row::clear() {
     std::fill(bits.begin() + static_cast<std::ptrdiff_t>(lo), bits.begin() + static_cast<std::ptrdiff_t>(hi), 0);
     lo = hi = 0;
@@ -107,7 +129,7 @@ bool Row::any() const {
 
 Flights::Flights(const Places& places, const level::Walker& walker, int grain)
     : places_(places),
-      held_(places.held, false),
+      held_(places.held),
       no_room_(places.room, true),
       floats_any_(
           std::any_of(places.floats.of.begin(), places.floats.of.end(), [](std::uint64_t w) { return w != 0; })),
@@ -122,6 +144,15 @@ Flights::Flights(const Places& places, const level::Walker& walker, int grain)
     if (walker.jump > 0) jump_ = profile_of(motion.take_off(walker.jump), motion, grain, true);
     if (wall_jumps_) off_ = profile_of(motion.take_off(walker.wall_jump), motion, grain, true);
     fall_ = profile_of(0, motion, grain, false);
+    constexpr std::size_t kTold = 256; // longer ones are rare
+    aside_.assign(kTold, 0);
+    for (std::size_t tick = 1; tick < kTold; ++tick) aside_[tick] = samples_in(tick);
+}
+
+// How many samples he can go aside in that tick: whole ones, what is left over carried on.
+int Flights::samples_in(std::size_t tick) const {
+    return static_cast<int>(pace_ * static_cast<double>(tick)) -
+           static_cast<int>(pace_ * static_cast<double>(tick - 1));
 }
 
 void Flights::follow(int y0, int y1) {
@@ -174,15 +205,19 @@ void Flights::fall(int y, const Row& from, bool grace) { begin(Kind::fall, y, fr
 
 void Flights::spread(Row& row, int y, int by) const {
     const std::uint64_t* const room = places_.room.row(y);
+    std::uint64_t* const bits = row.bits.data();
     for (; by > 0; --by) {
-        if (row.lo > 0 && (row.bits[row.lo] & 1) != 0) --row.lo;
-        if (row.hi < row.bits.size() && row.hi > 0 && (row.bits[row.hi - 1] >> 63) != 0) ++row.hi;
-        std::uint64_t before = 0;
-        for (std::size_t i = row.lo; i < row.hi; ++i) {
-            const std::uint64_t here = row.bits[i], after = i + 1 < row.hi ? row.bits[i + 1] : 0;
-            row.bits[i] = (here | (here << 1) | (before >> 63) | (here >> 1) | (after << 63)) & room[i];
+        if (row.lo > 0 && (bits[row.lo] & 1) != 0) --row.lo;
+        if (row.hi < row.bits.size() && row.hi > 0 && (bits[row.hi - 1] >> 63) != 0) ++row.hi;
+        const std::size_t last = row.hi - 1;
+        std::uint64_t before = 0, here = bits[row.lo];
+        for (std::size_t i = row.lo; i < last; ++i) {
+            const std::uint64_t after = bits[i + 1];
+            bits[i] = (here | (here << 1) | (before >> 63) | (here >> 1) | (after << 63)) & room[i];
             before = here;
+            here = after;
         }
+        bits[last] = (here | (here << 1) | (before >> 63) | (here >> 1)) & room[last];
     }
 }
 
@@ -206,24 +241,33 @@ void Flights::shift(Row& row, int y, int by) const {
     }
 }
 
-// One sample down; what is held up has landed.
-bool Flights::step_down(Row& row, int& y, const Landed& landed) {
-    if (y + 1 >= places_.size.h) return false; // out of the level
-    if (!held_.any(y, row.lo, row.hi)) {
+// Down to a row; what is held up on the way has landed. False where nothing is left.
+bool Flights::step_down(Row& row, int& y, int to, const Landed& landed) {
+    const int last = places_.size.h - 1;
+    while (y < to) {
+        const int next = std::min(held_.first(y, row.lo, row.hi), to);
+        if (next > last) { // out of the level
+            y = last;
+            return false;
+        }
+        y = next;
+        if (y == to) return true;
+        const std::uint64_t* const held = places_.held.row(y);
+        std::uint64_t left = 0, lands = 0;
+        for (std::size_t i = row.lo; i < row.hi; ++i) {
+            const std::uint64_t down = row.bits[i] & held[i];
+            scratch_[i] = down;
+            lands |= down;
+            row.bits[i] ^= down;
+            left |= row.bits[i];
+        }
+        if (lands != 0)
+            each_stretch(scratch_.data(), row.lo, row.hi, [&](int from, int until) { landed(y, from, until); });
+        if (y == last) return false;
         ++y;
-        return true;
+        if (left == 0) return false;
     }
-    const std::uint64_t* const held = places_.held.row(y);
-    bool any = false, lands = false;
-    for (std::size_t i = row.lo; i < row.hi; ++i) {
-        scratch_[i] = row.bits[i] & held[i];
-        lands = lands || scratch_[i] != 0;
-        row.bits[i] &= ~held[i];
-        any = any || row.bits[i] != 0;
-    }
-    if (lands) each_stretch(scratch_.data(), row.lo, row.hi, [&](int from, int to) { landed(y, from, to); });
-    ++y;
-    return any;
+    return true;
 }
 
 // One sample up; what bumps its head falls from there.
@@ -237,16 +281,18 @@ void Flights::step_up(Row& row, int& y) {
         return;
     }
     const std::uint64_t* const room = places_.room.row(y - 1);
-    bool bumps = false;
-    for (std::size_t i = row.lo; i < row.hi; ++i) bumps = bumps || (row.bits[i] & ~room[i]) != 0;
-    if (bumps) {
+    std::uint64_t bumps = 0;
+    for (std::size_t i = row.lo; i < row.hi; ++i) bumps |= row.bits[i] & ~room[i];
+    if (bumps != 0) {
         Row bumped = fresh();
         bumped.lo = row.lo;
         bumped.hi = row.hi;
         for (std::size_t i = row.lo; i < row.hi; ++i) bumped.bits[i] = row.bits[i] & ~room[i];
         begin(Kind::fall, y, bumped, false);
         put_back(std::move(bumped));
-        for (std::size_t i = row.lo; i < row.hi; ++i) row.bits[i] &= room[i];
+        std::uint64_t left = 0;
+        for (std::size_t i = row.lo; i < row.hi; ++i) left |= row.bits[i] &= room[i];
+        if (left == 0) row.clear();
     }
     --y;
 }
@@ -278,56 +324,65 @@ void Flights::look(const Row& row, int y) {
                  [&](int from, int to) { seen_ = seen_ || (from < watched_.right() && to > watched_.x); });
 }
 
+// Where he can stay on the way, what he jumps off, and whether he comes to what is watched.
+void Flights::on_the_way(const Row& row, int y, const Landed& landed) {
+    const std::uint64_t* const floats = places_.floats.row(y);
+    for (std::size_t i = row.lo; i < row.hi && floats_any_; ++i)
+        if ((row.bits[i] & floats[i]) != 0) {
+            for (std::size_t k = row.lo; k < row.hi; ++k) scratch_[k] = row.bits[k] & floats[k];
+            each_stretch(scratch_.data(), row.lo, row.hi, [&](int from, int until) { landed(y, from, until); });
+            break;
+        }
+    if (wall_jumps_) off_walls(row, y);
+    if (!watched_.empty()) look(row, y);
+}
+
 void Flights::play(Flight& flight, const Landed& landed) {
     const Profile& p = profile(flight.kind);
     Row& row = flight.row;
     int y = flight.y;
-    const int top = y;
-    double gone = 0;
+    const int top = y, bottom = p.row.back();
+    const std::size_t profiled = p.row.size(), grace = flight.grace ? static_cast<std::size_t>(grace_) : 0;
+    const bool cut = cuts_ && flight.kind != Kind::fall;
+    const bool looks = floats_any_ || wall_jumps_ || !watched_.empty();
+    // He is pushed away from a wall for so long, and can go either way after that.
+    const std::size_t pushed =
+        flight.kind == Kind::off_left || flight.kind == Kind::off_right ? static_cast<std::size_t>(kPushOff) : 0;
+    Seen seen{row.lo, row.hi, y, y};
     long fallen = 0; // beyond the profile, in 1/1024 samples
     for (std::size_t tick = 1;; ++tick) {
-        const int whole = static_cast<int>(gone + pace_) - static_cast<int>(gone);
-        gone += pace_;
-        const bool pushed = tick <= static_cast<std::size_t>(kPushOff);
-        if (flight.kind == Kind::off_left && pushed)
-            shift(row, y, -whole);
-        else if (flight.kind == Kind::off_right && pushed)
-            shift(row, y, whole);
-        else
+        const int whole = tick < aside_.size() ? aside_[tick] : samples_in(tick);
+        if (tick <= pushed)
+            shift(row, y, flight.kind == Kind::off_left ? -whole : whole);
+        else if (whole > 0)
             spread(row, y, whole);
-        const int before = y;
-        const std::size_t lo = row.lo, hi = row.hi;
+        // Nothing after this makes it wider in this tick.
+        seen.lo = std::min(seen.lo, row.lo);
+        seen.hi = std::max(seen.hi, row.hi);
         int to = 0;
-        if (tick < p.row.size()) {
+        if (tick < profiled) {
             to = top + p.row[tick];
         } else {
             fallen += p.last;
-            to = top + p.row.back() + static_cast<int>(fallen / 1024);
+            to = top + bottom + static_cast<int>(fallen / 1024);
         }
         while (y > to && row.lo != row.hi) step_up(row, y);
-        bool any = row.any();
-        while (y < to && any) any = step_down(row, y, landed);
-        note(lo, hi, std::min(before, y), std::max(before, y));
-        if (!any) return;
-        // In a water or on a ladder he can stay.
-        const std::uint64_t* const floats = places_.floats.row(y);
-        for (std::size_t i = row.lo; i < row.hi && floats_any_; ++i)
-            if ((row.bits[i] & floats[i]) != 0) {
-                for (std::size_t k = row.lo; k < row.hi; ++k) scratch_[k] = row.bits[k] & floats[k];
-                each_stretch(scratch_.data(), row.lo, row.hi, [&](int from, int until) { landed(y, from, until); });
-                break;
-            }
-        if (wall_jumps_) off_walls(row, y);
-        if (!watched_.empty()) look(row, y);
+        bool any = row.lo != row.hi;
+        if (any && y < to) any = step_down(row, y, to, landed);
+        seen.top = std::min(seen.top, y);
+        seen.bottom = std::max(seen.bottom, y);
+        if (!any) break;
+        if (looks) on_the_way(row, y, landed);
         // What can be had earlier in a row can be had later there, too.
-        const bool last_in_row =
-            tick == static_cast<std::size_t>(grace_) || (tick + 1 < p.row.size() && p.row[tick + 1] != p.row[tick]);
-        if (flight.grace && tick <= static_cast<std::size_t>(grace_) && last_in_row) begin(Kind::jump, y, row, false);
-        if (cuts_ && flight.kind != Kind::fall && tick < p.rising.size() && p.rising[tick] != 0 && top - y >= least_)
-            begin(Kind::fall, y, row, false);
+        if (tick <= grace) {
+            const bool last_in_row = tick == grace || (tick + 1 < profiled && p.row[tick + 1] != p.row[tick]);
+            if (last_in_row) begin(Kind::jump, y, row, false);
+        }
+        if (cut && tick < profiled && p.rising[tick] != 0 && top - y >= least_) begin(Kind::fall, y, row, false);
         row.trim();
-        if (row.lo == row.hi) return;
+        if (row.lo == row.hi) break;
     }
+    note(seen.lo, seen.hi, seen.top, seen.bottom);
 }
 
 void Flights::run(const Landed& landed) {

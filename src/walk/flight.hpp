@@ -65,6 +65,26 @@ class Summary {
     std::vector<std::uint64_t> of_;
 };
 
+// For each word of a raster the next row, from one on downwards, in which it is not 0, so that rows are passed over at
+// once on the way down.
+class Below {
+  public:
+    explicit Below(const Bits& bits);
+    void follow(int y0, int y1); // rows y0 .. y1 - 1 have changed
+    // The first row from y on in which any of the words is not 0; the number of rows where there is none.
+    [[nodiscard]] int first(int y, std::size_t lo, std::size_t hi) const {
+        const std::int32_t* const row = rows_.data() + static_cast<std::size_t>(y) * bits_.words;
+        std::int32_t out = bits_.size.h;
+        for (; lo < hi; ++lo) out = std::min(out, row[lo]);
+        return out;
+    }
+
+  private:
+    bool take(int y); // whether anything of it is different now
+    const Bits& bits_;
+    std::vector<std::int32_t> rows_; // as many as the raster has words
+};
+
 class Flights {
   public:
     Flights(const Places& places, const level::Walker& walker, int grain);
@@ -104,17 +124,20 @@ class Flights {
     };
     void begin(Kind kind, int y, const Row& from, bool grace);
     void play(Flight& flight, const Landed& landed);
+    void on_the_way(const Row& row, int y, const Landed& landed);
+    [[nodiscard]] int samples_in(std::size_t tick) const;
     Row fresh(); // empty
     void put_back(Row row);
     void spread(Row& row, int y, int by) const;
     void shift(Row& row, int y, int by) const; // to the left where negative
-    bool step_down(Row& row, int& y, const Landed& landed);
+    bool step_down(Row& row, int& y, int to, const Landed& landed);
     void step_up(Row& row, int& y);
     void off_walls(const Row& row, int y);
     [[nodiscard]] const Profile& profile(Kind kind) const;
 
     const Places& places_;
-    Summary held_, no_room_;
+    Below held_;
+    Summary no_room_;
     bool floats_any_ = false;
     Box watched_; // empty: nothing is
     struct Seen {
@@ -131,9 +154,10 @@ class Flights {
     bool seen_ = false;
     void look(const Row& row, int y);
     bool wall_jumps_ = false, cuts_ = false;
-    int grace_ = 0;   // ticks
-    int least_ = 0;   // samples that a jump rises at least
-    double pace_ = 0; // samples a tick
+    int grace_ = 0;          // ticks
+    int least_ = 0;          // samples that a jump rises at least
+    double pace_ = 0;        // samples a tick
+    std::vector<int> aside_; // whole samples in each of the first ticks
     Profile jump_, off_, fall_;
     std::vector<Flight> open_;
     std::vector<Bits> begun_; // by kind; grace apart
