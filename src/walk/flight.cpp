@@ -11,6 +11,7 @@ namespace vic::walk {
 namespace {
 
 constexpr int kLongest = 60 * kTicks; // of a profile, ticks
+constexpr std::size_t kNear = 2;      // words between what is played together
 
 // visit(from, to) for runs of ones in the active words.
 template <class Visit>
@@ -138,13 +139,14 @@ Flights::Flights(const Places& places, const level::Walker& walker, int grain)
       grace_(ticks_of(walker.grace_edge)),
       least_(static_cast<int>(std::lround(walker.least_jump * grain))),
       pace_(std::max(walker.speed, walker.run) * kTick * grain),
-      begun_(5, Bits(places.size)),
+      begun_(kKinds, Bits(places.size)),
       scratch_(places.room.words) {
     const Motion motion = motion_of(walker);
     if (walker.jump > 0) jump_ = profile_of(motion.take_off(walker.jump), motion, grain, true);
     if (wall_jumps_) off_ = profile_of(motion.take_off(walker.wall_jump), motion, grain, true);
     fall_ = profile_of(0, motion, grain, false);
     constexpr std::size_t kTold = 256; // longer ones are rare
+    open_at_.fill(std::vector<std::int32_t>(static_cast<std::size_t>(places.size.h), -1));
     aside_.assign(kTold, 0);
     for (std::size_t tick = 1; tick < kTold; ++tick) aside_[tick] = samples_in(tick);
 }
@@ -179,7 +181,8 @@ void Flights::put_back(Row row) {
     spare_.push_back(std::move(row));
 }
 
-// Only what was not begun there already.
+// Only what was not begun there already, together with what waits in that row: for all that one begins alike, wherever
+// it is in a row, the work is the same.
 void Flights::begin(Kind kind, int y, const Row& from, bool grace) {
     if (y < 0 || y >= places_.size.h || profile(kind).row.empty()) return;
     note(from.lo, from.hi, y, y);
@@ -188,16 +191,24 @@ void Flights::begin(Kind kind, int y, const Row& from, bool grace) {
     bool any = false;
     for (std::size_t i = from.lo; i < from.hi && !any; ++i) any = (from.bits[i] & ~begun[i]) != 0;
     if (!any) return;
-    Flight flight{kind, grace, y, fresh()};
-    flight.row.lo = from.lo;
-    flight.row.hi = from.hi;
+    touched_.push_back({which, y, from.lo, from.hi});
+    std::vector<Flight>& open = open_[which];
+    std::int32_t& here = open_at_[which][static_cast<std::size_t>(y)];
+    const bool near = here >= 0 && from.lo <= open[static_cast<std::size_t>(here)].row.hi + kNear &&
+                      open[static_cast<std::size_t>(here)].row.lo <= from.hi + kNear;
+    if (!near) {
+        here = static_cast<std::int32_t>(open.size());
+        open.push_back({kind, grace, y, fresh()});
+        open.back().row.lo = from.lo;
+        open.back().row.hi = from.hi;
+    }
+    Row& row = open[static_cast<std::size_t>(here)].row;
+    row.lo = std::min(row.lo, from.lo);
+    row.hi = std::max(row.hi, from.hi);
     for (std::size_t i = from.lo; i < from.hi; ++i) {
-        flight.row.bits[i] = from.bits[i] & ~begun[i];
+        row.bits[i] |= from.bits[i] & ~begun[i];
         begun[i] |= from.bits[i];
     }
-    flight.row.trim();
-    touched_.push_back({which, y, from.lo, from.hi});
-    open_.push_back(std::move(flight));
 }
 
 void Flights::jump(int y, const Row& from) { begin(Kind::jump, y, from, false); }
@@ -386,11 +397,23 @@ void Flights::play(Flight& flight, const Landed& landed) {
 }
 
 void Flights::run(const Landed& landed) {
-    while (!open_.empty()) {
-        Flight next = std::move(open_.back());
-        open_.pop_back();
+    // Those first of which others come, so that what comes in one row is played at once: falls of grace, jumps, jumps
+    // off walls, falls.
+    constexpr std::array<std::size_t, kKinds> kOrder{4, 0, 1, 2, 3};
+    for (std::size_t at = 0; at < kKinds;) {
+        std::vector<Flight>& open = open_[kOrder[at]];
+        if (open.empty()) {
+            ++at;
+            continue;
+        }
+        Flight next = std::move(open.back());
+        open.pop_back();
+        std::int32_t& here = open_at_[kOrder[at]][static_cast<std::size_t>(next.y)];
+        if (here == static_cast<std::int32_t>(open.size())) here = -1;
+        next.row.trim();
         play(next, landed);
         put_back(std::move(next.row));
+        at = 0;
     }
     for (const Touched& t : touched_) {
         std::uint64_t* const begun = begun_[t.which].row(t.y);

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <algorithm>
+#include <array>
 #include <climits>
 #include <cstdint>
 #include <functional>
@@ -159,8 +160,10 @@ class Flights {
     double pace_ = 0;        // samples a tick
     std::vector<int> aside_; // whole samples in each of the first ticks
     Profile jump_, off_, fall_;
-    std::vector<Flight> open_;
-    std::vector<Bits> begun_; // by kind; grace apart
+    static constexpr std::size_t kKinds = 5; // grace apart
+    std::array<std::vector<Flight>, kKinds> open_;
+    std::array<std::vector<std::int32_t>, kKinds> open_at_; // by row: the last of those that are open there, or -1
+    std::vector<Bits> begun_;                               // by kind
     struct Touched {
         std::size_t which;
         int y;
