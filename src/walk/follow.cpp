@@ -1,7 +1,6 @@
 // Reach after a change: what the change cannot have touched is taken over.
 #include <algorithm>
 #include <span>
-#include <unordered_map>
 #include <utility>
 
 #include "level/standing.hpp"
@@ -49,25 +48,26 @@ void Reach::Inside::take_over(Before before, const Box& changed) {
         return (std::uint64_t{in_air} << 63) | (std::uint64_t{static_cast<std::uint32_t>(y)} << 32) |
                static_cast<std::uint32_t>(x);
     };
-    std::unordered_map<std::uint64_t, std::size_t> by_first;
-    by_first.reserve(before.runs_of.size());
-    for (std::size_t i = 0; i < before.runs_of.size(); ++i)
-        by_first.emplace(key(before.ledges[i].floats, before.runs_of[i].front().first,
-                             runs(old_runs(i), before.runs_of[i], 0).first),
-                         i);
+    // Both are in the order of their first places.
+    const auto old_key = [&](std::size_t i) {
+        return key(before.ledges[i].floats, before.runs_of[i].front().first,
+                   runs(old_runs(i), before.runs_of[i], 0).first);
+    };
+    std::size_t next = 0;
     std::vector<std::size_t> was(ledges.size(), kNoLedge), is(before.runs_of.size(), kNoLedge);
     for (std::size_t i = 0; i < runs_of.size(); ++i) {
         const auto& mine = runs_of[i];
-        const auto found = by_first.find(key(ledges[i].floats, mine.front().first, runs(new_runs(i), mine, 0).first));
-        if (found == by_first.end()) continue;
-        const auto& theirs = before.runs_of[found->second];
+        const std::uint64_t first = key(ledges[i].floats, mine.front().first, runs(new_runs(i), mine, 0).first);
+        while (next < before.runs_of.size() && old_key(next) < first) ++next;
+        if (next == before.runs_of.size() || old_key(next) != first) continue;
+        const auto& theirs = before.runs_of[next];
         bool same = mine.size() == theirs.size();
         for (std::size_t k = 0; same && k < mine.size(); ++k)
             same = mine[k].first == theirs[k].first &&
-                   runs(new_runs(i), mine, k) == runs(old_runs(found->second), theirs, k);
+                   runs(new_runs(i), mine, k) == runs(old_runs(next), theirs, k);
         if (!same) continue;
-        was[i] = found->second;
-        is[found->second] = i;
+        was[i] = next;
+        is[next] = i;
     }
     std::size_t alike = 0; // so many from the first have kept their numbers
     while (alike < is.size() && is[alike] == alike) ++alike;
