@@ -54,13 +54,15 @@ Outcome read_kit(const std::string& path) {
         out.json["pieces"].push_back(piece_json(file.bodies[i], read.pieces[i], read));
     for (const kit::Coupling& c : read.couplings)
         out.json["couplings"].push_back({{"name", c.name}, {"sides", c.sides}, {"symmetric", c.symmetric}});
-    for (const kit::Codes& c : read.codes)
+    for (const kit::Codes& c : read.codes) {
+        if (!c.taken) continue;
         out.json["codes"].push_back({{"stem", c.stem},
                                      {"corners", c.corners},
                                      {"bit_of_side", c.bit_of_side},
                                      {"inverted", c.inverted},
                                      {"agree", c.agree},
                                      {"of", c.of}});
+    }
     for (const Text& t : read.reasons) out.json["reasons"].push_back(t.english());
     for (const Text& t : file.doubts) out.json["doubts"].push_back(t.english());
     out.text = std::to_string(file.bodies.size()) + " pieces, " + std::to_string(read.couplings.size()) + " couplings";

@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "base/files.hpp"
 #include "base/image.hpp"
 #include "base/text.hpp"
 
@@ -51,6 +52,7 @@ struct KitFile {
     std::vector<Finish> finishes;
     std::vector<Image> pictures; // empty ones could not be read
     std::vector<Text> doubts;    // what was left out, in a sentence each
+    std::vector<fs::path> files; // all that was read of it, each once
 };
 
 inline constexpr std::size_t kMostBodies = 4096;              // of a file

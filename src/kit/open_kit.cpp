@@ -36,6 +36,7 @@ void append(KitFile& all, KitFile one, const std::string& file) {
         all.bodies.push_back(std::move(b));
     }
     for (Image& p : one.pictures) all.pictures.push_back(std::move(p));
+    all.files.insert(all.files.end(), one.files.begin(), one.files.end());
     for (const Text& doubt : one.doubts) all.doubts.push_back(say("%1: %2", file, doubt));
 }
 
@@ -46,9 +47,10 @@ bool is_kit_file(const fs::path& file) {
     return end == ".glb" || end == ".gltf" || end == ".obj";
 }
 
-KitFile open_kit(const fs::path& path) {
+namespace {
+
+KitFile open_folder(const fs::path& path) {
     std::error_code error;
-    if (!fs::is_directory(path, error)) return read_one(path);
     std::vector<fs::path> files;
     for (auto it = fs::recursive_directory_iterator(path, fs::directory_options::skip_permission_denied, error);
          !error && it != fs::recursive_directory_iterator(); it.increment(error)) {
@@ -86,6 +88,16 @@ KitFile open_kit(const fs::path& path) {
     if (out.bodies.empty())
         throw InputError("There are no pieces in the folder", path.string(), {},
                          "Drop a folder with .glb, .gltf or .obj files");
+    return out;
+}
+
+} // namespace
+
+KitFile open_kit(const fs::path& path) {
+    std::error_code error;
+    KitFile out = fs::is_directory(path, error) ? open_folder(path) : read_one(path);
+    std::sort(out.files.begin(), out.files.end());
+    out.files.erase(std::unique(out.files.begin(), out.files.end()), out.files.end());
     return out;
 }
 

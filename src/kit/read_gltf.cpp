@@ -185,7 +185,7 @@ class GltfReader {
         if (!b.at("uri").is_string()) refuse("The address is no text", where);
         return buffers_.emplace(index, bytes_of(b.at("uri").get<std::string>(), where)).first->second;
     }
-    std::string bytes_of(const std::string& uri, const std::string& where) const {
+    std::string bytes_of(const std::string& uri, const std::string& where) {
         if (uri.compare(0, 5, "data:") == 0) {
             const std::size_t comma = uri.find(";base64,");
             std::optional<std::string> out;
@@ -193,7 +193,10 @@ class GltfReader {
             if (!out) refuse("The bytes are not written in base64", where);
             return *out;
         }
-        return read_file(inside(folder_, without_escapes(uri), file_, Text::verbatim(where)), kMostKitBytes);
+        const fs::path path = inside(folder_, without_escapes(uri), file_, Text::verbatim(where));
+        std::string out = read_file(path, kMostKitBytes);
+        out_.files.push_back(path);
+        return out;
     }
     std::string_view view(std::size_t index, std::size_t* stride = nullptr) {
         const Json& v = at("bufferViews", index);
@@ -536,7 +539,9 @@ KitFile gltf_from(std::string_view bytes, const fs::path& folder, const std::str
 }
 
 KitFile read_gltf(const fs::path& file) {
-    return gltf_from(read_file(file, kMostKitBytes), file.parent_path(), file.string());
+    KitFile out = gltf_from(read_file(file, kMostKitBytes), file.parent_path(), file.string());
+    out.files.push_back(file);
+    return out;
 }
 
 } // namespace vic::kit

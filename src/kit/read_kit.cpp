@@ -113,8 +113,8 @@ double nearest_step(double at, double step) { return std::round(at / step) * ste
 
 class KitReader {
   public:
-    explicit KitReader(const std::vector<Body>& bodies) : bodies_(bodies) {
-        out_.z_up = z_is_up(bodies);
+    KitReader(const std::vector<Body>& bodies, const Told& told) : bodies_(bodies), told_(told) {
+        out_.z_up = told.z_up.value_or(z_is_up(bodies));
         for (const Body& b : bodies) {
             meshes_.push_back(out_.z_up ? turned_up(b.mesh) : b.mesh);
             rims_.push_back(b.mesh.triangles.size() <= kMostMeasured ? open_edges(meshes_.back())
@@ -124,7 +124,7 @@ class KitReader {
         out_.pieces.resize(bodies.size());
     }
     KitReading read() {
-        if (out_.z_up) out_.reasons.emplace_back("Floors are thin along z: z is up in the file");
+        if (out_.z_up && !told_.z_up) out_.reasons.emplace_back("Floors are thin along z: z is up in the file");
         read_module();
         if (out_.module.width > 0) {
             for (std::size_t i = 0; i < bodies_.size(); ++i) read_piece(i);
@@ -177,8 +177,11 @@ class KitReader {
             if (b - a > 1e-3) high.push_back(b - a);
         }
         Fit width;
-        for (const long c : candidates_in(flat))
+        const auto candidates =
+            told_.width > 0 ? std::vector<long>{std::max(1L, std::lround(told_.width * 1000))} : candidates_in(flat);
+        for (const long c : candidates)
             for (const Origin origin : {Origin::middle, Origin::corner}) {
+                if (told_.origin && origin != *told_.origin) continue;
                 const double m = static_cast<double>(c) / 1000;
                 const Fit fit = fit_of(m, origin);
                 if (fit.score < width.score - 1e-9 || (fit.score < width.score + 1e-9 && m <= out_.module.width))
@@ -196,7 +199,9 @@ class KitReader {
         }
         // Floors alone tell no height.
         out_.module.height = height.value > kThin * out_.module.width ? height.value : 0;
-        if (out_.module.height > 0)
+        if (told_.height > 0)
+            out_.module.height = told_.height;
+        else if (out_.module.height > 0)
             out_.reasons.push_back(
                 say("%1 of %2 pieces that stand are %3 high", height.fits, height.of, metres(height.value)));
         else if (out_.module.width > 0)
@@ -235,6 +240,7 @@ class KitReader {
         const double base = low - nearest_step(low, step), top = high - nearest_step(high, step);
         const bool flat = high - low < kThin * (h > 0 ? h : m);
         piece.shift.y = slight(flat && std::abs(top) < std::abs(base) ? top : base);
+        piece.top = high + piece.shift.y;
         const double beyond = (high - low) - piece.storeys * h;
         piece.over = h > 0 && beyond > std::max(kExact, kNearly * h) ? beyond : 0;
         if (piece.shift != Vec{})
@@ -317,8 +323,11 @@ class KitReader {
             codes.corners = *apart.rbegin() > 15;
             codes.of = static_cast<int>(4 * all.size());
             codes.agree = -1;
-            for (const auto& way : ways_of_counting(codes.corners))
+            const auto said = told_.counting.find(stem);
+            const bool is_said = said != told_.counting.end();
+            for (const auto& way : is_said ? std::vector{said->second.bit_of_side} : ways_of_counting(codes.corners))
                 for (const bool inverted : {false, true}) {
+                    if (is_said && inverted != said->second.inverted) continue;
                     int agree = 0;
                     for (const auto& [piece, number] : all)
                         for (std::size_t side = 0; side < 4; ++side)
@@ -329,42 +338,25 @@ class KitReader {
                     codes.bit_of_side = way;
                     codes.inverted = inverted;
                 }
-            if (codes.agree * 10 < codes.of * 8) continue; // counted one after the other, say
+            // Else they were counted one after the other, say.
+            codes.taken = is_said ? said->second.taken : codes.agree * 10 >= codes.of * 8;
+            out_.codes.push_back(codes);
+            if (!codes.taken) continue;
             std::map<int, int> variants;
             for (const auto& [piece, number] : all) {
                 out_.pieces[piece].code = number;
                 out_.pieces[piece].variant = variants[number]++;
+                out_.pieces[piece].codes = static_cast<int>(out_.codes.size()) - 1;
             }
-            out_.reasons.push_back(say("\"%1\" is numbered by its neighbours: %2 of %3 sides couple as the numbers say",
-                                       stem, codes.agree, codes.of));
-            out_.codes.push_back(std::move(codes));
+            if (!is_said)
+                out_.reasons.push_back(
+                    say("\"%1\" is numbered by its neighbours: %2 of %3 sides couple as the numbers say", stem,
+                        codes.agree, codes.of));
         }
-    }
-    // Bits by side: once round from any side either way; with corners between the sides, or behind them.
-    static std::vector<std::array<int, 4>> ways_of_counting(bool corners) {
-        std::vector<std::array<int, 4>> out;
-        const auto put = [&](int first, int step, int size) {
-            for (const int way : {1, -1}) {
-                std::array<int, 4> bits{};
-                for (int side = 0; side < 4; ++side)
-                    bits[static_cast<std::size_t>(side)] = ((first + way * step * side) % size + size) % size;
-                out.push_back(bits);
-            }
-        };
-        for (int first = 0; first < 4; ++first) put(first, 1, 4);
-        if (corners)
-            for (int first = 0; first < 8; ++first) put(first, 2, 8);
-        if (!corners) { // north, west, east, south, row by row
-            out.push_back({0, 2, 3, 1});
-            out.push_back({3, 1, 0, 2});
-        } else { // row by row with the corners
-            out.push_back({1, 4, 6, 3});
-            out.push_back({6, 3, 1, 4});
-        }
-        return out;
     }
 
     const std::vector<Body>& bodies_;
+    const Told& told_;
     std::vector<Mesh> meshes_;
     std::vector<std::vector<Edge>> rims_;
     std::vector<Bounds> boxes_;
@@ -374,12 +366,69 @@ class KitReader {
 
 } // namespace
 
-KitReading read_kit(const std::vector<Body>& bodies) { return KitReader(bodies).read(); }
+// Once round from any side either way, with corners between the sides or behind them, or row by row.
+std::vector<std::array<int, 4>> ways_of_counting(bool corners) {
+    std::vector<std::array<int, 4>> out;
+    const auto put = [&](int first, int step, int size) {
+        for (const int way : {1, -1}) {
+            std::array<int, 4> bits{};
+            for (int side = 0; side < 4; ++side)
+                bits[static_cast<std::size_t>(side)] = ((first + way * step * side) % size + size) % size;
+            out.push_back(bits);
+        }
+    };
+    for (int first = 0; first < 4; ++first) put(first, 1, 4);
+    if (corners)
+        for (int first = 0; first < 8; ++first) put(first, 2, 8);
+    if (!corners) { // north, west, east, south, row by row
+        out.push_back({0, 2, 3, 1});
+        out.push_back({3, 1, 0, 2});
+    } else { // row by row with the corners
+        out.push_back({1, 4, 6, 3});
+        out.push_back({6, 3, 1, 4});
+    }
+    return out;
+}
+
+std::optional<std::array<int, 4>> corner_bits(const std::array<int, 4>& sides) {
+    if (sides == std::array{1, 4, 6, 3}) return std::array{2, 7, 5, 0};
+    if (sides == std::array{6, 3, 1, 4}) return std::array{5, 0, 2, 7};
+    const int step = ((sides[1] - sides[0]) % 8 + 8) % 8;
+    // Between the sides, one by one round.
+    if (step == 2 || step == 6) {
+        std::array<int, 4> out{};
+        for (std::size_t i = 0; i < 4; ++i) out[i] = (sides[i] + (step == 2 ? 1 : 7)) % 8;
+        return out;
+    }
+    // Behind the four sides, each corner as the side before it, whichever way they go round.
+    std::array<int, 4> out{};
+    for (std::size_t i = 0; i < 4; ++i) {
+        if (sides[i] > 3) return std::nullopt;
+        out[i] = sides[step == 1 ? i : (i + 1) % 4] + 4;
+    }
+    return out;
+}
+
+KitReading read_kit(const std::vector<Body>& bodies, const Told& told) { return KitReader(bodies, told).read(); }
 
 Mesh as_read(const Body& body, const KitReading& kit, std::size_t piece) {
     Mesh out = kit.z_up ? turned_up(body.mesh) : body.mesh;
     for (Vec& v : out.points) v = v + kit.pieces[piece].shift;
     return out;
+}
+
+Vec corner_of(const Mesh& mesh, const KitReading& kit, std::size_t piece) {
+    const Bounds box = bounds_of(mesh);
+    const double m = kit.module.width;
+    const auto start = [&](double low, double high, int cells) {
+        const double length = cells * m;
+        // Where it lies within the cells that its origin tells, it is those.
+        const double told = kit.origin == Origin::corner ? 0 : -length / 2;
+        if (m <= 0 || (low >= told - kExact && high <= told + length + kExact)) return told;
+        return kit.origin == Origin::corner ? nearest_step(low, m) : nearest_step((low + high) / 2, m / 2) - length / 2;
+    };
+    const PieceReading& read = kit.pieces[piece];
+    return {start(box.least.x, box.most.x, read.cells.w), 0, start(box.least.z, box.most.z, read.cells.h)};
 }
 
 } // namespace vic::kit

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <array>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -31,6 +32,8 @@ struct PieceReading {
     std::array<bool, 4> mirrored{}; // by side: whether it is the other half of that coupling
     std::optional<int> code;        // which neighbours it is for, in the file's own counting; see Codes
     int variant = 0;                // of its code: 0, 1 …
+    int codes = -1;                 // of the kit's: by which that is read
+    double top = 0;                 // metres above the ground up to which it reaches
 };
 
 // Rims that fit to one another.
@@ -47,6 +50,7 @@ struct Codes {
     std::array<int, 4> bit_of_side{}; // by side: which bit says that the neighbour there is one, 0 .. 7
     bool inverted = false;            // a bit says that there is none
     int agree = 0, of = 0;            // sides of pieces whose meshes say the same, of all
+    bool taken = false;               // whether the pieces' codes are these: enough agree, or it was told
 };
 
 struct KitReading {
@@ -60,14 +64,36 @@ struct KitReading {
     std::vector<Text> reasons; // in a sentence each
 };
 
+// What the designer has said, instead of what is read.
+struct Told {
+    double width = 0, height = 0; // metres; 0: as read
+    std::optional<bool> z_up;
+    std::optional<Origin> origin;
+    struct Counting {
+        std::array<int, 4> bit_of_side{};
+        bool inverted = false;
+        bool taken = true; // false: they are no codes
+        bool operator==(const Counting&) const = default;
+    };
+    std::map<std::string, Counting> counting{}; // by stem
+    bool operator==(const Told&) const = default;
+};
+
+// The ways in which sides may be numbered by bits 0 .. 7, or 0 .. 3 without corners: by side the bit.
+std::vector<std::array<int, 4>> ways_of_counting(bool corners);
+// Likewise of the corners north-east, south-east, south-west, north-west; empty for a way without corners.
+std::optional<std::array<int, 4>> corner_bits(const std::array<int, 4>& bit_of_side);
+
 // Own method. The module is the length of which most sides of all pieces are whole multiples, the largest of those; a
 // side counts from open rim to open rim where a mesh has them, else from end to end, so that what sticks out misleads
 // less. Couplings are open rims, or faces, in the planes of the cells' sides, compared as sets of lines in whole
 // millimetres. Which bit of a code stands for which side is the assignment under which the sides that couple agree with
 // most codes.
-KitReading read_kit(const std::vector<Body>& bodies);
+KitReading read_kit(const std::vector<Body>& bodies, const Told& told = {});
 
 // The body as read: with y up, and shifted.
 Mesh as_read(const Body& body, const KitReading& kit, std::size_t piece);
+// The north-western lower corner of the cells that it stands in, in metres from its origin; `mesh` as read.
+Vec corner_of(const Mesh& mesh, const KitReading& kit, std::size_t piece);
 
 } // namespace vic::kit

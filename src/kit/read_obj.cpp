@@ -179,7 +179,9 @@ class ObjReader {
     void read_finishes(const std::string& name) {
         std::string bytes;
         try {
-            bytes = read_file(inside(folder_, name, file_, say("line %1", line_)), kMostKitBytes);
+            const fs::path path = inside(folder_, name, file_, say("line %1", line_));
+            bytes = read_file(path, kMostKitBytes);
+            out_.files.push_back(path);
         } catch (const InputError& e) {
             out_.doubts.push_back(say("The materials \"%1\" are not read: %2", name, e.problem));
             return;
@@ -215,7 +217,9 @@ class ObjReader {
         if (known != pictures_.end()) return known->second;
         try {
             if (pixels_ >= sheet::kMostPixels) throw InputError("There are more than are read", file_, {}, {});
-            out_.pictures.push_back(sheet::read_png(inside(folder_, name, file_, {})));
+            const fs::path path = inside(folder_, name, file_, {});
+            out_.pictures.push_back(sheet::read_png(path));
+            out_.files.push_back(path);
             pixels_ += out_.pictures.back().size().area();
             return pictures_[name] = static_cast<int>(out_.pictures.size() - 1);
         } catch (const InputError& e) {
@@ -243,7 +247,9 @@ KitFile obj_from(std::string_view bytes, const fs::path& folder, const std::stri
 }
 
 KitFile read_obj(const fs::path& file) {
-    return obj_from(read_file(file, kMostKitBytes), file.parent_path(), file.string());
+    KitFile out = obj_from(read_file(file, kMostKitBytes), file.parent_path(), file.string());
+    out.files.push_back(file);
+    return out;
 }
 
 } // namespace vic::kit

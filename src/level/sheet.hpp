@@ -12,6 +12,7 @@
 #include "base/text.hpp"
 #include "level/area_kind.hpp"
 #include "level/cell.hpp"
+#include "level/kit.hpp"
 #include "level/notes.hpp"
 #include "level/shape.hpp"
 
@@ -126,6 +127,7 @@ struct Sheet {
     std::vector<Composed> composed;   // of a derived sheet: how its tiles are made, row by row; empty otherwise
     std::optional<Recolour> recolour; // of a derived sheet: another in these colours; never together with `composed`
     std::vector<Part> parts;          // of a sheet packed from single pictures; by name
+    std::optional<KitSource> kit;     // of a sheet of a kit's pieces, drawn from above: its cells are those of the cut
     Cut cut;
     bool smooth = false;   // whether its art is sampled smoothly where it is drawn at another size; else pixel by pixel
     bool any_size = false; // whether its tiles are to be drawn at the size of any cells, as the designer decided

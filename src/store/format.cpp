@@ -10,6 +10,7 @@
 #include "store/cells.hpp"
 #include "store/format_blockers.hpp"
 #include "store/format_joins.hpp"
+#include "store/format_kit.hpp"
 #include "store/format_lay.hpp"
 #include "store/format_planting.hpp"
 #include "store/format_props.hpp"
@@ -223,6 +224,7 @@ Json sheet_json(const Sheet& s) {
     if (!s.composed.empty()) j["composed"] = composed_json(s.composed);
     if (s.recolour) j["recolour"] = recolour_json(*s.recolour);
     for (const Part& part : s.parts) j["parts"].push_back({{"name", part.name}, {"box", to_json(part.box)}});
+    if (s.kit) j["kit"] = kit_json(*s.kit);
     if (!s.credits.empty()) {
         Json& c = j["credits"];
         if (!s.credits.author.empty()) c["author"] = s.credits.author;
@@ -267,6 +269,7 @@ Sheet read_sheet(const Field& f, const Project& project, std::set<TileId>& taken
         s.credits = {text("author"), text("licence"), text("source"), text("note")};
     }
     for (const Field& t : f["tiles"].list(1U << 20)) s.tiles.push_back(read_tile(t, project, taken));
+    if (f.has("kit")) s.kit = read_kit_source(f["kit"], s.tiles);
     // Blocks are the last of a sheet's tiles, in whatever order they were written.
     std::stable_partition(s.tiles.begin(), s.tiles.end(), [](const Tile& t) { return !t.is_block(); });
     if (f.has("retired"))

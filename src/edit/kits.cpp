@@ -1,0 +1,235 @@
+#include "edit/kits.hpp"
+
+#include <algorithm>
+#include <cctype>
+#include <map>
+#include <set>
+#include <utility>
+
+#include "edit/blocking.hpp"
+#include "edit/replace.hpp"
+#include "edit/sheets.hpp"
+#include "join/mask.hpp"
+#include "level/limits.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+namespace {
+
+constexpr double kStands = 0.5; // metres up to which one steps over a piece
+
+bool has_opening(const std::string& name) {
+    std::string lower;
+    for (const char c : name) lower += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    for (const char* word : {"door", "window", "gate", "arch", "opening"})
+        if (lower.find(word) != std::string::npos) return true;
+    return false;
+}
+
+// What names begin with alike, without what parts words; "" where that is nothing.
+std::string common_name(const std::vector<std::string>& names) {
+    if (names.empty()) return {};
+    std::size_t n = names[0].size();
+    for (const std::string& name : names) {
+        std::size_t k = 0;
+        while (k < std::min(n, name.size()) && name[k] == names[0][k]) ++k;
+        n = k;
+    }
+    // A word that was cut is none.
+    const auto word = [&](std::size_t at) {
+        return std::any_of(names.begin(), names.end(), [&](const std::string& name) {
+            return at < name.size() && std::isalnum(static_cast<unsigned char>(name[at])) != 0;
+        });
+    };
+    std::string out = names[0].substr(0, n);
+    if (n > 0 && word(n) && std::isalpha(static_cast<unsigned char>(out.back())) != 0)
+        while (!out.empty() && std::isalpha(static_cast<unsigned char>(out.back())) != 0) out.pop_back();
+    while (!out.empty() && std::isalnum(static_cast<unsigned char>(out.back())) == 0 &&
+           static_cast<unsigned char>(out.back()) < 0x80)
+        out.pop_back();
+    return out;
+}
+
+std::string tidied(std::string name) {
+    const auto parts = [](char c) { return c == '_' || c == '-' || c == ' ' || c == '.'; };
+    while (!name.empty() && parts(name.back())) name.pop_back();
+    while (!name.empty() && parts(name.front())) name.erase(name.begin());
+    for (char& c : name)
+        if (c == '_') c = ' ';
+    if (!name.empty() && name[0] >= 'a' && name[0] <= 'z') name[0] = static_cast<char>(name[0] - 'a' + 'A');
+    return name;
+}
+
+constexpr join::Mask kSideMask[4] = {join::kN, join::kE, join::kS, join::kW};
+constexpr join::Mask kCornerMask[4] = {join::kNE, join::kSE, join::kSW, join::kNW};
+
+// The least of the masks that quarter turns make of it.
+join::Mask turned_least(join::Mask mask) {
+    join::Mask out = mask;
+    for (std::uint8_t q = 1; q < 4; ++q) out = std::min(out, join::turned(mask, {q}));
+    return out;
+}
+
+} // namespace
+
+std::uint8_t mask_of(const kit::Codes& codes, int number) {
+    const auto bits = codes.corners ? kit::corner_bits(codes.bit_of_side) : std::nullopt;
+    const auto is_set = [&](int bit) { return ((number >> bit) & 1) != (codes.inverted ? 1 : 0); };
+    int mask = 0;
+    for (std::size_t i = 0; i < 4; ++i) {
+        if (is_set(codes.bit_of_side[i])) mask |= kSideMask[i];
+        if (bits && is_set((*bits)[i])) mask |= kCornerMask[i];
+    }
+    return join::canonical(static_cast<join::Mask>(mask), bits ? JoinKind::full : JoinKind::edges);
+}
+
+std::vector<KitMaterial> kit_materials(const kit::KitFile& file, const kit::KitReading& read) {
+    std::vector<KitMaterial> out;
+    const auto single = [&](std::size_t i) { return read.pieces[i].cells == Size{1, 1}; };
+    for (std::size_t c = 0; c < read.codes.size(); ++c) {
+        const kit::Codes& codes = read.codes[c];
+        if (!codes.taken) continue;
+        KitMaterial m;
+        m.name = tidied(codes.stem);
+        m.kind = codes.corners && kit::corner_bits(codes.bit_of_side) ? JoinKind::full : JoinKind::edges;
+        for (std::size_t i = 0; i < file.bodies.size(); ++i) {
+            const auto& code = read.pieces[i].code;
+            if (code && single(i) && read.pieces[i].codes == static_cast<int>(c))
+                m.pieces.push_back({i, mask_of(codes, *code)});
+        }
+        m.turns = true;
+        if (!m.pieces.empty()) out.push_back(std::move(m));
+    }
+    for (std::size_t c = 0; c < read.couplings.size(); ++c) {
+        const int number = static_cast<int>(c) + 1;
+        KitMaterial m;
+        std::set<join::Mask> apart;
+        std::vector<std::string> names;
+        for (std::size_t i = 0; i < file.bodies.size(); ++i) {
+            const kit::PieceReading& piece = read.pieces[i];
+            if (piece.code || !single(i) || has_opening(file.bodies[i].name)) continue;
+            int mask = 0;
+            bool others = false;
+            for (std::size_t side = 0; side < 4; ++side) {
+                if (piece.couplings[side] == number) mask |= kSideMask[side];
+                others = others || (piece.couplings[side] != 0 && piece.couplings[side] != number);
+            }
+            if (mask == 0 || others) continue;
+            m.pieces.push_back({i, static_cast<join::Mask>(mask)});
+            apart.insert(turned_least(static_cast<join::Mask>(mask)));
+            names.push_back(file.bodies[i].name);
+        }
+        const bool all_round = apart == std::set<join::Mask>{join::kSides};
+        if (m.pieces.empty() || (!all_round && apart.size() < 2)) continue;
+        if (all_round) {
+            m.kind = JoinKind::plain;
+            for (auto& p : m.pieces) p.mask = 255;
+        } else {
+            m.turns = true;
+            // One that stands alone has no side that couples; it is of those that are named alike.
+            const std::string stem = common_name(names);
+            for (std::size_t i = 0; i < file.bodies.size() && !stem.empty(); ++i) {
+                const auto& couplings = read.pieces[i].couplings;
+                if (!read.pieces[i].code && single(i) && !has_opening(file.bodies[i].name) &&
+                    std::all_of(couplings.begin(), couplings.end(), [](int n) { return n == 0; }) &&
+                    file.bodies[i].name.starts_with(stem))
+                    m.pieces.push_back({i, 0});
+            }
+        }
+        m.name = tidied(common_name(names));
+        if (m.name.empty()) m.name = "Coupling " + read.couplings[c].name;
+        out.push_back(std::move(m));
+    }
+    return out;
+}
+
+std::vector<std::pair<std::string, Box>> kit_places(const Sheet& sheet) {
+    std::vector<std::pair<std::string, Box>> out;
+    if (!sheet.kit) return out;
+    for (const KitPiece& piece : sheet.kit->pieces)
+        for (const Tile& t : sheet.tiles)
+            if (t.id == piece.tile) out.emplace_back(piece.name, t.box);
+    return out;
+}
+
+kit::Told told_of(const KitSource& source) {
+    kit::Told out;
+    out.width = source.width;
+    out.height = source.height;
+    out.z_up = source.z_up;
+    out.origin = source.corner ? kit::Origin::corner : kit::Origin::middle;
+    return out;
+}
+
+PutKit put_kit(Project project, SheetId id, const std::string& name, const std::string& file, const std::string& source,
+               const kit::KitFile& kit, const kit::KitReading& read, const kit::Drawn& drawn, int side,
+               const std::vector<KitMaterial>& materials) {
+    PutKit out;
+    std::map<std::string, TileId> known;
+    const bool fresh = id == 0;
+    const Cut cut{{side, side}, {}, {}, 1};
+    if (fresh) {
+        project = add_sheet(std::move(project), file, drawn.image, name, cut, true, id);
+    } else {
+        if (project.sheet(id)->kit)
+            for (const KitPiece& p : project.sheet(id)->kit->pieces) known.emplace(p.name, p.tile);
+        project = replace_image(std::move(project), id, std::make_shared<const Image>(drawn.image), file);
+        project = recut_sheet(std::move(project), id, cut, true);
+    }
+    KitSource kept{source, read.module.width, read.module.height, read.z_up, read.origin == kit::Origin::corner, {}};
+    std::map<TileId, std::size_t> made; // pieces that are new
+    for (std::size_t i = 0; i < kit.bodies.size() && kept.pieces.size() < kMostKitPieces; ++i) {
+        const Box place = drawn.places[i];
+        if (place.empty()) continue;
+        KitPiece piece{kit.bodies[i].name, 0, read.pieces[i].cells, read.pieces[i].storeys};
+        std::vector<TileId> cells;
+        for (const Tile& t : project.sheet(id)->tiles)
+            if (!t.is_block() && place.contains(t.box.corner())) cells.push_back(t.id);
+        if (cells.size() == 1) {
+            piece.tile = cells.front();
+        } else if (cells.size() > 1) {
+            MadeBlock block = make_block(std::move(project), id, cells);
+            project = std::move(block.project);
+            piece.tile = block.tile;
+        }
+        if (piece.tile == 0) continue;
+        const auto before = known.find(piece.name);
+        if (before == known.end() || before->second != piece.tile) made.emplace(piece.tile, i);
+        kept.pieces.push_back(std::move(piece));
+    }
+    Sheet sheet = *project.sheet(id);
+    sheet.kit = std::move(kept);
+    project.put(std::move(sheet));
+    std::vector<TileId> tiles;
+    for (const auto& [tile, piece] : made) tiles.push_back(tile);
+    const Project as_it_is = project;
+    project = change_tiles(std::move(project), tiles, [&](Tile& t) {
+        const std::size_t i = made.at(t.id);
+        t.name = kit.bodies[i].name;
+        if (read.pieces[i].top >= kStands && t.shape == TileShape::none) give(as_it_is, t, Blocking::as_drawn);
+    });
+    out.fresh = static_cast<int>(made.size());
+    for (const KitMaterial& wanted : materials) {
+        const MaterialId free = fresh ? project.free_material() : 0;
+        if (free == 0) break;
+        Material m;
+        m.id = free;
+        m.name = free_material_name(project, wanted.name.empty() ? name : wanted.name);
+        m.joins.kind = wanted.kind;
+        m.joins.lively = 60;
+        if (wanted.turns) m.joins.turns = 0x0F;
+        for (const KitMaterial::Serves& s : wanted.pieces)
+            for (const auto& [tile, piece] : made)
+                if (piece == s.piece) m.joins.cases[s.mask].push_back({tile, 100, {}});
+        if (m.joins.cases.empty()) continue;
+        out.materials.push_back(free);
+        project.put(std::move(m));
+    }
+    out.project = std::move(project);
+    out.sheet = id;
+    return out;
+}
+
+} // namespace vic::edit

@@ -1,0 +1,268 @@
+// Own method: triangles are filled row by row into a picture several times as large with a depth for each pixel, which
+// is then made small. It serves pictures that are drawn once and kept.
+#include "kit/draw.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <limits>
+#include <map>
+#include <vector>
+
+#include "kit/rims.hpp"
+
+namespace vic::kit {
+
+namespace {
+
+constexpr int kFiner = 4;          // pixels drawn for each of the picture's, each way
+constexpr double kStep = 0.5;      // metres one surface stands above the next where a line is drawn
+constexpr double kFar = -1e9;      // the depth of nothing
+const Vec kSun{-0.42, 0.83, 0.37}; // where the light comes from
+
+// Where a place of a piece comes to lie: x to the right and y down in the drawn pixels, z towards the eye.
+struct Eye {
+    Vec right, down, near; // of a metre
+    double x = 0, y = 0;   // of the origin
+    [[nodiscard]] Vec seen(Vec p) const { return {dot(p, right) + x, dot(p, down) + y, dot(p, near)}; }
+};
+
+struct Canvas {
+    Size size;
+    std::vector<Rgba> colour;
+    std::vector<double> depth;
+    explicit Canvas(Size s) : size(s), colour(static_cast<std::size_t>(s.area())), depth(colour.size(), kFar) {}
+    [[nodiscard]] std::size_t at(int x, int y) const {
+        return static_cast<std::size_t>(y) * static_cast<std::size_t>(size.w) + static_cast<std::size_t>(x);
+    }
+};
+
+Rgba times(Rgba c, double by) {
+    const auto part = [&](int v) { return static_cast<std::uint8_t>(std::clamp(std::lround(v * by), 0L, 255L)); };
+    return {part(c.r), part(c.g), part(c.b), c.a};
+}
+
+Rgba multiplied(Rgba a, Rgba b) {
+    const auto part = [](int x, int y) { return static_cast<std::uint8_t>((x * y + 127) / 255); };
+    return {part(a.r, b.r), part(a.g, b.g), part(a.b, b.b), part(a.a, b.a)};
+}
+
+class Painter {
+  public:
+    Painter(const KitFile& file, const Mesh& mesh, const Eye& eye, Size size)
+        : file_(file), mesh_(mesh), eye_(eye), out_(size) {}
+
+    Canvas draw() {
+        for (std::size_t i = 0; i < mesh_.triangles.size(); ++i) triangle(i);
+        return std::move(out_);
+    }
+
+  private:
+    void triangle(std::size_t index) {
+        const auto& corner = mesh_.triangles[index];
+        const Vec a = mesh_.points[corner[0]], b = mesh_.points[corner[1]], c = mesh_.points[corner[2]];
+        const Vec across = cross(b - a, c - a);
+        const double length = std::sqrt(dot(across, across));
+        if (length < 1e-12) return;
+        const Finish* finish =
+            mesh_.finish[index] < file_.finishes.size() ? &file_.finishes[mesh_.finish[index]] : nullptr;
+        double light = dot(across, kSun) / length;
+        const bool behind = dot(across, eye_.near) < 0;
+        // What is seen from behind is seen all the same: kits are often drawn with loose sides.
+        if (behind) light = -light;
+        const double bright = 0.62 + 0.38 * std::max(0.0, light);
+        const Vec p = eye_.seen(a), q = eye_.seen(b), r = eye_.seen(c);
+        const double area = (q.x - p.x) * (r.y - p.y) - (r.x - p.x) * (q.y - p.y);
+        if (std::abs(area) < 1e-9) return;
+        // Places may lie further off than an int goes.
+        const auto within = [](double v, int count) {
+            return static_cast<int>(std::clamp(v, -1.0, double{1} * count));
+        };
+        const int top = std::max(0, within(std::ceil(std::min({p.y, q.y, r.y}) - 0.5), out_.size.h));
+        const int bottom = std::min(out_.size.h - 1, within(std::floor(std::max({p.y, q.y, r.y}) - 0.5), out_.size.h));
+        const int left = std::max(0, within(std::ceil(std::min({p.x, q.x, r.x}) - 0.5), out_.size.w));
+        const int right = std::min(out_.size.w - 1, within(std::floor(std::max({p.x, q.x, r.x}) - 0.5), out_.size.w));
+        for (int y = top; y <= bottom; ++y)
+            for (int x = left; x <= right; ++x) {
+                const double px = x + 0.5, py = y + 0.5;
+                const double u = ((q.x - px) * (r.y - py) - (r.x - px) * (q.y - py)) / area;
+                const double v = ((r.x - px) * (p.y - py) - (p.x - px) * (r.y - py)) / area;
+                const double w = 1 - u - v;
+                if (u < -1e-9 || v < -1e-9 || w < -1e-9) continue;
+                const double depth = u * p.z + v * q.z + w * r.z;
+                const std::size_t here = out_.at(x, y);
+                if (depth <= out_.depth[here]) continue;
+                const Rgba colour = times(colour_at(finish, corner, {u, v, w}), bright);
+                if (colour.a < 128) continue;
+                out_.depth[here] = depth;
+                out_.colour[here] = {colour.r, colour.g, colour.b, 255};
+            }
+    }
+    [[nodiscard]] Rgba colour_at(const Finish* finish, const std::array<std::uint32_t, 3>& corner,
+                                 const std::array<double, 3>& share) const {
+        if (!finish) return {200, 196, 186, 255};
+        Rgba out = finish->colour;
+        if (!finish->cut_out) out.a = 255;
+        const auto number = static_cast<std::size_t>(finish->picture);
+        if (finish->picture < 0 || number >= file_.pictures.size() || mesh_.uv.empty()) return out;
+        const Image& picture = file_.pictures[number];
+        if (picture.size().empty()) return out;
+        double u = 0, v = 0;
+        for (std::size_t i = 0; i < 3; ++i) {
+            u += share[i] * double{mesh_.uv[corner[i]][0]};
+            v += share[i] * double{mesh_.uv[corner[i]][1]};
+        }
+        const auto pixel = [](double at, int count) {
+            const double whole = (at - std::floor(at)) * count;
+            return std::clamp(std::isfinite(whole) ? static_cast<int>(whole) : 0, 0, count - 1);
+        };
+        Rgba seen = picture.at(pixel(u, picture.size().w), pixel(v, picture.size().h));
+        if (!finish->cut_out) seen.a = 255;
+        return multiplied(out, seen);
+    }
+
+    const KitFile& file_;
+    const Mesh& mesh_;
+    Eye eye_;
+    Canvas out_;
+};
+
+// A line where something stands out above what is beside it, on the lower one.
+void draw_steps(Canvas& drawn, double step) {
+    const std::vector<double>& depth = drawn.depth;
+    std::vector<std::uint8_t> dark(depth.size(), 0);
+    constexpr int kWide = kFiner / 2;
+    for (int y = 0; y < drawn.size.h; ++y)
+        for (int x = 0; x < drawn.size.w; ++x) {
+            const double here = depth[drawn.at(x, y)];
+            if (here == kFar) continue;
+            for (int by = -kWide; by <= kWide; ++by)
+                for (const Point at : {Point{x + by, y}, Point{x, y + by}}) {
+                    if (at.x < 0 || at.y < 0 || at.x >= drawn.size.w || at.y >= drawn.size.h) continue;
+                    if (depth[drawn.at(at.x, at.y)] > here + step) dark[drawn.at(x, y)] = 1;
+                }
+        }
+    for (std::size_t i = 0; i < dark.size(); ++i)
+        if (dark[i] != 0) drawn.colour[i] = times(drawn.colour[i], 0.45);
+}
+
+Image made_small(const Canvas& drawn) {
+    const Size size{drawn.size.w / kFiner, drawn.size.h / kFiner};
+    Image out(size);
+    for (int y = 0; y < size.h; ++y)
+        for (int x = 0; x < size.w; ++x) {
+            int r = 0, g = 0, b = 0, count = 0;
+            for (int j = 0; j < kFiner; ++j)
+                for (int i = 0; i < kFiner; ++i) {
+                    const Rgba c = drawn.colour[drawn.at(x * kFiner + i, y * kFiner + j)];
+                    if (c.a == 0) continue;
+                    r += c.r, g += c.g, b += c.b, ++count;
+                }
+            // Tiles have hard edges: half a pixel or more is one.
+            if (count * 2 < kFiner * kFiner) continue;
+            out.set(x, y,
+                    {static_cast<std::uint8_t>(r / count), static_cast<std::uint8_t>(g / count),
+                     static_cast<std::uint8_t>(b / count), 255});
+        }
+    return out;
+}
+
+} // namespace
+
+Image from_above(const KitFile& file, const KitReading& kit, std::size_t piece, int side) {
+    const PieceReading& read = kit.pieces[piece];
+    const Size size{read.cells.w * side, read.cells.h * side};
+    if (kit.module.width <= 0 || side < 1 || size.empty() || size.w > kMostPictureSide || size.h > kMostPictureSide)
+        return {};
+    const Mesh mesh = as_read(file.bodies[piece], kit, piece);
+    const double metre = side * kFiner / kit.module.width;
+    const Vec corner = corner_of(mesh, kit, piece);
+    const Eye eye{{metre, 0, 0}, {0, 0, metre}, {0, 1, 0}, -corner.x * metre, -corner.z * metre};
+    Canvas drawn = Painter(file, mesh, eye, {size.w * kFiner, size.h * kFiner}).draw();
+    // A storey up is lighter by a fifth.
+    const double storey = kit.module.height > 0 ? kit.module.height : kit.module.width;
+    for (std::size_t i = 0; i < drawn.colour.size(); ++i)
+        if (drawn.depth[i] != kFar)
+            drawn.colour[i] = times(drawn.colour[i], 0.94 + 0.12 * std::clamp(drawn.depth[i] / storey, 0.0, 1.0));
+    draw_steps(drawn, kStep);
+    return made_small(drawn);
+}
+
+Drawn draw_sheet(const KitFile& file, const KitReading& kit, int side,
+                 const std::vector<std::pair<std::string, Box>>& before) {
+    Drawn out;
+    out.places.resize(kit.pieces.size());
+    std::vector<Image> pictures;
+    int columns = kSheetColumns, rows = 0;
+    for (std::size_t i = 0; i < kit.pieces.size(); ++i) {
+        pictures.push_back(from_above(file, kit, i, side));
+        if (!pictures.back().empty()) columns = std::max(columns, kit.pieces[i].cells.w);
+    }
+    std::map<std::string, Box> known;
+    for (const auto& [name, box] : before) {
+        known.emplace(name, box);
+        columns = std::max(columns, box.right() / side);
+        rows = std::max(rows, box.bottom() / side);
+    }
+    const int first_new = rows; // what went leaves its place empty
+    // Those that are new stand in rows as high as the highest of them.
+    int x = 0, high = 0;
+    rows = first_new;
+    for (std::size_t i = 0; i < pictures.size(); ++i) {
+        if (pictures[i].empty()) continue;
+        const Size size = pictures[i].size();
+        const auto found = known.find(file.bodies[i].name);
+        if (found != known.end() && found->second.size() == size) {
+            out.places[i] = found->second;
+            known.erase(found);
+            continue;
+        }
+        const Size cells = kit.pieces[i].cells;
+        if (x + cells.w > columns) {
+            rows += high;
+            x = high = 0;
+        }
+        if ((rows + cells.h) * side > kMostPictureSide || columns * side > kMostPictureSide) continue;
+        out.places[i] = {x * side, rows * side, size.w, size.h};
+        x += cells.w;
+        high = std::max(high, cells.h);
+    }
+    rows += high;
+    if (rows == 0 || columns * side > kMostPictureSide) return out;
+    out.image = Image({columns * side, rows * side});
+    for (std::size_t i = 0; i < pictures.size(); ++i)
+        for (int y = 0; y < out.places[i].h; ++y)
+            std::copy_n(pictures[i].row(y), out.places[i].w, out.image.row(out.places[i].y + y) + out.places[i].x);
+    return out;
+}
+
+Image aslant(const KitFile& file, const KitReading& kit, std::size_t piece, Size size, int turn) {
+    if (size.empty() || size.w > kMostPictureSide || size.h > kMostPictureSide) return {};
+    const Mesh mesh = as_read(file.bodies[piece], kit, piece);
+    if (mesh.points.empty()) return Image(size);
+    // Half a right angle round, and thirty degrees down.
+    constexpr double kHalf = 0.70710678118654752, kDown = 0.5, kFlat = 0.86602540378443865;
+    Vec right{kHalf, 0, -kHalf}, back{kHalf, 0, kHalf};
+    for (int i = 0; i < turn % 4; ++i) {
+        right = {right.z, 0, -right.x};
+        back = {back.z, 0, -back.x};
+    }
+    Eye eye{right, {back.x * kDown, -kFlat, back.z * kDown}, {back.x * kFlat, kDown, back.z * kFlat}};
+    double left = std::numeric_limits<double>::max(), top = left, far_right = -left, bottom = -left;
+    for (const Vec& p : mesh.points) {
+        const Vec s = eye.seen(p);
+        left = std::min(left, s.x), far_right = std::max(far_right, s.x);
+        top = std::min(top, s.y), bottom = std::max(bottom, s.y);
+    }
+    const double wide = std::max(1e-6, far_right - left), high = std::max(1e-6, bottom - top);
+    const double metre = std::min(size.w * kFiner * 0.94 / wide, size.h * kFiner * 0.94 / high);
+    eye.right = eye.right * metre;
+    eye.down = eye.down * metre;
+    eye.x = (size.w * kFiner - wide * metre) / 2 - left * metre;
+    eye.y = (size.h * kFiner - high * metre) / 2 - top * metre;
+    Canvas drawn = Painter(file, mesh, eye, {size.w * kFiner, size.h * kFiner}).draw();
+    draw_steps(drawn, std::max(wide, high) * 0.08);
+    return made_small(drawn);
+}
+
+} // namespace vic::kit

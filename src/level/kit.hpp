@@ -1,0 +1,32 @@
+// Where the pieces of a kit come from whose pictures a sheet shows.
+#pragma once
+
+#include <cstddef>
+#include <string>
+#include <vector>
+
+#include "base/geometry.hpp"
+#include "level/cell.hpp"
+
+namespace vic::level {
+
+// A piece: a tile with a body.
+struct KitPiece {
+    std::string name; // of its node, or its file; by this it is found again
+    TileId tile = 0;  // of the sheet: its picture from above
+    Size cells{1, 1};
+    int storeys = 1;
+    bool operator==(const KitPiece&) const = default;
+};
+inline constexpr std::size_t kMostKitPieces = 4096;
+
+struct KitSource {
+    std::string file;             // relative to the project: a file, or a folder of them
+    double width = 0, height = 0; // of a cell, in metres; height of a storey, 0 where nothing tells it
+    bool z_up = false;            // as the file has it
+    bool corner = false;          // whether pieces have their origin at a corner of their cells, else in the middle
+    std::vector<KitPiece> pieces; // in the kit's order
+    bool operator==(const KitSource&) const = default;
+};
+
+} // namespace vic::level

@@ -1,0 +1,54 @@
+#include "store/format_kit.hpp"
+
+#include <algorithm>
+#include <set>
+
+#include "level/sheet.hpp"
+
+namespace vic::store {
+
+namespace {
+
+constexpr double kMostModule = 1000; // metres
+constexpr int kMostCells = 1024;     // of a piece each way
+
+} // namespace
+
+Json kit_json(const level::KitSource& kit) {
+    Json j{{"file", kit.file}, {"module", {kit.width, kit.height}}, {"pieces", Json::array()}};
+    if (kit.z_up) j["up"] = "z";
+    if (kit.corner) j["origin"] = "corner";
+    for (const level::KitPiece& p : kit.pieces) {
+        Json piece{{"name", p.name}, {"tile", p.tile}};
+        if (p.cells != Size{1, 1}) piece["cells"] = to_json(p.cells);
+        if (p.storeys != 1) piece["storeys"] = p.storeys;
+        j["pieces"].push_back(std::move(piece));
+    }
+    return j;
+}
+
+level::KitSource read_kit_source(const Field& f, const std::vector<level::Tile>& tiles) {
+    level::KitSource out;
+    out.file = f["file"].text();
+    if (out.file.empty()) f["file"].refuse("A kit needs its file");
+    const auto module = f["module"].list(2);
+    if (module.size() != 2) f["module"].refuse("Two lengths are wanted: of a cell, and of a storey");
+    out.width = module[0].real(1e-3, kMostModule);
+    out.height = module[1].real(0, kMostModule);
+    static const std::vector<std::string> ups{"y", "z"}, origins{"middle", "corner"};
+    out.z_up = f.has("up") && f["up"].word(ups) == 1;
+    out.corner = f.has("origin") && f["origin"].word(origins) == 1;
+    std::set<level::TileId> there;
+    for (const level::Tile& t : tiles) there.insert(t.id);
+    for (const Field& p : f["pieces"].list(level::kMostKitPieces)) {
+        level::KitPiece piece;
+        piece.name = p["name"].text();
+        piece.tile = static_cast<level::TileId>(p["tile"].integer(1, UINT32_MAX));
+        if (p.has("cells")) piece.cells = p["cells"].size(1, kMostCells);
+        if (p.has("storeys")) piece.storeys = p["storeys"].number(1, kMostCells);
+        if (there.contains(piece.tile)) out.pieces.push_back(std::move(piece));
+    }
+    return out;
+}
+
+} // namespace vic::store
