@@ -93,6 +93,19 @@ KitFile open_folder(const fs::path& path) {
 
 } // namespace
 
+bool is_kit(const fs::path& path) {
+    std::error_code error;
+    if (!fs::is_directory(path, error)) return is_kit_file(path);
+    constexpr int kLooked = 20'000; // entries; a folder that is larger is no kit
+    int looked = 0;
+    for (auto it = fs::recursive_directory_iterator(path, fs::directory_options::skip_permission_denied, error);
+         !error && it != fs::recursive_directory_iterator() && ++looked < kLooked; it.increment(error)) {
+        if (it.depth() >= 2 || it->is_symlink(error)) it.disable_recursion_pending();
+        if (it->symlink_status(error).type() == fs::file_type::regular && is_kit_file(it->path())) return true;
+    }
+    return false;
+}
+
 KitFile open_kit(const fs::path& path) {
     std::error_code error;
     KitFile out = fs::is_directory(path, error) ? open_folder(path) : read_one(path);

@@ -9,6 +9,9 @@ namespace vic::kit {
 // Whether a name ends as those of files do that are read: .glb, .gltf or .obj.
 bool is_kit_file(const fs::path& file);
 
+// Whether there is anything of a kit: such a file, or a folder in which one lies, or in one of its folders.
+bool is_kit(const fs::path& path);
+
 // The pieces of a file, or of all that lie in a folder and the folders in it, in the order of their names. Of a folder
 // those in folders that are named by a number alone go by it ("17/b.glb" is a variant of 17). Throws InputError for
 // what cannot be read and where there is nothing to read; in a folder files that cannot be read are told among the

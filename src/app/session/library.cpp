@@ -105,6 +105,9 @@ void Library::opened() {
     planKept_.clear();
     for (const auto& s : session_.project().sheets)
         if (s->image) onDisk_[s->file] = s->image;
+    kitsOnDisk_.clear();
+    for (const auto& s : session_.project().sheets)
+        if (s->kit) kitsOnDisk_[s->id] = kitSign(*s);
     watch();
 }
 
@@ -270,11 +273,17 @@ void Library::watch() {
         if (!s->derived()) add(s->file); // the picture of the others follows from these
     for (const auto& l : session_.project().levels)
         if (l->plan) add(l->plan->file);
+    for (const auto& s : session_.project().sheets)
+        if (s->kit) {
+            add(s->kit->file);
+            for (const std::string& file : kitFiles(*s)) add(file);
+        }
     watchOnly(watcher_, paths);
 }
 
 void Library::look() {
     if (!session_.isOpen()) return;
+    lookAtKits();
     std::vector<std::pair<level::SheetId, std::string>> files;
     for (const auto& s : session_.project().sheets)
         if (!s->derived()) files.emplace_back(s->id, s->file);

@@ -19,6 +19,7 @@
 #include "base/geometry.hpp"
 #include "base/image.hpp"
 #include "edit/document.hpp"
+#include "edit/kits.hpp"
 #include "edit/plans.hpp"
 #include "level/plan.hpp"
 #include "level/sheet.hpp"
@@ -38,6 +39,16 @@ struct Chosen {
     level::Credits credits;
 };
 
+// A kit as it was read, to be taken.
+struct ChosenKit {
+    QString path; // a file or a folder
+    QString name;
+    std::shared_ptr<const kit::KitFile> file;
+    kit::KitReading read;
+    int side = 32; // pixels of a cell in its pictures
+    std::vector<edit::KitMaterial> materials;
+};
+
 class Library : public QObject {
     Q_OBJECT
   public:
@@ -55,6 +66,9 @@ class Library : public QObject {
     void addPictures(const QStringList& files);
     // Those of a pack: a sheet each for what has several tiles, and one of the pack's name for the rest.
     void addChosen(const QString& title, const std::vector<Chosen>& chosen);
+    // A sheet of the kit's pieces, and materials; its files are copied into the project. Goes to Join where there are
+    // materials, else to Cut. What goes wrong is said.
+    void addKit(const ChosenKit& kit);
     // Another picture for the sheet, with everything kept that the new one has room for. What goes wrong is said.
     void replacePicture(level::SheetId sheet, const QString& file);
     // Gives back the pictures of all sheets whose file is gone, from a folder that holds them under their old names;
@@ -90,6 +104,10 @@ class Library : public QObject {
     void pack(const QString& name, const QString& where, const QStringList& files, bool known,
               const level::Credits& credits = {});
     void watch();
+    void lookAtKits(); // those whose files have changed are read again
+    // Relative to the project: the files that lie in the kit's folder, or beside its file; and what they look like.
+    [[nodiscard]] std::vector<std::string> kitFiles(const level::Sheet& sheet) const;
+    [[nodiscard]] std::string kitSign(const level::Sheet& sheet) const;
     void look();
     void take(const std::vector<Seen>& seen);
     [[nodiscard]] QString freeFile(const QString& folder, const std::string& stem, int first) const;
@@ -101,6 +119,7 @@ class Library : public QObject {
     QFileSystemWatcher watcher_;
     QTimer watchTimer_;
     std::set<level::SheetId> gone_;
+    std::map<level::SheetId, std::string> kitsOnDisk_;           // what their files looked like: sizes and times
     std::map<std::string, std::shared_ptr<const Image>> onDisk_; // by relative file, as last read or written
     std::vector<Point> planKept_;
     Memo<std::tuple<edit::ProjectState, std::string, level::Plan>, edit::Followed> planned_;

@@ -66,7 +66,8 @@ void MainWindow::sortActions() {
             (where == Where::lay && laysCells(stage)) || (where == Where::dress && stage == Stage::dress) ||
             (where == Where::bound && stage == Stage::bound) || (where == Where::cut && stage == Stage::cut) ||
             (where == Where::join && stage == Stage::join);
-        a->setEnabled(where == Where::always || (session_.isOpen() && here && pages_->currentWidget() != pack_));
+        a->setEnabled(where == Where::always || (session_.isOpen() && here && pages_->currentWidget() != pack_ &&
+                                                 pages_->currentWidget() != kit_));
     }
     refreshClash();
     // The key for something new: a level, or without a project one of those.

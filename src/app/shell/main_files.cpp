@@ -29,6 +29,7 @@
 #include "app/tray/tray.hpp"
 #include "app/view/level_view.hpp"
 #include "base/text.hpp"
+#include "kit/open_kit.hpp"
 #include "level/cell.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
@@ -44,31 +45,53 @@ constexpr std::size_t kGlance = 40; // pictures of a folder that are taken witho
 } // namespace
 
 void MainWindow::addSheets(const QStringList& files) {
-    if (!files.isEmpty()) attempt([&] { session_.library().addPictures(files); });
+    QStringList pictures;
+    for (const QString& file : files)
+        if (!kit::is_kit_file(file.toStdString()))
+            pictures << file;
+        else
+            openKit(file);
+    if (!pictures.isEmpty()) attempt([&] { session_.library().addPictures(pictures); });
 }
 
 void MainWindow::addFolder(const QString& dir) {
+    if (kit::is_kit(dir.toStdString())) return openKit(dir);
     attempt([&] {
         // What has folders in it, or is more than one takes in at a glance, is looked through first.
         store::PackFolder pack = store::read_pack(dir.toStdString());
         if (!pack.has_folders() && pack.pictures.size() <= kGlance) return session_.library().addFolder(dir);
         pack_->open(std::move(pack));
-        showPack(true);
+        showPage(pack_);
     });
 }
 
-// The pack's page in the place of the stages.
-void MainWindow::showPack(bool on) {
-    pages_->setCurrentIndex(on ? 2 : session_.isOpen() ? 1 : 0);
+void MainWindow::listenToPages() {
+    connect(pack_, &PackPage::left, this, [this] { showPage(nullptr); });
+    connect(pack_, &PackPage::taken, this, &MainWindow::takePack);
+    connect(kit_, &KitPage::left, this, [this] { showPage(nullptr); });
+    connect(kit_, &KitPage::ready, this, [this] { showPage(kit_); });
+    connect(kit_, &KitPage::taken, this, &MainWindow::takeKit);
+}
+
+void MainWindow::showPage(QWidget* page) {
+    pages_->setCurrentIndex(session_.isOpen() ? 1 : 0);
+    if (page) pages_->setCurrentWidget(page);
     sortActions();
-    if (on)
-        pack_->setFocus();
+    if (page)
+        page->setFocus();
     else
         focusCentre();
 }
 
+void MainWindow::openKit(const QString& path) { kit_->open(path); }
+
+void MainWindow::takeKit(const ChosenKit& kit) {
+    showPage(nullptr);
+    attempt([&] { session_.library().addKit(kit); });
+}
+
 void MainWindow::takePack(const QString& title, const std::vector<Chosen>& chosen) {
-    showPack(false);
+    showPage(nullptr);
     attempt([&] { session_.library().addChosen(title, chosen); });
 }
 
@@ -103,7 +126,8 @@ void MainWindow::dropEvent(QDropEvent* event) {
 
 void MainWindow::askForSheet() {
     if (!session_.isOpen()) return;
-    addSheets(QFileDialog::getOpenFileNames(this, tr("Add sheets"), {}, tr("PNG pictures (*.png)")));
+    addSheets(
+        QFileDialog::getOpenFileNames(this, tr("Add sheets"), {}, tr("Pictures and kits (*.png *.glb *.gltf *.obj)")));
 }
 
 void MainWindow::askForPlan() {

@@ -27,6 +27,7 @@
 #include "edit/beginnings.hpp"
 #include "edit/blocking.hpp"
 #include "edit/document.hpp"
+#include "kit/open_kit.hpp"
 #include "level/level.hpp"
 #include "level/material.hpp"
 #include "store/pack_folder.hpp"
@@ -54,7 +55,8 @@ std::int64_t picturesIn(const QString& dir) {
 
 void MainWindow::listenToStart() {
     connect(start_, &StartPage::pictureAsked, this, [this] {
-        beginWithPictures(QFileDialog::getOpenFileNames(this, tr("Art to begin with"), {}, tr("PNG pictures (*.png)")));
+        beginWithPictures(QFileDialog::getOpenFileNames(this, tr("Art to begin with"), {},
+                                                        tr("Pictures and kits (*.png *.glb *.gltf *.obj)")));
     });
     connect(start_, &StartPage::projectAsked, this, &MainWindow::askForProject);
     connect(start_, &StartPage::beginningChosen, this, [this](edit::Beginning beginning) {
@@ -140,10 +142,12 @@ bool MainWindow::newProject(const QString& name, edit::Beginning beginning) {
 
 void MainWindow::beginWithPictures(const QStringList& files) {
     QStringList pictures;
-    std::copy_if(files.begin(), files.end(), std::back_inserter(pictures), isPng);
+    std::copy_if(files.begin(), files.end(), std::back_inserter(pictures),
+                 [](const QString& file) { return isPng(file) || kit::is_kit_file(file.toStdString()); });
     if (pictures.isEmpty()) {
         if (!files.isEmpty())
-            say(tr("%1 is no PNG picture: drop PNG pictures, a folder of them, or a project")
+            say(tr("%1 is no PNG picture and no kit: drop PNG pictures, a .glb, .gltf or .obj, a folder of them, or "
+                   "a project")
                     .arg(QFileInfo(files.first()).fileName()),
                 true);
         return;
@@ -152,7 +156,7 @@ void MainWindow::beginWithPictures(const QStringList& files) {
 }
 
 void MainWindow::beginWithFolder(const QString& dir) {
-    if (picturesIn(dir) == 0)
+    if (picturesIn(dir) == 0 && !kit::is_kit(dir.toStdString()))
         return say(tr("There is neither a project nor a PNG picture in %1").arg(placeName(dir)), true);
     if (newProject(QFileInfo(dir).fileName(), edit::Beginning::from_above)) addFolder(dir);
 }

@@ -74,7 +74,10 @@ MainWindow::MainWindow(QWidget* parent) : QMainWindow(parent) {
     start_ = new StartPage(session_, pages_);
     auto* bench = new QWidget(pages_);
     pack_ = new PackPage(session_, pages_);
-    for (QWidget* page : {static_cast<QWidget*>(start_), bench, static_cast<QWidget*>(pack_)}) pages_->addWidget(page);
+    kit_ = new KitPage(session_, pages_);
+    for (QWidget* page :
+         {static_cast<QWidget*>(start_), bench, static_cast<QWidget*>(pack_), static_cast<QWidget*>(kit_)})
+        pages_->addWidget(page);
     column->addWidget(pages_, 1);
     auto* benchColumn = columnOf(bench);
     workline_ = new Workline(session_, bench);
@@ -234,8 +237,7 @@ void MainWindow::listen() {
 }
 
 void MainWindow::listenToPanels() {
-    connect(pack_, &PackPage::left, this, [this] { showPack(false); });
-    connect(pack_, &PackPage::taken, this, &MainWindow::takePack);
+    listenToPages();
     connect(help_, &HelpCard::guideAsked, this, &MainWindow::showGuide);
     connect(&session_, &Session::changed, steps_, &Steps::refresh);
     connect(&session_, &Session::handChanged, steps_, &Steps::refresh);

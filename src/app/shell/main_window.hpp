@@ -30,6 +30,7 @@
 #include "app/shell/history_panel.hpp"
 #include "app/shell/keys.hpp"
 #include "app/shell/keys_page.hpp"
+#include "app/shell/kit_page.hpp"
 #include "app/shell/notice.hpp"
 #include "app/shell/pack_page.hpp"
 #include "app/shell/reading_line.hpp"
@@ -79,6 +80,7 @@ class WhyCard;
 class LevelView;
 class MaterialList;
 class Notice;
+class KitPage;
 class PackPage;
 class PlanPanel;
 class PlantingPanel;
@@ -177,8 +179,11 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] QString projectDir() const;
     // main_files.cpp
     void addFolder(const QString& dir);
-    void showPack(bool on);
+    void listenToPages();
+    void showPage(QWidget* page); // in the place of the stages; null: those again
     void takePack(const QString& title, const std::vector<Chosen>& chosen);
+    void takeKit(const ChosenKit& kit);
+    void openKit(const QString& path); // read, and shown as a page
     // main_open.cpp
     void save();
     void saveFailed(const std::exception& e);
@@ -223,6 +228,7 @@ class MainWindow : public QMainWindow {
     QStackedWidget* pages_; // the start page, and the bench
     StartPage* start_;
     PackPage* pack_;
+    KitPage* kit_;
     Workline* workline_;
     QSplitter* split_;
     QStackedWidget *left_, *centre_, *right_, *cutSide_;
