@@ -160,6 +160,7 @@ kit::Told told_of(const KitSource& source) {
     out.height = source.height;
     out.z_up = source.z_up;
     out.origin = source.corner ? kit::Origin::corner : kit::Origin::middle;
+    out.turn = source.turn;
     return out;
 }
 
@@ -178,12 +179,13 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
         project = replace_image(std::move(project), id, std::make_shared<const Image>(drawn.image), file);
         project = recut_sheet(std::move(project), id, cut, true);
     }
-    KitSource kept{source, read.module.width, read.module.height, read.z_up, read.origin == kit::Origin::corner, {}};
+    KitSource kept{
+        source, read.module.width, read.module.height, read.z_up, read.turn, read.origin == kit::Origin::corner, {}};
     std::map<TileId, std::size_t> made; // pieces that are new
     for (std::size_t i = 0; i < kit.bodies.size() && kept.pieces.size() < kMostKitPieces; ++i) {
         const Box place = drawn.places[i];
         if (place.empty()) continue;
-        KitPiece piece{kit.bodies[i].name, 0, read.pieces[i].cells, read.pieces[i].storeys};
+        KitPiece piece{kit::key_of(kit.bodies[i]), 0, read.pieces[i].cells, read.pieces[i].storeys};
         std::vector<TileId> cells;
         for (const Tile& t : project.sheet(id)->tiles)
             if (!t.is_block() && place.contains(t.box.corner())) cells.push_back(t.id);
@@ -207,7 +209,7 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
     const Project as_it_is = project;
     project = change_tiles(std::move(project), tiles, [&](Tile& t) {
         const std::size_t i = made.at(t.id);
-        t.name = kit.bodies[i].name;
+        t.name = kit::key_of(kit.bodies[i]);
         if (read.pieces[i].top >= kStands && t.shape == TileShape::none) give(as_it_is, t, Blocking::as_drawn);
     });
     out.fresh = static_cast<int>(made.size());

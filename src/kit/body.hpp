@@ -43,9 +43,13 @@ struct Mesh {
 
 struct Body {
     std::string name;               // its node's; that of the file, where there is one body
+    std::string key{};              // tells it apart from others of its name in the kit; empty where there is none
     std::vector<std::string> nodes; // the node itself, and those below it that have triangles
     Mesh mesh;                      // about the node's own origin
 };
+
+// By which a piece is found again.
+inline const std::string& key_of(const Body& body) { return body.key.empty() ? body.name : body.key; }
 
 struct KitFile {
     std::vector<Body> bodies; // in the file's order

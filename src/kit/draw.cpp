@@ -211,7 +211,7 @@ Drawn draw_sheet(const KitFile& file, const KitReading& kit, int side,
     for (std::size_t i = 0; i < pictures.size(); ++i) {
         if (pictures[i].empty()) continue;
         const Size size = pictures[i].size();
-        const auto found = known.find(file.bodies[i].name);
+        const auto found = known.find(key_of(file.bodies[i]));
         if (found != known.end() && found->second.size() == size) {
             out.places[i] = found->second;
             known.erase(found);

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cctype>
+#include <map>
 #include <utility>
 
 #include "base/error.hpp"
@@ -93,6 +94,17 @@ KitFile open_folder(const fs::path& path) {
 
 } // namespace
 
+namespace {
+
+// By their names pieces are found again: of several with one name the later ones get a number.
+void name_apart(std::vector<Body>& bodies) {
+    std::map<std::string, int> count;
+    for (Body& b : bodies)
+        if (const int n = ++count[b.name]; n > 1) b.key = b.name + " (" + std::to_string(n) + ")";
+}
+
+} // namespace
+
 bool is_kit(const fs::path& path) {
     std::error_code error;
     if (!fs::is_directory(path, error)) return is_kit_file(path);
@@ -109,6 +121,7 @@ bool is_kit(const fs::path& path) {
 KitFile open_kit(const fs::path& path) {
     std::error_code error;
     KitFile out = fs::is_directory(path, error) ? open_folder(path) : read_one(path);
+    name_apart(out.bodies);
     std::sort(out.files.begin(), out.files.end());
     out.files.erase(std::unique(out.files.begin(), out.files.end()), out.files.end());
     return out;

@@ -111,12 +111,20 @@ bool z_is_up(const std::vector<Body>& bodies) {
 // Where a length begins on the lattice, nearest to where it is.
 double nearest_step(double at, double step) { return std::round(at / step) * step; }
 
+// By quarter turns to the right, seen from above: from north (-z) to east (+x).
+Mesh turned_right(Mesh mesh, int quarters) {
+    for (int i = 0; i < (quarters & 3); ++i)
+        for (Vec& v : mesh.points) v = {-v.z, v.y, v.x};
+    return mesh;
+}
+
 class KitReader {
   public:
     KitReader(const std::vector<Body>& bodies, const Told& told) : bodies_(bodies), told_(told) {
+        out_.turn = told.turn & 3;
         out_.z_up = told.z_up.value_or(z_is_up(bodies));
         for (const Body& b : bodies) {
-            meshes_.push_back(out_.z_up ? turned_up(b.mesh) : b.mesh);
+            meshes_.push_back(turned_right(out_.z_up ? turned_up(b.mesh) : b.mesh, told.turn));
             rims_.push_back(b.mesh.triangles.size() <= kMostMeasured ? open_edges(meshes_.back())
                                                                      : std::vector<Edge>{});
             boxes_.push_back(bounds_of(meshes_.back()));
@@ -412,7 +420,7 @@ std::optional<std::array<int, 4>> corner_bits(const std::array<int, 4>& sides) {
 KitReading read_kit(const std::vector<Body>& bodies, const Told& told) { return KitReader(bodies, told).read(); }
 
 Mesh as_read(const Body& body, const KitReading& kit, std::size_t piece) {
-    Mesh out = kit.z_up ? turned_up(body.mesh) : body.mesh;
+    Mesh out = turned_right(kit.z_up ? turned_up(body.mesh) : body.mesh, kit.turn);
     for (Vec& v : out.points) v = v + kit.pieces[piece].shift;
     return out;
 }

@@ -55,6 +55,7 @@ struct Codes {
 
 struct KitReading {
     bool z_up = false; // the file's z is up; `pieces` are read as if it had been turned
+    int turn = 0;      // as told; likewise
     Module module;
     Origin origin = Origin::middle;
     double sure = 0; // 0 .. 1: how much of what was measured fits the module
@@ -69,6 +70,7 @@ struct Told {
     double width = 0, height = 0; // metres; 0: as read
     std::optional<bool> z_up;
     std::optional<Origin> origin;
+    int turn = 0; // quarter turns to the right, seen from above, so that the pieces' front looks to the south
     struct Counting {
         std::array<int, 4> bit_of_side{};
         bool inverted = false;
@@ -91,7 +93,7 @@ std::optional<std::array<int, 4>> corner_bits(const std::array<int, 4>& bit_of_s
 // most codes.
 KitReading read_kit(const std::vector<Body>& bodies, const Told& told = {});
 
-// The body as read: with y up, and shifted.
+// The body as read: with y up, turned, and shifted.
 Mesh as_read(const Body& body, const KitReading& kit, std::size_t piece);
 // The north-western lower corner of the cells that it stands in, in metres from its origin; `mesh` as read.
 Vec corner_of(const Mesh& mesh, const KitReading& kit, std::size_t piece);

@@ -24,6 +24,7 @@ struct KitSource {
     std::string file;             // relative to the project: a file, or a folder of them
     double width = 0, height = 0; // of a cell, in metres; height of a storey, 0 where nothing tells it
     bool z_up = false;            // as the file has it
+    int turn = 0;                 // quarter turns to the right by which its front comes to look to the south
     bool corner = false;          // whether pieces have their origin at a corner of their cells, else in the middle
     std::vector<KitPiece> pieces; // in the kit's order
     bool operator==(const KitSource&) const = default;

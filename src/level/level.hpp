@@ -56,6 +56,8 @@ enum class CellsAre : std::uint8_t { tiles, shapes, values };
 // What a new layer of the kind holds: nothing. Where the kind has cells, it has as many as the level: `cells`.
 LayerContent empty_content(LayerKind kind, Size cells);
 
+inline constexpr int kMostStorey = 63;
+
 struct Layer {
     LayerId id = 0;
     std::string name;
@@ -69,6 +71,7 @@ struct Layer {
     bool by_feet = false; // of tiles and props, in levels from above: what stands up on it and on its neighbours that
                           // are so, too, is drawn in the order of their feet, the walker among them
     std::string group;    // "Shore/Plants": what the Section folds together; may be empty
+    int storey = 0;       // on which of the level's storeys it lies, 0 the lowest .. kMostStorey
     LayerContent content;
 
     [[nodiscard]] LayerKind kind() const { return static_cast<LayerKind>(content.index()); }

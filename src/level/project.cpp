@@ -61,7 +61,7 @@ bool same_settings(const Layer& a, const Layer& b) {
     const bool other_picture = a.backdrop() && b.backdrop() && *a.backdrop() != *b.backdrop();
     return a.id == b.id && a.kind() == b.kind() && a.shown == b.shown && a.opacity == b.opacity &&
            a.solid() == b.solid() && a.collision_class == b.collision_class && a.grain() == b.grain() &&
-           a.tint == b.tint && a.shift == b.shift && a.by_feet == b.by_feet && !other_picture &&
+           a.tint == b.tint && a.shift == b.shift && a.by_feet == b.by_feet && a.storey == b.storey && !other_picture &&
            a.grid().size() == b.grid().size();
 }
 

@@ -18,6 +18,7 @@ Json kit_json(const level::KitSource& kit) {
     Json j{{"file", kit.file}, {"module", {kit.width, kit.height}}, {"pieces", Json::array()}};
     if (kit.z_up) j["up"] = "z";
     if (kit.corner) j["origin"] = "corner";
+    if (kit.turn != 0) j["turn"] = kit.turn;
     for (const level::KitPiece& p : kit.pieces) {
         Json piece{{"name", p.name}, {"tile", p.tile}};
         if (p.cells != Size{1, 1}) piece["cells"] = to_json(p.cells);
@@ -38,6 +39,7 @@ level::KitSource read_kit_source(const Field& f, const std::vector<level::Tile>&
     static const std::vector<std::string> ups{"y", "z"}, origins{"middle", "corner"};
     out.z_up = f.has("up") && f["up"].word(ups) == 1;
     out.corner = f.has("origin") && f["origin"].word(origins) == 1;
+    if (f.has("turn")) out.turn = f["turn"].number(0, 3);
     std::set<level::TileId> there;
     for (const level::Tile& t : tiles) there.insert(t.id);
     for (const Field& p : f["pieces"].list(level::kMostKitPieces)) {

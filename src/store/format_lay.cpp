@@ -150,6 +150,7 @@ void put_layer_settings(Json& j, const Layer& l) {
     if (l.shift != plain.shift) j["shift"] = to_json(l.shift);
     if (l.by_feet) j["by_feet"] = true;
     if (!l.group.empty()) j["group"] = l.group;
+    if (l.storey != 0) j["storey"] = l.storey;
     if (l.overlay_of() != 0) j["overlay_of"] = l.overlay_of();
 }
 
@@ -162,6 +163,7 @@ void read_layer_settings(const Field& f, Layer& l) {
     }
     if (f.has("by_feet")) l.by_feet = f["by_feet"].yes();
     if (f.has("group")) l.group = f["group"].text(4 * kMostNameLetters);
+    if (f.has("storey")) l.storey = f["storey"].number(0, level::kMostStorey);
     if (f.has("overlay_of") && !l.tiles()) f["overlay_of"].refuse("Only a layer of tiles lies over another");
     if (f.has("overlay_of")) l.tiles()->overlay_of = static_cast<LayerId>(f["overlay_of"].integer(1, UINT32_MAX));
 }

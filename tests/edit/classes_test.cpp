@@ -5,6 +5,7 @@
 
 #include "edit/areas.hpp"
 #include "edit/classes.hpp"
+#include "edit/levels.hpp"
 #include "edit/sheets.hpp"
 #include "level/standing.hpp"
 #include "outline/movers.hpp"
@@ -41,8 +42,7 @@ struct Heap : make::Small {
             t.collision_class = names[static_cast<std::size_t>(random.below(4))];
         });
         words = project.next_id++;
-        level.layers.push_back(std::make_shared<level::Layer>(level::Layer{
-            .id = words, .name = "Words", .content = level::empty_content(level::LayerKind::blockers, level.size)}));
+        level = edit::add_layer(level, words, "Words", level::LayerKind::blockers, front);
         for (const level::LayerId id : {ground, front}) {
             level.edit(id).tiles()->solid = random.below(4) > 0;
             level.edit(id).collision_class = names[static_cast<std::size_t>(random.below(4))];
@@ -57,7 +57,9 @@ struct Heap : make::Small {
         std::vector<level::FreeBlocker> free;
         for (level::BlockerId i = 1; i < 9; ++i) {
             const Point at{random.below(18) * 64, random.below(12) * 64};
-            level::FreeBlocker b{i, {at, at + Point{128, 0}, at + Point{128, 64}, at + Point{0, 64}}};
+            level::FreeBlocker b;
+            b.id = i;
+            b.points = {at, at + Point{128, 0}, at + Point{128, 64}, at + Point{0, 64}};
             b.opens = i == 3;
             b.collision_class = names[static_cast<std::size_t>(random.below(4))];
             free.push_back(std::move(b));
@@ -133,10 +135,12 @@ TEST_CASE("things name a class from the list of what is used, and their files ke
     level.edit(s.ground).grid().set({3, 3}, level::Cell(10), 1);
     level.edit(s.ground).grid().set({5, 3}, level::Cell(49, {}, true), 0);
     level.edit(s.props).props() = level::Props({{90, s.prop, {100, 100}}});
-    level.layers.push_back(std::make_shared<level::Layer>(level::Layer{
-        .id = 700, .name = "Words", .content = level::empty_content(level::LayerKind::blockers, level.size)}));
+    level = edit::add_layer(level, 700, "Words", level::LayerKind::blockers, s.front);
     level.edit(700).blockers()->set({9, 9}, level::TileShape::full);
-    level.edit(700).blockers()->set_free({{1, {{0, 0}, {64, 0}, {64, 64}}}});
+    level::FreeBlocker corner;
+    corner.id = 1;
+    corner.points = {{0, 0}, {64, 0}, {64, 64}};
+    level.edit(700).blockers()->set_free({corner});
     s.set(level);
     const auto used = [&](UsedKind kind, std::uint32_t id) { return used_of(s.project, s.level(), kind, id); };
     const std::vector<Used> rock{used(UsedKind::material, 1)}, post{used(UsedKind::prop, s.prop)},
@@ -181,9 +185,8 @@ TEST_CASE("things name a class from the list of what is used, and their files ke
 TEST_CASE("backdrops are listed among what is used, as nothing to a walker", "[edit][used][classes]") {
     make::Small s({24, 16});
     level::Level level = s.level();
-    level.layers.insert(level.layers.begin(),
-                        std::make_shared<level::Layer>(level::Layer{
-                            .id = 700, .name = "Sky", .content = level::Backdrop{.sheet = s.project.sheets[0]->id}}));
+    level = edit::add_layer(level, 700, "Sky", level::LayerKind::backdrop, 0);
+    level.edit(700).backdrop()->sheet = s.project.sheets[0]->id;
     s.set(level);
     const Used sky = used_of(s.project, s.level(), UsedKind::backdrop, 700);
     CHECK(sky.count == 1);

@@ -1,5 +1,6 @@
 // Hands that are kept as text come back as they were, as far as their things are still there.
 #include "edit/hand_text.hpp"
+#include "edit/clips.hpp"
 
 #include <catch2/catch.hpp>
 

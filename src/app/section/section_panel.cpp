@@ -28,6 +28,7 @@
 #include "app/session/session.hpp"
 #include "edit/levels.hpp"
 #include "edit/notes.hpp"
+#include "edit/storeys.hpp"
 #include "level/facts.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
@@ -104,7 +105,45 @@ void SectionPanel::showAddMenu(QWidget* under) {
     connect(facts->addAction(tr("Of a new note…")), &QAction::triggered, this, [this] {
         if (const auto kind = askNoteKind(this, session_.project(), true)) addFacts(*kind);
     });
+    addStoreys(menu->addMenu(tr("Storeys")));
     menu->popup(under->mapToGlobal(QPoint(0, under->height())));
+}
+
+// What is done to the storey of the active layer as one.
+void SectionPanel::addStoreys(QMenu* menu) {
+    menu->setObjectName("storeysMenu");
+    const level::Layer* active = session_.level()->layer(session_.activeLayerId());
+    const int here = active ? active->storey : 0;
+    const auto add = [&](const QString& text, const std::function<level::Level(level::Project&)>& change, int then) {
+        connect(menu->addAction(text), &QAction::triggered, this, [this, text, change, then] {
+            level::Project p = session_.project();
+            level::Level next = change(p);
+            if (next.layers == session_.level()->layers) return emit session_.said(tr("There is no such storey"), true);
+            level::LayerId on = 0;
+            for (const level::LayerRef& layer : next.layers)
+                if (on == 0 && layer->storey == then) on = layer->id;
+            p.put(std::move(next));
+            session_.apply(text, std::move(p));
+            if (on != 0) session_.setActiveLayer(on);
+        });
+    };
+    const level::Level& level = *session_.level();
+    add(
+        tr("A storey above"),
+        [level, here](level::Project& p) { return edit::with_storey_above(level, here, false, p.next_id); }, here + 1);
+    add(
+        tr("This storey again above"),
+        [level, here](level::Project& p) { return edit::with_storey_above(level, here, true, p.next_id); }, here + 1);
+    menu->addSeparator();
+    add(
+        tr("Move this storey up"), [level, here](level::Project&) { return edit::moved_storey(level, here, true); },
+        here + 1);
+    add(
+        tr("Move this storey down"), [level, here](level::Project&) { return edit::moved_storey(level, here, false); },
+        here - 1);
+    add(
+        tr("Take this storey away"), [level, here](level::Project&) { return edit::without_storey(level, here); },
+        std::max(0, here - 1));
 }
 
 // A note without a number is new. What is said of cells lies over all that is seen.

@@ -17,6 +17,7 @@
 class QAction;
 class QPaintEvent;
 class QScrollArea;
+class QMenu;
 class QToolButton;
 class QVBoxLayout;
 
@@ -55,6 +56,7 @@ class SectionPanel : public QWidget {
   private:
     void showAddMenu(QWidget* under);
     void addFacts(level::NoteKind kind);
+    void addStoreys(QMenu* menu);
     void layOut(const level::Level& level);
     Slab* slabOf(level::LayerId layer);
     [[nodiscard]] QToolButton* headOf(const std::string& group);

@@ -222,6 +222,7 @@ QString Slab::words(const level::Layer& layer) const {
         return QString();
     };
     QString text = kind();
+    if (layer.storey > 0) text += tr(" · storey %1").arg(layer.storey);
     if (session_.isAlone(layer_)) text += tr(" · alone");
     if (!layer.shown) text += tr(" · hidden");
     if (layer.locked) text += tr(" · locked");

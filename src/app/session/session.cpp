@@ -15,6 +15,7 @@
 #include "edit/close_up.hpp"
 #include "edit/plant.hpp"
 #include "edit/replace.hpp"
+#include "edit/storeys.hpp"
 #include "join/compose_sheet.hpp"
 #include "join/mask.hpp"
 #include "level/shape.hpp"
@@ -238,8 +239,11 @@ void Session::noneAlone() {
 }
 
 level::Level Session::seen(const level::Level& level) const {
-    if (!anyAlone()) return level;
-    level::Level out = level;
+    const level::Layer* active = level.layer(activeLayerId());
+    const bool storeys = active && edit::storeys_of(level).size() > 1;
+    if (!anyAlone() && !storeys) return level;
+    level::Level out = storeys ? edit::seen_from_storey(level, active->storey) : level;
+    if (!anyAlone()) return out;
     for (const level::LayerRef& l : level.layers)
         if (!isAlone(l->id) && l->shown) out.edit(l->id).shown = false;
     return out;

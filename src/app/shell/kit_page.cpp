@@ -147,7 +147,7 @@ void KitPage::readAgain() {
 
 void KitPage::show(Tried tried) {
     const bool first = tried_.read.pieces.empty();
-    const bool turned = tried_.read.z_up != tried.read.z_up;
+    const bool turned = tried_.read.z_up != tried.read.z_up || tried_.read.turn != tried.read.turn;
     tried_ = std::move(tried);
     std::vector<PictureRow> rows;
     for (std::size_t i = 0; i < file_->bodies.size(); ++i) {

@@ -80,6 +80,21 @@ void KitPage::buildFields(QVBoxLayout* column) {
             told_.z_up = v.toBool();
             readAgain();
         });
+    auto* front = comboBox(side, "kitFront");
+    describe(front, tr("Front"), {},
+             tr("Where the front of the pieces looks in the file; they are turned so that it looks to the south"));
+    addField(column, tr("Front"), front, kKitNames);
+    bound_.bindChoice(
+        front,
+        [] {
+            return std::vector<Bindings::Choice>{
+                {tr("looks south"), 0}, {tr("looks east"), 1}, {tr("looks north"), 2}, {tr("looks west"), 3}};
+        },
+        [this] { return QVariant(tried_.read.turn); },
+        [this](const QVariant& v) {
+            told_.turn = v.toInt();
+            readAgain();
+        });
     auto* origin = comboBox(side, "kitOrigin");
     addField(column, tr("Origin"), origin, kKitNames);
     bound_.bindChoice(

@@ -1,0 +1,118 @@
+#include "edit/storeys.hpp"
+
+#include <algorithm>
+#include <map>
+#include <memory>
+#include <set>
+#include <utility>
+
+#include "edit/reshape.hpp"
+
+namespace vic::edit {
+
+using namespace level;
+
+namespace {
+
+constexpr int kFaint = 40; // per cent of what is seen of storeys below
+
+Layer& own(LayerRef& layer) {
+    auto copy = std::make_shared<Layer>(*layer);
+    Layer& out = *copy;
+    layer = std::move(copy);
+    return out;
+}
+
+void set_storey(LayerRef& layer, int storey) {
+    if (layer->storey != storey) own(layer).storey = storey;
+}
+
+} // namespace
+
+std::vector<int> storeys_of(const Level& level) {
+    std::set<int> out{0};
+    for (const LayerRef& layer : level.layers) out.insert(layer->storey);
+    return {out.begin(), out.end()};
+}
+
+Level with_storey_above(const Level& level, int storey, bool doubled, std::uint32_t& next_id) {
+    if (storeys_of(level).back() >= kMostStorey) return level;
+    Level out = level;
+    for (LayerRef& layer : out.layers)
+        if (layer->storey > storey) set_storey(layer, layer->storey + 1);
+    // In front of the last of the storey's layers.
+    std::size_t at = 0;
+    std::vector<LayerRef> made;
+    std::map<LayerId, LayerId> copies;
+    for (std::size_t i = 0; i < out.layers.size(); ++i) {
+        const Layer& layer = *out.layers[i];
+        if (layer.storey != storey) continue;
+        at = i + 1;
+        if (!doubled && !layer.tiles()) continue;
+        LayerRef copy;
+        if (doubled) { // what is in it gets ids of its own
+            copy = duplicate_layer(out, layer.id, layer.name, next_id).layers[i + 1];
+        } else {
+            Layer empty = layer;
+            empty.id = next_id++;
+            empty.grid() = Grid(layer.grid().size());
+            copy = std::make_shared<const Layer>(std::move(empty));
+        }
+        set_storey(copy, storey + 1);
+        copies[layer.id] = copy->id;
+        made.push_back(std::move(copy));
+    }
+    for (LayerRef& layer : made)
+        if (layer->overlay_of() != 0) own(layer).tiles()->overlay_of = copies[layer->overlay_of()];
+    if (made.empty()) return level;
+    if (static_cast<int>(at) <= out.plane) out.plane += static_cast<int>(made.size());
+    out.layers.insert(out.layers.begin() + static_cast<std::ptrdiff_t>(at), made.begin(), made.end());
+    return out;
+}
+
+Level moved_storey(const Level& level, int storey, bool up) {
+    const std::vector<int> all = storeys_of(level);
+    const auto here = std::find(all.begin(), all.end(), storey);
+    if (here == all.end() || (up ? here + 1 == all.end() : here == all.begin())) return level;
+    const int other = up ? *(here + 1) : *(here - 1);
+    Level out = level;
+    for (LayerRef& layer : out.layers)
+        if (layer->storey == storey)
+            set_storey(layer, other);
+        else if (layer->storey == other)
+            set_storey(layer, storey);
+    // Higher ones lie in front; within a storey all stay in their order.
+    std::stable_sort(out.layers.begin(), out.layers.end(), [&](const LayerRef& a, const LayerRef& b) {
+        const auto key = [&](const LayerRef& l) { return l->storey == storey || l->storey == other ? l->storey : -1; };
+        return key(a) >= 0 && key(b) >= 0 && key(a) < key(b);
+    });
+    return out;
+}
+
+Level without_storey(const Level& level, int storey) {
+    if (storeys_of(level).size() < 2) return level;
+    Level out = level;
+    int behind = 0;
+    for (std::size_t i = 0; i < out.layers.size(); ++i)
+        if (static_cast<int>(i) < out.plane && out.layers[i]->storey == storey) ++behind;
+    std::erase_if(out.layers, [&](const LayerRef& layer) { return layer->storey == storey; });
+    if (out.layers.empty()) return level;
+    out.plane -= behind;
+    for (LayerRef& layer : out.layers)
+        if (layer->storey > storey) set_storey(layer, layer->storey - 1);
+    return out;
+}
+
+Level seen_from_storey(Level level, int storey) {
+    for (LayerRef& layer : level.layers) {
+        if (layer->storey == storey || !layer->shown) continue;
+        Layer& changed = own(layer);
+        if (changed.storey > storey)
+            changed.shown = false;
+        else
+            changed.opacity = changed.opacity * kFaint / 100;
+    }
+    return level;
+}
+
+} // namespace vic::edit
