@@ -16,10 +16,10 @@ namespace {
 
 // A room may use those of lower rank, and those of its own rank only where it is named: rooms of stages do not know
 // one another.
-const std::map<std::string, int> kRooms{{"parts", 1}, {"session", 2},  {"gesture", 3},   {"view", 4},
-                                        {"sheet", 4}, {"commands", 5}, {"section", 6},   {"tray", 6},
-                                        {"cut", 7},   {"join", 7},     {"lay", 7},       {"dress", 7},
-                                        {"bound", 7}, {"walk", 7},     {"hand_over", 7}, {"shell", 8}};
+const std::map<std::string, int> kRooms{{"parts", 1},     {"session", 2},  {"gesture", 3}, {"view", 4},  {"sheet", 4},
+                                        {"solid", 5},     {"commands", 5}, {"section", 6}, {"tray", 6},  {"cut", 7},
+                                        {"join", 7},      {"lay", 7},      {"dress", 7},   {"bound", 7}, {"walk", 7},
+                                        {"hand_over", 7}, {"shell", 8}};
 constexpr int kMostLines = 500;
 constexpr int kMostFunction = 80;
 constexpr int kMostCoreHeaders = 10;

@@ -27,7 +27,7 @@ namespace {
 
 constexpr std::size_t kMostWatched = 512; // files of a kit
 
-struct Adopted {
+struct AdoptedKit {
     std::string source; // relative to the project
     kit::Drawn drawn;
 };
@@ -79,7 +79,7 @@ void Library::addKit(const ChosenKit& kit) {
     const std::string name = edit::free_sheet_name(session_.project(), kit.name.toStdString());
     const std::string file = freeFile("sheets", slug(name, "kit"), 1).toStdString();
     const auto work = [kit, dir = session_.document().dir(), target = ownPath(file)](Jobs::Progress&) {
-        Adopted out;
+        AdoptedKit out;
         out.drawn = kit::draw_sheet(*kit.file, kit.read, kit.side);
         if (out.drawn.image.empty())
             throw InputError("No piece of the kit can be drawn", kit.path.toStdString(), {},
@@ -88,7 +88,7 @@ void Library::addKit(const ChosenKit& kit) {
         writePicture(target, out.drawn, kit.path.toStdString());
         return out;
     };
-    const auto add = [this, kit, name, file](Adopted& a) {
+    const auto add = [this, kit, name, file](AdoptedKit& a) {
         edit::PutKit put = edit::put_kit(session_.project(), 0, name, file, a.source, *kit.file, kit.read, a.drawn,
                                          kit.side, kit.materials);
         onDisk_[file] = put.project.sheet(put.sheet)->image;
@@ -106,7 +106,8 @@ void Library::addKit(const ChosenKit& kit) {
                                .arg(put.materials.size()),
                            false);
     };
-    session_.jobs().start<Adopted>("kit-" + kit.path, tr("Drawing %1").arg(kit.name), work, add, session_.complain());
+    session_.jobs().start<AdoptedKit>("kit-" + kit.path, tr("Drawing %1").arg(kit.name), work, add,
+                                      session_.complain());
 }
 
 void Library::lookAtKits() {

@@ -39,12 +39,12 @@ namespace vic::app {
 
 namespace {
 
-constexpr QSize kPart{152, 156}, kBox{148, 152}; // of a piece in the page
-constexpr QSize kPicture{140, 122};              // with the line below it that says what it is
-constexpr int kLetters = 12;                     // pixels
-constexpr int kArt = 104;                        // pixels high of the piece in it
-constexpr std::size_t kAtOnce = 12;              // pieces that one job draws
-constexpr double kPale = 0.6;                    // of the reading: below it is asked for a look
+constexpr QSize kPieceGrid{152, 156}, kPieceBox{148, 152}; // of a piece in the page
+constexpr QSize kPiecePicture{140, 122};                   // with the line below it that says what it is
+constexpr int kPieceLetters = 12;                          // pixels
+constexpr int kPieceArt = 104;                             // pixels high of the piece in it
+constexpr std::size_t kPiecesAtOnce = 12;                  // pieces that one job draws
+constexpr double kDoubtfulKit = 0.6;                       // of the reading: below it is asked for a look
 
 // Metres, as short as they are told.
 QString metres(double v) {
@@ -83,8 +83,8 @@ KitPage::KitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     auto* row = new QHBoxLayout;
     row->setSpacing(16);
     list_ = new PictureList("kitPieces", tr("Pieces of the kit"), this);
-    list_->layInBoxes(kPart, kBox, kLetters);
-    list_->setDraw(kPicture, [this](quint32 id) { return draw(id); });
+    list_->layInBoxes(kPieceGrid, kPieceBox, kPieceLetters);
+    list_->setDraw(kPiecePicture, [this](quint32 id) { return draw(id); });
     list_->setFocusPolicy(Qt::NoFocus);
     row->addWidget(list_, 1);
     row->addWidget(buildSide());
@@ -168,14 +168,14 @@ void KitPage::show(Tried tried) {
 
 // A few at a time, so that those that are drawn are seen while the rest is.
 void KitPage::drawNext() {
-    const std::size_t from = next_, to = std::min(tried_.read.pieces.size(), from + kAtOnce);
+    const std::size_t from = next_, to = std::min(tried_.read.pieces.size(), from + kPiecesAtOnce);
     if (from >= to) return;
     session_.jobs().start<std::vector<QImage>>(
         "kit-pictures", tr("Drawing the pieces"),
         [file = file_, read = tried_.read, from, to](Jobs::Progress& progress) {
             std::vector<QImage> out;
             for (std::size_t i = from; i < to && !progress.stopped(); ++i)
-                out.push_back(toQImage(kit::aslant(*file, read, i, {kPicture.width() - 8, kArt - 8})));
+                out.push_back(toQImage(kit::aslant(*file, read, i, {kPiecePicture.width() - 8, kPieceArt - 8})));
             return out;
         },
         [this, from](std::vector<QImage>& all) {
@@ -311,8 +311,9 @@ void KitPage::tell() {
     if (read.module.width > 0) under += tr(" · cells of %1").arg(metres(read.module.width));
     if (read.module.height > 0) under += tr(", storeys of %1").arg(metres(read.module.height));
     if (read.module.width > 0)
-        under += read.sure < kPale ? tr(" · doubtful: %1 % of what was measured fits").arg(std::lround(read.sure * 100))
-                                   : tr(" · %1 % of what was measured fits").arg(std::lround(read.sure * 100));
+        under += read.sure < kDoubtfulKit
+                     ? tr(" · doubtful: %1 % of what was measured fits").arg(std::lround(read.sure * 100))
+                     : tr(" · %1 % of what was measured fits").arg(std::lround(read.sure * 100));
     under_->setText(under);
     QStringList doubts;
     for (const Text& t : file_->doubts) doubts << translated(t);
@@ -339,23 +340,23 @@ void KitPage::take() {
 
 QPixmap KitPage::draw(quint32 id) const {
     const Tokens t = tokensOf(this);
-    QPixmap out(kPicture);
+    QPixmap out(kPiecePicture);
     out.fill(Qt::transparent);
     QPainter p(&out);
     p.setRenderHint(QPainter::Antialiasing);
-    const QRectF box(0, 0, kPicture.width(), kArt);
+    const QRectF box(0, 0, kPiecePicture.width(), kPieceArt);
     p.setPen(QPen(t.line, 1));
     p.setBrush(t.panel);
     p.drawRoundedRect(box.adjusted(0.5, 0.5, -0.5, -0.5), 6, 6);
     const QPixmap picture = pictures_.value(id);
-    p.drawPixmap((kPicture.width() - picture.width()) / 2, (kArt - picture.height()) / 2, picture);
+    p.drawPixmap((kPiecePicture.width() - picture.width()) / 2, (kPieceArt - picture.height()) / 2, picture);
     QFont font = this->font();
     font.setPixelSize(11);
     p.setFont(font);
     bool looks = false;
     const QString text = id < tried_.read.pieces.size() ? wordsOf(id, looks) : QString();
     p.setPen(looks ? t.ochre : t.quiet);
-    p.drawText(QRect(0, kArt + 2, kPicture.width(), 16), Qt::AlignCenter, text);
+    p.drawText(QRect(0, kPieceArt + 2, kPiecePicture.width(), 16), Qt::AlignCenter, text);
     return out;
 }
 

@@ -10,6 +10,7 @@
 #include <QString>
 #include <QToolButton>
 #include <QWidget>
+#include <tuple>
 
 #include "app/commands/lay_commands.hpp"
 #include "app/cut/cut_centre.hpp"
@@ -22,6 +23,7 @@
 #include "app/shell/main_window.hpp"
 #include "app/shell/tool_row.hpp"
 #include "app/shell/workline.hpp"
+#include "app/solid/solid_switch.hpp"
 #include "app/tray/tray.hpp"
 #include "app/view/level_view.hpp"
 #include "base/text.hpp"
@@ -158,6 +160,16 @@ void MainWindow::buildToolActions() {
 // Where one gets to, shown and tried.
 void MainWindow::buildTryActions() {
     constexpr auto level = Where::level;
+    using Look = SolidSwitch::Look;
+    const std::tuple<const char*, QString, Qt::Key, Look> looks[] = {
+        {"keyPlan", tr("Look at the plan"), Qt::Key_F5, Look::plan},
+        {"keyAslant", tr("Look at the level aslant"), Qt::Key_F6, Look::aslant},
+        {"keyFront", tr("Look at the level from the front"), Qt::Key_F7, Look::front},
+        {"keyThrough", tr("Look through the level"), Qt::Key_F8, Look::through}};
+    for (const auto& [id, name, key, how] : looks)
+        add(
+            level, id, name, key, [this, how = how] { toolRow_->solid().look(how); },
+            tr("Of levels that are made of a kit's pieces"));
     add(
         level, "keyWalkHere", tr("Walk from the pointer"), QKeySequence(Qt::SHIFT | Qt::Key_J),
         [this] {

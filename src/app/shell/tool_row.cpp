@@ -22,6 +22,7 @@
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
 #include "app/shell/stand_options.hpp"
+#include "app/solid/solid_switch.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
 #include "edit/fill.hpp"
@@ -39,6 +40,8 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(10, 4, 10, 4);
     row->setSpacing(2);
+    solid_ = new SolidSwitch(session_, view_, this);
+    row->addWidget(solid_);
     buildTools();
     row->addSpacing(4);
     row->addWidget(uprightLine(this));
@@ -271,6 +274,7 @@ void ToolRow::refreshStage() {
 }
 
 void ToolRow::refresh() {
+    solid_->refresh();
     reach_->setVisible(session_.level() && session_.level()->view == level::View::from_the_side);
     for (auto& [tool, button] : tools_) button->setChecked(session_.tool() == tool);
     const ToolKind& kind = kindOf(session_.tool());

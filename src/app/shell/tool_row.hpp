@@ -20,6 +20,7 @@ namespace vic::app {
 
 struct Tokens;
 
+class SolidSwitch;
 class StandOptions;
 
 class ToolRow : public QWidget {
@@ -34,6 +35,7 @@ class ToolRow : public QWidget {
     [[nodiscard]] QToolButton* lattice() const { return lattice_; }
     [[nodiscard]] QToolButton* jump() const { return jump_; }
     [[nodiscard]] QToolButton* soak() const { return soak_; }
+    [[nodiscard]] SolidSwitch& solid() { return *solid_; }
     [[nodiscard]] QToolButton* reach() const { return reach_; }
 
   protected:
@@ -50,6 +52,7 @@ class ToolRow : public QWidget {
     LevelView& view_;
     LayCommands& commands_;
     QWidget* options_;
+    SolidSwitch* solid_ = nullptr;
     StandOptions* stand_;
     std::vector<std::pair<Tool, QToolButton*>> tools_;
     std::map<QToolButton*, const char*> icons_;

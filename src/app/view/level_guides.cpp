@@ -256,6 +256,7 @@ Box LevelView::framePixels() const {
 }
 
 QRect LevelView::frameTag() const {
+    if (covered_) return {};
     const QRectF box = camera_.onScreen(framePixels());
     if (!frameGuide_ || !box.intersects(QRectF(camera_.area()))) return {};
     const QPointF corner(std::max(box.left(), double(camera_.area().left())),

@@ -22,7 +22,7 @@ namespace vic::app {
 bool LevelView::open() const { return session_.isOpen() && session_.level(); }
 
 std::optional<Pointer> LevelView::pointer() const {
-    if (!place_ || !camera_.area().contains(place_->toPoint())) return std::nullopt;
+    if (!place_ || (!covered_ && !camera_.area().contains(place_->toPoint()))) return std::nullopt;
     return Pointer{*place_, modifiers_};
 }
 

@@ -158,6 +158,13 @@ QString LevelView::decidedThere() const {
     return wet.isEmpty() ? who : wet + " · " + who;
 }
 
+QPointF LevelView::placeOf(QPointF cells) const { return camera_.cellsToScreen(geometry()).map(cells); }
+
+void LevelView::setCovered(bool on) {
+    covered_ = on;
+    update();
+}
+
 QPoint LevelView::placeBelow(Point cell) const {
     return camera_.around(geometry(), {cell.x, cell.y, 1, 1}).bottomLeft().toPoint() + QPoint(0, 2);
 }

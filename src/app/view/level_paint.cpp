@@ -175,6 +175,7 @@ void LevelView::paintAround(QPainter& p, const level::Region& cells, const QColo
 }
 
 QRect LevelView::mapPlace() const {
+    if (covered_) return {};
     if (quiet_ || pages_.empty()) return {};
     const Box px = pages_.extent();
     const QRect a = camera_.area();

@@ -120,6 +120,11 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] QString contrastThere() const;
     // In Bound: who decides there, and what.
     [[nodiscard]] QString decidedThere() const;
+    // A place in cells of the level, in this widget; also where that is not in view.
+    [[nodiscard]] QPointF placeOf(QPointF cells) const;
+    // Another view lies over this one, and passes on what is pressed there: places out of view count, too, and nothing
+    // that this one draws over the level is in the way.
+    void setCovered(bool on);
     [[nodiscard]] QPoint placeBelow(Point cell) const; // in this widget: right below a cell of the level
     void setOutlines(bool on);
     void setFrameGuide(bool on);
@@ -258,6 +263,7 @@ class LevelView : public QWidget, private Board {
     ReachLens reach_;
     LiveTry liveTry_;
     Camera camera_;
+    bool covered_ = false; // by another view
     std::vector<std::unique_ptr<Gesture>> common_;
     std::vector<std::pair<Tool, std::unique_ptr<Gesture>>> tools_;
     Gesture* active_ = nullptr;                                   // under way

@@ -1,0 +1,345 @@
+#include "app/solid/gl_scene.hpp"
+
+#include <QVector3D>
+#include <algorithm>
+#include <cmath>
+
+#include "app/parts/glyphs.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr int kShadowSide = 2048;
+
+// Instances bring the three rows of what places them.
+constexpr const char* kPlace = R"(#version 330 core
+layout(location = 0) in vec3 at;
+layout(location = 1) in vec3 normal;
+layout(location = 2) in vec2 uv;
+layout(location = 3) in vec4 row0;
+layout(location = 4) in vec4 row1;
+layout(location = 5) in vec4 row2;
+uniform mat4 view;
+uniform mat4 light;
+out vec3 seenNormal;
+out vec2 seenUv;
+out vec4 inLight;
+void main() {
+    vec4 p = vec4(at, 1);
+    vec4 world = vec4(dot(row0, p), dot(row1, p), dot(row2, p), 1);
+    seenNormal = vec3(dot(row0.xyz, normal), dot(row1.xyz, normal), dot(row2.xyz, normal));
+    seenUv = uv;
+    inLight = light * world;
+    gl_Position = view * world;
+}
+)";
+
+// One sun with its shadows, and the light of the sky, which is more from above than from below.
+constexpr const char* kLit = R"(#version 330 core
+in vec3 seenNormal;
+in vec2 seenUv;
+in vec4 inLight;
+uniform sampler2D picture;
+uniform sampler2DShadow shadows;
+uniform vec4 colour;
+uniform vec3 sunWay;
+uniform vec3 sunColour;
+uniform bool cutOut;
+out vec4 seen;
+void main() {
+    vec4 own = texture(picture, seenUv) * colour;
+    if (cutOut && own.a < 0.5) discard;
+    vec3 n = normalize(seenNormal);
+    if (!gl_FrontFacing) n = -n;
+    vec3 place = inLight.xyz / inLight.w * 0.5 + 0.5;
+    float lit = 1.0;
+    if (all(greaterThan(place, vec3(0.0))) && all(lessThan(place, vec3(1.0)))) {
+        lit = 0.0;
+        for (int y = -1; y <= 1; ++y)
+            for (int x = -1; x <= 1; ++x)
+                lit += texture(shadows, vec3(place.xy + vec2(x, y) / 2048.0, place.z - 0.0012)) / 9.0;
+    }
+    vec3 sky = mix(vec3(0.36, 0.35, 0.36), vec3(0.56, 0.58, 0.62), n.y * 0.5 + 0.5);
+    seen = vec4(own.rgb * (sky + sunColour * max(dot(n, sunWay), 0.0) * lit * 0.62), 1);
+}
+)";
+
+constexpr const char* kDepth = R"(#version 330 core
+in vec2 seenUv;
+uniform sampler2D picture;
+uniform bool cutOut;
+void main() {
+    if (cutOut && texture(picture, seenUv).a < 0.5) discard;
+}
+)";
+
+constexpr const char* kLineAt = R"(#version 330 core
+layout(location = 0) in vec3 at;
+uniform mat4 view;
+void main() { gl_Position = view * vec4(at, 1); }
+)";
+
+constexpr const char* kLine = R"(#version 330 core
+uniform vec4 colour;
+out vec4 seen;
+void main() { seen = colour; }
+)";
+
+std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const char* fragment, QString& trouble) {
+    auto out = std::make_unique<QOpenGLShaderProgram>();
+    if (!out->addShaderFromSourceCode(QOpenGLShader::Vertex, vertex) ||
+        !out->addShaderFromSourceCode(QOpenGLShader::Fragment, fragment) || !out->link())
+        trouble = out->log();
+    return out;
+}
+
+std::unique_ptr<QOpenGLTexture> textureOf(const QImage& image) {
+    auto out = std::make_unique<QOpenGLTexture>(image.convertToFormat(QImage::Format_RGBA8888),
+                                                QOpenGLTexture::DontGenerateMipMaps);
+    out->setMinMagFilters(QOpenGLTexture::Nearest, QOpenGLTexture::Nearest);
+    out->setWrapMode(QOpenGLTexture::Repeat);
+    return out;
+}
+
+} // namespace
+
+QVector3D Sun::way() const {
+    const double turn = (hour - 12) / 12 * 3.14159265358979;
+    // Never below the land: at night one works by a high moon.
+    const double up = std::max(0.25, std::cos(turn) * 0.9 + 0.1);
+    return QVector3D(static_cast<float>(-std::sin(turn)), static_cast<float>(up), 0.55F).normalized();
+}
+
+// Between a low sun's and a blue sky's.
+QVector3D Sun::colour() const {
+    const float t = static_cast<float>(std::clamp((warmth - 2500) / 6500.0, 0.0, 1.0));
+    return QVector3D(1.08F - 0.22F * t, 0.82F + 0.12F * t, 0.52F + 0.48F * t);
+}
+
+GlScene::~GlScene() {
+    if (shadowFrame_ != 0) glDeleteFramebuffers(1, &shadowFrame_);
+    if (shadowPicture_ != 0) glDeleteTextures(1, &shadowPicture_);
+}
+
+QString GlScene::initialize() {
+    if (!initializeOpenGLFunctions()) return QStringLiteral("OpenGL 3.3");
+    QString trouble;
+    lit_ = program(kPlace, kLit, trouble);
+    depth_ = program(kPlace, kDepth, trouble);
+    line_ = program(kLineAt, kLine, trouble);
+    if (!trouble.isEmpty()) return trouble;
+    QImage one(1, 1, QImage::Format_RGBA8888);
+    one.fill(Qt::white);
+    white_ = textureOf(one);
+    glGenTextures(1, &shadowPicture_);
+    glBindTexture(GL_TEXTURE_2D, shadowPicture_);
+    glTexImage2D(GL_TEXTURE_2D, 0, GL_DEPTH_COMPONENT24, kShadowSide, kShadowSide, 0, GL_DEPTH_COMPONENT,
+                 GL_UNSIGNED_INT, nullptr);
+    glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MIN_FILTER, GL_LINEAR);
+    glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_MAG_FILTER, GL_LINEAR);
+    glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_WRAP_S, GL_CLAMP_TO_EDGE);
+    glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_WRAP_T, GL_CLAMP_TO_EDGE);
+    glTexParameteri(GL_TEXTURE_2D, GL_TEXTURE_COMPARE_MODE, GL_COMPARE_REF_TO_TEXTURE);
+    glGenFramebuffers(1, &shadowFrame_);
+    glBindFramebuffer(GL_FRAMEBUFFER, shadowFrame_);
+    glFramebufferTexture2D(GL_FRAMEBUFFER, GL_DEPTH_ATTACHMENT, GL_TEXTURE_2D, shadowPicture_, 0);
+    glDrawBuffer(GL_NONE);
+    glReadBuffer(GL_NONE);
+    for (auto* buffer : {&groundCorners_, &groundPlace_, &lineCorners_}) buffer->create();
+    groundVao_ = std::make_unique<QOpenGLVertexArrayObject>();
+    lineVao_ = std::make_unique<QOpenGLVertexArrayObject>();
+    groundVao_->create();
+    lineVao_->create();
+    return {};
+}
+
+void GlScene::setKits(const Kits& kits) {
+    if (kits == kits_) return;
+    kits_ = kits;
+    shapes_.clear();
+    pictures_.clear();
+    for (std::size_t k = 0; k < kits_.size(); ++k)
+        for (std::size_t i = 0; i < kits_[k]->file.pictures.size(); ++i)
+            if (!kits_[k]->file.pictures[i].empty())
+                pictures_[{k, static_cast<int>(i)}] = textureOf(toQImage(kits_[k]->file.pictures[i]));
+}
+
+GlScene::Shape& GlScene::shapeOf(std::size_t kit, std::size_t piece) {
+    const auto known = shapes_.find({kit, piece});
+    if (known != shapes_.end()) return known->second;
+    Shape& shape = shapes_[{kit, piece}];
+    const scene::Model model = scene::model_of(*kits_[kit], piece);
+    shape.parts = model.parts;
+    shape.least.assign(model.least.begin(), model.least.end());
+    shape.most.assign(model.most.begin(), model.most.end());
+    shape.vao = std::make_unique<QOpenGLVertexArrayObject>();
+    shape.vao->create();
+    QOpenGLVertexArrayObject::Binder bound(shape.vao.get());
+    shape.corners.create();
+    shape.corners.bind();
+    shape.corners.allocate(model.corners.data(), static_cast<int>(model.corners.size() * sizeof(scene::Model::Corner)));
+    constexpr GLsizei kCorner = sizeof(scene::Model::Corner);
+    const std::pair<int, std::size_t> parts[] = {{3, 0}, {3, 12}, {2, 24}};
+    for (GLuint i = 0; i < 3; ++i) {
+        glEnableVertexAttribArray(i);
+        glVertexAttribPointer(i, parts[i].first, GL_FLOAT, GL_FALSE, kCorner,
+                              reinterpret_cast<const void*>(parts[i].second));
+    }
+    shape.instances.create();
+    shape.instances.bind();
+    for (GLuint i = 0; i < 3; ++i) {
+        glEnableVertexAttribArray(3 + i);
+        glVertexAttribPointer(3 + i, 4, GL_FLOAT, GL_FALSE, 48, reinterpret_cast<const void*>(std::size_t{16} * i));
+        glVertexAttribDivisor(3 + i, 1);
+    }
+    return shape;
+}
+
+void GlScene::setPieces(const std::vector<scene::Placed>& placed) {
+    const double storey = scene::storey_height(kits_);
+    std::map<std::pair<std::size_t, std::size_t>, std::vector<scene::Placing>> by_piece;
+    height_ = 1;
+    for (const scene::Placed& p : placed)
+        by_piece[{p.kit, p.piece}].push_back(scene::placing_of(p, kits_[p.kit]->read.pieces[p.piece].cells, storey));
+    for (auto& [key, shape] : shapes_) shape.count = 0;
+    for (const auto& [key, placings] : by_piece) {
+        Shape& shape = shapeOf(key.first, key.second);
+        shape.count = static_cast<int>(placings.size());
+        shape.instances.bind();
+        shape.instances.allocate(placings.data(), static_cast<int>(placings.size() * sizeof(scene::Placing)));
+        for (const scene::Placing& p : placings)
+            height_ = std::max(height_, static_cast<double>(p[1][3] + shape.most[1]));
+    }
+}
+
+void GlScene::setGround(const QImage& picture, Size cells) {
+    cells_ = cells;
+    ground_ = picture.isNull() ? nullptr : textureOf(picture);
+    if (!ground_) return;
+    ground_->setWrapMode(QOpenGLTexture::ClampToEdge);
+    const auto w = static_cast<float>(cells.w), h = static_cast<float>(cells.h);
+    // A hair lower than floors that lie on it.
+    constexpr float kY = -0.004F;
+    const float corners[4][8] = {
+        {0, kY, 0, 0, 1, 0, 0, 0}, {w, kY, 0, 0, 1, 0, 1, 0}, {0, kY, h, 0, 1, 0, 0, 1}, {w, kY, h, 0, 1, 0, 1, 1}};
+    QOpenGLVertexArrayObject::Binder bound(groundVao_.get());
+    groundCorners_.bind();
+    groundCorners_.allocate(corners, sizeof(corners));
+    const std::pair<int, std::size_t> parts[] = {{3, 0}, {3, 12}, {2, 24}};
+    for (GLuint i = 0; i < 3; ++i) {
+        glEnableVertexAttribArray(i);
+        glVertexAttribPointer(i, parts[i].first, GL_FLOAT, GL_FALSE, 32,
+                              reinterpret_cast<const void*>(parts[i].second));
+    }
+    const float in_place[12] = {1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0};
+    groundPlace_.bind();
+    groundPlace_.allocate(in_place, sizeof(in_place));
+    for (GLuint i = 0; i < 3; ++i) {
+        glEnableVertexAttribArray(3 + i);
+        glVertexAttribPointer(3 + i, 4, GL_FLOAT, GL_FALSE, 48, reinterpret_cast<const void*>(std::size_t{16} * i));
+        glVertexAttribDivisor(3 + i, 1);
+    }
+}
+
+// All of the level as the sun sees it.
+QMatrix4x4 GlScene::lightOf(const Sun& sun) const {
+    const QVector3D middle(static_cast<float>(cells_.w) / 2, static_cast<float>(height_) / 2,
+                           static_cast<float>(cells_.h) / 2);
+    const float reach =
+        QVector3D(static_cast<float>(cells_.w), static_cast<float>(height_), static_cast<float>(cells_.h)).length() / 2;
+    QMatrix4x4 out;
+    out.ortho(-reach, reach, -reach, reach, 0, 2 * reach);
+    out.lookAt(middle + sun.way() * reach, middle, {0, 1, 0.01F});
+    return out;
+}
+
+void GlScene::drawShapes(bool shadows) {
+    QOpenGLShaderProgram& p = shadows ? *depth_ : *lit_;
+    for (auto& [key, shape] : shapes_) {
+        if (shape.count == 0) continue;
+        QOpenGLVertexArrayObject::Binder bound(shape.vao.get());
+        const kit::KitFile& file = kits_[key.first]->file;
+        for (const scene::Model::Part& part : shape.parts) {
+            const kit::Finish* finish =
+                part.finish < 0 ? nullptr : &file.finishes[static_cast<std::size_t>(part.finish)];
+            const auto picture = finish ? pictures_.find({key.first, finish->picture}) : pictures_.end();
+            (picture == pictures_.end() ? white_ : picture->second)->bind(0);
+            p.setUniformValue("cutOut", finish && finish->cut_out);
+            const Rgba c = finish ? finish->colour : Rgba{200, 196, 186, 255};
+            if (!shadows) p.setUniformValue("colour", QColor(c.r, c.g, c.b, 255));
+            glDrawArraysInstanced(GL_TRIANGLES, part.first, part.count, shape.count);
+            ++calls_;
+        }
+    }
+}
+
+void GlScene::drawGround() {
+    if (!ground_) return;
+    QOpenGLVertexArrayObject::Binder bound(groundVao_.get());
+    ground_->bind(0);
+    lit_->setUniformValue("cutOut", false);
+    lit_->setUniformValue("colour", QColor(Qt::white));
+    glDrawArraysInstanced(GL_TRIANGLE_STRIP, 0, 4, 1);
+    ++calls_;
+}
+
+void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, GLuint target) {
+    calls_ = 0;
+    const QMatrix4x4 light = lightOf(sun);
+    glEnable(GL_DEPTH_TEST);
+    glDepthFunc(GL_LESS);
+    glDisable(GL_CULL_FACE);
+    glDisable(GL_BLEND);
+    glBindFramebuffer(GL_FRAMEBUFFER, shadowFrame_);
+    glViewport(0, 0, kShadowSide, kShadowSide);
+    glClear(GL_DEPTH_BUFFER_BIT);
+    glActiveTexture(GL_TEXTURE0);
+    depth_->bind();
+    depth_->setUniformValue("view", light);
+    depth_->setUniformValue("light", light);
+    depth_->setUniformValue("picture", 0);
+    drawShapes(true);
+    glBindFramebuffer(GL_FRAMEBUFFER, target);
+    glViewport(0, 0, pixels.width(), pixels.height());
+    glClearColor(background.redF(), background.greenF(), background.blueF(), 1);
+    glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
+    lit_->bind();
+    lit_->setUniformValue("view", view);
+    lit_->setUniformValue("light", light);
+    lit_->setUniformValue("sunWay", sun.way());
+    lit_->setUniformValue("sunColour", sun.colour());
+    lit_->setUniformValue("picture", 0);
+    lit_->setUniformValue("shadows", 1);
+    glActiveTexture(GL_TEXTURE1);
+    glBindTexture(GL_TEXTURE_2D, shadowPicture_);
+    glActiveTexture(GL_TEXTURE0);
+    drawGround();
+    drawShapes(false);
+    lit_->release();
+}
+
+void GlScene::drawBox(const QMatrix4x4& view, QVector3D a, QVector3D b, const QColor& colour) {
+    const QVector3D corner[8] = {{a.x(), a.y(), a.z()}, {b.x(), a.y(), a.z()}, {b.x(), a.y(), b.z()},
+                                 {a.x(), a.y(), b.z()}, {a.x(), b.y(), a.z()}, {b.x(), b.y(), a.z()},
+                                 {b.x(), b.y(), b.z()}, {a.x(), b.y(), b.z()}};
+    static constexpr int lines[24] = {0, 1, 1, 2, 2, 3, 3, 0, 4, 5, 5, 6, 6, 7, 7, 4, 0, 4, 1, 5, 2, 6, 3, 7};
+    std::vector<float> points;
+    for (const int i : lines)
+        for (const float v : {corner[i].x(), corner[i].y(), corner[i].z()}) points.push_back(v);
+    QOpenGLVertexArrayObject::Binder bound(lineVao_.get());
+    lineCorners_.bind();
+    lineCorners_.allocate(points.data(), static_cast<int>(points.size() * sizeof(float)));
+    glEnableVertexAttribArray(0);
+    glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, 0, nullptr);
+    line_->bind();
+    line_->setUniformValue("view", view);
+    line_->setUniformValue("colour", colour);
+    glDisable(GL_DEPTH_TEST);
+    glDrawArrays(GL_LINES, 0, 24);
+    ++calls_;
+    glEnable(GL_DEPTH_TEST);
+    line_->release();
+}
+
+} // namespace vic::app

@@ -1,0 +1,79 @@
+// Drawing a level of kit pieces with OpenGL 3.3: each piece once in memory, and once told for all that stand.
+#pragma once
+
+#include <QColor>
+#include <QImage>
+#include <QMatrix4x4>
+#include <QOpenGLBuffer>
+#include <QOpenGLFramebufferObject>
+#include <QOpenGLFunctions_3_3_Core>
+#include <QOpenGLShaderProgram>
+#include <QOpenGLTexture>
+#include <QOpenGLVertexArrayObject>
+#include <QString>
+#include <map>
+#include <memory>
+#include <utility>
+#include <vector>
+
+#include "scene/scene.hpp"
+
+namespace vic::app {
+
+// Where the light comes from, and of what colour it is.
+struct Sun {
+    double hour = 16;  // of the day, 0 .. 24: low in the east at 6, in the south at noon, low in the west at 18
+    int warmth = 5200; // kelvins, 2500 .. 9000
+    bool operator==(const Sun&) const = default;
+    [[nodiscard]] QVector3D way() const; // towards it
+    [[nodiscard]] QVector3D colour() const;
+};
+
+using Kits = std::vector<std::shared_ptr<const scene::LoadedKit>>;
+
+// All of it needs its context to be current, but the constructor.
+class GlScene : protected QOpenGLFunctions_3_3_Core {
+  public:
+    GlScene() = default;
+    ~GlScene();
+    GlScene(const GlScene&) = delete;
+    GlScene& operator=(const GlScene&) = delete;
+    // What is wrong where it cannot be drawn; empty where all is well.
+    QString initialize();
+    void setKits(const Kits& kits);
+    void setPieces(const std::vector<scene::Placed>& placed);
+    // What lies flat on the lowest storey, over so many cells.
+    void setGround(const QImage& picture, Size cells);
+    // `view`: from cells to what is seen. Into the frame that is bound. Calls of OpenGL that drew are counted.
+    void draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, GLuint target);
+    // A box of lines, in cells; `to` is the corner opposite `from`.
+    void drawBox(const QMatrix4x4& view, QVector3D from, QVector3D to, const QColor& colour);
+    [[nodiscard]] int calls() const { return calls_; }
+
+  private:
+    struct Shape {
+        std::unique_ptr<QOpenGLVertexArrayObject> vao;
+        QOpenGLBuffer corners, instances{QOpenGLBuffer::VertexBuffer};
+        std::vector<scene::Model::Part> parts;
+        std::vector<float> least, most;
+        int count = 0; // instances
+    };
+    Shape& shapeOf(std::size_t kit, std::size_t piece);
+    void drawShapes(bool shadows);
+    void drawGround();
+    [[nodiscard]] QMatrix4x4 lightOf(const Sun& sun) const;
+
+    Kits kits_;
+    std::map<std::pair<std::size_t, std::size_t>, Shape> shapes_;
+    std::map<std::pair<std::size_t, int>, std::unique_ptr<QOpenGLTexture>> pictures_; // by kit, and picture of it
+    std::unique_ptr<QOpenGLTexture> white_, ground_;
+    std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_;
+    std::unique_ptr<QOpenGLVertexArrayObject> groundVao_, lineVao_;
+    QOpenGLBuffer groundCorners_, groundPlace_, lineCorners_;
+    GLuint shadowFrame_ = 0, shadowPicture_ = 0;
+    Size cells_{1, 1};
+    double height_ = 1; // cells: of the highest piece
+    int calls_ = 0;
+};
+
+} // namespace vic::app

@@ -1,0 +1,40 @@
+// Plan, aslant, front or through: how a level of kit pieces is looked at. Only seen where the project has a kit.
+#pragma once
+
+#include <QWidget>
+#include <array>
+
+#include "app/solid/kit_bodies.hpp"
+
+class QToolButton;
+
+namespace vic::app {
+
+class LevelView;
+class Session;
+class SolidView;
+
+class SolidSwitch : public QWidget {
+    Q_OBJECT
+  public:
+    SolidSwitch(Session& session, LevelView& view, QWidget* parent);
+    enum class Look : std::uint8_t { plan, aslant, front, through };
+    void look(Look how);
+    [[nodiscard]] Look looks() const { return look_; }
+    void refresh();
+    [[nodiscard]] SolidView* view() { return solid_; } // null until it was looked at from there
+
+  protected:
+    bool eventFilter(QObject* watched, QEvent* event) override; // the level view's size
+
+  private:
+    void settle();
+    Session& session_;
+    LevelView& level_;
+    KitBodies bodies_;
+    SolidView* solid_ = nullptr;
+    Look look_ = Look::plan;
+    std::array<QToolButton*, 4> buttons_{};
+};
+
+} // namespace vic::app

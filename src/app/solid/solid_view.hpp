@@ -1,0 +1,83 @@
+// The level in three dimensions, over the level view: aslant, from the front, or as one walks through. What is pressed
+// goes to the tools of the level view, at the place of the active storey's plane under the pointer.
+#pragma once
+
+#include <QMatrix4x4>
+#include <QOpenGLWidget>
+#include <QPointF>
+#include <memory>
+#include <optional>
+
+#include "app/solid/gl_scene.hpp"
+#include "app/solid/kit_bodies.hpp"
+
+class QEvent;
+class QMouseEvent;
+class QWheelEvent;
+
+namespace vic::app {
+
+class LevelView;
+class Session;
+
+class SolidView : public QOpenGLWidget {
+    Q_OBJECT
+  public:
+    enum class Look : std::uint8_t { aslant, front, through };
+    SolidView(Session& session, LevelView& view, KitBodies& bodies);
+    ~SolidView() override;
+    void look(Look how); // from there, at the middle of the level
+    [[nodiscard]] Look looks() const { return look_; }
+    void setSun(const Sun& sun);
+    [[nodiscard]] const Sun& sun() const { return sun_; }
+    // Where a place in the widget meets the active storey's plane, in cells; nothing where it does not.
+    [[nodiscard]] std::optional<QPointF> cellsAt(QPointF place) const;
+    // Where a place of that plane is seen in the widget.
+    [[nodiscard]] QPointF placeOf(QPointF cells) const;
+    // How many pieces stand, and calls of OpenGL that drew them.
+    [[nodiscard]] int pieces() const { return pieces_; }
+    [[nodiscard]] int calls() const { return scene_ ? scene_->calls() : 0; }
+    [[nodiscard]] const QString& trouble() const { return trouble_; } // why nothing can be drawn; empty: nothing
+
+  signals:
+    void troubled(const QString& why);
+
+  protected:
+    void initializeGL() override;
+    void paintGL() override;
+    void resizeGL(int w, int h) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void leaveEvent(QEvent* event) override;
+
+  private:
+    void stale();                  // another level is shown
+    void take();                   // what is shown now, into the scene
+    void pass(QMouseEvent* event); // on to the level view
+    [[nodiscard]] int storey() const;
+    [[nodiscard]] double plane() const; // of the active storey, in cells
+    [[nodiscard]] QMatrix4x4 matrix() const;
+    void turnBy(QPointF pixels);
+    void moveBy(QPointF pixels);
+
+    Session& session_;
+    LevelView& view_;
+    KitBodies& bodies_;
+    std::unique_ptr<GlScene> scene_;
+    QString trouble_;
+    Look look_ = Look::aslant;
+    Sun sun_;
+    // The eye looks at a place from so far away; angles in degrees.
+    QVector3D at_{0, 0, 0};
+    float away_ = 20, round_ = 45, down_ = 35;
+    bool stale_ = true, groundStale_ = true;
+    int pieces_ = 0;
+    std::optional<QPointF> dragged_; // from where the eye is turned or moved
+    bool turns_ = false;
+    std::optional<Point> pointed_; // the cell under the pointer
+};
+
+} // namespace vic::app

@@ -1,0 +1,158 @@
+#include "scene/scene.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <utility>
+
+#include "kit/open_kit.hpp"
+#include "level/block.hpp"
+
+namespace vic::scene {
+
+namespace {
+
+constexpr double kPlainStorey = 1.5; // cells, where nothing tells a height
+
+std::array<float, 3> floats(kit::Vec v) {
+    return {static_cast<float>(v.x), static_cast<float>(v.y), static_cast<float>(v.z)};
+}
+
+} // namespace
+
+LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file) {
+    LoadedKit out;
+    const level::KitSource& source = *sheet.kit;
+    out.sheet = sheet.id;
+    out.file = kit::open_kit(file);
+    kit::Told told;
+    told.width = source.width;
+    told.height = source.height;
+    told.z_up = source.z_up;
+    told.turn = source.turn;
+    told.origin = source.corner ? kit::Origin::corner : kit::Origin::middle;
+    out.read = kit::read_kit(out.file.bodies, told);
+    std::map<std::string, std::size_t> by_key;
+    for (std::size_t i = 0; i < out.file.bodies.size(); ++i) by_key.emplace(kit::key_of(out.file.bodies[i]), i);
+    for (const level::KitPiece& piece : source.pieces)
+        if (const auto found = by_key.find(piece.name); found != by_key.end())
+            out.piece_of.emplace(piece.tile, found->second);
+    return out;
+}
+
+Model model_of(const LoadedKit& kit, std::size_t piece) {
+    Model out;
+    const kit::Mesh mesh = kit::as_read(kit.file.bodies[piece], kit.read, piece);
+    const kit::Vec corner = kit::corner_of(mesh, kit.read, piece);
+    const double cell = kit.read.module.width > 0 ? kit.read.module.width : 1;
+    std::vector<std::size_t> order(mesh.triangles.size());
+    for (std::size_t i = 0; i < order.size(); ++i) order[i] = i;
+    std::stable_sort(order.begin(), order.end(),
+                     [&](std::size_t a, std::size_t b) { return mesh.finish[a] < mesh.finish[b]; });
+    for (const std::size_t i : order) {
+        kit::Vec at[3];
+        for (std::size_t k = 0; k < 3; ++k) at[k] = (mesh.points[mesh.triangles[i][k]] - corner) * (1 / cell);
+        const kit::Vec across = kit::cross(at[1] - at[0], at[2] - at[0]);
+        const double length = std::sqrt(kit::dot(across, across));
+        if (length < 1e-15) continue;
+        const int finish = mesh.finish[i] < kit.file.finishes.size() ? mesh.finish[i] : -1;
+        if (out.parts.empty() || out.parts.back().finish != finish)
+            out.parts.push_back({static_cast<int>(out.corners.size()), 0, finish});
+        for (std::size_t k = 0; k < 3; ++k) {
+            Model::Corner c{floats(at[k]), floats(across * (1 / length)), {}};
+            if (!mesh.uv.empty()) c.uv = mesh.uv[mesh.triangles[i][k]];
+            for (std::size_t axis = 0; axis < 3; ++axis) {
+                out.least[axis] = out.corners.empty() ? c.at[axis] : std::min(out.least[axis], c.at[axis]);
+                out.most[axis] = out.corners.empty() ? c.at[axis] : std::max(out.most[axis], c.at[axis]);
+            }
+            out.corners.push_back(c);
+        }
+        out.parts.back().count += 3;
+    }
+    return out;
+}
+
+double storey_height(const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
+    for (const auto& kit : kits)
+        if (kit->read.module.width > 0 && kit->read.module.height > 0)
+            return kit->read.module.height / kit->read.module.width;
+    return kPlainStorey;
+}
+
+namespace {
+
+// By tile: which kit, and which of its pieces.
+std::map<level::TileId, std::pair<std::size_t, std::size_t>> pieces_of(
+    const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
+    std::map<level::TileId, std::pair<std::size_t, std::size_t>> out;
+    for (std::size_t k = 0; k < kits.size(); ++k)
+        for (const auto& [tile, piece] : kits[k]->piece_of) out.emplace(tile, std::pair(k, piece));
+    return out;
+}
+
+} // namespace
+
+std::vector<Placed> placed_in(const level::Project& project, const level::Level& level,
+                              const std::vector<std::shared_ptr<const LoadedKit>>& kits, int highest) {
+    std::vector<Placed> out;
+    const auto pieces = pieces_of(kits);
+    const level::TileTable tiles(project);
+    for (const level::LayerRef& layer : level.layers) {
+        if (!layer->shown || !layer->tiles() || layer->grain().finer != 1 || layer->storey > highest) continue;
+        level::each_cell(layer->grid(), layer->cells(), [&](Point at, level::Cell cell, level::MaterialId) {
+            const auto found = pieces.find(cell.tile());
+            const level::Tile* tile = found == pieces.end() ? nullptr : tiles.find(cell.tile()).tile;
+            if (!tile) return;
+            out.push_back({found->second.first, found->second.second, level::cells_under(*tile, at, cell.turn()),
+                           cell.turn(), layer->storey, layer->id});
+        });
+    }
+    return out;
+}
+
+Placing placing_of(const Placed& placed, Size model_cells, double storey_height) {
+    // About the middle of its cells: mirrored first, then turned to the right.
+    const float w = static_cast<float>(model_cells.w) / 2, h = static_cast<float>(model_cells.h) / 2;
+    float xx = placed.turn.mirrored() ? -1.0F : 1.0F, xz = 0, zx = 0, zz = 1;
+    for (int i = 0; i < placed.turn.quarters(); ++i) {
+        const float a = xx, b = xz;
+        xx = -zx;
+        xz = -zz;
+        zx = a;
+        zz = b;
+    }
+    const float mx = static_cast<float>(placed.cells.x) + static_cast<float>(placed.cells.w) / 2;
+    const float mz = static_cast<float>(placed.cells.y) + static_cast<float>(placed.cells.h) / 2;
+    const auto up = static_cast<float>(placed.storey * storey_height);
+    return {{{xx, 0, xz, mx - xx * w - xz * h}, {0, 1, 0, up}, {zx, 0, zz, mz - zx * w - zz * h}}};
+}
+
+level::Level flat_of(const level::Project& project, const level::Level& level,
+                     const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
+    level::Level out = level;
+    const auto pieces = pieces_of(kits);
+    static_cast<void>(project);
+    for (const level::LayerRef& layer : level.layers) {
+        if (layer->storey > 0) {
+            if (layer->shown) out.edit(layer->id).shown = false;
+            continue;
+        }
+        if (!layer->tiles()) continue;
+        std::vector<Point> taken;
+        level::each_cell(layer->grid(), layer->cells(), [&](Point at, level::Cell cell, level::MaterialId) {
+            if (pieces.contains(cell.tile())) taken.push_back(at);
+        });
+        if (taken.empty()) continue;
+        level::Grid& grid = out.edit(layer->id).grid();
+        for (const Point at : taken) grid.set(at, {}, 0);
+    }
+    return out;
+}
+
+std::optional<std::array<double, 2>> on_storey(const Ray& ray, double height) {
+    if (std::abs(ray.way[1]) < 1e-9) return std::nullopt;
+    const double t = (height - ray.from[1]) / ray.way[1];
+    if (t < 0) return std::nullopt;
+    return std::array{ray.from[0] + t * ray.way[0], ray.from[2] + t * ray.way[2]};
+}
+
+} // namespace vic::scene

@@ -1,0 +1,72 @@
+// A level of kit pieces in three dimensions: which piece stands where. Everything is in cells of the level: x to the
+// east, z to the south, y up; the lower north-western corner of cell 0, 0 of the lowest storey is the origin.
+#pragma once
+
+#include <array>
+#include <map>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "kit/read_kit.hpp"
+#include "level/project.hpp"
+
+namespace vic::scene {
+
+// A kit with its pieces by the tiles that show them.
+struct LoadedKit {
+    level::SheetId sheet = 0;
+    kit::KitFile file;
+    kit::KitReading read;
+    std::map<level::TileId, std::size_t> piece_of;
+};
+// The kit of a sheet that has one, from where `file` lies. Throws InputError where it cannot be read.
+LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file);
+
+// The triangles of a piece as they are drawn: three corners each, parts of one finish together. In cells, about the
+// lower north-western corner of the piece's cells.
+struct Model {
+    struct Corner {
+        std::array<float, 3> at, normal;
+        std::array<float, 2> uv;
+    };
+    struct Part {
+        int first = 0, count = 0; // corners
+        int finish = 0;           // of the kit; -1: of none
+    };
+    std::vector<Corner> corners;
+    std::vector<Part> parts;
+    std::array<float, 3> least{}, most{};
+};
+Model model_of(const LoadedKit& kit, std::size_t piece);
+
+// How high a storey is: as the first of the kits has it, in cells.
+double storey_height(const std::vector<std::shared_ptr<const LoadedKit>>& kits);
+
+struct Placed {
+    std::size_t kit = 0, piece = 0;
+    Box cells; // that it stands on
+    Turn turn;
+    int storey = 0;
+    level::LayerId layer = 0;
+    bool operator==(const Placed&) const = default;
+};
+// All pieces on shown layers of tiles as fine as the level's, up to a storey; from back to front, row by row.
+std::vector<Placed> placed_in(const level::Project& project, const level::Level& level,
+                              const std::vector<std::shared_ptr<const LoadedKit>>& kits, int highest);
+
+// Rows of the three coordinates: what a point of the model comes to, turned and mirrored as it is laid.
+using Placing = std::array<std::array<float, 4>, 3>;
+Placing placing_of(const Placed& placed, Size model_cells, double storey_height);
+
+// The level without the pieces, on the lowest storey: what lies flat.
+level::Level flat_of(const level::Project& project, const level::Level& level,
+                     const std::vector<std::shared_ptr<const LoadedKit>>& kits);
+
+// Where a ray (a place, and a way) meets a storey's plane; nothing where it goes away from it or along it.
+struct Ray {
+    std::array<double, 3> from{}, way{};
+};
+std::optional<std::array<double, 2>> on_storey(const Ray& ray, double height); // x and z
+
+} // namespace vic::scene

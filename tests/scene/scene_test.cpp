@@ -1,0 +1,130 @@
+// Levels of kit pieces in three dimensions: each piece stands in its cells, turned as it is laid.
+#include "scene/scene.hpp"
+
+#include <catch2/catch.hpp>
+#include <cmath>
+
+#include "edit/kits.hpp"
+#include "edit/storeys.hpp"
+#include "kit/made_kit.hpp"
+#include "support/make.hpp"
+
+namespace {
+
+using kit_test::Kit;
+using namespace vic;
+
+struct House {
+    Kit made;
+    std::shared_ptr<scene::LoadedKit> kit = std::make_shared<scene::LoadedKit>();
+    level::Project project;
+    level::Level level;
+    std::vector<std::shared_ptr<const scene::LoadedKit>> kits;
+
+    House() {
+        made.first_bit = -1;
+        for (const unsigned sides : {0U, 1U, 5U, 3U, 11U, 15U}) made.wall("Wall " + std::to_string(sides) + "x", sides);
+        made.put("Hall", {-2, 0, -1}, {2, 3, 1});
+        made.put("Lean-to", {-1, 0, -1}, {0, 1.5, 0.5});
+        kit->file = made.file();
+        kit->read = kit::read_kit(kit->file.bodies);
+        edit::PutKit put = edit::put_kit({}, 0, "Walls", "w.png", "w.obj", kit->file, kit->read,
+                                         kit::draw_sheet(kit->file, kit->read, 16), 16, {});
+        project = std::move(put.project);
+        kit->sheet = put.sheet;
+        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
+            for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
+                if (kit->file.bodies[i].name == p.name) kit->piece_of[p.tile] = i;
+        kits = {kit};
+        level = level::make_level(project, "House", {12, 10}, {16, 16}, level::View::from_above);
+    }
+    [[nodiscard]] level::TileId tile(const std::string& name) const {
+        for (const auto& [tile, piece] : kit->piece_of)
+            if (kit->file.bodies[piece].name == name) return tile;
+        FAIL("no piece " << name);
+        return 0;
+    }
+    void lay(Point at, const std::string& name, int turn = 0) {
+        level.edit(level.layers[0]->id)
+            .grid()
+            .set(at, level::Cell(tile(name), {static_cast<std::uint8_t>(turn)}, true), 0);
+    }
+};
+
+std::array<float, 3> moved(const scene::Placing& by, const std::array<float, 3>& p) {
+    std::array<float, 3> out{};
+    for (std::size_t i = 0; i < 3; ++i) out[i] = by[i][0] * p[0] + by[i][1] * p[1] + by[i][2] * p[2] + by[i][3];
+    return out;
+}
+
+} // namespace
+
+TEST_CASE("a piece stands in its cells whichever way it is turned, as its picture does", "[scene]") {
+    House house;
+    for (int turn = 0; turn < 8; ++turn) {
+        house.level = level::make_level(house.project, "House", {12, 10}, {16, 16}, level::View::from_above);
+        house.lay({4, 3}, "Lean-to", turn);
+        const auto placed = scene::placed_in(house.project, house.level, house.kits, 9);
+        REQUIRE(placed.size() == 1);
+        CHECK(placed[0].cells == Box{4, 3, 1, 1});
+        const scene::Model model = scene::model_of(*house.kit, placed[0].piece);
+        const scene::Placing by = scene::placing_of(placed[0], {1, 1}, 1.5);
+        // What of the cell it covers, in sixteenths, by its triangles and by the picture as it is laid.
+        float least_x = 99, most_x = -99, least_z = 99, most_z = -99;
+        for (const auto& corner : model.corners) {
+            const auto p = moved(by, corner.at);
+            least_x = std::min(least_x, p[0]), most_x = std::max(most_x, p[0]);
+            least_z = std::min(least_z, p[2]), most_z = std::max(most_z, p[2]);
+            CHECK(p[1] >= -1e-5F);
+            CHECK(p[1] <= 0.75F + 1e-5F);
+        }
+        const Image picture = kit::from_above(house.kit->file, house.kit->read, placed[0].piece, 16);
+        Box box;
+        for (int y = 0; y < 16; ++y)
+            for (int x = 0; x < 16; ++x) {
+                const Point from = source_pixel({static_cast<std::uint8_t>(turn)}, {x, y}, 16);
+                if (picture.at(from.x, from.y).a != 0) box = united(box, {x, y, 1, 1});
+            }
+        CHECK(box == Box{static_cast<int>(std::lround((least_x - 4) * 16)),
+                         static_cast<int>(std::lround((least_z - 3) * 16)),
+                         static_cast<int>(std::lround((most_x - least_x) * 16)),
+                         static_cast<int>(std::lround((most_z - least_z) * 16))});
+    }
+}
+
+TEST_CASE("storeys stand on one another, those above are cut away, and blocks take all their cells", "[scene]") {
+    House house;
+    house.lay({1, 1}, "Wall 5x");
+    house.lay({3, 1}, "Hall");
+    std::uint32_t next = house.project.next_id + 1000;
+    house.level = edit::with_storey_above(house.level, 0, true, next);
+    const auto all = scene::placed_in(house.project, house.level, house.kits, 9);
+    REQUIRE(all.size() == 4);
+    CHECK(scene::placed_in(house.project, house.level, house.kits, 0).size() == 2);
+    CHECK(scene::storey_height(house.kits) == Approx(1.5));
+    for (const scene::Placed& p : all) {
+        const scene::Model model = scene::model_of(*house.kit, p.piece);
+        const scene::Placing by = scene::placing_of(p, house.kit->read.pieces[p.piece].cells, 1.5);
+        CHECK(moved(by, model.least)[1] == Approx(p.storey * 1.5).margin(1e-5));
+        if (house.kit->file.bodies[p.piece].name != "Hall") continue;
+        CHECK(p.cells == Box{3, 1, 2, 1});
+        CHECK(moved(by, model.least)[0] == Approx(3).margin(1e-5));
+        CHECK(moved(by, model.most)[0] == Approx(5).margin(1e-5));
+    }
+    // A layer that is not shown has none.
+    house.level.edit(house.level.layers[0]->id).shown = false;
+    CHECK(scene::placed_in(house.project, house.level, house.kits, 9).size() == 2);
+    // What lies flat is all but the pieces of the lowest storey.
+    const level::Level flat = scene::flat_of(house.project, house.level, house.kits);
+    for (const auto& layer : flat.layers)
+        if (layer->storey == 0 && layer->tiles()) CHECK(layer->grid().count() == 0);
+}
+
+TEST_CASE("a ray meets a storey's plane where it comes to it", "[scene]") {
+    const scene::Ray down{{2, 10, 3}, {0.5, -1, 0}};
+    REQUIRE(scene::on_storey(down, 1.5));
+    CHECK((*scene::on_storey(down, 1.5))[0] == Approx(2 + 8.5 / 2));
+    CHECK((*scene::on_storey(down, 1.5))[1] == Approx(3));
+    CHECK_FALSE(scene::on_storey(down, 20));
+    CHECK_FALSE(scene::on_storey({{0, 1, 0}, {1, 0, 0}}, 0));
+}
