@@ -4,6 +4,7 @@
 
 #include "base/error.hpp"
 #include "edit/sheets.hpp"
+#include "kits.hpp"
 #include "levels.hpp"
 #include "sheet/cut.hpp"
 #include "sheet/png.hpp"
@@ -233,6 +234,13 @@ void make(const fs::path& dir) {
     write_file(dir / "to-add/gravel.png", sheet::encode_png(pell::gravel_sheet()));
     // And a small picture from which a level can be laid.
     write_file(dir / "to-add/north-pans.png", sheet::encode_png(pell::north_pans_plan()));
+    // Kits to drop, and a maze to lay with the second.
+    for (const auto& [name, kit] :
+         {std::pair{"pump-house", pell::pump_house_kit()}, std::pair{"salt-walls", pell::salt_walls_kit()}}) {
+        write_file(dir / "to-add" / (std::string(name) + ".obj"), kit.obj);
+        write_file(dir / "to-add" / (std::string(name) + ".mtl"), kit.mtl);
+    }
+    write_file(dir / "to-add/salt-maze.png", sheet::encode_png(pell::salt_maze_plan()));
 }
 
 } // namespace

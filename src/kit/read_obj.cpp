@@ -134,7 +134,7 @@ class ObjReader {
     }
     void begin(const std::string& name) {
         if (out_.bodies.size() == kMostBodies) refuse("There are more pieces than are read");
-        out_.bodies.push_back({name.empty() ? "Piece " + std::to_string(out_.bodies.size() + 1) : name, {}, {}});
+        out_.bodies.push_back({name.empty() ? "Piece " + std::to_string(out_.bodies.size() + 1) : name, {}, {}, {}});
         mine_.clear();
     }
     void polygon(Words& words) {
