@@ -183,7 +183,7 @@ KitText pump_house_kit() {
     for (const auto& [name, top] : {std::pair{"Roof lower", 0.9}, std::pair{"Roof upper", 1.8}}) {
         kit.piece(name);
         for (int i = 0; i < 4; ++i) {
-            const double a = top - 0.9 + i * 0.225, z = kHalf - i * 0.5;
+            const double a = top - 0.82 + i * 0.225, z = kHalf - i * 0.5;
             kit.slope(i % 2 ? "slate" : "slate-dark", -kHalf, z - 0.5, kHalf, z, a, a + 0.225, 0.08);
         }
     }

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <limits>
 #include <map>
+#include <optional>
 #include <vector>
 
 #include "kit/rims.hpp"
@@ -15,10 +16,13 @@ namespace vic::kit {
 
 namespace {
 
-constexpr int kFiner = 4;          // pixels drawn for each of the picture's, each way
-constexpr double kStep = 0.5;      // metres one surface stands above the next where a line is drawn
-constexpr double kFar = -1e9;      // the depth of nothing
-const Vec kSun{-0.42, 0.83, 0.37}; // where the light comes from
+constexpr int kFiner = 4;             // pixels drawn for each of the picture's, each way
+constexpr double kStep = 0.5;         // metres one surface stands above the next where a line is drawn
+constexpr double kCut = 0.4;          // of a storey: where a plan is cut
+constexpr double kSolid = 0.6;        // of that height: down to there it is solid below the cut
+constexpr std::size_t kLeastCut = 10; // a tenth of what reaches above the cut is cut through, at the least
+constexpr double kFar = -1e9;         // the depth of nothing
+const Vec kSun{-0.42, 0.83, 0.37};    // where the light comes from
 
 // Where a place of a piece comes to lie: x to the right and y down in the drawn pixels, z towards the eye.
 struct Eye {
@@ -31,6 +35,11 @@ struct Canvas {
     Size size;
     std::vector<Rgba> colour;
     std::vector<double> depth;
+    // Where it is cut: how many surfaces lie above the cut, and above what is to be solid below it; what is seen under
+    // it.
+    std::vector<std::uint16_t> above, above_lower;
+    std::vector<Rgba> under;
+    std::vector<double> under_depth;
     explicit Canvas(Size s) : size(s), colour(static_cast<std::size_t>(s.area())), depth(colour.size(), kFar) {}
     [[nodiscard]] std::size_t at(int x, int y) const {
         return static_cast<std::size_t>(y) * static_cast<std::size_t>(size.w) + static_cast<std::size_t>(x);
@@ -49,8 +58,14 @@ Rgba multiplied(Rgba a, Rgba b) {
 
 class Painter {
   public:
-    Painter(const KitFile& file, const Mesh& mesh, const Eye& eye, Size size)
-        : file_(file), mesh_(mesh), eye_(eye), out_(size) {}
+    Painter(const KitFile& file, const Mesh& mesh, const Eye& eye, Size size, std::optional<double> cut = std::nullopt)
+        : file_(file), mesh_(mesh), eye_(eye), cut_(cut), out_(size) {
+        if (!cut_) return;
+        out_.above.assign(out_.colour.size(), 0);
+        out_.above_lower = out_.above;
+        out_.under.assign(out_.colour.size(), {});
+        out_.under_depth.assign(out_.colour.size(), kFar);
+    }
 
     Canvas draw() {
         for (std::size_t i = 0; i < mesh_.triangles.size(); ++i) triangle(i);
@@ -84,16 +99,27 @@ class Painter {
         const int right = std::min(out_.size.w - 1, within(std::floor(std::max({p.x, q.x, r.x}) - 0.5), out_.size.w));
         for (int y = top; y <= bottom; ++y)
             for (int x = left; x <= right; ++x) {
-                const double px = x + 0.5, py = y + 0.5;
+                // Hardly ever on an edge that two triangles share, so that each surface is met once.
+                const double px = x + 0.50137, py = y + 0.49789;
                 const double u = ((q.x - px) * (r.y - py) - (r.x - px) * (q.y - py)) / area;
                 const double v = ((r.x - px) * (p.y - py) - (p.x - px) * (r.y - py)) / area;
                 const double w = 1 - u - v;
-                if (u < -1e-9 || v < -1e-9 || w < -1e-9) continue;
+                if (u < 0 || v < 0 || w < 0) continue;
                 const double depth = u * p.z + v * q.z + w * r.z;
                 const std::size_t here = out_.at(x, y);
-                if (depth <= out_.depth[here]) continue;
+                if (cut_) {
+                    out_.above[here] += depth > *cut_;
+                    out_.above_lower[here] += depth > *cut_ * kSolid;
+                }
+                const bool under = cut_ && depth <= *cut_ && depth > out_.under_depth[here];
+                if (depth <= out_.depth[here] && !under) continue;
                 const Rgba colour = times(colour_at(finish, corner, {u, v, w}), bright);
                 if (colour.a < 128) continue;
+                if (under) {
+                    out_.under_depth[here] = depth;
+                    out_.under[here] = {colour.r, colour.g, colour.b, 255};
+                }
+                if (depth <= out_.depth[here]) continue;
                 out_.depth[here] = depth;
                 out_.colour[here] = {colour.r, colour.g, colour.b, 255};
             }
@@ -124,8 +150,29 @@ class Painter {
     const KitFile& file_;
     const Mesh& mesh_;
     Eye eye_;
+    std::optional<double> cut_;
     Canvas out_;
 };
+
+// Where the plan goes through what is solid that is seen, cut; beside that what lies under the cut.
+void take_cut(Canvas& drawn, double cut) {
+    const auto solid = [&](std::size_t i) { return drawn.above[i] % 2 == 1 && drawn.above_lower[i] % 2 == 1; };
+    std::size_t high = 0, through = 0;
+    for (std::size_t i = 0; i < drawn.above.size(); ++i) {
+        high += drawn.above[i] > 0;
+        through += solid(i);
+    }
+    if (through * kLeastCut < high || through == 0) return; // a roof, say: it is seen as it is
+    for (std::size_t i = 0; i < drawn.above.size(); ++i) {
+        if (drawn.above[i] == 0) continue;
+        if (solid(i)) {
+            drawn.depth[i] = cut;
+            continue;
+        }
+        drawn.depth[i] = drawn.under_depth[i];
+        drawn.colour[i] = drawn.under[i];
+    }
+}
 
 // A line where something stands out above what is beside it, on the lower one.
 void draw_steps(Canvas& drawn, double step) {
@@ -178,7 +225,9 @@ Image from_above(const KitFile& file, const KitReading& kit, std::size_t piece, 
     const double metre = side * kFiner / kit.module.width;
     const Vec corner = corner_of(mesh, kit, piece);
     const Eye eye{{metre, 0, 0}, {0, 0, metre}, {0, 1, 0}, -corner.x * metre, -corner.z * metre};
-    Canvas drawn = Painter(file, mesh, eye, {size.w * kFiner, size.h * kFiner}).draw();
+    const double cut = (kit.module.height > 0 ? kit.module.height : kit.module.width) * kCut;
+    Canvas drawn = Painter(file, mesh, eye, {size.w * kFiner, size.h * kFiner}, cut).draw();
+    take_cut(drawn, cut);
     // A storey up is lighter by a fifth.
     const double storey = kit.module.height > 0 ? kit.module.height : kit.module.width;
     for (std::size_t i = 0; i < drawn.colour.size(); ++i)

@@ -14,9 +14,10 @@ namespace vic::kit {
 inline constexpr int kMostPictureSide = 4096;
 
 // The piece's cells from above, `side` pixels each way a cell, 1 .. 256; what sticks out over them is left out, and
-// nothing is drawn where there is no piece. Higher surfaces are lighter, and a dark line lies where one stands half a
-// metre or more above the next. North is up. Where all of it would be more than kMostPictureSide, or the module is 0,
-// the picture is empty.
+// nothing is drawn where there is no piece. What stands is cut as in a plan, at two fifths of a storey, so that doors
+// are gaps and windows show their sill; where nothing is cut through all of it is seen. Higher surfaces are lighter,
+// and a dark line lies where one stands half a metre or more above the next. North is up. Where all of it would be more
+// than kMostPictureSide, or the module is 0, the picture is empty.
 Image from_above(const KitFile& file, const KitReading& kit, std::size_t piece, int side);
 
 // All pieces from above on one picture, a lattice of cells without gaps. Pieces of `before` that come again with as

@@ -166,12 +166,16 @@ class KitReader {
                 const double cells = std::max(1.0, std::round((b - a) / m));
                 // Of an even number of cells the middle lies on a line.
                 const double line = origin == Origin::corner || static_cast<int>(cells) % 2 == 0 ? 0 : m / 2;
+                // A wall's thickness ends anywhere, and of an arm one end alone lies on a line.
+                const bool tells = b - a >= kThin * m;
+                bool any = false;
                 for (const double end : {a, b}) {
-                    ++out.of;
                     if (std::abs(end - line - nearest_step(end - line, m)) > close) continue;
-                    ++out.ends;
+                    any = true;
                     out.score += 1 / cells; // one module is likelier than many
                 }
+                out.of += tells;
+                out.ends += tells && any;
             }
         return out;
     }
@@ -200,8 +204,8 @@ class KitReader {
             }
         const Best height = common_length(high);
         if (width.of > 0) {
-            out_.reasons.push_back(say("%1 of %2 ends of pieces lie on the lines of cells of %3", width.ends, width.of,
-                                       metres(out_.module.width)));
+            out_.reasons.push_back(say("%1 of %2 lengths of pieces reach the lines of cells of %3", width.ends,
+                                       width.of, metres(out_.module.width)));
             out_.reasons.push_back(out_.origin == Origin::corner ? Text("Their origin is a corner of the cell")
                                                                  : Text("Their origin is the middle of the cell"));
         }
