@@ -2,19 +2,27 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QDoubleSpinBox>
-#include <QFile>
+#include <QFileDialog>
 #include <QLabel>
+#include <QLineEdit>
 #include <QListView>
+#include <QMenu>
+#include <QMetaObject>
 #include <QPushButton>
 #include <QTest>
 #include <algorithm>
+#include <cmath>
 
+#include "app/lay/plan_keys.hpp"
 #include "app/parts/card_list.hpp"
 #include "app/shell/kit_page.hpp"
+#include "app/solid/solid_switch.hpp"
+#include "app/solid/solid_view.hpp"
 #include "app/window.hpp"
 #include "join/mask.hpp"
 #include "kit/made_kit.hpp"
 #include "support/make.hpp"
+#include "walk/soak.hpp"
 
 using namespace app_test;
 using kit_test::Kit;
@@ -32,6 +40,21 @@ struct KitWindow : Window {
     }
     KitPage* page() { return find<KitPage>("kitPage"); }
     bool seen() { return page()->isVisible(); }
+    SolidSwitch& solid() { return *find<SolidSwitch>("solidSwitch"); }
+    // An entry of the menu of storeys, under that of layers.
+    void storeys(const QString& text) {
+        click("addLayer");
+        QMenu* menu = shownMenu("addLayerMenu");
+        auto* inner = menu->findChild<QMenu*>("storeysMenu");
+        REQUIRE(inner);
+        for (QAction* a : inner->actions())
+            if (a->text() == text) {
+                a->trigger();
+                menu->close();
+                return settle();
+            }
+        FAIL("no such entry");
+    }
     const std::vector<Card>& materials() { return find<CardList>("kitMaterials")->cards(); }
     void length(const char* field, const char* metres) {
         auto* box = find<QDoubleSpinBox>(field);
@@ -44,6 +67,24 @@ struct KitWindow : Window {
     }
     QString under() { return find<QLabel>("kitUnder")->text(); }
 };
+
+level::MaterialId material_of(Window& w, const char* name) {
+    for (const auto& m : w.session().project().materials)
+        if (m->name == name) return m->id;
+    FAIL("no material " << name);
+    return 0;
+}
+
+// For the next dialog that asks for a file; it looks at folders in its own time, and is asked until it closes.
+void answerFile(const QString& path) {
+    answerNext([path](QWidget* dialog) {
+        auto* file = qobject_cast<QFileDialog*>(dialog);
+        if (!file) return false;
+        if (auto* field = file->findChild<QLineEdit*>("fileNameEdit")) field->setText(path);
+        QMetaObject::invokeMethod(file, "accept");
+        return !file->isVisible();
+    });
+}
 
 } // namespace
 
@@ -77,7 +118,7 @@ TEST_CASE("a kit that is dropped before there is a project is read, taken and pa
     w.picture("kit-join");
     // Painted as any material: its pieces join.
     w.stage("stage-lay");
-    w.session().setHand({edit::held::Material{w.session().project().materials[0]->id}});
+    w.pickMaterial("Wall");
     w.key(Qt::Key_R);
     w.drag({3, 3}, {9, 7});
     const auto& grid = w.level().layer(w.session().activeLayerId())->grid();
@@ -187,4 +228,132 @@ TEST_CASE("what is no kit is told, and nothing has happened", "[app][kit]") {
     w.drop(QString::fromStdString(path.string()));
     REQUIRE_SOON(w.reading().contains("cut off"));
     CHECK_FALSE(w.seen());
+}
+
+TEST_CASE("journey: numbered pieces and a picture to a walkable maze", "[app][kit][journey]") {
+    KitWindow w;
+    for (const char* name : {"salt-walls.obj", "salt-walls.mtl", "salt-maze.png"})
+        fs::copy(demo() / "to-add" / name, w.art.path() / name);
+    int actions = 0;
+    w.drop(QString::fromStdString((w.art.path() / "salt-walls.obj").string())), ++actions;
+    REQUIRE_SOON(w.seen());
+    w.key(Qt::Key_Return), ++actions; // takes it, with walls and floors
+    REQUIRE_SOON(w.session().project().materials.size() == 2);
+    w.key(Qt::Key_3, Qt::ControlModifier), ++actions;
+    answerFile(QString::fromStdString((w.art.path() / "salt-maze.png").string())), ++actions;
+    w.key(Qt::Key_N, Qt::ControlModifier | Qt::ShiftModifier), ++actions;
+    REQUIRE_SOON(w.find<QWidget>("planPanel")->isVisible());
+    auto* keys = w.find<PlanKeys>("planKeys");
+    REQUIRE_SOON(keys->model()->rowCount() == 2);
+    for (int i = 0; i < 2; ++i)
+        if (w.rowText(keys, i) == "nothing") {
+            const bool wall = !w.rowText(keys, 1 - i).contains("Salt");
+            w.mean(i, wall ? "Salt" : "Clay floor"), ++actions;
+        }
+    w.picture("kit-plan");
+    w.click("planLay"), ++actions;
+    REQUIRE(w.level().plan);
+    INFO(actions);
+    CHECK(actions <= 8);
+    const level::MaterialId salt = material_of(w, "Salt"), floor = material_of(w, "Clay floor");
+    const auto& grid = w.level().layer(w.session().activeLayerId())->grid();
+    CHECK(grid.material({0, 0}) == salt);
+    CHECK(grid.material({1, 1}) == floor);
+    // Every wall goes on where its neighbour is one: its picture's code says the same.
+    const level::Sheet& sheet = *w.session().project().sheets[0];
+    for (int y = 1; y < 31; ++y)
+        for (int x = 1; x < 31; ++x) {
+            if (grid.material({x, y}) != salt) continue;
+            const auto is = [&](int dx, int dy) { return grid.material({x + dx, y + dy}) == salt; };
+            const int code = is(0, -1) + 2 * is(1, 0) + 4 * is(0, 1) + 8 * is(-1, 0);
+            const auto piece = std::find_if(sheet.kit->pieces.begin(), sheet.kit->pieces.end(), [&](const auto& p) {
+                return p.tile == grid.cell({x, y}).tile();
+            });
+            REQUIRE(piece != sheet.kit->pieces.end());
+            CHECK(piece->name == "salt_" + std::to_string(code));
+        }
+    // One walks on the floor, and not through walls.
+    const level::TileTable tiles(w.session().project());
+    const walk::Soaked wet = walk::soak(w.level(), {tiles}, {96, 96});
+    CHECK(wet.touches({1, 1, 1, 1}));
+    CHECK(wet.touches({29, 29, 1, 1}));
+    w.picture("kit-maze");
+    // Aslant it stands: a piece for each cell.
+    w.key(Qt::Key_F6);
+    auto& solid = w.solid();
+    REQUIRE_SOON(solid.view() && (solid.view()->pieces() == 32 * 32 || !solid.view()->trouble().isEmpty()));
+    REQUIRE(solid.view()->trouble().isEmpty());
+    settle();
+    CHECK(solid.view()->calls() > 0);
+    CHECK(solid.view()->calls() < 200);
+    w.picture("kit-maze-aslant");
+}
+
+TEST_CASE("a house is painted in plan and aslant with the same tools, storey upon storey", "[app][kit][solid]") {
+    KitWindow w;
+    for (const char* name : {"pump-house.obj", "pump-house.mtl"})
+        fs::copy(demo() / "to-add" / name, w.art.path() / name);
+    w.drop(QString::fromStdString((w.art.path() / "pump-house.obj").string()));
+    REQUIRE_SOON(w.seen());
+    REQUIRE_SOON(!w.session().jobs().running("kit-pictures"));
+    w.picture("kit-pump-house");
+    w.key(Qt::Key_Return);
+    REQUIRE_SOON(w.session().project().materials.size() == 4);
+    w.stage("stage-lay");
+    const auto cell = [&](Point at) { return w.level().layer(w.session().activeLayerId())->grid().material(at); };
+    w.pickMaterial("Plank floor");
+    w.key(Qt::Key_R);
+    w.drag({10, 8}, {17, 14});
+    // Walls on a layer of their own.
+    w.session().setActiveLayer(w.level().layers[2]->id);
+    w.pickMaterial("Brick wall");
+    w.click("optionRim");
+    w.drag({10, 8}, {17, 14});
+    CHECK(cell({10, 8}) == material_of(w, "Brick wall"));
+    CHECK(cell({12, 10}) == 0);
+    w.picture("kit-house-plan");
+    w.key(Qt::Key_F6);
+    auto& solid = w.solid();
+    REQUIRE_SOON(solid.view() && solid.view()->pieces() == 8 * 7 + 2 * (8 + 7) - 4);
+    REQUIRE(solid.view()->trouble().isEmpty());
+    w.picture("kit-house-aslant");
+    // Where a cell is seen it is met again.
+    for (const QPointF at : {QPointF(12.5, 10.5), QPointF(3.25, 20), QPointF(30, 2)}) {
+        const auto back = solid.view()->cellsAt(solid.view()->placeOf(at));
+        REQUIRE(back);
+        CHECK(std::abs(back->x() - at.x()) < 0.02);
+        CHECK(std::abs(back->y() - at.y()) < 0.02);
+    }
+    // A wall across the room, drawn aslant.
+    w.key(Qt::Key_B);
+    const auto place = [&](int x, int y) { return solid.view()->placeOf({x + 0.5, y + 0.5}).toPoint(); };
+    QTest::mouseMove(solid.view(), place(14, 9));
+    QTest::mousePress(solid.view(), Qt::LeftButton, {}, place(14, 9));
+    for (int y = 10; y <= 12; ++y) QTest::mouseMove(solid.view(), place(14, y));
+    QTest::mouseRelease(solid.view(), Qt::LeftButton, {}, place(14, 12));
+    settle();
+    for (int y = 9; y <= 12; ++y) CHECK(cell({14, y}) == material_of(w, "Brick wall"));
+    REQUIRE_SOON(solid.view()->pieces() == 8 * 7 + 2 * (8 + 7) - 4 + 4);
+    // The same again, a storey higher; there one works on the upper plane.
+    w.storeys("This storey again above");
+    REQUIRE(w.level().layers.size() == 6);
+    REQUIRE_SOON(solid.view()->pieces() == 2 * (8 * 7 + 2 * (8 + 7) - 4 + 4));
+    w.picture("kit-house-storeys");
+    w.session().setActiveLayer(w.level().layers[0]->id);
+    REQUIRE_SOON(solid.view()->pieces() == 8 * 7 + 2 * (8 + 7) - 4 + 4); // those above are cut away
+    w.key(Qt::Key_F7);
+    settle();
+    w.picture("kit-house-front");
+    w.key(Qt::Key_F8);
+    settle();
+    w.picture("kit-house-through");
+    w.key(Qt::Key_F5);
+    CHECK_FALSE(solid.view()->isVisible());
+    w.session().setActiveLayer(w.level().layers[3]->id);
+    settle();
+    w.picture("kit-house-upper-plan");
+    // One that has never been looked at so has no such switch.
+    Window other;
+    other.stage("stage-lay");
+    CHECK_FALSE(other.find<QWidget>("lookAslant")->isVisible());
 }

@@ -14,6 +14,7 @@ namespace vic::app {
 
 SolidSwitch::SolidSwitch(Session& session, LevelView& view, QWidget* parent)
     : QWidget(parent), session_(session), level_(view), bodies_(session) {
+    setObjectName("solidSwitch");
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 6, 0);
     row->setSpacing(0);
