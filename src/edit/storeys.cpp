@@ -43,6 +43,7 @@ Level with_storey_above(const Level& level, int storey, bool doubled, std::uint3
     // In front of the last of the storey's layers.
     std::size_t at = 0;
     std::vector<LayerRef> made;
+    std::vector<LayerId> lies_over; // the layer over which the one it was made of lies, or 0
     std::map<LayerId, LayerId> copies;
     for (std::size_t i = 0; i < out.layers.size(); ++i) {
         const Layer& layer = *out.layers[i];
@@ -60,10 +61,11 @@ Level with_storey_above(const Level& level, int storey, bool doubled, std::uint3
         }
         set_storey(copy, storey + 1);
         copies[layer.id] = copy->id;
+        lies_over.push_back(layer.overlay_of());
         made.push_back(std::move(copy));
     }
-    for (LayerRef& layer : made)
-        if (layer->overlay_of() != 0) own(layer).tiles()->overlay_of = copies[layer->overlay_of()];
+    for (std::size_t i = 0; i < made.size(); ++i)
+        if (lies_over[i] != 0) own(made[i]).tiles()->overlay_of = copies[lies_over[i]];
     if (made.empty()) return level;
     if (static_cast<int>(at) <= out.plane) out.plane += static_cast<int>(made.size());
     out.layers.insert(out.layers.begin() + static_cast<std::ptrdiff_t>(at), made.begin(), made.end());

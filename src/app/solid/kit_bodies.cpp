@@ -8,7 +8,7 @@
 
 namespace vic::app {
 
-KitBodies::KitBodies(Session& session) : QObject(&session), session_(session) {
+KitBodies::KitBodies(Session& session) : session_(session) {
     connect(&session_, &Session::opened, this, [this] { known_.clear(); });
 }
 
