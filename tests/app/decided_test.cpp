@@ -46,6 +46,7 @@ TEST_CASE("a click names who decides and offers to change it there: at a pan, at
     w.key(Qt::Key_I, Qt::ShiftModifier);
     CHECK(w.session().tool() == Tool{"WhoDecides"});
     w.hover({43, 17});
+    INFO(w.reading().toStdString());
     CHECK(w.reading().contains("who decides"));
     CHECK(w.reading().contains("\"Brine\" on \"Pans\" blocks here"));
     w.clickCell({43, 17});

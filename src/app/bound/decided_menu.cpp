@@ -1,11 +1,14 @@
 #include "app/bound/decided_menu.hpp"
 
 #include <QAction>
+#include <QLabel>
 #include <QMenu>
+#include <QWidgetAction>
 #include <utility>
 #include <vector>
 
 #include "app/parts/blocking_words.hpp"
+#include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
@@ -95,7 +98,15 @@ void DecidedMenu::open(Point cell) {
     QString says = translated(decided.says);
     if (!decided.collision_class.empty())
         says = tr("%1 · class %2").arg(says, QString::fromStdString(decided.collision_class));
-    menu->addSection(says);
+    // A sentence on top, which is no entry.
+    auto* head = new QWidgetAction(menu);
+    auto* sentence = label(says, "head", menu);
+    sentence->setContentsMargins(14, 6, 14, 6);
+    head->setText(says);
+    head->setDefaultWidget(sentence);
+    head->setEnabled(false);
+    menu->addAction(head);
+    menu->addSeparator();
     using By = edit::Decided::By;
     if (decided.by == By::layer_open) {
         const level::Layer* layer = session_.level()->layer(decided.layer);

@@ -20,7 +20,9 @@ namespace {
 class WhoDecides : public Gesture {
   public:
     using Gesture::Gesture;
-    bool takes(const Pointer& at) const override { return session().stage() == Stage::bound && at.left(); }
+    bool takes(const Pointer& at) const override {
+        return session().stage() == Stage::bound && (at.left() || at.button == Qt::NoButton);
+    }
     bool press(const Pointer& at) override {
         if (session().level()->cells().contains(cell(at))) emit session().whoAsked(cell(at));
         return false;
