@@ -100,7 +100,7 @@ void DecidedMenu::open(Point cell) {
         says = tr("%1 · class %2").arg(says, QString::fromStdString(decided.collision_class));
     // A sentence on top, which is no entry.
     auto* head = new QWidgetAction(menu);
-    auto* sentence = label(says, "head", menu);
+    auto* sentence = label(says, "title", menu);
     sentence->setContentsMargins(14, 6, 14, 6);
     head->setText(says);
     head->setDefaultWidget(sentence);
