@@ -117,7 +117,7 @@ TEST_CASE("a bridge's word is changed where it is asked: on its layer, which doe
 
 TEST_CASE("materials, props and drawn blockers name a collision class, and movers pass it", "[app][bound][decided]") {
     Bound w;
-    CHECK_FALSE(w.find<QWidget>("stops-1-0"));
+    CHECK_FALSE((*w).findChild<QWidget*>("stops-1-0"));
     w.pick("Brine");
     write(w, "usedClass", "deep water");
     CHECK(w.card("Brine").state.contains("deep water"));

@@ -113,12 +113,13 @@ TEST_CASE("a kit that is dropped before there is a project is read, taken and pa
     CHECK(w.session().stage() == Stage::join);
     const level::Sheet& sheet = *w.session().project().sheets[0];
     REQUIRE(sheet.kit);
-    CHECK(sheet.kit->file == "kits/stone-walls/stone-walls.obj");
+    CHECK(sheet.kit->file == "kits/stone-walls/Stone walls.obj");
     CHECK(fs::exists(w.session().document().dir() / sheet.kit->file));
     w.picture("kit-join");
     // Painted as any material: its pieces join.
     w.stage("stage-lay");
     w.pickMaterial("Wall");
+    w.view()->setCamera(2, {8.0 * 16, 6.0 * 16});
     w.key(Qt::Key_R);
     w.drag({3, 3}, {9, 7});
     const auto& grid = w.level().layer(w.session().activeLayerId())->grid();
@@ -217,7 +218,7 @@ TEST_CASE("a kit whose file changes is read again, and its pieces stay what they
         CHECK(std::find(after.kit->pieces.begin(), after.kit->pieces.end(), p) != after.kit->pieces.end());
     // Broken, it stays as it was, and that is said.
     write_file(w.session().document().dir() / before.kit->file, "v 1 2\n");
-    REQUIRE_SOON(w.notice().contains("stone-walls.obj") || w.reading().contains("stone-walls.obj"));
+    REQUIRE_SOON(w.notice().contains("Stone walls.obj"));
     CHECK(w.session().project().sheets[0]->kit->pieces.size() == 18);
 }
 
@@ -226,7 +227,7 @@ TEST_CASE("what is no kit is told, and nothing has happened", "[app][kit]") {
     const auto path = w.art.path() / "bad.glb";
     write_file(path, "glTF");
     w.drop(QString::fromStdString(path.string()));
-    REQUIRE_SOON(w.reading().contains("cut off"));
+    REQUIRE_SOON(w.notice().contains("cut off"));
     CHECK_FALSE(w.seen());
 }
 

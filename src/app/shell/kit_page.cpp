@@ -285,8 +285,11 @@ void KitPage::showProof() {
     picture::draw(tried_.project, level, art, canvas, canvas.box);
     const QImage all(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h,
                      QImage::Format_RGB32);
-    proof_->setPixmap(QPixmap::fromImage(
-        all.scaled(kKitSideWidth - 12, kKitProofHeight, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+    // In whole steps where it fits.
+    const QSize room(kKitSideWidth - 12, kKitProofHeight);
+    const int times = std::min(room.width() / all.width(), room.height() / all.height());
+    proof_->setPixmap(QPixmap::fromImage(times >= 1 ? all.scaled(all.size() * times)
+                                                    : all.scaled(room, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
 }
 
 QString KitPage::wordsOf(std::size_t piece, bool& looks) const {
@@ -300,7 +303,7 @@ QString KitPage::wordsOf(std::size_t piece, bool& looks) const {
     if (p.over > 0) return tr("%1 over its storey").arg(metres(p.over));
     looks = false;
     if (p.code) return p.variant > 0 ? tr("number %1, another").arg(*p.code) : tr("number %1").arg(*p.code);
-    QString text = tr("%1 × %2 cells").arg(p.cells.w).arg(p.cells.h);
+    QString text = p.cells == Size{1, 1} ? tr("one cell") : tr("%1 × %2 cells").arg(p.cells.w).arg(p.cells.h);
     if (p.storeys > 1) text += tr(", %1 storeys").arg(p.storeys);
     return text;
 }
@@ -365,7 +368,8 @@ void KitPage::keyPressEvent(QKeyEvent* event) {
         emit left();
         return;
     }
-    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && take_->isEnabled()) {
+    // Enter in a field is the field's.
+    if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && hasFocus() && take_->isEnabled()) {
         take();
         return;
     }

@@ -138,7 +138,7 @@ void KitPage::buildMaterials(QVBoxLayout* column) {
     });
     make_ = new QCheckBox(tr("Make this material"), side);
     make_->setObjectName("kitMake");
-    column->addWidget(make_);
+    column->addWidget(make_, 0, Qt::AlignLeft);
     bound_.bindCheck(
         make_, [this] { return chosenRow() && isMade(*chosenRow()); }, [this](bool on) { setMade(on); });
     bound_.bindEnabled(make_, [this] { return chosenRow() != nullptr; });
@@ -163,7 +163,7 @@ void KitPage::buildCounting(QVBoxLayout* column) {
     addField(inner, tr("Counting"), counting_, kKitNames);
     open_ = new QCheckBox(tr("A number says that a side is open"), codes_);
     open_->setObjectName("kitInverted");
-    inner->addWidget(open_);
+    inner->addWidget(open_, 0, Qt::AlignLeft);
     column->addWidget(codes_);
     const auto codes = [this]() -> const kit::Codes* {
         const Row* row = chosenRow();
