@@ -1,4 +1,6 @@
 // Asking who decides with a click, changing it there, and collision classes of things, in Bound.
+#include <QAbstractItemView>
+#include <QApplication>
 #include <QComboBox>
 #include <QLineEdit>
 #include <QMenu>
@@ -140,7 +142,11 @@ TEST_CASE("materials, props and drawn blockers name a collision class, and mover
     w.click("stops-1-0"); // no class, deep water, works
     CHECK(w.session().project().movers[0].passes == std::vector<std::string>{"deep water"});
     w.picture("bound-classes");
-    w.choose("usedClass", "as its layer");
+    // From the list that its arrow opens.
+    w.clickAt(field, {field->width() - 8, field->height() / 2});
+    REQUIRE_SOON(field->view()->isVisible());
+    QTest::qWait(QApplication::doubleClickInterval() + 20);
+    w.clickAt(field->view()->viewport(), field->view()->visualRect(field->model()->index(0, 0)).center());
     CHECK_FALSE(w.card("Brine").state.contains("deep water"));
     // Of one that was drawn.
     w.key(Qt::Key_D, Qt::ShiftModifier);

@@ -222,7 +222,7 @@ void GlScene::setGround(const QImage& picture, Size cells) {
     // A hair lower than floors that lie on it.
     constexpr float kY = -0.004F;
     const float corners[4][8] = {
-        {0, kY, 0, 0, 1, 0, 0, 0}, {w, kY, 0, 0, 1, 0, 1, 0}, {0, kY, h, 0, 1, 0, 0, 1}, {w, kY, h, 0, 1, 0, 1, 1}};
+        {0, kY, 0, 0, 1, 0, 0, 0}, {0, kY, h, 0, 1, 0, 0, 1}, {w, kY, 0, 0, 1, 0, 1, 0}, {w, kY, h, 0, 1, 0, 1, 1}};
     QOpenGLVertexArrayObject::Binder bound(groundVao_.get());
     groundCorners_.bind();
     groundCorners_.allocate(corners, sizeof(corners));

@@ -32,6 +32,8 @@ SolidSwitch::SolidSwitch(Session& session, LevelView& view, QWidget* parent)
     for (std::size_t i = 0; i < buttons_.size(); ++i) {
         buttons_[i] = toolButton(this, all[i].id, {}, all[i].name, {}, "card");
         buttons_[i]->setCheckable(true);
+        buttons_[i]->setStyleSheet("padding: 4px 6px;");
+        buttons_[i]->setMinimumWidth(buttons_[i]->fontMetrics().horizontalAdvance(all[i].name) + 18);
         describe(buttons_[i], all[i].name, all[i].key, all[i].help);
         connect(buttons_[i], &QToolButton::clicked, this, [this, i] { look(static_cast<Look>(i)); });
         row->addWidget(buttons_[i]);

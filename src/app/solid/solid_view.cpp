@@ -33,6 +33,7 @@ SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies)
     format.setVersion(3, 3);
     format.setProfile(QSurfaceFormat::CoreProfile);
     format.setDepthBufferSize(24);
+    format.setSamples(4);
     setFormat(format);
     setMouseTracking(true);
     setFocusProxy(&view);
@@ -62,12 +63,19 @@ double SolidView::plane() const { return storey() * scene::storey_height(bodies_
 
 void SolidView::look(Look how) {
     look_ = how;
-    const Size cells = session_.level() ? session_.level()->size : Size{10, 10};
-    const float reach = static_cast<float>(std::max(cells.w, cells.h));
-    at_ = {static_cast<float>(cells.w) / 2, 0, static_cast<float>(cells.h) / 2};
+    // At all that stands, or where nothing does at the whole level.
+    Box stands;
+    if (session_.level())
+        for (const scene::Placed& p :
+             scene::placed_in(session_.project(), view_.shown(), bodies_.all(), level::kMostStorey))
+            stands = united(stands, p.cells);
+    const Box cells = !stands.empty() ? stands : session_.level() ? session_.level()->cells() : Box{0, 0, 10, 10};
+    const float reach = static_cast<float>(std::max({cells.w, cells.h, 6}));
+    at_ = {static_cast<float>(cells.x) + static_cast<float>(cells.w) / 2, 0,
+           static_cast<float>(cells.y) + static_cast<float>(cells.h) / 2};
     round_ = how == Look::aslant ? 45.0F : 0.0F;
     down_ = how == Look::aslant ? 35.0F : how == Look::front ? 8.0F : 4.0F;
-    away_ = how == Look::through ? std::max(kNearest, reach / 4) : reach * 0.75F;
+    away_ = how == Look::through ? reach * 0.9F : reach * 1.2F;
     if (how == Look::through) at_.setY(0.8F);
     update();
 }
