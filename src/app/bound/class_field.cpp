@@ -23,13 +23,19 @@ ClassField::ClassField(Session& session, const QString& objectName, QWidget* par
                 "write a new one; without, it is that of the layer"));
     const auto take = [this] {
         const QString name = lineEdit()->text().trimmed();
-        if (name != shown_) emit named(name);
+        if (name != shown_) {
+            shown_ = name;
+            emit named(name);
+        }
     };
     connect(lineEdit(), &QLineEdit::editingFinished, this, take);
+    // Keys are the level's again.
+    connect(lineEdit(), &QLineEdit::returnPressed, lineEdit(), &QWidget::clearFocus);
     connect(this, &QComboBox::activated, this, [this, take](int index) {
         // The first says that there is none.
         lineEdit()->setText(index <= 0 ? QString() : itemText(index));
         take();
+        lineEdit()->clearFocus();
     });
 }
 

@@ -40,8 +40,7 @@ ToolRow::ToolRow(Session& session, LevelView& view, LayCommands& commands, QWidg
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(10, 4, 10, 4);
     row->setSpacing(2);
-    solid_ = new SolidSwitch(session_, view_, this);
-    row->addWidget(solid_);
+    solid_ = new SolidSwitch(session_, view_);
     buildTools();
     row->addSpacing(4);
     row->addWidget(uprightLine(this));

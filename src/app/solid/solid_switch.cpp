@@ -12,12 +12,12 @@
 
 namespace vic::app {
 
-SolidSwitch::SolidSwitch(Session& session, LevelView& view, QWidget* parent)
-    : QWidget(parent), session_(session), level_(view), bodies_(session) {
+SolidSwitch::SolidSwitch(Session& session, LevelView& view)
+    : QWidget(&view), session_(session), level_(view), bodies_(session) {
     setObjectName("solidSwitch");
     auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(0, 0, 6, 0);
-    row->setSpacing(0);
+    row->setContentsMargins(0, 0, 0, 0);
+    row->setSpacing(3);
     struct Way {
         const char* id;
         QString name, key, help;
@@ -63,22 +63,31 @@ void SolidSwitch::settle() {
     const bool on = look_ != Look::plan;
     level_.setCovered(on);
     if (!solid_) return;
-    solid_->setGeometry(level_.rect());
+    place();
     solid_->setVisible(on);
     if (on) solid_->raise();
+    raise();
+}
+
+void SolidSwitch::place() {
+    constexpr int kAway = 10, kBelow = 30; // pixels from the right, and from above: below the ruler
+    adjustSize();
+    move(level_.width() - width() - kAway, kBelow);
+    if (solid_) solid_->setGeometry(level_.rect());
 }
 
 void SolidSwitch::refresh() {
     const auto& sheets = session_.project().sheets;
     const bool any = session_.isOpen() && session_.level() &&
                      std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); });
+    if (any && !isVisibleTo(&level_)) place();
     setVisible(any);
     if (!any && look_ != Look::plan) look(Look::plan);
     for (std::size_t i = 0; i < buttons_.size(); ++i) buttons_[i]->setChecked(static_cast<Look>(i) == look_);
 }
 
 bool SolidSwitch::eventFilter(QObject* watched, QEvent* event) {
-    if (watched == &level_ && event->type() == QEvent::Resize && solid_) solid_->setGeometry(level_.rect());
+    if (watched == &level_ && event->type() == QEvent::Resize) place();
     return QWidget::eventFilter(watched, event);
 }
 

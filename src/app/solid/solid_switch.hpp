@@ -1,4 +1,5 @@
-// Plan, aslant, front or through: how a level of kit pieces is looked at. Only seen where the project has a kit.
+// Plan, aslant, front or through: how a level of kit pieces is looked at. It lies in the upper right corner of the
+// level view, and is seen only where the project has a kit.
 #pragma once
 
 #include <QWidget>
@@ -17,7 +18,7 @@ class SolidView;
 class SolidSwitch : public QWidget {
     Q_OBJECT
   public:
-    SolidSwitch(Session& session, LevelView& view, QWidget* parent);
+    SolidSwitch(Session& session, LevelView& view);
     enum class Look : std::uint8_t { plan, aslant, front, through };
     void look(Look how);
     [[nodiscard]] Look looks() const { return look_; }
@@ -29,6 +30,7 @@ class SolidSwitch : public QWidget {
 
   private:
     void settle();
+    void place();
     Session& session_;
     LevelView& level_;
     KitBodies bodies_;

@@ -69,6 +69,7 @@ void SolidView::look(Look how) {
         for (const scene::Placed& p :
              scene::placed_in(session_.project(), view_.shown(), bodies_.all(), level::kMostStorey))
             stands = united(stands, p.cells);
+    framed_ = !stands.empty();
     const Box cells = !stands.empty() ? stands : session_.level() ? session_.level()->cells() : Box{0, 0, 10, 10};
     const float reach = static_cast<float>(std::max({cells.w, cells.h, 6}));
     at_ = {static_cast<float>(cells.x) + static_cast<float>(cells.w) / 2, 0,
@@ -141,6 +142,7 @@ void SolidView::take() {
     scene_->setKits(kits);
     const auto placed = scene::placed_in(session_.project(), level, kits, storey());
     pieces_ = static_cast<int>(placed.size());
+    if (!framed_ && pieces_ > 0) look(look_); // the bodies have come
     scene_->setPieces(placed);
     if (!std::exchange(groundStale_, false) || view_.stroking()) return;
     const level::Level flat = scene::flat_of(session_.project(), level, kits);
