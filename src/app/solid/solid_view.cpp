@@ -39,7 +39,10 @@ SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies)
     setFocusProxy(&view);
     connect(&view_, &LevelView::shownChanged, this, &SolidView::stale);
     connect(&session_, &Session::changed, this, &SolidView::stale);
-    connect(&bodies_, &KitBodies::changed, this, &SolidView::stale);
+    connect(&bodies_, &KitBodies::changed, this, [this] {
+        came_ = true;
+        stale();
+    });
 }
 
 SolidView::~SolidView() {
@@ -142,7 +145,7 @@ void SolidView::take() {
     scene_->setKits(kits);
     const auto placed = scene::placed_in(session_.project(), level, kits, storey());
     pieces_ = static_cast<int>(placed.size());
-    if (!framed_ && pieces_ > 0) look(look_); // the bodies have come
+    if (std::exchange(came_, false) && !framed_ && pieces_ > 0) look(look_);
     scene_->setPieces(placed);
     if (!std::exchange(groundStale_, false) || view_.stroking()) return;
     const level::Level flat = scene::flat_of(session_.project(), level, kits);

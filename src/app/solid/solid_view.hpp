@@ -74,6 +74,7 @@ class SolidView : public QOpenGLWidget {
     QVector3D at_{0, 0, 0};
     float away_ = 20, round_ = 45, down_ = 35;
     bool stale_ = true, groundStale_ = true;
+    bool came_ = false;   // bodies were read since
     bool framed_ = false; // whether there was anything that stands when it was looked at
     int pieces_ = 0;
     std::optional<QPointF> dragged_; // from where the eye is turned or moved
