@@ -188,6 +188,7 @@ TEST_CASE("numbers that do not follow what couples are taken when one says so, i
     REQUIRE(w.find<QComboBox>("kitCounting")->isVisible());
     w.choose("kitCounting", "N 1 · E 8 · S 4 · W 2");
     REQUIRE_SOON(w.find<QComboBox>("kitCounting")->currentText() == "N 1 · E 8 · S 4 · W 2");
+    REQUIRE_SOON(w.find<QPushButton>("kitTake")->isEnabled());
     w.picture("kit-counting");
     w.click("kitTake");
     REQUIRE_SOON(w.session().project().materials.size() == 1);

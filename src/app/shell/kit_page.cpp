@@ -120,6 +120,7 @@ void KitPage::open(const QString& path) {
 
 // The materials as they would be, in a project of their own.
 void KitPage::readAgain() {
+    take_->setEnabled(false); // until what is shown is what was said
     session_.jobs().start<Tried>(
         "kit-read", {},
         [file = file_, told = told_, side = side_](Jobs::Progress&) {
