@@ -474,7 +474,6 @@ TEST_CASE("journey: twelve of sixty pictures, a background and a sketch to build
         w.drop(QString::fromStdString((w.folder / "Fen").string()));
         job.type("packSearch", "posts");
         job.click("packAll");
-        w.picture("journey-pack");
         job.click("packTake");
         settle();
     }

@@ -232,7 +232,7 @@ TEST_CASE("what is no kit is told, and nothing has happened", "[app][kit]") {
     CHECK_FALSE(w.seen());
 }
 
-TEST_CASE("journey: numbered pieces and a picture to a walkable maze", "[app][kit][journey]") {
+TEST_CASE("journey: numbered pieces and a picture to a walkable maze", "[app][kit][maze]") {
     KitWindow w;
     for (const char* name : {"salt-walls.obj", "salt-walls.mtl", "salt-maze.png"})
         fs::copy(demo() / "to-add" / name, w.art.path() / name);
@@ -291,14 +291,13 @@ TEST_CASE("journey: numbered pieces and a picture to a walkable maze", "[app][ki
     w.picture("kit-maze-aslant");
 }
 
-TEST_CASE("a house is painted in plan and aslant with the same tools, storey upon storey", "[app][kit][solid]") {
+TEST_CASE("a house is painted in plan and aslant with the same tools, storey upon storey", "[app][kit][solid][journey]") {
     KitWindow w;
     for (const char* name : {"pump-house.obj", "pump-house.mtl"})
         fs::copy(demo() / "to-add" / name, w.art.path() / name);
     w.drop(QString::fromStdString((w.art.path() / "pump-house.obj").string()));
     REQUIRE_SOON(w.seen());
     REQUIRE_SOON(!w.session().jobs().running("kit-pictures"));
-    w.picture("kit-pump-house");
     w.key(Qt::Key_Return);
     REQUIRE_SOON(w.session().project().materials.size() == 4);
     w.stage("stage-lay");
@@ -313,12 +312,10 @@ TEST_CASE("a house is painted in plan and aslant with the same tools, storey upo
     w.drag({10, 8}, {17, 14});
     CHECK(cell({10, 8}) == material_of(w, "Brick wall"));
     CHECK(cell({12, 10}) == 0);
-    w.picture("kit-house-plan");
     w.key(Qt::Key_F6);
     auto& solid = w.solid();
     REQUIRE_SOON(solid.view() && solid.view()->pieces() == 8 * 7 + 2 * (8 + 7) - 4);
     REQUIRE(solid.view()->trouble().isEmpty());
-    w.picture("kit-house-aslant");
     // Where a cell is seen it is met again.
     for (const QPointF at : {QPointF(12.5, 10.5), QPointF(3.25, 20), QPointF(30, 2)}) {
         const auto back = solid.view()->cellsAt(solid.view()->placeOf(at));
@@ -340,20 +337,17 @@ TEST_CASE("a house is painted in plan and aslant with the same tools, storey upo
     w.storeys("This storey again above");
     REQUIRE(w.level().layers.size() == 6);
     REQUIRE_SOON(solid.view()->pieces() == 2 * (8 * 7 + 2 * (8 + 7) - 4 + 4));
-    w.picture("kit-house-storeys");
+    w.picture("journey-house");
     w.session().setActiveLayer(w.level().layers[0]->id);
     REQUIRE_SOON(solid.view()->pieces() == 8 * 7 + 2 * (8 + 7) - 4 + 4); // those above are cut away
     w.key(Qt::Key_F7);
     settle();
-    w.picture("kit-house-front");
     w.key(Qt::Key_F8);
     settle();
-    w.picture("kit-house-through");
     w.key(Qt::Key_F5);
     CHECK_FALSE(solid.view()->isVisible());
     w.session().setActiveLayer(w.level().layers[3]->id);
     settle();
-    w.picture("kit-house-upper-plan");
     // One that has never been looked at so has no such switch.
     Window other;
     other.stage("stage-lay");
