@@ -9,6 +9,7 @@
 #include <QMenu>
 #include <QMetaObject>
 #include <QPushButton>
+#include <QSlider>
 #include <QTest>
 #include <algorithm>
 #include <cmath>
@@ -291,7 +292,8 @@ TEST_CASE("journey: numbered pieces and a picture to a walkable maze", "[app][ki
     w.picture("kit-maze-aslant");
 }
 
-TEST_CASE("a house is painted in plan and aslant with the same tools, storey upon storey", "[app][kit][solid][journey]") {
+TEST_CASE("a house is painted in plan and aslant with the same tools, storey upon storey",
+          "[app][kit][solid][journey]") {
     KitWindow w;
     for (const char* name : {"pump-house.obj", "pump-house.mtl"})
         fs::copy(demo() / "to-add" / name, w.art.path() / name);
@@ -344,8 +346,15 @@ TEST_CASE("a house is painted in plan and aslant with the same tools, storey upo
     settle();
     w.key(Qt::Key_F8);
     settle();
+    // The sun: its hour is said beside it.
+    REQUIRE(w.find<QSlider>("sunHour")->isVisible());
+    const double hour = solid.view()->sun().hour;
+    w.slide("sunHour", 36);
+    CHECK(solid.view()->sun().hour == 9);
+    CHECK(hour != 9);
     w.key(Qt::Key_F5);
     CHECK_FALSE(solid.view()->isVisible());
+    CHECK_FALSE(w.find<QSlider>("sunHour")->isVisible());
     w.session().setActiveLayer(w.level().layers[3]->id);
     settle();
     // One that has never been looked at so has no such switch.

@@ -1,8 +1,15 @@
 #include "app/solid/solid_switch.hpp"
 
 #include <QEvent>
+#include <QFrame>
+#include <QGridLayout>
 #include <QHBoxLayout>
+#include <QLabel>
+#include <QLocale>
+#include <QSlider>
+#include <QTime>
 #include <QToolButton>
+#include <QVBoxLayout>
 #include <algorithm>
 
 #include "app/parts/panel.hpp"
@@ -15,7 +22,10 @@ namespace vic::app {
 SolidSwitch::SolidSwitch(Session& session, LevelView& view)
     : QWidget(&view), session_(session), level_(view), bodies_(session) {
     setObjectName("solidSwitch");
-    auto* row = new QHBoxLayout(this);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(6);
+    auto* row = new QHBoxLayout;
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(3);
     struct Way {
@@ -38,9 +48,50 @@ SolidSwitch::SolidSwitch(Session& session, LevelView& view)
         connect(buttons_[i], &QToolButton::clicked, this, [this, i] { look(static_cast<Look>(i)); });
         row->addWidget(buttons_[i]);
     }
+    column->addLayout(row);
+    buildLight(column);
     connect(&session_, &Session::opened, this, [this] { look(Look::plan); });
     level_.installEventFilter(this);
     refresh();
+}
+
+// The hour and the warmth of the sun; a way of looking, not of the level.
+void SolidSwitch::buildLight(QVBoxLayout* column) {
+    lightBox_ = new QFrame(this);
+    setRole(lightBox_, "card");
+    auto* grid = new QGridLayout(lightBox_);
+    grid->setContentsMargins(10, 6, 10, 6);
+    grid->setHorizontalSpacing(8);
+    grid->setVerticalSpacing(2);
+    const auto slider = [&](int line, const char* id, const QString& name, int least, int most, int at, QLabel*& says) {
+        auto* s = new QSlider(Qt::Horizontal, lightBox_);
+        s->setObjectName(id);
+        s->setAccessibleName(name);
+        s->setRange(least, most);
+        s->setValue(at);
+        s->setFocusPolicy(Qt::NoFocus);
+        says = label({}, "quiet", lightBox_);
+        says->setMinimumWidth(says->fontMetrics().horizontalAdvance("9,000 K"));
+        says->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+        grid->addWidget(label(name, "quiet", lightBox_), line, 0);
+        grid->addWidget(s, line, 1);
+        grid->addWidget(says, line, 2);
+        connect(s, &QSlider::valueChanged, this, &SolidSwitch::light);
+        return s;
+    };
+    const Sun sun;
+    hour_ = slider(0, "sunHour", tr("Hour"), 5 * 4, 21 * 4, static_cast<int>(sun.hour * 4), hourSays_);
+    warmth_ = slider(1, "sunWarmth", tr("Warm"), 25, 90, sun.warmth / 100, warmthSays_);
+    warmth_->setInvertedAppearance(true); // to the right it is warmer
+    column->addWidget(lightBox_);
+    light();
+}
+
+void SolidSwitch::light() {
+    const Sun sun{hour_->value() / 4.0, warmth_->value() * 100};
+    hourSays_->setText(QLocale().toString(QTime(hour_->value() / 4, hour_->value() % 4 * 15), QLocale::ShortFormat));
+    warmthSays_->setText(tr("%1 K").arg(QLocale().toString(sun.warmth)));
+    if (solid_) solid_->setSun(sun);
 }
 
 void SolidSwitch::look(Look how) {
@@ -80,8 +131,9 @@ void SolidSwitch::refresh() {
     const auto& sheets = session_.project().sheets;
     const bool any = session_.isOpen() && session_.level() &&
                      std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); });
-    if (any && !isVisibleTo(&level_)) place();
     setVisible(any);
+    lightBox_->setVisible(look_ != Look::plan);
+    place();
     if (!any && look_ != Look::plan) look(Look::plan);
     for (std::size_t i = 0; i < buttons_.size(); ++i) buttons_[i]->setChecked(static_cast<Look>(i) == look_);
 }

@@ -7,7 +7,10 @@
 
 #include "app/solid/kit_bodies.hpp"
 
+class QLabel;
+class QSlider;
 class QToolButton;
+class QVBoxLayout;
 
 namespace vic::app {
 
@@ -36,7 +39,12 @@ class SolidSwitch : public QWidget {
     KitBodies bodies_;
     SolidView* solid_ = nullptr;
     Look look_ = Look::plan;
+    void buildLight(QVBoxLayout* column);
+    void light();
     std::array<QToolButton*, 4> buttons_{};
+    QWidget* lightBox_ = nullptr;
+    QSlider *hour_ = nullptr, *warmth_ = nullptr;
+    QLabel *hourSays_ = nullptr, *warmthSays_ = nullptr;
 };
 
 } // namespace vic::app
