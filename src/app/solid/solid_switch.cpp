@@ -99,6 +99,7 @@ void SolidSwitch::look(Look how) {
     look_ = how;
     if (how != Look::plan && !solid_) {
         solid_ = new SolidView(session_, level_, bodies_);
+        light();
         connect(solid_, &SolidView::troubled, this, [this](const QString& why) {
             look(Look::plan);
             emit session_.said(
