@@ -147,7 +147,7 @@ TEST_CASE("materials, props and drawn blockers name a collision class, and mover
     REQUIRE_SOON(field->view()->isVisible());
     QTest::qWait(QApplication::doubleClickInterval() + 20);
     w.clickAt(field->view()->viewport(), field->view()->visualRect(field->model()->index(0, 0)).center());
-    CHECK_FALSE(w.card("Brine").state.contains("deep water"));
+    REQUIRE_SOON(!w.card("Brine").state.contains("deep water"));
     // Of one that was drawn.
     w.key(Qt::Key_D, Qt::ShiftModifier);
     w.drag({40, 20}, {44, 22});

@@ -29,13 +29,11 @@ ClassField::ClassField(Session& session, const QString& objectName, QWidget* par
         }
     };
     connect(lineEdit(), &QLineEdit::editingFinished, this, take);
-    // Keys are the level's again.
-    connect(lineEdit(), &QLineEdit::returnPressed, lineEdit(), &QWidget::clearFocus);
     connect(this, &QComboBox::activated, this, [this, take](int index) {
         // The first says that there is none.
         lineEdit()->setText(index <= 0 ? QString() : itemText(index));
         take();
-        lineEdit()->clearFocus();
+        lineEdit()->clearFocus(); // keys are the level's again
     });
 }
 

@@ -435,8 +435,9 @@ bool MainWindow::eventFilter(QObject* object, QEvent* event) {
             if (!(key->modifiers() & (Qt::ControlModifier | Qt::AltModifier)) && key->key() < Qt::Key_F1)
                 event->accept();
         } else if (focus && (focus->inherits("QComboBox") || focus->inherits("QAbstractSlider")) &&
-                   static_cast<QKeyEvent*>(event)->text().isEmpty()) {
-            event->accept(); // Home, End and the arrows move in a list; letters stay commands
+                   static_cast<QKeyEvent*>(event)->text().isEmpty() &&
+                   static_cast<QKeyEvent*>(event)->key() < Qt::Key_F1) {
+            event->accept(); // Home, End and the arrows move in a list; others stay commands
         }
     }
     if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Escape &&
