@@ -303,6 +303,12 @@ TEST_CASE("a project among the documents moves when it is saved as another", "[a
     w.click("startSide");
     const fs::path from = w.session().document().dir();
     REQUIRE(fs::exists(from / "project.json"));
+    // Kits and plans come along, but for links.
+    fs::create_directories(from / "kits/walls");
+    fs::create_directories(from / "plans");
+    write_file(from / "kits/walls/walls.obj", "v 0 0 0\n");
+    write_file(from / "plans/isle.png", "png");
+    fs::create_symlink(from / "project.json", from / "kits/walls/link.obj");
     // The trash is on the same disk.
     const QByteArray home = qgetenv("XDG_DATA_HOME");
     fs::create_directories(w.folder / "data");
@@ -313,6 +319,9 @@ TEST_CASE("a project among the documents moves when it is saved as another", "[a
     qputenv("XDG_DATA_HOME", home);
     CHECK(w.session().document().dir() == w.folder / "moved");
     CHECK(fs::exists(w.folder / "moved" / "project.json"));
+    CHECK(read_file(w.folder / "moved/kits/walls/walls.obj") == "v 0 0 0\n");
+    CHECK(read_file(w.folder / "moved/plans/isle.png") == "png");
+    CHECK_FALSE(fs::exists(fs::symlink_status(w.folder / "moved/kits/walls/link.obj")));
     CHECK_FALSE(fs::exists(from)); // in the trash
 }
 

@@ -29,6 +29,7 @@
 #include "base/text.hpp"
 #include "edit/document.hpp"
 #include "edit/outside.hpp"
+#include "store/beside.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::app {
@@ -165,9 +166,10 @@ bool MainWindow::keepBeside(QString& place) {
                        document.elsewhere(dir.parent_path() / called.arg(QString::fromStdString(name)).toStdString());
                    if (!fs::exists(fs::symlink_status(ours.dir))) break;
                }
-               const auto kept = waitFor<bool>(session_.jobs(), this, tr("Keeping ours"), [ours] {
+               const auto kept = waitFor<bool>(session_.jobs(), this, tr("Keeping ours"), [ours, dir] {
                    store::must_be_free(ours.dir);
                    ours.write();
+                   store::copy_beside(dir, ours.dir);
                    return true;
                });
                if (kept) place = QString::fromStdString(ours.dir.string());

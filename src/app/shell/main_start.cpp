@@ -30,6 +30,7 @@
 #include "kit/open_kit.hpp"
 #include "level/level.hpp"
 #include "level/material.hpp"
+#include "store/beside.hpp"
 #include "store/pack_folder.hpp"
 #include "store/project_files.hpp"
 
@@ -242,9 +243,10 @@ void MainWindow::saveAs() {
 bool MainWindow::saveElsewhere(const QString& to) {
     return attempt([&] {
         const edit::Document::Saving all = session_.document().elsewhere(to.toStdString());
-        waitFor<bool>(session_.jobs(), this, tr("Saving"), [all] {
+        waitFor<bool>(session_.jobs(), this, tr("Saving"), [all, from = session_.document().dir()] {
             store::must_be_free(all.dir);
             all.write();
+            store::copy_beside(from, all.dir);
             return true;
         });
         session_.movedTo(all);

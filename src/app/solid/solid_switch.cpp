@@ -89,7 +89,7 @@ void SolidSwitch::buildLight(QVBoxLayout* column) {
 
 void SolidSwitch::light() {
     const Sun sun{hour_->value() / 4.0, warmth_->value() * 100};
-    hourSays_->setText(QLocale().toString(QTime(hour_->value() / 4, hour_->value() % 4 * 15), QLocale::ShortFormat));
+    hourSays_->setText(QTime(hour_->value() / 4, hour_->value() % 4 * 15).toString("HH:mm"));
     warmthSays_->setText(tr("%1 K").arg(QLocale().toString(sun.warmth)));
     if (solid_) solid_->setSun(sun);
 }
