@@ -100,6 +100,7 @@ void give_pictures(level::Project& project, const fs::path& dir, const level::Pr
                                        [&](const auto& s) { return s->file == sheet.file && s->image; });
         // Before anything is read: a path that leads elsewhere is no picture that cannot be read, but refused.
         const fs::path file = newest(dir, sheet.file, (dir / kRoot).string(), say("the sheet \"%1\"", sheet.name));
+        if (sheet.kit) inside(dir, sheet.kit->file, (dir / kRoot).string(), say("the kit \"%1\"", sheet.name));
         try {
             sheet.image =
                 same != known.sheets.end() ? (*same)->image : std::make_shared<const Image>(sheet::read_png(file));

@@ -13,6 +13,7 @@
 #include "kit/open_kit.hpp"
 #include "store/adopt_kit.hpp"
 #include "store/format.hpp"
+#include "store/project_files.hpp"
 #include "support/make.hpp"
 
 using namespace kit_test;
@@ -217,4 +218,31 @@ TEST_CASE("a kit's files are copied into the project as they lie, or not at all"
     write_file(folder / "outside.png", "x");
     CHECK_THROWS_AS(store::adopt_kit(project.path(), folder / "set/walls.obj", more), InputError);
     CHECK_FALSE(fs::exists(project / "kits/walls-2"));
+}
+
+TEST_CASE("a kit that would be read from outside its project is refused before anything is read", "[store][kits]") {
+    const make::Folder project, elsewhere;
+    Kit kit;
+    kit.first_bit = 0;
+    kit.all_walls();
+    write_file(elsewhere / "walls.obj", kit.obj());
+    const auto saved_with = [&](const std::string& file) {
+        Taken taken(kit);
+        level::Sheet sheet = taken.sheet();
+        sheet.kit->file = file;
+        taken.put.project.name = "Walls";
+        taken.put.project.put(std::move(sheet));
+        make::save_with_pictures(taken.put.project, project.path());
+    };
+    saved_with("kits/walls.obj"); // not there: that is told when it is asked for
+    CHECK_NOTHROW(store::load(project.path()));
+    saved_with("../" + elsewhere.path().filename().string() + "/walls.obj");
+    CHECK_THROWS_AS(store::load(project.path()), InputError);
+    saved_with((elsewhere / "walls.obj").string());
+    CHECK_THROWS_AS(store::load(project.path()), InputError);
+    // Through a link, too.
+    fs::create_directories(project / "kits");
+    fs::create_symlink(elsewhere / "walls.obj", project / "kits/linked.obj");
+    saved_with("kits/linked.obj");
+    CHECK_THROWS_AS(store::load(project.path()), InputError);
 }

@@ -117,8 +117,9 @@ void Library::lookAtKits() {
         if (sign == kitsOnDisk_[slot->id]) continue;
         kitsOnDisk_[slot->id] = sign;
         const std::string file = freeFile("sheets", slug(slot->name, "kit"), 1).toStdString();
-        const auto work = [sheet = slot, target = ownPath(file), path = ownPath(slot->kit->file)](Jobs::Progress&) {
+        const auto work = [sheet = slot, target = ownPath(file), dir = session_.document().dir()](Jobs::Progress&) {
             ReadAnew out;
+            const fs::path path = inside(dir, sheet->kit->file, dir.string(), {});
             out.file = kit::open_kit(path);
             out.read = kit::read_kit(out.file.bodies, edit::told_of(*sheet->kit));
             out.drawn = kit::draw_sheet(out.file, out.read, sheet->cut.tile.w, edit::kit_places(*sheet));
