@@ -18,12 +18,16 @@
 
 #include "app/session/session.hpp"
 #include "app/shell/main_window.hpp"
+#include "app/solid/solid_switch.hpp"
+#include "app/solid/solid_view.hpp"
 #include "app/view/level_view.hpp"
 #include "base/chance.hpp"
 #include "edit/beginnings.hpp"
+#include "edit/kits.hpp"
 #include "edit/sheets.hpp"
 #include "edit/stroke.hpp"
 #include "join/resolve.hpp"
+#include "kit/made_kit.hpp"
 #include "level/cell.hpp"
 #include "level/grid.hpp"
 #include "level/level.hpp"
@@ -405,6 +409,76 @@ void props_drag(benchmark::State& state) {
     window->session().undo();
 }
 BENCHMARK(props_drag)->Unit(benchmark::kMillisecond)->Iterations(200);
+
+// A hundred by a hundred pieces of a kit, seen aslant: one turn of the view, and a stroke that lays one more.
+void open_pieces() {
+    if (opened == Opened{-1, 0, false}) return;
+    opened = {-1, 0, false};
+    window.reset();
+    folder = std::make_unique<make::Folder>();
+    kit_test::Kit made;
+    made.first_bit = 0;
+    made.all_walls();
+    made.floors(8);
+    const kit::KitFile file = made.file();
+    const kit::KitReading read = kit::read_kit(file.bodies);
+    make::Small small({100, 100});
+    edit::PutKit put = edit::put_kit(small.project, 0, "Walls", "sheets/walls.png", "kits/walls/walls.obj", file, read,
+                                     kit::draw_sheet(file, read, 16), 16, edit::kit_materials(file, read));
+    level::Level level = *put.project.level(small.id);
+    level::Grid& grid = level.edit(small.ground).grid();
+    for (int y = 0; y < 100; ++y)
+        for (int x = 0; x < 100; ++x)
+            grid.set({x, y}, {}, (x % 3 == 0) != (y % 5 == 0) ? put.materials[0] : put.materials[1]);
+    join::resolve(join::Rules(put.project), grid, level.cells(), 1);
+    put.project.put(std::move(level));
+    make::save_with_pictures(put.project, folder->path());
+    fs::create_directories(folder->path() / "kits/walls");
+    write_file(folder->path() / "kits/walls/walls.obj", made.obj());
+    window = std::make_unique<app::MainWindow>();
+    window->show();
+    window->openProject(QString::fromStdString(folder->path().string()));
+    auto* look = window->findChild<app::SolidSwitch*>("solidSwitch");
+    look->look(app::SolidSwitch::Look::aslant);
+    while (!look->view() || look->view()->pieces() < 10'000) QTest::qWait(20);
+}
+
+void orbit_pieces(benchmark::State& state) {
+    open_pieces();
+    auto* view = window->findChild<app::SolidSwitch*>("solidSwitch")->view();
+    QPoint at(400, 300);
+    QTest::mousePress(view, Qt::MiddleButton, {}, at);
+    for (auto _ : state) {
+        at += QPoint(3, 1);
+        QMouseEvent move(QEvent::MouseMove, QPointF(at), view->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::MiddleButton,
+                         {});
+        QApplication::sendEvent(view, &move);
+        static_cast<void>(view->grabFramebuffer()); // until it is drawn
+    }
+    QTest::mouseRelease(view, Qt::MiddleButton, {}, at);
+    state.counters["pieces"] = view->pieces();
+    state.counters["calls"] = view->calls();
+}
+BENCHMARK(orbit_pieces)->Unit(benchmark::kMillisecond)->Iterations(30);
+
+// In plan, from the mouse event to the pixels.
+void stroke_over_pieces(benchmark::State& state) {
+    open_pieces();
+    auto* look = window->findChild<app::SolidSwitch*>("solidSwitch");
+    look->look(app::SolidSwitch::Look::plan);
+    app::LevelView& view = *window->levelView();
+    window->session().setHand({edit::held::Material{window->session().project().materials.back()->id}});
+    view.setCamera(1, {800, 800});
+    int x = 0;
+    for (auto _ : state) {
+        const QPoint at = view.cellCentre({30 + x % 40, 40 + x / 40});
+        ++x;
+        QTest::mouseClick(&view, Qt::LeftButton, {}, at);
+        view.repaint();
+    }
+    look->look(app::SolidSwitch::Look::aslant);
+}
+BENCHMARK(stroke_over_pieces)->Unit(benchmark::kMillisecond)->Iterations(60);
 
 } // namespace
 
