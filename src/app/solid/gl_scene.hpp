@@ -35,7 +35,7 @@ using Kits = std::vector<std::shared_ptr<const scene::LoadedKit>>;
 class GlScene : protected QOpenGLFunctions_3_3_Core {
   public:
     GlScene() = default;
-    ~GlScene();
+    ~GlScene() override;
     GlScene(const GlScene&) = delete;
     GlScene& operator=(const GlScene&) = delete;
     // What is wrong where it cannot be drawn; empty where all is well.
