@@ -11,6 +11,7 @@ namespace vic::app {
 namespace {
 
 constexpr int kShadowSide = 2048;
+constexpr int kSamples = 4; // of a pixel, where one does not move
 
 // Instances bring the three rows of what places them.
 constexpr const char* kPlace = R"(#version 330 core
@@ -197,6 +198,7 @@ GlScene::Shape& GlScene::shapeOf(std::size_t kit, std::size_t piece) {
 }
 
 void GlScene::setPieces(const std::vector<scene::Placed>& placed) {
+    shadowsOf_.reset();
     const double storey = scene::storey_height(kits_);
     std::map<std::pair<std::size_t, std::size_t>, std::vector<scene::Placing>> by_piece;
     height_ = 1;
@@ -214,6 +216,7 @@ void GlScene::setPieces(const std::vector<scene::Placed>& placed) {
 }
 
 void GlScene::setGround(const QImage& picture, Size cells) {
+    if (!(cells == cells_)) shadowsOf_.reset();
     cells_ = cells;
     ground_ = picture.isNull() ? nullptr : textureOf(picture);
     if (!ground_) return;
@@ -284,13 +287,10 @@ void GlScene::drawGround() {
     ++calls_;
 }
 
-void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, GLuint target) {
-    calls_ = 0;
-    const QMatrix4x4 light = lightOf(sun);
-    glEnable(GL_DEPTH_TEST);
-    glDepthFunc(GL_LESS);
-    glDisable(GL_CULL_FACE);
-    glDisable(GL_BLEND);
+// They are the same from wherever one looks.
+void GlScene::drawShadows(const Sun& sun, const QMatrix4x4& light) {
+    if (shadowsOf_ == sun) return;
+    shadowsOf_ = sun;
     glBindFramebuffer(GL_FRAMEBUFFER, shadowFrame_);
     glViewport(0, 0, kShadowSide, kShadowSide);
     glClear(GL_DEPTH_BUFFER_BIT);
@@ -300,8 +300,27 @@ void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& backgro
     depth_->setUniformValue("light", light);
     depth_->setUniformValue("picture", 0);
     drawShapes(true);
-    glBindFramebuffer(GL_FRAMEBUFFER, target);
-    glViewport(0, 0, pixels.width(), pixels.height());
+}
+
+void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, bool rough) {
+    calls_ = 0;
+    const QMatrix4x4 light = lightOf(sun);
+    glEnable(GL_DEPTH_TEST);
+    glDepthFunc(GL_LESS);
+    glDisable(GL_CULL_FACE);
+    glDisable(GL_BLEND);
+    drawShadows(sun, light);
+    std::unique_ptr<QOpenGLFramebufferObject>& frame = rough ? rough_ : fine_;
+    const QSize size = rough ? QSize(std::max(1, pixels.width() / 2), std::max(1, pixels.height() / 2)) : pixels;
+    if (!frame || frame->size() != size) {
+        QOpenGLFramebufferObjectFormat format;
+        format.setAttachment(QOpenGLFramebufferObject::Depth);
+        format.setSamples(rough ? 0 : kSamples);
+        frame = std::make_unique<QOpenGLFramebufferObject>(size, format);
+    }
+    drawn_ = frame.get();
+    drawn_->bind();
+    glViewport(0, 0, size.width(), size.height());
     glClearColor(background.redF(), background.greenF(), background.blueF(), 1);
     glClear(GL_COLOR_BUFFER_BIT | GL_DEPTH_BUFFER_BIT);
     lit_->bind();
@@ -317,6 +336,12 @@ void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& backgro
     drawGround();
     drawShapes(false);
     lit_->release();
+}
+
+void GlScene::show(QSize pixels) {
+    QOpenGLFramebufferObject::blitFramebuffer(nullptr, QRect(QPoint(), pixels), drawn_, QRect(QPoint(), drawn_->size()),
+                                              GL_COLOR_BUFFER_BIT, drawn_ == rough_.get() ? GL_LINEAR : GL_NEAREST);
+    QOpenGLFramebufferObject::bindDefault();
 }
 
 void GlScene::drawBox(const QMatrix4x4& view, QVector3D a, QVector3D b, const QColor& colour) {

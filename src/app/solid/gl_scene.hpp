@@ -13,6 +13,7 @@
 #include <QString>
 #include <map>
 #include <memory>
+#include <optional>
 #include <utility>
 #include <vector>
 
@@ -44,8 +45,11 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     void setPieces(const std::vector<scene::Placed>& placed);
     // What lies flat on the lowest storey, over so many cells.
     void setGround(const QImage& picture, Size cells);
-    // `view`: from cells to what is seen. Into the frame that is bound. Calls of OpenGL that drew are counted.
-    void draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, GLuint target);
+    // `view`: from cells to what is seen. Calls of OpenGL that drew are counted. `rough`: at half the size and with
+    // hard edges, while one moves.
+    void draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, bool rough);
+    // What was drawn, with boxes, into the frame of the widget.
+    void show(QSize pixels);
     // A box of lines, in cells; `to` is the corner opposite `from`.
     void drawBox(const QMatrix4x4& view, QVector3D from, QVector3D to, const QColor& colour);
     [[nodiscard]] int calls() const { return calls_; }
@@ -59,6 +63,7 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
         int count = 0; // instances
     };
     Shape& shapeOf(std::size_t kit, std::size_t piece);
+    void drawShadows(const Sun& sun, const QMatrix4x4& light);
     void drawShapes(bool shadows);
     void drawGround();
     [[nodiscard]] QMatrix4x4 lightOf(const Sun& sun) const;
@@ -71,6 +76,9 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     std::unique_ptr<QOpenGLVertexArrayObject> groundVao_, lineVao_;
     QOpenGLBuffer groundCorners_, groundPlace_, lineCorners_;
     GLuint shadowFrame_ = 0, shadowPicture_ = 0;
+    std::unique_ptr<QOpenGLFramebufferObject> fine_, rough_; // what is drawn into; kept while its size is the same
+    QOpenGLFramebufferObject* drawn_ = nullptr;
+    std::optional<Sun> shadowsOf_; // by which sun the shadows are; none where they are stale
     Size cells_{1, 1};
     double height_ = 1; // cells: of the highest piece
     int calls_ = 0;

@@ -33,7 +33,6 @@ SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies)
     format.setVersion(3, 3);
     format.setProfile(QSurfaceFormat::CoreProfile);
     format.setDepthBufferSize(24);
-    format.setSamples(4);
     setFormat(format);
     setMouseTracking(true);
     setFocusProxy(&view);
@@ -168,13 +167,15 @@ void SolidView::paintGL() {
     take();
     const QMatrix4x4 seen = matrix();
     const double ratio = devicePixelRatioF();
-    scene_->draw(seen, sun_, tokensOf(this).outside, size() * ratio, defaultFramebufferObject());
+    const QSize pixels = size() * ratio;
+    scene_->draw(seen, sun_, tokensOf(this).outside, pixels, dragged_.has_value());
     if (pointed_ && session_.level() && session_.level()->cells().contains(*pointed_)) {
         const auto low = static_cast<float>(plane());
         const auto high = low + static_cast<float>(scene::storey_height(bodies_.all()));
         const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
         scene_->drawBox(seen, {x, low, z}, {x + 1, high, z + 1}, tokensOf(this).vermilion);
     }
+    scene_->show(pixels);
 }
 
 // The same press, at the place of the level view that shows what is under the pointer here.
@@ -214,6 +215,7 @@ void SolidView::mouseMoveEvent(QMouseEvent* event) {
 void SolidView::mouseReleaseEvent(QMouseEvent* event) {
     if (event->button() == Qt::MiddleButton && dragged_) {
         dragged_.reset();
+        update(); // as fine as it can be again
         return;
     }
     pass(event);
