@@ -2,6 +2,7 @@
 
 #include <QVector3D>
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "app/parts/glyphs.hpp"
@@ -177,9 +178,23 @@ GlScene::Shape& GlScene::shapeOf(std::size_t kit, std::size_t piece) {
     shape.vao = std::make_unique<QOpenGLVertexArrayObject>();
     shape.vao->create();
     QOpenGLVertexArrayObject::Binder bound(shape.vao.get());
+    // Corners that triangles share are worked out once.
+    std::vector<scene::Model::Corner> corners;
+    std::vector<GLuint> order;
+    std::map<std::array<float, 8>, GLuint> known;
+    for (const scene::Model::Corner& c : model.corners) {
+        const std::array<float, 8> key{c.at[0],     c.at[1],     c.at[2], c.normal[0],
+                                       c.normal[1], c.normal[2], c.uv[0], c.uv[1]};
+        const auto [found, fresh] = known.emplace(key, static_cast<GLuint>(corners.size()));
+        if (fresh) corners.push_back(c);
+        order.push_back(found->second);
+    }
     shape.corners.create();
     shape.corners.bind();
-    shape.corners.allocate(model.corners.data(), static_cast<int>(model.corners.size() * sizeof(scene::Model::Corner)));
+    shape.corners.allocate(corners.data(), static_cast<int>(corners.size() * sizeof(scene::Model::Corner)));
+    shape.order.create();
+    shape.order.bind();
+    shape.order.allocate(order.data(), static_cast<int>(order.size() * sizeof(GLuint)));
     constexpr GLsizei kCorner = sizeof(scene::Model::Corner);
     const std::pair<int, std::size_t> parts[] = {{3, 0}, {3, 12}, {2, 24}};
     for (GLuint i = 0; i < 3; ++i) {
@@ -271,7 +286,9 @@ void GlScene::drawShapes(bool shadows) {
             p.setUniformValue("cutOut", finish && finish->cut_out);
             const Rgba c = finish ? finish->colour : Rgba{200, 196, 186, 255};
             if (!shadows) p.setUniformValue("colour", QColor(c.r, c.g, c.b, 255));
-            glDrawArraysInstanced(GL_TRIANGLES, part.first, part.count, shape.count);
+            glDrawElementsInstanced(
+                GL_TRIANGLES, part.count, GL_UNSIGNED_INT,
+                reinterpret_cast<const void*>(sizeof(GLuint) * static_cast<std::size_t>(part.first)), shape.count);
             ++calls_;
         }
     }

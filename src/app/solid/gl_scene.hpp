@@ -57,7 +57,7 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
   private:
     struct Shape {
         std::unique_ptr<QOpenGLVertexArrayObject> vao;
-        QOpenGLBuffer corners, instances{QOpenGLBuffer::VertexBuffer};
+        QOpenGLBuffer corners, instances, order{QOpenGLBuffer::IndexBuffer};
         std::vector<scene::Model::Part> parts;
         std::vector<float> least, most;
         int count = 0; // instances
