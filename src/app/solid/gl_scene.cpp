@@ -181,11 +181,11 @@ GlScene::Shape& GlScene::shapeOf(std::size_t kit, std::size_t piece) {
     // Corners that triangles share are worked out once.
     std::vector<scene::Model::Corner> corners;
     std::vector<GLuint> order;
-    std::map<std::array<float, 8>, GLuint> known;
+    std::map<std::array<float, 8>, GLuint> numbers;
     for (const scene::Model::Corner& c : model.corners) {
         const std::array<float, 8> key{c.at[0],     c.at[1],     c.at[2], c.normal[0],
                                        c.normal[1], c.normal[2], c.uv[0], c.uv[1]};
-        const auto [found, fresh] = known.emplace(key, static_cast<GLuint>(corners.size()));
+        const auto [found, fresh] = numbers.emplace(key, static_cast<GLuint>(corners.size()));
         if (fresh) corners.push_back(c);
         order.push_back(found->second);
     }
