@@ -77,7 +77,7 @@ struct Heap : make::Small {
             else if (of.contains(own.empty() ? layer.collision_class : own))
                 cell = 1;
         };
-        for (const auto& layer : level.layers) {
+        for (const level::LayerRef& layer : level.layers) {
             for (int y = 0; y < 14; ++y)
                 for (int x = 0; x < 20; ++x) {
                     if (layer->tiles()) {

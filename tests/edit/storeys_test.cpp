@@ -15,7 +15,7 @@ namespace {
 
 std::vector<std::pair<std::string, int>> names(const level::Level& level) {
     std::vector<std::pair<std::string, int>> out;
-    for (const auto& layer : level.layers) out.emplace_back(layer->name, layer->storey);
+    for (const level::LayerRef& layer : level.layers) out.emplace_back(layer->name, layer->storey);
     return out;
 }
 
@@ -44,7 +44,7 @@ TEST_CASE("a storey is added, doubled, moved and taken away with all its layers"
     CHECK(doubled.layers[3]->grid().cell({3, 4}) == level.layers[0]->grid().cell({3, 4}));
     CHECK(doubled.layers[4]->props().size() == 1);
     std::set<std::uint32_t> ids;
-    for (const auto& layer : doubled.layers) {
+    for (const level::LayerRef& layer : doubled.layers) {
         CHECK(ids.insert(layer->id).second);
         for (const level::Prop& prop : layer->props()) CHECK(ids.insert(prop.id).second);
     }

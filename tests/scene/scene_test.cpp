@@ -116,7 +116,7 @@ TEST_CASE("storeys stand on one another, those above are cut away, and blocks ta
     CHECK(scene::placed_in(house.project, house.level, house.kits, 9).size() == 2);
     // What lies flat is all but the pieces of the lowest storey.
     const level::Level flat = scene::flat_of(house.project, house.level, house.kits);
-    for (const auto& layer : flat.layers)
+    for (const level::LayerRef& layer : flat.layers)
         if (layer->storey == 0 && layer->tiles()) CHECK(layer->grid().count() == 0);
 }
 
