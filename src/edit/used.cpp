@@ -26,6 +26,8 @@ std::pair<UsedKind, std::uint32_t> thing_in(const TileTable& tiles, Cell cell, M
 }
 
 Blocking says(const Project& project, const TileTable& tiles, UsedKind kind, std::uint32_t id) {
+    if (kind == UsedKind::blockers) return Blocking::mixed;
+    if (kind == UsedKind::backdrop) return Blocking::nothing;
     if (kind == UsedKind::material) {
         const Material* m = project.material(static_cast<MaterialId>(id));
         return m ? blocking_of(project, *m) : Blocking::nothing;
@@ -224,9 +226,7 @@ std::vector<Used> UsedCounter::used_in(const Project& project, const Level& leve
     std::map<MaterialId, std::size_t> order;
     for (std::size_t i = 0; i < project.materials.size(); ++i) order[project.materials[i]->id] = i;
     for (auto& [what, used] : all) {
-        used.blocking = used.kind == UsedKind::blockers   ? Blocking::mixed
-                        : used.kind == UsedKind::backdrop ? Blocking::nothing
-                                                          : says(said, said_of, used.kind, used.id);
+        used.blocking = says(said, said_of, used.kind, used.id);
         used.here = is_said_here(project, level, used);
         if (used.blocking == Blocking::opens || used.kind == UsedKind::blockers) used.heard = used.count;
         out.push_back(used);
@@ -240,6 +240,10 @@ std::vector<Used> UsedCounter::used_in(const Project& project, const Level& leve
         return key(a) < key(b);
     });
     return out;
+}
+
+Blocking said_by(const Project& project, const Used& thing) {
+    return says(project, TileTable(project), thing.kind, thing.id);
 }
 
 Project with_blocking(Project project, const std::vector<Used>& things, Blocking blocking) {

@@ -53,6 +53,10 @@ class UsedCounter {
     std::vector<std::shared_ptr<const level::PropKind>> kinds_;
 };
 
+// What a thing says, wherever it lies; `mixed` of blockers, `nothing` of what is gone and of backdrops. For what a
+// level alone says, ask as_in() of it.
+Blocking said_by(const level::Project& project, const Used& thing);
+
 // All of them say that from now on, in all levels. Blank tiles block nothing; what an ensemble blocks its parts say.
 level::Project with_blocking(level::Project project, const std::vector<Used>& things, Blocking blocking);
 

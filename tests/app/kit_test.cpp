@@ -116,6 +116,7 @@ TEST_CASE("a kit that is dropped before there is a project is read, taken and pa
     REQUIRE(sheet.kit);
     CHECK(sheet.kit->file == "kits/stone-walls/Stone walls.obj");
     CHECK(fs::exists(w.session().document().dir() / sheet.kit->file));
+    CHECK_FALSE(w.find<QWidget>("twoWays")->isVisible()); // its bodies have told which is the material
     w.picture("kit-join");
     // Painted as any material: its pieces join.
     w.stage("stage-lay");

@@ -191,6 +191,7 @@ TEST_CASE("backdrops are listed among what is used, as nothing to a walker", "[e
     const Used sky = used_of(s.project, s.level(), UsedKind::backdrop, 700);
     CHECK(sky.count == 1);
     CHECK(sky.blocking == edit::Blocking::nothing);
+    CHECK(edit::said_by(s.project, sky) == edit::Blocking::nothing);
     CHECK_FALSE(sky.unheard());
     // Nothing of it can be changed to block.
     CHECK(edit::with_blocking(s.project, {sky}, edit::Blocking::full).prop_kinds == s.project.prop_kinds);

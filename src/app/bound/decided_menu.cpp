@@ -34,13 +34,6 @@ QString nameOf(const level::Project& project, const edit::Used& thing) {
     return QString::fromStdString(name);
 }
 
-// What the thing says now; mixed where it is not among what is used.
-edit::Blocking saidBy(const level::Project& project, const level::Level& level, const edit::Used& thing) {
-    for (const edit::Used& used : edit::used_in(project, level))
-        if (used.kind == thing.kind && used.id == thing.id) return used.blocking;
-    return edit::Blocking::mixed;
-}
-
 } // namespace
 
 DecidedMenu::DecidedMenu(Session& session, LevelView& view, QObject* parent)
@@ -51,10 +44,8 @@ DecidedMenu::DecidedMenu(Session& session, LevelView& view, QObject* parent)
 void DecidedMenu::addParts(QMenu& menu, const edit::Used& thing, const QString& name, bool here) {
     QMenu* parts = menu.addMenu(here ? tr("%1, in this level only").arg(name) : tr("%1, in all levels").arg(name));
     parts->setObjectName(here ? "decidedHere" : "decidedEverywhere");
-    const level::Project as = here ? level::as_in(session_.project(), *session_.level()) : session_.project();
-    level::Level level = *session_.level();
-    if (!here) level.here = {};
-    const edit::Blocking now = saidBy(as, level, thing);
+    const edit::Blocking now =
+        edit::said_by(here ? level::as_in(session_.project(), *session_.level()) : session_.project(), thing);
     for (const edit::Blocking part : {edit::Blocking::full, edit::Blocking::as_drawn, edit::Blocking::one_way,
                                       edit::Blocking::opens, edit::Blocking::nothing}) {
         QAction* a = parts->addAction(blockingWord(part));

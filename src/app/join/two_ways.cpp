@@ -82,6 +82,8 @@ bool TwoWays::open() const {
     const join::Coverage cover = join::coverage(m->joins);
     if (2 * cover.have < cover.of) return false;
     const level::Sheet* sheet = session_.project().sheet(edit::main_sheet(session_.project(), m->joins));
+    // Of a kit's pieces their bodies have told it.
+    if (sheet && sheet->kit) return false;
     // Of a template it is known which is which.
     if (sheet && edit::template_of(session_.project(), *sheet, m->joins.kind)) return false;
     return sheet && !sheet::is_isometric(*sheet) && session_.derived().joinsRead().other;
