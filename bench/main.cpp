@@ -5,6 +5,7 @@
 #include <cstring>
 
 #include "base/chance.hpp"
+#include "base/pages.hpp"
 #include "edit/stroke.hpp"
 #include "join/read_joins.hpp"
 #include "outline/trace.hpp"
@@ -203,4 +204,10 @@ BENCHMARK(read_islands_of_2048)->Unit(benchmark::kMillisecond);
 
 } // namespace
 
-BENCHMARK_MAIN();
+int main(int argc, char** argv) {
+    vic::ask_for_large_pages(); // as the programs do
+    benchmark::Initialize(&argc, argv);
+    if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 1;
+    benchmark::RunSpecifiedBenchmarks();
+    return 0;
+}
