@@ -13,7 +13,7 @@ using level::kChunk;
 
 namespace {
 
-enum Way : unsigned { kNorth, kNorthEast, kEast, kWest = 6, kNorthWest };
+enum Way : unsigned { kNorth, kNorthEast, kEast, kSouth = 4, kWest = 6, kNorthWest };
 
 constexpr std::uint32_t kNone = 0xFFFFFFFF;
 
@@ -21,12 +21,19 @@ constexpr std::uint32_t kNone = 0xFFFFFFFF;
 // near in memory, too, then the loose turns that are no corners of the lattice.
 struct Links {
     struct Node {
-        Point at; // 1/64 cells
+        std::uint16_t x = 0, y = 0; // lattice point, of corners
         std::uint32_t next = kNone;
     };
     std::vector<Node> nodes;
     std::vector<std::uint32_t> first_of; // by part: its first corner's node
+    std::vector<Point> beyond;           // 1/64 cells: where the nodes after all corners lie
     bool loose = false;
+
+    [[nodiscard]] std::size_t corners() const { return nodes.size() - beyond.size(); }
+    [[nodiscard]] Point at(std::size_t node) const {
+        if (node >= corners()) return beyond[node - corners()];
+        return {nodes[node].x * kUnit, nodes[node].y * kUnit};
+    }
 };
 
 // visit(number of the part, its corners in that row), from top to bottom and left to right, for rows of parts.
@@ -56,7 +63,8 @@ void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& 
             std::uint32_t& node = node_of[index++];
             if (node == kNone) {
                 node = static_cast<std::uint32_t>(out.nodes.size());
-                out.nodes.push_back({turn.at});
+                out.nodes.emplace_back();
+                out.beyond.push_back(turn.at);
             }
             if (turn.from != turn.at) arriving.push_back({turn.from, turn.at, node});
             if (turn.to != turn.at) leaving.push_back({turn.at, turn.to, node});
@@ -125,8 +133,10 @@ class Sweep {
         for (std::size_t i = begin; i < end;) {
             const Corner* const head = &part.corners[i];
             const auto first = base + static_cast<std::uint32_t>(i);
-            for (; i < end && part.corners[i].x == head->x; ++i)
-                links_.nodes[base + i].at = {head->x * kUnit, head->y * kUnit};
+            for (; i < end && part.corners[i].x == head->x; ++i) {
+                links_.nodes[base + i].x = head->x;
+                links_.nodes[base + i].y = head->y;
+            }
             const auto count = base + static_cast<std::uint32_t>(i) - first;
             // All lines that end here are closed before others are opened on the same line.
             for (std::uint32_t k = 0; k < count; ++k) {
@@ -171,6 +181,88 @@ class Sweep {
     std::vector<Pending> pending_;
 };
 
+// The same where there are neither slopes nor loose lines, as in most levels: a part at a time, each corner with one
+// upright and one level line.
+class StraightSweep {
+  public:
+    StraightSweep(const Trace& trace, Links& links)
+        : trace_(trace), links_(links), column_(static_cast<std::size_t>(trace.cells.w) + 1, kNone) {}
+    void over(int from, int to) {
+        for (int py = from; py < to; ++py)
+            for (int px = 0; px < trace_.part_count.w; ++px) {
+                const auto number = static_cast<std::size_t>(py * trace_.part_count.w + px);
+                if (const Part* const one = trace_.parts[number].get()) part(*one, links_.first_of[number]);
+            }
+    }
+    void close(const StraightSweep& below) {
+        for (const Pending& p : below.pending_) {
+            const std::uint32_t partner = column_[p.x];
+            if (p.arrives)
+                links_.nodes[partner].next = p.node;
+            else
+                links_.nodes[p.node].next = partner;
+        }
+    }
+
+  private:
+    struct Pending { // a corner whose partner lies above what is swept
+        std::uint16_t x;
+        bool arrives; // whether the outline comes from there
+        std::uint32_t node;
+    };
+    void join(std::uint32_t open, std::uint32_t me, bool arrives) {
+        links_.nodes[arrives ? open : me].next = arrives ? me : open;
+    }
+    void close_level(const Corner& c, std::uint32_t me) {
+        if (c.in == kEast || c.out == kWest) join(row_[c.y % kChunk], me, c.in == kEast);
+    }
+    void close_upright(const Corner& c, std::uint32_t me) {
+        if (c.in != kSouth && c.out != kNorth) return;
+        const std::uint32_t open = column_[c.x];
+        if (open == kNone)
+            pending_.push_back({c.x, c.in == kSouth, me});
+        else
+            join(open, me, c.in == kSouth);
+    }
+    void part(const Part& part, std::uint32_t first) {
+        const std::size_t count = part.corners.size();
+        for (std::size_t i = 0; i < count; ++i) {
+            const Corner& c = part.corners[i];
+            const std::uint32_t me = first + static_cast<std::uint32_t>(i);
+            links_.nodes[me].x = c.x;
+            links_.nodes[me].y = c.y;
+            close_level(c, me);
+            close_upright(c, me);
+            if (i + 1 < count && part.corners[i + 1].x == c.x && part.corners[i + 1].y == c.y) {
+                // Two masses meet here: what ends at the point is closed before anything is opened.
+                const Corner& other = part.corners[++i];
+                links_.nodes[me + 1].x = c.x;
+                links_.nodes[me + 1].y = c.y;
+                close_level(other, me + 1);
+                close_upright(other, me + 1);
+                row_[c.y % kChunk] = c.in == kWest || c.out == kEast ? me : me + 1;
+                column_[c.x] = c.in == kNorth || c.out == kSouth ? me : me + 1;
+                continue;
+            }
+            // Of a line that was closed nobody asks before another begins on it.
+            row_[c.y % kChunk] = me;
+            column_[c.x] = me;
+        }
+    }
+
+    const Trace& trace_;
+    Links& links_;
+    std::vector<std::uint32_t> column_;       // which corner is open on each upright line
+    std::array<std::uint32_t, kChunk> row_{}; // and on each level one of the row of parts
+    std::vector<Pending> pending_;
+};
+
+// Whether all outlines run along the lattice's own lines.
+bool is_straight(const Trace& trace) {
+    return std::all_of(trace.parts.begin(), trace.parts.end(),
+                       [](const auto& part) { return part == nullptr || part->straight; });
+}
+
 Links link(const Trace& trace) {
     Links out;
     std::uint32_t total = 0;
@@ -191,10 +283,15 @@ Links link(const Trace& trace) {
         for (half = 0; half < trace.part_count.h &&
                        out.first_of[static_cast<std::size_t>(half * trace.part_count.w)] < total / 2;)
             ++half;
-    Sweep upper(trace, out, first_loose, node_of), lower(trace, out, first_loose, node_of);
-    parallel_both(
-        half < trace.part_count.h, [&] { upper.over(0, half); }, [&] { lower.over(half, trace.part_count.h); });
-    upper.close(lower);
+    const auto sweep = [&](auto upper, auto lower) {
+        parallel_both(
+            half < trace.part_count.h, [&] { upper.over(0, half); }, [&] { lower.over(half, trace.part_count.h); });
+        upper.close(lower);
+    };
+    if (is_straight(trace))
+        sweep(StraightSweep(trace, out), StraightSweep(trace, out));
+    else
+        sweep(Sweep(trace, out, first_loose, node_of), Sweep(trace, out, first_loose, node_of));
     if (out.loose) link_loose(trace, node_of, out);
     return out;
 }
@@ -227,7 +324,37 @@ void tidy(std::vector<Outline>& all) {
 
 } // namespace
 
+namespace {
+
+// Of outlines along the lattice's lines: each begins at its first point in reading order, where it comes up and turns
+// right round a mass, or comes from the right and turns down into a hole; which it is needs no area.
+std::vector<Outline> straight_outlines(const Trace& trace) {
+    Links links = link(trace);
+    std::vector<Outline> out;
+    std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
+    each_row(trace, 0, trace.part_count.h, [&](std::size_t number, std::size_t begin, std::size_t end) {
+        for (std::size_t i = begin; i < end; ++i) {
+            const Corner& c = trace.parts[number]->corners[i];
+            const bool hole = c.in == kWest && c.out == kSouth;
+            if (!hole && (c.in != kNorth || c.out != kEast)) continue;
+            std::uint32_t at = links.first_of[number] + static_cast<std::uint32_t>(i);
+            if (links.nodes[at].next == kNone) continue; // walked already
+            way.clear();
+            while (links.nodes[at].next != kNone) {
+                Links::Node& node = links.nodes[at];
+                way.push_back({node.x * kUnit, node.y * kUnit});
+                at = std::exchange(node.next, kNone);
+            }
+            out.push_back({way, hole});
+        }
+    });
+    return out;
+}
+
+} // namespace
+
 std::vector<Outline> outlines(const Trace& trace) {
+    if (is_straight(trace)) return straight_outlines(trace);
     Links links = link(trace);
     std::vector<Outline> out;
     std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
@@ -236,7 +363,7 @@ std::vector<Outline> outlines(const Trace& trace) {
         way.clear();
         std::int64_t area = 0;
         for (std::size_t at = start; links.nodes[at].next != kNone;) {
-            const Point p = links.nodes[at].at;
+            const Point p = links.at(at);
             if (!way.empty()) area += std::int64_t{way.back().x} * p.y - std::int64_t{p.x} * way.back().y;
             way.push_back(p);
             at = std::exchange(links.nodes[at].next, kNone);
@@ -247,8 +374,7 @@ std::vector<Outline> outlines(const Trace& trace) {
     each_row(trace, 0, trace.part_count.h, [&](std::size_t number, std::size_t begin, std::size_t end) {
         for (std::size_t i = begin; i < end; ++i) walk(links.first_of[number] + i);
     });
-    const auto corners = static_cast<std::size_t>(trace.corner_count());
-    for (std::size_t loose = corners; loose < links.nodes.size(); ++loose) walk(loose);
+    for (std::size_t loose = links.corners(); loose < links.nodes.size(); ++loose) walk(loose);
     if (!links.loose) return out;
     std::vector<Point> bends;
     for (const auto& part : trace.parts)

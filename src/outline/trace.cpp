@@ -98,6 +98,7 @@ struct Packed {
     };
     std::array<Row, kStride> rows;
     bool any_one_way = false;
+    bool any_other = false;
 
     explicit Packed(const SolidCode* codes) {
         SolidCode all = 0;
@@ -106,6 +107,7 @@ struct Packed {
             row.other_before = (codes[0] & 15U) > kFull;
             all |= codes[0] | codes[kStride - 1] | pack(codes + 1, row);
             codes += kStride;
+            any_other = any_other || row.other != 0 || row.other_before;
         }
         any_one_way = (all & 0xF0U) != 0;
     }
@@ -156,6 +158,67 @@ struct Packed {
     }
 };
 
+// What turns between four cells that are open or full: up to two corners, by which of a, b, c, d are full, bits 0 to 3.
+struct FullTurns {
+    std::array<Corner, 2> corners;
+    std::size_t count;
+};
+
+const std::array<FullTurns, 16>& full_turns() {
+    static const auto table = [] {
+        std::array<FullTurns, 16> all{};
+        for (unsigned i = 0; i < 16; ++i) {
+            const auto solid = [&](unsigned bit) { return (i >> bit & 1U) != 0 ? kFull : kOpen; };
+            const Turns turns = turns_between(solid(0), solid(1), solid(2), solid(3));
+            all[i].count = turns.count;
+            for (std::size_t k = 0; k < turns.count; ++k) all[i].corners[k] = {0, 0, turns.in[k], turns.out[k]};
+        }
+        return all;
+    }();
+    return table;
+}
+
+// The corners of a part whose cells are all open or full, from their bits alone.
+void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
+    struct Bits { // of a row of points: where an outline turns, and the cells round them
+        std::uint64_t turns = 0, a = 0, b = 0, c = 0, d = 0;
+    };
+    std::array<Bits, kChunk> rows;
+    const int last = std::min(kChunk - 1, cells.w - first.x);
+    const std::uint64_t inside = last == kChunk - 1 ? ~std::uint64_t{0} : (std::uint64_t{1} << (last + 1)) - 1;
+    std::size_t n = 0;
+    for (int y = 0; y < kChunk && first.y + y <= cells.h; ++y) {
+        const Packed::Row &above = packed.rows[static_cast<std::size_t>(y)],
+                          &below = packed.rows[static_cast<std::size_t>(y) + 1];
+        Bits& row = rows[static_cast<std::size_t>(y)];
+        row = {packed.may_turn(y) & inside, above.full << 1 | std::uint64_t{above.full_before}, above.full,
+               below.full << 1 | std::uint64_t{below.full_before}, below.full};
+        const std::uint64_t two = row.turns & ~(row.a ^ row.d) & ~(row.b ^ row.c) & (row.a ^ row.b);
+        n += static_cast<std::size_t>(std::popcount(row.turns) + std::popcount(two));
+    }
+    const auto& table = full_turns();
+    part.corners.resize(n + 1); // the second of a point is written where there is none, too
+    n = 0;
+    for (int y = 0; y < kChunk; ++y) {
+        part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(n);
+        const Bits& row = rows[static_cast<std::size_t>(y)];
+        for (std::uint64_t turns = row.turns; turns != 0; turns &= turns - 1) {
+            const int x = std::countr_zero(turns);
+            const FullTurns& turn =
+                table[(row.a >> x & 1U) | (row.b >> x & 1U) << 1 | (row.c >> x & 1U) << 2 | (row.d >> x & 1U) << 3];
+            for (std::size_t i = 0; i < 2; ++i) {
+                Corner& corner = part.corners[n + i];
+                corner = turn.corners[i];
+                corner.x = static_cast<std::uint16_t>(first.x + x);
+                corner.y = static_cast<std::uint16_t>(first.y + y);
+            }
+            n += turn.count;
+        }
+    }
+    part.row_start[kChunk] = static_cast<std::uint16_t>(n);
+    part.corners.pop_back();
+}
+
 std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource& source) {
     const auto& table = turn_table();
     std::array<SolidCode, static_cast<std::size_t>(kStride) * kStride> codes;
@@ -178,7 +241,9 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
         return !own.contains(Point{floor_div(e.from.x, kUnit), floor_div(e.from.y, kUnit)});
     });
     auto next_special = special.begin();
-    for (int y = 0; y < kChunk; ++y) {
+    part.straight = !packed.any_other && part.loose.empty() && special.empty();
+    if (part.straight) full_corners(packed, own.corner(), cells, part);
+    for (int y = part.straight ? kChunk : 0; y < kChunk; ++y) {
         part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(part.corners.size());
         if (own.y + y > cells.h) continue;
         const SolidCode* above = &codes[static_cast<std::size_t>(y) * kStride];
@@ -200,7 +265,7 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
                                         turn.in[i], turn.out[i]});
         }
     }
-    part.row_start[kChunk] = static_cast<std::uint16_t>(part.corners.size());
+    if (!part.straight) part.row_start[kChunk] = static_cast<std::uint16_t>(part.corners.size());
 
     for (int y = packed.any_one_way ? inside.y : inside.bottom(); y < inside.bottom(); ++y) {
         for (int x = inside.x; x < inside.right(); ++x) {

@@ -54,6 +54,7 @@ struct Part {
     std::vector<OneWayEdge> one_way; // one cell long, or of a prop
     std::vector<Point> bends;        // sorted: where shapes off the lattice cross it, see straighten()
     int shapes = 0;
+    bool straight = true; // no slope and no loose line: all corners turn between level and upright
     bool operator==(const Part&) const = default;
 };
 
