@@ -7,6 +7,7 @@
 #include "base/chance.hpp"
 #include "base/pages.hpp"
 #include "edit/stroke.hpp"
+#include "feed.hpp"
 #include "join/read_joins.hpp"
 #include "outline/trace.hpp"
 #include "sheet/islands.hpp"
@@ -81,11 +82,6 @@ void resolve_4096(benchmark::State& state) {
     }
 }
 BENCHMARK(resolve_4096)->Unit(benchmark::kMillisecond)->Iterations(8);
-
-// So that it is tracing that is timed and not what feeds it, the compiler may take many at once.
-__attribute__((optimize("O3"))) void widen(const std::uint8_t* from, int count, outline::SolidCode* to) {
-    for (int i = 0; i < count; ++i) to[i] = from[i];
-}
 
 // Caves of 4096 x 4096 cells: corners, links and outlines from nothing.
 void trace_4096(benchmark::State& state) {

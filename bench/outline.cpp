@@ -13,6 +13,7 @@
 #include <vector>
 
 #include "base/chance.hpp"
+#include "feed.hpp"
 #include "level/project.hpp"
 #include "outline/rectangles.hpp"
 
@@ -29,11 +30,6 @@ std::vector<std::uint8_t> caves(int side) {
             out[static_cast<std::size_t>(y) * static_cast<std::size_t>(side) + static_cast<std::size_t>(x)] = h > 0.4;
         }
     return out;
-}
-
-// So that it is tracing that is timed and not what feeds it, the compiler may take many at once.
-__attribute__((optimize("O3"))) void widen(const std::uint8_t* from, int count, outline::SolidCode* to) {
-    for (int i = 0; i < count; ++i) to[i] = from[i];
 }
 
 outline::SolidSource source_of(const std::vector<std::uint8_t>& cells, int side) {
