@@ -5,7 +5,6 @@
 #include <cstring>
 
 #include "base/chance.hpp"
-#include "base/pages.hpp"
 #include "edit/stroke.hpp"
 #include "feed.hpp"
 #include "join/read_joins.hpp"
@@ -205,10 +204,4 @@ BENCHMARK(read_islands_of_2048)->Unit(benchmark::kMillisecond);
 
 } // namespace
 
-int main(int argc, char** argv) {
-    vic::ask_for_large_pages(); // as the programs do
-    benchmark::Initialize(&argc, argv);
-    if (benchmark::ReportUnrecognizedArguments(argc, argv)) return 1;
-    benchmark::RunSpecifiedBenchmarks();
-    return 0;
-}
+BENCHMARK_MAIN();

@@ -1,10 +1,8 @@
 #include "app/shell/application.hpp"
 #include "app/shell/main_window.hpp"
 #include "app/shell/signals.hpp"
-#include "base/pages.hpp"
 
 int main(int argc, char** argv) {
-    vic::ask_for_large_pages();
     vic::app::Application app(argc, argv);
     QApplication::setOrganizationName("vicinum");
     QApplication::setApplicationName("vicinum");

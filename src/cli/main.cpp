@@ -4,7 +4,6 @@
 #include <functional>
 #include <iostream>
 
-#include "base/pages.hpp"
 #include "cli/commands.hpp"
 #include "level/plan.hpp"
 
@@ -33,7 +32,6 @@ Size size_of(const std::string& text) {
 } // namespace
 
 int main(int argc, char** argv) {
-    ask_for_large_pages();
     CLI::App app{"Vicinum without a window"};
     app.require_subcommand(1);
     app.fallthrough();
