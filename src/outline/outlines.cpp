@@ -326,29 +326,52 @@ void tidy(std::vector<Outline>& all) {
 
 namespace {
 
-// Of outlines along the lattice's lines: each begins at its first point in reading order, where it comes up and turns
-// right round a mass, or comes from the right and turns down into a hole; which it is needs no area.
+// In the reading order of the first points: by rows, then along each.
+std::vector<Outline> in_reading_order(std::vector<Outline> all, int rows) {
+    std::vector<std::uint32_t> begin(static_cast<std::size_t>(rows) + 2, 0);
+    const auto row_of = [](const Outline& o) { return static_cast<std::size_t>(o.points.front().y / kUnit); };
+    for (const Outline& o : all) ++begin[row_of(o) + 1];
+    for (std::size_t y = 1; y < begin.size(); ++y) begin[y] += begin[y - 1];
+    std::vector<std::pair<int, std::uint32_t>> order(all.size()); // where it begins in its row, and which it is
+    std::vector<std::uint32_t> next = begin;
+    for (std::uint32_t i = 0; i < all.size(); ++i) order[next[row_of(all[i])]++] = {all[i].points.front().x, i};
+    std::vector<Outline> sorted;
+    sorted.reserve(all.size());
+    for (std::size_t y = 0; y + 1 < begin.size(); ++y) {
+        std::sort(order.begin() + begin[y], order.begin() + begin[y + 1]);
+        for (std::uint32_t i = begin[y]; i < begin[y + 1]; ++i) sorted.push_back(std::move(all[order[i].second]));
+    }
+    return sorted;
+}
+
+// Of outlines along the lattice's lines. They are walked as their corners lie in memory and put in order afterwards:
+// going over the corners row by row, through all parts, took most of the time. Which is a hole needs no area: from its
+// first point in reading order a mass goes on to the right, a hole down.
 std::vector<Outline> straight_outlines(const Trace& trace) {
     Links links = link(trace);
     std::vector<Outline> out;
     std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
-    each_row(trace, 0, trace.part_count.h, [&](std::size_t number, std::size_t begin, std::size_t end) {
-        for (std::size_t i = begin; i < end; ++i) {
-            const Corner& c = trace.parts[number]->corners[i];
-            const bool hole = c.in == kWest && c.out == kSouth;
-            if (!hole && (c.in != kNorth || c.out != kEast)) continue;
-            std::uint32_t at = links.first_of[number] + static_cast<std::uint32_t>(i);
-            if (links.nodes[at].next == kNone) continue; // walked already
-            way.clear();
-            while (links.nodes[at].next != kNone) {
-                Links::Node& node = links.nodes[at];
-                way.push_back({node.x * kUnit, node.y * kUnit});
-                at = std::exchange(node.next, kNone);
-            }
-            out.push_back({way, hole});
+    for (std::uint32_t start = 0; start < links.nodes.size(); ++start) {
+        if (links.nodes[start].next == kNone) continue; // walked already
+        way.clear();
+        std::uint32_t least = 0xFFFFFFFF;
+        std::size_t first = 0;
+        for (std::uint32_t at = start; links.nodes[at].next != kNone;) {
+            Links::Node& node = links.nodes[at];
+            const std::uint32_t place = std::uint32_t{node.y} << 16 | node.x;
+            first = place < least ? way.size() : first;
+            least = std::min(least, place);
+            way.push_back({node.x * kUnit, node.y * kUnit});
+            at = std::exchange(node.next, kNone);
         }
-    });
-    return out;
+        Outline& outline = out.emplace_back();
+        outline.points.reserve(way.size());
+        const auto middle = way.begin() + static_cast<std::ptrdiff_t>(first);
+        outline.points.insert(outline.points.end(), middle, way.end());
+        outline.points.insert(outline.points.end(), way.begin(), middle);
+        outline.hole = outline.points[0].y != outline.points[1].y;
+    }
+    return in_reading_order(std::move(out), trace.cells.h);
 }
 
 } // namespace

@@ -207,10 +207,9 @@ void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
             const FullTurns& turn =
                 table[(row.a >> x & 1U) | (row.b >> x & 1U) << 1 | (row.c >> x & 1U) << 2 | (row.d >> x & 1U) << 3];
             for (std::size_t i = 0; i < 2; ++i) {
-                Corner& corner = part.corners[n + i];
-                corner = turn.corners[i];
-                corner.x = static_cast<std::uint16_t>(first.x + x);
-                corner.y = static_cast<std::uint16_t>(first.y + y);
+                const Corner& like = turn.corners[i];
+                part.corners[n + i] = {static_cast<std::uint16_t>(first.x + x), static_cast<std::uint16_t>(first.y + y),
+                                       like.in, like.out, 0};
             }
             n += turn.count;
         }
