@@ -320,72 +320,49 @@ void Reach::Inside::leave_rim() {
     std::erase_if(strips, [&](const Strip& s) { return s.y <= 0 && ledges[s.ledge].gets == Gets::not_reached; });
 }
 
-// What is got to from the start, and whether from there back to it or on to an exit: ledges from which one gets to one
-// another are so together, and those that they lead on to are known before them (R. Tarjan, "Depth-first search and
-// linear graph algorithms", 1972).
+// What is got to from the start, and whether from there back to it or on to an exit.
 void Reach::Inside::find_ways_back() {
-    enum : std::uint8_t { kAtHand = 1, kOut = 2 }; // among those at hand; one gets back or out from there
-    struct Visit {
-        std::uint32_t order = 0, lowest = 0; // order: from 1, in which they are come upon
-        std::uint8_t is = 0;
-    };
-    struct Step {
-        std::uint32_t ledge, next;
-    };
-    std::vector<Visit> visits(ledges.size());
-    visits[start].is = kOut;
+    std::vector<char> got_to(ledges.size(), 0), back(ledges.size(), 0);
+    std::vector<std::uint32_t> reached{static_cast<std::uint32_t>(start)};
+    got_to[start] = 1;
+    for (std::size_t i = 0; i < reached.size(); ++i)
+        for (const std::size_t k : ledges[reached[i]].to)
+            if (std::exchange(got_to[k], 1) == 0) reached.push_back(static_cast<std::uint32_t>(k));
+    back[start] = 1;
     for (const Strip& s : strips) {
         const bool leaves = (leads[3] && s.from <= 0) || (leads[1] && s.to >= cells.w * kUnit);
         if (leaves || std::any_of(exits.begin(), exits.end(), [&](const Box& b) { return body_touches(s, b); }))
-            visits[s.ledge].is = kOut;
+            back[s.ledge] = 1;
     }
-    std::vector<Step> way;
-    std::vector<std::uint32_t> at_hand;
-    std::uint32_t order = 0;
-    const auto enter = [&](std::uint32_t ledge) {
-        Visit& v = visits[ledge];
-        v.order = v.lowest = ++order;
-        v.is = static_cast<std::uint8_t>(v.is | kAtHand);
-        way.push_back({ledge, 0});
-        at_hand.push_back(ledge);
-    };
-    enter(static_cast<std::uint32_t>(start));
-    while (!way.empty()) {
-        const std::uint32_t ledge = way.back().ledge;
-        Visit& here = visits[ledge];
+    // From nearly all of them one gets straight on to one that is known: a few rounds leave little, and cost little.
+    std::vector<std::uint32_t> open = reached;
+    const auto leads_back = [&](std::uint32_t ledge) {
         const std::vector<std::size_t>& to = ledges[ledge].to;
-        std::uint32_t next = way.back().next;
-        for (; next < to.size() && visits[to[next]].order != 0; ++next) {
-            const Visit& there = visits[to[next]];
-            if ((there.is & kAtHand) != 0)
-                here.lowest = std::min(here.lowest, there.order);
-            else
-                here.is = static_cast<std::uint8_t>(here.is | (there.is & kOut));
-        }
-        way.back().next = next;
-        if (next < to.size()) { // it is looked at again when that is known
-            enter(static_cast<std::uint32_t>(to[next]));
-            continue;
-        }
-        way.pop_back();
-        if (here.lowest == here.order) {
-            std::size_t first = at_hand.size();
-            std::uint8_t out = 0;
-            do {
-                --first;
-                out = static_cast<std::uint8_t>(out | (visits[at_hand[first]].is & kOut));
-            } while (at_hand[first] != ledge);
-            for (std::size_t i = first; i < at_hand.size(); ++i) {
-                visits[at_hand[i]].is = out;
-                ledges[at_hand[i]].gets = out != 0 ? Gets::reached : Gets::no_way_back;
-            }
-            at_hand.resize(first);
-        } else {
-            // What it leads on to is known to the first of those that are so together, too.
-            Visit& before = visits[way.back().ledge];
-            before.lowest = std::min(before.lowest, here.lowest);
-        }
+        return std::any_of(to.begin(), to.end(), [&](std::size_t k) { return back[k] != 0; });
+    };
+    constexpr int kRounds = 3;
+    for (int round = 0; round < kRounds; ++round)
+        std::erase_if(open, [&](std::uint32_t ledge) {
+            if (back[ledge] == 0 && leads_back(ledge)) back[ledge] = 1;
+            return back[ledge] != 0;
+        });
+    // What is left is gone through backwards, from those that lead on to a known one.
+    std::vector<std::pair<std::uint32_t, std::uint32_t>> ways; // to, from
+    std::vector<std::uint32_t> known;
+    for (const std::uint32_t ledge : open) {
+        if (leads_back(ledge)) known.push_back(ledge);
+        for (const std::size_t k : ledges[ledge].to) ways.emplace_back(static_cast<std::uint32_t>(k), ledge);
     }
+    std::sort(ways.begin(), ways.end());
+    for (const std::uint32_t ledge : known) back[ledge] = 1;
+    while (!known.empty()) {
+        const std::uint32_t ledge = known.back();
+        known.pop_back();
+        for (auto it = std::lower_bound(ways.begin(), ways.end(), std::pair(ledge, std::uint32_t{0}));
+             it != ways.end() && it->first == ledge; ++it)
+            if (std::exchange(back[it->second], 1) == 0) known.push_back(it->second);
+    }
+    for (const std::uint32_t ledge : reached) ledges[ledge].gets = back[ledge] != 0 ? Gets::reached : Gets::no_way_back;
 }
 
 Reach::Reach(const level::Project& project, const level::Level& level) : in_(std::make_unique<Inside>(project, level)) {
