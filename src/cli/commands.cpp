@@ -8,6 +8,7 @@
 #include "edit/sheets.hpp"
 #include "findings/check.hpp"
 #include "join/read_sheet.hpp"
+#include "mass/write_glb.hpp"
 #include "outline/convex.hpp"
 #include "outline/rectangles.hpp"
 #include "parcel/build.hpp"
@@ -359,7 +360,8 @@ Outcome build(const std::string& dir, const std::string& id, const std::string& 
     Outcome out;
     out.json["levels"] = Json::array();
     for (const level::Level* level : wanted) {
-        const auto built = parcel::build(project, *level, parcel::place(dir, to, level->id));
+        const auto built =
+            parcel::build(project, *level, parcel::place(dir, to, level->id), mass::files_along(project, *level, dir));
         out.json["levels"].push_back(
             {{"id", level->id}, {"dir", built.dir.string()}, {"files", built.files}, {"bytes", built.bytes}});
         out.text += (out.text.empty() ? "" : "\n") + std::string("built ") + built.dir.string() + ": " +

@@ -60,6 +60,8 @@ vicinum::Level load_parcel(const std::string& dir);
 Outcome verify(const std::string& parcel);
 // How the pieces of a kit fit: of a file, or a folder of them.
 Outcome read_kit(const std::string& path);
+// A level of kit pieces as one .glb at `to`; what is merged of it.
+Outcome bodies(const std::string& project, const std::string& level, const std::string& to);
 Outcome walk(const std::string& parcel, const std::string& script);
 // The parcel's proofs and probes, tested in its physics; fails where one does not hold.
 Outcome walk_proofs(const std::string& parcel);

@@ -1,9 +1,12 @@
 // What a kit of pieces says of how they fit, without a window.
 #include <cmath>
 
+#include "base/error.hpp"
 #include "cli/commands.hpp"
 #include "kit/open_kit.hpp"
 #include "kit/read_kit.hpp"
+#include "mass/write_glb.hpp"
+#include "store/project_files.hpp"
 
 namespace vic::cli {
 
@@ -68,6 +71,36 @@ Outcome read_kit(const std::string& path) {
     out.text = std::to_string(file.bodies.size()) + " pieces, " + std::to_string(read.couplings.size()) + " couplings";
     for (const Text& t : read.reasons) out.text += "\n" + t.english();
     for (const Text& t : file.doubts) out.text += "\n" + t.english();
+    return out;
+}
+
+Outcome bodies(const std::string& dir, const std::string& id, const std::string& to) {
+    const level::Project project = store::load(dir);
+    const level::Level& level = level_of(project, id, dir);
+    const auto kits = scene::load_kits(project, dir);
+    const std::string bytes = mass::level_glb(project, level, kits);
+    if (bytes.empty())
+        throw InputError("No piece of a kit stands in the level", dir, say("level %1", level.id),
+                         "Choose a level with pieces of a kit");
+    write_file(to, bytes);
+    const auto placed = scene::placed_in(project, level, kits, level::kMostStorey);
+    const mass::Mass mass = mass::merged(placed, kits);
+    const mass::Shell shell = mass::shell_of(mass);
+    Outcome out;
+    std::size_t outlines = 0;
+    for (const mass::Slab& slab : mass.slabs) outlines += slab.outlines.size();
+    out.json = {{"file", to},
+                {"bytes", bytes.size()},
+                {"pieces", mass.pieces},
+                {"not_closed", mass.open},
+                {"slabs", mass.slabs.size()},
+                {"outlines", outlines},
+                {"polygons", shell.polygons},
+                {"triangles", shell.triangles.size()}};
+    out.text = to + ": " + std::to_string(mass.pieces) + " pieces merged into " + std::to_string(outlines) +
+               " outlines in " + std::to_string(mass.slabs.size()) + " slabs, " + std::to_string(shell.polygons) +
+               " polygons";
+    if (mass.open > 0) out.text += "; " + std::to_string(mass.open) + " pieces are not closed, and block in part only";
     return out;
 }
 

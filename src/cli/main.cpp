@@ -131,6 +131,12 @@ int main(int argc, char** argv) {
     read_kit->add_option("FILE", a, "A .glb, .gltf or .obj, or a folder of them")->required();
     read_kit->callback([&] { action = [&] { return cli::read_kit(a); }; });
 
+    auto* bodies = app.add_subcommand("bodies", "Write a level of kit pieces as one .glb, with what blocks merged");
+    bodies->add_option("PROJECT", a)->required();
+    bodies->add_option("--level", b);
+    bodies->add_option("-o,--out", c, "The .glb")->required();
+    bodies->callback([&] { action = [&] { return cli::bodies(a, b, c); }; });
+
     auto* make = app.add_subcommand("new", "Make an empty project");
     make->add_option("DIR", a)->required();
     make->add_option("--name", name);

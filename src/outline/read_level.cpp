@@ -73,6 +73,7 @@ class Reader {
 
     int read() {
         for (const level::LayerRef& layer : level_.layers) {
+            if (layer->storey > 0) continue; // one walks on the lowest; what is above is over his head
             layer_class_ = &layer->collision_class;
             blocks_ = stops({});
             if (const level::Blockers* blockers = layer->blockers()) {

@@ -104,7 +104,7 @@ struct Kinds {
 };
 
 // Reads the codes of `cells` from the shown or hidden layers into rows of `stride` codes; kOpen outside the level.
-// Layers are read from back to front, so that what opens opens all that lies below it. Returns how many shapes go in: a
+// Those of upper storeys block nothing here. Layers are read from back to front, so that what opens opens all that lies below it. Returns how many shapes go in: a
 // cell that blocks in two layers counts twice, a prop or a free blocker once.
 int read_solid(const level::Level& level, const Kinds& kinds, const Box& cells, SolidCode* out, std::size_t stride,
                Forms& forms);

@@ -50,6 +50,7 @@ Level with_underlays(const Project& project, const Level& level) {
                 below.tint = layer.tint;
                 below.parallax = layer.parallax;
                 below.shift = layer.shift;
+                below.storey = layer.storey;
                 below.by_feet = layer.by_feet; // so that what is sorted together stays so
                 out.layers.push_back(std::make_shared<const Layer>(std::move(below)));
                 if (static_cast<int>(i) < level.plane) ++out.plane;
@@ -295,7 +296,7 @@ bool is_parcel(const fs::path& dir) {
 // Whether a file of this name is one that parcels have. What else lies beside them is not ours.
 bool is_of_parcel(const std::string& name) {
     static const std::regex names(
-        R"(level\.json|atlas\.png|CREDITS\.txt|cells-\d+\.u32|facts-\d+\.u32|backdrop-\d+\.png|piece-\d+-\d+-\d+\.png)");
+        R"(level\.json|level\.glb|atlas\.png|CREDITS\.txt|cells-\d+\.u32|facts-\d+\.u32|backdrop-\d+\.png|piece-\d+-\d+-\d+\.png)");
     return std::regex_match(name, names);
 }
 
@@ -368,6 +369,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
                {"opacity", layer.opacity / 100.0}};
         const Layer plain;
         if (layer.by_feet && level.view == level::View::from_above && !layer.backdrop()) l["by_feet"] = true;
+        if (layer.storey > 0) l["storey"] = layer.storey;
         if (layer.tint != plain.tint && !layer.backdrop()) l["tint"] = to_json(layer.tint);
         if (layer.parallax != plain.parallax) l["parallax"] = {layer.parallax.x / 100.0, layer.parallax.y / 100.0};
         if (layer.shift != plain.shift)
@@ -417,8 +419,10 @@ fs::path place(const fs::path& project, const fs::path& to, const std::string& l
     return to / level;
 }
 
-Built build(const Project& project, const Level& level, const fs::path& dir) {
-    const auto content = files(project, level);
+Built build(const Project& project, const Level& level, const fs::path& dir,
+            const std::map<std::string, std::string>& more) {
+    auto content = files(project, level);
+    content.insert(more.begin(), more.end());
     std::error_code trouble;
     const fs::file_status found = fs::symlink_status(dir, trouble);
     if (fs::is_symlink(found))

@@ -25,7 +25,9 @@ std::filesystem::path place(const std::filesystem::path& project, const std::fil
                             const std::string& level);
 
 // Writes the parcel beside `dir` and puts it in its place whole, by one exchange of names. A folder that is there and
-// is neither empty nor a parcel is refused. Throws InputError; `dir` is then as it was.
-Built build(const level::Project& project, const level::Level& level, const fs::path& dir);
+// is neither empty nor a parcel is refused. `more`: files that go along, by name. Throws InputError; `dir` is then as it
+// was.
+Built build(const level::Project& project, const level::Level& level, const fs::path& dir,
+            const std::map<std::string, std::string>& more = {});
 
 } // namespace vic::parcel

@@ -39,6 +39,15 @@ LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file) {
     return out;
 }
 
+std::vector<std::shared_ptr<const LoadedKit>> load_kits(const level::Project& project, const fs::path& dir) {
+    std::vector<std::shared_ptr<const LoadedKit>> out;
+    for (const auto& sheet : project.sheets)
+        if (sheet->kit)
+            out.push_back(std::make_shared<const LoadedKit>(
+                load_kit(*sheet, inside(dir, sheet->kit->file, dir.string(), {}))));
+    return out;
+}
+
 Model model_of(const LoadedKit& kit, std::size_t piece) {
     Model out;
     const kit::Mesh mesh = kit::as_read(kit.file.bodies[piece], kit.read, piece);

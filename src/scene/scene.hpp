@@ -23,6 +23,10 @@ struct LoadedKit {
 // The kit of a sheet that has one, from where `file` lies. Throws InputError where it cannot be read.
 LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file);
 
+// All kits of a project that lies in `dir`, in the order of its sheets. Throws InputError where one cannot be read, or
+// lies outside.
+std::vector<std::shared_ptr<const LoadedKit>> load_kits(const level::Project& project, const fs::path& dir);
+
 // The triangles of a piece as they are drawn: three corners each, parts of one finish together. In cells, about the
 // lower north-western corner of the piece's cells.
 struct Model {

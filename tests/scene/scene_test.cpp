@@ -6,50 +6,13 @@
 
 #include "edit/kits.hpp"
 #include "edit/storeys.hpp"
-#include "kit/made_kit.hpp"
+#include "kit/made_house.hpp"
 #include "support/make.hpp"
 
 namespace {
 
-using kit_test::Kit;
+using kit_test::House;
 using namespace vic;
-
-struct House {
-    Kit made;
-    std::shared_ptr<scene::LoadedKit> kit = std::make_shared<scene::LoadedKit>();
-    level::Project project;
-    level::Level level;
-    std::vector<std::shared_ptr<const scene::LoadedKit>> kits;
-
-    House() {
-        made.first_bit = -1;
-        for (const unsigned sides : {0U, 1U, 5U, 3U, 11U, 15U}) made.wall("Wall " + std::to_string(sides) + "x", sides);
-        made.put("Hall", {-2, 0, -1}, {2, 3, 1});
-        made.put("Lean-to", {-1, 0, -1}, {0, 1.5, 0.5});
-        kit->file = made.file();
-        kit->read = kit::read_kit(kit->file.bodies);
-        edit::PutKit put = edit::put_kit({}, 0, "Walls", "w.png", "w.obj", kit->file, kit->read,
-                                         kit::draw_sheet(kit->file, kit->read, 16), 16, {});
-        project = std::move(put.project);
-        kit->sheet = put.sheet;
-        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
-            for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
-                if (kit->file.bodies[i].name == p.name) kit->piece_of[p.tile] = i;
-        kits = {kit};
-        level = level::make_level(project, "House", {12, 10}, {16, 16}, level::View::from_above);
-    }
-    [[nodiscard]] level::TileId tile(const std::string& name) const {
-        for (const auto& [tile, piece] : kit->piece_of)
-            if (kit->file.bodies[piece].name == name) return tile;
-        FAIL("no piece " << name);
-        return 0;
-    }
-    void lay(Point at, const std::string& name, int turn = 0) {
-        level.edit(level.layers[0]->id)
-            .grid()
-            .set(at, level::Cell(tile(name), {static_cast<std::uint8_t>(turn)}, true), 0);
-    }
-};
 
 std::array<float, 3> moved(const scene::Placing& by, const std::array<float, 3>& p) {
     std::array<float, 3> out{};

@@ -33,6 +33,7 @@
 #include "findings/check.hpp"
 #include "level/level.hpp"
 #include "level/project.hpp"
+#include "mass/write_glb.hpp"
 #include "outline/thickness.hpp"
 #include "outline/trace.hpp"
 #include "parcel/build.hpp"
@@ -212,9 +213,11 @@ void HandOverPage::refresh() {
     none_->setVisible(cards.empty());
     count_->setText(cards.empty() ? QString() : QString::number(cards.size()));
     if (isVisible()) showLevels();
-    where_->setText(tr("Into the project's folder “%1”, a folder per level: the cells, one atlas with what is used, "
-                       "outlines, marks and props. The same project gives the same bytes.")
-                        .arg(QFileInfo(session_.builtDir()).fileName()));
+    where_->setText(
+        tr("Into the project's folder “%1”, a folder per level: the cells, one atlas with what is used, "
+           "outlines, marks and props; and level.glb of levels with pieces of kits, all in one. The same project "
+           "gives the same bytes.")
+            .arg(QFileInfo(session_.builtDir()).fileName()));
     shapes_->setCurrentIndex(static_cast<int>(session_.project().engine_shapes));
     showDeviation();
     build_->setText(building() ? tr("Building…") : tr("Build all levels"));
@@ -271,7 +274,8 @@ HandOverPage::Result HandOverPage::built(const level::Project& project, const le
     Result r;
     r.level = level.name;
     try {
-        const auto done = parcel::build(project, level, parcel::place(dir, to, level.id));
+        const auto done =
+            parcel::build(project, level, parcel::place(dir, to, level.id), mass::files_along(project, level, dir));
         r.files = done.files;
         r.bytes = done.bytes;
     } catch (const std::exception& e) {

@@ -1,0 +1,315 @@
+#include "mass/write_glb.hpp"
+
+#include <algorithm>
+#include <array>
+#include <bit>
+#include <cmath>
+#include <cstring>
+#include <map>
+#include <set>
+#include <utility>
+
+#include "level/block.hpp"
+#include "outline/solid.hpp"
+#include "parcel/things.hpp"
+#include "sheet/png.hpp"
+#include "store/format.hpp"
+
+namespace vic::mass {
+
+namespace {
+
+using store::Json;
+
+static_assert(std::endian::native == std::endian::little, "the numbers of a .glb are little-endian");
+
+enum Target { kVertices = 34962, kIndices = 34963 };
+enum Component { kUint = 5125, kFloat = 5126 };
+constexpr int kNearest = 9728, kRepeat = 10497;
+
+double linear(std::uint8_t shown) { // colours of factors are linear
+    const double v = shown / 255.0;
+    return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+}
+
+class Writer {
+  public:
+    Writer(const level::Project& project, const level::Level& level,
+           const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits)
+        : project_(project), level_(level), kits_(kits) {
+        for (const auto& kit : kits)
+            if (kit->read.module.width > 0) {
+                metres_ = kit->read.module.width;
+                break;
+            }
+    }
+
+    std::string write() {
+        const std::vector<scene::Placed> placed = scene::placed_in(project_, level_, kits_, level::kMostStorey);
+        if (placed.empty()) return {};
+        Json below = Json::array();
+        int highest = 0;
+        for (const scene::Placed& p : placed) highest = std::max(highest, p.storey);
+        for (int storey = 0; storey <= highest; ++storey)
+            if (const int n = pieces_of(placed, storey); n >= 0) below.push_back(n);
+        below.push_back(blocks(placed));
+        if (const int n = marks(); n >= 0) below.push_back(n);
+        const int root = add(nodes_, {{"name", level_.name}, {"children", below}});
+        Json j{{"asset", {{"version", "2.0"}, {"generator", "Vicinum"}}}, {"scene", 0}};
+        j["scenes"] = Json::array({{{"name", level_.name}, {"nodes", {root}}}});
+        const std::pair<const char*, const Json*> lists[] = {
+            {"nodes", &nodes_},        {"meshes", &meshes_},     {"accessors", &accessors_}, {"bufferViews", &views_},
+            {"materials", &finishes_}, {"textures", &textures_}, {"images", &images_},       {"samplers", &samplers_}};
+        for (const auto& [name, list] : lists)
+            if (!list->empty()) j[name] = *list;
+        j["buffers"] = Json::array({{{"byteLength", bytes_.size()}}});
+        return packed(j.dump(-1, ' ', false, Json::error_handler_t::replace));
+    }
+
+  private:
+    static int add(Json& list, Json what) {
+        list.push_back(std::move(what));
+        return static_cast<int>(list.size()) - 1;
+    }
+    int view(const void* data, std::size_t size, int target = 0) {
+        while (bytes_.size() % 4 != 0) bytes_.push_back('\0');
+        Json j{{"buffer", 0}, {"byteOffset", bytes_.size()}, {"byteLength", size}};
+        if (target != 0) j["target"] = target;
+        bytes_.append(static_cast<const char*>(data), size);
+        return add(views_, std::move(j));
+    }
+    template <std::size_t N>
+    int vectors(const std::vector<std::array<float, N>>& all, bool bounds = false) {
+        Json j{{"bufferView", view(all.data(), all.size() * sizeof(all[0]), kVertices)},
+               {"componentType", kFloat},
+               {"count", all.size()},
+               {"type", N == 2 ? "VEC2" : "VEC3"}};
+        if (bounds) {
+            std::array<float, N> least = all[0], most = all[0];
+            for (const auto& v : all)
+                for (std::size_t i = 0; i < N; ++i) {
+                    least[i] = std::min(least[i], v[i]);
+                    most[i] = std::max(most[i], v[i]);
+                }
+            j["min"] = least;
+            j["max"] = most;
+        }
+        return add(accessors_, std::move(j));
+    }
+    int indices(const std::vector<std::uint32_t>& all) {
+        return add(accessors_, {{"bufferView", view(all.data(), all.size() * sizeof(all[0]), kIndices)},
+                                {"componentType", kUint},
+                                {"count", all.size()},
+                                {"type", "SCALAR"}});
+    }
+
+    // A piece's mesh, made when it is first asked for; -1 where it has no triangles.
+    int mesh_of(std::size_t kit, std::size_t piece) {
+        const auto [found, fresh] = mesh_numbers_.try_emplace({kit, piece}, -1);
+        if (!fresh) return found->second;
+        const scene::Model model = scene::model_of(*kits_[kit], piece);
+        Json primitives = Json::array();
+        for (const scene::Model::Part& part : model.parts) {
+            const bool pictured = has_picture(kit, part.finish);
+            std::map<std::array<float, 8>, std::uint32_t> numbers; // so that corners that are alike are one
+            std::vector<std::array<float, 3>> at, normal;
+            std::vector<std::array<float, 2>> uv;
+            std::vector<std::uint32_t> order;
+            for (int i = part.first; i < part.first + part.count; ++i) {
+                const scene::Model::Corner& c = model.corners[static_cast<std::size_t>(i)];
+                const std::array<float, 3> place{metres(c.at[0]), metres(c.at[1]), metres(c.at[2])};
+                const std::array<float, 8> key{place[0],
+                                               place[1],
+                                               place[2],
+                                               c.normal[0],
+                                               c.normal[1],
+                                               c.normal[2],
+                                               pictured ? c.uv[0] : 0.0F,
+                                               pictured ? c.uv[1] : 0.0F};
+                const auto [number, unknown] = numbers.try_emplace(key, static_cast<std::uint32_t>(at.size()));
+                order.push_back(number->second);
+                if (!unknown) continue;
+                at.push_back(place);
+                normal.push_back(c.normal);
+                if (pictured) uv.push_back(c.uv);
+            }
+            Json attributes{{"POSITION", vectors(at, true)}, {"NORMAL", vectors(normal)}};
+            if (pictured) attributes["TEXCOORD_0"] = vectors(uv);
+            Json primitive{{"attributes", std::move(attributes)}, {"indices", indices(order)}};
+            if (part.finish >= 0) primitive["material"] = finish_of(kit, part.finish);
+            primitives.push_back(std::move(primitive));
+        }
+        if (primitives.empty()) return -1;
+        found->second = add(meshes_, {{"name", kits_[kit]->file.bodies[piece].name}, {"primitives", primitives}});
+        return found->second;
+    }
+    [[nodiscard]] bool has_picture(std::size_t kit, int finish) const {
+        const kit::KitFile& file = kits_[kit]->file;
+        if (finish < 0) return false;
+        const int picture = file.finishes[static_cast<std::size_t>(finish)].picture;
+        return picture >= 0 && static_cast<std::size_t>(picture) < file.pictures.size() &&
+               !file.pictures[static_cast<std::size_t>(picture)].size().empty();
+    }
+    int finish_of(std::size_t kit, int number) {
+        const auto [found, fresh] = finish_numbers_.try_emplace({kit, number}, 0);
+        if (!fresh) return found->second;
+        const kit::Finish& finish = kits_[kit]->file.finishes[static_cast<std::size_t>(number)];
+        Json pbr{{"baseColorFactor",
+                  {linear(finish.colour.r), linear(finish.colour.g), linear(finish.colour.b),
+                   finish.cut_out ? finish.colour.a / 255.0 : 1.0}},
+                 {"metallicFactor", 0},
+                 {"roughnessFactor", 1}};
+        if (has_picture(kit, number)) pbr["baseColorTexture"] = {{"index", texture_of(kit, finish.picture)}};
+        Json j{{"name", finish.name}, {"pbrMetallicRoughness", std::move(pbr)}};
+        if (finish.name.empty()) j.erase("name");
+        if (finish.both_sides) j["doubleSided"] = true;
+        if (finish.cut_out) j["alphaMode"] = "MASK";
+        return found->second = add(finishes_, std::move(j));
+    }
+    int texture_of(std::size_t kit, int picture) {
+        const auto [found, fresh] = texture_numbers_.try_emplace({kit, picture}, 0);
+        if (!fresh) return found->second;
+        if (samplers_.empty())
+            samplers_.push_back(
+                {{"magFilter", kNearest}, {"minFilter", kNearest}, {"wrapS", kRepeat}, {"wrapT", kRepeat}});
+        const std::string png = sheet::encode_png(kits_[kit]->file.pictures[static_cast<std::size_t>(picture)]);
+        const int image = add(images_, {{"bufferView", view(png.data(), png.size())}, {"mimeType", "image/png"}});
+        return found->second = add(textures_, {{"sampler", 0}, {"source", image}});
+    }
+
+    // The node of a storey; -1 where nothing stands on it.
+    int pieces_of(const std::vector<scene::Placed>& placed, int storey) {
+        Json children = Json::array();
+        const double high = scene::storey_height(kits_);
+        for (const scene::Placed& p : placed) {
+            if (p.storey != storey) continue;
+            const int mesh = mesh_of(p.kit, p.piece);
+            if (mesh < 0) continue;
+            const scene::Placing at = scene::placing_of(p, kits_[p.kit]->read.pieces[p.piece].cells, high);
+            Json node{{"name", kits_[p.kit]->file.bodies[p.piece].name},
+                      {"mesh", mesh},
+                      {"translation", {metres(at[0][3]), metres(at[1][3]), metres(at[2][3])}},
+                      {"extras", {{"cell", {p.cells.x, p.cells.y}}}}};
+            // To the right, seen from above, is against the way in which glTF turns about y.
+            const double half = -p.turn.quarters() * std::acos(-1.0) / 4;
+            if (p.turn.quarters() != 0) node["rotation"] = {0.0, std::sin(half), 0.0, std::cos(half)};
+            if (p.turn.mirrored()) node["scale"] = {-1, 1, 1};
+            children.push_back(add(nodes_, std::move(node)));
+        }
+        if (children.empty()) return -1;
+        return add(nodes_, {{"name", "Storey " + std::to_string(storey + 1)},
+                            {"children", std::move(children)},
+                            {"extras", {{"storey", storey}, {"height", metres(static_cast<float>(storey * high))}}}});
+    }
+
+    int blocks(const std::vector<scene::Placed>& placed) {
+        const Shell shell = shell_of(merged(placed, kits_));
+        std::map<int, std::vector<std::uint32_t>> by_storey;
+        for (const Shell::Triangle& t : shell.triangles)
+            by_storey[t.storey].insert(by_storey[t.storey].end(), t.corners.begin(), t.corners.end());
+        Json children = Json::array();
+        for (auto& [storey, order] : by_storey) {
+            std::map<std::uint32_t, std::uint32_t> numbers; // of the corners that this storey needs
+            std::vector<std::array<float, 3>> at;
+            for (std::uint32_t& corner : order) {
+                const auto [number, fresh] = numbers.try_emplace(corner, static_cast<std::uint32_t>(at.size()));
+                if (fresh) {
+                    const std::array<int, 3>& p = shell.points[corner];
+                    at.push_back({in_units(p[0]), in_units(p[1]), in_units(p[2])});
+                }
+                corner = number->second;
+            }
+            const std::string name = "Blocks " + std::to_string(storey + 1);
+            const int mesh =
+                add(meshes_, {{"name", name},
+                              {"primitives", Json::array({{{"attributes", {{"POSITION", vectors(at, true)}}},
+                                                           {"indices", indices(order)}}})}});
+            children.push_back(
+                add(nodes_, {{"name", name}, {"mesh", mesh}, {"extras", {{"storey", storey}, {"blocks", true}}}}));
+        }
+        Json node{{"name", "Blocks"}, {"extras", {{"blocks", true}}}};
+        if (!children.empty()) node["children"] = std::move(children);
+        return add(nodes_, std::move(node));
+    }
+
+    int marks() {
+        Json children = Json::array();
+        for (const level::Mark& m : level_.marks) {
+            Json extras{{"mark", store::mark_words().at(static_cast<std::size_t>(m.kind))},
+                        {"cells", {m.cells.x, m.cells.y, m.cells.w, m.cells.h}}};
+            if (!m.notes.empty()) extras["notes"] = parcel::notes_json(project_, m.notes);
+            children.push_back(
+                add(nodes_, {{"name", m.name},
+                             {"translation",
+                              {metres(static_cast<float>(m.cells.x) + static_cast<float>(m.cells.w) / 2), 0.0,
+                               metres(static_cast<float>(m.cells.y) + static_cast<float>(m.cells.h) / 2)}},
+                             {"extras", std::move(extras)}}));
+        }
+        return children.empty() ? -1 : add(nodes_, {{"name", "Marks"}, {"children", std::move(children)}});
+    }
+
+    [[nodiscard]] float metres(float cells) const { return static_cast<float>(cells * metres_) + 0.0F; }
+    [[nodiscard]] float in_units(int units) const { return static_cast<float>(units * metres_ / outline::kUnit); }
+
+    // The header, the words and the numbers.
+    std::string packed(std::string words) const {
+        while (words.size() % 4 != 0) words.push_back(' ');
+        std::string numbers = bytes_;
+        while (numbers.size() % 4 != 0) numbers.push_back('\0');
+        std::string out = "glTF";
+        const auto number = [&](std::size_t v) {
+            const auto n = static_cast<std::uint32_t>(v);
+            out.append(reinterpret_cast<const char*>(&n), sizeof n);
+        };
+        number(2);
+        number(12 + 8 + words.size() + 8 + numbers.size());
+        number(words.size());
+        out += "JSON" + words;
+        number(numbers.size());
+        out.append("BIN\0", 4);
+        return out + numbers;
+    }
+
+    const level::Project& project_;
+    const level::Level& level_;
+    const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits_;
+    double metres_ = 1; // a cell
+    std::string bytes_;
+    Json nodes_ = Json::array(), meshes_ = Json::array(), accessors_ = Json::array(), views_ = Json::array(),
+         finishes_ = Json::array(), textures_ = Json::array(), images_ = Json::array(), samplers_ = Json::array();
+    std::map<std::pair<std::size_t, std::size_t>, int> mesh_numbers_;
+    std::map<std::pair<std::size_t, int>, int> finish_numbers_, texture_numbers_;
+};
+
+// Whether any piece of a kit stands in the level, told without its bodies.
+bool stands_in(const level::Project& project, const level::Level& level) {
+    std::set<level::TileId> pieces;
+    for (const auto& sheet : project.sheets)
+        if (sheet->kit)
+            for (const level::KitPiece& p : sheet->kit->pieces) pieces.insert(p.tile);
+    if (pieces.empty()) return false;
+    bool any = false;
+    for (const level::LayerRef& layer : level.layers)
+        if (!any && layer->tiles() && layer->grain().finer == 1)
+            level::each_cell(layer->grid(), layer->cells(), [&](Point, level::Cell cell, level::MaterialId) {
+                any = any || pieces.contains(cell.tile());
+            });
+    return any;
+}
+
+} // namespace
+
+std::string level_glb(const level::Project& project, const level::Level& level,
+                      const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
+    return Writer(project, level, kits).write();
+}
+
+std::map<std::string, std::string> files_along(const level::Project& project, const level::Level& level,
+                                               const fs::path& dir) {
+    if (!stands_in(project, level)) return {};
+    std::string bytes = level_glb(project, level, scene::load_kits(project, dir));
+    if (bytes.empty()) return {};
+    return {{"level.glb", std::move(bytes)}};
+}
+
+} // namespace vic::mass

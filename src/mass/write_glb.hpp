@@ -1,0 +1,27 @@
+// A level of kit pieces as a file that any engine loads alone: binary glTF 2.0.
+#pragma once
+
+#include <map>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "mass/shell.hpp"
+#include "scene/scene.hpp"
+
+namespace vic::mass {
+
+// Metres, y up, x to the east and z to the south from the upper left corner of the level. Below the level's node one
+// for each storey with a node for each piece, its mesh shared and named as in its kit; "Blocks" with a mesh for each
+// storey of what is merged, without a finish, `extras.blocks` true; and the marks with their kind and notes in
+// `extras`. What lies flat (tiles without a body, props) is not in it. The same level gives the same bytes; empty where
+// no piece stands.
+std::string level_glb(const level::Project& project, const level::Level& level,
+                      const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
+
+// What goes into the parcel of a level beside its other files: "level.glb", where pieces of kits stand in it. `dir`: of
+// the project. Throws InputError where a kit cannot be read.
+std::map<std::string, std::string> files_along(const level::Project& project, const level::Level& level,
+                                               const fs::path& dir);
+
+} // namespace vic::mass

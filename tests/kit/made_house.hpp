@@ -1,0 +1,53 @@
+// A level of a made kit's pieces.
+#pragma once
+
+#include <catch2/catch.hpp>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "edit/kits.hpp"
+#include "kit/made_kit.hpp"
+#include "scene/scene.hpp"
+
+namespace kit_test {
+
+struct House {
+    Kit made;
+    std::shared_ptr<scene::LoadedKit> kit = std::make_shared<scene::LoadedKit>();
+    level::Project project;
+    level::Level level;
+    std::vector<std::shared_ptr<const scene::LoadedKit>> kits;
+
+    House() {
+        made.first_bit = -1;
+        made.thick = 0.25; // whole 1/64 of its cells
+        for (const unsigned sides : {0U, 1U, 5U, 3U, 11U, 15U}) made.wall("Wall " + std::to_string(sides) + "x", sides);
+        made.put("Hall", {-2, 0, -1}, {2, 3, 1});
+        made.put("Lean-to", {-1, 0, -1}, {0, 1.5, 0.5});
+        kit->file = made.file();
+        kit->read = kit::read_kit(kit->file.bodies);
+        edit::PutKit put = edit::put_kit({}, 0, "Walls", "w.png", "w.obj", kit->file, kit->read,
+                                         kit::draw_sheet(kit->file, kit->read, 16), 16, {});
+        project = std::move(put.project);
+        kit->sheet = put.sheet;
+        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
+            for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
+                if (kit->file.bodies[i].name == p.name) kit->piece_of[p.tile] = i;
+        kits = {kit};
+        level = level::make_level(project, "House", {12, 10}, {16, 16}, level::View::from_above);
+    }
+    [[nodiscard]] level::TileId tile(const std::string& name) const {
+        for (const auto& [tile, piece] : kit->piece_of)
+            if (kit->file.bodies[piece].name == name) return tile;
+        FAIL("no piece " << name);
+        return 0;
+    }
+    void lay(Point at, const std::string& name, int turn = 0, std::size_t layer = 0) {
+        level.edit(level.layers[layer]->id)
+            .grid()
+            .set(at, level::Cell(tile(name), {static_cast<std::uint8_t>(turn)}, true), 0);
+    }
+};
+
+} // namespace kit_test
