@@ -11,7 +11,7 @@ namespace vic::mass {
 namespace {
 
 // The corners that lie at one height, found along the lines that they may lie on.
-class Corners {
+class Lines {
   public:
     void add(Point p) {
         rows_[p.y].push_back(p.x);
@@ -46,16 +46,16 @@ class Corners {
     }
 
   private:
-    using Lines = std::map<int, std::vector<int>>;
+    using ByPlace = std::map<int, std::vector<int>>;
     template <class Visit>
-    static void each(const Lines& lines, int at, int from, int to, const Visit& visit) {
+    static void each(const ByPlace& lines, int at, int from, int to, const Visit& visit) {
         const auto line = lines.find(at);
         if (line == lines.end()) return;
         for (auto it = std::upper_bound(line->second.begin(), line->second.end(), from);
              it != line->second.end() && *it < to; ++it)
             visit(*it);
     }
-    Lines rows_, columns_;
+    ByPlace rows_, columns_;
 };
 
 class Builder {
@@ -156,7 +156,7 @@ class Builder {
 
     const Mass& mass_;
     Shell out_;
-    std::map<int, Corners> corners_; // by height
+    std::map<int, Lines> corners_; // by height
     std::map<std::array<int, 3>, std::uint32_t> numbers_;
 };
 
