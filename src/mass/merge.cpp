@@ -29,16 +29,14 @@ struct Turned {
     std::set<Point> cells; // all that any of them touches
 };
 
-// A place of a piece as it is laid, from the corner of its cells: mirrored first, then turned to the right. `size` is
-// that of its cells before it is turned.
+// A place of a piece as it is laid, from the corner of its cells: about their middle it is mirrored first, then turned
+// to the right.
 Point laid(Point p, Size size, Turn turn) {
-    int w = size.w * kUnit, h = size.h * kUnit;
-    if (turn.mirrored()) p.x = w - p.x;
-    for (int i = 0; i < turn.quarters(); ++i) {
-        p = {h - p.y, p.x};
-        std::swap(w, h);
-    }
-    return p;
+    const Point middle{size.w * kUnit / 2, size.h * kUnit / 2};
+    p = p - middle;
+    if (turn.mirrored()) p.x = -p.x;
+    for (int i = 0; i < turn.quarters(); ++i) p = {-p.y, p.x};
+    return p + middle;
 }
 
 Turned turned(const Sections& sections, Size size, Turn turn) {
