@@ -1,9 +1,10 @@
-// draw-pell-saltern DIR: draws the art of the demo project and lays its levels, through the same readings and strokes
-// that the window uses. The same program makes the same bytes.
+// draw-pell-saltern DIR [houses]: draws the art of the demo project and lays its levels, through the same readings and
+// strokes that the window uses. The same program makes the same bytes.
 #include <iostream>
 
 #include "base/error.hpp"
 #include "edit/sheets.hpp"
+#include "houses.hpp"
 #include "kits.hpp"
 #include "levels.hpp"
 #include "sheet/cut.hpp"
@@ -246,12 +247,13 @@ void make(const fs::path& dir) {
 } // namespace
 
 int main(int argc, char** argv) {
-    if (argc != 2) {
-        std::cerr << "usage: draw-pell-saltern DIR\n";
+    const bool houses = argc == 3 && std::string(argv[2]) == "houses"; // the second project
+    if (argc != 2 && !houses) {
+        std::cerr << "usage: draw-pell-saltern DIR [houses]\n";
         return 2;
     }
     try {
-        make(argv[1]);
+        houses ? pell::make_houses(argv[1]) : make(argv[1]);
     } catch (const std::exception& e) {
         std::cerr << e.what() << '\n';
         return 1;

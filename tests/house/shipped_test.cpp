@@ -22,6 +22,7 @@ using Json = nlohmann::json;
 namespace {
 
 const fs::path kDemo = fs::path(SOURCE_DIR) / "demo/pell-saltern";
+const fs::path kHouses = fs::path(SOURCE_DIR) / "demo/pump-house";
 
 // What is wrong with a document by a schema of docs/formats; empty if nothing is.
 std::string faults(const Json& document, const std::string& schema_name) {
@@ -55,15 +56,17 @@ struct Built {
 } // namespace
 
 TEST_CASE("the demo is what its program draws", "[demo]") {
-    make::Folder dir;
-    REQUIRE(std::system((std::string(DRAW) + " " + dir.path().string()).c_str()) == 0);
-    const auto drawn = make::contents(dir.path());
-    const auto kept = make::contents(kDemo);
-    CHECK(drawn.size() == kept.size());
-    for (const auto& [name, bytes] : drawn) {
-        INFO(name << ": run build/…/draw-pell-saltern demo/pell-saltern and look at what changed");
-        REQUIRE(kept.contains(name));
-        CHECK(kept.at(name) == bytes);
+    for (const auto& [what, project] : {std::pair{"", kDemo}, std::pair{" houses", kHouses}}) {
+        make::Folder dir;
+        REQUIRE(std::system((std::string(DRAW) + " " + dir.path().string() + what).c_str()) == 0);
+        const auto drawn = make::contents(dir.path());
+        const auto kept = make::contents(project);
+        CHECK(drawn.size() == kept.size());
+        for (const auto& [name, bytes] : drawn) {
+            INFO(name << ": run build/…/draw-pell-saltern " << project << what << " and look at what changed");
+            REQUIRE(kept.contains(name));
+            CHECK(kept.at(name) == bytes);
+        }
     }
 }
 

@@ -88,6 +88,17 @@ out vec4 seen;
 void main() { seen = colour; }
 )";
 
+// Stripes on the screen, and a veil between them.
+constexpr const char* kHatched = R"(#version 330 core
+uniform vec4 colour;
+uniform float stripe;
+out vec4 seen;
+void main() {
+    float along = mod(gl_FragCoord.x + gl_FragCoord.y, stripe);
+    seen = vec4(colour.rgb, along < stripe * 0.22 ? 0.85 : 0.14);
+}
+)";
+
 std::unique_ptr<QOpenGLShaderProgram> program(const char* vertex, const char* fragment, QString& trouble) {
     auto out = std::make_unique<QOpenGLShaderProgram>();
     if (!out->addShaderFromSourceCode(QOpenGLShader::Vertex, vertex) ||
@@ -130,6 +141,7 @@ QString GlScene::initialize() {
     lit_ = program(kPlace, kLit, trouble);
     depth_ = program(kPlace, kDepth, trouble);
     line_ = program(kLineAt, kLine, trouble);
+    hatched_ = program(kLineAt, kHatched, trouble);
     if (!trouble.isEmpty()) return trouble;
     QImage one(1, 1, QImage::Format_RGBA8888);
     one.fill(Qt::white);
@@ -148,11 +160,11 @@ QString GlScene::initialize() {
     glFramebufferTexture2D(GL_FRAMEBUFFER, GL_DEPTH_ATTACHMENT, GL_TEXTURE_2D, shadowPicture_, 0);
     glDrawBuffer(GL_NONE);
     glReadBuffer(GL_NONE);
-    for (auto* buffer : {&groundCorners_, &groundPlace_, &lineCorners_}) buffer->create();
-    groundVao_ = std::make_unique<QOpenGLVertexArrayObject>();
-    lineVao_ = std::make_unique<QOpenGLVertexArrayObject>();
-    groundVao_->create();
-    lineVao_->create();
+    for (auto* buffer : {&groundCorners_, &groundPlace_, &lineCorners_, &massCorners_, &edgeCorners_}) buffer->create();
+    for (auto* vao : {&groundVao_, &lineVao_, &massVao_, &edgeVao_}) {
+        *vao = std::make_unique<QOpenGLVertexArrayObject>();
+        (*vao)->create();
+    }
     return {};
 }
 
@@ -260,6 +272,56 @@ void GlScene::setGround(const QImage& picture, Size cells) {
     }
 }
 
+void GlScene::setMass(const std::vector<float>& faces, const std::vector<float>& lines) {
+    const auto fill = [this](QOpenGLVertexArrayObject& vao, QOpenGLBuffer& buffer, const std::vector<float>& corners) {
+        QOpenGLVertexArrayObject::Binder bound(&vao);
+        buffer.bind();
+        buffer.allocate(corners.data(), static_cast<int>(corners.size() * sizeof(float)));
+        glEnableVertexAttribArray(0);
+        glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, 0, nullptr);
+        return static_cast<int>(corners.size() / 3);
+    };
+    massCount_ = fill(*massVao_, massCorners_, faces);
+    edgeCount_ = fill(*edgeVao_, edgeCorners_, lines);
+}
+
+// Over the pieces' own faces, which lie at the same places.
+void GlScene::drawMass(const QMatrix4x4& view, bool rough) {
+    if (massCount_ == 0) return;
+    constexpr float kStripe = 7; // pixels
+    glDepthFunc(GL_LEQUAL);
+    glEnable(GL_POLYGON_OFFSET_FILL);
+    glPolygonOffset(-2, -4);
+    glEnable(GL_BLEND);
+    glBlendFunc(GL_SRC_ALPHA, GL_ONE_MINUS_SRC_ALPHA);
+    glDepthMask(GL_FALSE);
+    hatched_->bind();
+    hatched_->setUniformValue("view", view);
+    hatched_->setUniformValue("colour", hatch_);
+    hatched_->setUniformValue("stripe", rough ? kStripe / 2 : kStripe);
+    {
+        QOpenGLVertexArrayObject::Binder bound(massVao_.get());
+        glDrawArrays(GL_TRIANGLES, 0, massCount_);
+    }
+    hatched_->release();
+    glDisable(GL_POLYGON_OFFSET_FILL);
+    // Lines a hair nearer to the eye than the faces that they bound.
+    QMatrix4x4 nearer;
+    nearer.translate(0, 0, -0.0008F);
+    line_->bind();
+    line_->setUniformValue("view", nearer * view);
+    line_->setUniformValue("colour", hatch_);
+    {
+        QOpenGLVertexArrayObject::Binder bound(edgeVao_.get());
+        glDrawArrays(GL_LINES, 0, edgeCount_);
+    }
+    line_->release();
+    calls_ += 2;
+    glDepthMask(GL_TRUE);
+    glDisable(GL_BLEND);
+    glDepthFunc(GL_LESS);
+}
+
 // All of the level as the sun sees it.
 QMatrix4x4 GlScene::lightOf(const Sun& sun) const {
     const QVector3D middle(static_cast<float>(cells_.w) / 2, static_cast<float>(height_) / 2,
@@ -353,6 +415,7 @@ void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& backgro
     drawGround();
     drawShapes(false);
     lit_->release();
+    drawMass(view, rough);
 }
 
 void GlScene::show(QSize pixels) {

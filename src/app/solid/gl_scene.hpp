@@ -45,6 +45,9 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     void setPieces(const std::vector<scene::Placed>& placed);
     // What lies flat on the lowest storey, over so many cells.
     void setGround(const QImage& picture, Size cells);
+    // What blocks, hatched over the pieces: corners of triangles and ends of lines, in cells. Empty: nothing.
+    void setMass(const std::vector<float>& faces, const std::vector<float>& lines);
+    void setHatch(const QColor& colour) { hatch_ = colour; }
     // `view`: from cells to what is seen. Calls of OpenGL that drew are counted. `rough`: at half the size and with
     // hard edges, while one moves.
     void draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, bool rough);
@@ -66,15 +69,18 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     void drawShadows(const Sun& sun, const QMatrix4x4& light);
     void drawShapes(bool shadows);
     void drawGround();
+    void drawMass(const QMatrix4x4& view, bool rough);
     [[nodiscard]] QMatrix4x4 lightOf(const Sun& sun) const;
 
     Kits kits_;
     std::map<std::pair<std::size_t, std::size_t>, Shape> shapes_;
     std::map<std::pair<std::size_t, int>, std::unique_ptr<QOpenGLTexture>> pictures_; // by kit, and picture of it
     std::unique_ptr<QOpenGLTexture> white_, ground_;
-    std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_;
-    std::unique_ptr<QOpenGLVertexArrayObject> groundVao_, lineVao_;
-    QOpenGLBuffer groundCorners_, groundPlace_, lineCorners_;
+    std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_, hatched_;
+    std::unique_ptr<QOpenGLVertexArrayObject> groundVao_, lineVao_, massVao_, edgeVao_;
+    QOpenGLBuffer groundCorners_, groundPlace_, lineCorners_, massCorners_, edgeCorners_;
+    int massCount_ = 0, edgeCount_ = 0; // corners
+    QColor hatch_{Qt::black};
     GLuint shadowFrame_ = 0, shadowPicture_ = 0;
     std::unique_ptr<QOpenGLFramebufferObject> fine_, rough_; // what is drawn into; kept while its size is the same
     QOpenGLFramebufferObject* drawn_ = nullptr;

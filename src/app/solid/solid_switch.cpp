@@ -13,6 +13,7 @@
 #include <algorithm>
 
 #include "app/parts/panel.hpp"
+#include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
 #include "app/solid/solid_view.hpp"
 #include "app/view/level_view.hpp"
@@ -20,7 +21,7 @@
 namespace vic::app {
 
 SolidSwitch::SolidSwitch(Session& session, LevelView& view)
-    : QWidget(&view), session_(session), level_(view), bodies_(session) {
+    : QWidget(&view), session_(session), level_(view), bodies_(session), mass_(session) {
     setObjectName("solidSwitch");
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -50,6 +51,12 @@ SolidSwitch::SolidSwitch(Session& session, LevelView& view)
     }
     column->addLayout(row);
     buildLight(column);
+    merged_ = label({}, "quiet", this);
+    merged_->setObjectName("solidMerged");
+    merged_->setAlignment(Qt::AlignRight);
+    column->addWidget(merged_);
+    connect(&mass_, &MergedMass::changed, this, &SolidSwitch::sayMerged);
+    connect(&session_, &Session::stageChanged, this, &SolidSwitch::sayMerged);
     connect(&session_, &Session::opened, this, [this] { look(Look::plan); });
     level_.installEventFilter(this);
     refresh();
@@ -94,11 +101,26 @@ void SolidSwitch::light() {
     if (solid_) solid_->setSun(sun);
 }
 
+// What comes of the pieces for the engine.
+void SolidSwitch::sayMerged() {
+    const bool bound = look_ != Look::plan && session_.stage() == Stage::bound;
+    const auto mass = bound ? mass_.of(bodies_.all()) : nullptr;
+    merged_->setVisible(bound);
+    QString text = tr("Merging what blocks…");
+    if (mass) {
+        text = translated(say_count(mass->pieces, "One piece", "%n pieces")) + tr(", merged: ") +
+               translated(say_count(mass->polygons, "one polygon", "%n polygons"));
+        if (mass->open > 0) text += "\n" + translated(say_count(mass->open, "One is not closed", "%n are not closed"));
+    }
+    merged_->setText(text);
+    place();
+}
+
 void SolidSwitch::look(Look how) {
     if (how != Look::plan && !session_.level()) return;
     look_ = how;
     if (how != Look::plan && !solid_) {
-        solid_ = new SolidView(session_, level_, bodies_);
+        solid_ = new SolidView(session_, level_, bodies_, mass_);
         light();
         connect(solid_, &SolidView::troubled, this, [this](const QString& why) {
             look(Look::plan);
@@ -134,6 +156,7 @@ void SolidSwitch::refresh() {
                      std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); });
     setVisible(any);
     lightBox_->setVisible(look_ != Look::plan);
+    sayMerged();
     place();
     if (!any && look_ != Look::plan) look(Look::plan);
     for (std::size_t i = 0; i < buttons_.size(); ++i) buttons_[i]->setChecked(static_cast<Look>(i) == look_);

@@ -37,12 +37,15 @@ class SolidSwitch : public QWidget {
     Session& session_;
     LevelView& level_;
     KitBodies bodies_;
+    MergedMass mass_;
     SolidView* solid_ = nullptr;
     Look look_ = Look::plan;
     void buildLight(QVBoxLayout* column);
     void light();
+    void sayMerged();
     std::array<QToolButton*, 4> buttons_{};
     QWidget* lightBox_ = nullptr;
+    QLabel* merged_ = nullptr;
     QSlider *hour_ = nullptr, *warmth_ = nullptr;
     QLabel *hourSays_ = nullptr, *warmthSays_ = nullptr;
 };

@@ -25,8 +25,8 @@ constexpr float kTurned = 0.4F;                 // degrees a pixel
 
 } // namespace
 
-SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies)
-    : QOpenGLWidget(&view), session_(session), view_(view), bodies_(bodies) {
+SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies, MergedMass& mass)
+    : QOpenGLWidget(&view), session_(session), view_(view), bodies_(bodies), mass_(mass) {
     setObjectName("solidView");
     setAccessibleName(tr("The level in three dimensions"));
     QSurfaceFormat format;
@@ -38,6 +38,8 @@ SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies)
     setFocusProxy(&view);
     connect(&view_, &LevelView::shownChanged, this, &SolidView::stale);
     connect(&session_, &Session::changed, this, &SolidView::stale);
+    connect(&session_, &Session::stageChanged, this, qOverload<>(&QWidget::update));
+    connect(&mass_, &MergedMass::changed, this, qOverload<>(&QWidget::update));
     connect(&bodies_, &KitBodies::changed, this, [this] {
         came_ = true;
         stale();
@@ -162,9 +164,26 @@ void SolidView::take() {
         level.size);
 }
 
+// What is above the active storey is cut away, as its pieces are.
+void SolidView::takeMass() {
+    const auto mass = session_.stage() == Stage::bound ? mass_.of(bodies_.all()) : nullptr;
+    if (mass == drawnMass_ && storey() == drawnStorey_) return;
+    drawnMass_ = mass;
+    drawnStorey_ = storey();
+    std::vector<float> faces, lines;
+    for (std::size_t i = 0; mass && i < mass->storeys.size() && static_cast<int>(i) <= drawnStorey_; ++i) {
+        const DrawnMass::Storey& s = mass->storeys[i];
+        faces.insert(faces.end(), s.faces.begin(), s.faces.end());
+        lines.insert(lines.end(), s.lines.begin(), s.lines.end());
+    }
+    scene_->setMass(faces, lines);
+}
+
 void SolidView::paintGL() {
     if (!scene_) return;
     take();
+    takeMass();
+    scene_->setHatch(tokensOf(this).ink);
     const QMatrix4x4 seen = matrix();
     const double ratio = devicePixelRatioF();
     const QSize pixels = size() * ratio;

@@ -10,6 +10,7 @@
 
 #include "app/solid/gl_scene.hpp"
 #include "app/solid/kit_bodies.hpp"
+#include "app/solid/merged_mass.hpp"
 
 class QEvent;
 class QMouseEvent;
@@ -24,7 +25,7 @@ class SolidView : public QOpenGLWidget {
     Q_OBJECT
   public:
     enum class Look : std::uint8_t { aslant, front, through };
-    SolidView(Session& session, LevelView& view, KitBodies& bodies);
+    SolidView(Session& session, LevelView& view, KitBodies& bodies, MergedMass& mass);
     ~SolidView() override;
     void look(Look how); // from there, at the middle of the level
     [[nodiscard]] Look looks() const { return look_; }
@@ -56,6 +57,7 @@ class SolidView : public QOpenGLWidget {
   private:
     void stale();                  // another level is shown
     void take();                   // what is shown now, into the scene
+    void takeMass();               // likewise what blocks, in Bound
     void pass(QMouseEvent* event); // on to the level view
     [[nodiscard]] int storey() const;
     [[nodiscard]] double plane() const; // of the active storey, in cells
@@ -66,6 +68,9 @@ class SolidView : public QOpenGLWidget {
     Session& session_;
     LevelView& view_;
     KitBodies& bodies_;
+    MergedMass& mass_;
+    std::shared_ptr<const DrawnMass> drawnMass_; // that the scene has, up to a storey
+    int drawnStorey_ = -1;
     std::unique_ptr<GlScene> scene_;
     QString trouble_;
     Look look_ = Look::aslant;

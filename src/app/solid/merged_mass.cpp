@@ -1,0 +1,81 @@
+#include "app/solid/merged_mass.hpp"
+
+#include <utility>
+
+#include "app/session/jobs.hpp"
+#include "app/session/session.hpp"
+#include "outline/solid.hpp"
+
+namespace vic::app {
+
+namespace {
+
+constexpr float kCell = outline::kUnit;
+
+DrawnMass::Storey& storeyOf(DrawnMass& out, int storey) {
+    if (out.storeys.size() <= static_cast<std::size_t>(storey))
+        out.storeys.resize(static_cast<std::size_t>(storey) + 1);
+    return out.storeys[static_cast<std::size_t>(storey)];
+}
+
+void put(std::vector<float>& to, int x, int y, int z) {
+    for (const int v : {x, y, z}) to.push_back(static_cast<float>(v) / kCell);
+}
+
+DrawnMass drawn(const mass::Mass& mass) {
+    const mass::Shell shell = mass::shell_of(mass);
+    DrawnMass out;
+    out.pieces = mass.pieces;
+    out.open = mass.open;
+    out.polygons = shell.polygons;
+    for (const mass::Shell::Triangle& t : shell.triangles)
+        for (const std::uint32_t corner : t.corners) {
+            const auto& p = shell.points[corner];
+            put(storeyOf(out, t.storey).faces, p[0], p[1], p[2]);
+        }
+    for (const mass::Level& level : mass.levels)
+        for (const outline::Outline& o : level.outlines)
+            for (std::size_t i = 0; i < o.points.size(); ++i) {
+                const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
+                put(storeyOf(out, level.storey).lines, a.x, level.height, a.y);
+                put(storeyOf(out, level.storey).lines, b.x, level.height, b.y);
+            }
+    for (const mass::Slab& slab : mass.slabs)
+        for (const outline::Outline& o : slab.outlines)
+            for (const Point p : o.points) {
+                put(storeyOf(out, slab.storey).lines, p.x, slab.from, p.y);
+                put(storeyOf(out, slab.storey).lines, p.x, slab.to, p.y);
+            }
+    return out;
+}
+
+} // namespace
+
+MergedMass::MergedMass(Session& session) : session_(session) {
+    connect(&session_, &Session::opened, this, [this] {
+        level_.reset();
+        mass_.reset();
+    });
+}
+
+std::shared_ptr<const DrawnMass> MergedMass::of(const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
+    const std::shared_ptr<const level::Level> level = session_.levelRef();
+    if (!level || kits.empty()) return nullptr;
+    if (level == level_ && kits == kits_) return mass_;
+    if (level_ && level_->id != level->id) mass_.reset();
+    level_ = level;
+    kits_ = kits;
+    session_.jobs().start<DrawnMass>(
+        "mass", {},
+        [state = session_.document().state(), level, kits](Jobs::Progress&) {
+            return drawn(mass::merged(scene::placed_in(*state, *level, kits, level::kMostStorey), kits));
+        },
+        [this](DrawnMass& mass) {
+            mass_ = std::make_shared<const DrawnMass>(std::move(mass));
+            emit changed();
+        },
+        session_.complain());
+    return mass_;
+}
+
+} // namespace vic::app
