@@ -62,6 +62,7 @@ class Site {
         level.size = cells;
         level.cell = {kSide, kSide};
         level.walker = {20, 20, 4, 0};
+        for (level::LevelSide& side : level.sides) side.kind = level::SideKind::blocks;
     }
     LayerId add(const std::string& name, bool solid) {
         level::Layer layer;
@@ -128,7 +129,7 @@ Where round(const Box& box) { // its outermost cells
 void pump_house(Site& site) {
     site.begin("Pump House", {28, 20});
     const Box hall{12, 5, 11, 4}, engine{6, 4, 7, 7}, quay{3, 3, 22, 10};
-    const LayerId floors = site.add("Floors", false), walls = site.add("Walls", true),
+    const LayerId floors = site.add("Floors", true), walls = site.add("Walls", true),
                   things = site.add("Fittings", true);
     site.paint(floors, "Quay", in(quay));
     for (const Box& inside : {hall, engine}) site.paint(floors, "Plank floor", in(inside));
@@ -183,11 +184,12 @@ void pump_house(Site& site) {
 void salt_maze(Site& site) {
     const Image plan = salt_maze_plan();
     site.begin("Salt Maze", plan.size());
-    const LayerId floors = site.add("Floors", false), walls = site.add("Walls", true);
+    const LayerId floors = site.add("Floors", true), walls = site.add("Walls", true);
     const Rgba wall = plan.at(0, 0);
     site.paint(floors, "Clay floor", [](int, int) { return true; });
     site.paint(walls, "Salt", [&](int x, int y) { return plan.at(x, y) == wall; });
     site.mark("Start", level::MarkKind::start, {1, 1, 1, 1});
+    site.mark("Way out", level::MarkKind::exit, {29, 29, 1, 1});
     site.put();
 }
 

@@ -10,7 +10,7 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const fs::path kHouses = fs::path(SOURCE_DIR) / "demo/pump-house";
+const fs::path kLevels = fs::path(SOURCE_DIR) / "demo/pump-house";
 
 // Where tools/setup puts it.
 fs::path validator() {
@@ -29,7 +29,7 @@ TEST_CASE("levels of pieces are valid glTF without a word", "[glb]") {
     make::Folder dir;
     for (const std::string level : {"pump-house", "salt-maze"}) {
         const fs::path file = dir / (level + ".glb"), report = dir / (level + ".json");
-        REQUIRE(std::system((std::string(CLI) + " bodies " + kHouses.string() + " --level " + level + " -o " +
+        REQUIRE(std::system((std::string(CLI) + " bodies " + kLevels.string() + " --level " + level + " -o " +
                              file.string() + " > /dev/null")
                                 .c_str()) == 0);
         REQUIRE(std::system(("node " + std::string(SOURCE_DIR) + "/tests/house/validate.js " + validator().string() +

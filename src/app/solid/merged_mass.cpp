@@ -4,6 +4,7 @@
 
 #include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
+#include "mass/shell.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::app {

@@ -5,7 +5,7 @@
 #include <memory>
 #include <vector>
 
-#include "mass/shell.hpp"
+#include "scene/scene.hpp"
 
 namespace vic::app {
 

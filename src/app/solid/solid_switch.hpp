@@ -6,6 +6,7 @@
 #include <array>
 
 #include "app/solid/kit_bodies.hpp"
+#include "app/solid/merged_mass.hpp"
 
 class QLabel;
 class QSlider;
