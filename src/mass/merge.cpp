@@ -4,10 +4,12 @@
 #include <array>
 #include <cmath>
 #include <map>
+#include <mutex>
 #include <set>
 #include <tuple>
 #include <utility>
 
+#include "base/parallel.hpp"
 #include "outline/free.hpp"
 
 namespace vic::mass {
@@ -18,12 +20,18 @@ using level::Polygon;
 using level::Polygons;
 using outline::kUnit;
 
+// What of a section lies in one cell, in units from the cell's own corner.
+struct Part {
+    Polygons polygons;
+    std::uint32_t number = 0; // of all parts of all pieces
+};
+
 // A piece as it is turned: what of each section lies in which of the cells round it.
 struct Turned {
     struct Layer {
         int from = 0, to = 0;
-        std::map<Point, Polygons> by_cell; // in units from the cell's own corner; cells from the piece's first
-        std::vector<Point> bends;          // corners that only the lattice made, in units from the piece's first cell
+        std::map<Point, Part> by_cell; // cells from the piece's first
+        std::vector<Point> bends;      // corners that only the lattice made, in units from the piece's first cell
     };
     std::vector<Layer> layers;
     std::set<Point> cells; // all that any of them touches
@@ -56,7 +64,7 @@ Turned turned(const Sections& sections, Size size, Turn turn) {
             for (outline::CellPiece& piece : outline::by_cells(polygon, round)) {
                 for (const Point bend : piece.bends)
                     layer.bends.push_back({piece.cell.x * kUnit + bend.x, piece.cell.y * kUnit + bend.y});
-                layer.by_cell[piece.cell].push_back(std::move(piece.polygon));
+                layer.by_cell[piece.cell].polygons.push_back(std::move(piece.polygon));
                 out.cells.insert(piece.cell);
             }
         }
@@ -88,6 +96,11 @@ class Crowd {
             if (!piece) {
                 pieces_.push_back(
                     std::make_unique<Turned>(turned(cut->second, kits[p.kit]->read.pieces[p.piece].cells, p.turn)));
+                for (Turned::Layer& layer : pieces_.back()->layers)
+                    for (auto& [cell, part] : layer.by_cell) {
+                        part.number = static_cast<std::uint32_t>(parts_.size());
+                        parts_.push_back(std::move(part.polygons));
+                    }
                 piece = pieces_.back().get();
             }
             standing_.push_back({piece, p.cells.corner(), p.storey * storey_});
@@ -116,29 +129,23 @@ class Crowd {
     [[nodiscard]] std::vector<outline::Outline> filled(int height, const int* without = nullptr) const {
         const outline::SolidSource source = [&](const Box& cells, outline::SolidCode* out, std::size_t stride,
                                                 outline::Forms& forms) {
-            std::map<std::tuple<const Turned*, std::size_t, Point>, outline::SolidCode> known;
+            std::map<const Filled*, outline::SolidCode> codes; // of the forms that these cells have
+            Stack stack, not_in;
             for (int y = 0; y < cells.h; ++y)
                 for (int x = 0; x < cells.w; ++x) {
                     const Point cell{cells.x + x, cells.y + y};
                     outline::SolidCode& code = out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)];
                     code = outline::kOpen;
                     if (cell.x < 0 || cell.y < 0 || cell.x >= box_.w || cell.y >= box_.h) continue;
-                    each(cell + box_.corner(), height, [&](const Standing& s, std::size_t number, Point part) {
-                        const auto [found, fresh] = known.try_emplace({s.piece, number, part}, outline::kOpen);
-                        if (fresh)
-                            for (const Polygon& p : s.piece->layers[number].by_cell.at(part))
-                                found->second = forms.united(found->second, Polygons{p});
-                        code = code == outline::kOpen ? found->second : forms.united(code, found->second);
-                        const Point first{(s.cell.x - box_.x) * kUnit, (s.cell.y - box_.y) * kUnit};
-                        for (const Point bend : s.piece->layers[number].bends) forms.bends.push_back(first + bend);
-                    });
-                    if (!without || code == outline::kOpen) continue;
-                    Polygons covered;
-                    each(cell + box_.corner(), *without, [&](const Standing& s, std::size_t number, Point part) {
-                        const Polygons& more = s.piece->layers[number].by_cell.at(part);
-                        covered.insert(covered.end(), more.begin(), more.end());
-                    });
-                    if (!covered.empty()) code = forms.without(code, covered);
+                    take(cell + box_.corner(), height, stack, &forms.bends);
+                    if (stack.empty()) continue;
+                    if (without) take(cell + box_.corner(), *without, not_in, nullptr);
+                    const Filled& known = what(stack, not_in);
+                    code = known.code;
+                    if (outline::solid_of(code) != outline::kForm) continue;
+                    const auto [found, fresh] = codes.try_emplace(&known, code);
+                    if (fresh) found->second = forms.add(known.form);
+                    code = found->second;
                 }
             return 0;
         };
@@ -157,18 +164,53 @@ class Crowd {
         return static_cast<std::size_t>(cell.y - box_.y) * static_cast<std::size_t>(box_.w) +
                static_cast<std::size_t>(cell.x - box_.x);
     }
-    // visit(piece, its layer, which of the cells round it this is) of what fills part of a cell right above a height.
-    template <class Visit>
-    void each(Point cell, int height, const Visit& visit) const {
+    // What fills a cell right above a height: numbers of parts of pieces, each once.
+    using Stack = std::vector<std::uint32_t>;
+    void take(Point cell, int height, Stack& out, std::vector<Point>* bends) const {
+        out.clear();
         for (const std::uint32_t i : at_[index_of(cell)]) {
             const Standing& s = standing_[i];
             const std::vector<Turned::Layer>& layers = s.piece->layers;
             const auto layer = std::partition_point(layers.begin(), layers.end(),
                                                     [&](const Turned::Layer& l) { return l.to + s.up <= height; });
             if (layer == layers.end() || layer->from + s.up > height) continue;
-            const Point part = cell - s.cell;
-            if (layer->by_cell.contains(part)) visit(s, static_cast<std::size_t>(layer - layers.begin()), part);
+            const auto part = layer->by_cell.find(cell - s.cell);
+            if (part == layer->by_cell.end()) continue;
+            out.push_back(part->second.number);
+            if (!bends) continue;
+            const Point first{(s.cell.x - box_.x) * kUnit, (s.cell.y - box_.y) * kUnit};
+            for (const Point bend : layer->bends) bends->push_back(first + bend);
         }
+        std::sort(out.begin(), out.end());
+        out.erase(std::unique(out.begin(), out.end()), out.end());
+    }
+
+    // What parts come to in a cell, less others. The same stand in many cells, and at many heights: each is worked out
+    // once.
+    struct Filled {
+        outline::SolidCode code = outline::kOpen;
+        outline::Form form; // where it is one
+    };
+    const Filled& what(const Stack& parts, const Stack& less) const {
+        const std::pair key(parts, less);
+        {
+            const std::lock_guard lock(known_guard_);
+            if (const auto found = known_.find(key); found != known_.end()) return *found->second;
+        }
+        auto made = std::make_unique<Filled>();
+        if (parts != less) {
+            outline::Forms forms;
+            Polygons all, gone;
+            for (const std::uint32_t number : parts)
+                all.insert(all.end(), parts_[number].begin(), parts_[number].end());
+            for (const std::uint32_t number : less)
+                gone.insert(gone.end(), parts_[number].begin(), parts_[number].end());
+            made->code = forms.united(outline::kOpen, std::move(all));
+            if (!gone.empty()) made->code = forms.without(made->code, gone);
+            if (outline::solid_of(made->code) == outline::kForm) made->form = forms[made->code];
+        }
+        const std::lock_guard lock(known_guard_);
+        return *known_.try_emplace(key, std::move(made)).first->second;
     }
 
     int storey_;
@@ -177,6 +219,9 @@ class Crowd {
     std::vector<std::unique_ptr<Turned>> pieces_;
     std::vector<Standing> standing_;
     std::vector<std::vector<std::uint32_t>> at_; // by cell
+    std::vector<Polygons> parts_;                // by number, in units from the cell's corner
+    mutable std::mutex known_guard_;
+    mutable std::map<std::pair<Stack, Stack>, std::unique_ptr<Filled>> known_;
 };
 
 } // namespace
@@ -190,33 +235,49 @@ Mass merged(const std::vector<scene::Placed>& placed,
     out.pieces = crowd.pieces();
     out.open = crowd.open();
     const std::vector<int> heights = crowd.heights();
-    for (std::size_t i = 0; i + 1 < heights.size(); ++i) {
-        Slab slab{heights[i], heights[i + 1], crowd.storey_of(heights[i]), crowd.filled(heights[i])};
-        if (slab.outlines.empty()) continue;
+    if (heights.empty()) return out;
+    // Each height is by itself, and so on any thread.
+    constexpr int kWorthwhile = 100; // pieces from which on a second one is worth its while
+    const bool large = out.pieces >= kWorthwhile;
+    std::vector<std::vector<outline::Outline>> at(heights.size() - 1);
+    parallel_pieces(0, static_cast<int>(at.size()), large, [&](int, int from, int to) {
+        for (int i = from; i < to; ++i)
+            at[static_cast<std::size_t>(i)] = crowd.filled(heights[static_cast<std::size_t>(i)]);
+    });
+    for (std::size_t i = 0; i < at.size(); ++i) {
+        if (at[i].empty()) continue;
+        Slab slab{heights[i], heights[i + 1], crowd.storey_of(heights[i]), std::move(at[i])};
         Slab* const below = out.slabs.empty() ? nullptr : &out.slabs.back();
         if (below && below->to == slab.from && below->storey == slab.storey && below->outlines == slab.outlines)
             below->to = slab.to;
         else
             out.slabs.push_back(std::move(slab));
     }
-    const auto add = [&](int height, bool up, const Slab& slab, std::vector<outline::Outline> outlines) {
-        if (!outlines.empty()) out.levels.push_back({height, up, slab.storey, std::move(outlines)});
+    // Within a slab all heights are alike: any of them tells what is filled.
+    struct Bound {
+        Level level;
+        const Slab* slab;
+        const Slab* next; // beyond the surface; null where nothing is
     };
+    std::vector<Bound> bounds;
     for (std::size_t i = 0; i < out.slabs.size(); ++i) {
         const Slab& slab = out.slabs[i];
         const Slab* const below = i > 0 && out.slabs[i - 1].to == slab.from ? &out.slabs[i - 1] : nullptr;
         const Slab* const above =
             i + 1 < out.slabs.size() && out.slabs[i + 1].from == slab.to ? &out.slabs[i + 1] : nullptr;
-        // Within a slab all heights are alike: any of them tells what is filled.
-        if (!below)
-            add(slab.from, false, slab, slab.outlines);
-        else if (below->outlines != slab.outlines)
-            add(slab.from, false, slab, crowd.filled(slab.from, &below->from));
-        if (!above)
-            add(slab.to, true, slab, slab.outlines);
-        else if (above->outlines != slab.outlines)
-            add(slab.to, true, slab, crowd.filled(slab.from, &above->from));
+        if (!below || below->outlines != slab.outlines)
+            bounds.push_back({{slab.from, false, slab.storey, {}}, &slab, below});
+        if (!above || above->outlines != slab.outlines)
+            bounds.push_back({{slab.to, true, slab.storey, {}}, &slab, above});
     }
+    parallel_pieces(0, static_cast<int>(bounds.size()), large, [&](int, int from, int to) {
+        for (int i = from; i < to; ++i) {
+            Bound& b = bounds[static_cast<std::size_t>(i)];
+            b.level.outlines = b.next ? crowd.filled(b.slab->from, &b.next->from) : b.slab->outlines;
+        }
+    });
+    for (Bound& b : bounds)
+        if (!b.level.outlines.empty()) out.levels.push_back(std::move(b.level));
     std::stable_sort(out.levels.begin(), out.levels.end(), [](const Level& a, const Level& b) {
         return std::pair(a.height, !a.up) < std::pair(b.height, !b.up);
     });

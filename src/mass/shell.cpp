@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <map>
+#include <unordered_map>
 #include <utility>
 
 #include "outline/convex.hpp"
@@ -87,8 +88,12 @@ class Builder {
 
   private:
     std::uint32_t number(Point p, int height) {
-        const auto [found, fresh] =
-            numbers_.try_emplace({p.x, height, p.y}, static_cast<std::uint32_t>(out_.points.size()));
+        constexpr int kFar = 1 << 20; // 21 bits each: levels and pieces end before
+        const auto bits = [](int v) {
+            return static_cast<std::uint64_t>(static_cast<std::uint32_t>(v + kFar) & 0x1FFFFFU);
+        };
+        const auto [found, fresh] = numbers_.try_emplace(bits(p.x) << 42 | bits(height) << 21 | bits(p.y),
+                                                         static_cast<std::uint32_t>(out_.points.size()));
         if (fresh) out_.points.push_back({p.x, height, p.y});
         return found->second;
     }
@@ -156,8 +161,8 @@ class Builder {
 
     const Mass& mass_;
     Shell out_;
-    std::map<int, Lines> corners_; // by height
-    std::map<std::array<int, 3>, std::uint32_t> numbers_;
+    std::map<int, Lines> corners_;                             // by height
+    std::unordered_map<std::uint64_t, std::uint32_t> numbers_; // by place
 };
 
 } // namespace

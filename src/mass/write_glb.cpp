@@ -208,16 +208,19 @@ class Writer {
         for (const Shell::Triangle& t : shell.triangles)
             by_storey[t.storey].insert(by_storey[t.storey].end(), t.corners.begin(), t.corners.end());
         Json children = Json::array();
+        constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
+        std::vector<std::uint32_t> numbers; // of the corners that a storey needs
         for (auto& [storey, order] : by_storey) {
-            std::map<std::uint32_t, std::uint32_t> numbers; // of the corners that this storey needs
+            numbers.assign(shell.points.size(), kUnknown);
             std::vector<std::array<float, 3>> at;
             for (std::uint32_t& corner : order) {
-                const auto [number, fresh] = numbers.try_emplace(corner, static_cast<std::uint32_t>(at.size()));
-                if (fresh) {
+                std::uint32_t& number = numbers[corner];
+                if (number == kUnknown) {
+                    number = static_cast<std::uint32_t>(at.size());
                     const std::array<int, 3>& p = shell.points[corner];
                     at.push_back({in_units(p[0]), in_units(p[1]), in_units(p[2])});
                 }
-                corner = number->second;
+                corner = number;
             }
             const std::string name = "Blocks " + std::to_string(storey + 1);
             const int mesh =

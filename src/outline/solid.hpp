@@ -71,6 +71,8 @@ class Forms {
     // A code for polygons in 1/64 cells: open, full or a slope where they amount to that, else a form.
     // `known` itself where they amount to what that form is.
     SolidCode add(level::Polygons polygons, SolidCode known = kOpen);
+    // A form that is known already, and neither open nor full nor a slope.
+    SolidCode add(Form form);
     SolidCode code_of(level::TileShape shape); // not `drawn`
     // Of one cell of a block's foot, over all of which the shape is stretched.
     SolidCode code_of_foot(level::TileShape shape, const level::Polygons& drawn, Size foot, Point cell);
@@ -104,8 +106,9 @@ struct Kinds {
 };
 
 // Reads the codes of `cells` from the shown or hidden layers into rows of `stride` codes; kOpen outside the level.
-// Those of upper storeys block nothing here. Layers are read from back to front, so that what opens opens all that lies below it. Returns how many shapes go in: a
-// cell that blocks in two layers counts twice, a prop or a free blocker once.
+// Those of upper storeys block nothing here. Layers are read from back to front, so that what opens opens all that lies
+// below it. Returns how many shapes go in: a cell that blocks in two layers counts twice, a prop or a free blocker
+// once.
 int read_solid(const level::Level& level, const Kinds& kinds, const Box& cells, SolidCode* out, std::size_t stride,
                Forms& forms);
 // Which cells of the level block as a whole: a byte each, row-major.

@@ -1,0 +1,104 @@
+// Levels of kit pieces: merging what blocks, and writing the file that an engine loads. 10,000 pieces of the demo's
+// kits.
+#include <benchmark/benchmark.h>
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "edit/storeys.hpp"
+#include "mass/shell.hpp"
+#include "mass/write_glb.hpp"
+#include "store/project_files.hpp"
+#include "support/make.hpp"
+
+using namespace vic;
+
+namespace {
+
+// Two storeys: floors everywhere, houses wall to wall with doors and windows, and things in some cells; or pieces
+// heaped up as chance has it, which no level is.
+struct Town {
+    level::Project project;
+    level::Level level;
+    std::vector<std::shared_ptr<const scene::LoadedKit>> kits;
+    std::vector<scene::Placed> placed;
+
+    explicit Town(bool heap) {
+        const fs::path dir = fs::path(DEMO).parent_path() / "pump-house";
+        project = store::load(dir);
+        kits = scene::load_kits(project, dir);
+        constexpr int kSide = 58;
+        level = level::make_level(project, "Town", {kSide, kSide}, {32, 32}, level::View::from_above);
+        std::uint32_t next = project.next_id + 1000;
+        level = edit::with_storey_above(level, 0, false, next);
+        std::map<std::string, level::TileId> named;
+        std::vector<level::TileId> pieces;
+        for (const auto& [tile, piece] : kits[0]->piece_of) {
+            named[kits[0]->file.bodies[piece].name] = tile;
+            if (kits[0]->read.pieces[piece].cells == Size{1, 1}) pieces.push_back(tile);
+        }
+        make::Random random(5);
+        const auto any = [&] {
+            return pieces[static_cast<std::size_t>(random.below(static_cast<int>(pieces.size())))];
+        };
+        bool floor = true; // of each storey its first layer
+        for (const level::LayerRef& layer : std::vector(level.layers)) {
+            if (!layer->tiles()) continue;
+            level::Grid& grid = level.edit(layer->id).grid();
+            const auto put = [&](int x, int y, level::TileId tile, int turn) {
+                grid.set({x, y}, level::Cell(tile, {static_cast<std::uint8_t>(turn)}, true), 0);
+            };
+            for (int y = 0; y < kSide; ++y)
+                for (int x = 0; x < kSide; ++x) {
+                    const bool across = y % 6 == 0, down = x % 6 == 0, opening = x % 6 == 3 || y % 6 == 3;
+                    if (heap) {
+                        if (random.flip(0.745)) put(x, y, any(), random.below(4));
+                    } else if (floor) {
+                        put(x, y, named[std::string("Plank floor ") + static_cast<char>('a' + random.below(3))], 0);
+                    } else if (across && down) {
+                        put(x, y, named["Brick wall cross"], 0);
+                    } else if (across || down) {
+                        put(x, y,
+                            named[!opening           ? "Brick wall straight"
+                                  : random.flip()    ? "Brick wall door"
+                                  : random.flip(0.8) ? "Brick wall window"
+                                                     : "Brick wall gate"],
+                            across ? 1 : 0);
+                    } else if (random.flip(0.28)) {
+                        put(x, y, any(), random.below(4));
+                    }
+                }
+            floor = !floor;
+        }
+        placed = scene::placed_in(project, level, kits, level::kMostStorey);
+    }
+};
+
+const Town& town(bool heap) {
+    static const Town houses(false), heaped(true);
+    return heap ? heaped : houses;
+}
+
+void merge_pieces(benchmark::State& state) {
+    const Town& t = town(state.range(0) != 0);
+    std::size_t outlines = 0;
+    for (auto _ : state) {
+        const mass::Mass mass = mass::merged(t.placed, t.kits);
+        outlines = 0;
+        for (const mass::Slab& slab : mass.slabs) outlines += slab.outlines.size();
+    }
+    state.counters["pieces"] = static_cast<double>(t.placed.size());
+    state.counters["outlines"] = static_cast<double>(outlines);
+}
+BENCHMARK(merge_pieces)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+void write_pieces(benchmark::State& state) {
+    const Town& t = town(state.range(0) != 0);
+    std::size_t bytes = 0;
+    for (auto _ : state) bytes = mass::level_glb(t.project, t.level, t.kits).size();
+    state.counters["bytes"] = static_cast<double>(bytes);
+}
+BENCHMARK(write_pieces)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+} // namespace
