@@ -150,8 +150,23 @@ std::vector<std::pair<std::string, Box>> kit_places(const Sheet& sheet) {
     if (!sheet.kit) return out;
     for (const KitPiece& piece : sheet.kit->pieces)
         for (const Tile& t : sheet.tiles)
-            if (t.id == piece.tile) out.emplace_back(piece.name, t.box);
+            if (t.id == piece.tile) out.emplace_back(kit::turned_key(piece.name, piece.turn), t.box);
     return out;
+}
+
+TileId turned_piece(const Project& project, TileId tile, bool right) {
+    for (const auto& sheet : project.sheets) {
+        if (!sheet->kit) continue;
+        const auto& pieces = sheet->kit->pieces;
+        const auto here = std::find_if(pieces.begin(), pieces.end(), [&](const KitPiece& p) { return p.tile == tile; });
+        if (here == pieces.end()) continue;
+        const int turn = (here->turn + (right ? 1 : 3)) % 4;
+        const auto there = std::find_if(pieces.begin(), pieces.end(), [&](const KitPiece& p) {
+            return p.name == here->name && p.turn == turn && p.tile != tile;
+        });
+        return there == pieces.end() ? 0 : there->tile;
+    }
+    return 0;
 }
 
 kit::Told told_of(const KitSource& source) {
@@ -175,17 +190,23 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
         project = add_sheet(std::move(project), file, drawn.image, name, cut, true, id);
     } else {
         if (project.sheet(id)->kit)
-            for (const KitPiece& p : project.sheet(id)->kit->pieces) known.emplace(p.name, p.tile);
+            for (const KitPiece& p : project.sheet(id)->kit->pieces)
+                known.emplace(kit::turned_key(p.name, p.turn), p.tile);
         project = replace_image(std::move(project), id, std::make_shared<const Image>(drawn.image), file);
         project = recut_sheet(std::move(project), id, cut, true);
     }
     KitSource kept{
         source, read.module.width, read.module.height, read.z_up, read.turn, read.origin == kit::Origin::corner, {}};
-    std::map<TileId, std::size_t> made; // pieces that are new
-    for (std::size_t i = 0; i < kit.bodies.size() && kept.pieces.size() < kMostKitPieces; ++i) {
-        const Box place = drawn.places[i];
-        if (place.empty()) continue;
-        KitPiece piece{kit::key_of(kit.bodies[i]), 0, read.pieces[i].cells, read.pieces[i].storeys};
+    struct Made {
+        std::size_t piece;
+        int turn;
+    };
+    std::map<TileId, Made> made; // pieces that are new
+    const auto put = [&](std::size_t i, const Box& place, int turn) {
+        if (place.empty() || kept.pieces.size() >= kMostKitPieces) return;
+        Size size = read.pieces[i].cells;
+        if (turn % 2 != 0) std::swap(size.w, size.h);
+        KitPiece piece{kit::key_of(kit.bodies[i]), 0, size, read.pieces[i].storeys, turn};
         std::vector<TileId> cells;
         for (const Tile& t : project.sheet(id)->tiles)
             if (!t.is_block() && place.contains(t.box.corner())) cells.push_back(t.id);
@@ -196,10 +217,14 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
             project = std::move(block.project);
             piece.tile = block.tile;
         }
-        if (piece.tile == 0) continue;
-        const auto before = known.find(piece.name);
-        if (before == known.end() || before->second != piece.tile) made.emplace(piece.tile, i);
+        if (piece.tile == 0) return;
+        const auto before = known.find(kit::turned_key(piece.name, turn));
+        if (before == known.end() || before->second != piece.tile) made.emplace(piece.tile, Made{i, turn});
         kept.pieces.push_back(std::move(piece));
+    };
+    for (std::size_t i = 0; i < kit.bodies.size(); ++i) {
+        put(i, drawn.places[i], 0);
+        for (int turn = 1; turn < 4; ++turn) put(i, drawn.turned[i][static_cast<std::size_t>(turn - 1)], turn);
     }
     Sheet sheet = *project.sheet(id);
     sheet.kit = std::move(kept);
@@ -208,11 +233,13 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
     for (const auto& [tile, piece] : made) tiles.push_back(tile);
     const Project as_it_is = project;
     project = change_tiles(std::move(project), tiles, [&](Tile& t) {
-        const std::size_t i = made.at(t.id);
+        const auto [i, turn] = made.at(t.id);
         t.name = kit::key_of(kit.bodies[i]);
+        if (turn != 0) t.name += ", " + std::to_string(turn * 90) + "°";
         if (read.pieces[i].top >= kStands && t.shape == TileShape::none) give(as_it_is, t, Blocking::as_drawn);
     });
-    out.fresh = static_cast<int>(made.size());
+    out.fresh =
+        static_cast<int>(std::count_if(made.begin(), made.end(), [](const auto& m) { return m.second.turn == 0; }));
     for (const KitMaterial& wanted : materials) {
         const MaterialId free = fresh ? project.free_material() : 0;
         if (free == 0) break;
@@ -224,7 +251,7 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
         if (wanted.turns) m.joins.turns = 0x0F;
         for (const KitMaterial::Serves& s : wanted.pieces)
             for (const auto& [tile, piece] : made)
-                if (piece == s.piece) m.joins.cases[s.mask].push_back({tile, 100, {}});
+                if (piece.piece == s.piece && piece.turn == 0) m.joins.cases[s.mask].push_back({tile, 100, {}});
         if (m.joins.cases.empty()) continue;
         out.materials.push_back(free);
         project.put(std::move(m));

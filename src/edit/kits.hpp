@@ -45,6 +45,9 @@ PutKit put_kit(level::Project project, level::SheetId sheet, const std::string& 
 
 // What draw_sheet() is to keep of the kit's sheet: its pieces and where they are.
 std::vector<std::pair<std::string, Box>> kit_places(const level::Sheet& sheet);
+// The tile of the same piece turned once more, to the right or to the left; 0 where there is none, as of pieces of one
+// cell, whose tiles are turned themselves.
+level::TileId turned_piece(const level::Project& project, level::TileId tile, bool right);
 // How the kit was read, so that it is read so again.
 kit::Told told_of(const level::KitSource& source);
 

@@ -237,15 +237,45 @@ Image from_above(const KitFile& file, const KitReading& kit, std::size_t piece, 
     return made_small(drawn);
 }
 
+std::string turned_key(const std::string& key, int turn) {
+    return turn == 0 ? key : key + "\n" + std::to_string(turn); // no name has a line's end
+}
+
+namespace {
+
+Image turned_right(const Image& image) {
+    Image out({image.height(), image.width()});
+    for (int y = 0; y < image.height(); ++y)
+        for (int x = 0; x < image.width(); ++x) out.set(image.height() - 1 - y, x, image.at(x, y));
+    return out;
+}
+
+} // namespace
+
 Drawn draw_sheet(const KitFile& file, const KitReading& kit, int side,
                  const std::vector<std::pair<std::string, Box>>& before) {
+    struct Entry {
+        std::size_t piece;
+        int turn;
+        Image picture;
+    };
     Drawn out;
     out.places.resize(kit.pieces.size());
-    std::vector<Image> pictures;
+    out.turned.resize(kit.pieces.size());
+    const auto place_of = [&](const Entry& e) -> Box& {
+        return e.turn == 0 ? out.places[e.piece] : out.turned[e.piece][static_cast<std::size_t>(e.turn - 1)];
+    };
+    std::vector<Entry> entries;
     int columns = kSheetColumns, rows = 0;
     for (std::size_t i = 0; i < kit.pieces.size(); ++i) {
-        pictures.push_back(from_above(file, kit, i, side));
-        if (!pictures.back().empty()) columns = std::max(columns, kit.pieces[i].cells.w);
+        Image picture = from_above(file, kit, i, side);
+        if (picture.empty()) continue;
+        const bool one = kit.pieces[i].cells == Size{1, 1};
+        for (int turn = 0; turn < (one ? 1 : 4); ++turn) {
+            if (turn > 0) picture = turned_right(picture);
+            columns = std::max(columns, picture.width() / side);
+            entries.push_back({i, turn, picture});
+        }
     }
     std::map<std::string, Box> known;
     for (const auto& [name, box] : before) {
@@ -257,31 +287,31 @@ Drawn draw_sheet(const KitFile& file, const KitReading& kit, int side,
     // Those that are new stand in rows as high as the highest of them.
     int x = 0, high = 0;
     rows = first_new;
-    for (std::size_t i = 0; i < pictures.size(); ++i) {
-        if (pictures[i].empty()) continue;
-        const Size size = pictures[i].size();
-        const auto found = known.find(key_of(file.bodies[i]));
+    for (const Entry& e : entries) {
+        const Size size = e.picture.size();
+        const auto found = known.find(turned_key(key_of(file.bodies[e.piece]), e.turn));
         if (found != known.end() && found->second.size() == size) {
-            out.places[i] = found->second;
+            place_of(e) = found->second;
             known.erase(found);
             continue;
         }
-        const Size cells = kit.pieces[i].cells;
+        const Size cells{size.w / side, size.h / side};
         if (x + cells.w > columns) {
             rows += high;
             x = high = 0;
         }
         if ((rows + cells.h) * side > kMostPictureSide || columns * side > kMostPictureSide) continue;
-        out.places[i] = {x * side, rows * side, size.w, size.h};
+        place_of(e) = {x * side, rows * side, size.w, size.h};
         x += cells.w;
         high = std::max(high, cells.h);
     }
     rows += high;
     if (rows == 0 || columns * side > kMostPictureSide) return out;
     out.image = Image({columns * side, rows * side});
-    for (std::size_t i = 0; i < pictures.size(); ++i)
-        for (int y = 0; y < out.places[i].h; ++y)
-            std::copy_n(pictures[i].row(y), out.places[i].w, out.image.row(out.places[i].y + y) + out.places[i].x);
+    for (const Entry& e : entries) {
+        const Box& place = place_of(e);
+        for (int y = 0; y < place.h; ++y) std::copy_n(e.picture.row(y), place.w, out.image.row(place.y + y) + place.x);
+    }
     return out;
 }
 

@@ -1,6 +1,7 @@
 // Pictures of pieces, drawn without a display: as tiles, and as one looks at them.
 #pragma once
 
+#include <array>
 #include <string>
 #include <utility>
 #include <vector>
@@ -20,12 +21,17 @@ inline constexpr int kMostPictureSide = 4096;
 // than kMostPictureSide, or the module is 0, the picture is empty.
 Image from_above(const KitFile& file, const KitReading& kit, std::size_t piece, int side);
 
-// All pieces from above on one picture, a lattice of cells without gaps. Pieces of `before` that come again with as
-// many cells keep their place; what is new comes below. A piece without a place is one that is larger than the picture
+// By what a piece that is turned is told apart in `before` and among its kind; the key itself where it is not turned.
+std::string turned_key(const std::string& key, int turn);
+
+// All pieces from above on one picture, a lattice of cells without gaps. What has several cells comes four times, as
+// quarter turns make it. Pieces of `before` that come again with as many cells keep their place; what is new comes
+// below. A piece without a place is one that is larger than the picture
 // may be; where all is, the picture is empty.
 struct Drawn {
     Image image;
-    std::vector<Box> places; // by piece, in pixels; empty ones have none
+    std::vector<Box> places;                // by piece, in pixels; empty ones have none
+    std::vector<std::array<Box, 3>> turned; // likewise by one, two and three quarter turns to the right
 };
 inline constexpr int kSheetColumns = 8; // cells; more where a piece is wider
 Drawn draw_sheet(const KitFile& file, const KitReading& kit, int side,

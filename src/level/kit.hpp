@@ -14,8 +14,9 @@ namespace vic::level {
 struct KitPiece {
     std::string name; // of its node, or its file; by this it is found again
     TileId tile = 0;  // of the sheet: its picture from above
-    Size cells{1, 1};
+    Size cells{1, 1}; // as it is turned
     int storeys = 1;
+    int turn = 0; // quarter turns to the right: pieces of several cells have a picture, and so a tile, for each
     bool operator==(const KitPiece&) const = default;
 };
 inline constexpr std::size_t kMostKitPieces = 4096;

@@ -37,24 +37,24 @@ struct Turned {
     std::set<Point> cells; // all that any of them touches
 };
 
-// A place of a piece as it is laid, from the corner of its cells: about their middle it is mirrored first, then turned
-// to the right.
-Point laid(Point p, Size size, Turn turn) {
-    const Point middle{size.w * kUnit / 2, size.h * kUnit / 2};
-    p = p - middle;
+// A place of a piece of `size` cells as it is laid, from the corner of those that it lies on: about their middle it is
+// mirrored first, then turned to the right.
+Point laid(Point p, Size size, Size on, Turn turn) {
+    const Point middle{on.w * kUnit / 2, on.h * kUnit / 2};
+    p = p - Point{size.w * kUnit / 2, size.h * kUnit / 2};
     if (turn.mirrored()) p.x = -p.x;
     for (int i = 0; i < turn.quarters(); ++i) p = {-p.y, p.x};
     return p + middle;
 }
 
-Turned turned(const Sections& sections, Size size, Turn turn) {
+Turned turned(const Sections& sections, Size size, Size on, Turn turn) {
     Turned out;
     for (const Section& s : sections.all) {
         Turned::Layer& layer = out.layers.emplace_back();
         layer.from = s.from;
         layer.to = s.to;
         for (Polygon polygon : s.polygons) {
-            for (Point& p : polygon) p = laid(p, size, turn);
+            for (Point& p : polygon) p = laid(p, size, on, turn);
             if (turn.mirrored()) std::reverse(polygon.begin(), polygon.end());
             Box round{0, 0, 0, 0};
             for (const Point p : polygon) {
@@ -94,8 +94,8 @@ class Crowd {
             if (cut->second.all.empty()) continue;
             const Turned*& piece = known[{p.kit, p.piece, p.turn.code}];
             if (!piece) {
-                pieces_.push_back(
-                    std::make_unique<Turned>(turned(cut->second, kits[p.kit]->read.pieces[p.piece].cells, p.turn)));
+                pieces_.push_back(std::make_unique<Turned>(
+                    turned(cut->second, kits[p.kit]->read.pieces[p.piece].cells, p.cells.size(), p.turn)));
                 for (Turned::Layer& layer : pieces_.back()->layers)
                     for (auto& [cell, part] : layer.by_cell) {
                         part.number = static_cast<std::uint32_t>(parts_.size());

@@ -35,7 +35,8 @@ LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file) {
     for (std::size_t i = 0; i < out.file.bodies.size(); ++i) by_key.emplace(kit::key_of(out.file.bodies[i]), i);
     for (const level::KitPiece& piece : source.pieces)
         if (const auto found = by_key.find(piece.name); found != by_key.end())
-            out.piece_of.emplace(piece.tile, found->second);
+            if (out.piece_of.emplace(piece.tile, found->second).second && piece.turn != 0)
+                out.turn_of.emplace(piece.tile, piece.turn);
     return out;
 }
 
@@ -43,8 +44,8 @@ std::vector<std::shared_ptr<const LoadedKit>> load_kits(const level::Project& pr
     std::vector<std::shared_ptr<const LoadedKit>> out;
     for (const auto& sheet : project.sheets)
         if (sheet->kit)
-            out.push_back(std::make_shared<const LoadedKit>(
-                load_kit(*sheet, inside(dir, sheet->kit->file, dir.string(), {}))));
+            out.push_back(
+                std::make_shared<const LoadedKit>(load_kit(*sheet, inside(dir, sheet->kit->file, dir.string(), {}))));
     return out;
 }
 
@@ -89,13 +90,26 @@ double storey_height(const std::vector<std::shared_ptr<const LoadedKit>>& kits) 
 
 namespace {
 
-// By tile: which kit, and which of its pieces.
-std::map<level::TileId, std::pair<std::size_t, std::size_t>> pieces_of(
-    const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
-    std::map<level::TileId, std::pair<std::size_t, std::size_t>> out;
+// By tile: which kit, which of its pieces, and by how many quarters that is turned.
+struct Shows {
+    std::size_t kit, piece;
+    int turn;
+};
+std::map<level::TileId, Shows> pieces_of(const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
+    std::map<level::TileId, Shows> out;
     for (std::size_t k = 0; k < kits.size(); ++k)
-        for (const auto& [tile, piece] : kits[k]->piece_of) out.emplace(tile, std::pair(k, piece));
+        for (const auto& [tile, piece] : kits[k]->piece_of) {
+            const auto turned = kits[k]->turn_of.find(tile);
+            out.emplace(tile, Shows{k, piece, turned == kits[k]->turn_of.end() ? 0 : turned->second});
+        }
     return out;
+}
+
+// A tile that shows its piece turned, as it is laid: mirroring what is turned to the right is turning what is mirrored
+// to the left.
+Turn with(Turn laid, int quarters) {
+    const int own = laid.mirrored() ? 4 - quarters : quarters;
+    return {static_cast<std::uint8_t>((laid.code & 4) | ((laid.code + own) & 3))};
 }
 
 } // namespace
@@ -111,8 +125,8 @@ std::vector<Placed> placed_in(const level::Project& project, const level::Level&
             const auto found = pieces.find(cell.tile());
             const level::Tile* tile = found == pieces.end() ? nullptr : tiles.find(cell.tile()).tile;
             if (!tile) return;
-            out.push_back({found->second.first, found->second.second, level::cells_under(*tile, at, cell.turn()),
-                           cell.turn(), layer->storey, layer->id});
+            out.push_back({found->second.kit, found->second.piece, level::cells_under(*tile, at, cell.turn()),
+                           with(cell.turn(), found->second.turn), layer->storey, layer->id});
         });
     }
     return out;

@@ -19,6 +19,7 @@ struct LoadedKit {
     kit::KitFile file;
     kit::KitReading read;
     std::map<level::TileId, std::size_t> piece_of;
+    std::map<level::TileId, int> turn_of; // of pieces of several cells: by how many quarters their tile is turned
 };
 // The kit of a sheet that has one, from where `file` lies. Throws InputError where it cannot be read.
 LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file);

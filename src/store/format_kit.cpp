@@ -23,6 +23,7 @@ Json kit_json(const level::KitSource& kit) {
         Json piece{{"name", p.name}, {"tile", p.tile}};
         if (p.cells != Size{1, 1}) piece["cells"] = to_json(p.cells);
         if (p.storeys != 1) piece["storeys"] = p.storeys;
+        if (p.turn != 0) piece["turn"] = p.turn;
         j["pieces"].push_back(std::move(piece));
     }
     return j;
@@ -48,6 +49,7 @@ level::KitSource read_kit_source(const Field& f, const std::vector<level::Tile>&
         piece.tile = static_cast<level::TileId>(p["tile"].integer(1, UINT32_MAX));
         if (p.has("cells")) piece.cells = p["cells"].size(1, kMostCells);
         if (p.has("storeys")) piece.storeys = p["storeys"].number(1, kMostCells);
+        if (p.has("turn")) piece.turn = p["turn"].number(0, 3);
         if (there.contains(piece.tile)) out.pieces.push_back(std::move(piece));
     }
     return out;

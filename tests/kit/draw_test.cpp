@@ -127,10 +127,20 @@ TEST_CASE("on the sheet of a kit each piece has its cells, and keeps them when t
             CHECK(drawn.places[i].y % 16 == 0);
             CHECK(intersection(drawn.places[i], box_of(drawn.image.size())) == drawn.places[i]);
             for (std::size_t j = 0; j < i; ++j) CHECK(intersection(drawn.places[i], drawn.places[j]).empty());
+            for (const Box& turned : drawn.turned[i])
+                for (const Box& other : drawn.places) CHECK(intersection(turned, other).empty());
         }
     };
     apart(first);
     CHECK(first.places[16].size() == Size{32, 16});
+    CHECK(first.turned[16][0].size() == Size{16, 32});
+    CHECK(first.turned[16][1].size() == Size{32, 16});
+    CHECK(first.turned[0][0].empty()); // of one cell: its tile is turned itself
+    // As it is turned to the right, pixel by pixel.
+    for (int y = 0; y < 32; ++y)
+        for (int x = 0; x < 16; ++x)
+            REQUIRE(first.image.at(first.turned[16][0].x + x, first.turned[16][0].y + y) ==
+                    first.image.at(first.places[16].x + y, first.places[16].y + 15 - x));
     // Another order, one gone, two more.
     std::vector<std::pair<std::string, Box>> before;
     for (std::size_t i = 0; i < kit.bodies.size(); ++i) before.emplace_back(kit.bodies[i].name, first.places[i]);

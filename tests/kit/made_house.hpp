@@ -33,20 +33,29 @@ struct House {
         kit->sheet = put.sheet;
         for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
             for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
-                if (kit->file.bodies[i].name == p.name) kit->piece_of[p.tile] = i;
+                if (kit->file.bodies[i].name == p.name) {
+                    kit->piece_of[p.tile] = i;
+                    if (p.turn != 0) kit->turn_of[p.tile] = p.turn;
+                }
         kits = {kit};
         level = level::make_level(project, "House", {12, 10}, {16, 16}, level::View::from_above);
     }
     [[nodiscard]] level::TileId tile(const std::string& name) const {
         for (const auto& [tile, piece] : kit->piece_of)
-            if (kit->file.bodies[piece].name == name) return tile;
+            if (kit->file.bodies[piece].name == name && !kit->turn_of.contains(tile)) return tile;
         FAIL("no piece " << name);
         return 0;
     }
+    // Mirrored first (4), then turned to the right; what has several cells by its tile for that.
     void lay(Point at, const std::string& name, int turn = 0, std::size_t layer = 0) {
-        level.edit(level.layers[layer]->id)
-            .grid()
-            .set(at, level::Cell(tile(name), {static_cast<std::uint8_t>(turn)}, true), 0);
+        level::TileId id = tile(name);
+        Turn own{static_cast<std::uint8_t>(turn)};
+        if (kit->read.pieces[kit->piece_of.at(id)].cells != Size{1, 1}) {
+            const int quarters = own.mirrored() ? 4 - own.quarters() : own.quarters();
+            for (int i = 0; i < quarters % 4; ++i) id = edit::turned_piece(project, id, true);
+            own = {static_cast<std::uint8_t>(turn & 4)};
+        }
+        level.edit(level.layers[layer]->id).grid().set(at, level::Cell(id, own, true), 0);
     }
 };
 

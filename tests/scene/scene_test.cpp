@@ -55,6 +55,36 @@ TEST_CASE("a piece stands in its cells whichever way it is turned, as its pictur
     }
 }
 
+TEST_CASE("a piece of several cells has a tile for each quarter turn, and stands in its cells", "[scene]") {
+    House house;
+    const level::TileId first = house.tile("Hall");
+    CHECK(edit::turned_piece(house.project, house.tile("Wall 5x"), true) == 0);
+    level::TileId round = first;
+    for (int i = 0; i < 4; ++i) {
+        const level::TileId next = edit::turned_piece(house.project, round, true);
+        REQUIRE(next != 0);
+        CHECK(edit::turned_piece(house.project, next, false) == round);
+        round = next;
+    }
+    CHECK(round == first);
+    for (int turn = 0; turn < 8; ++turn) {
+        house.level = level::make_level(house.project, "House", {12, 10}, {16, 16}, level::View::from_above);
+        house.lay({4, 3}, "Hall", turn);
+        const auto placed = scene::placed_in(house.project, house.level, house.kits, 9);
+        REQUIRE(placed.size() == 1);
+        CHECK(placed[0].turn.code == turn);
+        CHECK(placed[0].cells.size() == (turn % 2 == 0 ? Size{2, 1} : Size{1, 2}));
+        const scene::Placing by = scene::placing_of(placed[0], {2, 1}, 1.5);
+        for (const auto& corner : scene::model_of(*house.kit, placed[0].piece).corners) {
+            const auto p = moved(by, corner.at);
+            CHECK(p[0] >= static_cast<float>(placed[0].cells.x) - 1e-4F);
+            CHECK(p[0] <= static_cast<float>(placed[0].cells.right()) + 1e-4F);
+            CHECK(p[2] >= static_cast<float>(placed[0].cells.y) - 1e-4F);
+            CHECK(p[2] <= static_cast<float>(placed[0].cells.bottom()) + 1e-4F);
+        }
+    }
+}
+
 TEST_CASE("storeys stand on one another, those above are cut away, and blocks take all their cells", "[scene]") {
     House house;
     house.lay({1, 1}, "Wall 5x");

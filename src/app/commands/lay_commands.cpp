@@ -18,6 +18,7 @@
 #include "edit/clips.hpp"
 #include "edit/homes.hpp"
 #include "edit/import_stamp.hpp"
+#include "edit/kits.hpp"
 #include "edit/plans.hpp"
 #include "edit/reshape.hpp"
 #include "edit/stroke.hpp"
@@ -150,6 +151,11 @@ void LayCommands::turn(Turn (*how)(Turn)) {
         const level::TileRef ref = tilesOf(session_.project()).find(hand.tile());
         if (session_.level() && session_.level()->lattice != LatticeKind::square && how != mirrored)
             return emit session_.said(tr("A tile that is seen aslant can only be mirrored"), false);
+        if (how != mirrored)
+            if (const level::TileId other = edit::turned_piece(session_.project(), hand.tile(), how == turned_right)) {
+                hand.holds = edit::held::Tile{other};
+                return session_.setHand(hand);
+            }
         const Turn next = allowed_turn(ref.tile ? ref.tile->turns : level::kAllTurns, hand.turn, how);
         if (next == hand.turn)
             emit session_.said(
