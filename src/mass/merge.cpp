@@ -144,7 +144,7 @@ class Crowd {
                     code = known.code;
                     if (outline::solid_of(code) != outline::kForm) continue;
                     const auto [found, fresh] = codes.try_emplace(&known, code);
-                    if (fresh) found->second = forms.add(known.form);
+                    if (fresh) found->second = forms.put(known.form);
                     code = found->second;
                 }
             return 0;

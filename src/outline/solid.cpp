@@ -236,10 +236,10 @@ SolidCode Forms::add(Polygons polygons, SolidCode known) {
             for (const Solid slope : {kSlopeNE, kSlopeSE, kSlopeSW, kSlopeNW})
                 if (covered == kCovered[slope]) return slope;
     }
-    return add(std::move(form));
+    return put(std::move(form));
 }
 
-SolidCode Forms::add(Form form) {
+SolidCode Forms::put(Form form) {
     const auto number = static_cast<SolidCode>(forms_.size());
     forms_.push_back(std::move(form));
     return kForm | (number << 8);

@@ -72,7 +72,7 @@ class Forms {
     // `known` itself where they amount to what that form is.
     SolidCode add(level::Polygons polygons, SolidCode known = kOpen);
     // A form that is known already, and neither open nor full nor a slope.
-    SolidCode add(Form form);
+    SolidCode put(Form form);
     SolidCode code_of(level::TileShape shape); // not `drawn`
     // Of one cell of a block's foot, over all of which the shape is stretched.
     SolidCode code_of_foot(level::TileShape shape, const level::Polygons& drawn, Size foot, Point cell);
