@@ -1,17 +1,23 @@
 #include "houses.hpp"
 
+#include <cmath>
 #include <functional>
 #include <map>
 #include <string>
+#include <tuple>
 #include <vector>
 
+#include "art.hpp"
 #include "base/error.hpp"
 #include "edit/kits.hpp"
+#include "edit/sheets.hpp"
 #include "edit/storeys.hpp"
 #include "edit/stroke.hpp"
 #include "kit/open_kit.hpp"
 #include "kits.hpp"
 #include "sheet/png.hpp"
+#include "sheet/read_cut.hpp"
+#include "sheets.hpp"
 #include "store/project_files.hpp"
 
 namespace pell {
@@ -51,6 +57,50 @@ class Site {
         project.put(std::move(sheet));
         for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces) pieces_[p.name] = p.tile;
         for (const level::MaterialId m : put.materials) materials_[project.material(m)->name] = m;
+    }
+
+    // Tiles of 16 pixels, in cells twice as large; the joins are read.
+    void add_material(const std::string& name, const Image& image) {
+        const auto cut = sheet::read_cut(image);
+        if (!cut.best)
+            throw InputError("The cut of the demo's own sheet is misread", name, "", "Mend the reading or the art");
+        const level::SheetId id = add_picture(name, image, cut.best->cut);
+        const level::Sheet& sheet = *project.sheet(id);
+        level::MaterialId added = 0;
+        project = edit::add_material(std::move(project), sheet, level::JoinKind::full,
+                                     join::read_joins(edit::tile_pictures(sheet), level::JoinKind::full), name, added);
+        materials_[name] = added;
+    }
+    void add_props(const std::string& name, const Image& image, const std::vector<PropArt>& arts) {
+        const level::SheetId id = add_picture(name, image, {image.size(), {}, {}, 1});
+        for (const PropArt& art : arts) {
+            level::PropKind kind = edit::propose_prop(*project.sheet(id), art.box, project.next_id++, art.name);
+            kind.blocks = art.blocks;
+            kind.flat = art.flat;
+            kind.frames = art.frames;
+            kind.frame_ms = art.frame_ms;
+            kind.factor = 2;
+            if (art.foot) {
+                kind.foot = *art.foot;
+                kind.pivot = {art.foot->x + art.foot->w / 2, art.foot->bottom() - 1};
+            }
+            props_[art.name] = kind.id;
+            project.put(std::move(kind));
+        }
+    }
+    LayerId add_props_layer(const std::string& name) {
+        level::Layer layer;
+        layer.id = project.next_id++;
+        layer.name = name;
+        layer.content = level::empty_content(level::LayerKind::props, level.size);
+        layer.by_feet = true;
+        level.layers.push_back(std::make_shared<const level::Layer>(std::move(layer)));
+        return level.layers.back()->id;
+    }
+    // `at` in cells: the middle of the foot's lower edge.
+    void prop(LayerId layer, const std::string& name, double x, double y, bool mirrored = false) {
+        const Point at{static_cast<int>(x * kSide), static_cast<int>(y * kSide) - 1};
+        level.edit(layer).props().put({project.next_id++, props_.at(name), at, {mirrored}});
     }
 
     void begin(const std::string& name, Size cells) {
@@ -104,6 +154,16 @@ class Site {
     level::Level level;
 
   private:
+    level::SheetId add_picture(const std::string& name, const Image& image, const level::Cut& cut) {
+        const std::string file = "sheets/" + slug(name, "sheet") + ".png";
+        write_file(dir_ / file, sheet::encode_png(image));
+        level::SheetId id = 0;
+        project = edit::add_sheet(std::move(project), file, image, name, cut, true, id);
+        level::Sheet sheet = *project.sheet(id);
+        sheet.credits = {"The Vicinum developers", "MIT", "drawn by demo/art.cpp of Vicinum", ""};
+        project.put(std::move(sheet));
+        return id;
+    }
     void lay(LayerId layer, const edit::Hand& hand, const Where& where) {
         std::vector<Point> cells;
         for (int y = 0; y < level.size.h; ++y)
@@ -115,6 +175,7 @@ class Site {
     std::optional<join::Rules> rules_;
     std::map<std::string, level::TileId> pieces_;
     std::map<std::string, level::MaterialId> materials_;
+    std::map<std::string, level::PropKindId> props_;
 };
 
 Where in(const Box& box) {
@@ -130,7 +191,7 @@ void pump_house(Site& site) {
     site.begin("Pump House", {28, 20});
     const Box hall{12, 5, 11, 4}, engine{6, 4, 7, 7}, quay{3, 3, 22, 10};
     const LayerId floors = site.add("Floors", true), walls = site.add("Walls", true),
-                  things = site.add("Fittings", true);
+                  things = site.add("Fittings", true), loose = site.add_props_layer("On the quay");
     site.paint(floors, "Quay", in(quay));
     for (const Box& inside : {hall, engine}) site.paint(floors, "Plank floor", in(inside));
     for (const Box& house : {hall, engine}) site.paint(walls, "Brick wall", round(house));
@@ -176,8 +237,64 @@ void pump_house(Site& site) {
         site.piece(roof[0], "Roof lower", {x, 5}, 2);
     }
     site.piece(roof[2], "Chimney", {20, 6});
+    // On the quay.
+    for (const auto& [name, x, y] : {std::tuple{"Barrel", 15.5, 11.6},
+                                     {"Barrel", 16.1, 11.9},
+                                     {"Crate", 19.4, 11.4},
+                                     {"Crate", 20.2, 11.8},
+                                     {"Mooring post", 7.4, 14.6},
+                                     {"Mooring post", 17.4, 15.6},
+                                     {"Pump keeper", 9.4, 12.2},
+                                     {"Salter in blue", 18.4, 11.2},
+                                     {"Lamp", 13.5, 9.8},
+                                     {"Salt heap", 22.2, 11.0},
+                                     {"Boat", 20.8, 16.4}})
+        site.prop(loose, name, x, y);
     site.mark("Start", level::MarkKind::start, {8, 15, 1, 1});
     site.mark("Terrace", level::MarkKind::exit, {8, 7, 1, 1});
+    site.put();
+}
+
+// Flat art that stands on a painted bank, for a low sun.
+void reed_bank(Site& site) {
+    site.begin("Reed Bank", {40, 28});
+    const LayerId clay = site.add("Clay", true), water = site.add("Creek", true), marsh = site.add("Marsh", true),
+                  things = site.add_props_layer("Growth");
+    const auto shore = [](int x) { return 17 + 2.2 * std::sin(x * 0.33) + 1.3 * std::sin(x * 0.71 + 1); };
+    site.paint(clay, "Clay", [](int, int) { return true; });
+    site.paint(water, "Creek", [&](int x, int y) { return y > shore(x); });
+    site.paint(marsh, "Marsh", [&](int x, int y) {
+        return y <= shore(x) && y > shore(x) - 5 - 2 * std::sin(x * 0.5) && (x < 15 || x > 22);
+    });
+    // Reeds thickest at the water's edge, then what grows drier and higher.
+    const struct {
+        const char* name;
+        double nearest, furthest; // cells from the water
+        int of_a_hundred;
+    } growth[] = {{"Tall reeds", -0.6, 1.2, 46}, {"Reeds", 0.2, 2.4, 34},    {"Few reeds", 0.8, 3.4, 20},
+                  {"Sedge", 1.8, 5.2, 14},       {"Thin sedge", 2.4, 7, 10}, {"Sea lavender", 3, 8, 7},
+                  {"Marsh marigold", 2, 6, 7},   {"Stone", 3, 12, 2},        {"Alder", 5.5, 12, 3},
+                  {"Young willow", 4.5, 11, 3},  {"Thrift", 5, 14, 4}};
+    int seed = 40;
+    for (const auto& g : growth) {
+        ++seed;
+        for (int y = 1; y < 27; ++y)
+            for (int x = 1; x < 39; ++x) {
+                const double px = x + chance(x, y, seed + 100), py = y + chance(x, y, seed + 200);
+                const double away = shore(static_cast<int>(px)) - py;
+                const bool path = px > 16.5 && px < 21; // down to the boat
+                if (away < g.nearest || away > g.furthest || path) continue;
+                if (chance(x, y, seed) * 100 < g.of_a_hundred)
+                    site.prop(things, g.name, px, py, chance(x, y, seed + 300) < 0.5);
+            }
+    }
+    site.prop(things, "Boat", 18.6, 19.2);
+    site.prop(things, "Mooring post", 20.6, 18.2);
+    site.prop(things, "Salt raker", 18, 13);
+    site.prop(things, "Lamp", 16.6, 14);
+    site.prop(things, "Wind pump", 31, 7);
+    site.mark("Start", level::MarkKind::start, {18, 10, 1, 1});
+    site.mark("Boat", level::MarkKind::exit, {18, 16, 1, 1});
     site.put();
 }
 
@@ -199,8 +316,21 @@ void make_houses(const fs::path& dir) {
     Site site(dir);
     site.add_kit("Pump house", "pump-house", pump_house_kit());
     site.add_kit("Salt walls", "salt-walls", salt_walls_kit());
+    site.add_material("Clay", clay_sheet());
+    site.add_material("Creek", creek_sheet());
+    site.add_material("Marsh", marsh_sheet());
+    std::vector<PropArt> arts;
+    const Image works = props_sheet(arts);
+    site.add_props("Saltworks props", works, arts);
+    arts.clear();
+    const Image along = shore_sheet(arts);
+    site.add_props("Along the shore", along, arts);
+    arts.clear();
+    const Image figures = figures_sheet(arts);
+    site.add_props("Figures", figures, arts);
     pump_house(site);
     salt_maze(site);
+    reed_bank(site);
     store::save(site.project, dir);
 }
 

@@ -5,7 +5,8 @@
 
 namespace pell {
 
-// "Pump House", of two storeys and a roof with quays and jetties round it, and "Salt Maze", laid from a small picture.
+// "Pump House", of two storeys and a roof with quays and jetties round it; "Salt Maze", laid from a small picture; and
+// "Reed Bank", flat art that stands.
 void make_houses(const vic::fs::path& dir);
 
 } // namespace pell

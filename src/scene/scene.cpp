@@ -153,10 +153,20 @@ level::Level flat_of(const level::Project& project, const level::Level& level,
                      const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
     level::Level out = level;
     const auto pieces = pieces_of(kits);
-    static_cast<void>(project);
+    const level::PropKinds kinds(project);
     for (const level::LayerRef& layer : level.layers) {
         if (layer->storey > 0) {
             if (layer->shown) out.edit(layer->id).shown = false;
+            continue;
+        }
+        if (layer->has_props()) {
+            const auto stands = [&](const level::Prop& prop) {
+                bool any = false;
+                kinds.each_piece(prop, [&](const level::Piece& piece) { any = any || !piece.kind->flat; });
+                return any;
+            };
+            if (std::any_of(layer->props().begin(), layer->props().end(), stands))
+                out.edit(layer->id).props().remove_if(stands);
             continue;
         }
         if (!layer->tiles()) continue;
@@ -167,6 +177,35 @@ level::Level flat_of(const level::Project& project, const level::Level& level,
         if (taken.empty()) continue;
         level::Grid& grid = out.edit(layer->id).grid();
         for (const Point at : taken) grid.set(at, {}, 0);
+    }
+    return out;
+}
+
+std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, double storey_height,
+                           int highest) {
+    std::vector<Card> out;
+    const auto cell_w = static_cast<float>(level.cell.w), cell_h = static_cast<float>(level.cell.h);
+    for (const level::LayerRef& layer : level.layers) {
+        if (!layer->shown || !layer->has_props() || layer->storey > highest) continue;
+        for (const level::Prop& prop : layer->props())
+            kinds.each_piece(prop, [&](const level::Piece& piece) {
+                if (piece.kind->flat) return;
+                level::Piece upright = piece;
+                upright.look.turn = 0;
+                const Box box = upright.box(), foot = upright.foot_box();
+                const float x = static_cast<float>(foot.x) + static_cast<float>(foot.w) / 2;
+                const auto y = static_cast<float>(foot.bottom());
+                Card card;
+                card.kind = piece.kind;
+                card.mirrored = piece.look.mirrored;
+                card.foot = {x / cell_w, static_cast<float>(layer->storey * storey_height), y / cell_h};
+                card.left = (x - static_cast<float>(box.x)) / cell_w;
+                card.right = (static_cast<float>(box.right()) - x) / cell_w;
+                card.top = (y - static_cast<float>(box.y)) / cell_h;
+                card.bottom = (static_cast<float>(box.bottom()) - y) / cell_h;
+                card.wash = piece.wash;
+                out.push_back(card);
+            });
     }
     return out;
 }

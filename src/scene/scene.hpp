@@ -10,6 +10,7 @@
 
 #include "kit/read_kit.hpp"
 #include "level/project.hpp"
+#include "level/standing.hpp"
 
 namespace vic::scene {
 
@@ -60,11 +61,24 @@ struct Placed {
 std::vector<Placed> placed_in(const level::Project& project, const level::Level& level,
                               const std::vector<std::shared_ptr<const LoadedKit>>& kits, int highest);
 
+// A picture prop that stands up: it faces whoever looks at it, about the upright line through its foot.
+struct Card {
+    const level::PropKind* kind = nullptr; // has a picture; the project's own
+    bool mirrored = false;
+    std::array<float, 3> foot{}; // the middle of its foot's lower edge
+    float left = 0, right = 0;   // how far its picture goes from there, in cells
+    float top = 0, bottom = 0;   // up; and down, where it goes on below the foot
+    level::Wash wash{};          // of its colours
+};
+// Of all that is not said to lie flat, on shown layers up to a storey. Turns of a prop are left out: it stands. `kinds`
+// must outlive what comes back.
+std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, double storey_height, int highest);
+
 // Rows of the three coordinates: what a point of the model comes to, turned and mirrored as it is laid.
 using Placing = std::array<std::array<float, 4>, 3>;
 Placing placing_of(const Placed& placed, Size model_cells, double storey_height);
 
-// The level without the pieces, on the lowest storey: what lies flat.
+// The level without the pieces and without props that stand, on the lowest storey: what lies flat.
 level::Level flat_of(const level::Project& project, const level::Level& level,
                      const std::vector<std::shared_ptr<const LoadedKit>>& kits);
 

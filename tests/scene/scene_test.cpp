@@ -121,3 +121,50 @@ TEST_CASE("a ray meets a storey's plane where it comes to it", "[scene]") {
     CHECK_FALSE(scene::on_storey(down, 20));
     CHECK_FALSE(scene::on_storey({{0, 1, 0}, {1, 0, 0}}, 0));
 }
+
+TEST_CASE("props that stand are upright cards about their feet, and what lies flat stays on the ground", "[scene]") {
+    House house;
+    level::PropKind tall, flat;
+    tall.id = house.project.next_id++;
+    tall.name = "Reeds";
+    tall.sheet = house.kit->sheet;
+    tall.box = {0, 0, 8, 24};
+    tall.foot = {2, 18, 4, 4};
+    tall.pivot = {4, 21};
+    flat = tall;
+    flat.id = house.project.next_id++;
+    flat.flat = true;
+    house.project.put(tall);
+    house.project.put(flat);
+    level::LayerId props = 0;
+    for (const level::LayerRef& layer : house.level.layers)
+        if (layer->has_props()) props = layer->id;
+    REQUIRE(props != 0);
+    house.level.edit(props).props().put({1, tall.id, {40, 60}, {}});
+    house.level.edit(props).props().put({2, flat.id, {80, 60}, {}});
+    level::Look turned;
+    turned.turn = 90;
+    turned.mirrored = true;
+    house.level.edit(props).props().put({3, tall.id, {120, 60}, turned});
+    const level::PropKinds kinds(house.project);
+    const auto cards = scene::cards_in(kinds, house.level, 1.5, 0);
+    REQUIRE(cards.size() == 2);
+    // The foot: pixels 38 to 41 of the level across, its lower edge at 61; cells of 16.
+    CHECK(cards[0].foot[0] == Approx(40 / 16.0));
+    CHECK(cards[0].foot[1] == 0);
+    CHECK(cards[0].foot[2] == Approx(61 / 16.0));
+    CHECK(cards[0].left == Approx(4 / 16.0));
+    CHECK(cards[0].right == Approx(4 / 16.0));
+    CHECK(cards[0].top == Approx(22 / 16.0));
+    CHECK(cards[0].bottom == Approx(2 / 16.0));
+    CHECK(cards[1].mirrored);
+    CHECK(cards[1].top == Approx(22 / 16.0)); // it stands, however it lies in the plan
+    // A storey higher they stand higher, and are cut away with it.
+    house.level.edit(props).storey = 2;
+    CHECK(scene::cards_in(kinds, house.level, 1.5, 1).empty());
+    CHECK(scene::cards_in(kinds, house.level, 1.5, 2)[0].foot[1] == Approx(3));
+    house.level.edit(props).storey = 0;
+    const level::Level ground = scene::flat_of(house.project, house.level, house.kits);
+    CHECK(ground.layer(props)->props().size() == 1);
+    CHECK(ground.layer(props)->props().find(2));
+}

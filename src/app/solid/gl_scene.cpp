@@ -76,6 +76,59 @@ void main() {
 }
 )";
 
+// Four corners about a foot: 0 and 1 to the left, 2 and 3 to the right, every second one up.
+constexpr const char* kCardAt = R"(#version 330 core
+layout(location = 0) in vec3 foot;
+layout(location = 1) in vec4 reach;
+layout(location = 2) in vec4 tint;
+layout(location = 3) in float turned;
+uniform mat4 view;
+uniform mat4 light;
+uniform vec3 across;
+uniform vec3 facing;
+out vec3 seenNormal;
+out vec2 seenUv;
+out vec4 inLight;
+out vec4 seenTint;
+void main() {
+    bool right = gl_VertexID >= 2, up = gl_VertexID % 2 == 1;
+    vec3 at = foot + across * (right ? reach.y : -reach.x) + vec3(0, up ? reach.z : -reach.w, 0);
+    seenUv = vec2(right != (turned > 0.5) ? 1.0 : 0.0, up ? 0.0 : 1.0);
+    seenNormal = normalize(facing + vec3(0, 0.7, 0)); // as what is round, not as a wall
+    seenTint = tint;
+    inLight = light * vec4(foot + vec3(0, max(reach.z * 0.35, 0.05), 0) + facing * 0.15, 1);
+    gl_Position = view * vec4(at, 1);
+}
+)";
+
+constexpr const char* kCard = R"(#version 330 core
+in vec3 seenNormal;
+in vec2 seenUv;
+in vec4 inLight;
+in vec4 seenTint;
+uniform sampler2D picture;
+uniform sampler2DShadow shadows;
+uniform vec3 sunWay;
+uniform vec3 sunColour;
+out vec4 seen;
+void main() {
+    vec4 own = texture(picture, seenUv) * seenTint;
+    if (own.a < 0.5) discard;
+    vec3 place = inLight.xyz / inLight.w * 0.5 + 0.5;
+    float lit = texture(shadows, vec3(place.xy, place.z - 0.004));
+    vec3 sky = mix(vec3(0.36, 0.35, 0.36), vec3(0.56, 0.58, 0.62), seenNormal.y * 0.5 + 0.5);
+    seen = vec4(own.rgb * (sky + sunColour * max(dot(seenNormal, sunWay), 0.0) * mix(0.25, 1.0, lit) * 0.62), 1);
+}
+)";
+
+constexpr const char* kCardDepth = R"(#version 330 core
+in vec2 seenUv;
+uniform sampler2D picture;
+void main() {
+    if (texture(picture, seenUv).a < 0.5) discard;
+}
+)";
+
 constexpr const char* kLineAt = R"(#version 330 core
 layout(location = 0) in vec3 at;
 uniform mat4 view;
@@ -142,6 +195,8 @@ QString GlScene::initialize() {
     depth_ = program(kPlace, kDepth, trouble);
     line_ = program(kLineAt, kLine, trouble);
     hatched_ = program(kLineAt, kHatched, trouble);
+    card_ = program(kCardAt, kCard, trouble);
+    cardDepth_ = program(kCardAt, kCardDepth, trouble);
     if (!trouble.isEmpty()) return trouble;
     QImage one(1, 1, QImage::Format_RGBA8888);
     one.fill(Qt::white);
@@ -272,6 +327,61 @@ void GlScene::setGround(const QImage& picture, Size cells) {
     }
 }
 
+void GlScene::setCards(std::map<std::uint64_t, Cards> cards) {
+    shadowsOf_.reset();
+    std::erase_if(cards_, [&](const auto& known) { return !cards.contains(known.first); });
+    for (auto& [number, kind] : cards) {
+        CardShape& shape = cards_[number];
+        if (!kind.picture.isNull()) {
+            shape.picture = textureOf(kind.picture);
+            shape.picture->setWrapMode(QOpenGLTexture::ClampToEdge);
+        }
+        if (!shape.vao) {
+            shape.vao = std::make_unique<QOpenGLVertexArrayObject>();
+            shape.vao->create();
+            shape.stand.create();
+        }
+        QOpenGLVertexArrayObject::Binder bound(shape.vao.get());
+        shape.stand.bind();
+        shape.stand.allocate(kind.stand.data(), static_cast<int>(kind.stand.size() * sizeof(Cards::Stands)));
+        constexpr std::pair<int, std::size_t> kParts[] = {{3, 0}, {4, 12}, {4, 28}, {1, 44}};
+        for (GLuint i = 0; i < 4; ++i) {
+            glEnableVertexAttribArray(i);
+            glVertexAttribPointer(i, kParts[i].first, GL_FLOAT, GL_FALSE, sizeof(Cards::Stands),
+                                  reinterpret_cast<const void*>(kParts[i].second));
+            glVertexAttribDivisor(i, 1);
+        }
+        shape.count = static_cast<int>(kind.stand.size());
+    }
+}
+
+// In the light they face the sun, so that they throw the shadow of all that is drawn on them.
+void GlScene::drawCards(const QMatrix4x4& view, const QMatrix4x4& light, const Sun& sun, bool shadows) {
+    if (cards_.empty()) return;
+    QOpenGLShaderProgram& p = shadows ? *cardDepth_ : *card_;
+    const QVector3D to_sun = QVector3D(sun.way().x(), 0, sun.way().z()).normalized();
+    const QVector3D facing = shadows ? to_sun : toTheEye_;
+    p.bind();
+    p.setUniformValue("view", view);
+    p.setUniformValue("light", light);
+    p.setUniformValue("facing", facing);
+    p.setUniformValue("across", QVector3D(facing.z(), 0, -facing.x()));
+    p.setUniformValue("picture", 0);
+    if (!shadows) {
+        p.setUniformValue("shadows", 1);
+        p.setUniformValue("sunWay", sun.way());
+        p.setUniformValue("sunColour", sun.colour());
+    }
+    for (auto& [number, shape] : cards_) {
+        if (shape.count == 0 || !shape.picture) continue;
+        QOpenGLVertexArrayObject::Binder bound(shape.vao.get());
+        shape.picture->bind(0);
+        glDrawArraysInstanced(GL_TRIANGLE_STRIP, 0, 4, shape.count);
+        ++calls_;
+    }
+    p.release();
+}
+
 void GlScene::setMass(const std::vector<float>& faces, const std::vector<float>& lines) {
     const auto fill = [this](QOpenGLVertexArrayObject& vao, QOpenGLBuffer& buffer, const std::vector<float>& corners) {
         QOpenGLVertexArrayObject::Binder bound(&vao);
@@ -379,6 +489,7 @@ void GlScene::drawShadows(const Sun& sun, const QMatrix4x4& light) {
     depth_->setUniformValue("light", light);
     depth_->setUniformValue("picture", 0);
     drawShapes(true);
+    drawCards(light, light, sun, true);
 }
 
 void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, bool rough) {
@@ -415,6 +526,7 @@ void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& backgro
     drawGround();
     drawShapes(false);
     lit_->release();
+    drawCards(view, light, sun, false);
     drawMass(view, rough);
 }
 

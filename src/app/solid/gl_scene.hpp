@@ -11,6 +11,7 @@
 #include <QOpenGLTexture>
 #include <QOpenGLVertexArrayObject>
 #include <QString>
+#include <cstdint>
 #include <map>
 #include <memory>
 #include <optional>
@@ -30,6 +31,18 @@ struct Sun {
     [[nodiscard]] QVector3D colour() const;
 };
 
+// Props of one picture that stand up, each facing the eye.
+struct Cards {
+    QImage picture;
+    struct Stands {
+        float foot[3];
+        float reach[4]; // left, right, up, down, in cells
+        float tint[4];  // that its colours are multiplied with
+        float turned;   // 1: mirrored
+    };
+    std::vector<Stands> stand;
+};
+
 using Kits = std::vector<std::shared_ptr<const scene::LoadedKit>>;
 
 // All of it needs its context to be current, but the constructor.
@@ -43,11 +56,15 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     QString initialize();
     void setKits(const Kits& kits);
     void setPieces(const std::vector<scene::Placed>& placed);
+    // By any number that tells pictures apart; a picture that is empty is the one of before.
+    void setCards(std::map<std::uint64_t, Cards> cards);
     // What lies flat on the lowest storey, over so many cells.
     void setGround(const QImage& picture, Size cells);
     // What blocks, hatched over the pieces: corners of triangles and ends of lines, in cells. Empty: nothing.
     void setMass(const std::vector<float>& faces, const std::vector<float>& lines);
     void setHatch(const QColor& colour) { hatch_ = colour; }
+    // Which way the eye is from what it looks at; the height does not count.
+    void setEye(QVector3D way) { toTheEye_ = QVector3D(way.x(), 0, way.z()).normalized(); }
     // `view`: from cells to what is seen. Calls of OpenGL that drew are counted. `rough`: at half the size and with
     // hard edges, while one moves.
     void draw(const QMatrix4x4& view, const Sun& sun, const QColor& background, QSize pixels, bool rough);
@@ -69,14 +86,23 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     void drawShadows(const Sun& sun, const QMatrix4x4& light);
     void drawShapes(bool shadows);
     void drawGround();
+    void drawCards(const QMatrix4x4& view, const QMatrix4x4& light, const Sun& sun, bool shadows);
     void drawMass(const QMatrix4x4& view, bool rough);
     [[nodiscard]] QMatrix4x4 lightOf(const Sun& sun) const;
 
     Kits kits_;
     std::map<std::pair<std::size_t, std::size_t>, Shape> shapes_;
     std::map<std::pair<std::size_t, int>, std::unique_ptr<QOpenGLTexture>> pictures_; // by kit, and picture of it
+    struct CardShape {
+        std::unique_ptr<QOpenGLVertexArrayObject> vao;
+        QOpenGLBuffer stand;
+        std::unique_ptr<QOpenGLTexture> picture;
+        int count = 0;
+    };
+    std::map<std::uint64_t, CardShape> cards_;
+    QVector3D toTheEye_{0, 0, 1}; // level
     std::unique_ptr<QOpenGLTexture> white_, ground_;
-    std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_, hatched_;
+    std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_, hatched_, card_, cardDepth_;
     std::unique_ptr<QOpenGLVertexArrayObject> groundVao_, lineVao_, massVao_, edgeVao_;
     QOpenGLBuffer groundCorners_, groundPlace_, lineCorners_, massCorners_, edgeCorners_;
     int massCount_ = 0, edgeCount_ = 0; // corners

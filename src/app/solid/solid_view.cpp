@@ -10,6 +10,7 @@
 #include <cmath>
 #include <utility>
 
+#include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
@@ -148,6 +149,7 @@ void SolidView::take() {
     pieces_ = static_cast<int>(placed.size());
     if (std::exchange(came_, false) && !framed_ && pieces_ > 0) look(look_);
     scene_->setPieces(placed);
+    takeCards(level);
     if (!std::exchange(groundStale_, false) || view_.stroking()) return;
     const level::Level flat = scene::flat_of(session_.project(), level, kits);
     const Box all = flat.pixels();
@@ -162,6 +164,30 @@ void SolidView::take() {
         QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h, QImage::Format_RGB32)
             .copy(),
         level.size);
+}
+
+// Props that stand up, by their pictures.
+void SolidView::takeCards(const level::Level& level) {
+    const level::PropKinds& kinds = propKindsOf(session_.project());
+    picture::Art& art = session_.derived().art();
+    art.update(session_.project());
+    std::map<std::uint64_t, Cards> out;
+    standing_ = 0;
+    for (const scene::Card& card : scene::cards_in(kinds, level, scene::storey_height(bodies_.all()), storey())) {
+        Cards& kind = out[card.kind->id];
+        if (kind.stand.empty())
+            if (const picture::Art::Picture* picture = art.prop(*card.kind, false))
+                kind.picture = QImage(reinterpret_cast<const uchar*>(picture->pixels.data()), picture->size.w,
+                                      picture->size.h, QImage::Format_ARGB32_Premultiplied)
+                                   .copy();
+        const auto part = [](std::uint8_t v) { return static_cast<float>(v) / 255; };
+        kind.stand.push_back({{card.foot[0], card.foot[1], card.foot[2]},
+                              {card.left, card.right, card.top, card.bottom},
+                              {part(card.wash.times.r), part(card.wash.times.g), part(card.wash.times.b), 1},
+                              card.mirrored ? 1.0F : 0.0F});
+        ++standing_;
+    }
+    scene_->setCards(std::move(out));
 }
 
 // What is above the active storey is cut away, as its pieces are.
@@ -184,6 +210,8 @@ void SolidView::paintGL() {
     take();
     takeMass();
     scene_->setHatch(tokensOf(this).ink);
+    const float round = round_ * 3.14159265F / 180;
+    scene_->setEye({std::sin(round), 0, std::cos(round)});
     const QMatrix4x4 seen = matrix();
     const double ratio = devicePixelRatioF();
     const QSize pixels = size() * ratio;

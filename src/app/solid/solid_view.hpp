@@ -37,6 +37,7 @@ class SolidView : public QOpenGLWidget {
     [[nodiscard]] QPointF placeOf(QPointF cells) const;
     // How many pieces stand, and calls of OpenGL that drew them.
     [[nodiscard]] int pieces() const { return pieces_; }
+    [[nodiscard]] int cards() const { return standing_; } // props that stand up
     [[nodiscard]] int calls() const { return scene_ ? scene_->calls() : 0; }
     [[nodiscard]] const QString& trouble() const { return trouble_; } // why nothing can be drawn; empty: nothing
 
@@ -55,8 +56,9 @@ class SolidView : public QOpenGLWidget {
     void leaveEvent(QEvent* event) override;
 
   private:
-    void stale();                  // another level is shown
-    void take();                   // what is shown now, into the scene
+    void stale(); // another level is shown
+    void take();  // what is shown now, into the scene
+    void takeCards(const level::Level& level);
     void takeMass();               // likewise what blocks, in Bound
     void pass(QMouseEvent* event); // on to the level view
     [[nodiscard]] int storey() const;
@@ -81,7 +83,7 @@ class SolidView : public QOpenGLWidget {
     bool stale_ = true, groundStale_ = true;
     bool came_ = false;   // bodies were read since
     bool framed_ = false; // whether there was anything that stands when it was looked at
-    int pieces_ = 0;
+    int pieces_ = 0, standing_ = 0;
     std::optional<QPointF> dragged_; // from where the eye is turned or moved
     bool turns_ = false;
     std::optional<Point> pointed_; // the cell under the pointer
