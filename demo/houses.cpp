@@ -60,7 +60,7 @@ class Site {
     }
 
     // Tiles of 16 pixels, in cells twice as large; the joins are read.
-    void add_material(const std::string& name, const Image& image) {
+    void add_material(const std::string& name, const Image& image, level::TileShape shape = level::TileShape::none) {
         const auto cut = sheet::read_cut(image);
         if (!cut.best)
             throw InputError("The cut of the demo's own sheet is misread", name, "", "Mend the reading or the art");
@@ -70,6 +70,10 @@ class Site {
         project = edit::add_material(std::move(project), sheet, level::JoinKind::full,
                                      join::read_joins(edit::tile_pictures(sheet), level::JoinKind::full), name, added);
         materials_[name] = added;
+        std::vector<level::TileId> tiles;
+        for (const level::Tile& t : project.sheet(id)->tiles)
+            if (!t.blank) tiles.push_back(t.id);
+        project = edit::change_tiles(std::move(project), tiles, [&](level::Tile& t) { t.shape = shape; });
     }
     void add_props(const std::string& name, const Image& image, const std::vector<PropArt>& arts) {
         const level::SheetId id = add_picture(name, image, {image.size(), {}, {}, 1});
@@ -140,6 +144,7 @@ class Site {
     std::vector<LayerId> storey() {
         const int top = edit::storeys_of(level).back();
         level = edit::with_storey_above(level, top, false, project.next_id);
+        std::erase_if(level.layers, [](const level::LayerRef& l) { return l->storey > 0 && l->name == "Creek"; });
         std::vector<LayerId> out;
         for (const level::LayerRef& l : level.layers)
             if (l->storey == top + 1) out.push_back(l->id);
@@ -190,8 +195,10 @@ Where round(const Box& box) { // its outermost cells
 void pump_house(Site& site) {
     site.begin("Pump House", {28, 20});
     const Box hall{12, 5, 11, 4}, engine{6, 4, 7, 7}, quay{3, 3, 22, 10};
-    const LayerId floors = site.add("Floors", true), walls = site.add("Walls", true),
+    const LayerId water = site.add("Creek", true), floors = site.add("Floors", true), walls = site.add("Walls", true),
                   things = site.add("Fittings", true), loose = site.add_props_layer("On the quay");
+    const auto jetty = [](int x, int y) { return (x == 8 || x == 18) && y >= 13 && y < 18; };
+    site.paint(water, "Creek", [&](int x, int y) { return !quay.contains(Point{x, y}) && !jetty(x, y); });
     site.paint(floors, "Quay", in(quay));
     for (const Box& inside : {hall, engine}) site.paint(floors, "Plank floor", in(inside));
     for (const Box& house : {hall, engine}) site.paint(walls, "Brick wall", round(house));
@@ -283,7 +290,8 @@ void reed_bank(Site& site) {
                 const double px = x + chance(x, y, seed + 100), py = y + chance(x, y, seed + 200);
                 const double away = shore(static_cast<int>(px)) - py;
                 const bool path = px > 16.5 && px < 21; // down to the boat
-                if (away < g.nearest || away > g.furthest || path) continue;
+                const bool mill = std::abs(px - 31) < 3 && py > 2 && py < 9;
+                if (away < g.nearest || away > g.furthest || path || mill) continue;
                 if (chance(x, y, seed) * 100 < g.of_a_hundred)
                     site.prop(things, g.name, px, py, chance(x, y, seed + 300) < 0.5);
             }
@@ -317,7 +325,7 @@ void make_houses(const fs::path& dir) {
     site.add_kit("Pump house", "pump-house", pump_house_kit());
     site.add_kit("Salt walls", "salt-walls", salt_walls_kit());
     site.add_material("Clay", clay_sheet());
-    site.add_material("Creek", creek_sheet());
+    site.add_material("Creek", creek_sheet(), level::TileShape::full);
     site.add_material("Marsh", marsh_sheet());
     std::vector<PropArt> arts;
     const Image works = props_sheet(arts);

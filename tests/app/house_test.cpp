@@ -8,6 +8,7 @@
 #include "app/solid/solid_view.hpp"
 #include "app/window.hpp"
 #include "base/files.hpp"
+#include "edit/hand.hpp"
 
 using namespace app_test;
 
@@ -48,12 +49,13 @@ TEST_CASE("what blocks of a house is merged in height, seen aslant in Bound, and
     settle();
     // A wall less: it is merged anew.
     w.stage("stage-lay");
-    w.session().setActiveLayer(w.level().layers[1]->id);
+    const level::LayerId walls = w.layer("Walls").id;
+    w.session().setActiveLayer(walls);
     w.key(Qt::Key_E);
     const QPoint at = w.solid().view()->placeOf({8.5, 4.5}).toPoint();
     QTest::mouseClick(w.solid().view(), Qt::LeftButton, {}, at);
     settle();
-    REQUIRE(w.level().layers[1]->grid().cell({8, 4}).tile() == 0);
+    REQUIRE(w.level().layer(walls)->grid().cell({8, 4}).tile() == 0);
     w.stage("stage-bound");
     REQUIRE_SOON(w.merged().contains("polygons") && w.merged() != before);
     // With the level, for the engine.
@@ -64,4 +66,46 @@ TEST_CASE("what blocks of a house is merged in height, seen aslant in Bound, and
     CHECK(fs::exists(built / "level.json"));
     w.stage("stage-hand-over");
     w.picture("house-hand-over");
+}
+
+TEST_CASE("flat art stands up in late light, and a piece of several cells turns in the Hand", "[app][kit][house]") {
+    HouseWindow w;
+    w.session().setLevel("reed-bank");
+    w.stage("stage-lay");
+    w.key(Qt::Key_F6);
+    REQUIRE_SOON(w.solid().view()->cards() > 100);
+    const int cards = w.solid().view()->cards();
+    w.slide("sunHour", 70);
+    w.slide("sunWarmth", 30);
+    w.picture("reed-bank");
+    w.key(Qt::Key_F8);
+    w.picture("reed-bank-through");
+    // One prop less stands.
+    level::LayerId growth = w.layer("Growth").id;
+    level::Level without = w.level();
+    without.edit(growth).props().remove(without.layer(growth)->props().begin()->id);
+    w.session().applyWork("Without one", std::move(without));
+    settle();
+    REQUIRE_SOON(w.solid().view()->cards() == cards - 1);
+    w.key(Qt::Key_F5);
+
+    w.session().setLevel("pump-house");
+    level::TileId stairs = 0;
+    for (const auto& sheet : w.session().project().sheets)
+        if (sheet->kit)
+            for (const level::KitPiece& p : sheet->kit->pieces)
+                if (p.name == "Stairs" && p.turn == 0) stairs = p.tile;
+    REQUIRE(stairs != 0);
+    edit::Hand hand;
+    hand.holds = edit::held::Tile{stairs};
+    w.session().setHand(hand);
+    w.session().setActiveLayer(w.layer("Fittings").id);
+    w.session().setTool(Tool::pencil);
+    w.key(Qt::Key_Period);
+    REQUIRE(w.session().hand().tile() != stairs);
+    const level::TileId turned = w.session().hand().tile();
+    w.clickCell({15, 15});
+    REQUIRE(w.layer("Fittings").grid().cell({15, 15}).tile() == turned);
+    w.key(Qt::Key_Comma);
+    CHECK(w.session().hand().tile() == stairs);
 }
