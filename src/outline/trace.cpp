@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <bit>
+#include <type_traits>
 #include <utility>
 
 #include "base/parallel.hpp"
@@ -160,9 +161,10 @@ struct Packed {
 
 // What turns between four cells that are open or full: up to two corners, by which of a, b, c, d are full, bits 0 to 3.
 struct FullTurns {
-    std::array<Corner, 2> corners;
+    std::array<std::uint64_t, 2> corners; // as they lie in memory, at 0, 0: so that each is one store
     std::size_t count;
 };
+static_assert(sizeof(Corner) == sizeof(std::uint64_t) && std::is_trivially_copyable_v<Corner>);
 
 const std::array<FullTurns, 16>& full_turns() {
     static const auto table = [] {
@@ -171,7 +173,8 @@ const std::array<FullTurns, 16>& full_turns() {
             const auto solid = [&](unsigned bit) { return (i >> bit & 1U) != 0 ? kFull : kOpen; };
             const Turns turns = turns_between(solid(0), solid(1), solid(2), solid(3));
             all[i].count = turns.count;
-            for (std::size_t k = 0; k < turns.count; ++k) all[i].corners[k] = {0, 0, turns.in[k], turns.out[k]};
+            for (std::size_t k = 0; k < turns.count; ++k)
+                all[i].corners[k] = std::bit_cast<std::uint64_t>(Corner{0, 0, turns.in[k], turns.out[k]});
         }
         return all;
     }();
@@ -198,18 +201,19 @@ void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
     }
     const auto& table = full_turns();
     part.corners.resize(n + 1); // the second of a point is written where there is none, too
+    Corner* const out = part.corners.data();
     n = 0;
     for (int y = 0; y < kChunk; ++y) {
         part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(n);
-        const Bits& row = rows[static_cast<std::size_t>(y)];
+        const Bits row = rows[static_cast<std::size_t>(y)];
         for (std::uint64_t turns = row.turns; turns != 0; turns &= turns - 1) {
             const int x = std::countr_zero(turns);
+            const auto place = std::bit_cast<std::uint64_t>(
+                Corner{static_cast<std::uint16_t>(first.x + x), static_cast<std::uint16_t>(first.y + y), 0, 0});
             const FullTurns& turn =
                 table[(row.a >> x & 1U) | (row.b >> x & 1U) << 1 | (row.c >> x & 1U) << 2 | (row.d >> x & 1U) << 3];
             for (std::size_t i = 0; i < 2; ++i) {
-                const Corner& like = turn.corners[i];
-                part.corners[n + i] = {static_cast<std::uint16_t>(first.x + x), static_cast<std::uint16_t>(first.y + y),
-                                       like.in, like.out, 0};
+                out[n + i] = std::bit_cast<Corner>(turn.corners[i] | place);
             }
             n += turn.count;
         }
