@@ -51,7 +51,7 @@ TEST_CASE("what blocks of a house is merged in height, seen aslant in Bound, and
     w.stage("stage-lay");
     const level::LayerId walls = w.layer("Walls").id;
     w.session().setActiveLayer(walls);
-    w.key(Qt::Key_E);
+    w.click("toolEraser");
     const QPoint at = w.solid().view()->placeOf({8.5, 4.5}).toPoint();
     QTest::mouseClick(w.solid().view(), Qt::LeftButton, {}, at);
     settle();
@@ -104,8 +104,9 @@ TEST_CASE("flat art stands up in late light, and a piece of several cells turns 
     w.key(Qt::Key_Period);
     REQUIRE(w.session().hand().tile() != stairs);
     const level::TileId turned = w.session().hand().tile();
-    w.clickCell({15, 15});
-    REQUIRE(w.layer("Fittings").grid().cell({15, 15}).tile() == turned);
+    const Point middle = w.view()->cellAt(QPointF(w.view()->rect().center()));
+    w.clickCell(middle);
+    REQUIRE(w.layer("Fittings").grid().cell(middle).tile() == turned);
     w.key(Qt::Key_Comma);
     CHECK(w.session().hand().tile() == stairs);
 }

@@ -86,6 +86,7 @@ uniform mat4 view;
 uniform mat4 light;
 uniform vec3 across;
 uniform vec3 facing;
+uniform vec3 sunWay;
 out vec3 seenNormal;
 out vec2 seenUv;
 out vec4 inLight;
@@ -96,7 +97,8 @@ void main() {
     seenUv = vec2(right != (turned > 0.5) ? 1.0 : 0.0, up ? 0.0 : 1.0);
     seenNormal = normalize(facing + vec3(0, 0.7, 0)); // as what is round, not as a wall
     seenTint = tint;
-    inLight = light * vec4(foot + vec3(0, max(reach.z * 0.35, 0.05), 0) + facing * 0.15, 1);
+    // In front of its own shadow, as seen from the sun.
+    inLight = light * vec4(foot + vec3(0, max(reach.z * 0.35, 0.05), 0) + sunWay * 0.6, 1);
     gl_Position = view * vec4(at, 1);
 }
 )";
@@ -367,9 +369,9 @@ void GlScene::drawCards(const QMatrix4x4& view, const QMatrix4x4& light, const S
     p.setUniformValue("facing", facing);
     p.setUniformValue("across", QVector3D(facing.z(), 0, -facing.x()));
     p.setUniformValue("picture", 0);
+    p.setUniformValue("sunWay", sun.way());
     if (!shadows) {
         p.setUniformValue("shadows", 1);
-        p.setUniformValue("sunWay", sun.way());
         p.setUniformValue("sunColour", sun.colour());
     }
     for (auto& [number, shape] : cards_) {

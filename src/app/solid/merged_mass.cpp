@@ -12,6 +12,7 @@ namespace vic::app {
 namespace {
 
 constexpr float kCell = outline::kUnit;
+constexpr int kPlain = mass::kStep; // units: what is no higher, as the steps of a roof, is hatched without its edges
 
 DrawnMass::Storey& storeyOf(DrawnMass& out, int storey) {
     if (out.storeys.size() <= static_cast<std::size_t>(storey))
@@ -34,19 +35,20 @@ DrawnMass drawn(const mass::Mass& mass) {
             const auto& p = shell.points[corner];
             put(storeyOf(out, t.storey).faces, p[0], p[1], p[2]);
         }
-    for (const mass::Level& level : mass.levels)
-        for (const outline::Outline& o : level.outlines)
+    for (const mass::Slab& slab : mass.slabs) {
+        if (slab.to - slab.from <= kPlain) continue;
+        std::vector<float>& lines = storeyOf(out, slab.storey).lines;
+        for (const outline::Outline& o : slab.outlines)
             for (std::size_t i = 0; i < o.points.size(); ++i) {
                 const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
-                put(storeyOf(out, level.storey).lines, a.x, level.height, a.y);
-                put(storeyOf(out, level.storey).lines, b.x, level.height, b.y);
+                for (const int height : {slab.from, slab.to}) {
+                    put(lines, a.x, height, a.y);
+                    put(lines, b.x, height, b.y);
+                }
+                put(lines, a.x, slab.from, a.y);
+                put(lines, a.x, slab.to, a.y);
             }
-    for (const mass::Slab& slab : mass.slabs)
-        for (const outline::Outline& o : slab.outlines)
-            for (const Point p : o.points) {
-                put(storeyOf(out, slab.storey).lines, p.x, slab.from, p.y);
-                put(storeyOf(out, slab.storey).lines, p.x, slab.to, p.y);
-            }
+    }
     return out;
 }
 

@@ -51,10 +51,6 @@ SolidSwitch::SolidSwitch(Session& session, LevelView& view)
     }
     column->addLayout(row);
     buildLight(column);
-    merged_ = label({}, "quiet", this);
-    merged_->setObjectName("solidMerged");
-    merged_->setAlignment(Qt::AlignRight);
-    column->addWidget(merged_);
     connect(&mass_, &MergedMass::changed, this, &SolidSwitch::sayMerged);
     connect(&session_, &Session::stageChanged, this, &SolidSwitch::sayMerged);
     connect(&session_, &Session::opened, this, [this] { look(Look::plan); });
@@ -90,6 +86,9 @@ void SolidSwitch::buildLight(QVBoxLayout* column) {
     hour_ = slider(0, "sunHour", tr("Hour"), 5 * 4, 21 * 4, static_cast<int>(sun.hour * 4), hourSays_);
     warmth_ = slider(1, "sunWarmth", tr("Warm"), 25, 90, sun.warmth / 100, warmthSays_);
     warmth_->setInvertedAppearance(true); // to the right it is warmer
+    merged_ = label({}, "quiet", lightBox_);
+    merged_->setObjectName("solidMerged");
+    grid->addWidget(merged_, 2, 0, 1, 3);
     column->addWidget(lightBox_);
     light();
 }
