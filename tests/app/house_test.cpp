@@ -55,7 +55,7 @@ TEST_CASE("what blocks of a house is merged in height, seen aslant in Bound, and
     const QPoint at = w.solid().view()->placeOf({8.5, 4.5}).toPoint();
     QTest::mouseMove(w.solid().view(), at);
     w.clickAt(w.solid().view(), at);
-    INFO(w.reading());
+    INFO(w.reading().toStdString() << " at " << at.x() << ", " << at.y());
     REQUIRE(w.level().layer(walls)->grid().cell({8, 4}).tile() == 0);
     w.stage("stage-bound");
     REQUIRE_SOON(w.merged().contains("polygons") && w.merged() != before);

@@ -419,7 +419,7 @@ void GlScene::drawMass(const QMatrix4x4& view, bool rough) {
     glDisable(GL_POLYGON_OFFSET_FILL);
     // Lines a hair nearer to the eye than the faces that they bound.
     QMatrix4x4 nearer;
-    nearer.translate(0, 0, -0.0008F);
+    nearer.translate(0, 0, -0.00003F);
     line_->bind();
     line_->setUniformValue("view", nearer * view);
     line_->setUniformValue("colour", hatch_);
