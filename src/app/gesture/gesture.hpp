@@ -84,7 +84,7 @@ class Gesture {
     // Whether a press here would be this gesture's.
     [[nodiscard]] virtual bool takes(const Pointer& at) const = 0;
     // Whether it goes by what lies beside the level on the screen, as rulers do: nothing for another view that covers it.
-    [[nodiscard]] virtual bool onScreen() const { return false; }
+    [[nodiscard]] virtual bool besideLevel() const { return false; }
     // Begins. False where that was all: no move or release will follow.
     virtual bool press(const Pointer& at) = 0;
     virtual void move(const Pointer& at);

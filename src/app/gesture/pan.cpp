@@ -40,7 +40,7 @@ class Pan : public Gesture {
 class MapJump : public Gesture {
   public:
     using Gesture::Gesture;
-    bool onScreen() const override { return true; }
+    bool besideLevel() const override { return true; }
     bool takes(const Pointer& at) const override {
         return (at.left() || at.button == Qt::NoButton) && board_.mapPlace().contains(at.place.toPoint());
     }

@@ -32,7 +32,7 @@ constexpr int kPullGrip = 5; // screen pixels around a guide's sign on the ruler
 class Pull : public Gesture {
   public:
     using Gesture::Gesture;
-    bool onScreen() const override { return true; }
+    bool besideLevel() const override { return true; }
     bool takes(const Pointer& at) const override {
         return at.left() && board_.ruler() > 0 && (onFrame(at) || !camera().area().contains(at.place.toPoint()));
     }

@@ -35,7 +35,7 @@ Gesture& LevelView::toolGesture() const {
 // What is at hand with every tool goes first, then the tool, then the eraser of the right button.
 Gesture* LevelView::gestureFor(const Pointer& at) const {
     for (const auto& gesture : common_)
-        if (!(covered_ && gesture->onScreen()) && gesture->takes(at)) return gesture.get();
+        if (!(covered_ && gesture->besideLevel()) && gesture->takes(at)) return gesture.get();
     if (toolGesture().takes(at)) return &toolGesture();
     for (const auto& [tool, gesture] : tools_)
         if (tool == Tool::eraser && gesture->takes(at)) return gesture.get();
