@@ -159,8 +159,8 @@ TEST_CASE("a kit that is read again keeps its tiles by their names, and what was
     kit.put("Hall", {-2, 0, -1}, {2, 3, 1});
     Taken taken(kit);
     std::map<std::string, level::TileId> was;
-    for (const level::KitPiece& p : taken.sheet().kit->pieces) was[p.name] = p.tile;
-    CHECK(was.size() == 17);
+    for (const level::KitPiece& p : taken.sheet().kit->pieces) was[turned_key(p.name, p.turn)] = p.tile;
+    CHECK(was.size() == 17 + 3); // the hall lies four ways
     level::Project project = edit::change_tiles(taken.put.project, {was["wall_5"]}, [](level::Tile& t) {
         t.tags = {"old"};
         t.shape = level::TileShape::none;
@@ -180,7 +180,7 @@ TEST_CASE("a kit that is read again keeps its tiles by their names, and what was
     CHECK(again.fresh == 1);
     CHECK(again.materials.empty());
     for (const level::KitPiece& p : again.project.sheet(again.sheet)->kit->pieces)
-        if (was.contains(p.name)) CHECK(p.tile == was[p.name]);
+        if (was.contains(turned_key(p.name, p.turn))) CHECK(p.tile == was[turned_key(p.name, p.turn)]);
     for (const level::Tile& t : again.project.sheet(again.sheet)->tiles)
         if (t.id == was["wall_5"]) {
             CHECK(t.tags == std::vector<std::string>{"old"});
