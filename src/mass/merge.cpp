@@ -171,15 +171,15 @@ class Crowd {
         for (const std::uint32_t i : at_[index_of(cell)]) {
             const Standing& s = standing_[i];
             const std::vector<Turned::Layer>& layers = s.piece->layers;
-            const auto layer = std::partition_point(layers.begin(), layers.end(),
-                                                    [&](const Turned::Layer& l) { return l.to + s.up <= height; });
-            if (layer == layers.end() || layer->from + s.up > height) continue;
-            const auto part = layer->by_cell.find(cell - s.cell);
-            if (part == layer->by_cell.end()) continue;
+            const auto at = std::partition_point(layers.begin(), layers.end(),
+                                                 [&](const Turned::Layer& l) { return l.to + s.up <= height; });
+            if (at == layers.end() || at->from + s.up > height) continue;
+            const auto part = at->by_cell.find(cell - s.cell);
+            if (part == at->by_cell.end()) continue;
             out.push_back(part->second.number);
             if (!bends) continue;
             const Point first{(s.cell.x - box_.x) * kUnit, (s.cell.y - box_.y) * kUnit};
-            for (const Point bend : layer->bends) bends->push_back(first + bend);
+            for (const Point bend : at->bends) bends->push_back(first + bend);
         }
         std::sort(out.begin(), out.end());
         out.erase(std::unique(out.begin(), out.end()), out.end());
