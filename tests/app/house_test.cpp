@@ -85,7 +85,7 @@ TEST_CASE("flat art stands up in late light, and a piece of several cells turns 
     level::LayerId growth = w.layer("Growth").id;
     level::Level without = w.level();
     without.edit(growth).props().remove(without.layer(growth)->props().begin()->id);
-    w.session().applyWork("Without one", std::move(without));
+    w.session().applyWork("Without one", without);
     settle();
     REQUIRE_SOON(w.solid().view()->cards() == cards - 1);
     w.key(Qt::Key_F5);
