@@ -266,9 +266,10 @@ void GlScene::drawMass(const QMatrix4x4& view, bool rough) {
     constexpr float kStripe = 7; // pixels
     glDepthFunc(GL_LEQUAL);
     glEnable(GL_POLYGON_OFFSET_FILL);
-    glPolygonOffset(-2, -4);
+    glPolygonOffset(-3, -120); // what is merged is rounded, and may lie a hair behind the pieces' faces
     glEnable(GL_BLEND);
-    glBlendFunc(GL_SRC_ALPHA, GL_ONE_MINUS_SRC_ALPHA);
+    // The picture itself stays opaque: nothing of the plan below is to be seen through it.
+    glBlendFuncSeparate(GL_SRC_ALPHA, GL_ONE_MINUS_SRC_ALPHA, GL_ZERO, GL_ONE);
     glDepthMask(GL_FALSE);
     hatched_->bind();
     hatched_->setUniformValue("view", view);
@@ -282,7 +283,7 @@ void GlScene::drawMass(const QMatrix4x4& view, bool rough) {
     glDisable(GL_POLYGON_OFFSET_FILL);
     // Lines a hair nearer to the eye than the faces that they bound.
     QMatrix4x4 nearer;
-    nearer.translate(0, 0, -0.00003F);
+    nearer.translate(0, 0, -0.00001F);
     line_->bind();
     line_->setUniformValue("view", nearer * view);
     line_->setUniformValue("colour", hatch_);
