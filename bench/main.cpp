@@ -91,19 +91,7 @@ void trace_4096(benchmark::State& state) {
                              static_cast<double>(place_hash(3, x / 2, y / 2) & 255U) / 400.0;
             codes[static_cast<std::size_t>(y) * kSide + static_cast<std::size_t>(x)] = h > 0.4;
         }
-    const outline::SolidSource source = [&](const Box& box, outline::SolidCode* out, std::size_t stride,
-                                            outline::Forms&) {
-        for (int y = 0; y < box.h; ++y) {
-            outline::SolidCode* line = out + static_cast<std::size_t>(y) * stride;
-            const int py = box.y + y;
-            std::fill_n(line, box.w, outline::SolidCode{0});
-            if (py < 0 || py >= kSide) continue;
-            const int x0 = std::max(0, box.x), x1 = std::min(kSide, box.right());
-            const std::uint8_t* const from = codes.data() + static_cast<std::size_t>(py) * kSide;
-            widen(from + x0, x1 - x0, line + (x0 - box.x));
-        }
-        return 0;
-    };
+    const outline::SolidSource source = source_of(codes, kSide);
     std::size_t vertices = 0;
     for (auto _ : state) {
         const outline::Trace trace = outline::trace({kSide, kSide}, source);

@@ -32,22 +32,6 @@ std::vector<std::uint8_t> caves(int side) {
     return out;
 }
 
-outline::SolidSource source_of(const std::vector<std::uint8_t>& cells, int side) {
-    return [&cells, side](const Box& box, outline::SolidCode* out, std::size_t stride, outline::Forms&) {
-        const int x0 = std::max(0, box.x), x1 = std::min(side, box.right());
-        for (int y = 0; y < box.h; ++y) {
-            outline::SolidCode* const line = out + static_cast<std::size_t>(y) * stride;
-            const int py = box.y + y;
-            std::fill_n(line, box.w, outline::SolidCode{0});
-            if (py < 0 || py >= side) continue;
-            const std::uint8_t* const from =
-                cells.data() + static_cast<std::size_t>(py) * static_cast<std::size_t>(side);
-            widen(from + x0, x1 - x0, line + (x0 - box.x));
-        }
-        return 0;
-    };
-}
-
 void trace_caves_512(benchmark::State& state) {
     constexpr int kSide = 512;
     const auto cells = caves(kSide);
