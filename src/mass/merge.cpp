@@ -106,9 +106,14 @@ class Crowd {
             standing_.push_back({piece, p.cells.corner(), p.storey * storey_});
             for (const Point c : piece->cells) box_ = united(box_, {p.cells.x + c.x, p.cells.y + c.y, 1, 1});
         }
-        at_.resize(static_cast<std::size_t>(box_.size().area()));
+        first_.assign(static_cast<std::size_t>(box_.size().area()) + 1, 0);
+        for (const Standing& s : standing_)
+            for (const Point c : s.piece->cells) ++first_[index_of(s.cell + c) + 1];
+        for (std::size_t i = 1; i < first_.size(); ++i) first_[i] += first_[i - 1];
+        at_.resize(first_.back());
+        std::vector<std::uint32_t> next(first_.begin(), first_.end() - 1);
         for (std::uint32_t i = 0; i < standing_.size(); ++i)
-            for (const Point c : standing_[i].piece->cells) at_[index_of(standing_[i].cell + c)].push_back(i);
+            for (const Point c : standing_[i].piece->cells) at_[next[index_of(standing_[i].cell + c)]++] = i;
     }
 
     // All heights at which anything begins or ends, and those of storeys in between.
@@ -168,8 +173,9 @@ class Crowd {
     using Stack = std::vector<std::uint32_t>;
     void take(Point cell, int height, Stack& out, std::vector<Point>* bends) const {
         out.clear();
-        for (const std::uint32_t i : at_[index_of(cell)]) {
-            const Standing& s = standing_[i];
+        const std::size_t index = index_of(cell);
+        for (std::uint32_t i = first_[index]; i < first_[index + 1]; ++i) {
+            const Standing& s = standing_[at_[i]];
             const std::vector<Turned::Layer>& layers = s.piece->layers;
             const auto at = std::partition_point(layers.begin(), layers.end(),
                                                  [&](const Turned::Layer& l) { return l.to + s.up <= height; });
@@ -218,8 +224,9 @@ class Crowd {
     int open_ = 0;
     std::vector<std::unique_ptr<Turned>> pieces_;
     std::vector<Standing> standing_;
-    std::vector<std::vector<std::uint32_t>> at_; // by cell
-    std::vector<Polygons> parts_;                // by number, in units from the cell's corner
+    std::vector<std::uint32_t> first_; // by cell: where those that touch it begin in at_; and their end
+    std::vector<std::uint32_t> at_;
+    std::vector<Polygons> parts_; // by number, in units from the cell's corner
     mutable std::mutex known_guard_;
     mutable std::map<std::pair<Stack, Stack>, std::unique_ptr<Filled>> known_;
 };

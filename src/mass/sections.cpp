@@ -18,7 +18,7 @@ namespace {
 using Place = std::array<int, 3>; // x, height, z
 using Corners = std::array<Place, 3>;
 
-constexpr int kFurthest = 1 << 20; // units that a corner may lie from the piece's own; the rest is left out
+constexpr int kFurthest = 1 << 14; // units, 256 cells, that a corner may lie from the piece's own; the rest is left out
 
 std::vector<Corners> rounded(const scene::Model& model) {
     std::vector<Corners> out;
@@ -86,10 +86,12 @@ int close(const std::vector<std::pair<Point, Point>>& lines, level::Polygons& ou
     return open;
 }
 
-// What the triangles fill in the middle between two heights.
-level::Polygons filled(const std::vector<Corners>& triangles, int from, int to, int& open) {
+// What the triangles fill in the middle between two heights; `reaching` are those that may.
+level::Polygons filled(const std::vector<Corners>& triangles, const std::vector<std::size_t>& reaching, int from,
+                       int to, int& open) {
     std::vector<std::pair<Point, Point>> lines;
-    for (const Corners& t : triangles) {
+    for (const std::size_t i : reaching) {
+        const Corners& t = triangles[i];
         std::optional<Point> rises, falls;
         for (std::size_t k = 0; k < 3; ++k) {
             const Place &a = t[k], &b = t[(k + 1) % 3];
@@ -116,11 +118,20 @@ level::Polygons filled(const std::vector<Corners>& triangles, int from, int to, 
 
 Sections sections_of(const scene::Model& model) {
     Sections out;
-    const std::vector<Corners> triangles = rounded(model);
+    std::vector<Corners> triangles = rounded(model);
+    const auto lowest = [](const Corners& t) { return std::min({t[0][1], t[1][1], t[2][1]}); };
+    const auto highest = [](const Corners& t) { return std::max({t[0][1], t[1][1], t[2][1]}); };
+    std::stable_sort(triangles.begin(), triangles.end(),
+                     [&](const Corners& a, const Corners& b) { return lowest(a) < lowest(b); });
     const std::vector<int> heights = heights_of(triangles);
+    // From below, so that each height looks at the triangles alone that reach it.
+    std::vector<std::size_t> reaching;
+    std::size_t next = 0;
     for (std::size_t i = 0; i + 1 < heights.size(); ++i) {
         Section section{heights[i], heights[i + 1], {}};
-        section.polygons = filled(triangles, section.from, section.to, out.open);
+        for (; next < triangles.size() && lowest(triangles[next]) <= section.from; ++next) reaching.push_back(next);
+        std::erase_if(reaching, [&](std::size_t k) { return highest(triangles[k]) <= section.from; });
+        section.polygons = filled(triangles, reaching, section.from, section.to, out.open);
         if (section.polygons.empty()) continue;
         if (!out.all.empty() && out.all.back().to == section.from && out.all.back().polygons == section.polygons)
             out.all.back().to = section.to;
