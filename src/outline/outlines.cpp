@@ -1,6 +1,8 @@
 // From the corners of a trace to its outlines.
 #include <algorithm>
+#include <array>
 #include <cassert>
+#include <iterator>
 #include <utility>
 
 #include "base/parallel.hpp"
@@ -28,6 +30,10 @@ struct Links {
     std::vector<std::uint32_t> first_of; // by part: its first corner's node
     std::vector<Point> beyond;           // 1/64 cells: where the nodes after all corners lie
     bool loose = false;
+    // Of outlines along the lattice, which are linked and walked in two halves: the first node of the lower one, and
+    // the nodes of each half that are entered from the other.
+    std::uint32_t split = 0;
+    std::array<std::vector<std::uint32_t>, 2> entered;
 
     [[nodiscard]] std::size_t corners() const { return nodes.size() - beyond.size(); }
     [[nodiscard]] Point at(std::size_t node) const {
@@ -201,6 +207,7 @@ class StraightSweep {
                 links_.nodes[partner].next = p.node;
             else
                 links_.nodes[p.node].next = partner;
+            links_.entered[p.arrives ? 1 : 0].push_back(p.arrives ? p.node : partner);
         }
     }
 
@@ -283,6 +290,7 @@ Links link(const Trace& trace) {
         for (half = 0; half < trace.part_count.h &&
                        out.first_of[static_cast<std::size_t>(half * trace.part_count.w)] < total / 2;)
             ++half;
+    out.split = half < trace.part_count.h ? out.first_of[static_cast<std::size_t>(half * trace.part_count.w)] : total;
     const auto sweep = [&](auto upper, auto lower) {
         parallel_both(
             half < trace.part_count.h, [&] { upper.over(0, half); }, [&] { lower.over(half, trace.part_count.h); });
@@ -344,33 +352,84 @@ std::vector<Outline> in_reading_order(std::vector<Outline> all, int rows) {
     return sorted;
 }
 
-// Of outlines along the lattice's lines. They are walked as their corners lie in memory and put in order afterwards:
-// going over the corners row by row, through all parts, took most of the time. Which is a hole needs no area: from its
-// first point in reading order a mass goes on to the right, a hole down.
-std::vector<Outline> straight_outlines(const Trace& trace) {
-    Links links = link(trace);
-    std::vector<Outline> out;
+// A part of an outline along the lattice's lines, from where it enters one half to where it leaves it.
+struct Stretch {
+    std::uint32_t from, to; // its first node, and the first one after it, in the other half
+    std::vector<Point> points;
+};
+
+// Which is a hole needs no area: from its first point in reading order a mass goes on to the right, a hole down.
+Outline closed(const std::vector<Point>& way, std::size_t first) {
+    Outline out;
+    out.points.reserve(way.size());
+    const auto middle = way.begin() + static_cast<std::ptrdiff_t>(first);
+    out.points.insert(out.points.end(), middle, way.end());
+    out.points.insert(out.points.end(), way.begin(), middle);
+    out.hole = out.points[0].y != out.points[1].y;
+    return out;
+}
+
+// Walks all that lies in one half.
+void walk_half(std::vector<Links::Node>& nodes, std::uint32_t begin, std::uint32_t end,
+               const std::vector<std::uint32_t>& entered, std::vector<Stretch>& stretches, std::vector<Outline>& out) {
+    for (const std::uint32_t from : entered) {
+        Stretch& stretch = stretches.emplace_back(Stretch{from, from, {}});
+        do {
+            Links::Node& node = nodes[stretch.to];
+            stretch.points.push_back({node.x * kUnit, node.y * kUnit});
+            stretch.to = std::exchange(node.next, kNone);
+        } while (stretch.to >= begin && stretch.to < end);
+    }
     std::vector<Point> way; // of one outline, so that each is copied once, as long as it is
-    for (std::uint32_t start = 0; start < links.nodes.size(); ++start) {
-        if (links.nodes[start].next == kNone) continue; // walked already
+    for (std::uint32_t start = begin; start < end; ++start) {
+        if (nodes[start].next == kNone) continue; // walked already
         way.clear();
         std::uint32_t least = 0xFFFFFFFF;
         std::size_t first = 0;
-        for (std::uint32_t at = start; links.nodes[at].next != kNone;) {
-            Links::Node& node = links.nodes[at];
+        for (std::uint32_t at = start; nodes[at].next != kNone;) {
+            Links::Node& node = nodes[at];
             const std::uint32_t place = std::uint32_t{node.y} << 16 | node.x;
             first = place < least ? way.size() : first;
             least = std::min(least, place);
             way.push_back({node.x * kUnit, node.y * kUnit});
             at = std::exchange(node.next, kNone);
         }
-        Outline& outline = out.emplace_back();
-        outline.points.reserve(way.size());
-        const auto middle = way.begin() + static_cast<std::ptrdiff_t>(first);
-        outline.points.insert(outline.points.end(), middle, way.end());
-        outline.points.insert(outline.points.end(), way.begin(), middle);
-        outline.hole = outline.points[0].y != outline.points[1].y;
+        out.push_back(closed(way, first));
     }
+}
+
+// Puts together what runs through both halves.
+void join_stretches(std::vector<Stretch>& stretches, std::vector<Outline>& out) {
+    std::sort(stretches.begin(), stretches.end(), [](const Stretch& a, const Stretch& b) { return a.from < b.from; });
+    std::vector<Point> way;
+    for (Stretch& start : stretches) {
+        if (start.points.empty()) continue; // used already
+        way.clear();
+        for (Stretch* at = &start; !at->points.empty();) {
+            way.insert(way.end(), at->points.begin(), at->points.end());
+            at->points.clear();
+            at = &*std::lower_bound(stretches.begin(), stretches.end(), at->to,
+                                    [](const Stretch& s, std::uint32_t node) { return s.from < node; });
+        }
+        const auto first = std::min_element(way.begin(), way.end(),
+                                            [](Point a, Point b) { return std::pair(a.y, a.x) < std::pair(b.y, b.x); });
+        out.push_back(closed(way, static_cast<std::size_t>(first - way.begin())));
+    }
+}
+
+// Of outlines along the lattice's lines. They are walked as their corners lie in memory, in two halves, and put in
+// order afterwards: going over the corners row by row, through all parts, took most of the time.
+std::vector<Outline> straight_outlines(const Trace& trace) {
+    Links links = link(trace);
+    const auto all = static_cast<std::uint32_t>(links.nodes.size());
+    std::array<std::vector<Stretch>, 2> stretches;
+    std::vector<Outline> out, lower;
+    parallel_both(
+        links.split < all, [&] { walk_half(links.nodes, 0, links.split, links.entered[0], stretches[0], out); },
+        [&] { walk_half(links.nodes, links.split, all, links.entered[1], stretches[1], lower); });
+    std::move(stretches[1].begin(), stretches[1].end(), std::back_inserter(stretches[0]));
+    out.insert(out.end(), std::move_iterator(lower.begin()), std::move_iterator(lower.end()));
+    join_stretches(stretches[0], out);
     return in_reading_order(std::move(out), trace.cells.h);
 }
 

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <bit>
+#include <cstring>
 #include <type_traits>
 #include <utility>
 
@@ -189,20 +190,16 @@ void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
     std::array<Bits, kChunk> rows;
     const int last = std::min(kChunk - 1, cells.w - first.x);
     const std::uint64_t inside = last == kChunk - 1 ? ~std::uint64_t{0} : (std::uint64_t{1} << (last + 1)) - 1;
-    std::size_t n = 0;
     for (int y = 0; y < kChunk && first.y + y <= cells.h; ++y) {
         const Packed::Row &above = packed.rows[static_cast<std::size_t>(y)],
                           &below = packed.rows[static_cast<std::size_t>(y) + 1];
         Bits& row = rows[static_cast<std::size_t>(y)];
         row = {packed.may_turn(y) & inside, above.full << 1 | std::uint64_t{above.full_before}, above.full,
                below.full << 1 | std::uint64_t{below.full_before}, below.full};
-        const std::uint64_t two = row.turns & ~(row.a ^ row.d) & ~(row.b ^ row.c) & (row.a ^ row.b);
-        n += static_cast<std::size_t>(std::popcount(row.turns) + std::popcount(two));
     }
     const auto& table = full_turns();
-    part.corners.resize(n + 1); // the second of a point is written where there is none, too
-    Corner* const out = part.corners.data();
-    n = 0;
+    std::array<std::uint64_t, std::size_t{kChunk} * kChunk * 2 + 1> out; // NOLINT: only what is written is read
+    std::size_t n = 0;
     for (int y = 0; y < kChunk; ++y) {
         part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(n);
         const Bits row = rows[static_cast<std::size_t>(y)];
@@ -212,14 +209,14 @@ void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
                 Corner{static_cast<std::uint16_t>(first.x + x), static_cast<std::uint16_t>(first.y + y), 0, 0});
             const FullTurns& turn =
                 table[(row.a >> x & 1U) | (row.b >> x & 1U) << 1 | (row.c >> x & 1U) << 2 | (row.d >> x & 1U) << 3];
-            for (std::size_t i = 0; i < 2; ++i) {
-                out[n + i] = std::bit_cast<Corner>(turn.corners[i] | place);
-            }
+            out[n] = turn.corners[0] | place;
+            out[n + 1] = turn.corners[1] | place; // also where there is none: the next one lies there then
             n += turn.count;
         }
     }
     part.row_start[kChunk] = static_cast<std::uint16_t>(n);
-    part.corners.pop_back();
+    part.corners.resize(n);
+    if (n != 0) std::memcpy(part.corners.data(), out.data(), n * sizeof(Corner));
 }
 
 std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource& source) {
