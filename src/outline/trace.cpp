@@ -216,7 +216,7 @@ void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
     }
     part.row_start[kChunk] = static_cast<std::uint16_t>(n);
     part.corners.resize(n);
-    if (n != 0) std::memcpy(part.corners.data(), out.data(), n * sizeof(Corner));
+    if (n != 0) std::memcpy(static_cast<void*>(part.corners.data()), out.data(), n * sizeof(Corner));
 }
 
 std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource& source) {
