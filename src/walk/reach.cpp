@@ -103,6 +103,14 @@ void Reach::Inside::find_exits(const level::Project& project, const level::Level
 }
 
 void Reach::Inside::find_places(int y0, int y1) {
+    constexpr int kLarge = 512; // rows from which on a second thread is worth its while
+    parallel_pieces(y0, y1, y1 - y0 >= kLarge, [&](int, int from, int to) { find_room(from, to); });
+    // A row is told by its room and that of the one below.
+    y0 = std::max(0, y0 - 1);
+    parallel_pieces(y0, y1, y1 - y0 >= kLarge, [&](int, int from, int to) { find_footing(from, to); });
+}
+
+void Reach::Inside::find_room(int y0, int y1) {
     const Size s = places.size;
     // What blocks under a body whose corner is in these rows.
     Bits full({samples.blocked.size.w, y1 - y0 + samples.foot.h - 1});
@@ -117,12 +125,16 @@ void Reach::Inside::find_places(int y0, int y1) {
     for (auto it = samples.ways.down.lower_bound(y0); it != samples.ways.down.end() && it->first < y1; ++it)
         for (const Run& r : it->second)
             if (r.from < s.w && r.to > 0) places.holds.set(it->first, std::max(0, r.from), std::min(s.w, r.to));
-    for (int y = std::max(0, y0 - 1); y < y1; ++y) {
+}
+
+void Reach::Inside::find_footing(int y0, int y1) {
+    const std::size_t words = places.room.words;
+    for (int y = y0; y < y1; ++y) {
         const std::uint64_t *const room = places.room.row(y), *const holds = places.holds.row(y);
         if (floats_any)
             for (std::size_t i = 0; i < words; ++i)
                 places.floats.row(y)[i] = room[i] & (swims.row(y)[i] | climbs.row(y)[i]);
-        if (y + 1 == s.h) break;
+        if (y + 1 == places.size.h) break;
         const std::uint64_t* const below = places.room.row(y + 1);
         for (std::size_t i = 0; i < words; ++i) {
             places.held.row(y)[i] = room[i] & (~below[i] | holds[i]);
@@ -373,7 +385,9 @@ Reach::Reach(const level::Project& project, const level::Level& level) : in_(std
         return;
     }
     Places& places = in_->places;
-    places.room = places.holds = places.held = places.drops = places.floats = Bits(places.size);
+    parallel_both(
+        places.size.h >= 512, [&] { places.room = places.holds = Bits(places.size); },
+        [&] { places.held = places.drops = places.floats = Bits(places.size); });
     in_->find_places(0, places.size.h);
     in_->find_ledges();
     in_->measure();

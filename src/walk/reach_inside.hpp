@@ -48,8 +48,10 @@ struct Reach::Inside {
     std::size_t start = kNoLedge;
     std::vector<Position> arc; // of a jump, far down
 
-    void find_places(int y0, int y1); // rows y0 .. y1 - 1
-    void take_areas(int y0, int y1);  // likewise, from the areas' samples
+    void find_places(int y0, int y1);  // rows y0 .. y1 - 1
+    void find_room(int y0, int y1);    // what of it needs only these rows
+    void find_footing(int y0, int y1); // and what needs the room of the row below them, too
+    void take_areas(int y0, int y1);   // likewise, from the areas' samples
     void find_exits(const level::Project& project, const level::Level& level);
     void find_ledges();
     void measure();
