@@ -139,12 +139,15 @@ Flights::Flights(const Places& places, const level::Walker& walker, int grain)
       grace_(ticks_of(walker.grace_edge)),
       least_(static_cast<int>(std::lround(walker.least_jump * grain))),
       pace_(std::max(walker.speed, walker.run) * kTick * grain),
-      begun_(kKinds, Bits(places.size)),
       scratch_(places.room.words) {
     const Motion motion = motion_of(walker);
     if (walker.jump > 0) jump_ = profile_of(motion.take_off(walker.jump), motion, grain, true);
     if (wall_jumps_) off_ = profile_of(motion.take_off(walker.wall_jump), motion, grain, true);
     fall_ = profile_of(0, motion, grain, false);
+    // A raster only for the kinds that this walker knows: each is as large as the level.
+    const std::array<bool, kKinds> known{walker.jump > 0, wall_jumps_, wall_jumps_, true, grace_ > 0};
+    begun_.reserve(kKinds);
+    for (const bool k : known) begun_.emplace_back(k ? places.size : Size{0, 0});
     constexpr std::size_t kTold = 256; // longer ones are rare
     open_at_.fill(std::vector<std::int32_t>(static_cast<std::size_t>(places.size.h), -1));
     aside_.assign(kTold, 0);
