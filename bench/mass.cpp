@@ -84,7 +84,7 @@ void merge_pieces(benchmark::State& state) {
     const Town& t = town(state.range(0) != 0);
     std::size_t outlines = 0;
     for (auto _ : state) {
-        const mass::Mass mass = mass::merged(t.placed, t.kits);
+        const mass::Mass mass = mass::merged(t.placed, t.kits, scene::Storeys(t.kits));
         outlines = 0;
         for (const mass::Slab& slab : mass.slabs) outlines += slab.outlines.size();
     }

@@ -84,7 +84,7 @@ Outcome bodies(const std::string& dir, const std::string& id, const std::string&
                          "Choose a level with pieces of a kit");
     write_file(to, bytes);
     const auto placed = scene::placed_in(project, level, kits, level::kMostStorey);
-    const mass::Mass mass = mass::merged(placed, kits);
+    const mass::Mass mass = mass::merged(placed, kits, scene::Storeys(kits, level.storey_heights));
     const mass::Shell shell = mass::shell_of(mass);
     Outcome out;
     std::size_t outlines = 0;

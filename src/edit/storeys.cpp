@@ -23,6 +23,15 @@ Layer& own(LayerRef& layer) {
     return out;
 }
 
+// Heights that are told go along with their storeys.
+template <class To>
+std::map<int, int> heights_moved(const Level& level, const To& to) {
+    std::map<int, int> out;
+    for (const auto& [storey, height] : level.storey_heights)
+        if (const int now = to(storey); now >= 0 && now <= kMostStorey) out[now] = height;
+    return out;
+}
+
 void set_storey(LayerRef& layer, int storey) {
     if (layer->storey != storey) own(layer).storey = storey;
 }
@@ -69,6 +78,9 @@ Level with_storey_above(const Level& level, int storey, bool doubled, std::uint3
     if (made.empty()) return level;
     if (static_cast<int>(at) <= out.plane) out.plane += static_cast<int>(made.size());
     out.layers.insert(out.layers.begin() + static_cast<std::ptrdiff_t>(at), made.begin(), made.end());
+    out.storey_heights = heights_moved(level, [&](int s) { return s > storey ? s + 1 : s; });
+    if (const auto own = level.storey_heights.find(storey); own != level.storey_heights.end())
+        out.storey_heights[storey + 1] = own->second;
     return out;
 }
 
@@ -88,6 +100,7 @@ Level moved_storey(const Level& level, int storey, bool up) {
         const auto key = [&](const LayerRef& l) { return l->storey == storey || l->storey == other ? l->storey : -1; };
         return key(a) >= 0 && key(b) >= 0 && key(a) < key(b);
     });
+    out.storey_heights = heights_moved(level, [&](int s) { return s == storey ? other : s == other ? storey : s; });
     return out;
 }
 
@@ -102,6 +115,16 @@ Level without_storey(const Level& level, int storey) {
     out.plane -= behind;
     for (LayerRef& layer : out.layers)
         if (layer->storey > storey) set_storey(layer, layer->storey - 1);
+    out.storey_heights = heights_moved(level, [&](int s) { return s == storey ? -1 : s > storey ? s - 1 : s; });
+    return out;
+}
+
+Level with_storey_height(const Level& level, int storey, int height) {
+    Level out = level;
+    if (height > 0)
+        out.storey_heights[storey] = std::min(height, kMostStoreyHeight);
+    else
+        out.storey_heights.erase(storey);
     return out;
 }
 

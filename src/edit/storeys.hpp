@@ -19,6 +19,9 @@ level::Level moved_storey(const level::Level& level, int storey, bool up);
 // Without its layers; what is above comes down. Nothing changes where it is the only one.
 level::Level without_storey(const level::Level& level, int storey);
 
+// It is as high as that, in 1/64 cells; as the kit has it with 0.
+level::Level with_storey_height(const level::Level& level, int storey, int height);
+
 // As one looks at it while one works on a storey: those above are not seen, those below faintly.
 level::Level seen_from_storey(level::Level level, int storey);
 

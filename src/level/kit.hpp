@@ -2,6 +2,7 @@
 #pragma once
 
 #include <cstddef>
+#include <cstdint>
 #include <string>
 #include <vector>
 
@@ -10,13 +11,25 @@
 
 namespace vic::level {
 
+// What of a piece blocks.
+enum class PieceBlocks : std::uint8_t {
+    mesh,    // what it fills
+    box,     // all of the box around it
+    hull,    // what is between any two places of it
+    ramp,    // a wedge that rises from its front to its back, for stairs
+    another, // what another piece of the kit fills
+    nothing
+};
+
 // A piece: a tile with a body.
 struct KitPiece {
     std::string name; // of its node, or its file; by this it is found again
     TileId tile = 0;  // of the sheet: its picture from above
     Size cells{1, 1}; // as it is turned
     int storeys = 1;
-    int turn = 0; // quarter turns to the right: pieces of several cells have a picture, and so a tile, for each
+    PieceBlocks blocks = PieceBlocks::mesh;
+    std::string as; // another: by its name
+    int turn = 0;   // quarter turns to the right: pieces of several cells have a picture, and so a tile, for each
     bool operator==(const KitPiece&) const = default;
 };
 inline constexpr std::size_t kMostKitPieces = 4096;

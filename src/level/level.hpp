@@ -14,6 +14,7 @@
 #include "level/area_kind.hpp"
 #include "level/backdrop.hpp"
 #include "level/blockers.hpp"
+#include "level/depth.hpp"
 #include "level/facts.hpp"
 #include "level/grain.hpp"
 #include "level/grid.hpp"
@@ -57,6 +58,7 @@ enum class CellsAre : std::uint8_t { tiles, shapes, values };
 LayerContent empty_content(LayerKind kind, Size cells);
 
 inline constexpr int kMostStorey = 63;
+inline constexpr int kMostStoreyHeight = 64 * 64; // 1/64 cells
 
 struct Layer {
     LayerId id = 0;
@@ -190,6 +192,10 @@ struct Level {
     std::optional<Reference> reference;
     LevelSides sides;
     PartsHere here;
+    Light light;
+    Sight sight;
+    std::map<int, int>
+        storey_heights; // by storey, 1/64 cells, 1 .. kMostStoreyHeight; those not told are as the kit is
 
     [[nodiscard]] const Layer* layer(LayerId id) const;
     [[nodiscard]] int index_of(LayerId id) const; // -1 where there is none

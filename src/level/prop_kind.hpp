@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "level/depth.hpp"
 #include "level/notes.hpp"
 #include "level/prop.hpp"
 #include "level/shape.hpp"
@@ -57,7 +58,8 @@ struct PropKind {
     int chance = 100;          // how often it is chosen among the variants, 0 .. 1000
     bool lit = false;          // whether light is painted in: it is not turned
     bool flat = false;         // whether it lies on the ground: what stands up is drawn over it, and may stand on it
-    int least = 25;            // per cent: the scales that it may be placed with
+    Stands stands = Stands::facing; // of what is not flat
+    int least = 25;                 // per cent: the scales that it may be placed with
     int most = 400;
     int frames = 1;                    // of an animated one: pictures as large as `box`, from it on to the right
     int frame_ms = 150;                // how long each is shown, 10 .. 60,000 milliseconds

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "base/geometry.hpp"
+#include "level/depth.hpp"
 
 namespace vic::level {
 
@@ -30,6 +31,7 @@ struct Walker {
     int ways = 8; // that it goes: four, or eight
     // Both.
     Size slack{};        // pixels of the frame within which it moves before that follows
+    Upright upright{};   // where pieces of kits stand
     std::string mover{}; // which of the project's it is; empty: all that blocks stops it
     bool operator==(const Walker&) const = default;
 };

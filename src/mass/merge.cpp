@@ -83,13 +83,19 @@ struct Standing {
 // lies beyond the lattice.
 class Crowd {
   public:
-    Crowd(const std::vector<scene::Placed>& placed, const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits)
-        : storey_(storey_units(scene::storey_height(kits))) {
+    Crowd(const std::vector<scene::Placed>& placed, const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits,
+          const scene::Storeys& storeys) {
+        for (int storey = 0; storey <= level::kMostStorey; ++storey) {
+            const int low = static_cast<int>(std::lround(storeys.low(storey) * kUnit));
+            lows_.push_back(storey == 0 ? 0 : std::max(low, lows_.back() + 1));
+        }
         std::map<std::pair<std::size_t, std::size_t>, Sections> sections;
         std::map<std::tuple<std::size_t, std::size_t, int>, const Turned*> known;
         for (const scene::Placed& p : placed) {
             const auto [cut, fresh] = sections.try_emplace({p.kit, p.piece});
-            if (fresh) cut->second = sections_of(scene::model_of(*kits[p.kit], p.piece));
+            if (fresh) cut->second = sections_of(scene::blocking_model_of(*kits[p.kit], p.piece));
+            const auto own = kits[p.kit]->blocking.find(p.piece);
+            if (own != kits[p.kit]->blocking.end() && own->second.blocks == level::PieceBlocks::nothing) continue;
             open_ += cut->second.open > 0 || cut->second.all.empty() ? 1 : 0;
             if (cut->second.all.empty()) continue;
             const Turned*& piece = known[{p.kit, p.piece, p.turn.code}];
@@ -103,7 +109,7 @@ class Crowd {
                     }
                 piece = pieces_.back().get();
             }
-            standing_.push_back({piece, p.cells.corner(), p.storey * storey_});
+            standing_.push_back({piece, p.cells.corner(), lows_[static_cast<std::size_t>(p.storey)]});
             for (const Point c : piece->cells) box_ = united(box_, {p.cells.x + c.x, p.cells.y + c.y, 1, 1});
         }
         first_.assign(static_cast<std::size_t>(box_.size().area()) + 1, 0);
@@ -125,8 +131,9 @@ class Crowd {
                 out.insert(l.to + s.up);
             }
         if (out.empty()) return {};
-        for (int y = storey_; y < *out.rbegin(); y += storey_)
-            if (y > *out.begin()) out.insert(y);
+        const int least = *out.begin(), most = *out.rbegin();
+        for (const int y : lows_)
+            if (y > least && y < most && y > 0) out.insert(y);
         return {out.begin(), out.end()};
     }
 
@@ -160,7 +167,10 @@ class Crowd {
         return out;
     }
 
-    [[nodiscard]] int storey_of(int height) const { return std::max(0, floor_div(height, storey_)); }
+    [[nodiscard]] int storey_of(int height) const {
+        const auto above = std::upper_bound(lows_.begin(), lows_.end(), height);
+        return std::max(0, static_cast<int>(above - lows_.begin()) - 1);
+    }
     [[nodiscard]] int pieces() const { return static_cast<int>(standing_.size()); }
     [[nodiscard]] int open() const { return open_; }
 
@@ -219,8 +229,8 @@ class Crowd {
         return *known_.try_emplace(key, std::move(made)).first->second;
     }
 
-    int storey_;
-    Box box_; // of cells
+    std::vector<int> lows_; // of storeys
+    Box box_;               // of cells
     int open_ = 0;
     std::vector<std::unique_ptr<Turned>> pieces_;
     std::vector<Standing> standing_;
@@ -233,12 +243,10 @@ class Crowd {
 
 } // namespace
 
-int storey_units(double cells) { return std::max(1, static_cast<int>(std::lround(cells * kUnit))); }
-
-Mass merged(const std::vector<scene::Placed>& placed,
-            const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
+Mass merged(const std::vector<scene::Placed>& placed, const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits,
+            const scene::Storeys& storeys) {
     Mass out;
-    const Crowd crowd(placed, kits);
+    const Crowd crowd(placed, kits, storeys);
     out.pieces = crowd.pieces();
     out.open = crowd.open();
     const std::vector<int> heights = crowd.heights();

@@ -32,13 +32,11 @@ struct Mass {
     int open = 0;              // pieces whose meshes are not closed, or have nothing that is; see Sections
 };
 
-// How high a storey is in units.
-int storey_units(double cells);
-
 // Own method. Pieces are cut at all heights of each (see sections_of()); between two heights their sections are shared
 // out among the cells and traced as the shapes of cells are, so that what touches or overlaps becomes one, exactly.
 // Slabs end at storeys. What sticks out of a piece's cells, and of the level, stays.
-Mass merged(const std::vector<scene::Placed>& placed, const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
+Mass merged(const std::vector<scene::Placed>& placed, const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits,
+            const scene::Storeys& storeys);
 
 // Twice what all slabs fill, in units cubed.
 std::int64_t volume2(const Mass& mass);

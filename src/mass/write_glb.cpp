@@ -180,12 +180,12 @@ class Writer {
     // The node of a storey; -1 where nothing stands on it.
     int pieces_of(const std::vector<scene::Placed>& placed, int storey) {
         Json children = Json::array();
-        const double high = scene::storey_height(kits_);
+        const scene::Storeys storeys(kits_, level_.storey_heights);
         for (const scene::Placed& p : placed) {
             if (p.storey != storey) continue;
             const int mesh = mesh_of(p.kit, p.piece);
             if (mesh < 0) continue;
-            const scene::Placing at = scene::placing_of(p, kits_[p.kit]->read.pieces[p.piece].cells, high);
+            const scene::Placing at = scene::placing_of(p, kits_[p.kit]->read.pieces[p.piece].cells, storeys);
             Json node{{"name", kits_[p.kit]->file.bodies[p.piece].name},
                       {"mesh", mesh},
                       {"translation", {metres(at[0][3]), metres(at[1][3]), metres(at[2][3])}},
@@ -197,13 +197,14 @@ class Writer {
             children.push_back(add(nodes_, std::move(node)));
         }
         if (children.empty()) return -1;
-        return add(nodes_, {{"name", "Storey " + std::to_string(storey + 1)},
-                            {"children", std::move(children)},
-                            {"extras", {{"storey", storey}, {"height", metres(static_cast<float>(storey * high))}}}});
+        return add(nodes_,
+                   {{"name", "Storey " + std::to_string(storey + 1)},
+                    {"children", std::move(children)},
+                    {"extras", {{"storey", storey}, {"height", metres(static_cast<float>(storeys.low(storey)))}}}});
     }
 
     int blocks(const std::vector<scene::Placed>& placed) {
-        const Shell shell = shell_of(merged(placed, kits_));
+        const Shell shell = shell_of(merged(placed, kits_, scene::Storeys(kits_, level_.storey_heights)));
         std::map<int, std::vector<std::uint32_t>> by_storey;
         for (const Shell::Triangle& t : shell.triangles)
             by_storey[t.storey].insert(by_storey[t.storey].end(), t.corners.begin(), t.corners.end());

@@ -20,6 +20,7 @@
 #include "sheet/cut.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
+#include "store/format_lay.hpp"
 
 namespace vic::parcel {
 
@@ -403,6 +404,7 @@ std::map<std::string, std::string> files(const Project& project, const Level& as
     put_blocking(j, project, level, things, surfaces);
     put_walking(j, project, level, things, surfaces);
     j["marks"] = marks_json(project, level, used);
+    store::put_depth(j, level);
     if (level.sides != level::LevelSides{}) j["sides"] = sides_json(project, level);
     out["CREDITS.txt"] = credits_text(project, level, used);
     out["atlas.png"] = sheet::encode_png(atlas->image);

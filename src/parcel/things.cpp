@@ -6,6 +6,7 @@
 #include "sheet/pieces.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
+#include "store/format_props.hpp"
 
 namespace vic::parcel {
 
@@ -83,6 +84,7 @@ void put_finer(Json& j, const Project& project, const PropKind& k) {
             j["shape"].push_back(std::move(corners));
         }
     if (k.flat) j["flat"] = true;
+    if (k.stands != level::Stands::facing) j["stands"] = store::stands_words().at(static_cast<std::size_t>(k.stands));
     if (k.height > 0) j["height"] = k.height * k.factor;
     for (const level::PropArea& area : k.areas) {
         const Box box{area.box.x * k.factor, area.box.y * k.factor, area.box.w * k.factor, area.box.h * k.factor};

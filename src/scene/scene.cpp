@@ -34,9 +34,14 @@ LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file) {
     std::map<std::string, std::size_t> by_key;
     for (std::size_t i = 0; i < out.file.bodies.size(); ++i) by_key.emplace(kit::key_of(out.file.bodies[i]), i);
     for (const level::KitPiece& piece : source.pieces)
-        if (const auto found = by_key.find(piece.name); found != by_key.end())
+        if (const auto found = by_key.find(piece.name); found != by_key.end()) {
             if (out.piece_of.emplace(piece.tile, found->second).second && piece.turn != 0)
                 out.turn_of.emplace(piece.tile, piece.turn);
+            if (piece.blocks == level::PieceBlocks::mesh) continue;
+            const auto as = by_key.find(piece.as);
+            if (piece.blocks != level::PieceBlocks::another || as != by_key.end())
+                out.blocking[found->second] = {piece.blocks, as == by_key.end() ? 0 : as->second};
+        }
     return out;
 }
 
@@ -81,11 +86,29 @@ Model model_of(const LoadedKit& kit, std::size_t piece) {
     return out;
 }
 
-double storey_height(const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
-    for (const auto& kit : kits)
-        if (kit->read.module.width > 0 && kit->read.module.height > 0)
-            return kit->read.module.height / kit->read.module.width;
-    return kPlainStorey;
+Storeys::Storeys(const std::vector<std::shared_ptr<const LoadedKit>>& kits, const std::map<int, int>& told)
+    : plain_(kPlainStorey), low_{0} {
+    const auto tells = std::find_if(kits.begin(), kits.end(), [](const auto& kit) {
+        return kit->read.module.width > 0 && kit->read.module.height > 0;
+    });
+    if (tells != kits.end()) plain_ = (*tells)->read.module.height / (*tells)->read.module.width;
+    const int last = told.empty() ? -1 : told.rbegin()->first;
+    for (int storey = 0; storey <= last; ++storey) {
+        const auto own = told.find(storey);
+        low_.push_back(low_.back() + (own == told.end() ? plain_ : own->second / 64.0));
+    }
+}
+
+double Storeys::low(int storey) const {
+    const int known = static_cast<int>(low_.size()) - 1;
+    return storey <= known ? low_[static_cast<std::size_t>(std::max(0, storey))]
+                           : low_.back() + (storey - known) * plain_;
+}
+
+int Storeys::at(double height) const {
+    int storey = 0;
+    while (storey < level::kMostStorey && low(storey + 1) <= height) ++storey;
+    return storey;
 }
 
 namespace {
@@ -132,7 +155,7 @@ std::vector<Placed> placed_in(const level::Project& project, const level::Level&
     return out;
 }
 
-Placing placing_of(const Placed& placed, Size model_cells, double storey_height) {
+Placing placing_of(const Placed& placed, Size model_cells, const Storeys& storeys) {
     // About the middle of its cells: mirrored first, then turned to the right.
     const float w = static_cast<float>(model_cells.w) / 2, h = static_cast<float>(model_cells.h) / 2;
     float xx = placed.turn.mirrored() ? -1.0F : 1.0F, xz = 0, zx = 0, zz = 1;
@@ -145,7 +168,7 @@ Placing placing_of(const Placed& placed, Size model_cells, double storey_height)
     }
     const float mx = static_cast<float>(placed.cells.x) + static_cast<float>(placed.cells.w) / 2;
     const float mz = static_cast<float>(placed.cells.y) + static_cast<float>(placed.cells.h) / 2;
-    const auto up = static_cast<float>(placed.storey * storey_height);
+    const auto up = static_cast<float>(storeys.low(placed.storey));
     return {{{xx, 0, xz, mx - xx * w - xz * h}, {0, 1, 0, up}, {zx, 0, zz, mz - zx * w - zz * h}}};
 }
 
@@ -181,7 +204,7 @@ level::Level flat_of(const level::Project& project, const level::Level& level,
     return out;
 }
 
-std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, double storey_height,
+std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, const Storeys& storeys,
                            int highest) {
     std::vector<Card> out;
     const auto cell_w = static_cast<float>(level.cell.w), cell_h = static_cast<float>(level.cell.h);
@@ -198,12 +221,21 @@ std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& le
                 Card card;
                 card.kind = piece.kind;
                 card.mirrored = piece.look.mirrored;
-                card.foot = {x / cell_w, static_cast<float>(layer->storey * storey_height), y / cell_h};
+                card.foot = {x / cell_w, static_cast<float>(storeys.low(layer->storey)), y / cell_h};
                 card.left = (x - static_cast<float>(box.x)) / cell_w;
                 card.right = (static_cast<float>(box.right()) - x) / cell_w;
                 card.top = (y - static_cast<float>(box.y)) / cell_h;
                 card.bottom = (static_cast<float>(box.bottom()) - y) / cell_h;
                 card.wash = piece.wash;
+                if (piece.kind->stands == level::Stands::facing) {
+                    out.push_back(card);
+                    return;
+                }
+                constexpr float kQuarter = 1.57079633F;
+                card.turned = static_cast<float>(piece.look.turn) * 4 * kQuarter / level::kFullTurn;
+                out.push_back(card);
+                if (piece.kind->stands == level::Stands::fixed) return;
+                *card.turned += kQuarter;
                 out.push_back(card);
             });
     }

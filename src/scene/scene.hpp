@@ -21,6 +21,11 @@ struct LoadedKit {
     kit::KitReading read;
     std::map<level::TileId, std::size_t> piece_of;
     std::map<level::TileId, int> turn_of; // of pieces of several cells: by how many quarters their tile is turned
+    struct Blocking {
+        level::PieceBlocks blocks = level::PieceBlocks::mesh;
+        std::size_t as = 0; // another: which
+    };
+    std::map<std::size_t, Blocking> blocking; // by piece: those that do not block as their mesh is
 };
 // The kit of a sheet that has one, from where `file` lies. Throws InputError where it cannot be read.
 LoadedKit load_kit(const level::Sheet& sheet, const fs::path& file);
@@ -46,8 +51,23 @@ struct Model {
 };
 Model model_of(const LoadedKit& kit, std::size_t piece);
 
-// How high a storey is: as the first of the kits has it, in cells.
-double storey_height(const std::vector<std::shared_ptr<const LoadedKit>>& kits);
+// Where the storeys of a level lie, in cells: as high as the level says, else as the first of the kits has them.
+class Storeys {
+  public:
+    explicit Storeys(const std::vector<std::shared_ptr<const LoadedKit>>& kits, const std::map<int, int>& told = {});
+    [[nodiscard]] double low(int storey) const; // 0 of the lowest; any storey from 0 on
+    [[nodiscard]] double height(int storey) const { return low(storey + 1) - low(storey); }
+    [[nodiscard]] int at(double height) const; // on which storey that is; the lowest below all, the highest above
+    [[nodiscard]] double plain() const { return plain_; } // of those that are not told
+
+  private:
+    double plain_;
+    std::vector<double> low_; // of the first ones, up to above the last that is told
+};
+
+// What of a piece blocks, as a model of its own without finishes; empty where nothing does. A hull is that of all its
+// corners; a ramp rises to the side at which the piece is highest.
+Model blocking_model_of(const LoadedKit& kit, std::size_t piece);
 
 struct Placed {
     std::size_t kit = 0, piece = 0;
@@ -61,22 +81,25 @@ struct Placed {
 std::vector<Placed> placed_in(const level::Project& project, const level::Level& level,
                               const std::vector<std::shared_ptr<const LoadedKit>>& kits, int highest);
 
-// A picture prop that stands up: it faces whoever looks at it, about the upright line through its foot.
+// A picture prop that stands up, about the upright line through its foot.
 struct Card {
     const level::PropKind* kind = nullptr; // has a picture; the project's own
     bool mirrored = false;
-    std::array<float, 3> foot{}; // the middle of its foot's lower edge
-    float left = 0, right = 0;   // how far its picture goes from there, in cells
-    float top = 0, bottom = 0;   // up; and down, where it goes on below the foot
-    level::Wash wash{};          // of its colours
+    std::optional<float> turned{}; // what stands fixed: radians to the right, from looking to the south; else it faces
+                                   // whoever looks
+    std::array<float, 3> foot{};   // the middle of its foot's lower edge
+    float left = 0, right = 0;     // how far its picture goes from there, in cells
+    float top = 0, bottom = 0;     // up; and down, where it goes on below the foot
+    level::Wash wash{};            // of its colours
 };
-// Of all that is not said to lie flat, on shown layers up to a storey. Turns of a prop are left out: it stands. `kinds`
-// must outlive what comes back.
-std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, double storey_height, int highest);
+// Of all that is not said to lie flat, on shown layers up to a storey; two for what stands crossed. How a prop is
+// turned counts only for what stands fixed. `kinds` must outlive what comes back.
+std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, const Storeys& storeys,
+                           int highest);
 
 // Rows of the three coordinates: what a point of the model comes to, turned and mirrored as it is laid.
 using Placing = std::array<std::array<float, 4>, 3>;
-Placing placing_of(const Placed& placed, Size model_cells, double storey_height);
+Placing placing_of(const Placed& placed, Size model_cells, const Storeys& storeys);
 
 // The level without the pieces and without props that stand, on the lowest storey: what lies flat.
 level::Level flat_of(const level::Project& project, const level::Level& level,

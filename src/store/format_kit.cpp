@@ -12,6 +12,11 @@ namespace {
 constexpr double kMostModule = 1000; // metres
 constexpr int kMostCells = 1024;     // of a piece each way
 
+const std::vector<std::string>& piece_blocks_words() {
+    static const std::vector<std::string> words{"mesh", "box", "hull", "ramp", "another", "nothing"};
+    return words;
+}
+
 } // namespace
 
 Json kit_json(const level::KitSource& kit) {
@@ -24,6 +29,9 @@ Json kit_json(const level::KitSource& kit) {
         if (p.cells != Size{1, 1}) piece["cells"] = to_json(p.cells);
         if (p.storeys != 1) piece["storeys"] = p.storeys;
         if (p.turn != 0) piece["turn"] = p.turn;
+        if (p.blocks != level::PieceBlocks::mesh)
+            piece["blocks"] = piece_blocks_words()[static_cast<std::size_t>(p.blocks)];
+        if (p.blocks == level::PieceBlocks::another) piece["as"] = p.as;
         j["pieces"].push_back(std::move(piece));
     }
     return j;
@@ -50,6 +58,8 @@ level::KitSource read_kit_source(const Field& f, const std::vector<level::Tile>&
         if (p.has("cells")) piece.cells = p["cells"].size(1, kMostCells);
         if (p.has("storeys")) piece.storeys = p["storeys"].number(1, kMostCells);
         if (p.has("turn")) piece.turn = p["turn"].number(0, 3);
+        if (p.has("blocks")) piece.blocks = static_cast<level::PieceBlocks>(p["blocks"].word(piece_blocks_words()));
+        if (piece.blocks == level::PieceBlocks::another) piece.as = p["as"].text();
         if (there.contains(piece.tile)) out.pieces.push_back(std::move(piece));
     }
     return out;

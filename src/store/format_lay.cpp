@@ -168,6 +168,42 @@ void read_layer_settings(const Field& f, Layer& l) {
     if (f.has("overlay_of")) l.tiles()->overlay_of = static_cast<LayerId>(f["overlay_of"].integer(1, UINT32_MAX));
 }
 
+void put_depth(Json& j, const Level& level) {
+    if (const level::Light& l = level.light; l != level::Light{}) {
+        j["light"] = {{"minute", l.minute}, {"warmth", l.warmth}};
+        if (l.fog != 0) j["light"]["fog"] = l.fog;
+    }
+    if (const level::Sight& s = level.sight; s != level::Sight{})
+        j["sight"] = {{"tilt", s.tilt}, {"lens", s.lens}, {"turn", s.turn}};
+    for (const auto& [storey, height] : level.storey_heights)
+        j["storey_heights"].push_back({{"storey", storey}, {"height", height}});
+}
+
+namespace {
+
+void read_depth(const Field& f, Level& level) {
+    if (f.has("light")) {
+        const Field l = f["light"];
+        level.light.minute = l["minute"].number(0, level::kMostMinute);
+        level.light.warmth = l["warmth"].number(level::kLeastWarmth, level::kMostWarmth);
+        if (l.has("fog")) level.light.fog = l["fog"].number(0, level::kMostFog);
+    }
+    if (f.has("sight")) {
+        const Field s = f["sight"];
+        level.sight.tilt = s["tilt"].number(level::kLeastTilt, level::kMostTilt);
+        level.sight.lens = s["lens"].number(0, level::kMostLens);
+        if (level.sight.lens != 0 && level.sight.lens < level::kLeastLens)
+            s["lens"].refuse("A lens is 0, or sees at least five degrees");
+        level.sight.turn = s["turn"].number(0, 359);
+    }
+    if (f.has("storey_heights"))
+        for (const Field& s : f["storey_heights"].list(level::kMostStorey + 1))
+            level.storey_heights[s["storey"].number(0, level::kMostStorey)] =
+                s["height"].number(1, level::kMostStoreyHeight);
+}
+
+} // namespace
+
 void put_level_extras(Json& j, const Level& level) {
     if (level.grows) j["grows"] = true;
     if (level.frame_at) j["frame_at"] = to_json(*level.frame_at);
@@ -180,6 +216,7 @@ void put_level_extras(Json& j, const Level& level) {
             if (!side.to.empty()) one["to"] = side.to;
             j["sides"].push_back(std::move(one));
         }
+    put_depth(j, level);
     if (const auto& r = level.reference)
         j["reference"] = {{"sheet", r->sheet},     {"at", to_json(r->at)}, {"scale", r->scale},
                           {"opacity", r->opacity}, {"over", r->over},      {"shown", r->shown}};
@@ -202,6 +239,7 @@ void read_level_extras(const Field& f, Level& level) {
             if (sides[i].has("to")) level.sides[i].to = sides[i]["to"].text(64);
         }
     }
+    read_depth(f, level);
     if (f.has("reference")) {
         const Field r = f["reference"];
         level.reference = {static_cast<SheetId>(r["sheet"].integer(1, UINT32_MAX)),

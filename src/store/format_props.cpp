@@ -16,6 +16,11 @@ namespace vic::store {
 
 using namespace level;
 
+const std::vector<std::string>& stands_words() {
+    static const std::vector<std::string> words{"facing", "fixed", "crossed"};
+    return words;
+}
+
 namespace {
 
 constexpr std::uint32_t kMostShown = 1U << 22; // pictures of the props of a layer, the parts of ensembles counted
@@ -97,6 +102,7 @@ void put_finer(Json& j, const PropKind& k) {
     if (k.chance != 100) j["chance"] = k.chance;
     if (k.lit) j["lit"] = true;
     if (k.flat) j["flat"] = true;
+    if (k.stands != Stands::facing) j["stands"] = stands_words().at(static_cast<std::size_t>(k.stands));
     if (k.frames > 1) j["frames"] = {k.frames, k.frame_ms};
     if (k.least != 25 || k.most != 400) j["scales"] = {k.least, k.most};
 }
@@ -123,6 +129,7 @@ void read_finer(const Field& f, const Project& project, PropKind& k) {
     if (f.has("chance")) k.chance = f["chance"].number(0, 1000);
     if (f.has("lit")) k.lit = f["lit"].yes();
     if (f.has("flat")) k.flat = f["flat"].yes();
+    if (f.has("stands")) k.stands = static_cast<Stands>(f["stands"].word(stands_words()));
     if (f.has("frames")) {
         const auto frames = f["frames"].list(2);
         if (frames.size() != 2) f["frames"].refuse("Two numbers are wanted: how many, and milliseconds for each");

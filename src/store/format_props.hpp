@@ -8,6 +8,8 @@
 
 namespace vic::store {
 
+const std::vector<std::string>& stands_words(); // in the order of level::Stands
+
 Json kind_json(const level::PropKind& kind);
 // Its sheet must be the project's; the parts of an ensemble may be of kinds that are read later. Throws InputError.
 level::PropKind read_kind(const Field& f, const level::Project& project);

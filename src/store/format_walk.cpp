@@ -44,6 +44,15 @@ constexpr Whole kWholes[] = {{"grace_edge", &Walker::grace_edge, 0, kMostGrace},
                              {"grace_landing", &Walker::grace_landing, 0, kMostGrace},
                              {"foot", &Walker::foot, 0, 64 * 64},
                              {"ways", &Walker::ways, 4, 8}};
+struct InHeight { // centimetres, but for the slope
+    const char* name;
+    int Upright::*value;
+    int least, most;
+};
+constexpr InHeight kInHeight[] = {{"wide", &Upright::wide, 1, 10'000},  {"tall", &Upright::tall, 1, 10'000},
+                                  {"eyes", &Upright::eyes, 0, 10'000},  {"step", &Upright::step, 0, 10'000},
+                                  {"slope", &Upright::slope, 0, 80},    {"pace", &Upright::pace, 1, 100'000},
+                                  {"jump", &Upright::jump, 0, 100'000}, {"drop", &Upright::drop, 0, 1'000'000}};
 
 } // namespace
 
@@ -54,6 +63,8 @@ Json walker_json(const Walker& walker) {
         if (walker.*r.value != plain.*r.value) j[r.name] = walker.*r.value;
     for (const Whole& w : kWholes)
         if (walker.*w.value != plain.*w.value) j[w.name] = walker.*w.value;
+    for (const InHeight& u : kInHeight)
+        if (walker.upright.*u.value != plain.upright.*u.value) j["upright"][u.name] = walker.upright.*u.value;
     if (walker.slack != plain.slack) j["slack"] = to_json(walker.slack);
     if (!walker.mover.empty()) j["mover"] = walker.mover;
     return j;
@@ -70,6 +81,9 @@ Walker read_walker(const Field& f) {
     for (const Whole& w : kWholes)
         if (f.has(w.name)) out.*w.value = f[w.name].number(w.least, w.most);
     if (out.ways != 4) out.ways = 8;
+    if (f.has("upright"))
+        for (const InHeight& u : kInHeight)
+            if (f["upright"].has(u.name)) out.upright.*u.value = f["upright"][u.name].number(u.least, u.most);
     if (f.has("slack")) out.slack = f["slack"].size(0, kMostSlack);
     if (f.has("mover")) out.mover = f["mover"].text(256);
     return out;

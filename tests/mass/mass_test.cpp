@@ -42,7 +42,7 @@ std::vector<scene::Placed> placed_in(const House& house) {
 using Triangle = std::array<std::array<double, 3>, 3>;
 std::vector<Triangle> standing(const House& house, const scene::Placed& p) {
     const scene::Model model = scene::model_of(*house.kit, p.piece);
-    const scene::Placing by = scene::placing_of(p, house.kit->read.pieces[p.piece].cells, 1.5);
+    const scene::Placing by = scene::placing_of(p, house.kit->read.pieces[p.piece].cells, scene::Storeys(house.kits));
     std::vector<Triangle> out;
     for (std::size_t i = 0; i + 2 < model.corners.size(); i += 3) {
         Triangle t{};
@@ -116,7 +116,7 @@ TEST_CASE("what is merged fills what its pieces fill, and nothing else", "[mass]
     for (int round = 0; round < make::rounds(6, 100); ++round) {
         const House house = random_house(static_cast<unsigned>(round), 0.1 + 0.1 * (round % 6));
         const auto placed = placed_in(house);
-        const mass::Mass mass = mass::merged(placed, house.kits);
+        const mass::Mass mass = mass::merged(placed, house.kits, scene::Storeys(house.kits));
         std::vector<std::vector<Triangle>> pieces;
         for (const scene::Placed& p : placed) pieces.push_back(standing(house, p));
         make::Random random(static_cast<unsigned>(round) + 99);
@@ -140,7 +140,7 @@ TEST_CASE("what is merged fills what its pieces fill, and nothing else", "[mass]
 TEST_CASE("the shell of what is merged is closed and holds as much", "[mass]") {
     for (int round = 0; round < make::rounds(8, 200); ++round) {
         const House house = random_house(static_cast<unsigned>(round) + 7, 0.1 * (1 + round % 9));
-        const mass::Mass mass = mass::merged(placed_in(house), house.kits);
+        const mass::Mass mass = mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits));
         const mass::Shell shell = mass::shell_of(mass);
         CHECK(open_sides(shell) == 0);
         CHECK(volume6(shell) == 3 * mass::volume2(mass));
@@ -151,7 +151,7 @@ TEST_CASE("the shell of what is merged is closed and holds as much", "[mass]") {
 TEST_CASE("faces between pieces that touch are gone", "[mass]") {
     House house;
     for (int x = 2; x < 9; ++x) house.lay({x, 4}, "Wall 5x", 1);
-    const mass::Mass mass = mass::merged(placed_in(house), house.kits);
+    const mass::Mass mass = mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits));
     REQUIRE(mass.slabs.size() == 1);
     CHECK(mass.slabs[0].from == 0);
     CHECK(mass.slabs[0].to == 96);
@@ -175,7 +175,7 @@ TEST_CASE("a piece whose mesh is not closed is told, and the rest stands", "[mas
         }
     house.kit = kit;
     house.kits = {kit};
-    const mass::Mass mass = mass::merged(placed_in(house), house.kits);
+    const mass::Mass mass = mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits));
     CHECK(mass.open == 1);
     CHECK(mass.pieces == 1);
     CHECK(inside(mass, 2 * 64 + 32, 40, 2 * 64 + 32));
@@ -190,7 +190,7 @@ TEST_CASE("a corner far away does not make a piece as large as the land", "[mass
         if (body.name == "Wall 15x") body.mesh.points[0] = {9e5, 1, -9e5};
     house.kit = kit;
     house.kits = {kit};
-    const mass::Mass mass = mass::merged(placed_in(house), house.kits);
+    const mass::Mass mass = mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits));
     for (const mass::Slab& slab : mass.slabs)
         for (const outline::Outline& o : slab.outlines)
             for (const Point p : o.points) CHECK((std::abs(p.x) < (1 << 15) && std::abs(p.y) < (1 << 15)));
@@ -213,7 +213,7 @@ TEST_CASE("a roof becomes steps that are not higher than they may be, and stays 
     house.kits = {kit};
     house.lay({3, 3}, "Lean-to");
     house.lay({4, 3}, "Lean-to", 1);
-    const mass::Mass mass = mass::merged(placed_in(house), house.kits);
+    const mass::Mass mass = mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits));
     REQUIRE(mass.slabs.size() >= 6);
     for (const mass::Slab& slab : mass.slabs) CHECK(slab.to - slab.from <= mass::kStep);
     const mass::Shell shell = mass::shell_of(mass);
@@ -241,7 +241,7 @@ TEST_CASE("a level is written as a file that is read again", "[mass][glb]") {
             const kit::Vec a = body.mesh.points[t[0]], b = body.mesh.points[t[1]], c = body.mesh.points[t[2]];
             volume += std::llround(kit::dot(a, kit::cross(b, c)) * 32 * 32 * 32); // a cell is two metres
         }
-    CHECK(std::abs(volume - 3 * mass::volume2(mass::merged(placed, house.kits))) < 50);
+    CHECK(std::abs(volume - 3 * mass::volume2(mass::merged(placed, house.kits, scene::Storeys(house.kits)))) < 50);
     std::int64_t all = 0;
     for (const scene::Placed& p : placed)
         all += static_cast<std::int64_t>(house.kit->file.bodies[p.piece].mesh.triangles.size());

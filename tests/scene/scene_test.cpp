@@ -31,7 +31,7 @@ TEST_CASE("a piece stands in its cells whichever way it is turned, as its pictur
         REQUIRE(placed.size() == 1);
         CHECK(placed[0].cells == Box{4, 3, 1, 1});
         const scene::Model model = scene::model_of(*house.kit, placed[0].piece);
-        const scene::Placing by = scene::placing_of(placed[0], {1, 1}, 1.5);
+        const scene::Placing by = scene::placing_of(placed[0], {1, 1}, scene::Storeys(house.kits));
         // What of the cell it covers, in sixteenths, by its triangles and by the picture as it is laid.
         float least_x = 99, most_x = -99, least_z = 99, most_z = -99;
         for (const auto& corner : model.corners) {
@@ -74,7 +74,7 @@ TEST_CASE("a piece of several cells has a tile for each quarter turn, and stands
         REQUIRE(placed.size() == 1);
         CHECK(placed[0].turn.code == turn);
         CHECK(placed[0].cells.size() == (turn % 2 == 0 ? Size{2, 1} : Size{1, 2}));
-        const scene::Placing by = scene::placing_of(placed[0], {2, 1}, 1.5);
+        const scene::Placing by = scene::placing_of(placed[0], {2, 1}, scene::Storeys(house.kits));
         for (const auto& corner : scene::model_of(*house.kit, placed[0].piece).corners) {
             const auto p = moved(by, corner.at);
             CHECK(p[0] >= static_cast<float>(placed[0].cells.x) - 1e-4F);
@@ -94,10 +94,11 @@ TEST_CASE("storeys stand on one another, those above are cut away, and blocks ta
     const auto all = scene::placed_in(house.project, house.level, house.kits, 9);
     REQUIRE(all.size() == 4);
     CHECK(scene::placed_in(house.project, house.level, house.kits, 0).size() == 2);
-    CHECK(scene::storey_height(house.kits) == Approx(1.5));
+    CHECK(scene::Storeys(house.kits).height(0) == Approx(1.5));
     for (const scene::Placed& p : all) {
         const scene::Model model = scene::model_of(*house.kit, p.piece);
-        const scene::Placing by = scene::placing_of(p, house.kit->read.pieces[p.piece].cells, 1.5);
+        const scene::Placing by =
+            scene::placing_of(p, house.kit->read.pieces[p.piece].cells, scene::Storeys(house.kits));
         CHECK(moved(by, model.least)[1] == Approx(p.storey * 1.5).margin(1e-5));
         if (house.kit->file.bodies[p.piece].name != "Hall") continue;
         CHECK(p.cells == Box{3, 1, 2, 1});
@@ -147,7 +148,7 @@ TEST_CASE("props that stand are upright cards about their feet, and what lies fl
     turned.mirrored = true;
     house.level.edit(props).props().put({3, tall.id, {120, 60}, turned});
     const level::PropKinds kinds(house.project);
-    const auto cards = scene::cards_in(kinds, house.level, 1.5, 0);
+    const auto cards = scene::cards_in(kinds, house.level, scene::Storeys(house.kits), 0);
     REQUIRE(cards.size() == 2);
     // The foot: pixels 38 to 41 of the level across, its lower edge at 61; cells of 16.
     CHECK(cards[0].foot[0] == Approx(40 / 16.0));
@@ -161,8 +162,8 @@ TEST_CASE("props that stand are upright cards about their feet, and what lies fl
     CHECK(cards[1].top == Approx(22 / 16.0)); // it stands, however it lies in the plan
     // A storey higher they stand higher, and are cut away with it.
     house.level.edit(props).storey = 2;
-    CHECK(scene::cards_in(kinds, house.level, 1.5, 1).empty());
-    CHECK(scene::cards_in(kinds, house.level, 1.5, 2)[0].foot[1] == Approx(3));
+    CHECK(scene::cards_in(kinds, house.level, scene::Storeys(house.kits), 1).empty());
+    CHECK(scene::cards_in(kinds, house.level, scene::Storeys(house.kits), 2)[0].foot[1] == Approx(3));
     house.level.edit(props).storey = 0;
     const level::Level ground = scene::flat_of(house.project, house.level, house.kits);
     CHECK(ground.layer(props)->props().size() == 1);

@@ -144,13 +144,12 @@ GlScene::Shape& GlScene::shapeOf(std::size_t kit, std::size_t piece) {
     return shape;
 }
 
-void GlScene::setPieces(const std::vector<scene::Placed>& placed) {
+void GlScene::setPieces(const std::vector<scene::Placed>& placed, const scene::Storeys& storeys) {
     shadowsOf_.reset();
-    const double storey = scene::storey_height(kits_);
     std::map<std::pair<std::size_t, std::size_t>, std::vector<scene::Placing>> by_piece;
     height_ = 1;
     for (const scene::Placed& p : placed)
-        by_piece[{p.kit, p.piece}].push_back(scene::placing_of(p, kits_[p.kit]->read.pieces[p.piece].cells, storey));
+        by_piece[{p.kit, p.piece}].push_back(scene::placing_of(p, kits_[p.kit]->read.pieces[p.piece].cells, storeys));
     for (auto& [key, shape] : shapes_) shape.count = 0;
     for (const auto& [key, placings] : by_piece) {
         Shape& shape = shapeOf(key.first, key.second);
@@ -209,8 +208,8 @@ void GlScene::setCards(std::map<std::uint64_t, Cards> cards) {
         QOpenGLVertexArrayObject::Binder bound(shape.vao.get());
         shape.stand.bind();
         shape.stand.allocate(kind.stand.data(), static_cast<int>(kind.stand.size() * sizeof(Cards::Stands)));
-        constexpr std::pair<int, std::size_t> kParts[] = {{3, 0}, {4, 12}, {4, 28}, {1, 44}};
-        for (GLuint i = 0; i < 4; ++i) {
+        constexpr std::pair<int, std::size_t> kParts[] = {{3, 0}, {4, 12}, {4, 28}, {1, 44}, {2, 48}};
+        for (GLuint i = 0; i < 5; ++i) {
             glEnableVertexAttribArray(i);
             glVertexAttribPointer(i, kParts[i].first, GL_FLOAT, GL_FALSE, sizeof(Cards::Stands),
                                   reinterpret_cast<const void*>(kParts[i].second));

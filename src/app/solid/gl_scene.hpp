@@ -31,14 +31,15 @@ struct Sun {
     [[nodiscard]] QVector3D colour() const;
 };
 
-// Props of one picture that stand up, each facing the eye.
+// Props of one picture that stand up.
 struct Cards {
     QImage picture;
     struct Stands {
         float foot[3];
-        float reach[4]; // left, right, up, down, in cells
-        float tint[4];  // that its colours are multiplied with
-        float turned;   // 1: mirrored
+        float reach[4];  // left, right, up, down, in cells
+        float tint[4];   // that its colours are multiplied with
+        float turned;    // 1: mirrored
+        float across[2]; // to its right, x and z; 0, 0: it faces the eye
     };
     std::vector<Stands> stand;
 };
@@ -55,7 +56,7 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     // What is wrong where it cannot be drawn; empty where all is well.
     QString initialize();
     void setKits(const Kits& kits);
-    void setPieces(const std::vector<scene::Placed>& placed);
+    void setPieces(const std::vector<scene::Placed>& placed, const scene::Storeys& storeys);
     // By any number that tells pictures apart; a picture that is empty is the one of before.
     void setCards(std::map<std::uint64_t, Cards> cards);
     // What lies flat on the lowest storey, over so many cells.

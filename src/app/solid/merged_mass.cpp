@@ -71,7 +71,8 @@ std::shared_ptr<const DrawnMass> MergedMass::of(const std::vector<std::shared_pt
     session_.jobs().start<DrawnMass>(
         "mass", {},
         [state = session_.document().state(), level, kits](Jobs::Progress&) {
-            return drawn(mass::merged(scene::placed_in(*state, *level, kits, level::kMostStorey), kits));
+            return drawn(mass::merged(scene::placed_in(*state, *level, kits, level::kMostStorey), kits,
+                                      scene::Storeys(kits, level->storey_heights)));
         },
         [this](DrawnMass& mass) {
             mass_ = std::make_shared<const DrawnMass>(std::move(mass));

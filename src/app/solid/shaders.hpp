@@ -71,6 +71,7 @@ layout(location = 0) in vec3 foot;
 layout(location = 1) in vec4 reach;
 layout(location = 2) in vec4 tint;
 layout(location = 3) in float turned;
+layout(location = 4) in vec2 fixedAcross;
 uniform mat4 view;
 uniform mat4 light;
 uniform vec3 across;
@@ -82,9 +83,13 @@ out vec4 inLight;
 out vec4 seenTint;
 void main() {
     bool right = gl_VertexID >= 2, up = gl_VertexID % 2 == 1;
-    vec3 at = foot + across * (right ? reach.y : -reach.x) + vec3(0, up ? reach.z : -reach.w, 0);
+    bool stands = dot(fixedAcross, fixedAcross) > 0.0;
+    vec3 along = stands ? vec3(fixedAcross.x, 0, fixedAcross.y) : across;
+    vec3 seenFrom = stands ? vec3(-fixedAcross.y, 0, fixedAcross.x) : facing;
+    if (dot(seenFrom, facing) < 0.0) seenFrom = -seenFrom; // from behind, too
+    vec3 at = foot + along * (right ? reach.y : -reach.x) + vec3(0, up ? reach.z : -reach.w, 0);
     seenUv = vec2(right != (turned > 0.5) ? 1.0 : 0.0, up ? 0.0 : 1.0);
-    seenNormal = normalize(facing + vec3(0, 0.7, 0)); // as what is round, not as a wall
+    seenNormal = normalize(seenFrom + vec3(0, 0.7, 0)); // as what is round, not as a wall
     seenTint = tint;
     // In front of its own shadow, as seen from the sun.
     inLight = light * vec4(foot + vec3(0, max(reach.z * 0.35, 0.05), 0) + sunWay * 0.6, 1);

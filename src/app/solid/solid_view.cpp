@@ -64,7 +64,11 @@ int SolidView::storey() const {
     return layer ? layer->storey : 0;
 }
 
-double SolidView::plane() const { return storey() * scene::storey_height(bodies_.all()); }
+scene::Storeys SolidView::storeys() const {
+    return scene::Storeys(bodies_.all(), session_.level() ? session_.level()->storey_heights : std::map<int, int>{});
+}
+
+double SolidView::plane() const { return storeys().low(storey()); }
 
 void SolidView::look(Look how) {
     look_ = how;
@@ -148,7 +152,7 @@ void SolidView::take() {
     const auto placed = scene::placed_in(session_.project(), level, kits, storey());
     pieces_ = static_cast<int>(placed.size());
     if (std::exchange(came_, false) && !framed_ && pieces_ > 0) look(look_);
-    scene_->setPieces(placed);
+    scene_->setPieces(placed, storeys());
     takeCards(level);
     if (!std::exchange(groundStale_, false) || view_.stroking()) return;
     const level::Level flat = scene::flat_of(session_.project(), level, kits);
@@ -173,7 +177,7 @@ void SolidView::takeCards(const level::Level& level) {
     art.update(session_.project());
     std::map<std::uint64_t, Cards> out;
     standing_ = 0;
-    for (const scene::Card& card : scene::cards_in(kinds, level, scene::storey_height(bodies_.all()), storey())) {
+    for (const scene::Card& card : scene::cards_in(kinds, level, storeys(), storey())) {
         Cards& kind = out[card.kind->id];
         if (kind.stand.empty())
             if (const picture::Art::Picture* picture = art.prop(*card.kind, false))
@@ -181,10 +185,12 @@ void SolidView::takeCards(const level::Level& level) {
                                       picture->size.h, QImage::Format_ARGB32_Premultiplied)
                                    .copy();
         const auto part = [](std::uint8_t v) { return static_cast<float>(v) / 255; };
-        kind.stand.push_back({{card.foot[0], card.foot[1], card.foot[2]},
-                              {card.left, card.right, card.top, card.bottom},
-                              {part(card.wash.times.r), part(card.wash.times.g), part(card.wash.times.b), 1},
-                              card.mirrored ? 1.0F : 0.0F});
+        kind.stand.push_back(
+            {{card.foot[0], card.foot[1], card.foot[2]},
+             {card.left, card.right, card.top, card.bottom},
+             {part(card.wash.times.r), part(card.wash.times.g), part(card.wash.times.b), 1},
+             card.mirrored ? 1.0F : 0.0F,
+             {card.turned ? std::cos(*card.turned) : 0.0F, card.turned ? std::sin(*card.turned) : 0.0F}});
         ++standing_;
     }
     scene_->setCards(std::move(out));
@@ -218,7 +224,7 @@ void SolidView::paintGL() {
     scene_->draw(seen, sun_, tokensOf(this).outside, pixels, dragged_.has_value());
     if (pointed_ && session_.level() && session_.level()->cells().contains(*pointed_)) {
         const auto low = static_cast<float>(plane());
-        const auto high = low + static_cast<float>(scene::storey_height(bodies_.all()));
+        const auto high = low + static_cast<float>(storeys().height(storey()));
         const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
         scene_->drawBox(seen, {x, low, z}, {x + 1, high, z + 1}, tokensOf(this).vermilion);
     }

@@ -62,6 +62,7 @@ class SolidView : public QOpenGLWidget {
     void takeMass();               // likewise what blocks, in Bound
     void pass(QMouseEvent* event); // on to the level view
     [[nodiscard]] int storey() const;
+    [[nodiscard]] scene::Storeys storeys() const;
     [[nodiscard]] double plane() const; // of the active storey, in cells
     [[nodiscard]] QMatrix4x4 matrix() const;
     void turnBy(QPointF pixels);
