@@ -120,6 +120,7 @@ struct Mark {
     std::optional<Rgba> colour{}; // as it is shown; that of its kind without
     Notes notes{};
     PropKindId figure = 0; // of an actor: a kind of prop with a picture, by which it is seen; of the start the walker's
+    int storey = 0;        // on which it lies, where the level has storeys
     bool operator==(const Mark&) const = default;
 };
 

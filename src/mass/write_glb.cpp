@@ -238,6 +238,7 @@ class Writer {
 
     int marks() {
         Json children = Json::array();
+        const scene::Storeys storeys(kits_, level_.storey_heights);
         for (const level::Mark& m : level_.marks) {
             Json extras{{"mark", store::mark_words().at(static_cast<std::size_t>(m.kind))},
                         {"cells", {m.cells.x, m.cells.y, m.cells.w, m.cells.h}}};
@@ -245,7 +246,8 @@ class Writer {
             children.push_back(
                 add(nodes_, {{"name", m.name},
                              {"translation",
-                              {metres(static_cast<float>(m.cells.x) + static_cast<float>(m.cells.w) / 2), 0.0,
+                              {metres(static_cast<float>(m.cells.x) + static_cast<float>(m.cells.w) / 2),
+                               metres(static_cast<float>(storeys.low(m.storey))),
                                metres(static_cast<float>(m.cells.y) + static_cast<float>(m.cells.h) / 2)}},
                              {"extras", std::move(extras)}}));
         }

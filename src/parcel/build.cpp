@@ -134,6 +134,7 @@ Json marks_json(const Project& project, const Level& level, const Used& used) {
                        {"name", m.name},
                        {"kind", store::mark_words().at(static_cast<std::size_t>(m.kind))},
                        {"cells", to_json(m.cells)}});
+        if (m.storey != 0) out.back()["storey"] = m.storey;
         const auto figure =
             std::find_if(used.kinds.begin(), used.kinds.end(), [&](const PropKind* k) { return k->id == m.figure; });
         if (figure != used.kinds.end()) out.back()["figure"] = figure - used.kinds.begin();

@@ -351,6 +351,7 @@ Json mark_json(const Mark& m) {
     Json j{{"id", m.id}, {"name", m.name}, {"kind", word_of(mark_words(), m.kind)}, {"cells", to_json(m.cells)}};
     if (m.colour) j["colour"] = to_json(*m.colour);
     if (m.figure != 0) j["figure"] = m.figure;
+    if (m.storey != 0) j["storey"] = m.storey;
     put_notes(j, m.notes);
     return j;
 }
@@ -362,6 +363,7 @@ Mark read_mark(const Field& f, const Project& project) {
     m.kind = static_cast<MarkKind>(f["kind"].word(mark_words()));
     m.cells = f["cells"].box(-kMostCells, 2 * kMostCells);
     if (f.has("colour")) m.colour = f["colour"].colour();
+    if (f.has("storey")) m.storey = f["storey"].number(0, kMostStorey);
     if (f.has("figure")) {
         m.figure = static_cast<PropKindId>(f["figure"].integer(1, UINT32_MAX));
         const PropKind* kind = project.prop_kind(m.figure);
