@@ -179,19 +179,45 @@ kit::Told told_of(const KitSource& source) {
     return out;
 }
 
+Project with_piece_blocking(Project project, TileId tile, PieceBlocks blocks, const std::string& as) {
+    for (const auto& sheet : project.sheets) {
+        const KitPiece* const piece = piece_of(*sheet, tile);
+        if (!piece) continue;
+        Sheet changed = *sheet;
+        for (KitPiece& p : changed.kit->pieces)
+            if (p.name == piece->name) {
+                p.blocks = blocks;
+                p.as = blocks == PieceBlocks::another ? as : std::string();
+            }
+        project.put(std::move(changed));
+        break;
+    }
+    return project;
+}
+
+const KitPiece* piece_of(const Sheet& sheet, TileId tile) {
+    if (!sheet.kit) return nullptr;
+    const auto& pieces = sheet.kit->pieces;
+    const auto found = std::find_if(pieces.begin(), pieces.end(), [&](const KitPiece& p) { return p.tile == tile; });
+    return found == pieces.end() ? nullptr : &*found;
+}
+
 PutKit put_kit(Project project, SheetId id, const std::string& name, const std::string& file, const std::string& source,
                const kit::KitFile& kit, const kit::KitReading& read, const kit::Drawn& drawn, int side,
                const std::vector<KitMaterial>& materials) {
     PutKit out;
     std::map<std::string, TileId> known;
+    std::map<std::string, std::pair<PieceBlocks, std::string>> blocking;
     const bool fresh = id == 0;
     const Cut cut{{side, side}, {}, {}, 1};
     if (fresh) {
         project = add_sheet(std::move(project), file, drawn.image, name, cut, true, id);
     } else {
         if (project.sheet(id)->kit)
-            for (const KitPiece& p : project.sheet(id)->kit->pieces)
+            for (const KitPiece& p : project.sheet(id)->kit->pieces) {
                 known.emplace(kit::turned_key(p.name, p.turn), p.tile);
+                blocking.emplace(p.name, std::pair(p.blocks, p.as));
+            }
         project = replace_image(std::move(project), id, std::make_shared<const Image>(drawn.image), file);
         project = recut_sheet(std::move(project), id, cut, true);
     }
@@ -206,7 +232,11 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
         if (place.empty() || kept.pieces.size() >= kMostKitPieces) return;
         Size size = read.pieces[i].cells;
         if (turn % 2 != 0) std::swap(size.w, size.h);
-        KitPiece piece{kit::key_of(kit.bodies[i]), 0, size, read.pieces[i].storeys, turn};
+        KitPiece piece;
+        piece.name = kit::key_of(kit.bodies[i]);
+        piece.cells = size;
+        piece.storeys = read.pieces[i].storeys;
+        piece.turn = turn;
         std::vector<TileId> cells;
         for (const Tile& t : project.sheet(id)->tiles)
             if (!t.is_block() && place.contains(t.box.corner())) cells.push_back(t.id);
@@ -218,6 +248,10 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
             piece.tile = block.tile;
         }
         if (piece.tile == 0) return;
+        if (const auto said = blocking.find(piece.name); said != blocking.end()) {
+            piece.blocks = said->second.first;
+            piece.as = said->second.second;
+        }
         const auto before = known.find(kit::turned_key(piece.name, turn));
         if (before == known.end() || before->second != piece.tile) made.emplace(piece.tile, Made{i, turn});
         kept.pieces.push_back(std::move(piece));

@@ -32,6 +32,12 @@ std::map<int, int> heights_moved(const Level& level, const To& to) {
     return out;
 }
 
+// And so do marks; those of a storey that goes come down.
+template <class To>
+void move_marks(Level& level, const To& to) {
+    for (Mark& m : level.marks) m.storey = std::clamp(to(m.storey), 0, kMostStorey);
+}
+
 void set_storey(LayerRef& layer, int storey) {
     if (layer->storey != storey) own(layer).storey = storey;
 }
@@ -78,7 +84,9 @@ Level with_storey_above(const Level& level, int storey, bool doubled, std::uint3
     if (made.empty()) return level;
     if (static_cast<int>(at) <= out.plane) out.plane += static_cast<int>(made.size());
     out.layers.insert(out.layers.begin() + static_cast<std::ptrdiff_t>(at), made.begin(), made.end());
-    out.storey_heights = heights_moved(level, [&](int s) { return s > storey ? s + 1 : s; });
+    const auto moved = [&](int s) { return s > storey ? s + 1 : s; };
+    out.storey_heights = heights_moved(level, moved);
+    move_marks(out, moved);
     if (const auto own = level.storey_heights.find(storey); own != level.storey_heights.end())
         out.storey_heights[storey + 1] = own->second;
     return out;
@@ -100,7 +108,9 @@ Level moved_storey(const Level& level, int storey, bool up) {
         const auto key = [&](const LayerRef& l) { return l->storey == storey || l->storey == other ? l->storey : -1; };
         return key(a) >= 0 && key(b) >= 0 && key(a) < key(b);
     });
-    out.storey_heights = heights_moved(level, [&](int s) { return s == storey ? other : s == other ? storey : s; });
+    const auto moved = [&](int s) { return s == storey ? other : s == other ? storey : s; };
+    out.storey_heights = heights_moved(level, moved);
+    move_marks(out, moved);
     return out;
 }
 
@@ -116,6 +126,7 @@ Level without_storey(const Level& level, int storey) {
     for (LayerRef& layer : out.layers)
         if (layer->storey > storey) set_storey(layer, layer->storey - 1);
     out.storey_heights = heights_moved(level, [&](int s) { return s == storey ? -1 : s > storey ? s - 1 : s; });
+    move_marks(out, [&](int s) { return s >= storey ? s - 1 : s; });
     return out;
 }
 

@@ -172,6 +172,21 @@ Placing placing_of(const Placed& placed, Size model_cells, const Storeys& storey
     return {{{xx, 0, xz, mx - xx * w - xz * h}, {0, 1, 0, up}, {zx, 0, zz, mz - zx * w - zz * h}}};
 }
 
+namespace {
+
+void take_pieces(const level::Layer& layer, const std::map<level::TileId, Shows>& pieces, level::Level& out) {
+    if (!layer.tiles()) return;
+    std::vector<Point> taken;
+    level::each_cell(layer.grid(), layer.cells(), [&](Point at, level::Cell cell, level::MaterialId) {
+        if (pieces.contains(cell.tile())) taken.push_back(at);
+    });
+    if (taken.empty()) return;
+    level::Grid& grid = out.edit(layer.id).grid();
+    for (const Point at : taken) grid.set(at, {}, 0);
+}
+
+} // namespace
+
 level::Level flat_of(const level::Project& project, const level::Level& level,
                      const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
     level::Level out = level;
@@ -192,15 +207,15 @@ level::Level flat_of(const level::Project& project, const level::Level& level,
                 out.edit(layer->id).props().remove_if(stands);
             continue;
         }
-        if (!layer->tiles()) continue;
-        std::vector<Point> taken;
-        level::each_cell(layer->grid(), layer->cells(), [&](Point at, level::Cell cell, level::MaterialId) {
-            if (pieces.contains(cell.tile())) taken.push_back(at);
-        });
-        if (taken.empty()) continue;
-        level::Grid& grid = out.edit(layer->id).grid();
-        for (const Point at : taken) grid.set(at, {}, 0);
+        take_pieces(*layer, pieces, out);
     }
+    return out;
+}
+
+level::Level without_pieces(const level::Level& level, const std::vector<std::shared_ptr<const LoadedKit>>& kits) {
+    level::Level out = level;
+    const auto pieces = pieces_of(kits);
+    for (const level::LayerRef& layer : level.layers) take_pieces(*layer, pieces, out);
     return out;
 }
 

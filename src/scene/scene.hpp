@@ -105,6 +105,9 @@ Placing placing_of(const Placed& placed, Size model_cells, const Storeys& storey
 level::Level flat_of(const level::Project& project, const level::Level& level,
                      const std::vector<std::shared_ptr<const LoadedKit>>& kits);
 
+// The same with its props: all that is no piece, on its own storey.
+level::Level without_pieces(const level::Level& level, const std::vector<std::shared_ptr<const LoadedKit>>& kits);
+
 // Where a ray (a place, and a way) meets a storey's plane; nothing where it goes away from it or along it.
 struct Ray {
     std::array<double, 3> from{}, way{};

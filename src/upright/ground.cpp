@@ -1,0 +1,201 @@
+#include "upright/ground.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <cstdlib>
+#include <utility>
+
+#include "level/standing.hpp"
+#include "outline/solid.hpp"
+
+namespace vic::upright {
+
+using outline::kUnit;
+
+namespace {
+
+constexpr std::int64_t kMostSamples = std::int64_t{1} << 21;
+constexpr int kFlatHigh = 2 * kUnit; // how high what is flat and blocks is taken to be: nobody gets over it
+
+int units_of(int centimetres, double metres) {
+    return std::max(0, static_cast<int>(std::lround(centimetres / 100.0 / metres * kUnit)));
+}
+
+// visit(row, from, to) for the samples whose middle lies within the outlines (1/64 cells), even and odd.
+template <class Visit>
+void each_run(const std::vector<outline::Outline>& outlines, Size samples, int side, const Visit& visit) {
+    // Where each row's middle is crossed. A middle lies on no whole unit, so that no line runs along it.
+    std::vector<std::vector<double>> crossed(static_cast<std::size_t>(samples.h));
+    for (const outline::Outline& o : outlines)
+        for (std::size_t i = 0; i < o.points.size(); ++i) {
+            Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
+            if (a.y == b.y) continue;
+            if (a.y > b.y) std::swap(a, b);
+            const auto row_at = [&](int y) { return floor_div(2 * y - side + 2 * side - 1, 2 * side); };
+            for (int row = std::max(0, row_at(a.y)); row < samples.h; ++row) {
+                const double y = row * side + side / 2.0;
+                if (y <= a.y) continue;
+                if (y > b.y) break;
+                crossed[static_cast<std::size_t>(row)].push_back(a.x + (y - a.y) * (b.x - a.x) / (b.y - a.y));
+            }
+        }
+    for (int row = 0; row < samples.h; ++row) {
+        std::vector<double>& xs = crossed[static_cast<std::size_t>(row)];
+        std::sort(xs.begin(), xs.end());
+        for (std::size_t i = 0; i + 1 < xs.size(); i += 2) {
+            const auto first = static_cast<int>(std::ceil((xs[i] - side / 2.0) / side));
+            const auto end = static_cast<int>(std::ceil((xs[i + 1] - side / 2.0) / side));
+            if (std::max(0, first) < std::min(samples.w, end)) visit(row, std::max(0, first), std::min(samples.w, end));
+        }
+    }
+}
+
+} // namespace
+
+Body body_of(const level::Upright& u, double metres) {
+    Body out;
+    out.wide = std::max(1, units_of(u.wide, metres));
+    out.tall = std::max(1, units_of(u.tall, metres));
+    out.step = units_of(u.step, metres);
+    out.jump = std::max(out.step, units_of(u.jump, metres));
+    out.drop = std::max(out.step, units_of(u.drop, metres));
+    return out;
+}
+
+Plain plain_of(const level::Project& project, const level::Level& level,
+               const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
+    const level::Level flat = scene::without_pieces(level, kits);
+    const outline::Kinds kinds{level::TileTable(project, flat), level::PropKinds(project, flat)};
+    return {level.size, outline::outlines(outline::trace(flat, kinds))};
+}
+
+Ground::Ground(const mass::Mass& mass, const Plain& plain, const Body& body) : body_(body) {
+    while (side_ < kUnit && plain.cells.area() * (kUnit / side_) * (kUnit / side_) > kMostSamples) side_ *= 2;
+    size_ = {plain.cells.w * (kUnit / side_), plain.cells.h * (kUnit / side_)};
+    stand(mass, plain);
+    find_clear();
+}
+
+// From below: of each column the top that is still free above.
+void Ground::stand(const mass::Mass& mass, const Plain& plain) {
+    const auto columns = static_cast<std::size_t>(size_.area());
+    const auto index = [&](int row, int x) {
+        return static_cast<std::size_t>(row) * static_cast<std::size_t>(size_.w) + static_cast<std::size_t>(x);
+    };
+    std::vector<std::int32_t> top(columns, 0);
+    std::vector<char> carries(columns, 1); // whether one may stand on that
+    each_run(plain.blocked, size_, side_, [&](int row, int from, int to) {
+        for (int x = from; x < to; ++x) top[index(row, x)] = kFlatHigh, carries[index(row, x)] = 0;
+    });
+    struct Found {
+        std::uint32_t column;
+        std::int32_t height, head;
+    };
+    std::vector<Found> found;
+    for (const mass::Slab& slab : mass.slabs)
+        each_run(slab.outlines, size_, side_, [&](int row, int from, int to) {
+            for (int x = from; x < to; ++x) {
+                const std::size_t i = index(row, x);
+                if (slab.to <= top[i]) continue;
+                if (slab.from > top[i] && carries[i])
+                    found.push_back({static_cast<std::uint32_t>(i), top[i], slab.from - top[i]});
+                top[i] = slab.to;
+                carries[i] = 1;
+            }
+        });
+    for (std::size_t i = 0; i < columns; ++i)
+        if (carries[i]) found.push_back({static_cast<std::uint32_t>(i), top[i], kFree});
+    std::stable_sort(found.begin(), found.end(), [](const Found& a, const Found& b) { return a.column < b.column; });
+    first_.assign(columns + 1, 0);
+    for (const Found& f : found) {
+        ++first_[f.column + 1];
+        places_.push_back(
+            {static_cast<int>(f.column) % size_.w, static_cast<int>(f.column) / size_.w, f.height, f.head, false});
+    }
+    for (std::size_t i = 1; i < first_.size(); ++i) first_[i] += first_[i - 1];
+}
+
+void Ground::find_clear() {
+    const int reach = body_.wide / 2 / side_;
+    for (Place& p : places_) {
+        p.clear = p.head >= body_.tall;
+        for (int y = p.y - reach; y <= p.y + reach && p.clear; ++y)
+            for (int x = p.x - reach; x <= p.x + reach && p.clear; ++x) {
+                if (x == p.x && y == p.y) continue;
+                const auto [first, last] = column({x, y});
+                bool room = false;
+                for (std::size_t i = first; i < last && !room; ++i) {
+                    const Place& o = places_[i];
+                    room = o.height <= p.height + body_.step && o.height + o.head >= p.height + body_.tall;
+                }
+                p.clear = room || x < 0 || y < 0 || x >= size_.w || y >= size_.h;
+            }
+    }
+}
+
+std::pair<std::size_t, std::size_t> Ground::column(Point s) const {
+    if (s.x < 0 || s.y < 0 || s.x >= size_.w || s.y >= size_.h) return {0, 0};
+    const auto i = static_cast<std::size_t>(s.y) * static_cast<std::size_t>(size_.w) + static_cast<std::size_t>(s.x);
+    return {first_[i], first_[i + 1]};
+}
+
+std::optional<std::size_t> Ground::near(Point at, int height) const {
+    const Point middle{floor_div(at.x, side_), floor_div(at.y, side_)};
+    const int reach = kUnit / side_;
+    std::optional<std::size_t> best;
+    int least = 2 * kUnit;
+    for (int y = middle.y - reach; y <= middle.y + reach; ++y)
+        for (int x = middle.x - reach; x <= middle.x + reach; ++x) {
+            const auto [first, last] = column({x, y});
+            for (std::size_t i = first; i < last; ++i) {
+                if (!places_[i].clear) continue;
+                const int far = std::max(std::abs(x - middle.x), std::abs(y - middle.y)) * side_ +
+                                2 * std::abs(places_[i].height - height);
+                if (far < least) least = far, best = i;
+            }
+        }
+    return best;
+}
+
+Ground::Way Ground::way(const Place& from, const Place& to) const {
+    const int up = to.height - from.height;
+    if (up > body_.jump || -up > body_.drop) return Way::none;
+    // Upright above both, at the higher one.
+    const int high = std::max(from.height, to.height);
+    if (from.height + from.head < high + body_.tall || to.height + to.head < high + body_.tall) return Way::none;
+    return up > body_.step ? Way::jump : Way::walk;
+}
+
+Soaked soak(const Ground& ground, std::optional<std::size_t> from) {
+    Soaked out;
+    out.wet.assign(ground.places().size(), Wet::dry);
+    out.from = from;
+    if (!from) return out;
+    std::vector<std::size_t> order{*from};
+    out.wet[*from] = Wet::no_way_back;
+    for (std::size_t i = 0; i < order.size(); ++i)
+        ground.each_next(order[i], [&](std::size_t next) {
+            if (out.wet[next] != Wet::dry) return;
+            out.wet[next] = Wet::no_way_back;
+            order.push_back(next);
+        });
+    // Backwards: from which of them one comes to what leads back.
+    const auto& places = ground.places();
+    std::vector<std::size_t> back{*from};
+    out.wet[*from] = Wet::reached;
+    while (!back.empty()) {
+        const Ground::Place& p = places[back.back()];
+        back.pop_back();
+        for (const Point by : {Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}}) {
+            const auto [first, last] = ground.column(Point{p.x, p.y} + by);
+            for (std::size_t i = first; i < last; ++i)
+                if (out.wet[i] == Wet::no_way_back && ground.way(places[i], p) != Ground::Way::none) {
+                    out.wet[i] = Wet::reached;
+                    back.push_back(i);
+                }
+        }
+    }
+    return out;
+}
+
+} // namespace vic::upright

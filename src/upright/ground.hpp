@@ -1,0 +1,94 @@
+// Where one can be in a level of kit pieces, floor over floor: places to stand on, and what leads from one to the next.
+// All lengths are in 1/64 cells, heights too.
+#pragma once
+
+#include <cstdint>
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "level/depth.hpp"
+#include "mass/merge.hpp"
+
+namespace vic::upright {
+
+// Whoever walks.
+struct Body {
+    int wide = 1, tall = 1;
+    int step = 0; // that it goes up
+    int jump = 0; // that it gets up by a jump; at least `step`
+    int drop = 0; // that it goes down
+    bool operator==(const Body&) const = default;
+};
+// `metres`: of a cell.
+Body body_of(const level::Upright& upright, double metres);
+
+// What there is apart from what is merged: the plane at height 0, which carries everywhere in the level but where
+// something flat blocks.
+struct Plain {
+    Size cells;
+    std::vector<outline::Outline> blocked;
+};
+// That of a level: what blocks on its lowest storey and is no piece of a kit.
+Plain plain_of(const level::Project& project, const level::Level& level,
+               const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
+
+// Own method. Slabs are drawn as rasters of 8 samples a cell, fewer in very large levels; of each column of samples the
+// tops on which something is free are kept, with how much. A place is clear where nothing within the body's width
+// stands higher than a step, or lower than its head.
+class Ground {
+  public:
+    struct Place {
+        int x = 0, y = 0;   // sample
+        int height = 0;     // that one stands at
+        int head = 0;       // free above it; kFree: all
+        bool clear = false; // a body has room
+    };
+    static constexpr int kFree = 1 << 20;
+
+    Ground(const mass::Mass& mass, const Plain& plain, const Body& body);
+
+    [[nodiscard]] const Body& body() const { return body_; }
+    [[nodiscard]] int side() const { return side_; }                           // of a sample
+    [[nodiscard]] Size samples() const { return size_; }                       // of the level
+    [[nodiscard]] const std::vector<Place>& places() const { return places_; } // by column, from below
+    // The places of a column, as [first, last); none outside the level.
+    [[nodiscard]] std::pair<std::size_t, std::size_t> column(Point sample) const;
+    // The clear place nearest to there, no further than a cell; up and down counts twice.
+    [[nodiscard]] std::optional<std::size_t> near(Point at, int height) const;
+    // Whether one gets from a place to another in the column beside it, and whether only by a jump.
+    enum class Way : std::uint8_t { none, walk, jump };
+    [[nodiscard]] Way way(const Place& from, const Place& to) const;
+    // visit(number of a place) for all clear ones to which a way leads from that one.
+    template <class Visit>
+    void each_next(std::size_t from, const Visit& visit) const {
+        const Place& p = places_[from];
+        for (const Point by : {Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}}) {
+            const auto [first, last] = column(Point{p.x, p.y} + by);
+            for (std::size_t i = first; i < last; ++i)
+                if (places_[i].clear && way(p, places_[i]) != Way::none) visit(i);
+        }
+    }
+    // The middle of a place.
+    [[nodiscard]] Point middle(const Place& p) const { return {p.x * side_ + side_ / 2, p.y * side_ + side_ / 2}; }
+
+  private:
+    void stand(const mass::Mass& mass, const Plain& plain);
+    void find_clear();
+    Body body_;
+    int side_ = 8;
+    Size size_;
+    std::vector<Place> places_;
+    std::vector<std::uint32_t> first_; // by column, and the end
+};
+
+enum class Wet : std::uint8_t { dry, reached, no_way_back };
+struct Soaked {
+    std::vector<Wet> wet;            // by place
+    std::optional<std::size_t> from; // none where there is no room at the start
+    [[nodiscard]] bool at(std::size_t place) const { return place < wet.size() && wet[place] != Wet::dry; }
+};
+// From a place: all that one gets to, and whether from there back.
+Soaked soak(const Ground& ground, std::optional<std::size_t> from);
+
+} // namespace vic::upright
