@@ -157,13 +157,22 @@ std::optional<std::size_t> Ground::near(Point at, int height) const {
     return best;
 }
 
-Ground::Way Ground::way(const Place& from, const Place& to) const {
+bool Ground::leads(const Place& from, const Place& to, int away) const {
     const int up = to.height - from.height;
-    if (up > body_.jump || -up > body_.drop) return Way::none;
-    // Upright above both, at the higher one.
+    if (up > body_.jump || -up > body_.drop) return false;
+    if (away > 1 && std::abs(up) <= body_.step) return false; // one walks there, if at all
+    // Upright above both, and above what is between them, at the higher one.
     const int high = std::max(from.height, to.height);
-    if (from.height + from.head < high + body_.tall || to.height + to.head < high + body_.tall) return Way::none;
-    return up > body_.step ? Way::jump : Way::walk;
+    const auto free = [&](const Place& p) { return p.height <= high && p.height + p.head >= high + body_.tall; };
+    if (!free(from) || !free(to)) return false;
+    const Point by{(to.x - from.x) / away, (to.y - from.y) / away};
+    for (int k = 1; k < away; ++k) {
+        const auto [first, last] = column({from.x + by.x * k, from.y + by.y * k});
+        bool open = false;
+        for (std::size_t i = first; i < last && !open; ++i) open = free(places_[i]);
+        if (!open) return false;
+    }
+    return true;
 }
 
 Soaked soak(const Ground& ground, std::optional<std::size_t> from) {
@@ -180,20 +189,16 @@ Soaked soak(const Ground& ground, std::optional<std::size_t> from) {
             order.push_back(next);
         });
     // Backwards: from which of them one comes to what leads back.
-    const auto& places = ground.places();
     std::vector<std::size_t> back{*from};
     out.wet[*from] = Wet::reached;
     while (!back.empty()) {
-        const Ground::Place& p = places[back.back()];
+        const std::size_t to = back.back();
         back.pop_back();
-        for (const Point by : {Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}}) {
-            const auto [first, last] = ground.column(Point{p.x, p.y} + by);
-            for (std::size_t i = first; i < last; ++i)
-                if (out.wet[i] == Wet::no_way_back && ground.way(places[i], p) != Ground::Way::none) {
-                    out.wet[i] = Wet::reached;
-                    back.push_back(i);
-                }
-        }
+        ground.each_before(to, [&](std::size_t before) {
+            if (out.wet[before] != Wet::no_way_back) return;
+            out.wet[before] = Wet::reached;
+            back.push_back(before);
+        });
     }
     return out;
 }

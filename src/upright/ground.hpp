@@ -56,23 +56,37 @@ class Ground {
     [[nodiscard]] std::pair<std::size_t, std::size_t> column(Point sample) const;
     // The clear place nearest to there, no further than a cell; up and down counts twice.
     [[nodiscard]] std::optional<std::size_t> near(Point at, int height) const;
-    // Whether one gets from a place to another in the column beside it, and whether only by a jump.
-    enum class Way : std::uint8_t { none, walk, jump };
-    [[nodiscard]] Way way(const Place& from, const Place& to) const;
-    // visit(number of a place) for all clear ones to which a way leads from that one.
+    // visit(number of a place) for all clear ones to which a way leads from that one: a step or a slope to the column
+    // beside it, and off an edge or up on one by a jump as far as the body is wide.
     template <class Visit>
     void each_next(std::size_t from, const Visit& visit) const {
-        const Place& p = places_[from];
-        for (const Point by : {Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}}) {
-            const auto [first, last] = column(Point{p.x, p.y} + by);
-            for (std::size_t i = first; i < last; ++i)
-                if (places_[i].clear && way(p, places_[i]) != Way::none) visit(i);
-        }
+        each_beside(from, [&](std::size_t to, int away) {
+            if (leads(places_[from], places_[to], away)) visit(to);
+        });
+    }
+    // Likewise all clear ones from which a way leads to that one.
+    template <class Visit>
+    void each_before(std::size_t to, const Visit& visit) const {
+        each_beside(to, [&](std::size_t from, int away) {
+            if (leads(places_[from], places_[to], away)) visit(from);
+        });
     }
     // The middle of a place.
     [[nodiscard]] Point middle(const Place& p) const { return {p.x * side_ + side_ / 2, p.y * side_ + side_ / 2}; }
 
   private:
+    template <class Visit>
+    void each_beside(std::size_t place, const Visit& visit) const {
+        const Place& p = places_[place];
+        const int most = body_.wide / 2 / side_ + 2;
+        for (const Point by : {Point{1, 0}, Point{-1, 0}, Point{0, 1}, Point{0, -1}})
+            for (int away = 1; away <= most; ++away) {
+                const auto [first, last] = column({p.x + by.x * away, p.y + by.y * away});
+                for (std::size_t i = first; i < last; ++i)
+                    if (places_[i].clear) visit(i, away);
+            }
+    }
+    [[nodiscard]] bool leads(const Place& from, const Place& to, int away) const;
     void stand(const mass::Mass& mass, const Plain& plain);
     void find_clear();
     Body body_;
