@@ -20,6 +20,7 @@
 #include "app/bound/leak_list.hpp"
 #include "app/bound/movers_grid.hpp"
 #include "app/bound/save_drawing.hpp"
+#include "app/bound/snag_list.hpp"
 #include "app/bound/used_list.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
@@ -51,6 +52,8 @@ BoundPanel::BoundPanel(Session& session, LevelView& view, QWidget* parent)
     column->addSpacing(6);
     leaks_ = new LeakList(session_, view_, this);
     column->addWidget(leaks_);
+    snags_ = new SnagList(session_, view_, this);
+    column->addWidget(snags_);
     column->addSpacing(6);
     addHeading(column, tr("Merged"), &aside_);
     aside_->setText(tr("live"));
@@ -148,6 +151,7 @@ void BoundPanel::refresh() {
     if (!view_.stroking()) {
         used_->refresh();
         leaks_->refresh();
+        snags_->refresh();
         movers_->refresh();
         blockers_->refresh();
     }

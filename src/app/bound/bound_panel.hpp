@@ -14,6 +14,7 @@ class Session;
 class LeakList;
 class MoversGrid;
 class BlockerList;
+class SnagList;
 class UsedList;
 
 class BoundPanel : public QWidget {
@@ -31,6 +32,7 @@ class BoundPanel : public QWidget {
     LevelView& view_;
     UsedList* used_;
     LeakList* leaks_;
+    SnagList* snags_;
     MoversGrid* movers_;
     BlockerList* blockers_;
     QWidget* reached_;

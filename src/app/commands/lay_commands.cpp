@@ -2,7 +2,11 @@
 
 #include <QApplication>
 #include <QClipboard>
+#include <QCursor>
+#include <QIcon>
+#include <QMenu>
 #include <QMimeData>
+#include <algorithm>
 #include <cstddef>
 #include <memory>
 #include <string>
@@ -11,6 +15,7 @@
 #include "app/gesture/tools.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/kit_bodies.hpp"
 #include "app/session/session.hpp"
 #include "app/view/level_view.hpp"
 #include "base/error.hpp"
@@ -27,6 +32,7 @@
 #include "level/region.hpp"
 #include "level/sheet.hpp"
 #include "level/stamp.hpp"
+#include "scene/fits.hpp"
 #include "sheet/png.hpp"
 #include "store/stamp_text.hpp"
 
@@ -273,6 +279,34 @@ void LayCommands::stepVariant(int by) {
     if (!stepped) return emit session_.said(tr("There is only one tile for this place"), false);
     session_.applyWork(tr("Variant of a cell"), stepped->level);
     emit session_.said(tr("Variant %1 of %2, pinned on %3").arg(stepped->variant).arg(stepped->of).arg(on), false);
+}
+
+void LayCommands::whatFits() {
+    const auto cell = view_.pointedCell();
+    if (!session_.level() || !cell || view_.stroking()) return;
+    const level::Level work = session_.work();
+    const level::Layer* const layer = work.layer(session_.activeLayerId());
+    if (!layer) return;
+    const auto kits = session_.bodies().all();
+    const std::vector<scene::Fit> all = scene::Fits(session_.project(), kits).at(*layer, *cell);
+    if (all.empty()) return emit session_.said(tr("No piece beside this cell couples with one that is there"), false);
+    constexpr std::size_t kMost = 24;
+    auto* menu = new QMenu(&view_);
+    menu->setObjectName("fitsMenu");
+    menu->setAttribute(Qt::WA_DeleteOnClose);
+    for (std::size_t i = 0; i < std::min(all.size(), kMost); ++i) {
+        const scene::Fit fit = all[i];
+        const QString open = fit.open == 0 ? QString() : tr("  (%n sides stay open)", nullptr, fit.open);
+        menu->addAction(QIcon(tileThumb(session_.project(), fit.tile, 24, fit.turn)),
+                        translated(edit::tile_name(session_.project(), fit.tile)) + open, this, [this, fit] {
+                            edit::Hand hand = session_.hand();
+                            hand.holds = edit::held::Tile{fit.tile};
+                            hand.turn = fit.turn;
+                            session_.setHand(hand);
+                            session_.setTool(Tool::pencil);
+                        });
+    }
+    menu->popup(QCursor::pos());
 }
 
 void LayCommands::zoomToSelection() {

@@ -39,9 +39,11 @@ class LayCommands : public QObject {
     void thinOut();       // by the share that was chosen last
     [[nodiscard]] int thinShare() const { return thinShare_; } // per cent
     void setThinShare(int perCent) { thinShare_ = perCent; }
-    void castAgain();         // another choice of the spread, in the Hand and where it is selected
-    void makeHome();          // takes the proposed home
-    void stepVariant(int by); // of the cell under the pointer: the next, or the earlier one, pinned
+    void castAgain(); // another choice of the spread, in the Hand and where it is selected
+    void makeHome();  // takes the proposed home
+    void stepVariant(int by);
+    void whatFits(); // a menu of the pieces that close with what stands beside the cell under the pointer // of the
+                     // cell under the pointer: the next, or the earlier one, pinned
     void zoomToSelection();
 
     void turnLevel(Turn turn);

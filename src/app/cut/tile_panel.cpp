@@ -16,6 +16,7 @@
 #include <cstdint>
 #include <utility>
 
+#include "app/cut/piece_part.hpp"
 #include "app/parts/panel.hpp"
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
@@ -87,6 +88,8 @@ void TilePanel::buildProperties(QVBoxLayout* column) {
     inner->addWidget(frames_);
     shape_ = new ShapeEditor(session_, properties_);
     inner->addWidget(shape_);
+    piece_ = new PiecePart(session_, properties_);
+    inner->addWidget(piece_);
     buildName(inner);
     buildHome(inner);
     auto* chance = new QSpinBox(properties_);
@@ -346,6 +349,7 @@ void TilePanel::refresh() {
                                       : QString());
     fields_.refresh();
     shape_->refresh();
+    piece_->refresh();
     block_->refresh();
     frames_->refresh();
     notes_->refresh();

@@ -42,6 +42,7 @@ class Session;
 class ShapeEditor;
 class SwapCard;
 class TileNotes;
+class PiecePart;
 
 class TilePanel : public QWidget {
     Q_OBJECT
@@ -69,6 +70,7 @@ class TilePanel : public QWidget {
     QWidget* properties_;
     TileNotes* notes_;
     ShapeEditor* shape_;
+    PiecePart* piece_;
     BlockEditor* block_;
     FramesEditor* frames_;
     level::TileId shownFrame_ = 0;

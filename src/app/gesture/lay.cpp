@@ -13,6 +13,7 @@
 #include "app/parts/camera.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/kit_bodies.hpp"
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
 #include "base/lattice.hpp"
@@ -20,6 +21,7 @@
 #include "edit/clips.hpp"
 #include "edit/overlay.hpp"
 #include "edit/reshape.hpp"
+#include "scene/fits.hpp"
 
 namespace vic::app {
 
@@ -51,6 +53,16 @@ edit::Hand LayGesture::handFor(Qt::MouseButton button) const {
     return hand;
 }
 
+edit::Hand LayGesture::fitted(edit::Hand hand, level::LayerId id, Point cell) const {
+    const level::Layer* const layer = board_.shown().layer(id);
+    if (!hand.is<edit::held::Tile>() || session().tool() != Tool::pencil || hand.size != 1 || !layer) return hand;
+    const auto kits = session().bodies().all();
+    if (kits.empty()) return hand;
+    if (const auto turn = scene::Fits(session().project(), kits).turn_for(*layer, cell, hand.tile(), hand.turn))
+        hand.turn = *turn;
+    return hand;
+}
+
 // As the level is looked at: what is not seen is hidden.
 edit::Target LayGesture::targetOf(const edit::Hand& hand, bool stay) const {
     return edit::target_of(session().project(), session().seen(session().work()), hand, session().activeLayerId(),
@@ -74,7 +86,8 @@ bool LayGesture::press(const Pointer& at) {
         return false;
     }
     const level::Level work = session().work();
-    stroke_ = Stroke{work, hand, target.layer, cell, cell, work, session().project().next_id, {}, at.shift()};
+    stroke_ = Stroke{work, fitted(hand, target.layer, cell), target.layer, cell,      cell,
+                     work, session().project().next_id,      {},           at.shift()};
     extend(cell, at);
     return true;
 }
@@ -229,9 +242,11 @@ bool LayGesture::preview(const Pointer& at) {
     const level::Region cells = previewCells(work, target.layer, cellAt(at));
     found_.filled = cells.count();
     if (found_.filled > kMostPreview) return false;
-    const edit::LaidOver laid =
-        edit::lay_over(session().project(), session().derived().rules(), work,
-                       {.layer = target.layer, .hand = hand, .cells = cells, .replaces = session().options().replaces});
+    const edit::LaidOver laid = edit::lay_over(session().project(), session().derived().rules(), work,
+                                               {.layer = target.layer,
+                                                .hand = fitted(hand, target.layer, cellAt(at)),
+                                                .cells = cells,
+                                                .replaces = session().options().replaces});
     found_.joined = laid.joined;
     found_.onOverlay = laid.on_overlay;
     found_.stayedOut = laid.stayed_out;

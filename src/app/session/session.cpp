@@ -9,6 +9,8 @@
 
 #include "app/parts/thumbs.hpp"
 #include "app/parts/translated.hpp"
+#include "app/session/kit_bodies.hpp"
+#include "app/session/merged_mass.hpp"
 #include "app/session/tool.hpp"
 #include "edit/clash.hpp"
 #include "edit/clips.hpp"
@@ -32,7 +34,9 @@ Session::Session(QObject* parent)
       joins_(*this),
       joined_(*this),
       library_(*this),
-      keeper_(*this) {
+      keeper_(*this),
+      bodies_(std::make_unique<KitBodies>(*this)),
+      mass_(std::make_unique<MergedMass>(*this)) {
     connect(&derived_, &Derived::counted, this, &Session::changed);
     connect(&joins_, &JoinReadings::known, this, &Session::changed);
     connect(&jobs_, &Jobs::stoppedNamed, this, [this] {

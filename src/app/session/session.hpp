@@ -28,6 +28,9 @@
 
 namespace vic::app {
 
+class KitBodies;
+class MergedMass;
+
 class Session : public QObject {
     Q_OBJECT
   public:
@@ -55,6 +58,8 @@ class Session : public QObject {
     [[nodiscard]] Derived& derived() { return derived_; }
     [[nodiscard]] Planter& planter() { return planter_; }
     [[nodiscard]] PlayClock& playClock() { return playClock_; }
+    [[nodiscard]] KitBodies& bodies() { return *bodies_; }
+    [[nodiscard]] MergedMass& mass() { return *mass_; }
     // For a job: what went wrong is said.
     [[nodiscard]] Jobs::Failed complain();
 
@@ -213,6 +218,8 @@ class Session : public QObject {
     JoinedChanges joined_;
     Library library_;
     Keeper keeper_;
+    std::unique_ptr<KitBodies> bodies_;
+    std::unique_ptr<MergedMass> mass_;
 };
 
 } // namespace vic::app

@@ -81,6 +81,10 @@ void MainWindow::buildHandActions() {
         [this] { commands_->stepVariant(1); });
     add(Where::lay, "keyVariantBack", tr("Earlier variant of the cell under the pointer, pinned"),
         QKeySequence(Qt::SHIFT | Qt::Key_V), [this] { commands_->stepVariant(-1); });
+    add(
+        Where::lay, "keyWhatFits", tr("What fits here"), QKeySequence(Qt::ALT | Qt::Key_V),
+        [this] { commands_->whatFits(); },
+        tr("The pieces of kits that close with those beside the cell under the pointer, turned as they do"));
     add(Where::lay, "keyWhy", tr("Why does this cell look so?"), Qt::Key_Y, [this] { whyCard_->look(); });
 }
 

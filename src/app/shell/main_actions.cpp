@@ -165,7 +165,8 @@ void MainWindow::buildTryActions() {
         {"keyPlan", tr("Look at the plan"), Qt::Key_F5, Look::plan},
         {"keyAslant", tr("Look at the level aslant"), Qt::Key_F6, Look::aslant},
         {"keyFront", tr("Look at the level from the front"), Qt::Key_F7, Look::front},
-        {"keyThrough", tr("Look through the level"), Qt::Key_F8, Look::through}};
+        {"keyThrough", tr("Look through the level"), Qt::Key_F8, Look::through},
+        {"keyGame", tr("Look at the level as the game shows it"), Qt::Key_F9, Look::game}};
     for (const auto& [id, name, key, how] : looks)
         add(
             level, id, name, key, [this, how = how] { toolRow_->solid().look(how); },
@@ -196,7 +197,9 @@ void MainWindow::buildTryActions() {
     });
     add(
         level, "keyWalkLive", tr("Walk here while painting"), QKeySequence(Qt::ALT | Qt::Key_J),
-        [this] { levelView_->setLiveTry(!levelView_->liveTry().on()); },
+        [this] {
+            if (!toolRow_->solid().toggleWalk()) levelView_->setLiveTry(!levelView_->liveTry().on());
+        },
         tr("The walker begins where one points, in the level as it is: arrow keys move him, Space jumps, and he goes "
            "on "
            "in what is painted; Esc ends it"));

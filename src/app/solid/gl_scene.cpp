@@ -80,8 +80,10 @@ QString GlScene::initialize() {
     glFramebufferTexture2D(GL_FRAMEBUFFER, GL_DEPTH_ATTACHMENT, GL_TEXTURE_2D, shadowPicture_, 0);
     glDrawBuffer(GL_NONE);
     glReadBuffer(GL_NONE);
-    for (auto* buffer : {&groundCorners_, &groundPlace_, &lineCorners_, &massCorners_, &edgeCorners_}) buffer->create();
-    for (auto* vao : {&groundVao_, &lineVao_, &massVao_, &edgeVao_}) {
+    for (auto* buffer : {&groundCorners_, &groundPlace_, &lineCorners_, &massCorners_, &edgeCorners_, &wetCorners_[0],
+                         &wetCorners_[1]})
+        buffer->create();
+    for (auto* vao : {&groundVao_, &lineVao_, &massVao_, &edgeVao_, &wetVao_[0], &wetVao_[1]}) {
         *vao = std::make_unique<QOpenGLVertexArrayObject>();
         (*vao)->create();
     }
@@ -235,6 +237,8 @@ void GlScene::drawCards(const QMatrix4x4& view, const QMatrix4x4& light, const S
     if (!shadows) {
         p.setUniformValue("shadows", 1);
         p.setUniformValue("sunColour", sun.colour());
+        p.setUniformValue("fog", static_cast<float>(sun.fog));
+        p.setUniformValue("fogColour", background_);
     }
     for (auto& [number, shape] : cards_) {
         if (shape.count == 0 || !shape.picture) continue;
@@ -244,57 +248,6 @@ void GlScene::drawCards(const QMatrix4x4& view, const QMatrix4x4& light, const S
         ++calls_;
     }
     p.release();
-}
-
-void GlScene::setMass(const std::vector<float>& faces, const std::vector<float>& lines) {
-    const auto fill = [this](QOpenGLVertexArrayObject& vao, QOpenGLBuffer& buffer, const std::vector<float>& corners) {
-        QOpenGLVertexArrayObject::Binder bound(&vao);
-        buffer.bind();
-        buffer.allocate(corners.data(), static_cast<int>(corners.size() * sizeof(float)));
-        glEnableVertexAttribArray(0);
-        glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, 0, nullptr);
-        return static_cast<int>(corners.size() / 3);
-    };
-    massCount_ = fill(*massVao_, massCorners_, faces);
-    edgeCount_ = fill(*edgeVao_, edgeCorners_, lines);
-}
-
-// Over the pieces' own faces, which lie at the same places.
-void GlScene::drawMass(const QMatrix4x4& view, bool rough) {
-    if (massCount_ == 0) return;
-    constexpr float kStripe = 7; // pixels
-    glDepthFunc(GL_LEQUAL);
-    glEnable(GL_POLYGON_OFFSET_FILL);
-    glPolygonOffset(-3, -120); // what is merged is rounded, and may lie a hair behind the pieces' faces
-    glEnable(GL_BLEND);
-    // The picture itself stays opaque: nothing of the plan below is to be seen through it.
-    glBlendFuncSeparate(GL_SRC_ALPHA, GL_ONE_MINUS_SRC_ALPHA, GL_ZERO, GL_ONE);
-    glDepthMask(GL_FALSE);
-    hatched_->bind();
-    hatched_->setUniformValue("view", view);
-    hatched_->setUniformValue("colour", hatch_);
-    hatched_->setUniformValue("stripe", rough ? kStripe / 2 : kStripe);
-    {
-        QOpenGLVertexArrayObject::Binder bound(massVao_.get());
-        glDrawArrays(GL_TRIANGLES, 0, massCount_);
-    }
-    hatched_->release();
-    glDisable(GL_POLYGON_OFFSET_FILL);
-    // Lines a hair nearer to the eye than the faces that they bound.
-    QMatrix4x4 nearer;
-    nearer.translate(0, 0, -0.00001F);
-    line_->bind();
-    line_->setUniformValue("view", nearer * view);
-    line_->setUniformValue("colour", hatch_);
-    {
-        QOpenGLVertexArrayObject::Binder bound(edgeVao_.get());
-        glDrawArrays(GL_LINES, 0, edgeCount_);
-    }
-    line_->release();
-    calls_ += 2;
-    glDepthMask(GL_TRUE);
-    glDisable(GL_BLEND);
-    glDepthFunc(GL_LESS);
 }
 
 // All of the level as the sun sees it.
@@ -374,6 +327,8 @@ void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& backgro
         frame = std::make_unique<QOpenGLFramebufferObject>(size, format);
     }
     drawn_ = frame.get();
+    background_ = {static_cast<float>(background.redF()), static_cast<float>(background.greenF()),
+                   static_cast<float>(background.blueF())};
     drawn_->bind();
     glViewport(0, 0, size.width(), size.height());
     glClearColor(background.redF(), background.greenF(), background.blueF(), 1);
@@ -385,6 +340,8 @@ void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& backgro
     lit_->setUniformValue("sunColour", sun.colour());
     lit_->setUniformValue("picture", 0);
     lit_->setUniformValue("shadows", 1);
+    lit_->setUniformValue("fog", static_cast<float>(sun.fog));
+    lit_->setUniformValue("fogColour", background_);
     glActiveTexture(GL_TEXTURE1);
     glBindTexture(GL_TEXTURE_2D, shadowPicture_);
     glActiveTexture(GL_TEXTURE0);
@@ -392,6 +349,7 @@ void GlScene::draw(const QMatrix4x4& view, const Sun& sun, const QColor& backgro
     drawShapes(false);
     lit_->release();
     drawCards(view, light, sun, false);
+    drawWet(view);
     drawMass(view, rough);
 }
 
@@ -399,29 +357,6 @@ void GlScene::show(QSize pixels) {
     QOpenGLFramebufferObject::blitFramebuffer(nullptr, QRect(QPoint(), pixels), drawn_, QRect(QPoint(), drawn_->size()),
                                               GL_COLOR_BUFFER_BIT, drawn_ == rough_.get() ? GL_LINEAR : GL_NEAREST);
     QOpenGLFramebufferObject::bindDefault();
-}
-
-void GlScene::drawBox(const QMatrix4x4& view, QVector3D a, QVector3D b, const QColor& colour) {
-    const QVector3D corner[8] = {{a.x(), a.y(), a.z()}, {b.x(), a.y(), a.z()}, {b.x(), a.y(), b.z()},
-                                 {a.x(), a.y(), b.z()}, {a.x(), b.y(), a.z()}, {b.x(), b.y(), a.z()},
-                                 {b.x(), b.y(), b.z()}, {a.x(), b.y(), b.z()}};
-    static constexpr int lines[24] = {0, 1, 1, 2, 2, 3, 3, 0, 4, 5, 5, 6, 6, 7, 7, 4, 0, 4, 1, 5, 2, 6, 3, 7};
-    std::vector<float> points;
-    for (const int i : lines)
-        for (const float v : {corner[i].x(), corner[i].y(), corner[i].z()}) points.push_back(v);
-    QOpenGLVertexArrayObject::Binder bound(lineVao_.get());
-    lineCorners_.bind();
-    lineCorners_.allocate(points.data(), static_cast<int>(points.size() * sizeof(float)));
-    glEnableVertexAttribArray(0);
-    glVertexAttribPointer(0, 3, GL_FLOAT, GL_FALSE, 0, nullptr);
-    line_->bind();
-    line_->setUniformValue("view", view);
-    line_->setUniformValue("colour", colour);
-    glDisable(GL_DEPTH_TEST);
-    glDrawArrays(GL_LINES, 0, 24);
-    ++calls_;
-    glEnable(GL_DEPTH_TEST);
-    line_->release();
 }
 
 } // namespace vic::app

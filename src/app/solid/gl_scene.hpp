@@ -11,6 +11,7 @@
 #include <QOpenGLTexture>
 #include <QOpenGLVertexArrayObject>
 #include <QString>
+#include <array>
 #include <cstdint>
 #include <map>
 #include <memory>
@@ -26,6 +27,7 @@ namespace vic::app {
 struct Sun {
     double hour = 16;  // of the day, 0 .. 24: low in the east at 6, in the south at noon, low in the west at 18
     int warmth = 5200; // kelvins, 2500 .. 9000
+    int fog = 0;       // cells from the eye to where half is hidden; 0: there is none
     bool operator==(const Sun&) const = default;
     [[nodiscard]] QVector3D way() const; // towards it
     [[nodiscard]] QVector3D colour() const;
@@ -63,6 +65,9 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     void setGround(const QImage& picture, Size cells);
     // What blocks, hatched over the pieces: corners of triangles and ends of lines, in cells. Empty: nothing.
     void setMass(const std::vector<float>& faces, const std::vector<float>& lines);
+    // Floors that are wet, as triangles in cells, and those of them from which nothing leads back.
+    void setWet(const std::vector<float>& reached, const std::vector<float>& noWayBack);
+    void setWash(const QColor& reached, const QColor& noWayBack) { wash_ = {reached, noWayBack}; }
     void setHatch(const QColor& colour) { hatch_ = colour; }
     // Which way the eye is from what it looks at; the height does not count.
     void setEye(QVector3D way) { toTheEye_ = QVector3D(way.x(), 0, way.z()).normalized(); }
@@ -73,6 +78,7 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     void show(QSize pixels);
     // A box of lines, in cells; `to` is the corner opposite `from`.
     void drawBox(const QMatrix4x4& view, QVector3D from, QVector3D to, const QColor& colour);
+    void drawDots(const QMatrix4x4& view, const std::vector<QVector3D>& at, const QColor& colour);
     [[nodiscard]] int calls() const { return calls_; }
 
   private:
@@ -89,6 +95,8 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     void drawGround();
     void drawCards(const QMatrix4x4& view, const QMatrix4x4& light, const Sun& sun, bool shadows);
     void drawMass(const QMatrix4x4& view, bool rough);
+    void drawWet(const QMatrix4x4& view);
+    int put(QOpenGLVertexArrayObject& vao, QOpenGLBuffer& buffer, const std::vector<float>& corners);
     [[nodiscard]] QMatrix4x4 lightOf(const Sun& sun) const;
 
     Kits kits_;
@@ -106,8 +114,13 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_, hatched_, card_, cardDepth_;
     std::unique_ptr<QOpenGLVertexArrayObject> groundVao_, lineVao_, massVao_, edgeVao_;
     QOpenGLBuffer groundCorners_, groundPlace_, lineCorners_, massCorners_, edgeCorners_;
-    int massCount_ = 0, edgeCount_ = 0; // corners
+    int massCount_ = 0, edgeCount_ = 0;                               // corners
+    std::array<std::unique_ptr<QOpenGLVertexArrayObject>, 2> wetVao_; // reached, and those without a way back
+    std::array<QOpenGLBuffer, 2> wetCorners_;
+    std::array<int, 2> wetCount_{};
+    std::array<QColor, 2> wash_{};
     QColor hatch_{Qt::black};
+    QVector3D background_;
     GLuint shadowFrame_ = 0, shadowPicture_ = 0;
     std::unique_ptr<QOpenGLFramebufferObject> fine_, rough_; // what is drawn into; kept while its size is the same
     QOpenGLFramebufferObject* drawn_ = nullptr;

@@ -37,6 +37,8 @@ uniform vec4 colour;
 uniform vec3 sunWay;
 uniform vec3 sunColour;
 uniform bool cutOut;
+uniform float fog;
+uniform vec3 fogColour;
 out vec4 seen;
 void main() {
     vec4 own = texture(picture, seenUv) * colour;
@@ -52,7 +54,9 @@ void main() {
                 lit += texture(shadows, vec3(place.xy + vec2(x, y) / 2048.0, place.z - 0.0012)) / 9.0;
     }
     vec3 sky = mix(vec3(0.36, 0.35, 0.36), vec3(0.56, 0.58, 0.62), n.y * 0.5 + 0.5);
-    seen = vec4(own.rgb * (sky + sunColour * max(dot(n, sunWay), 0.0) * lit * 0.62), 1);
+    vec3 bright = own.rgb * (sky + sunColour * max(dot(n, sunWay), 0.0) * lit * 0.62);
+    // By how far away it is, which in views without a vanishing point all is alike.
+    seen = vec4(mix(bright, fogColour, fog > 0.0 ? 1.0 - exp2(-1.0 / (gl_FragCoord.w * fog)) : 0.0), 1);
 }
 )";
 
@@ -106,6 +110,8 @@ uniform sampler2D picture;
 uniform sampler2DShadow shadows;
 uniform vec3 sunWay;
 uniform vec3 sunColour;
+uniform float fog;
+uniform vec3 fogColour;
 out vec4 seen;
 void main() {
     vec4 own = texture(picture, seenUv) * seenTint;
@@ -113,7 +119,8 @@ void main() {
     vec3 place = inLight.xyz / inLight.w * 0.5 + 0.5;
     float lit = texture(shadows, vec3(place.xy, place.z - 0.004));
     vec3 sky = mix(vec3(0.36, 0.35, 0.36), vec3(0.56, 0.58, 0.62), seenNormal.y * 0.5 + 0.5);
-    seen = vec4(own.rgb * (sky + sunColour * max(dot(seenNormal, sunWay), 0.0) * mix(0.25, 1.0, lit) * 0.62), 1);
+    vec3 bright = own.rgb * (sky + sunColour * max(dot(seenNormal, sunWay), 0.0) * mix(0.25, 1.0, lit) * 0.62);
+    seen = vec4(mix(bright, fogColour, fog > 0.0 ? 1.0 - exp2(-1.0 / (gl_FragCoord.w * fog)) : 0.0), 1);
 }
 )";
 

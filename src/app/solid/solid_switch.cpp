@@ -1,13 +1,7 @@
 #include "app/solid/solid_switch.hpp"
 
 #include <QEvent>
-#include <QFrame>
-#include <QGridLayout>
 #include <QHBoxLayout>
-#include <QLabel>
-#include <QLocale>
-#include <QSlider>
-#include <QTime>
 #include <QToolButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -15,13 +9,13 @@
 #include "app/parts/panel.hpp"
 #include "app/parts/translated.hpp"
 #include "app/session/session.hpp"
+#include "app/solid/light_card.hpp"
 #include "app/solid/solid_view.hpp"
 #include "app/view/level_view.hpp"
 
 namespace vic::app {
 
-SolidSwitch::SolidSwitch(Session& session, LevelView& view)
-    : QWidget(&view), session_(session), level_(view), bodies_(session), mass_(session) {
+SolidSwitch::SolidSwitch(Session& session, LevelView& view) : QWidget(&view), session_(session), level_(view) {
     setObjectName("solidSwitch");
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -39,7 +33,8 @@ SolidSwitch::SolidSwitch(Session& session, LevelView& view)
          tr("In three dimensions; the middle button turns it, with Shift moves it, the wheel comes nearer. All tools "
             "work here, too")},
         {"lookFront", tr("Front"), "F7", tr("From the south, with right angles")},
-        {"lookThrough", tr("Through"), "F8", tr("As one sees it who stands in it")}};
+        {"lookThrough", tr("Through"), "F8", tr("As one sees it who stands in it")},
+        {"lookGame", tr("Game"), "F9", tr("What the game shows: the frame, by the level's own tilt and lens")}};
     for (std::size_t i = 0; i < buttons_.size(); ++i) {
         buttons_[i] = toolButton(this, all[i].id, {}, all[i].name, {}, "card");
         buttons_[i]->setCheckable(true);
@@ -50,68 +45,28 @@ SolidSwitch::SolidSwitch(Session& session, LevelView& view)
         row->addWidget(buttons_[i]);
     }
     column->addLayout(row);
-    buildLight(column);
-    connect(&mass_, &MergedMass::changed, this, &SolidSwitch::sayMerged);
+    light_ = new LightCard(session_, this);
+    column->addWidget(light_);
+    connect(&session_.mass(), &MergedMass::changed, this, &SolidSwitch::sayMerged);
     connect(&session_, &Session::stageChanged, this, &SolidSwitch::sayMerged);
+    connect(&session_, &Session::changed, light_, &LightCard::refresh);
+    connect(&session_.bodies(), &KitBodies::changed, light_, &LightCard::refresh);
     connect(&session_, &Session::opened, this, [this] { look(Look::plan); });
     level_.installEventFilter(this);
     refresh();
 }
 
-// The hour and the warmth of the sun; a way of looking, not of the level.
-void SolidSwitch::buildLight(QVBoxLayout* column) {
-    lightBox_ = new QFrame(this);
-    setRole(lightBox_, "card");
-    auto* grid = new QGridLayout(lightBox_);
-    grid->setContentsMargins(10, 6, 10, 6);
-    grid->setHorizontalSpacing(8);
-    grid->setVerticalSpacing(2);
-    const auto slider = [&](int line, const char* id, const QString& name, int least, int most, int at, QLabel*& says) {
-        auto* s = new QSlider(Qt::Horizontal, lightBox_);
-        s->setObjectName(id);
-        s->setAccessibleName(name);
-        s->setRange(least, most);
-        s->setValue(at);
-        s->setFocusPolicy(Qt::NoFocus);
-        says = label({}, "quiet", lightBox_);
-        says->setMinimumWidth(says->fontMetrics().horizontalAdvance("9,000 K"));
-        says->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
-        grid->addWidget(label(name, "quiet", lightBox_), line, 0);
-        grid->addWidget(s, line, 1);
-        grid->addWidget(says, line, 2);
-        connect(s, &QSlider::valueChanged, this, &SolidSwitch::light);
-        return s;
-    };
-    const Sun sun;
-    hour_ = slider(0, "sunHour", tr("Hour"), 5 * 4, 21 * 4, static_cast<int>(sun.hour * 4), hourSays_);
-    warmth_ = slider(1, "sunWarmth", tr("Warm"), 25, 90, sun.warmth / 100, warmthSays_);
-    warmth_->setInvertedAppearance(true); // to the right it is warmer
-    merged_ = label({}, "quiet", lightBox_);
-    merged_->setObjectName("solidMerged");
-    grid->addWidget(merged_, 2, 0, 1, 3);
-    column->addWidget(lightBox_);
-    light();
-}
-
-void SolidSwitch::light() {
-    const Sun sun{hour_->value() / 4.0, warmth_->value() * 100};
-    hourSays_->setText(QTime(hour_->value() / 4, hour_->value() % 4 * 15).toString("HH:mm"));
-    warmthSays_->setText(tr("%1 K").arg(QLocale().toString(sun.warmth)));
-    if (solid_) solid_->setSun(sun);
-}
-
 // What comes of the pieces for the engine.
 void SolidSwitch::sayMerged() {
     const bool bound = look_ != Look::plan && session_.stage() == Stage::bound;
-    const auto mass = bound ? mass_.of(bodies_.all()) : nullptr;
-    merged_->setVisible(bound);
+    const auto mass = bound ? session_.mass().of(session_.bodies().all()) : nullptr;
     QString text = tr("Merging what blocks…");
     if (mass) {
         text = translated(say_count(mass->pieces, "One piece", "%n pieces")) + tr(", merged: ") +
                translated(say_count(mass->polygons, "one polygon", "%n polygons"));
         if (mass->open > 0) text += "\n" + translated(say_count(mass->open, "One is not closed", "%n are not closed"));
     }
-    merged_->setText(text);
+    light_->say(text, bound);
     place();
 }
 
@@ -119,8 +74,7 @@ void SolidSwitch::look(Look how) {
     if (how != Look::plan && !session_.level()) return;
     look_ = how;
     if (how != Look::plan && !solid_) {
-        solid_ = new SolidView(session_, level_, bodies_, mass_);
-        light();
+        solid_ = new SolidView(session_, level_);
         connect(solid_, &SolidView::troubled, this, [this](const QString& why) {
             look(Look::plan);
             emit session_.said(
@@ -130,6 +84,12 @@ void SolidSwitch::look(Look how) {
     if (solid_ && how != Look::plan) solid_->look(static_cast<SolidView::Look>(static_cast<int>(how) - 1));
     settle();
     refresh();
+}
+
+bool SolidSwitch::toggleWalk() {
+    if (look_ == Look::plan || !solid_) return false;
+    solid_->toggleWalk();
+    return true;
 }
 
 void SolidSwitch::settle() {
@@ -154,7 +114,8 @@ void SolidSwitch::refresh() {
     const bool any = session_.isOpen() && session_.level() &&
                      std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); });
     setVisible(any);
-    lightBox_->setVisible(look_ != Look::plan);
+    light_->setVisible(look_ != Look::plan);
+    light_->setGame(look_ == Look::game);
     sayMerged();
     place();
     if (!any && look_ != Look::plan) look(Look::plan);

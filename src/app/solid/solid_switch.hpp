@@ -1,21 +1,19 @@
-// Plan, aslant, front or through: how a level of kit pieces is looked at. It lies in the upper right corner of the
-// level view, and is seen only where the project has a kit.
+// Plan, aslant, front, through, or as the game shows it: how a level of kit pieces is looked at. It lies in the upper
+// right corner of the level view, and is seen only where the project has a kit.
 #pragma once
 
 #include <QWidget>
 #include <array>
 
-#include "app/solid/kit_bodies.hpp"
-#include "app/solid/merged_mass.hpp"
+#include "app/session/kit_bodies.hpp"
+#include "app/session/merged_mass.hpp"
 
-class QLabel;
-class QSlider;
 class QToolButton;
-class QVBoxLayout;
 
 namespace vic::app {
 
 class LevelView;
+class LightCard;
 class Session;
 class SolidView;
 
@@ -23,10 +21,12 @@ class SolidSwitch : public QWidget {
     Q_OBJECT
   public:
     SolidSwitch(Session& session, LevelView& view);
-    enum class Look : std::uint8_t { plan, aslant, front, through };
+    enum class Look : std::uint8_t { plan, aslant, front, through, game };
     void look(Look how);
     [[nodiscard]] Look looks() const { return look_; }
     void refresh();
+    // Walks there, where it is not the plan that is seen; whether it did.
+    bool toggleWalk();
     [[nodiscard]] SolidView* view() { return solid_; } // null until it was looked at from there
 
   protected:
@@ -37,18 +37,11 @@ class SolidSwitch : public QWidget {
     void place();
     Session& session_;
     LevelView& level_;
-    KitBodies bodies_;
-    MergedMass mass_;
     SolidView* solid_ = nullptr;
     Look look_ = Look::plan;
-    void buildLight(QVBoxLayout* column);
-    void light();
     void sayMerged();
-    std::array<QToolButton*, 4> buttons_{};
-    QWidget* lightBox_ = nullptr;
-    QLabel* merged_ = nullptr;
-    QSlider *hour_ = nullptr, *warmth_ = nullptr;
-    QLabel *hourSays_ = nullptr, *warmthSays_ = nullptr;
+    std::array<QToolButton*, 5> buttons_{};
+    LightCard* light_ = nullptr;
 };
 
 } // namespace vic::app

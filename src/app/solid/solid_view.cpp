@@ -26,8 +26,8 @@ constexpr float kTurned = 0.4F;                 // degrees a pixel
 
 } // namespace
 
-SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies, MergedMass& mass)
-    : QOpenGLWidget(&view), session_(session), view_(view), bodies_(bodies), mass_(mass) {
+SolidView::SolidView(Session& session, LevelView& view)
+    : QOpenGLWidget(&view), session_(session), view_(view), bodies_(session.bodies()), mass_(session.mass()) {
     setObjectName("solidView");
     setAccessibleName(tr("The level in three dimensions"));
     QSurfaceFormat format;
@@ -41,6 +41,10 @@ SolidView::SolidView(Session& session, LevelView& view, KitBodies& bodies, Merge
     connect(&session_, &Session::changed, this, &SolidView::stale);
     connect(&session_, &Session::stageChanged, this, qOverload<>(&QWidget::update));
     connect(&mass_, &MergedMass::changed, this, qOverload<>(&QWidget::update));
+    connect(&view_.soak(), &SoakLens::soakedAnew, this, qOverload<>(&QWidget::update));
+    connect(&stroll_, &SolidStroll::moved, this, qOverload<>(&QWidget::update));
+    connect(&session_, &Session::opened, &stroll_, &SolidStroll::end);
+    view_.installEventFilter(this);
     connect(&bodies_, &KitBodies::changed, this, [this] {
         came_ = true;
         stale();
@@ -90,14 +94,14 @@ void SolidView::look(Look how) {
     update();
 }
 
-void SolidView::setSun(const Sun& sun) {
-    if (sun == sun_) return;
-    sun_ = sun;
-    update();
+Sun SolidView::sun() const {
+    const level::Light light = session_.level() ? session_.level()->light : level::Light{};
+    return {light.minute / 60.0, light.warmth, light.fog};
 }
 
 // From cells to what is seen, -1 .. 1.
 QMatrix4x4 SolidView::matrix() const {
+    if (stroll_.on() || look_ == Look::game) return gameMatrix();
     const float wide = static_cast<float>(std::max(1, width())), high = static_cast<float>(std::max(1, height()));
     QMatrix4x4 out;
     if (look_ == Look::through) {
@@ -198,7 +202,11 @@ void SolidView::takeCards(const level::Level& level) {
 
 // What is above the active storey is cut away, as its pieces are.
 void SolidView::takeMass() {
-    const auto mass = session_.stage() == Stage::bound ? mass_.of(bodies_.all()) : nullptr;
+    const bool bound = session_.stage() == Stage::bound, wet = view_.soak().on();
+    const auto all = bound || wet || stroll_.on() ? mass_.of(bodies_.all()) : nullptr;
+    takeWet(wet ? all : nullptr);
+    if (session_.level()) stroll_.follow(all, session_.level()->walker.upright);
+    const auto mass = bound && !stroll_.on() ? all : nullptr;
     if (mass == drawnMass_ && storey() == drawnStorey_) return;
     drawnMass_ = mass;
     drawnStorey_ = storey();
@@ -216,19 +224,25 @@ void SolidView::paintGL() {
     take();
     takeMass();
     scene_->setHatch(tokensOf(this).ink);
-    const float round = round_ * 3.14159265F / 180;
+    const int turn = session_.level() ? session_.level()->sight.turn : 0;
+    const float round = (stroll_.on()          ? -stroll_.heading()
+                         : look_ == Look::game ? static_cast<float>(-turn)
+                                               : round_) *
+                        3.14159265F / 180;
     scene_->setEye({std::sin(round), 0, std::cos(round)});
     const QMatrix4x4 seen = matrix();
     const double ratio = devicePixelRatioF();
     const QSize pixels = size() * ratio;
-    scene_->draw(seen, sun_, tokensOf(this).outside, pixels, dragged_.has_value());
-    if (pointed_ && session_.level() && session_.level()->cells().contains(*pointed_)) {
+    scene_->draw(seen, sun(), tokensOf(this).outside, pixels, dragged_.has_value());
+    if (pointed_ && !stroll_.on() && session_.level() && session_.level()->cells().contains(*pointed_)) {
         const auto low = static_cast<float>(plane());
         const auto high = low + static_cast<float>(storeys().height(storey()));
         const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
         scene_->drawBox(seen, {x, low, z}, {x + 1, high, z + 1}, tokensOf(this).vermilion);
     }
+    if (!stroll_.on()) drawFits(seen);
     scene_->show(pixels);
+    hideBeside();
 }
 
 // The same press, at the place of the level view that shows what is under the pointer here.
@@ -258,6 +272,11 @@ void SolidView::mouseMoveEvent(QMouseEvent* event) {
     if (!dragged_) return pass(event);
     const QPointF by = event->position() - *dragged_;
     dragged_ = event->position();
+    if (stroll_.on()) {
+        stroll_.turnBy(static_cast<float>(by.x()) * kTurned, static_cast<float>(by.y()) * kTurned);
+        return update();
+    }
+    if (look_ == Look::game) return; // that is the level's
     if (turns_)
         turnBy(by);
     else
@@ -299,13 +318,14 @@ void SolidView::wheelEvent(QWheelEvent* event) {
         QCoreApplication::sendEvent(&view_, event);
         return;
     }
+    event->accept();
+    if (stroll_.on() || look_ == Look::game) return;
     const auto before = cellsAt(event->position());
     away_ =
         std::clamp(away_ * static_cast<float>(std::pow(0.88, event->angleDelta().y() / 120.0)), kNearest, kFurthest);
     const auto after = cellsAt(event->position());
     if (before && after)
         at_ += QVector3D(static_cast<float>(before->x() - after->x()), 0, static_cast<float>(before->y() - after->y()));
-    event->accept();
     update();
 }
 

@@ -296,6 +296,26 @@ void KindFields::buildChecks(QVBoxLayout* column) {
     fields_.bindCheck(
         flat, [this] { return ofAll([](const level::PropKind& k) { return k.flat; }); },
         [this](bool on) { change(tr("Whether props lie flat"), [on](level::PropKind& k) { k.flat = on; }); });
+    auto* stands = comboBox(this, id("Stands"));
+    describe(stands, tr("How it stands"), {},
+             tr("In three dimensions: turned to whoever looks, as it is laid, or that twice, crossed"));
+    addField(column, tr("Stands"), stands, kNames);
+    fields_.bindChoice(
+        stands,
+        [] {
+            const std::pair<QString, level::Stands> all[] = {{KindFields::tr("facing the eye"), level::Stands::facing},
+                                                             {KindFields::tr("fixed"), level::Stands::fixed},
+                                                             {KindFields::tr("crossed"), level::Stands::crossed}};
+            std::vector<Bindings::Choice> out;
+            for (const auto& [name, value] : all) out.push_back({name, static_cast<int>(value)});
+            return out;
+        },
+        [this] { return QVariant(static_cast<int>(first().stands)); },
+        [this](const QVariant& v) {
+            change(tr("How props stand"),
+                   [how = static_cast<level::Stands>(v.toInt())](level::PropKind& k) { k.stands = how; });
+        });
+    fields_.bindEnabled(stands, [this] { return !ofAll([](const level::PropKind& k) { return k.flat; }); });
 }
 
 void KindFields::buildVariants(QVBoxLayout* column) {

@@ -28,6 +28,7 @@ class SoakLens : public QObject {
   public:
     explicit SoakLens(Session& session) : session_(session) {}
     [[nodiscard]] bool on() const { return from_.has_value(); }
+    [[nodiscard]] std::optional<Point> from() const { return from_; }
     // From the middle of the walker's foot, in 1/64 cells of the level; off without one.
     void pour(std::optional<Point> from, const level::Level& level);
     // The level is another one now, or a stroke is under way in it: small levels are soaked anew at once, large ones in

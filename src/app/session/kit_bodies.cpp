@@ -1,4 +1,4 @@
-#include "app/solid/kit_bodies.hpp"
+#include "app/session/kit_bodies.hpp"
 
 #include <QString>
 #include <utility>

@@ -1,10 +1,9 @@
-#include "app/solid/merged_mass.hpp"
+#include "app/session/merged_mass.hpp"
 
 #include <utility>
 
 #include "app/session/jobs.hpp"
 #include "app/session/session.hpp"
-#include "mass/shell.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::app {
@@ -24,9 +23,13 @@ void put(std::vector<float>& to, int x, int y, int z) {
     for (const int v : {x, y, z}) to.push_back(static_cast<float>(v) / kCell);
 }
 
-DrawnMass drawn(const mass::Mass& mass) {
-    const mass::Shell shell = mass::shell_of(mass);
+DrawnMass drawn(std::shared_ptr<const upright::Survey> survey) {
+    const mass::Mass& mass = survey->mass;
+    auto made = std::make_shared<const mass::Shell>(mass::shell_of(mass));
+    const mass::Shell& shell = *made;
     DrawnMass out;
+    out.survey = std::move(survey);
+    out.shell = std::move(made);
     out.pieces = mass.pieces;
     out.open = mass.open;
     out.polygons = shell.polygons;
@@ -71,8 +74,10 @@ std::shared_ptr<const DrawnMass> MergedMass::of(const std::vector<std::shared_pt
     session_.jobs().start<DrawnMass>(
         "mass", {},
         [state = session_.document().state(), level, kits](Jobs::Progress&) {
-            return drawn(mass::merged(scene::placed_in(*state, *level, kits, level::kMostStorey), kits,
-                                      scene::Storeys(kits, level->storey_heights)));
+            DrawnMass out = drawn(std::make_shared<const upright::Survey>(upright::survey(*state, *level, kits)));
+            out.snags = upright::snags(*out.survey, *state, *level, kits);
+            out.level = level;
+            return out;
         },
         [this](DrawnMass& mass) {
             mass_ = std::make_shared<const DrawnMass>(std::move(mass));

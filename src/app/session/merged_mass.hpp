@@ -5,7 +5,9 @@
 #include <memory>
 #include <vector>
 
+#include "mass/shell.hpp"
 #include "scene/scene.hpp"
+#include "upright/snags.hpp"
 
 namespace vic::app {
 
@@ -19,6 +21,11 @@ struct DrawnMass {
     };
     std::vector<Storey> storeys;
     int pieces = 0, open = 0, polygons = 0;
+    // What walking there is like, and what holds one up; of which level it is.
+    std::shared_ptr<const upright::Survey> survey;
+    std::shared_ptr<const mass::Shell> shell;
+    std::vector<upright::Snag> snags;
+    std::shared_ptr<const level::Level> level;
 };
 
 class MergedMass : public QObject {
@@ -28,6 +35,8 @@ class MergedMass : public QObject {
     // That of the open level with these kits; while it is worked out the last one, and changed() is emitted then. Null
     // where there is none yet.
     [[nodiscard]] std::shared_ptr<const DrawnMass> of(const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
+    // The last one, whatever became of the level since; it is not worked out for this.
+    [[nodiscard]] const std::shared_ptr<const DrawnMass>& last() const { return mass_; }
 
   signals:
     void changed();
