@@ -21,6 +21,7 @@
 #include "sheet/png.hpp"
 #include "store/format.hpp"
 #include "store/project_files.hpp"
+#include "upright/snags.hpp"
 #include "walk/world.hpp"
 
 namespace vic::cli {
@@ -331,7 +332,9 @@ Outcome check(const std::string& dir) {
     const level::Project project = store::load(dir);
     Outcome out;
     out.json["findings"] = Json::array();
-    for (const auto& f : findings::check(project)) {
+    std::vector<findings::Finding> all = findings::check(project);
+    for (findings::Finding& f : upright::check(project, dir)) all.push_back(std::move(f));
+    for (const auto& f : all) {
         if (f.severity == findings::Severity::error) out.code = 1;
         out.json["findings"].push_back({{"code", f.code},
                                         {"severity", findings::word(f.severity)},

@@ -15,7 +15,6 @@ using outline::kUnit;
 namespace {
 
 constexpr std::int64_t kMostSamples = std::int64_t{1} << 21;
-constexpr int kFlatHigh = 2 * kUnit; // how high what is flat and blocks is taken to be: nobody gets over it
 
 int units_of(int centimetres, double metres) {
     return std::max(0, static_cast<int>(std::lround(centimetres / 100.0 / metres * kUnit)));

@@ -25,6 +25,7 @@ Body body_of(const level::Upright& upright, double metres);
 
 // What there is apart from what is merged: the plane at height 0, which carries everywhere in the level but where
 // something flat blocks.
+inline constexpr int kFlatHigh = 128; // how high that is taken to be: nobody gets over it
 struct Plain {
     Size cells;
     std::vector<outline::Outline> blocked;

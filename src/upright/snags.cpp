@@ -1,6 +1,7 @@
 #include "upright/snags.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <map>
 #include <set>
@@ -320,6 +321,31 @@ class Finder {
 
 Point middle_of(const level::Mark& m) {
     return {m.cells.x * kUnit + m.cells.w * kUnit / 2, m.cells.y * kUnit + m.cells.h * kUnit / 2};
+}
+
+findings::Finding finding_of(const level::Level& level, const Snag& s) {
+    static const std::array<const char*, 8> codes{"height-shut-in", "height-mark", "stair-closed",     "height-low",
+                                                  "height-narrow",  "height-high", "height-no-return", "floor-hole"};
+    return {codes.at(static_cast<std::size_t>(s.kind)),
+            s.kind == Snag::Kind::no_return ? findings::Severity::hint : findings::Severity::warning,
+            level.id,
+            0,
+            s.cell,
+            s.what,
+            s.remedy};
+}
+
+std::vector<findings::Finding> check(const level::Project& project, const fs::path& dir) {
+    std::vector<findings::Finding> out;
+    if (std::none_of(project.sheets.begin(), project.sheets.end(), [](const auto& s) { return s->kit.has_value(); }))
+        return out;
+    const Kits kits = scene::load_kits(project, dir);
+    for (const auto& level : project.levels) {
+        const Survey all = survey(project, *level, kits);
+        if (all.mass.pieces == 0) continue;
+        for (const Snag& s : snags(all, project, *level, kits)) out.push_back(finding_of(*level, s));
+    }
+    return out;
 }
 
 Survey survey(const level::Project& project, const level::Level& level, const Kits& kits) {

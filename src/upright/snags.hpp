@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "base/text.hpp"
+#include "findings/finding.hpp"
 #include "level/project.hpp"
 #include "upright/ground.hpp"
 
@@ -50,7 +51,13 @@ Survey survey(const level::Project& project, const level::Level& level,
 std::vector<Snag> snags(const Survey& survey, const level::Project& project, const level::Level& level,
                         const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
 
-// How far from where it starts a mark lies, in 1/64 cells: the middle of its cells.
+// As a finding of its level.
+findings::Finding finding_of(const level::Level& level, const Snag& snag);
+// Of all levels of a project in which pieces of kits stand. `dir`: of the project. Throws InputError where a kit cannot
+// be read.
+std::vector<findings::Finding> check(const level::Project& project, const fs::path& dir);
+
+// The middle of its cells, in 1/64 cells.
 Point middle_of(const level::Mark& mark);
 
 } // namespace vic::upright

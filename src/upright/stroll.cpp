@@ -16,7 +16,6 @@ namespace {
 constexpr double kTick = 1.0 / 60;
 constexpr double kGravity = 9.81;     // metres a second squared
 constexpr double kFastest = 30;       // metres a second that it falls at most
-constexpr double kFlatHigh = 2;       // cells that what is flat and blocks stands up
 constexpr double kMostPressed = 0.12; // metres that it may be pressed into something
 constexpr double kSkin = 0.02;        // metres by which a body floats
 
@@ -53,8 +52,8 @@ struct Terrain::Inside {
         const double x0 = from.x / 64.0, z0 = from.y / 64.0, x1 = to.x / 64.0, z1 = to.y / 64.0;
         put({x0, 0, z0});
         put({x1, 0, z1});
-        put({x1, kFlatHigh, z1});
-        put({x0, kFlatHigh, z0});
+        put({x1, kFlatHigh / 64.0, z1});
+        put({x0, kFlatHigh / 64.0, z0});
         for (const int i : {0, 1, 2, 0, 2, 3}) order.push_back(first + i);
     }
 };

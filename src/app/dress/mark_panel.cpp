@@ -10,6 +10,7 @@
 #include <QSpinBox>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cstdint>
 
 #include "app/dress/note_head.hpp"
@@ -87,6 +88,22 @@ void MarkPanel::buildWhat(QVBoxLayout* column) {
             change(tr("Figure of a mark"),
                    [id = static_cast<level::PropKindId>(v.toUInt())](level::Mark& m) { m.figure = id; });
         });
+    auto* high = new QWidget(this);
+    auto* inner = new QVBoxLayout(high);
+    inner->setContentsMargins(0, 0, 0, 0);
+    auto* storey = new QSpinBox(high);
+    storey->setObjectName("markStorey");
+    storey->setRange(0, level::kMostStorey);
+    storey->setToolTip(tr("On which storey it lies, in a level of a kit's pieces; 0 the lowest"));
+    addField(inner, tr("Storey"), storey, kMarkNames);
+    fields_.bindInt(
+        storey, [this] { return session_.mark() ? session_.mark()->storey : 0; },
+        [this](int v) { change(tr("Storey of a mark"), [v](level::Mark& m) { m.storey = v; }); });
+    fields_.bindShown(high, [this] {
+        const auto& sheets = session_.project().sheets;
+        return std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); });
+    });
+    column->addWidget(high);
     auto* both = new QWidget(this);
     auto* row = new QHBoxLayout(both);
     row->setContentsMargins(0, 0, 0, 0);

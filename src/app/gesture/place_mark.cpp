@@ -45,7 +45,10 @@ class PlaceMark : public Gesture {
         from_.reset();
         level::Project p = session().project();
         const level::MarkId id = p.next_id++;
-        p.put(edit::place_mark_over(*session().level(), id, kind_, tr(name_).toStdString(), cells));
+        level::Level level = edit::place_mark_over(*session().level(), id, kind_, tr(name_).toStdString(), cells);
+        if (const level::Layer* const layer = session().activeLayer())
+            level = edit::change_mark(std::move(level), id, [&](level::Mark& m) { m.storey = layer->storey; });
+        p.put(std::move(level));
         session().apply(tr("Place the mark %1").arg(tr(name_)), std::move(p));
         session().setTool(Tool::props);
         session().setMark(id);

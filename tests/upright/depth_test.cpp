@@ -1,0 +1,239 @@
+// What levels, pieces and props say of three dimensions: kept by the files, moved with storeys; pieces that fit.
+#include <set>
+
+#include "edit/open_floor.hpp"
+#include "scene/fits.hpp"
+#include "store/format.hpp"
+#include "store/project_files.hpp"
+#include "support/make.hpp"
+#include "upright/made_tower.hpp"
+
+using namespace upright_test;
+
+TEST_CASE("light, sight, heights of storeys, bodies and how things stand are saved and loaded", "[store][upright]") {
+    make::Folder dir;
+    make::Small small({16, 12});
+    level::Level level = small.level();
+    level.light = {7 * 60 + 30, 3100, 12};
+    level.sight = {55, 0, 270};
+    level.storey_heights = {{0, 128}, {3, 70}};
+    level.walker.upright = {70, 190, 170, 20, 30, 350, 0, 250};
+    level.marks.push_back({77, "Up", level::MarkKind::note, {1, 1, 1, 1}, {}, {}, 0, 3});
+    small.set(level);
+    level::PropKind kind = *small.project.prop_kinds.front();
+    kind.stands = level::Stands::crossed;
+    small.project.put(kind);
+    make::save_with_pictures(small.project, dir.path());
+    const level::Project back = store::load(dir.path());
+    const level::Level& read = *back.levels.front();
+    CHECK(read.light == level.light);
+    CHECK(read.sight == level.sight);
+    CHECK(read.storey_heights == level.storey_heights);
+    CHECK(read.walker.upright == level.walker.upright);
+    CHECK(read.marks.back().storey == 3);
+    CHECK(back.prop_kind(kind.id)->stands == level::Stands::crossed);
+    // What is as in a new level is not written.
+    level = small.level();
+    level.light = {};
+    level.sight = {};
+    level.storey_heights.clear();
+    level.walker.upright = {};
+    const std::string text = store::level_to_text(level);
+    for (const char* word : {"light", "sight", "storey_heights", "upright"}) {
+        INFO(word);
+        CHECK(text.find(word) == std::string::npos);
+    }
+}
+
+TEST_CASE("what a piece blocks is kept with its kit, in all its turns", "[edit][kits][upright]") {
+    Tower tower;
+    const auto piece = [&](const level::Project& p, const std::string& name) {
+        for (const level::KitPiece& k : p.sheet(tower.kit->sheet)->kit->pieces)
+            if (k.name == name) return k;
+        return level::KitPiece();
+    };
+    level::Project p = edit::with_piece_blocking(tower.project, tower.tile("Stair"), level::PieceBlocks::ramp);
+    p = edit::with_piece_blocking(std::move(p), tower.tile("Post"), level::PieceBlocks::another, "Wall");
+    int turns = 0;
+    for (const level::KitPiece& k : p.sheet(tower.kit->sheet)->kit->pieces)
+        if (k.name == "Stair") {
+            CHECK(k.blocks == level::PieceBlocks::ramp);
+            ++turns;
+        }
+    CHECK(turns == 4);
+    CHECK(piece(p, "Post").as == "Wall");
+    CHECK(piece(p, "Wall").blocks == level::PieceBlocks::mesh);
+    // Also when the kit is read again.
+    const edit::PutKit again =
+        edit::put_kit(p, tower.kit->sheet, "House", "h.png", "h.obj", tower.kit->file, tower.kit->read,
+                      kit::draw_sheet(tower.kit->file, tower.kit->read, 16), 16, {});
+    CHECK(piece(again.project, "Stair").blocks == level::PieceBlocks::ramp);
+    CHECK(piece(again.project, "Post").as == "Wall");
+    CHECK(edit::with_piece_blocking(tower.project, 999, level::PieceBlocks::box).sheets == tower.project.sheets);
+}
+
+TEST_CASE("heights and marks go along with their storeys", "[edit][storeys][upright]") {
+    Tower tower;
+    level::Level level = edit::with_storey_height(tower.level, 0, 128);
+    level = edit::with_storey_height(level, 1, 80);
+    const scene::Storeys storeys(tower.kits, level.storey_heights);
+    CHECK(storeys.low(0) == 0);
+    CHECK(storeys.low(1) == 2);
+    CHECK(storeys.low(2) == 3.25);
+    CHECK(storeys.low(4) == 3.25 + 3);
+    CHECK(storeys.at(1.99) == 0);
+    CHECK(storeys.at(2) == 1);
+    CHECK(storeys.at(-1) == 0);
+    std::uint32_t next = 9000;
+    const level::Level doubled = edit::with_storey_above(level, 0, true, next);
+    CHECK(doubled.storey_heights == std::map<int, int>{{0, 128}, {1, 128}, {2, 80}});
+    CHECK(doubled.marks[1].storey == 2);
+    const level::Level moved = edit::moved_storey(level, 0, true);
+    CHECK(moved.storey_heights == std::map<int, int>{{0, 80}, {1, 128}});
+    CHECK(moved.marks[1].storey == 0);
+    const level::Level without = edit::without_storey(level, 0);
+    CHECK(without.storey_heights == std::map<int, int>{{0, 80}});
+    CHECK(without.marks[1].storey == 0);
+    CHECK(edit::with_storey_height(level, 0, 0).storey_heights == std::map<int, int>{{1, 80}});
+    // What is merged stands as high: the wall below ends where the floor above begins to be.
+    tower.level = level;
+    tower.lay(tower.below, {10, 1}, "Wall");
+    tower.lay(tower.above, {10, 1}, "Floor");
+    const upright::Survey survey = tower.survey();
+    const auto [first, last] = survey.ground->column({10 * 8 + 4, 8 + 4});
+    REQUIRE(last - first == 1);
+    CHECK(survey.ground->places()[first].height == 128);
+}
+
+TEST_CASE("a floor is opened: its pieces go, what is of no kit stays", "[edit][upright]") {
+    Tower tower;
+    const level::Level open = edit::with_floor_open(tower.project, tower.level, 1, {{6, 3}, {7, 3}});
+    CHECK(open.layer(tower.above)->grid().cell({6, 3}).empty());
+    CHECK(open.layer(tower.above)->grid().cell({7, 3}).empty());
+    CHECK_FALSE(open.layer(tower.above)->grid().cell({8, 3}).empty());
+    CHECK(open.layer(tower.below)->grid() == tower.level.layer(tower.below)->grid());
+    level::Level locked = tower.level;
+    locked.edit(tower.above).locked = true;
+    CHECK(edit::with_floor_open(tower.project, locked, 1, {{6, 3}}).layer(tower.above)->grid() ==
+          tower.level.layer(tower.above)->grid());
+}
+
+namespace {
+
+// Walls by the sides on which they go on: what closes with what is known without couplings.
+struct Walls : Tower {
+    std::map<std::string, unsigned> sides;
+    Walls() {
+        made = {};
+        made.first_bit = -1;
+        for (const unsigned s : {1U, 5U, 3U, 11U, 15U}) {
+            const std::string name = "Wall " + std::to_string(s) + "x";
+            made.wall(name, s);
+            sides[name] = s;
+        }
+        // A door: a straight wall with an opening.
+        made.wall("Door", 5);
+        sides["Door"] = 5;
+        *kit = {};
+        kit->file = made.file();
+        kit->read = kit::read_kit(kit->file.bodies);
+        edit::PutKit put = edit::put_kit({}, 0, "Walls", "w.png", "w.obj", kit->file, kit->read,
+                                         kit::draw_sheet(kit->file, kit->read, 16), 16, {});
+        project = std::move(put.project);
+        kit->sheet = put.sheet;
+        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
+            for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
+                if (kit->file.bodies[i].name == p.name) kit->piece_of[p.tile] = i;
+        level = level::make_level(project, "Walls", {7, 7}, {16, 16}, level::View::from_above);
+        below = 0;
+        for (const level::LayerRef& l : level.layers)
+            if (l->tiles() && below == 0) below = l->id;
+    }
+    static unsigned turned(unsigned sides, int quarters) {
+        for (int i = 0; i < quarters; ++i) sides = (sides << 1 & 15U) | sides >> 3;
+        return sides;
+    }
+};
+
+} // namespace
+
+TEST_CASE("what fits is what closes on all sides on which neighbours couple", "[scene][fits]") {
+    Walls w;
+    make::Random random(4);
+    const scene::Fits fits(w.project, w.kits);
+    std::vector<std::string> names;
+    for (const auto& [name, sides] : w.sides) names.push_back(name);
+    int some = 0;
+    for (int round = 0; round < 200; ++round) {
+        level::Grid& grid = w.level.edit(w.below).grid();
+        std::array<unsigned, 4> beside{};
+        const Point at{3, 3};
+        const Point by[] = {{0, -1}, {1, 0}, {0, 1}, {-1, 0}};
+        unsigned wanted = 0, all = 0;
+        for (unsigned side = 0; side < 4; ++side) {
+            grid.set(at + by[side], {}, 0);
+            if (random.flip(0.35)) continue;
+            const std::string& name = names[static_cast<std::size_t>(random.below(static_cast<int>(names.size())))];
+            const int turn = random.below(4);
+            grid.set(at + by[side], level::Cell(w.tile(name), {static_cast<std::uint8_t>(turn)}, true), 0);
+            beside[side] = Walls::turned(w.sides[name], turn);
+            if (beside[side] >> (side + 2) % 4 & 1U) wanted |= 1U << side;
+            all |= 1U << side;
+        }
+        std::set<std::pair<std::string, unsigned>> expected, found;
+        for (const auto& [name, sides] : w.sides)
+            for (int turn = 0; turn < 4; ++turn)
+                if (const unsigned s = Walls::turned(sides, turn); wanted != 0 && (s & wanted) == wanted)
+                    expected.insert({name, s});
+        const level::Layer& layer = *w.level.layer(w.below);
+        const auto list = fits.at(layer, at);
+        for (std::size_t i = 0; i < list.size(); ++i) {
+            const std::string& name = w.kit->file.bodies[w.kit->piece_of.at(list[i].tile)].name;
+            const unsigned s = Walls::turned(w.sides[name], list[i].turn.quarters());
+            CHECK(found.insert({name, s}).second);
+            CHECK(list[i].closed == std::popcount(s & wanted));
+            CHECK(list[i].open == std::popcount(s & ~wanted));
+            if (i > 0) CHECK(list[i - 1].open <= list[i].open);
+        }
+        CHECK(found == expected);
+        some += expected.empty() ? 0 : 1;
+        // The Hand's piece is turned so that the fewest sides stay open; of two ways the one that is nearer.
+        for (int turn = 0; turn < 4; ++turn) {
+            const auto best = fits.turn_for(layer, at, w.tile("Door"), {static_cast<std::uint8_t>(turn)});
+            const bool can = wanted != 0 && ((5U & wanted) == wanted || (10U & wanted) == wanted);
+            REQUIRE(best.has_value() == can);
+            if (!can) continue;
+            CHECK((Walls::turned(5, best->quarters()) & wanted) == wanted);
+            CHECK((best->quarters() == turn || std::abs(best->quarters() - turn) != 2));
+        }
+    }
+    CHECK(some > 100);
+}
+
+TEST_CASE("props stand facing the eye, fixed as they are laid, or crossed", "[scene][upright]") {
+    make::Small small({8, 8});
+    level::Level level = small.level();
+    level.edit(small.props).props() = level::Props();
+    level::Look look;
+    look.turn = level::kFullTurn / 4;
+    level.edit(small.props).props().put({1, small.prop, {40, 60}, look});
+    level::PropKind kind = *small.project.prop_kind(small.prop);
+    kind.flat = false;
+    const auto cards = [&](level::Stands stands) {
+        kind.stands = stands;
+        small.project.put(kind);
+        static level::PropKinds kinds;
+        kinds = level::PropKinds(small.project);
+        return scene::cards_in(kinds, level, scene::Storeys({}), 0);
+    };
+    auto all = cards(level::Stands::facing);
+    REQUIRE(all.size() == 1);
+    CHECK_FALSE(all[0].turned);
+    all = cards(level::Stands::fixed);
+    REQUIRE(all.size() == 1);
+    CHECK(*all[0].turned == Approx(1.5707963));
+    all = cards(level::Stands::crossed);
+    REQUIRE(all.size() == 2);
+    CHECK(*all[1].turned == Approx(3.1415926));
+    CHECK(all[1].foot == all[0].foot);
+}
