@@ -137,8 +137,9 @@ class Site {
     void piece(LayerId layer, const std::string& name, Point at, int turn = 0) {
         level.edit(layer).grid().set(at, level::Cell(pieces_.at(name), {static_cast<std::uint8_t>(turn)}, true), 0);
     }
-    void mark(const std::string& name, level::MarkKind kind, const Box& cells) {
+    void mark(const std::string& name, level::MarkKind kind, const Box& cells, int storey = 0) {
         level.marks.push_back({project.next_id++, name, kind, cells});
+        level.marks.back().storey = storey;
     }
     // A storey above all that there are; the ids of its layers.
     std::vector<LayerId> storey() {
@@ -258,7 +259,7 @@ void pump_house(Site& site) {
                                      {"Boat", 20.8, 16.4}})
         site.prop(loose, name, x, y);
     site.mark("Start", level::MarkKind::start, {8, 15, 1, 1});
-    site.mark("Terrace", level::MarkKind::exit, {8, 7, 1, 1});
+    site.mark("Terrace", level::MarkKind::exit, {8, 7, 1, 1}, 1); // up the stairs, and out over the engine room
     site.put();
 }
 
@@ -303,6 +304,9 @@ void reed_bank(Site& site) {
     site.prop(things, "Wind pump", 31, 7);
     site.mark("Start", level::MarkKind::start, {18, 10, 1, 1});
     site.mark("Boat", level::MarkKind::exit, {18, 16, 1, 1});
+    // Late in the day, as one comes down to the water.
+    site.level.light = {17 * 60 + 30, 3000, 0};
+    site.level.sight = {28, 34, 0};
     site.put();
 }
 

@@ -20,7 +20,7 @@ namespace vic::app {
 
 namespace {
 
-constexpr int kCard = 58, kMost = 132; // pixels of one, and of the list
+constexpr int kSnagCard = 58, kSnagsHigh = 132; // pixels of one, and of the list
 
 QString titleOf(const upright::Snag& snag) {
     using Kind = upright::Snag::Kind;
@@ -106,7 +106,7 @@ void SnagList::show() {
         cards.push_back(std::move(card));
     }
     list_->setCards(cards, static_cast<quint32>(chosen_ + 1));
-    list_->setFixedHeight(std::min(kMost, kCard * static_cast<int>(std::max<std::size_t>(1, count))));
+    list_->setFixedHeight(std::min(kSnagsHigh, kSnagCard * static_cast<int>(std::max<std::size_t>(1, count))));
     list_->setVisible(count > 0);
     none_->setVisible(count == 0);
     const bool start = session_.level() && session_.level()->first_mark(level::MarkKind::start);

@@ -1,0 +1,210 @@
+// Walking in height in the window: soak, what holds one up and its remedy, walking, a door that swaps a wall, and what
+// the game sees.
+#include <QDoubleSpinBox>
+#include <QLabel>
+#include <QListView>
+#include <QMenu>
+#include <QTest>
+#include <QToolButton>
+#include <cmath>
+#include <filesystem>
+
+#include "app/parts/card_list.hpp"
+#include "app/session/choice.hpp"
+#include "app/session/kit_bodies.hpp"
+#include "app/session/merged_mass.hpp"
+#include "app/solid/solid_switch.hpp"
+#include "app/solid/solid_view.hpp"
+#include "app/window.hpp"
+#include "base/files.hpp"
+#include "edit/hand.hpp"
+
+using namespace app_test;
+
+namespace {
+
+struct HeightWindow : Window {
+    HeightWindow() : Window(false) {
+        fs::copy(fs::path(SOURCE_DIR) / "demo/pump-house", folder / "pump-house", fs::copy_options::recursive);
+        window->openProject(QString::fromStdString((folder / "pump-house").string()));
+        settle();
+        REQUIRE(session().isOpen());
+    }
+    SolidSwitch& solid() { return *find<SolidSwitch>("solidSwitch"); }
+    level::TileId piece(const std::string& name) {
+        for (const auto& sheet : session().project().sheets)
+            if (sheet->kit)
+                for (const level::KitPiece& p : sheet->kit->pieces)
+                    if (p.name == name && p.turn == 0) return p.tile;
+        FAIL("no piece " << name);
+        return 0;
+    }
+    void hold(const std::string& name, int turn = 0) {
+        edit::Hand hand;
+        hand.holds = edit::held::Tile{piece(name)};
+        hand.turn = {static_cast<std::uint8_t>(turn)};
+        session().setHand(hand);
+        session().setTool(Tool::pencil);
+    }
+    level::LayerId layer_on(int storey, std::size_t which) {
+        for (const level::LayerRef& l : level().layers)
+            if (l->storey == storey && l->tiles() && which-- == 0) return l->id;
+        return 0;
+    }
+    CardList& snags() { return *find<CardList>("snagList"); }
+    void moveIn(QPoint at) {
+        QTest::mouseMove(solid().view(), at);
+        settle();
+    }
+};
+
+} // namespace
+
+TEST_CASE("a stair is closed, found, and opened where it is seen; the level is soaked and walked in height",
+          "[app][kit][height]") {
+    HeightWindow w;
+    w.stage("stage-bound");
+    w.key(Qt::Key_F6);
+    REQUIRE_SOON(w.session().mass().last() && w.find<QLabel>("snagsNone")->isVisible());
+    CHECK(w.snags().cards().empty());
+    // The floor above the stairs is laid shut, with the mouse.
+    w.stage("stage-lay");
+    w.key(Qt::Key_F5);
+    const level::LayerId upper = w.layer_on(1, 1); // above the quay's floors
+    REQUIRE(w.level().layer(upper)->name == "Floors");
+    w.session().setActiveLayer(upper);
+    w.hold("Plank floor a");
+    w.view()->lookAt({20, 7});
+    settle();
+    w.clickCell({21, 6});
+    w.clickCell({21, 7});
+    REQUIRE(w.level().layer(upper)->grid().cell({21, 7}).tile() != 0);
+    w.stage("stage-bound");
+    w.key(Qt::Key_F6);
+    REQUIRE_SOON(w.snags().cards().size() >= 2);
+    w.picture("height-snags");
+    CHECK(w.snags().cards()[0].title == "A stair without an opening");
+    CHECK(w.snags().cards()[1].title == "A mark out of reach");
+    w.clickRow(&w.snags(), 0);
+    CHECK(w.find<QLabel>("snagRemedy")->text().contains("Open the floor over it"));
+    CHECK(w.session().activeLayer()->storey == 0);
+    w.click("snagOpen");
+    REQUIRE_SOON(w.snags().cards().empty() && w.find<QLabel>("snagsNone")->isVisible());
+    CHECK(w.level().layer(upper)->grid().cell({21, 7}).tile() == 0);
+
+    // Soaked from the pointer: the quay below, and the floors above where nothing is cut away.
+    w.session().setActiveLayer(w.layer_on(0, 1));
+    settle();
+    w.moveIn(w.solid().view()->placeOf({8.5, 12}).toPoint());
+    w.key(Qt::Key_D);
+    REQUIRE_SOON(w.solid().view()->wetPlaces() > 3000);
+    const int below = w.solid().view()->wetPlaces();
+    w.picture("height-soak-lowest");
+    w.session().setActiveLayer(w.layer_on(1, 1));
+    REQUIRE_SOON(w.solid().view()->wetPlaces() > below + 1000);
+    w.picture("height-soak");
+    w.key(Qt::Key_D);
+    REQUIRE_SOON(w.solid().view()->wetPlaces() == 0);
+
+    // Walked: from the jetty to the gate, through one's own eyes.
+    w.session().setActiveLayer(w.layer_on(0, 1));
+    settle();
+    w.moveIn(w.solid().view()->placeOf({9.5, 12.4}).toPoint());
+    w.key(Qt::Key_J, Qt::AltModifier);
+    SolidStroll& stroll = w.solid().view()->stroll();
+    REQUIRE(stroll.on());
+    QTest::qWait(400); // he drops onto the quay
+    const auto from = stroll.foot();
+    CHECK(std::abs(from[0] - 9.5) < 0.6);
+    QTest::keyPress(w.view(), Qt::Key_Up);
+    REQUIRE_SOON(stroll.foot()[2] < from[2] - 1.2);
+    QTest::keyRelease(w.view(), Qt::Key_Up);
+    QTest::qWait(100);
+    w.picture("height-walk");
+    QTest::keyPress(w.view(), Qt::Key_Left);
+    REQUIRE_SOON(stroll.heading() > 250 && stroll.heading() < 330);
+    QTest::keyRelease(w.view(), Qt::Key_Left);
+    w.key(Qt::Key_Escape);
+    CHECK_FALSE(stroll.on());
+}
+
+TEST_CASE("a door swaps a wall as it lies, and what fits beside a wall is offered", "[app][kit][height]") {
+    HeightWindow w;
+    w.stage("stage-lay");
+    REQUIRE_SOON(!w.session().bodies().all().empty());
+    const level::LayerId walls = w.layer("Walls").id;
+    w.session().setActiveLayer(walls);
+    w.view()->lookAt({16, 7});
+    settle();
+    // The northern wall runs from west to east, the eastern one from north to south; the same piece in the Hand.
+    const auto before = w.level().layer(walls)->grid();
+    w.hold("Brick wall door");
+    w.clickCell({16, 5});
+    w.clickCell({22, 7});
+    const level::Grid& grid = w.level().layer(walls)->grid();
+    CHECK(grid.cell({16, 5}).tile() == w.piece("Brick wall door"));
+    CHECK(grid.cell({16, 5}).turn().quarters() % 2 == 1);
+    CHECK(grid.cell({22, 7}).tile() == w.piece("Brick wall door"));
+    CHECK(grid.cell({22, 7}).turn().quarters() % 2 == 0);
+    // To the other side: the Hand turned twice.
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.level().layer(walls)->grid() == before);
+    w.key(Qt::Key_Period);
+    w.key(Qt::Key_Period);
+    w.clickCell({22, 7});
+    CHECK(w.level().layer(walls)->grid().cell({22, 7}).turn().quarters() == 2);
+    // Where a wall's cell is empty, what closes there is offered.
+    w.click("toolEraser");
+    w.clickCell({22, 6});
+    REQUIRE(w.level().layer(walls)->grid().cell({22, 6}).tile() == 0);
+    w.hover({22, 6});
+    w.key(Qt::Key_V, Qt::AltModifier);
+    REQUIRE_SOON(w.window->findChild<QMenu*>("fitsMenu"));
+    auto* menu = w.window->findChild<QMenu*>("fitsMenu");
+    QStringList offered;
+    for (const QAction* a : menu->actions()) offered << a->text();
+    INFO(offered.join("; ").toStdString());
+    const auto window = std::find_if(offered.begin(), offered.end(),
+                                     [](const QString& t) { return t.contains("window") && !t.contains("open"); });
+    REQUIRE(window != offered.end());
+    w.picture("height-fits");
+    clickEntry(menu, *window);
+    CHECK(w.session().hand().tile() == w.piece("Brick wall window"));
+    w.clickCell({22, 6});
+    CHECK(w.level().layer(walls)->grid().cell({22, 6}).tile() == w.piece("Brick wall window"));
+}
+
+TEST_CASE("light, sight and a storey's height are the level's: seen as the game shows it, and undone",
+          "[app][kit][height]") {
+    HeightWindow w;
+    w.session().setLevel("reed-bank");
+    w.stage("stage-lay");
+    w.key(Qt::Key_F9);
+    REQUIRE_SOON(w.solid().view()->cards() > 100);
+    REQUIRE(w.find<QSlider>("sightTilt")->isVisible());
+    w.picture("height-game");
+    w.slide("sightTilt", 60);
+    CHECK(w.level().sight.tilt == 60);
+    w.slide("sightLens", 4);
+    CHECK(w.level().sight.lens == 0);
+    w.slide("fog", 15);
+    CHECK(w.level().light.fog > 0);
+    w.picture("height-game-parallel");
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(w.level().light.fog == 0);
+    w.key(Qt::Key_F6);
+    CHECK_FALSE(w.find<QSlider>("sightTilt")->isVisible());
+    w.session().setLevel("pump-house");
+    REQUIRE_SOON(w.solid().view()->pieces() > 200);
+    auto* high = w.find<QDoubleSpinBox>("storeyHeight");
+    REQUIRE_SOON(high->value() == Approx(3));
+    high->setFocus();
+    high->selectAll();
+    QTest::keyClicks(high, "4.5");
+    QTest::keyClick(high, Qt::Key_Return);
+    CHECK(w.level().storey_heights == std::map<int, int>{{0, 144}});
+    w.session().setActiveLayer(w.level().layers.back()->id);
+    settle();
+    w.picture("height-storey");
+}
