@@ -7,11 +7,15 @@
 #include <cstring>
 #include <map>
 #include <set>
+#include <tuple>
 #include <utility>
 
 #include "level/block.hpp"
+#include "level/frame.hpp"
 #include "outline/solid.hpp"
 #include "parcel/things.hpp"
+#include "picture/compose.hpp"
+#include "scene/sun.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
 
@@ -25,7 +29,9 @@ static_assert(std::endian::native == std::endian::little, "the numbers of a .glb
 
 enum Target { kVertices = 34962, kIndices = 34963 };
 enum Component { kUint = 5125, kFloat = 5126 };
-constexpr int kNearest = 9728, kRepeat = 10497;
+constexpr int kNearest = 9728, kRepeat = 10497, kClamp = 33071;
+constexpr const char* kLights = "KHR_lights_punctual";
+constexpr int kMostGround = 4096; // pixels a side of the picture of what lies flat
 
 double linear(std::uint8_t shown) { // colours of factors are linear
     const double v = shown / 255.0;
@@ -36,7 +42,7 @@ class Writer {
   public:
     Writer(const level::Project& project, const level::Level& level,
            const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits)
-        : project_(project), level_(level), kits_(kits) {
+        : project_(project), level_(level), kits_(kits), kinds_(project) {
         for (const auto& kit : kits)
             if (kit->read.module.width > 0) {
                 metres_ = kit->read.module.width;
@@ -46,22 +52,29 @@ class Writer {
 
     std::string write() {
         const std::vector<scene::Placed> placed = scene::placed_in(project_, level_, kits_, level::kMostStorey);
-        if (placed.empty()) return {};
+        if (placed.empty() && !stand()) return {};
         Json below = Json::array();
         int highest = 0;
         for (const scene::Placed& p : placed) highest = std::max(highest, p.storey);
         for (int storey = 0; storey <= highest; ++storey)
             if (const int n = pieces_of(placed, storey); n >= 0) below.push_back(n);
-        below.push_back(blocks(placed));
+        if (!placed.empty()) below.push_back(blocks(placed));
         if (const int n = marks(); n >= 0) below.push_back(n);
+        if (const int n = ground(); n >= 0) below.push_back(n);
+        if (const int n = cards(); n >= 0) below.push_back(n);
+        below.push_back(sun());
+        below.push_back(eye());
         const int root = add(nodes_, {{"name", level_.name}, {"children", below}});
         Json j{{"asset", {{"version", "2.0"}, {"generator", "Vicinum"}}}, {"scene", 0}};
         j["scenes"] = Json::array({{{"name", level_.name}, {"nodes", {root}}}});
         const std::pair<const char*, const Json*> lists[] = {
-            {"nodes", &nodes_},        {"meshes", &meshes_},     {"accessors", &accessors_}, {"bufferViews", &views_},
-            {"materials", &finishes_}, {"textures", &textures_}, {"images", &images_},       {"samplers", &samplers_}};
+            {"nodes", &nodes_},       {"meshes", &meshes_},      {"accessors", &accessors_},
+            {"bufferViews", &views_}, {"materials", &finishes_}, {"textures", &textures_},
+            {"images", &images_},     {"samplers", &samplers_},  {"cameras", &cameras_}};
         for (const auto& [name, list] : lists)
             if (!list->empty()) j[name] = *list;
+        j["extensionsUsed"] = {kLights};
+        j["extensions"][kLights]["lights"] = lights_;
         j["buffers"] = Json::array({{{"byteLength", bytes_.size()}}});
         return packed(j.dump(-1, ' ', false, Json::error_handler_t::replace));
     }
@@ -169,12 +182,168 @@ class Writer {
     int texture_of(std::size_t kit, int picture) {
         const auto [found, fresh] = texture_numbers_.try_emplace({kit, picture}, 0);
         if (!fresh) return found->second;
-        if (samplers_.empty())
-            samplers_.push_back(
-                {{"magFilter", kNearest}, {"minFilter", kNearest}, {"wrapS", kRepeat}, {"wrapT", kRepeat}});
-        const std::string png = sheet::encode_png(kits_[kit]->file.pictures[static_cast<std::size_t>(picture)]);
+        return found->second = texture(kits_[kit]->file.pictures[static_cast<std::size_t>(picture)], kRepeat);
+    }
+    int texture(const Image& picture, int wrap) {
+        int& sampler = sampler_numbers_.try_emplace(wrap, -1).first->second;
+        if (sampler < 0)
+            sampler =
+                add(samplers_, {{"magFilter", kNearest}, {"minFilter", kNearest}, {"wrapS", wrap}, {"wrapT", wrap}});
+        const std::string png = sheet::encode_png(picture);
         const int image = add(images_, {{"bufferView", view(png.data(), png.size())}, {"mimeType", "image/png"}});
-        return found->second = add(textures_, {{"sampler", 0}, {"source", image}});
+        return add(textures_, {{"sampler", sampler}, {"source", image}});
+    }
+    // In a picture whose sides are powers of two, as some engines want them; `part`: how much of that it takes.
+    int padded_texture(const Image& picture, std::array<float, 2>& part) {
+        const auto up = [](int v) { return static_cast<int>(std::bit_ceil(static_cast<unsigned>(std::max(1, v)))); };
+        Image out({up(picture.size().w), up(picture.size().h)});
+        for (int y = 0; y < picture.size().h; ++y)
+            for (int x = 0; x < picture.size().w; ++x) out.set(x, y, picture.at(x, y));
+        part = {static_cast<float>(picture.size().w) / static_cast<float>(out.size().w),
+                static_cast<float>(picture.size().h) / static_cast<float>(out.size().h)};
+        return texture(out, kClamp);
+    }
+    // Four corners in turn, counter-clockwise as they are seen, the first below on the left; all of them `normal`.
+    int quad(const std::string& name, const std::array<std::array<float, 3>, 4>& at, const std::array<float, 3>& normal,
+             const std::array<float, 2>& part, bool mirrored, int finish) {
+        const float left = mirrored ? part[0] : 0, right = mirrored ? 0 : part[0];
+        const std::vector<std::array<float, 2>> uv{{left, part[1]}, {right, part[1]}, {right, 0}, {left, 0}};
+        Json attributes{{"POSITION", vectors(std::vector(at.begin(), at.end()), true)},
+                        {"NORMAL", vectors(std::vector(4, normal))},
+                        {"TEXCOORD_0", vectors(uv)}};
+        return add(meshes_, {{"name", name},
+                             {"primitives", Json::array({{{"attributes", std::move(attributes)},
+                                                          {"indices", indices({0, 1, 2, 0, 2, 3})},
+                                                          {"material", finish}}})}});
+    }
+
+    // Whether any prop stands up.
+    bool stand() {
+        cards_ = scene::cards_in(kinds_, level_, scene::Storeys(kits_, level_.storey_heights), level::kMostStorey);
+        return !cards_.empty();
+    }
+    // What lies flat on the lowest storey; -1 where that is too large for a picture.
+    int ground() {
+        const level::Level flat = scene::flat_of(project_, level_, kits_);
+        const Box all = flat.pixels();
+        if (std::max(all.w, all.h) > kMostGround) return -1;
+        picture::Art art;
+        art.update(project_);
+        picture::Canvas canvas(all);
+        picture::draw(project_, flat, art, canvas, all);
+        Image image(all.size());
+        for (int y = 0; y < all.h; ++y)
+            for (int x = 0; x < all.w; ++x) {
+                const std::uint32_t p = canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(all.w) +
+                                                      static_cast<std::size_t>(x)];
+                image.set(x, y,
+                          {static_cast<std::uint8_t>(p >> 16), static_cast<std::uint8_t>(p >> 8),
+                           static_cast<std::uint8_t>(p), 255});
+            }
+        std::array<float, 2> part{};
+        const int texture = padded_texture(image, part);
+        const int finish = add(
+            finishes_, {{"name", "Ground"},
+                        {"pbrMetallicRoughness",
+                         {{"baseColorTexture", {{"index", texture}}}, {"metallicFactor", 0}, {"roughnessFactor", 1}}}});
+        constexpr float kBelow = -0.004F; // a hair lower than floors that lie on it
+        const float w = metres(static_cast<float>(level_.size.w)), h = metres(static_cast<float>(level_.size.h)),
+                    y = metres(kBelow);
+        const int mesh = quad("Ground", {{{0, y, h}, {w, y, h}, {w, y, 0}, {0, y, 0}}}, {0, 1, 0}, part, false, finish);
+        return add(nodes_, {{"name", "Ground"}, {"mesh", mesh}});
+    }
+    // Props that stand up; -1 where there are none.
+    int cards() {
+        if (!stand()) return -1;
+        struct Picture {
+            int texture = -1;
+            std::array<float, 2> part{};
+        };
+        std::map<level::PropKindId, Picture> pictures;
+        std::map<std::pair<level::PropKindId, std::uint32_t>, int> finishes;
+        std::map<std::tuple<int, bool, float, float, float, float>, int> meshes;
+        static const char* const ways[] = {"facing", "fixed", "crossed"};
+        Json children = Json::array();
+        for (const scene::Card& card : cards_) {
+            const level::Sheet* const sheet = project_.sheet(card.kind->sheet);
+            if (!sheet || !sheet->image) continue;
+            const Box box = intersection(card.kind->box, box_of(sheet->image->size()));
+            if (box.empty()) continue;
+            Picture& picture = pictures[card.kind->id];
+            if (picture.texture < 0) picture.texture = padded_texture(cropped(*sheet->image, box), picture.part);
+            const Rgba times = card.wash.times;
+            int& finish =
+                finishes.try_emplace({card.kind->id, times.r << 16 | times.g << 8 | times.b}, -1).first->second;
+            if (finish < 0)
+                finish =
+                    add(finishes_, {{"name", card.kind->name},
+                                    {"alphaMode", "MASK"},
+                                    {"doubleSided", true},
+                                    {"pbrMetallicRoughness",
+                                     {{"baseColorFactor", {linear(times.r), linear(times.g), linear(times.b), 1.0}},
+                                      {"baseColorTexture", {{"index", picture.texture}}},
+                                      {"metallicFactor", 0},
+                                      {"roughnessFactor", 1}}}});
+            int& mesh = meshes.try_emplace({finish, card.mirrored, card.left, card.right, card.top, card.bottom}, -1)
+                            .first->second;
+            if (mesh < 0) {
+                const float l = metres(-card.left), r = metres(card.right), t = metres(card.top),
+                            b = metres(-card.bottom);
+                mesh = quad(card.kind->name, {{{l, b, 0}, {r, b, 0}, {r, t, 0}, {l, t, 0}}}, {0, 0, 1}, picture.part,
+                            card.mirrored, finish);
+            }
+            Json node{{"name", card.kind->name},
+                      {"mesh", mesh},
+                      {"translation", {metres(card.foot[0]), metres(card.foot[1]), metres(card.foot[2])}},
+                      {"extras", {{"stands", ways[static_cast<std::size_t>(card.kind->stands)]}}}};
+            if (card.turned && *card.turned != 0)
+                node["rotation"] = {0.0, std::sin(-*card.turned / 2), 0.0, std::cos(-*card.turned / 2)};
+            children.push_back(add(nodes_, std::move(node)));
+        }
+        return children.empty() ? -1 : add(nodes_, {{"name", "Standing"}, {"children", std::move(children)}});
+    }
+
+    // Looking there, from the north (which is -z) `right` radians round and `up`.
+    static Json looking(double right, double up) {
+        const double cy = std::cos(-right / 2), sy = std::sin(-right / 2), cx = std::cos(up / 2), sx = std::sin(up / 2);
+        return {cy * sx, sy * cx, -sy * sx, cy * cx};
+    }
+    int sun() {
+        const auto way = scene::sun_way(level_.light), colour = scene::sun_colour(level_.light);
+        const double most = *std::max_element(colour.begin(), colour.end());
+        lights_.push_back({{"type", "directional"},
+                           {"name", "Sun"},
+                           {"color", {colour[0] / most, colour[1] / most, colour[2] / most}},
+                           {"intensity", 3.0}});
+        return add(nodes_, {{"name", "Sun"},
+                            {"rotation", looking(std::atan2(-way[0], way[2]), std::asin(-way[1]))},
+                            {"extensions", {{kLights, {{"light", 0}}}}}});
+    }
+    // As the game looks at it.
+    int eye() {
+        const level::Sight& sight = level_.sight;
+        const Box frame = level::frame_box(level_);
+        const double cell_w = level_.cell.w, cell_h = level_.cell.h, radians = std::acos(-1.0) / 180;
+        const double wide = frame.w / cell_w * metres_, high = frame.h / cell_h * metres_;
+        const double tilt = sight.tilt * radians, turn = sight.turn * radians;
+        const double away = sight.lens == 0 ? std::max(wide, high) * 4 : high / 2 / std::tan(sight.lens * radians / 2);
+        const double x = (frame.x + frame.w / 2.0) / cell_w * metres_, z = (frame.y + frame.h / 2.0) / cell_h * metres_;
+        const double near = away / 50, far = away * 4 + 400 * metres_;
+        if (sight.lens == 0)
+            cameras_.push_back(
+                {{"type", "orthographic"},
+                 {"orthographic", {{"xmag", wide / 2}, {"ymag", high / 2}, {"znear", near}, {"zfar", far}}}});
+        else
+            cameras_.push_back(
+                {{"type", "perspective"},
+                 {"perspective",
+                  {{"aspectRatio", wide / high}, {"yfov", sight.lens * radians}, {"znear", near}, {"zfar", far}}}});
+        return add(nodes_, {{"name", "What the game sees"},
+                            {"camera", 0},
+                            {"translation",
+                             {x - std::sin(turn) * std::cos(tilt) * away, std::sin(tilt) * away,
+                              z + std::cos(turn) * std::cos(tilt) * away}},
+                            {"rotation", looking(turn, -tilt)}});
     }
 
     // The node of a storey; -1 where nothing stands on it.
@@ -282,24 +451,33 @@ class Writer {
     double metres_ = 1; // a cell
     std::string bytes_;
     Json nodes_ = Json::array(), meshes_ = Json::array(), accessors_ = Json::array(), views_ = Json::array(),
-         finishes_ = Json::array(), textures_ = Json::array(), images_ = Json::array(), samplers_ = Json::array();
+         lights_ = Json::array(), cameras_ = Json::array(), finishes_ = Json::array(), textures_ = Json::array(),
+         images_ = Json::array(), samplers_ = Json::array();
     std::map<std::pair<std::size_t, std::size_t>, int> mesh_numbers_;
     std::map<std::pair<std::size_t, int>, int> finish_numbers_, texture_numbers_;
+    std::map<int, int> sampler_numbers_; // by how they go on beyond the picture
+    level::PropKinds kinds_;
+    std::vector<scene::Card> cards_;
 };
 
-// Whether any piece of a kit stands in the level, told without its bodies.
+// Whether there is anything in three dimensions, told without the kits' bodies.
 bool stands_in(const level::Project& project, const level::Level& level) {
     std::set<level::TileId> pieces;
+    bool any = false;
     for (const auto& sheet : project.sheets)
         if (sheet->kit)
             for (const level::KitPiece& p : sheet->kit->pieces) pieces.insert(p.tile);
-    if (pieces.empty()) return false;
-    bool any = false;
-    for (const level::LayerRef& layer : level.layers)
+    if (pieces.empty() || level.view != level::View::from_above || level.lattice != LatticeKind::square) return false;
+    const level::PropKinds kinds(project);
+    for (const level::LayerRef& layer : level.layers) {
         if (!any && layer->tiles() && layer->grain().finer == 1)
             level::each_cell(layer->grid(), layer->cells(), [&](Point, level::Cell cell, level::MaterialId) {
                 any = any || pieces.contains(cell.tile());
             });
+        if (!any && layer->shown && layer->has_props())
+            for (const level::Prop& prop : layer->props())
+                kinds.each_piece(prop, [&](const level::Piece& piece) { any = any || !piece.kind->flat; });
+    }
     return any;
 }
 

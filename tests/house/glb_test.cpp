@@ -27,7 +27,7 @@ TEST_CASE("levels of pieces are valid glTF without a word", "[glb]") {
         return;
     }
     make::Folder dir;
-    for (const std::string level : {"pump-house", "salt-maze"}) {
+    for (const std::string level : {"pump-house", "salt-maze", "reed-bank"}) {
         const fs::path file = dir / (level + ".glb"), report = dir / (level + ".json");
         REQUIRE(std::system((std::string(CLI) + " bodies " + kLevels.string() + " --level " + level + " -o " +
                              file.string() + " > /dev/null")
@@ -39,6 +39,7 @@ TEST_CASE("levels of pieces are valid glTF without a word", "[glb]") {
         INFO(told.at("issues").dump(2));
         for (const char* const kind : {"numErrors", "numWarnings", "numInfos", "numHints"})
             CHECK(told.at("issues").at(kind) == 0);
-        CHECK(told.at("info").at("totalTriangleCount") > 1000);
+        CHECK(told.at("info").at("totalTriangleCount") > 400);
+        CHECK(told.at("info").at("extensionsUsed") == nlohmann::json{"KHR_lights_punctual"});
     }
 }

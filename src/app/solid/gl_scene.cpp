@@ -7,6 +7,7 @@
 
 #include "app/parts/glyphs.hpp"
 #include "app/solid/shaders.hpp"
+#include "scene/sun.hpp"
 
 namespace vic::app {
 
@@ -36,16 +37,13 @@ std::unique_ptr<QOpenGLTexture> textureOf(const QImage& image) {
 } // namespace
 
 QVector3D Sun::way() const {
-    const double turn = (hour - 12) / 12 * 3.14159265358979;
-    // Never below the land: at night one works by a high moon.
-    const double up = std::max(0.25, std::cos(turn) * 0.9 + 0.1);
-    return QVector3D(static_cast<float>(-std::sin(turn)), static_cast<float>(up), 0.55F).normalized();
+    const auto way = scene::sun_way(light());
+    return {static_cast<float>(way[0]), static_cast<float>(way[1]), static_cast<float>(way[2])};
 }
 
-// Between a low sun's and a blue sky's.
 QVector3D Sun::colour() const {
-    const float t = static_cast<float>(std::clamp((warmth - 2500) / 6500.0, 0.0, 1.0));
-    return QVector3D(1.08F - 0.22F * t, 0.82F + 0.12F * t, 0.52F + 0.48F * t);
+    const auto colour = scene::sun_colour(light());
+    return {static_cast<float>(colour[0]), static_cast<float>(colour[1]), static_cast<float>(colour[2])};
 }
 
 GlScene::~GlScene() {

@@ -29,6 +29,7 @@ struct Sun {
     int warmth = 5200; // kelvins, 2500 .. 9000
     int fog = 0;       // cells from the eye to where half is hidden; 0: there is none
     bool operator==(const Sun&) const = default;
+    [[nodiscard]] level::Light light() const { return {static_cast<int>(hour * 60), warmth, fog}; }
     [[nodiscard]] QVector3D way() const; // towards it
     [[nodiscard]] QVector3D colour() const;
 };
