@@ -70,6 +70,18 @@ Fits::Sides Fits::sides(const level::Layer& layer, Point cell, level::TileId til
     return known == single_.end() ? Sides{} : sides(beside(layer, cell), known->second, turn);
 }
 
+const level::Layer* Fits::layer_for(const level::Level& level, level::LayerId on, Point cell) const {
+    const auto couples = [&](const level::Layer& layer) {
+        const std::array<Joint, 4> around = beside(layer, cell);
+        return std::any_of(around.begin(), around.end(), [](const Joint& j) { return j.coupling != 0; });
+    };
+    const level::Layer* const own = level.layer(on);
+    if (!own || couples(*own)) return own;
+    for (const level::LayerRef& layer : level.layers)
+        if (layer->overlay_of() == on && couples(*layer)) return layer.get();
+    return own;
+}
+
 std::vector<Fit> Fits::at(const level::Layer& layer, Point cell) const {
     const std::array<Joint, 4> around = beside(layer, cell);
     std::vector<Fit> out;

@@ -48,6 +48,10 @@ class Fits {
     };
     [[nodiscard]] Sides sides(const level::Layer& layer, Point cell, level::TileId tile, Turn turn) const;
 
+    // The layer whose pieces count where one lays on another: that itself or, where none beside the cell couples there,
+    // the one that lies over it and takes what is see-through. Null where there is no such layer.
+    [[nodiscard]] const level::Layer* layer_for(const level::Level& level, level::LayerId on, Point cell) const;
+
   private:
     struct Known {
         std::size_t kit, piece;

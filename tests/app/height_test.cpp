@@ -208,3 +208,59 @@ TEST_CASE("light, sight and a storey's height are the level's: seen as the game 
     settle();
     w.picture("height-storey");
 }
+
+TEST_CASE("journey: a house of one storey with a door", "[app][kit][height]") {
+    HeightWindow w;
+    w.stage("stage-lay");
+    REQUIRE_SOON(!w.session().bodies().all().empty());
+    level::Project p = w.session().project();
+    level::Level empty = level::make_level(p, "Hut", {16, 12}, {32, 32}, level::View::from_above);
+    const std::string id = empty.id;
+    p.put(std::move(empty));
+    w.session().apply("A level", std::move(p));
+    w.session().setLevel(id);
+    settle();
+    int actions = 0;
+    w.pickMaterial("Plank floor"), ++actions;
+    w.key(Qt::Key_R), ++actions;
+    w.drag({4, 3}, {9, 8}), ++actions;
+    w.pickMaterial("Brick wall"), ++actions;
+    w.click("optionRim"), ++actions;
+    w.drag({4, 3}, {9, 8}), ++actions;
+    w.hover({6, 8});
+    w.key(Qt::Key_V, Qt::AltModifier), ++actions;
+    REQUIRE_SOON(w.window->findChild<QMenu*>("fitsMenu"));
+    auto* menu = w.window->findChild<QMenu*>("fitsMenu");
+    QString door;
+    for (const QAction* a : menu->actions())
+        if (a->text().contains("door")) door = a->text();
+    REQUIRE(!door.isEmpty());
+    clickEntry(menu, door), ++actions;
+    w.clickCell({6, 8}), ++actions;
+    INFO("took " << actions << " actions");
+    CHECK(actions == 9); // as docs/journeys.md says; at most 10
+    w.picture("height-hut-plan");
+    // Floor below, walls all round over it, and a door in the southern one, turned as that runs.
+    const level::Level& level = w.level();
+    bool found = false;
+    for (const level::LayerRef& layer : level.layers)
+        if (layer->tiles() && layer->grid().cell({6, 8}).tile() == w.piece("Brick wall door")) {
+            found = true;
+            CHECK(layer->grid().cell({6, 8}).turn().quarters() % 2 == 1);
+            for (const Point wall : {Point{4, 3}, Point{9, 8}, Point{5, 3}, Point{4, 5}})
+                CHECK_FALSE(layer->grid().cell(wall).empty());
+            CHECK(layer->grid().cell({6, 5}).empty());
+        }
+    CHECK(found);
+    // The walker gets in by the door, and nowhere else.
+    const auto survey = upright::survey(w.session().project(), level, w.session().bodies().all());
+    const upright::Ground& ground = *survey.ground;
+    const auto inside = ground.near({6 * 64 + 32, 5 * 64 + 32}, 0),
+               outside = ground.near({6 * 64 + 32, 10 * 64 + 32}, 0);
+    REQUIRE(inside);
+    REQUIRE(outside);
+    CHECK(upright::soak(ground, outside).at(*inside));
+    w.key(Qt::Key_F6);
+    REQUIRE_SOON(w.solid().view()->pieces() > 40);
+    w.picture("height-hut");
+}

@@ -285,10 +285,10 @@ void LayCommands::whatFits() {
     const auto cell = view_.pointedCell();
     if (!session_.level() || !cell || view_.stroking()) return;
     const level::Level work = session_.work();
-    const level::Layer* const layer = work.layer(session_.activeLayerId());
-    if (!layer) return;
     const auto kits = session_.bodies().all();
-    const std::vector<scene::Fit> all = scene::Fits(session_.project(), kits).at(*layer, *cell);
+    const scene::Fits fits(session_.project(), kits);
+    const level::Layer* const layer = fits.layer_for(work, session_.activeLayerId(), *cell);
+    const std::vector<scene::Fit> all = layer ? fits.at(*layer, *cell) : std::vector<scene::Fit>{};
     if (all.empty()) return emit session_.said(tr("No piece beside this cell couples with one that is there"), false);
     constexpr std::size_t kMost = 24;
     auto* menu = new QMenu(&view_);

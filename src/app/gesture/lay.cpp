@@ -54,12 +54,13 @@ edit::Hand LayGesture::handFor(Qt::MouseButton button) const {
 }
 
 edit::Hand LayGesture::fitted(edit::Hand hand, level::LayerId id, Point cell) const {
-    const level::Layer* const layer = board_.shown().layer(id);
-    if (!hand.is<edit::held::Tile>() || session().tool() != Tool::pencil || hand.size != 1 || !layer) return hand;
+    if (!hand.is<edit::held::Tile>() || session().tool() != Tool::pencil || hand.size != 1) return hand;
     const auto kits = session().bodies().all();
     if (kits.empty()) return hand;
-    if (const auto turn = scene::Fits(session().project(), kits).turn_for(*layer, cell, hand.tile(), hand.turn))
-        hand.turn = *turn;
+    const scene::Fits fits(session().project(), kits);
+    const level::Layer* const layer = fits.layer_for(board_.shown(), id, cell);
+    const auto turn = layer ? fits.turn_for(*layer, cell, hand.tile(), hand.turn) : std::nullopt;
+    if (turn) hand.turn = *turn;
     return hand;
 }
 

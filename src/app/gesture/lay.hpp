@@ -75,7 +75,7 @@ class LayGesture : public Gesture {
     [[nodiscard]] virtual bool needsTarget(const edit::Hand&) const { return true; }
 
     [[nodiscard]] edit::Hand handFor(Qt::MouseButton button) const;
-    // A kit's piece turned so that it closes with what stands beside the cell, where it does; as it is with Alt.
+    // A kit's piece turned so that it closes with what stands beside the cell, where it does.
     [[nodiscard]] edit::Hand fitted(edit::Hand hand, level::LayerId layer, Point cell) const;
     [[nodiscard]] edit::Target targetOf(const edit::Hand& hand, bool stay) const;
     [[nodiscard]] static bool stays(const edit::Hand& hand, const Pointer& at);

@@ -123,10 +123,11 @@ void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
 // The sides of a piece in the Hand that would close with what stands beside it.
 void SolidView::drawFits(const QMatrix4x4& seen) {
     const edit::Hand& hand = session_.hand();
-    const level::Layer* const layer = session_.activeLayer();
-    if (!pointed_ || !layer || !hand.is<edit::held::Tile>() || session_.tool() != Tool::pencil) return;
+    if (!pointed_ || !session_.level() || !hand.is<edit::held::Tile>() || session_.tool() != Tool::pencil) return;
     const Kits kits = bodies_.all();
     const scene::Fits fits(session_.project(), kits);
+    const level::Layer* const layer = fits.layer_for(*session_.level(), session_.activeLayerId(), *pointed_);
+    if (!layer) return;
     const Turn turn = fits.turn_for(*layer, *pointed_, hand.tile(), hand.turn).value_or(hand.turn);
     const scene::Fits::Sides sides = fits.sides(*layer, *pointed_, hand.tile(), turn);
     const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
