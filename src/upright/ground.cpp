@@ -64,8 +64,9 @@ Body body_of(const level::Upright& u, double metres) {
 Plain plain_of(const level::Project& project, const level::Level& level,
                const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
     const level::Level flat = scene::without_pieces(level, kits);
-    const outline::Kinds kinds{level::TileTable(project, flat), level::PropKinds(project, flat)};
-    return {level.size, outline::outlines(outline::trace(flat, kinds))};
+    const level::TileTable tiles(project, flat);
+    const level::PropKinds props(project, flat);
+    return {level.size, outline::outlines(outline::trace(flat, {tiles, props}))};
 }
 
 Ground::Ground(const mass::Mass& mass, const Plain& plain, const Body& body) : body_(body) {

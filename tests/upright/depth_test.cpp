@@ -101,8 +101,10 @@ TEST_CASE("heights and marks go along with their storeys", "[edit][storeys][upri
     tower.lay(tower.above, {10, 1}, "Floor");
     const upright::Survey survey = tower.survey();
     const auto [first, last] = survey.ground->column({10 * 8 + 4, 8 + 4});
-    REQUIRE(last - first == 1);
-    CHECK(survey.ground->places()[first].height == 128);
+    REQUIRE(last - first == 2);
+    CHECK(survey.ground->places()[first].height == 96); // between the wall's top and the floor
+    CHECK(survey.ground->places()[first].head == 28);
+    CHECK(survey.ground->places()[first + 1].height == 128);
 }
 
 TEST_CASE("a floor is opened: its pieces go, what is of no kit stays", "[edit][upright]") {
