@@ -6,6 +6,7 @@
 #include <map>
 #include <set>
 #include <string>
+#include <tuple>
 #include <utility>
 
 namespace vic::upright {
@@ -113,6 +114,17 @@ class Finder {
         });
     }
 
+    // Whether one gets up on the piece itself, step by step, to the storey above.
+    [[nodiscard]] bool rises(const scene::Placed& p) {
+        const auto [known, fresh] = rises_.try_emplace({p.kit, p.piece, p.storey}, false);
+        if (!fresh) return known->second;
+        const int high = low(p.storey + 1) - low(p.storey), step = std::max(1, ground_.body().step);
+        int at = 0;
+        for (const mass::Section& s : mass::sections_of(scene::blocking_model_of(*kits_[p.kit], p.piece)).all)
+            if (s.to > 0 && s.to - at <= step) at = s.to;
+        return known->second = at >= high - step;
+    }
+
     // On what rises from a storey to the next one needs one's height above it.
     void stairs() {
         std::set<std::pair<int, Point>> floors; // storeys and cells with pieces
@@ -122,7 +134,7 @@ class Finder {
         for (const scene::Placed& p : placed_) {
             if (full(Snag::Kind::stair)) break;
             const int from = low(p.storey), to = low(p.storey + 1), step = std::max(1, ground_.body().step);
-            std::set<int> heights;
+            if (!rises(p)) continue;
             std::vector<Point> opening;
             int least = Ground::kFree;
             Point at;
@@ -132,15 +144,13 @@ class Finder {
                     each_of_cell({x, y}, [&](std::size_t i) {
                         const Ground::Place& place = ground_.places()[i];
                         if (place.height <= from || place.height > to) return;
-                        heights.insert(place.height);
                         if (place.height + place.head < to - step || place.head >= ground_.body().tall) return;
                         knocks = true;
                         if (place.head < least) least = place.head, at = ground_.middle(place);
                     });
                     if (knocks && floors.contains({p.storey + 1, {x, y}})) opening.push_back({x, y});
                 }
-            // What rises has steps between the floors.
-            if (opening.empty() || heights.size() < 3 || *heights.rbegin() < to - 2 * step) continue;
+            if (opening.empty()) continue;
             Snag& s = put(Snag::Kind::stair, at, from);
             s.storey = p.storey;
             s.opening = std::move(opening);
@@ -313,7 +323,8 @@ class Finder {
     const Kits& kits_;
     scene::Storeys storeys_;
     std::vector<scene::Placed> placed_;
-    std::vector<const level::Mark*> lost_; // that one does not get to
+    std::map<std::tuple<std::size_t, std::size_t, int>, bool> rises_; // by kit, piece and storey
+    std::vector<const level::Mark*> lost_;                            // that one does not get to
     std::vector<Snag> out_;
 };
 
