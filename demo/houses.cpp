@@ -55,7 +55,7 @@ class Site {
         level::Sheet sheet = *project.sheet(put.sheet);
         sheet.credits = {"The Vicinum developers", "MIT", "made by demo/kits.cpp of Vicinum", ""};
         project.put(std::move(sheet));
-        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces) pieces_[p.name] = p.tile;
+        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces) pieces_[{p.name, p.turn}] = p.tile;
         for (const level::MaterialId m : put.materials) materials_[project.material(m)->name] = m;
     }
 
@@ -135,7 +135,12 @@ class Site {
     void clear(LayerId layer, const Where& where) { lay(layer, edit::Hand{edit::held::Eraser{}}, where); }
     // `turn`: quarter turns to the right.
     void piece(LayerId layer, const std::string& name, Point at, int turn = 0) {
-        level.edit(layer).grid().set(at, level::Cell(pieces_.at(name), {static_cast<std::uint8_t>(turn)}, true), 0);
+        // What has several cells has a tile for each turn.
+        const auto turned = pieces_.find({name, turn});
+        const level::Cell cell = turned != pieces_.end()
+                                     ? level::Cell(turned->second, {}, true)
+                                     : level::Cell(pieces_.at({name, 0}), {static_cast<std::uint8_t>(turn)}, true);
+        level.edit(layer).grid().set(at, cell, 0);
     }
     void mark(const std::string& name, level::MarkKind kind, const Box& cells, int storey = 0) {
         level.marks.push_back({project.next_id++, name, kind, cells});
@@ -179,7 +184,7 @@ class Site {
     }
     fs::path dir_;
     std::optional<join::Rules> rules_;
-    std::map<std::string, level::TileId> pieces_;
+    std::map<std::pair<std::string, int>, level::TileId> pieces_; // by quarter turns
     std::map<std::string, level::MaterialId> materials_;
     std::map<std::string, level::PropKindId> props_;
 };
@@ -213,7 +218,7 @@ void pump_house(Site& site) {
     site.piece(things, "Pump", {8, 6});
     site.piece(things, "Pump", {10, 6});
     site.piece(things, "Pump", {9, 8}, 2);
-    site.piece(things, "Stairs", {21, 6});
+    site.piece(things, "Stairs", {20, 6}, 1); // up to the east, along the northern wall
     // Jetties to the south, with a sluice between.
     for (const int x : {8, 18})
         for (int y = 13; y < 18; ++y) site.piece(floors, "Boardwalk straight", {x, y});
@@ -228,7 +233,7 @@ void pump_house(Site& site) {
     const std::vector<LayerId> first = site.storey();
     site.paint(first[0], "Plank floor", in(hall));
     site.paint(first[0], "Plank floor", in(engine));
-    site.clear(first[0], [](int x, int y) { return x == 21 && (y == 6 || y == 7); });
+    site.clear(first[0], [](int x, int y) { return y == 6 && (x == 20 || x == 21); });
     site.paint(first[1], "Brick wall", round(hall));
     site.piece(first[1], "Brick wall door", {12, 7});
     for (const int x : {14, 16, 18, 20})
