@@ -71,9 +71,7 @@ SnagList::SnagList(Session& session, LevelView& view, QWidget* parent)
     column->addWidget(open_);
     connect(list_, &CardList::chosen, this, &SnagList::choose);
     connect(open_, &QToolButton::clicked, this, &SnagList::open);
-    connect(&session_.mass(), &MergedMass::changed, this, [this] {
-        if (isVisibleTo(parentWidget())) refresh();
-    });
+    connect(&session_.mass(), &MergedMass::changed, this, &SnagList::refresh);
     connect(&session_.bodies(), &KitBodies::changed, this, &SnagList::refresh);
 }
 

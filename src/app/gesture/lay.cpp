@@ -53,15 +53,20 @@ edit::Hand LayGesture::handFor(Qt::MouseButton button) const {
     return hand;
 }
 
-edit::Hand LayGesture::fitted(edit::Hand hand, level::LayerId id, Point cell) const {
-    if (!hand.is<edit::held::Tile>() || session().tool() != Tool::pencil || hand.size != 1) return hand;
+LayGesture::Fitted LayGesture::fitted(edit::Hand hand, level::LayerId id, Point cell) const {
+    Fitted out{std::move(hand), id};
+    if (!out.hand.is<edit::held::Tile>() || session().tool() != Tool::pencil || out.hand.size != 1) return out;
     const auto kits = session().bodies().all();
-    if (kits.empty()) return hand;
+    if (kits.empty()) return out;
     const scene::Fits fits(session().project(), kits);
-    const level::Layer* const layer = fits.layer_for(board_.shown(), id, cell);
-    const auto turn = layer ? fits.turn_for(*layer, cell, hand.tile(), hand.turn) : std::nullopt;
-    if (turn) hand.turn = *turn;
-    return hand;
+    const level::Level work = session().work();
+    const level::Layer* const layer = fits.layer_for(work, id, cell);
+    const auto turn = layer ? fits.turn_for(*layer, cell, out.hand.tile(), out.hand.turn) : std::nullopt;
+    if (!turn || layer->locked || !layer->shown) return out;
+    out.hand.turn = *turn;
+    out.layer = layer->id;
+    out.swaps = true;
+    return out;
 }
 
 // As the level is looked at: what is not seen is hidden.
@@ -87,8 +92,9 @@ bool LayGesture::press(const Pointer& at) {
         return false;
     }
     const level::Level work = session().work();
-    stroke_ = Stroke{work, fitted(hand, target.layer, cell), target.layer, cell,      cell,
-                     work, session().project().next_id,      {},           at.shift()};
+    const Fitted fit = fitted(hand, target.layer, cell);
+    stroke_ =
+        Stroke{work, fit.hand, fit.layer, cell, cell, work, session().project().next_id, {}, at.shift(), fit.swaps};
     extend(cell, at);
     return true;
 }
@@ -116,7 +122,7 @@ void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, c
                                                {.layer = s.layer,
                                                 .hand = s.hand,
                                                 .cells = cells,
-                                                .replaces = session().options().replaces,
+                                                .replaces = s.swaps || session().options().replaces,
                                                 .overlay_name = over,
                                                 .before = &s.before});
     s.level = laid.level;
@@ -243,11 +249,11 @@ bool LayGesture::preview(const Pointer& at) {
     const level::Region cells = previewCells(work, target.layer, cellAt(at));
     found_.filled = cells.count();
     if (found_.filled > kMostPreview) return false;
-    const edit::LaidOver laid = edit::lay_over(session().project(), session().derived().rules(), work,
-                                               {.layer = target.layer,
-                                                .hand = fitted(hand, target.layer, cellAt(at)),
-                                                .cells = cells,
-                                                .replaces = session().options().replaces});
+    const Fitted fit = fitted(hand, target.layer, cellAt(at));
+    found_.target = fit.layer;
+    const edit::LaidOver laid = edit::lay_over(
+        session().project(), session().derived().rules(), work,
+        {.layer = fit.layer, .hand = fit.hand, .cells = cells, .replaces = fit.swaps || session().options().replaces});
     found_.joined = laid.joined;
     found_.onOverlay = laid.on_overlay;
     found_.stayedOut = laid.stayed_out;

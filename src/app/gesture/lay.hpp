@@ -47,6 +47,7 @@ class LayGesture : public Gesture {
         std::uint32_t nextId = 0; // of the project, if ids were given out
         Point grown{};            // cells that came to it on the left and above
         bool shift = false;       // held when it was pressed
+        bool swaps = false;       // what it lays takes the place of what is there
     };
     // What the last stroke or preview came to.
     struct Found {
@@ -75,8 +76,14 @@ class LayGesture : public Gesture {
     [[nodiscard]] virtual bool needsTarget(const edit::Hand&) const { return true; }
 
     [[nodiscard]] edit::Hand handFor(Qt::MouseButton button) const;
-    // A kit's piece turned so that it closes with what stands beside the cell, where it does.
-    [[nodiscard]] edit::Hand fitted(edit::Hand hand, level::LayerId layer, Point cell) const;
+    // A kit's piece turned so that it closes with what stands beside the cell, on the layer of that, where it takes the
+    // place of the piece that is there; where nothing closes, as it is.
+    struct Fitted {
+        edit::Hand hand;
+        level::LayerId layer = 0;
+        bool swaps = false;
+    };
+    [[nodiscard]] Fitted fitted(edit::Hand hand, level::LayerId layer, Point cell) const;
     [[nodiscard]] edit::Target targetOf(const edit::Hand& hand, bool stay) const;
     [[nodiscard]] static bool stays(const edit::Hand& hand, const Pointer& at);
     [[nodiscard]] level::Stamp stampFor(const edit::Hand& hand, const std::optional<Box>& box) const;
