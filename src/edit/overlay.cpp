@@ -6,6 +6,7 @@
 #include <cmath>
 #include <cstddef>
 #include <cstdint>
+#include <set>
 
 #include "edit/levels.hpp"
 
@@ -23,10 +24,32 @@ bool any_see_through(const Project& project, const Hand& hand, const Lattice& la
            });
 }
 
+// Whether a material is of a kit's pieces that let something show through, as walls in a plan do.
+bool stands_over(const Project& project, MaterialId id, const Lattice& lattice) {
+    const Material* const m = project.material(id);
+    if (!m) return false;
+    std::set<TileId> pieces;
+    for (const auto& sheet : project.sheets)
+        if (sheet->kit)
+            for (const KitPiece& p : sheet->kit->pieces) pieces.insert(p.tile);
+    if (pieces.empty()) return false;
+    for (const auto& [mask, variants] : m->joins.cases)
+        for (const auto& v : variants)
+            if (pieces.contains(v.tile) && see_through(project, v.tile, lattice)) return true;
+    return false;
+}
+
+bool holds(const Grid& grid, MaterialId id) {
+    bool any = false;
+    level::each_cell(grid, box_of(grid.size()), [&](Point, Cell, MaterialId m) { any = any || m == id; });
+    return any;
+}
+
 // Of the cells, those that hold anything else than the tile would be there.
 Region taken(const Grid& grid, const Region& cells, const Hand& hand, LayerId layer) {
     Region out;
     const bool erases = hand.is<held::Eraser>();
+    const auto* const painted = hand.as<held::Material>();
     cells.each_chunk([&](Point at, const Region::Rows& rows) {
         if (at.x < 0 || at.y < 0 || at.x >= grid.chunks().w || at.y >= grid.chunks().h) return;
         const Chunk* chunk = grid.chunk(at);
@@ -41,6 +64,10 @@ Region taken(const Grid& grid, const Region& cells, const Hand& hand, LayerId la
                 const std::size_t i = row + static_cast<std::size_t>(x);
                 const Cell c = chunk->cells[i];
                 if (c.bits == 0 && chunk->materials[i] == 0) continue;
+                if (painted) {
+                    if (chunk->materials[i] != painted->id) there |= std::uint64_t{1} << x;
+                    continue;
+                }
                 if (!erases && c.tile() == choice(hand, layer, {at.x * kChunk + x, at.y * kChunk + y}).tile) continue;
                 there |= std::uint64_t{1} << x;
             }
@@ -106,6 +133,12 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
         there = taken(before.layer(layer)->grid(), cells, hand, layer);
         // An overlay that is itself painted over is not stacked any higher.
         if (level.layer(layer)->overlay_of() != 0) there.clear();
+    } else if (const auto* m = hand.as<held::Material>(); m && !how.replaces && before.layer(layer) &&
+                                                          level.layer(layer)->overlay_of() == 0 &&
+                                                          stands_over(project, m->id, level.geometry())) {
+        // Walls go over floors as one, so that they meet.
+        there = taken(before.layer(layer)->grid(), cells, hand, layer);
+        if (!there.empty() || (over && holds(over->grid(), m->id))) there = cells;
     }
     Region here = cells;
     here.remove(there);

@@ -24,9 +24,10 @@ struct LaidOver {
 };
 
 // Lays the Hand on the cells. What lay there when the stroke began decides: a see-through tile over something else goes
-// to the overlay, which is made right in front of the layer when first needed; unless `replaces`. The eraser takes what
-// the overlay has, and from the layer itself where that has nothing. A level that grows must have been grown for the
-// cells.
+// to the overlay, which is made right in front of the layer when first needed; unless `replaces`. So does a material of
+// a kit's pieces that let something show through, all of it at once, so that walls over floors meet. The eraser takes
+// what the overlay has, and from the layer itself where that has nothing. A level that grows must have been grown for
+// the cells.
 struct LayingOver {
     level::LayerId layer = 0;
     const Hand& hand;

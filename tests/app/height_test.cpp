@@ -70,7 +70,7 @@ TEST_CASE("a stair is closed, found, and opened where it is seen; the level is s
     // The floor above the stairs is laid shut, with the mouse.
     w.stage("stage-lay");
     w.key(Qt::Key_F5);
-    const level::LayerId upper = w.layer_on(1, 1); // above the quay's floors
+    const level::LayerId upper = w.layer_on(1, 0);
     REQUIRE(w.level().layer(upper)->name == "Floors");
     w.session().setActiveLayer(upper);
     w.hold("Plank floor a");
@@ -100,7 +100,7 @@ TEST_CASE("a stair is closed, found, and opened where it is seen; the level is s
     REQUIRE_SOON(w.solid().view()->wetPlaces() > 3000);
     const int below = w.solid().view()->wetPlaces();
     w.picture("height-soak-lowest");
-    w.session().setActiveLayer(w.layer_on(1, 1));
+    w.session().setActiveLayer(w.layer_on(1, 0));
     REQUIRE_SOON(w.solid().view()->wetPlaces() > below + 1000);
     w.picture("height-soak");
     w.key(Qt::Key_D);

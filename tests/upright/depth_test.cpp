@@ -1,7 +1,9 @@
 // What levels, pieces and props say of three dimensions: kept by the files, moved with storeys; pieces that fit.
+#include <bit>
 #include <set>
 
 #include "edit/open_floor.hpp"
+#include "edit/overlay.hpp"
 #include "scene/fits.hpp"
 #include "store/format.hpp"
 #include "store/project_files.hpp"
@@ -210,6 +212,53 @@ TEST_CASE("what fits is what closes on all sides on which neighbours couple", "[
         }
     }
     CHECK(some > 100);
+}
+
+TEST_CASE("walls of a kit go over its floors as one, and meet there", "[edit][overlay][upright]") {
+    Walls w;
+    level::Material walls;
+    walls.id = w.project.free_material();
+    walls.name = "Wall";
+    walls.joins.kind = level::JoinKind::edges;
+    walls.joins.turns = 0x0F;
+    for (const auto& [name, sides] : w.sides)
+        if (name != "Door")
+            walls.joins
+                .cases[static_cast<std::uint8_t>(sides == 1    ? 1
+                                                 : sides == 5  ? 17
+                                                 : sides == 3  ? 5
+                                                 : sides == 11 ? 69
+                                                               : 85)]
+                .push_back({w.tile(name), 100, {}});
+    const level::MaterialId wall = walls.id;
+    w.project.put(walls);
+    // A floor of plain tiles below.
+    level::Level level = w.level;
+    for (int y = 1; y < 6; ++y)
+        for (int x = 1; x < 6; ++x)
+            level.edit(w.below).grid().set({x, y}, level::Cell(w.tile("Wall 15x"), {}, true), 0);
+    const level::Grid floor = level.layer(w.below)->grid();
+    const join::Rules rules(w.project);
+    level::Region rim;
+    for (int i = 0; i < 7; ++i) // partly beyond the floor
+        for (const Point p : {Point{i, 1}, Point{i, 5}}) rim.add(p);
+    edit::Hand hand{edit::held::Material{wall}};
+    const edit::LaidOver laid = edit::lay_over(w.project, rules, level, {.layer = w.below, .hand = hand, .cells = rim});
+    CHECK(laid.level.layer(w.below)->grid() == floor);
+    REQUIRE(laid.overlay != 0);
+    const level::Grid& over = laid.level.layer(laid.overlay)->grid();
+    for (int x = 0; x < 7; ++x) CHECK(over.material({x, 1}) == wall);
+    CHECK(laid.on_overlay == rim.count());
+    // The next stroke goes there, too, though nothing lies below it; with `replaces` none does.
+    level::Region more;
+    for (int y = 1; y < 6; ++y) more.add(Point{0, y});
+    const edit::LaidOver next =
+        edit::lay_over(w.project, rules, laid.level, {.layer = w.below, .hand = hand, .cells = more});
+    CHECK(next.level.layer(laid.overlay)->grid().material({0, 3}) == wall);
+    const edit::LaidOver replaced =
+        edit::lay_over(w.project, rules, level, {.layer = w.below, .hand = hand, .cells = rim, .replaces = true});
+    CHECK(replaced.overlay == 0);
+    CHECK(replaced.level.layer(w.below)->grid().material({3, 1}) == wall);
 }
 
 TEST_CASE("props stand facing the eye, fixed as they are laid, or crossed", "[scene][upright]") {
