@@ -156,6 +156,11 @@ LaidOver lay_over(const Project& project, const join::Rules& rules, const Level&
         out.level.edit(out.overlay).shift = level.layer(layer)->shift;
         out.level.edit(out.overlay).parallax = level.layer(layer)->parallax;
         out.level.edit(out.overlay).group = level.layer(layer)->group;
+        out.level.edit(out.overlay).storey = level.layer(layer)->storey;
+        if (hand.is<held::Material>()) { // what stands blocks as it would have below
+            out.level.edit(out.overlay).tiles()->solid = level.layer(layer)->solid();
+            out.level.edit(out.overlay).collision_class = level.layer(layer)->collision_class;
+        }
     }
     out.on_overlay = there.count();
     put(out.overlay, there);
