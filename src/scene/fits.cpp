@@ -70,16 +70,12 @@ Fits::Sides Fits::sides(const level::Layer& layer, Point cell, level::TileId til
     return known == single_.end() ? Sides{} : sides(beside(layer, cell), known->second, turn);
 }
 
-const level::Layer* Fits::layer_for(const level::Level& level, level::LayerId on, Point cell) const {
-    const auto couples = [&](const level::Layer& layer) {
-        const std::array<Joint, 4> around = beside(layer, cell);
-        return std::any_of(around.begin(), around.end(), [](const Joint& j) { return j.coupling != 0; });
-    };
-    const level::Layer* const own = level.layer(on);
-    if (!own || couples(*own)) return own;
+std::vector<const level::Layer*> Fits::layers_for(const level::Level& level, level::LayerId on) {
+    std::vector<const level::Layer*> out;
     for (const level::LayerRef& layer : level.layers)
-        if (layer->overlay_of() == on && couples(*layer)) return layer.get();
-    return own;
+        if (layer->overlay_of() == on && on != 0) out.push_back(layer.get());
+    if (const level::Layer* const own = level.layer(on)) out.push_back(own);
+    return out;
 }
 
 std::vector<Fit> Fits::at(const level::Layer& layer, Point cell) const {

@@ -48,9 +48,9 @@ class Fits {
     };
     [[nodiscard]] Sides sides(const level::Layer& layer, Point cell, level::TileId tile, Turn turn) const;
 
-    // The layer whose pieces count where one lays on another: that itself or, where none beside the cell couples there,
-    // the one that lies over it and takes what is see-through. Null where there is no such layer.
-    [[nodiscard]] const level::Layer* layer_for(const level::Level& level, level::LayerId on, Point cell) const;
+    // The layers whose pieces count where one lays on a layer: that which lies over it and takes what is see-through,
+    // if there is one, then that itself.
+    [[nodiscard]] static std::vector<const level::Layer*> layers_for(const level::Level& level, level::LayerId on);
 
   private:
     struct Known {

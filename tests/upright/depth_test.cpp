@@ -234,6 +234,8 @@ TEST_CASE("walls of a kit go over its floors as one, and meet there", "[edit][ov
     w.project.put(walls);
     // A floor of plain tiles below.
     level::Level level = w.level;
+    level.edit(w.below).storey = 2;
+    level.edit(w.below).tiles()->solid = true;
     for (int y = 1; y < 6; ++y)
         for (int x = 1; x < 6; ++x)
             level.edit(w.below).grid().set({x, y}, level::Cell(w.tile("Wall 15x"), {}, true), 0);
@@ -249,6 +251,8 @@ TEST_CASE("walls of a kit go over its floors as one, and meet there", "[edit][ov
     const level::Grid& over = laid.level.layer(laid.overlay)->grid();
     for (int x = 0; x < 7; ++x) CHECK(over.material({x, 1}) == wall);
     CHECK(laid.on_overlay == rim.count());
+    CHECK(laid.level.layer(laid.overlay)->storey == 2);
+    CHECK(laid.level.layer(laid.overlay)->solid());
     // The next stroke goes there, too, though nothing lies below it; with `replaces` none does.
     level::Region more;
     for (int y = 1; y < 6; ++y) more.add(Point{0, y});

@@ -287,8 +287,9 @@ void LayCommands::whatFits() {
     const level::Level work = session_.work();
     const auto kits = session_.bodies().all();
     const scene::Fits fits(session_.project(), kits);
-    const level::Layer* const layer = fits.layer_for(work, session_.activeLayerId(), *cell);
-    const std::vector<scene::Fit> all = layer ? fits.at(*layer, *cell) : std::vector<scene::Fit>{};
+    std::vector<scene::Fit> all;
+    for (const level::Layer* const layer : scene::Fits::layers_for(work, session_.activeLayerId()))
+        if (all.empty()) all = fits.at(*layer, *cell);
     if (all.empty()) return emit session_.said(tr("No piece beside this cell couples with one that is there"), false);
     constexpr std::size_t kMost = 24;
     auto* menu = new QMenu(&view_);

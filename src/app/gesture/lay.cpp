@@ -60,12 +60,14 @@ LayGesture::Fitted LayGesture::fitted(edit::Hand hand, level::LayerId id, Point 
     if (kits.empty()) return out;
     const scene::Fits fits(session().project(), kits);
     const level::Level work = session().work();
-    const level::Layer* const layer = fits.layer_for(work, id, cell);
-    const auto turn = layer ? fits.turn_for(*layer, cell, out.hand.tile(), out.hand.turn) : std::nullopt;
-    if (!turn || layer->locked || !layer->shown) return out;
-    out.hand.turn = *turn;
-    out.layer = layer->id;
-    out.swaps = true;
+    for (const level::Layer* const layer : scene::Fits::layers_for(work, id)) {
+        const auto turn = fits.turn_for(*layer, cell, out.hand.tile(), out.hand.turn);
+        if (!turn || layer->locked || !layer->shown) continue;
+        out.hand.turn = *turn;
+        out.layer = layer->id;
+        out.swaps = true;
+        break;
+    }
     return out;
 }
 

@@ -47,18 +47,18 @@ void GlScene::drawDots(const QMatrix4x4& view, const std::vector<QVector3D>& at,
         for (const float v : {p.x(), p.y(), p.z()}) points.push_back(v);
     put(*lineVao_, lineCorners_, points);
     QOpenGLVertexArrayObject::Binder bound(lineVao_.get());
-    line_->bind();
-    line_->setUniformValue("view", view);
+    dot_->bind();
+    dot_->setUniformValue("view", view);
     glDisable(GL_DEPTH_TEST);
     // A light rim, so that they are seen on any ground.
-    for (const auto& [size, ink] : {std::pair{11.0F, QColor(Qt::white)}, {8.0F, colour}}) {
+    for (const auto& [size, ink] : {std::pair{14.0F, QColor(Qt::white)}, {10.0F, colour}}) {
         glPointSize(size);
-        line_->setUniformValue("colour", ink);
+        dot_->setUniformValue("colour", ink);
         glDrawArrays(GL_POINTS, 0, static_cast<int>(at.size()));
         ++calls_;
     }
     glEnable(GL_DEPTH_TEST);
-    line_->release();
+    dot_->release();
 }
 
 void GlScene::setMass(const std::vector<float>& faces, const std::vector<float>& lines) {

@@ -58,6 +58,7 @@ QString GlScene::initialize() {
     depth_ = program(kPlace, kDepth, trouble);
     line_ = program(kLineAt, kLine, trouble);
     hatched_ = program(kLineAt, kHatched, trouble);
+    dot_ = program(kLineAt, kDot, trouble);
     card_ = program(kCardAt, kCard, trouble);
     cardDepth_ = program(kCardAt, kCardDepth, trouble);
     if (!trouble.isEmpty()) return trouble;

@@ -112,7 +112,7 @@ class GlScene : protected QOpenGLFunctions_3_3_Core {
     std::map<std::uint64_t, CardShape> cards_;
     QVector3D toTheEye_{0, 0, 1}; // level
     std::unique_ptr<QOpenGLTexture> white_, ground_;
-    std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_, hatched_, card_, cardDepth_;
+    std::unique_ptr<QOpenGLShaderProgram> lit_, depth_, line_, hatched_, dot_, card_, cardDepth_;
     std::unique_ptr<QOpenGLVertexArrayObject> groundVao_, lineVao_, massVao_, edgeVao_;
     QOpenGLBuffer groundCorners_, groundPlace_, lineCorners_, massCorners_, edgeCorners_;
     int massCount_ = 0, edgeCount_ = 0;                               // corners

@@ -144,6 +144,16 @@ out vec4 seen;
 void main() { seen = colour; }
 )";
 
+// Round.
+inline constexpr const char* kDot = R"(#version 330 core
+uniform vec4 colour;
+out vec4 seen;
+void main() {
+    if (length(gl_PointCoord - vec2(0.5)) > 0.5) discard;
+    seen = colour;
+}
+)";
+
 // Stripes on the screen, and a veil between them.
 inline constexpr const char* kHatched = R"(#version 330 core
 uniform vec4 colour;

@@ -206,7 +206,7 @@ void SolidView::takeMass() {
     const auto all = bound || wet || stroll_.on() ? mass_.of(bodies_.all()) : nullptr;
     takeWet(wet ? all : nullptr);
     if (session_.level()) stroll_.follow(all, session_.level()->walker.upright);
-    const auto mass = bound && !stroll_.on() ? all : nullptr;
+    const auto mass = bound && !wet && !stroll_.on() ? all : nullptr; // what is wet is seen without stripes
     if (mass == drawnMass_ && storey() == drawnStorey_) return;
     drawnMass_ = mass;
     drawnStorey_ = storey();

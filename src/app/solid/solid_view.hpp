@@ -91,6 +91,7 @@ class SolidView : public QOpenGLWidget {
         bool operator==(const WetOf&) const = default;
     };
     WetOf wetOf_;
+    double pouredOn_ = 0; // the height of the storey that was worked on then
     int wetPlaces_ = 0;
     SolidStroll stroll_;
     std::unique_ptr<GlScene> scene_;

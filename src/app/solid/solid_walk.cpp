@@ -90,12 +90,13 @@ void SolidView::hideBeside() {
 void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
     const WetOf now{mass, mass ? view_.soak().from() : std::nullopt, storey()};
     if (now == wetOf_) return;
+    if (now.from != wetOf_.from) pouredOn_ = plane();
     wetOf_ = now;
     wetPlaces_ = 0;
     std::array<std::vector<float>, 2> out;
     if (mass && now.from) {
         const upright::Ground& ground = *mass->survey->ground;
-        const auto from = ground.near(*now.from, static_cast<int>(std::lround(plane() * outline::kUnit)));
+        const auto from = ground.near(*now.from, static_cast<int>(std::lround(pouredOn_ * outline::kUnit)));
         const upright::Soaked soaked = upright::soak(ground, from);
         const scene::Storeys all = storeys();
         const double above = all.low(now.storey + 1) - 1.0 / outline::kUnit;
@@ -123,11 +124,17 @@ void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
 // The sides of a piece in the Hand that would close with what stands beside it.
 void SolidView::drawFits(const QMatrix4x4& seen) {
     const edit::Hand& hand = session_.hand();
-    if (!pointed_ || !session_.level() || !hand.is<edit::held::Tile>() || session_.tool() != Tool::pencil) return;
+    if (session_.stage() != Stage::lay || !pointed_ || !session_.level() || !hand.is<edit::held::Tile>() ||
+        session_.tool() != Tool::pencil)
+        return;
     const Kits kits = bodies_.all();
     const scene::Fits fits(session_.project(), kits);
-    const level::Layer* const layer = fits.layer_for(*session_.level(), session_.activeLayerId(), *pointed_);
-    if (!layer) return;
+    const auto layers = scene::Fits::layers_for(*session_.level(), session_.activeLayerId());
+    const auto closes = std::find_if(layers.begin(), layers.end(), [&](const level::Layer* l) {
+        return fits.turn_for(*l, *pointed_, hand.tile(), hand.turn).has_value();
+    });
+    if (layers.empty()) return;
+    const level::Layer* const layer = closes == layers.end() ? layers.back() : *closes;
     const Turn turn = fits.turn_for(*layer, *pointed_, hand.tile(), hand.turn).value_or(hand.turn);
     const scene::Fits::Sides sides = fits.sides(*layer, *pointed_, hand.tile(), turn);
     const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
