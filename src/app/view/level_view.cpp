@@ -120,12 +120,12 @@ void LevelView::lookAtAll(const Box& cells) {
 Box LevelView::seenCells() const { return intersection(camera_.seenOf(geometry()), pages_.level().cells()); }
 
 std::optional<Point> LevelView::pointedCell() const {
-    if (!place_ || !camera_.area().contains(place_->toPoint())) return std::nullopt;
+    if (!place_ || (!covered_ && !camera_.area().contains(place_->toPoint()))) return std::nullopt;
     return cellAt(*place_);
 }
 
 std::optional<Point> LevelView::pointedLevelCell() const {
-    if (!place_ || !camera_.area().contains(place_->toPoint())) return std::nullopt;
+    if (!place_ || (!covered_ && !camera_.area().contains(place_->toPoint()))) return std::nullopt;
     return geometry().cell_at(camera_.pixelAt(*place_));
 }
 
