@@ -249,6 +249,12 @@ TEST_CASE("journey: a house of one storey with a door", "[app][kit][height]") {
         if (layer->tiles() && layer->grid().cell({6, 8}).tile() == w.piece("Brick wall door")) {
             found = true;
             CHECK(layer->grid().cell({6, 8}).turn().quarters() % 2 == 1);
+            // The wall still meets it on both sides.
+            const level::Cell straight = layer->grid().cell({7, 3});
+            for (const Point beside : {Point{5, 8}, Point{7, 8}}) {
+                CHECK(layer->grid().cell(beside).tile() == straight.tile());
+                CHECK(layer->grid().cell(beside).turn().quarters() % 2 == straight.turn().quarters() % 2);
+            }
             for (const Point wall : {Point{4, 3}, Point{9, 8}, Point{5, 3}, Point{4, 5}})
                 CHECK_FALSE(layer->grid().cell(wall).empty());
             CHECK(layer->grid().cell({6, 5}).empty());

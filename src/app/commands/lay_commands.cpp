@@ -297,7 +297,9 @@ void LayCommands::whatFits() {
     menu->setAttribute(Qt::WA_DeleteOnClose);
     for (std::size_t i = 0; i < std::min(all.size(), kMost); ++i) {
         const scene::Fit fit = all[i];
-        const QString open = fit.open == 0 ? QString() : tr("  (%n sides stay open)", nullptr, fit.open);
+        const QString open =
+            fit.open == 0 ? QString()
+                          : "  · " + translated(say_count(fit.open, "one side stays open", "%n sides stay open"));
         menu->addAction(QIcon(tileThumb(session_.project(), fit.tile, 24, fit.turn)),
                         translated(edit::tile_name(session_.project(), fit.tile)) + open, this, [this, fit] {
                             edit::Hand hand = session_.hand();

@@ -19,6 +19,7 @@
 #include "base/lattice.hpp"
 #include "base/match.hpp"
 #include "edit/clips.hpp"
+#include "edit/kits.hpp"
 #include "edit/overlay.hpp"
 #include "edit/reshape.hpp"
 #include "scene/fits.hpp"
@@ -117,6 +118,10 @@ void LayGesture::growFor(const Box& cells) {
 
 void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, const Pointer&) {
     Stroke& s = *stroke_;
+    if (s.swaps) {
+        s.level = edit::with_pieces_swapped(onto, s.layer, cells, s.hand.tile(), s.hand.turn);
+        return;
+    }
     const level::Layer* layer = onto.layer(s.layer);
     const std::string over =
         Session::tr("%1, overlay").arg(QString::fromStdString(layer ? layer->name : "")).toStdString();
@@ -124,7 +129,7 @@ void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, c
                                                {.layer = s.layer,
                                                 .hand = s.hand,
                                                 .cells = cells,
-                                                .replaces = s.swaps || session().options().replaces,
+                                                .replaces = session().options().replaces,
                                                 .overlay_name = over,
                                                 .before = &s.before});
     s.level = laid.level;
@@ -253,9 +258,14 @@ bool LayGesture::preview(const Pointer& at) {
     if (found_.filled > kMostPreview) return false;
     const Fitted fit = fitted(hand, target.layer, cellAt(at));
     found_.target = fit.layer;
+    if (fit.swaps) {
+        board_.show(
+            session().withWork(edit::with_pieces_swapped(work, fit.layer, cells, fit.hand.tile(), fit.hand.turn)));
+        return true;
+    }
     const edit::LaidOver laid = edit::lay_over(
         session().project(), session().derived().rules(), work,
-        {.layer = fit.layer, .hand = fit.hand, .cells = cells, .replaces = fit.swaps || session().options().replaces});
+        {.layer = fit.layer, .hand = fit.hand, .cells = cells, .replaces = session().options().replaces});
     found_.joined = laid.joined;
     found_.onOverlay = laid.on_overlay;
     found_.stayedOut = laid.stayed_out;

@@ -2,6 +2,7 @@
 // wet, with what a click would close.
 #include <QEvent>
 #include <QKeyEvent>
+#include <QLocale>
 #include <QOpenGLFunctions>
 #include <algorithm>
 #include <cmath>
@@ -90,7 +91,9 @@ void SolidView::hideBeside() {
 void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
     const WetOf now{mass, mass ? view_.soak().from() : std::nullopt, storey()};
     if (now == wetOf_) return;
-    if (now.from != wetOf_.from) pouredOn_ = plane();
+    const bool poured = now.from && now.from != wetOf_.from;
+    if (poured) pouredOn_ = plane();
+    std::size_t everywhere = 0; // places, above the active storey, too
     wetOf_ = now;
     wetPlaces_ = 0;
     std::array<std::vector<float>, 2> out;
@@ -104,6 +107,7 @@ void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
         const auto side = static_cast<float>(ground.side()) / outline::kUnit;
         for (std::size_t i = 0; i < places.size(); ++i) {
             const double height = places[i].height / double(outline::kUnit);
+            everywhere += soaked.at(i) ? 1 : 0;
             if (!soaked.at(i) || height > above) continue;
             ++wetPlaces_;
             const float x = static_cast<float>(places[i].x) * side, z = static_cast<float>(places[i].y) * side;
@@ -113,6 +117,14 @@ void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
                  {std::pair{0.0F, 0.0F}, {0.0F, side}, {side, 0.0F}, {side, 0.0F}, {0.0F, side}, {side, side}})
                 to.insert(to.end(), {x + dx, y, z + dz});
         }
+    }
+    if (poured) {
+        const double metres = mass->survey->metres, side = mass->survey->ground->side() / double(outline::kUnit);
+        emit session_.said(wetPlaces_ == 0
+                               ? tr("There is no room for the walker to stand")
+                               : tr("%1 m² of floors are wet; red: no way back from there")
+                                     .arg(QLocale().toString(std::lround(everywhere * side * side * metres * metres))),
+                           false);
     }
     QColor brine = tokensOf(this).brine, vermilion = tokensOf(this).vermilion;
     brine.setAlphaF(0.42F);
