@@ -10,6 +10,7 @@
 #include <utility>
 
 #include "base/error.hpp"
+#include "kit/picture.hpp"
 #include "sheet/png.hpp"
 
 namespace vic::kit {
@@ -342,11 +343,11 @@ class GltfReader {
         }
     }
     Image decoded(const Json& image, const std::string& where, std::string& name) {
-        if (image.contains("bufferView")) return sheet::decode_png(view(whole(image, "bufferView", where, 0)), file_);
+        if (image.contains("bufferView")) return decode_picture(view(whole(image, "bufferView", where, 0)), file_);
         if (!image.contains("uri") || !image.at("uri").is_string()) refuse("The picture has no bytes", where);
         const std::string uri = image.at("uri").get<std::string>();
         if (uri.compare(0, 5, "data:") != 0) name = uri;
-        return sheet::decode_png(bytes_of(uri, where), name);
+        return decode_picture(bytes_of(uri, where), name);
     }
 
     Placing placing_of(const Json& node, const std::string& where) const {

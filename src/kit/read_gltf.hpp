@@ -13,7 +13,7 @@ namespace vic::kit {
 // Throws InputError naming the file and the place in it for what is no glTF 2.0, is damaged or cut off, needs an
 // extension that is not known here, refers to files outside its folder or through links, hangs together in a ring,
 // has numbers that are none or lie beyond the limits of body.hpp. Pictures that are missing or of another kind than PNG
-// are told among the doubts.
+// or JPEG are told among the doubts.
 KitFile read_gltf(const fs::path& file);
 // The same of bytes; `folder` is where files lie that they refer to.
 KitFile gltf_from(std::string_view bytes, const fs::path& folder, const std::string& file);

@@ -7,6 +7,7 @@
 #include <utility>
 
 #include "base/error.hpp"
+#include "kit/picture.hpp"
 #include "sheet/png.hpp"
 
 namespace vic::kit {
@@ -218,7 +219,7 @@ class ObjReader {
         try {
             if (pixels_ >= sheet::kMostPixels) throw InputError("There are more than are read", file_, {}, {});
             const fs::path path = inside(folder_, name, file_, {});
-            out_.pictures.push_back(sheet::read_png(path));
+            out_.pictures.push_back(decode_picture(read_file(path), path.string()));
             out_.files.push_back(path);
             pixels_ += out_.pictures.back().size().area();
             return pictures_[name] = static_cast<int>(out_.pictures.size() - 1);

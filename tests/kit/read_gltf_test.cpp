@@ -1,11 +1,17 @@
 // Reading glTF: what it tells of pieces, and that nothing in a file does harm.
 #include "kit/read_gltf.hpp"
 
+#include <turbojpeg.h>
+
 #include <catch2/catch.hpp>
+#include <cstdlib>
 #include <fstream>
+#include <vector>
 
 #include "base/error.hpp"
 #include "kit/models.hpp"
+#include "kit/open_kit.hpp"
+#include "kit/picture.hpp"
 #include "sheet/png.hpp"
 #include "support/make.hpp"
 
@@ -221,4 +227,41 @@ TEST_CASE("what is wrong with a glTF is told, with its place", "[kit][gltf]") {
         }
     }
     CHECK(refused > 20);
+}
+
+TEST_CASE("a finish may be a JPEG", "[kit][jpeg]") {
+    // 8 by 8 pixels of one colour, written by libjpeg-turbo.
+    std::vector<unsigned char> rgb;
+    for (int i = 0; i < 64; ++i) rgb.insert(rgb.end(), {180, 90, 40});
+    unsigned char* bytes = nullptr;
+    unsigned long size = 0;
+    const tjhandle writer = tjInitCompress();
+    REQUIRE(tjCompress2(writer, rgb.data(), 8, 0, 8, TJPF_RGB, &bytes, &size, TJSAMP_444, 95, 0) == 0);
+    const std::string jpeg(reinterpret_cast<const char*>(bytes), size);
+    tjFree(bytes);
+    tjDestroy(writer);
+    const vic::Image image = vic::kit::decode_picture(jpeg, "a.jpg");
+    CHECK(image.size() == vic::Size{8, 8});
+    const vic::Rgba c = image.at(3, 4);
+    CHECK(std::abs(c.r - 180) < 6);
+    CHECK(std::abs(c.g - 90) < 6);
+    CHECK(std::abs(c.b - 40) < 6);
+    CHECK(c.a == 255);
+    // Cut off anywhere it is refused, or what was there is shown; and what is neither is refused.
+    for (std::size_t n = 0; n < jpeg.size(); n += 7) {
+        try {
+            CHECK(vic::kit::decode_picture(jpeg.substr(0, n), "a.jpg").size() == vic::Size{8, 8});
+        } catch (const vic::InputError& e) {
+            CHECK(e.file == "a.jpg");
+        }
+    }
+    CHECK_THROWS_AS(vic::kit::decode_picture("GIF89a", "a.gif"), vic::InputError);
+    // In an OBJ's library, by its own name.
+    make::Folder dir;
+    vic::write_file(dir.path() / "brick.jpg", jpeg);
+    vic::write_file(dir.path() / "a.mtl", "newmtl brick\nmap_Kd brick.jpg\n");
+    vic::write_file(dir.path() / "a.obj", "mtllib a.mtl\no Wall\nusemtl brick\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n");
+    const vic::kit::KitFile kit = vic::kit::open_kit(dir.path() / "a.obj");
+    REQUIRE(kit.pictures.size() == 1);
+    CHECK(kit.pictures[0].size() == vic::Size{8, 8});
 }

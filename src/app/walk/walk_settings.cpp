@@ -6,6 +6,7 @@
 #include <QSpinBox>
 #include <QVBoxLayout>
 #include <QVariant>
+#include <algorithm>
 #include <cmath>
 #include <utility>
 #include <vector>
@@ -52,6 +53,44 @@ WalkSettings::WalkSettings(Session& session, Change change, QWidget* parent)
     column->addWidget(side_);
     column->addWidget(above_);
     buildFrame(column);
+    upright_ = new QWidget(this);
+    buildUpright(columnIn(upright_));
+    column->addWidget(upright_);
+}
+
+// Among the pieces of kits, in centimetres, whatever a cell is.
+void WalkSettings::buildUpright(QVBoxLayout* column) {
+    column->addWidget(label(tr("Among pieces of kits"), "quiet", upright_));
+    struct Field {
+        const char* id;
+        QString name;
+        int level::Upright::*field;
+        int least, most, step;
+        QString unit, help;
+    };
+    using U = level::Upright;
+    const QString long_ = tr(" cm");
+    const Field all[] = {
+        {"uprightWide", tr("Wide"), &U::wide, 10, 1000, 5, long_, tr("What he needs on both sides together")},
+        {"uprightTall", tr("Tall"), &U::tall, 10, 2000, 5, long_, tr("What he needs above the ground")},
+        {"uprightEyes", tr("Eyes"), &U::eyes, 0, 2000, 5, long_, tr("How high he sees from")},
+        {"uprightStep", tr("Steps up"), &U::step, 0, 500, 5, long_, tr("Without a jump")},
+        {"uprightSlope", tr("Slopes"), &U::slope, 0, 80, 5, tr("°"), tr("That he walks up")},
+        {"uprightPace", tr("Walks"), &U::pace, 10, 5000, 25, tr(" cm/s"), {}},
+        {"uprightJump", tr("Jumps"), &U::jump, 0, 2000, 10, long_, tr("So high; 0: he does not")},
+        {"uprightDrop", tr("Falls"), &U::drop, 0, 10000, 50, long_, tr("What is lower is no way down for him")}};
+    for (const Field& f : all) {
+        auto* box = new QSpinBox(upright_);
+        box->setObjectName(f.id);
+        box->setRange(f.least, f.most);
+        box->setSingleStep(f.step);
+        box->setSuffix(f.unit);
+        describe(box, f.name, {}, f.help);
+        addField(column, f.name, box, kNames);
+        fields_.bindInt(
+            box, [this, field = f.field] { return session_.level()->walker.upright.*field; },
+            [this, field = f.field](int v) { change_([&](level::Level& l) { l.walker.upright.*field = v; }); });
+    }
 }
 
 void WalkSettings::buildSide(QVBoxLayout* column) {
@@ -190,6 +229,9 @@ void WalkSettings::refresh() {
     const bool side = session_.level()->view == level::View::from_the_side;
     side_->setVisible(side);
     above_->setVisible(!side);
+    const auto& sheets = session_.project().sheets;
+    upright_->setVisible(!side &&
+                         std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); }));
     fields_.refresh();
 }
 

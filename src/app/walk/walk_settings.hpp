@@ -27,10 +27,11 @@ class WalkSettings : public QWidget {
     void buildSide(QVBoxLayout* column);
     void buildAbove(QVBoxLayout* column);
     void buildFrame(QVBoxLayout* column);
+    void buildUpright(QVBoxLayout* column);
     Session& session_;
     Change change_;
     Bindings fields_;
-    QWidget *side_, *above_;
+    QWidget *side_, *above_, *upright_;
 };
 
 } // namespace vic::app
