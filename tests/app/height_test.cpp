@@ -9,13 +9,13 @@
 #include <cmath>
 #include <filesystem>
 
+#include "app/house_window.hpp"
 #include "app/parts/card_list.hpp"
 #include "app/session/choice.hpp"
 #include "app/session/kit_bodies.hpp"
 #include "app/session/merged_mass.hpp"
 #include "app/solid/solid_switch.hpp"
 #include "app/solid/solid_view.hpp"
-#include "app/window.hpp"
 #include "base/files.hpp"
 #include "edit/hand.hpp"
 
@@ -23,14 +23,7 @@ using namespace app_test;
 
 namespace {
 
-struct HeightWindow : Window {
-    HeightWindow() : Window(false) {
-        fs::copy(fs::path(SOURCE_DIR) / "demo/pump-house", folder / "pump-house", fs::copy_options::recursive);
-        window->openProject(QString::fromStdString((folder / "pump-house").string()));
-        settle();
-        REQUIRE(session().isOpen());
-    }
-    SolidSwitch& solid() { return *find<SolidSwitch>("solidSwitch"); }
+struct HeightWindow : HouseWindow {
     level::TileId piece(const std::string& name) {
         for (const auto& sheet : session().project().sheets)
             if (sheet->kit)

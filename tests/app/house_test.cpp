@@ -3,10 +3,10 @@
 #include <QTest>
 #include <filesystem>
 
+#include "app/house_window.hpp"
 #include "app/session/choice.hpp"
 #include "app/solid/solid_switch.hpp"
 #include "app/solid/solid_view.hpp"
-#include "app/window.hpp"
 #include "base/files.hpp"
 #include "edit/hand.hpp"
 
@@ -14,21 +14,14 @@ using namespace app_test;
 
 namespace {
 
-struct HouseWindow : Window {
-    HouseWindow() : Window(false) {
-        fs::copy(fs::path(SOURCE_DIR) / "demo/pump-house", folder / "pump-house", fs::copy_options::recursive);
-        window->openProject(QString::fromStdString((folder / "pump-house").string()));
-        settle();
-        REQUIRE(session().isOpen());
-    }
-    SolidSwitch& solid() { return *find<SolidSwitch>("solidSwitch"); }
+struct MergedWindow : HouseWindow {
     QString merged() { return find<QLabel>("solidMerged")->text(); }
 };
 
 } // namespace
 
 TEST_CASE("what blocks of a house is merged in height, seen aslant in Bound, and handed over", "[app][kit][house]") {
-    HouseWindow w;
+    MergedWindow w;
     w.stage("stage-lay");
     w.key(Qt::Key_F6);
     REQUIRE_SOON(w.solid().view()->pieces() > 200);
@@ -70,7 +63,7 @@ TEST_CASE("what blocks of a house is merged in height, seen aslant in Bound, and
 }
 
 TEST_CASE("flat art stands up in late light, and a piece of several cells turns in the Hand", "[app][kit][house]") {
-    HouseWindow w;
+    MergedWindow w;
     w.session().setLevel("reed-bank");
     w.stage("stage-lay");
     w.key(Qt::Key_F6);

@@ -7,7 +7,7 @@
 #include <vector>
 
 #include "edit/kits.hpp"
-#include "kit/made_kit.hpp"
+#include "kit/taken_kit.hpp"
 #include "scene/scene.hpp"
 
 namespace kit_test {
@@ -25,18 +25,7 @@ struct House {
         for (const unsigned sides : {0U, 1U, 5U, 3U, 11U, 15U}) made.wall("Wall " + std::to_string(sides) + "x", sides);
         made.put("Hall", {-2, 0, -1}, {2, 3, 1});
         made.put("Lean-to", {-1, 0, -1}, {0, 1.5, 0.5});
-        kit->file = made.file();
-        kit->read = kit::read_kit(kit->file.bodies);
-        edit::PutKit put = edit::put_kit({}, 0, "Walls", "w.png", "w.obj", kit->file, kit->read,
-                                         kit::draw_sheet(kit->file, kit->read, 16), 16, {});
-        project = std::move(put.project);
-        kit->sheet = put.sheet;
-        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
-            for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
-                if (kit->file.bodies[i].name == p.name) {
-                    kit->piece_of[p.tile] = i;
-                    if (p.turn != 0) kit->turn_of[p.tile] = p.turn;
-                }
+        project = taken(made, *kit);
         kits = {kit};
         level = level::make_level(project, "House", {12, 10}, {16, 16}, level::View::from_above);
     }

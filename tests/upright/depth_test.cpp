@@ -138,16 +138,7 @@ struct Walls : Tower {
         // A door: a straight wall with an opening.
         made.wall("Door", 5);
         sides["Door"] = 5;
-        *kit = {};
-        kit->file = made.file();
-        kit->read = kit::read_kit(kit->file.bodies);
-        edit::PutKit put = edit::put_kit({}, 0, "Walls", "w.png", "w.obj", kit->file, kit->read,
-                                         kit::draw_sheet(kit->file, kit->read, 16), 16, {});
-        project = std::move(put.project);
-        kit->sheet = put.sheet;
-        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
-            for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
-                if (kit->file.bodies[i].name == p.name) kit->piece_of[p.tile] = i;
+        project = kit_test::taken(made, *kit);
         level = level::make_level(project, "Walls", {7, 7}, {16, 16}, level::View::from_above);
         below = 0;
         for (const level::LayerRef& l : level.layers)

@@ -7,7 +7,7 @@
 
 #include "edit/kits.hpp"
 #include "edit/storeys.hpp"
-#include "kit/made_kit.hpp"
+#include "kit/taken_kit.hpp"
 #include "upright/snags.hpp"
 
 namespace upright_test {
@@ -30,21 +30,10 @@ struct Tower {
         made.put("Post", {-0.25, 0, -0.25}, {0.25, 3, 0.25});
         made.put("Block", {-1, 0, -1}, {1, 1.5, 1});
         stair();
-        kit->file = made.file();
         kit::Told told;
         told.width = 2;
         told.height = 3;
-        kit->read = kit::read_kit(kit->file.bodies, told);
-        edit::PutKit put = edit::put_kit({}, 0, "House", "h.png", "h.obj", kit->file, kit->read,
-                                         kit::draw_sheet(kit->file, kit->read, 16), 16, {});
-        project = std::move(put.project);
-        kit->sheet = put.sheet;
-        for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces)
-            for (std::size_t i = 0; i < kit->file.bodies.size(); ++i)
-                if (kit->file.bodies[i].name == p.name) {
-                    kit->piece_of[p.tile] = i;
-                    if (p.turn != 0) kit->turn_of[p.tile] = p.turn;
-                }
+        project = kit_test::taken(made, *kit, told);
         kits = {kit};
         level = level::make_level(project, "Tower", {12, 10}, {16, 16}, level::View::from_above);
         std::uint32_t next = 5000;
