@@ -169,6 +169,18 @@ TileId turned_piece(const Project& project, TileId tile, bool right) {
     return 0;
 }
 
+std::vector<TileId> facing_pieces(const Project& project, TileId tile) {
+    std::vector<TileId> out(4, 0);
+    for (const auto& sheet : project.sheets) {
+        const KitPiece* const piece = piece_of(*sheet, tile);
+        if (!piece || piece->cells == Size{1, 1}) continue;
+        for (const KitPiece& p : sheet->kit->pieces)
+            if (p.name == piece->name) out[static_cast<std::size_t>(p.turn)] = p.tile;
+        if (std::find(out.begin(), out.end(), 0U) == out.end()) return out;
+    }
+    return {};
+}
+
 kit::Told told_of(const KitSource& source) {
     kit::Told out;
     out.width = source.width;

@@ -49,6 +49,8 @@ std::vector<std::pair<std::string, Box>> kit_places(const level::Sheet& sheet);
 // The tile of the same piece turned once more, to the right or to the left; 0 where there is none, as of pieces of one
 // cell, whose tiles are turned themselves.
 level::TileId turned_piece(const level::Project& project, level::TileId tile, bool right);
+// The tiles of the same piece of several cells with its front to the south, west, north and east; empty for any other.
+std::vector<level::TileId> facing_pieces(const level::Project& project, level::TileId tile);
 // The piece whose picture a tile is; null where it is none. It lives as long as the sheet.
 const level::KitPiece* piece_of(const level::Sheet& sheet, level::TileId tile);
 // What of the piece that a tile shows blocks, in all its turns. `as`: another piece's name. Nothing changes where the

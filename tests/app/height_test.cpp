@@ -7,7 +7,7 @@
 #include <QTest>
 #include <QToolButton>
 #include <cmath>
-#include <filesystem>
+#include <map>
 
 #include "app/house_window.hpp"
 #include "app/parts/card_list.hpp"
@@ -166,6 +166,33 @@ TEST_CASE("a door swaps a wall as it lies, and what fits beside a wall is offere
     CHECK(w.session().hand().tile() == w.piece("Brick wall window"));
     w.clickCell({22, 6});
     CHECK(w.level().layer(walls)->grid().cell({22, 6}).tile() == w.piece("Brick wall window"));
+}
+
+TEST_CASE("a piece of several cells faces where one drags to", "[app][kit][height]") {
+    HeightWindow w;
+    w.stage("stage-lay");
+    w.session().setActiveLayer(w.layer("Fittings").id);
+    w.view()->lookAt({10, 8});
+    settle();
+    std::map<int, level::TileId> turned;
+    for (const auto& sheet : w.session().project().sheets)
+        if (sheet->kit)
+            for (const level::KitPiece& p : sheet->kit->pieces)
+                if (p.name == "Stairs") turned[p.turn] = p.tile;
+    REQUIRE(turned.size() == 4);
+    const auto laid = [&](Point at) { return w.layer("Fittings").grid().cell(at).tile(); };
+    w.hold("Stairs");
+    w.dragCells({{9, 10}, {8, 10}, {6, 10}}); // to the west
+    CHECK(laid({9, 10}) == turned[1]);
+    CHECK(w.session().hand().tile() == turned[1]);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(laid({9, 10}) == 0);
+    w.dragCells({{9, 10}, {9, 9}, {9, 8}}); // to the north
+    CHECK(laid({9, 10}) == turned[2]);
+    CHECK(laid({9, 9}) != turned[2]); // and it lies there once
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.clickCell({9, 10});
+    CHECK(laid({9, 10}) == turned[2]); // as it was faced last
 }
 
 TEST_CASE("light, sight and a storey's height are the level's: seen as the game shows it, and undone",

@@ -4,6 +4,7 @@
 #include <QPainter>
 #include <QPalette>
 #include <QPen>
+#include <cstdlib>
 #include <memory>
 #include <optional>
 #include <vector>
@@ -16,6 +17,7 @@
 #include "app/session/tool.hpp"
 #include "base/geometry.hpp"
 #include "base/turn.hpp"
+#include "edit/kits.hpp"
 #include "edit/stroke.hpp"
 #include "level/block.hpp"
 #include "level/level.hpp"
@@ -41,9 +43,37 @@ class Pencil : public LayGesture {
         LayGesture::paint(p, at);
     }
 
+    bool press(const Pointer& at) override {
+        quarters_ = at.left() && session().hand().is<edit::held::Tile>()
+                        ? edit::facing_pieces(session().project(), session().hand().tile())
+                        : std::vector<level::TileId>{};
+        return LayGesture::press(at);
+    }
+    // As it was faced the next one will be, too.
+    void release(const Pointer& at) override {
+        edit::Hand hand = session().hand();
+        hand.holds = stroke_->hand.holds;
+        const bool faced = !quarters_.empty() && !(hand == session().hand());
+        LayGesture::release(at);
+        if (faced) session().setHand(hand);
+    }
+
   protected:
+    // A piece of several cells is laid once, and faces where one drags to.
+    void layOnto(const level::Level& onto, const level::Region& cells, const Pointer& at) override {
+        const Point by = cellAt(at) - stroke_->from;
+        if (!quarters_.empty() && by != Point{}) {
+            const std::size_t way = std::abs(by.x) > std::abs(by.y) ? (by.x > 0 ? 3 : 1) : by.y > 0 ? 0 : 2;
+            stroke_->hand.holds = edit::held::Tile{quarters_[way]};
+        }
+        LayGesture::layOnto(onto, cells, at);
+    }
     level::Region cellsOf(const Stroke& stroke, Point to, const Pointer&) const override {
         level::Region cells;
+        if (!quarters_.empty()) {
+            cells.add(stroke.from);
+            return cells;
+        }
         for (const Point p : edit::line_cells(stroke.last, to))
             for (const Point t : edit::pencil_cells(p, stroke.hand.size, stroke.hand.round)) cells.add(t);
         return cells;
@@ -51,7 +81,7 @@ class Pencil : public LayGesture {
     level::Region previewCells(const level::Level&, level::LayerId, Point cell) const override {
         return level::Region(tip(cell));
     }
-    bool whole() const override { return false; }
+    bool whole() const override { return !quarters_.empty(); }
     std::vector<Point> tip(Point cell) const override {
         return edit::pencil_cells(cell, session().hand().size, session().hand().round);
     }
@@ -64,6 +94,7 @@ class Pencil : public LayGesture {
     }
 
   private:
+    std::vector<level::TileId> quarters_; // of a piece that faces where one drags to, by its turns
     // The block in the Hand, where it would be laid.
     [[nodiscard]] const level::Tile* oneBlock() const {
         const bool one = session().tool() == Tool::pencil && session().hand().size == 1;
