@@ -120,10 +120,10 @@ void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
     }
     if (poured) {
         const double metres = mass->survey->metres, side = mass->survey->ground->side() / double(outline::kUnit);
-        emit session_.said(wetPlaces_ == 0
-                               ? tr("There is no room for the walker to stand")
-                               : tr("%1 m² of floors are wet; red: no way back from there")
-                                     .arg(QLocale().toString(std::lround(everywhere * side * side * metres * metres))),
+        emit session_.said(wetPlaces_ == 0 ? tr("There is no room for the walker to stand")
+                                           : tr("%1 m² of floors are wet; red: no way back from there")
+                                                 .arg(QLocale().toString(std::lround(static_cast<double>(everywhere) *
+                                                                                     side * side * metres * metres))),
                            false);
     }
     QColor brine = tokensOf(this).brine, vermilion = tokensOf(this).vermilion;
