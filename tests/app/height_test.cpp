@@ -132,6 +132,8 @@ TEST_CASE("a door swaps a wall as it lies, and what fits beside a wall is offere
     // The northern wall runs from west to east, the eastern one from north to south; the same piece in the Hand.
     const auto before = w.level().layer(walls)->grid();
     w.hold("Brick wall door");
+    w.hover({16, 5});
+    CHECK(w.reading().contains("for Brick wall straight"));
     w.clickCell({16, 5});
     w.clickCell({22, 7});
     const level::Grid& grid = w.level().layer(walls)->grid();

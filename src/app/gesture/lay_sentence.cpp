@@ -46,6 +46,16 @@ Sentence LayGesture::sentence(const Pointer& at) const {
     const QString on = QString::fromStdString(layer->name);
     if (found_.stayedOut > 0)
         return {tr("The overlay of %1 is locked or hidden: what would go there is not laid").arg(bold(on)), true};
+    if (const Fitted fit = fitted(hand, target.layer, cellAt(at)); fit.swaps) {
+        const level::Layer& there = *level.layer(fit.layer);
+        const level::TileId had = there.grid().cell(cellAt(at)).tile();
+        const QString what = bold(nameOf(hand)), place = bold(QString::fromStdString(there.name));
+        const QString closes = tr("turned so that it closes with what stands beside it");
+        return {had == 0 || had == hand.tile()
+                    ? tr("Lays %1 on %2, %3 · %4").arg(what, place, where, closes)
+                    : tr("Lays %1 on %2 for %5, %3 · %4")
+                          .arg(what, place, where, closes, translated(edit::tile_name(session().project(), had)))};
+    }
     // A tip of several cells is told by all of them.
     std::vector<Point> cells = tip(cellAt(at));
     std::erase_if(cells, [&](Point p) { return !level.cells().contains(p); });
