@@ -11,6 +11,7 @@
 #include "mass/write_glb.hpp"
 #include "store/project_files.hpp"
 #include "support/make.hpp"
+#include "upright/snags.hpp"
 
 using namespace vic;
 
@@ -92,6 +93,23 @@ void merge_pieces(benchmark::State& state) {
     state.counters["outlines"] = static_cast<double>(outlines);
 }
 BENCHMARK(merge_pieces)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+// All of walking there: merged, soaked from the start, and what holds one up.
+void survey_pieces(benchmark::State& state) {
+    const Town& t = town(false);
+    level::Level level = t.level;
+    level.marks.push_back({1, "Start", level::MarkKind::start, {3, 3, 1, 1}, {}, {}, 0, 0});
+    std::size_t wet = 0, snags = 0;
+    for (auto _ : state) {
+        const upright::Survey survey = upright::survey(t.project, level, t.kits);
+        snags = upright::snags(survey, t.project, level, t.kits).size();
+        wet = 0;
+        for (std::size_t i = 0; i < survey.soaked.wet.size(); ++i) wet += survey.soaked.at(i) ? 1 : 0;
+    }
+    state.counters["wet"] = static_cast<double>(wet);
+    state.counters["snags"] = static_cast<double>(snags);
+}
+BENCHMARK(survey_pieces)->Unit(benchmark::kMillisecond);
 
 void write_pieces(benchmark::State& state) {
     const Town& t = town(state.range(0) != 0);
