@@ -37,7 +37,7 @@ std::vector<Snag::Kind> kinds(const std::vector<Snag>& all) {
 
 TEST_CASE("places to stand on lie on what is filled, with what is free above them", "[upright]") {
     make::Random random(11);
-    for (int round = 0; round < 12; ++round) {
+    for (int round = 0; round < (std::getenv("VICINUM_MANY") ? 40 : 5); ++round) {
         Tower tower;
         const char* const names[] = {"Floor", "Wall", "Beam", "Post", "Block", "Stair"};
         for (int i = 0; i < 30; ++i)
@@ -46,7 +46,7 @@ TEST_CASE("places to stand on lie on what is filled, with what is free above the
         const upright::Survey survey = tower.survey();
         const upright::Ground& ground = *survey.ground;
         REQUIRE(ground.side() == 8);
-        for (int i = 0; i < 400; ++i) {
+        for (int i = 0; i < 120; ++i) {
             const Point sample{random.below(ground.samples().w), random.below(ground.samples().h)};
             const double x = sample.x * 8 + 4, y = sample.y * 8 + 4;
             // From below, half a unit at a time.
@@ -215,7 +215,7 @@ TEST_CASE("walkers among what is merged neither fall through nor get stuck, and 
     const upright::Terrain terrain(mass::shell_of(survey.mass), survey.plain, survey.metres);
     const auto& start = ground.places()[*survey.soaked.from];
     const Point middle = ground.middle(start);
-    const int walkers = std::getenv("VICINUM_MANY") ? 500 : 12;
+    const int walkers = std::getenv("VICINUM_MANY") ? 500 : 6;
     int upstairs = 0;
     for (int k = 0; k < walkers; ++k) {
         upright::Stroll walker(terrain, tower.level.walker.upright,
