@@ -53,7 +53,7 @@ void each_run(const std::vector<outline::Outline>& outlines, Size samples, int s
 
 Body body_of(const level::Upright& u, double metres) {
     Body out;
-    out.wide = std::max(1, units_of(u.wide, metres));
+    out.wide = std::clamp(units_of(u.wide, metres), 1, kMostWide);
     out.tall = std::max(1, units_of(u.tall, metres));
     out.step = units_of(u.step, metres);
     out.jump = std::max(out.step, units_of(u.jump, metres));

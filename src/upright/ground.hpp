@@ -20,6 +20,7 @@ struct Body {
     int drop = 0; // that it goes down
     bool operator==(const Body&) const = default;
 };
+inline constexpr int kMostWide = 128; // what is wider counts as so wide: looking about costs the square of it
 // `metres`: of a cell.
 Body body_of(const level::Upright& upright, double metres);
 

@@ -352,8 +352,8 @@ std::vector<findings::Finding> check(const level::Project& project, const fs::pa
         return out;
     const Kits kits = scene::load_kits(project, dir);
     for (const auto& level : project.levels) {
+        if (scene::placed_in(project, *level, kits, level::kMostStorey).empty()) continue;
         const Survey all = survey(project, *level, kits);
-        if (all.mass.pieces == 0) continue;
         for (const Snag& s : snags(all, project, *level, kits)) out.push_back(finding_of(*level, s));
     }
     return out;

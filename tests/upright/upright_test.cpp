@@ -172,6 +172,25 @@ TEST_CASE("a stair without an opening, a hole, a low and a narrow place and a hi
     }
 }
 
+TEST_CASE("a walker of any size is looked at, and nothing hangs", "[upright]") {
+    Tower tower;
+    for (const auto& [wide, tall] : {std::pair{1, 1}, {10'000, 175}, {60, 10'000}, {10'000, 10'000}}) {
+        tower.level.walker.upright.wide = wide;
+        tower.level.walker.upright.tall = tall;
+        const upright::Survey survey = tower.survey();
+        CHECK(survey.ground->body().wide <= upright::kMostWide);
+        for (std::size_t i = 0; i < survey.soaked.wet.size(); ++i)
+            if (survey.soaked.at(i)) CHECK(survey.ground->places()[i].head >= survey.ground->body().tall);
+        CHECK_NOTHROW(tower.snags());
+    }
+    // On a level without a piece, and without a start.
+    level::Level empty = level::make_level(tower.project, "Empty", {3, 3}, {16, 16}, level::View::from_above);
+    const upright::Survey survey = upright::survey(tower.project, empty, tower.kits);
+    CHECK_FALSE(survey.soaked.from);
+    CHECK(survey.ground->places().size() == 24 * 24);
+    CHECK(upright::snags(survey, tower.project, empty, tower.kits).empty());
+}
+
 TEST_CASE("what a piece blocks can be another: box, hull, ramp, another piece, nothing", "[upright][kit]") {
     Tower tower;
     const std::int64_t cell = 64 * 64;

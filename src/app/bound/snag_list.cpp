@@ -77,7 +77,10 @@ SnagList::SnagList(Session& session, LevelView& view, QWidget* parent)
 
 void SnagList::refresh() {
     const auto kits = session_.bodies().all();
-    const auto mass = kits.empty() || session_.stage() != Stage::bound ? nullptr : session_.mass().of(kits);
+    // Levels without a piece are not looked at in height.
+    const bool any = session_.stage() == Stage::bound && session_.level() &&
+                     !scene::placed_in(session_.project(), *session_.level(), kits, level::kMostStorey).empty();
+    const auto mass = any ? session_.mass().of(kits) : nullptr;
     setVisible(mass && mass->pieces > 0);
     if (mass == mass_) return;
     const upright::Snag* const had = chosen();
