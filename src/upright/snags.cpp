@@ -31,7 +31,6 @@ class Finder {
     Finder(const Survey& survey, const level::Project& project, const level::Level& level, const Kits& kits)
         : survey_(survey),
           ground_(*survey.ground),
-          project_(project),
           level_(level),
           kits_(kits),
           storeys_(kits, level.storey_heights),
@@ -318,7 +317,6 @@ class Finder {
 
     const Survey& survey_;
     const Ground& ground_;
-    const level::Project& project_;
     const level::Level& level_;
     const Kits& kits_;
     scene::Storeys storeys_;
