@@ -164,7 +164,7 @@ TEST_CASE("what fits is what closes on all sides on which neighbours couple", "[
         std::array<unsigned, 4> beside{};
         const Point at{3, 3};
         const Point by[] = {{0, -1}, {1, 0}, {0, 1}, {-1, 0}};
-        unsigned wanted = 0, all = 0;
+        unsigned wanted = 0;
         for (unsigned side = 0; side < 4; ++side) {
             grid.set(at + by[side], {}, 0);
             if (random.flip(0.35)) continue;
@@ -173,7 +173,6 @@ TEST_CASE("what fits is what closes on all sides on which neighbours couple", "[
             grid.set(at + by[side], level::Cell(w.tile(name), {static_cast<std::uint8_t>(turn)}, true), 0);
             beside[side] = Walls::turned(w.sides[name], turn);
             if (beside[side] >> (side + 2) % 4 & 1U) wanted |= 1U << side;
-            all |= 1U << side;
         }
         std::set<std::pair<std::string, unsigned>> expected, found;
         for (const auto& [name, sides] : w.sides)
