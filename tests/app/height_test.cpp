@@ -46,8 +46,11 @@ struct HeightWindow : HouseWindow {
     }
     CardList& snags() { return *find<CardList>("snagList"); }
     void moveIn(QPoint at) {
+        QTest::mouseMove(solid().view(), at + QPoint(3, 0));
+        settle();
         QTest::mouseMove(solid().view(), at);
         settle();
+        REQUIRE(view()->pointedPlace());
     }
 };
 
