@@ -20,31 +20,49 @@ int units_of(int centimetres, double metres) {
     return std::max(0, static_cast<int>(std::lround(centimetres / 100.0 / metres * kUnit)));
 }
 
-// visit(row, from, to) for the samples whose middle lies within the outlines (1/64 cells), even and odd.
-template <class Visit>
-void each_run(const std::vector<outline::Outline>& outlines, Size samples, int side, const Visit& visit) {
-    // Where each row's middle is crossed. A middle lies on no whole unit, so that no line runs along it.
-    std::vector<std::vector<double>> crossed(static_cast<std::size_t>(samples.h));
+// For each line of samples, along x or else along y, where the outlines (1/64 cells) cross its middle, in order.
+std::vector<std::vector<double>> crossings(const std::vector<outline::Outline>& outlines, int lines, int side,
+                                           bool along_x) {
+    std::vector<std::vector<double>> out(static_cast<std::size_t>(lines));
     for (const outline::Outline& o : outlines)
         for (std::size_t i = 0; i < o.points.size(); ++i) {
             Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
+            if (!along_x) std::swap(a.x, a.y), std::swap(b.x, b.y);
             if (a.y == b.y) continue;
             if (a.y > b.y) std::swap(a, b);
-            const auto row_at = [&](int y) { return floor_div(2 * y - side + 2 * side - 1, 2 * side); };
-            for (int row = std::max(0, row_at(a.y)); row < samples.h; ++row) {
-                const double y = row * side + side / 2.0;
+            for (int line = std::max(0, floor_div(a.y, side) - 1); line < lines; ++line) {
+                const double y = line * side + side / 2.0;
                 if (y <= a.y) continue;
                 if (y > b.y) break;
-                crossed[static_cast<std::size_t>(row)].push_back(a.x + (y - a.y) * (b.x - a.x) / (b.y - a.y));
+                out[static_cast<std::size_t>(line)].push_back(a.x + (y - a.y) * (b.x - a.x) / (b.y - a.y));
             }
         }
+    for (std::vector<double>& line : out) std::sort(line.begin(), line.end());
+    return out;
+}
+
+// visit(row, from, to) for the samples whose middle lies within the outlines, even and odd; and for one wherever they
+// are too thin for that, as rails are, so that nothing that blocks is passed over. Some may come twice.
+template <class Visit>
+void each_run(const std::vector<outline::Outline>& outlines, Size samples, int side, const Visit& visit) {
+    const auto middle_from = [&](double at) { return static_cast<int>(std::ceil((at - side / 2.0) / side)); };
+    const auto sample_at = [&](double a, double b) { return static_cast<int>(std::floor((a + b) / 2 / side)); };
+    const auto rows = crossings(outlines, samples.h, side, true);
     for (int row = 0; row < samples.h; ++row) {
-        std::vector<double>& xs = crossed[static_cast<std::size_t>(row)];
-        std::sort(xs.begin(), xs.end());
+        const std::vector<double>& xs = rows[static_cast<std::size_t>(row)];
         for (std::size_t i = 0; i + 1 < xs.size(); i += 2) {
-            const auto first = static_cast<int>(std::ceil((xs[i] - side / 2.0) / side));
-            const auto end = static_cast<int>(std::ceil((xs[i + 1] - side / 2.0) / side));
+            int first = middle_from(xs[i]), end = middle_from(xs[i + 1]);
+            if (first >= end) first = sample_at(xs[i], xs[i + 1]), end = first + 1;
             if (std::max(0, first) < std::min(samples.w, end)) visit(row, std::max(0, first), std::min(samples.w, end));
+        }
+    }
+    const auto columns = crossings(outlines, samples.w, side, false);
+    for (int x = 0; x < samples.w; ++x) {
+        const std::vector<double>& ys = columns[static_cast<std::size_t>(x)];
+        for (std::size_t i = 0; i + 1 < ys.size(); i += 2) {
+            if (middle_from(ys[i]) < middle_from(ys[i + 1])) continue;
+            const int row = sample_at(ys[i], ys[i + 1]);
+            if (row >= 0 && row < samples.h) visit(row, x, x + 1);
         }
     }
 }

@@ -35,9 +35,9 @@ struct Plain {
 Plain plain_of(const level::Project& project, const level::Level& level,
                const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
 
-// Own method. Slabs are drawn as rasters of 8 samples a cell, fewer in very large levels; of each column of samples the
-// tops on which something is free are kept, with how much. A place is clear where nothing within the body's width
-// stands higher than a step, or lower than its head.
+// Own method. Slabs are drawn as rasters of 8 samples a cell, fewer in very large levels; what is thinner, as a rail,
+// as one sample. Of each column of samples the tops on which something is free are kept, with how much. A place is
+// clear where nothing within the body's width stands higher than a step, or lower than its head.
 class Ground {
   public:
     struct Place {
