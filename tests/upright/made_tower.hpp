@@ -29,6 +29,7 @@ struct Tower {
         made.put("Beam", {-1, 1.25, -1}, {1, 1.5, 1});
         made.put("Post", {-0.25, 0, -0.25}, {0.25, 3, 0.25});
         made.put("Block", {-1, 0, -1}, {1, 1.5, 1});
+        made.put("Rail", {-1, 0, -0.03}, {1, 1.1, 0.03});
         stair();
         kit::Told told;
         told.width = 2;

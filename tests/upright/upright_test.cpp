@@ -172,6 +172,31 @@ TEST_CASE("a stair without an opening, a hole, a low and a narrow place and a hi
     }
 }
 
+TEST_CASE("what is thinner than a sample blocks, too, however it runs", "[upright]") {
+    // A yard of rails round the start, in the corner of the level; with one of them taken away it is open.
+    for (const int taken : {-1, 0, 2, 4}) {
+        Tower tower;
+        int number = 0;
+        const auto rail = [&](Point at, int turn) {
+            if (number++ != taken)
+                tower.level.edit(tower.below)
+                    .grid()
+                    .set(at, level::Cell(tower.tile("Rail"), {static_cast<std::uint8_t>(turn)}, true), 0);
+        };
+        for (int x = 0; x < 3; ++x) rail({x, 6}, 0);  // along cells, in the middle of each
+        for (int y = 7; y < 10; ++y) rail({3, y}, 1); // and down
+        // Between their ends at 3, 6 and 3.5, 7.
+        tower.lay(tower.below, {3, 6}, "Wall");
+        const auto survey = tower.survey();
+        const upright::Ground& ground = *survey.ground;
+        const auto outside = ground.near({9 * 64 + 32, 8 * 64 + 32}, 0);
+        REQUIRE(outside);
+        REQUIRE(survey.soaked.from);
+        INFO("taken " << taken);
+        CHECK(survey.soaked.at(*outside) == (taken >= 0));
+    }
+}
+
 TEST_CASE("a walker of any size is looked at, and nothing hangs", "[upright]") {
     Tower tower;
     for (const auto& [wide, tall] : {std::pair{1, 1}, {10'000, 175}, {60, 10'000}, {10'000, 10'000}}) {
