@@ -15,6 +15,7 @@
 #include "outline/solid.hpp"
 #include "parcel/things.hpp"
 #include "picture/compose.hpp"
+#include "scene/metres.hpp"
 #include "scene/sun.hpp"
 #include "sheet/png.hpp"
 #include "store/format.hpp"
@@ -42,13 +43,7 @@ class Writer {
   public:
     Writer(const level::Project& project, const level::Level& level,
            const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits)
-        : project_(project), level_(level), kits_(kits), kinds_(project) {
-        for (const auto& kit : kits)
-            if (kit->read.module.width > 0) {
-                metres_ = kit->read.module.width;
-                break;
-            }
-    }
+        : project_(project), level_(level), kits_(kits), metres_(scene::metres_of(kits)), kinds_(project) {}
 
     std::string write() {
         const std::vector<scene::Placed> placed = scene::placed_in(project_, level_, kits_, level::kMostStorey);
@@ -448,7 +443,7 @@ class Writer {
     const level::Project& project_;
     const level::Level& level_;
     const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits_;
-    double metres_ = 1; // a cell
+    double metres_; // a cell
     std::string bytes_;
     Json nodes_ = Json::array(), meshes_ = Json::array(), accessors_ = Json::array(), views_ = Json::array(),
          lights_ = Json::array(), cameras_ = Json::array(), finishes_ = Json::array(), textures_ = Json::array(),

@@ -9,6 +9,8 @@
 #include <tuple>
 #include <utility>
 
+#include "scene/metres.hpp"
+
 namespace vic::upright {
 
 using outline::kUnit;
@@ -19,12 +21,6 @@ constexpr std::size_t kMostOfAKind = 24;
 constexpr int kMostHole = 6; // cells; more is a court, not a hole
 
 using Kits = std::vector<std::shared_ptr<const scene::LoadedKit>>;
-
-double metres_of(const Kits& kits) {
-    for (const auto& kit : kits)
-        if (kit->read.module.width > 0) return kit->read.module.width;
-    return 1;
-}
 
 class Finder {
   public:
@@ -359,7 +355,7 @@ std::vector<findings::Finding> check(const level::Project& project, const fs::pa
 
 Survey survey(const level::Project& project, const level::Level& level, const Kits& kits) {
     Survey out;
-    out.metres = metres_of(kits);
+    out.metres = scene::metres_of(kits);
     const scene::Storeys storeys(kits, level.storey_heights);
     out.mass = mass::merged(scene::placed_in(project, level, kits, level::kMostStorey), kits, storeys);
     out.plain = plain_of(project, level, kits);

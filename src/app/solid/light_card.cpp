@@ -14,6 +14,7 @@
 #include "app/session/kit_bodies.hpp"
 #include "app/session/session.hpp"
 #include "edit/storeys.hpp"
+#include "scene/metres.hpp"
 
 namespace vic::app {
 
@@ -21,12 +22,6 @@ namespace {
 
 constexpr int kQuarter = 15; // minutes
 constexpr int kFogSteps = 20, kFogStep = 4;
-
-double metresOf(const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
-    for (const auto& kit : kits)
-        if (kit->read.module.width > 0) return kit->read.module.width;
-    return 1;
-}
 
 } // namespace
 
@@ -139,12 +134,12 @@ void LightCard::buildStorey() {
         [this, storey] {
             const auto kits = session_.bodies().all();
             if (!session_.level()) return 0.0;
-            return scene::Storeys(kits, session_.level()->storey_heights).height(storey()) * metresOf(kits);
+            return scene::Storeys(kits, session_.level()->storey_heights).height(storey()) * scene::metres_of(kits);
         },
         [this, storey](double v) {
             if (!session_.level()) return;
             const auto kits = session_.bodies().all();
-            const double cells = v / metresOf(kits);
+            const double cells = v / scene::metres_of(kits);
             const bool plain = std::abs(cells - scene::Storeys(kits).plain()) < 0.5 / 64;
             const int units = plain ? 0 : std::max(1, static_cast<int>(std::lround(cells * 64)));
             session_.applyLevel(tr("Height of a storey"), edit::with_storey_height(*session_.level(), storey(), units),
