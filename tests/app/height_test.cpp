@@ -220,6 +220,12 @@ TEST_CASE("light, sight and a storey's height are the level's: seen as the game 
     CHECK(w.level().light.fog == 0);
     w.key(Qt::Key_F6);
     CHECK_FALSE(w.find<QSlider>("sightTilt")->isVisible());
+    CHECK(w.solid().height() == w.solid().sizeHint().height()); // no room is left of the rows that are gone
+    w.stage("stage-bound");
+    settle();
+    CHECK(w.solid().height() == w.solid().sizeHint().height());
+    w.picture("height-card");
+    w.stage("stage-lay");
     w.session().setLevel("pump-house");
     REQUIRE_SOON(w.solid().view()->pieces() > 200);
     auto* high = w.find<QDoubleSpinBox>("storeyHeight");

@@ -104,6 +104,11 @@ void SolidSwitch::settle() {
 
 void SolidSwitch::place() {
     constexpr int kAway = 10, kBelow = 30; // pixels from the right, and from above: below the ruler
+    // Rows that have gone or come since are counted at once.
+    light_->layout()->invalidate();
+    light_->layout()->activate();
+    layout()->invalidate();
+    layout()->activate();
     adjustSize();
     move(level_.width() - width() - kAway, kBelow);
     if (solid_) solid_->setGeometry(level_.rect());
