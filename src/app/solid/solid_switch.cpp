@@ -66,7 +66,7 @@ void SolidSwitch::sayMerged() {
                translated(say_count(mass->polygons, "one polygon", "%n polygons"));
         if (mass->open > 0) text += "\n" + translated(say_count(mass->open, "One is not closed", "%n are not closed"));
     }
-    light_->say(text, bound);
+    light_->say(text, bound && !(mass && mass->pieces == 0)); // of flat art alone nothing is merged
     place();
 }
 
