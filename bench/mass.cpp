@@ -2,6 +2,7 @@
 // kits.
 #include <benchmark/benchmark.h>
 
+#include <algorithm>
 #include <map>
 #include <string>
 #include <vector>
@@ -87,12 +88,38 @@ void merge_pieces(benchmark::State& state) {
     for (auto _ : state) {
         const mass::Mass mass = mass::merged(t.placed, t.kits, scene::Storeys(t.kits));
         outlines = 0;
-        for (const mass::Slab& slab : mass.slabs) outlines += slab.outlines.size();
+        for (const mass::Slab& slab : mass.slabs) outlines += slab.outlines->size();
     }
     state.counters["pieces"] = static_cast<double>(t.placed.size());
     state.counters["outlines"] = static_cast<double>(outlines);
 }
 BENCHMARK(merge_pieces)->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+// A wall is laid and taken away again, somewhere in the middle: what of the level is merged then.
+void merge_after_a_stroke(benchmark::State& state) {
+    const Town& t = town(false);
+    const scene::Storeys storeys(t.kits);
+    std::vector<scene::Placed> more = t.placed;
+    const std::size_t wall = static_cast<std::size_t>(
+        std::find_if(more.begin(), more.end(),
+                     [&](const scene::Placed& p) {
+                         return p.storey == 0 && p.cells.y == 30 &&
+                                t.kits[p.kit]->file.bodies[p.piece].name == "Brick wall straight";
+                     }) -
+        more.begin());
+    for (int x = 20; x < 25; ++x) {
+        scene::Placed p = t.placed[wall];
+        p.cells.y = 28;
+        p.cells.x = x;
+        more.insert(more.begin() + static_cast<std::ptrdiff_t>(wall), p);
+    }
+    mass::Merger merger;
+    merger.update(t.placed, t.kits, storeys);
+    bool laid = false;
+    for (auto _ : state) benchmark::DoNotOptimize(merger.update((laid = !laid) ? more : t.placed, t.kits, storeys));
+    state.counters["pieces"] = static_cast<double>(t.placed.size());
+}
+BENCHMARK(merge_after_a_stroke)->Unit(benchmark::kMillisecond);
 
 // All of walking there: merged, soaked from the start, and what holds one up.
 void survey_pieces(benchmark::State& state) {

@@ -39,13 +39,13 @@ class Site {
     }
 
     // The kit's files go into the project, and its pieces become a sheet and materials, as when it is dropped.
-    void add_kit(const std::string& name, const std::string& file, const KitText& text) {
+    void add_kit(const std::string& name, const std::string& file, const KitText& text, const kit::Told& told = {}) {
         const fs::path folder = fs::path("kits") / file;
         fs::create_directories(dir_ / folder);
         write_file(dir_ / folder / (file + ".obj"), text.obj);
         write_file(dir_ / folder / (file + ".mtl"), text.mtl);
         const kit::KitFile kit = kit::open_kit(dir_ / folder / (file + ".obj"));
-        const kit::KitReading read = kit::read_kit(kit.bodies);
+        const kit::KitReading read = kit::read_kit(kit.bodies, told);
         const kit::Drawn drawn = kit::draw_sheet(kit, read, kSide);
         const std::string picture = "sheets/" + file + ".png";
         write_file(dir_ / picture, sheet::encode_png(drawn.image));
@@ -57,6 +57,7 @@ class Site {
         project.put(std::move(sheet));
         for (const level::KitPiece& p : project.sheet(put.sheet)->kit->pieces) pieces_[{p.name, p.turn}] = p.tile;
         for (const level::MaterialId m : put.materials) materials_[project.material(m)->name] = m;
+        for (const level::PropKindId id : put.things) props_[project.prop_kind(id)->name] = id;
     }
 
     // Tiles of 16 pixels, in cells twice as large; the joins are read.
@@ -105,6 +106,13 @@ class Site {
     void prop(LayerId layer, const std::string& name, double x, double y, bool mirrored = false) {
         const Point at{static_cast<int>(x * kSide), static_cast<int>(y * kSide) - 1};
         level.edit(layer).props().put({project.next_id++, props_.at(name), at, {mirrored}});
+    }
+    // A thing with a body: its middle in cells, and how it is turned to the right, in degrees.
+    void thing(LayerId layer, const std::string& name, double x, double y, int degrees) {
+        level::Look look;
+        look.turn = static_cast<std::int16_t>(degrees * 10);
+        const Point at{static_cast<int>(x * kSide), static_cast<int>(y * kSide)};
+        level.edit(layer).props().put({project.next_id++, props_.at(name), at, look});
     }
 
     void begin(const std::string& name, Size cells) {
@@ -263,6 +271,14 @@ void pump_house(Site& site) {
                                      {"Salt heap", 22.2, 11.0},
                                      {"Boat", 20.8, 16.4}})
         site.prop(loose, name, x, y);
+    for (const auto& [name, x, y, turned] : {std::tuple{"Hoist", 15.4, 12.2, 0},
+                                             {"Salt cart", 21.6, 11.6, 65},
+                                             {"Salt cart", 5.2, 11.7, -30},
+                                             {"Brine vat", 4.6, 4.4, 12},
+                                             {"Brine vat", 5.5, 4.2, 70},
+                                             {"Stack of planks", 23.6, 9.8, 8},
+                                             {"Stack of planks", 4.5, 9.0, 100}})
+        site.thing(loose, name, x, y, (turned + 360) % 360);
     site.mark("Start", level::MarkKind::start, {8, 15, 1, 1});
     site.mark("Terrace", level::MarkKind::exit, {8, 7, 1, 1}, 1); // up the stairs, and out over the engine room
     site.put();
@@ -345,6 +361,10 @@ void make_houses(const fs::path& dir) {
     arts.clear();
     const Image figures = figures_sheet(arts);
     site.add_props("Figures", figures, arts);
+    kit::Told cells;
+    cells.width = 2;
+    cells.height = 3;
+    site.add_kit("On the quay", "quay-things", quay_things_kit(), cells);
     pump_house(site);
     salt_maze(site);
     reed_bank(site);

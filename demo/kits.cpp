@@ -220,6 +220,49 @@ KitText salt_walls_kit() {
     return kit.text("salt-walls.mtl");
 }
 
+KitText quay_things_kit() {
+    Kit kit;
+    kit.finish("timber", 0.36, 0.26, 0.17);
+    kit.finish("timber-light", 0.50, 0.37, 0.24);
+    kit.finish("plank", 0.72, 0.56, 0.36);
+    kit.finish("plank-dark", 0.66, 0.50, 0.31);
+    kit.finish("iron", 0.28, 0.34, 0.36);
+    kit.finish("salt", 0.87, 0.86, 0.81);
+    kit.finish("brine", 0.42, 0.58, 0.60);
+    kit.piece("Salt cart");
+    for (const double x : {-0.52, 0.44}) { // wheels of two boxes, which is round enough for their size
+        kit.box("timber", x, 0, -0.18, x + 0.08, 0.6, 0.18);
+        kit.box("timber", x, 0.12, -0.3, x + 0.08, 0.48, 0.3);
+    }
+    kit.box("iron", -0.44, 0.26, -0.04, 0.44, 0.34, 0.04);
+    kit.box("timber-light", -0.4, 0.4, -0.7, 0.4, 0.46, 0.6);
+    for (const double x : {-0.4, 0.34}) kit.box("plank", x, 0.46, -0.7, x + 0.06, 0.8, 0.6);
+    for (const double z : {-0.7, 0.54}) kit.box("plank-dark", -0.34, 0.46, z, 0.34, 0.8, z + 0.06);
+    kit.box("salt", -0.34, 0.46, -0.64, 0.34, 0.86, 0.54);
+    kit.box("salt", -0.22, 0.86, -0.44, 0.22, 1.0, 0.34);
+    for (const double x : {-0.34, 0.28}) kit.box("timber", x, 0.4, 0.6, x + 0.06, 0.46, 1.1);
+    kit.piece("Hoist");
+    kit.box("timber", -0.5, 0, -0.08, 0.5, 0.14, 0.08);
+    kit.box("timber", -0.08, 0, -0.5, 0.08, 0.14, 0.5);
+    kit.box("timber", -0.09, 0.14, -0.09, 0.09, 2.7, 0.09);
+    kit.box("timber-light", -0.07, 2.46, -0.5, 0.07, 2.62, 1.3);
+    kit.box("iron", -0.015, 1.5, 1.15, 0.015, 2.46, 1.18);
+    kit.box("plank", -0.24, 1.06, 0.92, 0.24, 1.5, 1.4);
+    kit.piece("Brine vat");
+    kit.box("plank", -0.5, 0, -0.36, 0.5, 0.9, 0.36);
+    kit.box("plank-dark", -0.36, 0, -0.5, 0.36, 0.9, 0.5);
+    for (const double y : {0.16, 0.66}) {
+        kit.box("iron", -0.52, y, -0.38, 0.52, y + 0.06, 0.38);
+        kit.box("iron", -0.38, y, -0.52, 0.38, y + 0.06, 0.52);
+    }
+    kit.box("brine", -0.4, 0.9, -0.4, 0.4, 0.91, 0.4);
+    kit.piece("Stack of planks");
+    for (int i = 0; i < 4; ++i)
+        kit.box(i % 2 ? "plank" : "plank-dark", -0.42 + 0.02 * i, 0.14 * i, -0.95 + 0.05 * i, 0.40 - 0.03 * i,
+                0.14 * i + 0.12, 0.9 - 0.04 * i);
+    return kit.text("quay-things.mtl");
+}
+
 // Walls on every second row and column; in each cell of the maze the way to the north or to the west is open.
 Image salt_maze_plan() {
     constexpr int kSide = 32;

@@ -138,9 +138,12 @@ struct Prop {
     std::size_t kind = 0; // index into Level::prop_kinds
     Vec at;               // where the pivot stands, in pixels of the level
     bool mirrored = false;
-    double turn = 0;                  // degrees clockwise, 0 or more and below 360
-    double scale = 1;                 // 0.1 .. 16
-    int ahead = 0;                    // pixels: it is sorted as if it stood so much lower on screen
+    double turn = 0;  // degrees clockwise, 0 or more and below 360
+    double scale = 1; // 0.1 .. 16
+    int ahead = 0;    // pixels: it is sorted as if it stood so much lower on screen
+    // In three dimensions: 1/64 cells above its storey, tenths of a degree that it leans to the east and to the south.
+    int up = 0;
+    Vec lean;
     Colour times{255, 255, 255, 255}; // each colour of the picture times this, then …
     Colour plus{0, 0, 0, 255};
     std::string name;     // its own; may be empty
@@ -275,7 +278,7 @@ struct Walker {
     double swim = 3;        // cells a second in water; 0: it falls as through air
     // From above only.
     int foot = 0; // 1/64 cells: how deep it is, from its lower edge; 0: as deep as wide, but no deeper than it is high
-    int ways = 8; // that it goes: four or eight
+    int ways = 8; // that it goes: four, eight, or 0 for all
     Vec slack;    // pixels of the frame within which it moves before that follows
     std::string mover; // which of Level::movers it is; empty: all that blocks stops it
 };
@@ -307,8 +310,12 @@ struct Probe {
 struct Proof {
     std::string name;
     Vec from; // 1/64 cells: the middle of the walker's foot
-    // For so many ticks (60 a second): left 1, right 2, up 4, down 8, jump 16, run 32.
-    std::vector<std::pair<int, unsigned>> held;
+    struct Held {
+        int ticks = 0;     // 60 a second
+        unsigned keys = 0; // left 1, right 2, up 4, down 8, jump 16, run 32
+        int towards = -1;  // where it was led, seen from above: degrees, 0 east, 90 south; below 0: nowhere
+    };
+    std::vector<Held> held;
     std::vector<Vec> way; // where it was every half second, 1/64 cells
     std::string mark;     // what it touched at last; empty: it came to where its way ends
 };
@@ -785,6 +792,8 @@ inline Prop prop_of(const Reader& read, const json& p, std::size_t kind) {
     if (p.contains("turn")) out.turn = read.real(p["turn"], 0, 360, "a prop's turn");
     if (p.contains("scale")) out.scale = read.real(p["scale"], 0.1, 16, "a prop's scale");
     out.ahead = read.number(p.value("ahead", json(0)), -limits::pixels, limits::pixels, "how far a prop is ahead");
+    if (p.contains("up")) out.up = read.number(p["up"], -limits::units, limits::units, "how high a prop stands");
+    if (p.contains("lean")) out.lean = read.vec(p["lean"], -900, 900, "how a prop leans");
     if (p.contains("times")) out.times = read.colour(p["times"]);
     if (p.contains("plus")) out.plus = read.colour(p["plus"]);
     out.name = read.text(p, "name", "");
@@ -1080,9 +1089,11 @@ inline void read_walking(const Reader& read, const json& j, Level& out) {
         proof.name = read.text(read.of(p, "name"), "a proof's name");
         proof.from = read.vec(read.of(p, "from"), -2 * limits::units, 2 * limits::units, "where a proof begins");
         for (const json& h : read.list(p, "held", false)) {
-            if (!h.is_array() || h.size() != 2) read.refuse("what is held in a proof", "is not ticks and keys");
-            proof.held.emplace_back(read.number(h[0], 1, limits::ticks, "ticks"),
-                                    static_cast<unsigned>(read.number(h[1], 0, 63, "keys")));
+            if (!h.is_array() || h.size() < 2 || h.size() > 3)
+                read.refuse("what is held in a proof", "is not ticks, keys and where it was led");
+            proof.held.push_back({read.number(h[0], 1, limits::ticks, "ticks"),
+                                  static_cast<unsigned>(read.number(h[1], 0, 63, "keys")),
+                                  h.size() == 3 ? read.number(h[2], 0, 359, "degrees") : -1});
         }
         for (const json& at : read.list(p, "way", false))
             proof.way.push_back(read.vec(at, -2 * limits::units, 2 * limits::units, "a proof's way"));

@@ -12,7 +12,10 @@ std::int64_t floor_div64(std::int64_t a, std::int64_t b) { return a >= 0 ? a / b
 
 Box Lattice::box(const Box& cells) const {
     if (cells.empty()) return {};
-    if (square()) return {cells.x * cell.w, cells.y * cell.h, cells.w * cell.w, cells.h * cell.h};
+    if (square()) {
+        const Point c = corner(cells.corner());
+        return {c.x, c.y, cells.w * cell.w, cells.h * cell.h};
+    }
     const int left = corner({cells.x, cells.bottom() - 1}).x;
     const int right = corner({cells.right() - 1, cells.y}).x + cell.w;
     const int top = corner({cells.x, cells.y}).y;
@@ -21,7 +24,7 @@ Box Lattice::box(const Box& cells) const {
 }
 
 Point Lattice::cell_at(Point pixel) const {
-    if (square()) return {floor_div(pixel.x, cell.w), floor_div(pixel.y, cell.h)};
+    if (square()) return {floor_div(pixel.x - origin.x, cell.w), floor_div(pixel.y - origin.y, cell.h)};
     // The pixel's middle, in 1 / (2 w h) of x and y: exact.
     const std::int64_t across = std::int64_t{2 * pixel.x + 1} * cell.h;
     const std::int64_t down = std::int64_t{2 * pixel.y + 1} * cell.w;

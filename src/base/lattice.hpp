@@ -22,6 +22,7 @@ struct CellPlace {
 struct Lattice {
     LatticeKind kind = LatticeKind::square;
     Size cell{16, 16}; // pixels, of the box around a cell; both at least 1
+    Point origin{};    // of square ones: the pixel at which cell 0, 0 begins
 
     bool operator==(const Lattice&) const = default;
     [[nodiscard]] bool square() const { return kind == LatticeKind::square; }
@@ -29,7 +30,7 @@ struct Lattice {
     // The corner of the box around a cell. Of odd cells on an isometric lattice every second lies on the half pixel
     // left of or above it.
     [[nodiscard]] Point corner(Point at) const {
-        if (square()) return {at.x * cell.w, at.y * cell.h};
+        if (square()) return {origin.x + at.x * cell.w, origin.y + at.y * cell.h};
         return {floor_div((at.x - at.y - 1) * cell.w, 2), floor_div((at.x + at.y) * cell.h, 2)};
     }
     [[nodiscard]] Box box(Point at) const {
@@ -51,13 +52,13 @@ struct Lattice {
     [[nodiscard]] Row row_in(const Box& pixels, int y) const;
     // How far everything moves, in pixels, that is moved by so many cells.
     [[nodiscard]] Point step(Point cells) const {
-        if (square()) return corner(cells);
+        if (square()) return {cells.x * cell.w, cells.y * cell.h};
         return {floor_div((cells.x - cells.y) * cell.w, 2), floor_div((cells.x + cells.y) * cell.h, 2)};
     }
 
     // Between pixels and cells, parts of them included.
     [[nodiscard]] CellPlace place_of(double px, double py) const {
-        if (square()) return {px / cell.w, py / cell.h};
+        if (square()) return {(px - origin.x) / cell.w, (py - origin.y) / cell.h};
         const double across = 2 * px / cell.w; // x - y
         const double down = 2 * py / cell.h;   // x + y
         return {(down + across) / 2, (down - across) / 2};
@@ -67,7 +68,7 @@ struct Lattice {
         double y = 0;
     };
     [[nodiscard]] Pixels pixel_of(CellPlace at) const {
-        if (square()) return {at.x * cell.w, at.y * cell.h};
+        if (square()) return {origin.x + at.x * cell.w, origin.y + at.y * cell.h};
         return {(at.x - at.y) * cell.w / 2, (at.x + at.y) * cell.h / 2};
     }
 

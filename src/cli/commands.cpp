@@ -476,9 +476,10 @@ Outcome plant(const std::string& dir, const std::string& id, const std::string& 
     return out;
 }
 
-Outcome render(const std::string& dir, const std::string& id, const std::string& to, int scale) {
+Outcome render(const std::string& dir, const std::string& id, const std::string& to, int scale, const Depth& depth) {
     const level::Project project = store::load(dir);
     const level::Level& level = level_of(project, id, dir);
+    if (depth.look != "plan") return render_depth(project, level, dir, to, depth);
     const std::int64_t pixels = level.pixels().size().area() * scale * scale;
     if (pixels > sheet::kMostPixels)
         throw InputError(say("The picture would have %1 pixels", pixels), to, "--scale",

@@ -76,6 +76,14 @@ Outcome trace_level(const std::string& project, const std::string& level, const 
 Outcome soak(const std::string& project, const std::string& level, const std::optional<Point>& from);
 // Of a level seen from the side: where one can stand, in 1/64 cells, and what of that is reached from the start.
 Outcome reach(const std::string& dir, const std::string& level);
-Outcome render(const std::string& project, const std::string& level, const std::string& out, int scale);
+// How it is looked at in three dimensions: see render::PictureOf; `size` as "1280x800".
+struct Depth {
+    std::string look = "plan", size = "1280x800";
+    int storey = -1, turn = 0;
+};
+Outcome render(const std::string& project, const std::string& level, const std::string& out, int scale,
+               const Depth& depth = {});
+Outcome render_depth(const level::Project& project, const level::Level& level, const std::string& dir,
+                     const std::string& out, const Depth& depth);
 
 } // namespace vic::cli

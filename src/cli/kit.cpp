@@ -1,11 +1,14 @@
 // What a kit of pieces says of how they fit, without a window.
 #include <cmath>
+#include <cstdio>
 
 #include "base/error.hpp"
 #include "cli/commands.hpp"
 #include "kit/open_kit.hpp"
 #include "kit/read_kit.hpp"
 #include "mass/write_glb.hpp"
+#include "render/level_picture.hpp"
+#include "sheet/png.hpp"
 #include "store/project_files.hpp"
 
 namespace vic::cli {
@@ -65,6 +68,7 @@ Outcome read_kit(const std::string& path) {
                                      {"inverted", c.inverted},
                                      {"agree", c.agree},
                                      {"of", c.of}});
+        if (c.bit_of_corner) out.json["codes"].back()["bit_of_corner"] = *c.bit_of_corner;
     }
     for (const Text& t : read.reasons) out.json["reasons"].push_back(t.english());
     for (const Text& t : file.doubts) out.json["doubts"].push_back(t.english());
@@ -88,7 +92,7 @@ Outcome bodies(const std::string& dir, const std::string& id, const std::string&
     const mass::Shell shell = mass::shell_of(mass);
     Outcome out;
     std::size_t outlines = 0;
-    for (const mass::Slab& slab : mass.slabs) outlines += slab.outlines.size();
+    for (const mass::Slab& slab : mass.slabs) outlines += slab.outlines->size();
     out.json = {{"file", to},
                 {"bytes", bytes.size()},
                 {"pieces", mass.pieces},
@@ -101,6 +105,31 @@ Outcome bodies(const std::string& dir, const std::string& id, const std::string&
                " outlines in " + std::to_string(mass.slabs.size()) + " slabs, " + std::to_string(shell.polygons) +
                " polygons";
     if (mass.open > 0) out.text += "; " + std::to_string(mass.open) + " pieces are not closed, and block in part only";
+    return out;
+}
+
+Outcome render_depth(const level::Project& project, const level::Level& level, const std::string& dir,
+                     const std::string& to, const Depth& depth) {
+    if (level.view != level::View::from_above || !level.geometry().square())
+        throw InputError("Only levels seen from above, on squares, are drawn in three dimensions", dir,
+                         say("level %1", level.id), "Draw it with --look plan");
+    render::PictureOf how;
+    int w = 0, h = 0;
+    char rest = 0;
+    if (std::sscanf(depth.size.c_str(), "%dx%d%c", &w, &h, &rest) != 2 || w < 1 || h < 1 || w > 4096 || h > 4096)
+        throw InputError(say("\"%1\" is no size", depth.size), to, "--size", "Two numbers up to 4096, as 1280x800");
+    how.pixels = {w, h};
+    how.highest = depth.storey;
+    how.turn = static_cast<float>(depth.turn);
+    how.look = depth.look == "front"     ? render::Look::front
+               : depth.look == "through" ? render::Look::through
+               : depth.look == "game"    ? render::Look::game
+                                         : render::Look::aslant;
+    const Image image = render::level_picture(project, level, scene::load_kits(project, dir), how);
+    write_file(to, sheet::encode_png(image));
+    Outcome out;
+    out.json = {{"file", to}, {"width", image.width()}, {"height", image.height()}, {"look", depth.look}};
+    out.text = "drew " + to;
     return out;
 }
 

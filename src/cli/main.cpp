@@ -206,7 +206,14 @@ int main(int argc, char** argv) {
     render->add_option("--level", b);
     render->add_option("--out", c)->required();
     render->add_option("--scale", scale)->check(CLI::Range(1, 16));
-    render->callback([&] { action = [&] { return cli::render(a, b, c, scale); }; });
+    cli::Depth depth;
+    render->add_option("--look", depth.look, "From where: plan, aslant, front, through, or as the game shows it")
+        ->check(CLI::IsMember({"plan", "aslant", "front", "through", "game"}));
+    render->add_option("--size", depth.size, "In three dimensions: pixels, as 1280x800");
+    render->add_option("--storey", depth.storey, "In three dimensions: the highest that is seen, from 0")
+        ->check(CLI::Range(0, level::kMostStorey));
+    render->add_option("--turn", depth.turn, "In three dimensions: degrees that one goes round it to the right");
+    render->callback([&] { action = [&] { return cli::render(a, b, c, scale, depth); }; });
 
     try {
         app.parse(argc, argv);

@@ -96,6 +96,14 @@ Blocking blocking_of(TileShape shape) {
 
 void give(const level::Project& project, level::Tile& tile, Blocking blocking) {
     if (blocking == Blocking::mixed) return;
+    // What is drawn of a kit's piece is seen from above: the shape that its body has at a walker's height is better.
+    const auto of_kit = [&](const auto& sheet) {
+        return sheet->kit && std::any_of(sheet->tiles.begin(), sheet->tiles.end(),
+                                         [&](const level::Tile& t) { return t.id == tile.id; });
+    };
+    if (blocking == Blocking::as_drawn && blocking_of(tile.shape) == Blocking::as_drawn &&
+        std::any_of(project.sheets.begin(), project.sheets.end(), of_kit))
+        return;
     tile.polygons.clear();
     tile.shape = TileShape::none;
     if (tile.blank || blocking == Blocking::nothing) return;

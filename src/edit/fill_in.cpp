@@ -13,7 +13,7 @@ level::Level filled_in(const level::Project& project, const level::Level& level,
     const level::TileTable tiles(project, level);
     for (auto it = level.layers.rbegin(); it != level.layers.rend(); ++it) {
         const level::Layer& layer = **it;
-        if (!layer.solid() || layer.locked || layer.grain().own()) continue;
+        if (!layer.solid() || layer.locked || layer.grain().own() || layer.shift != Point{}) continue;
         const level::TileShape shape = tiles.shape(layer.grid().cell(like));
         if (shape == level::TileShape::none || shape == level::TileShape::opens) continue;
         const auto picked = pick(project, level, like, layer.id);
@@ -35,7 +35,7 @@ level::Level with_ledge_moved(const level::Project& project, const level::Level&
     over.keep(level.cells());
     std::vector<level::LayerId> block, stand;
     for (const level::LayerRef& layer : level.layers) {
-        if (layer->locked || (layer->tiles() && layer->grain().own())) continue;
+        if (layer->locked || (layer->tiles() && (layer->grain().own() || layer->shift != Point{}))) continue;
         if (layer->has_props()) stand.push_back(layer->id);
         bool any = layer->blockers() != nullptr;
         if (layer->solid())

@@ -65,6 +65,10 @@ class Carrier {
             if (own->name == k->name) return props_[id] = own->id;
         PropKind copy = *k;
         if (!k->is_ensemble()) copy.sheet = bring_sheet(*from_.sheet(k->sheet));
+        // Its body comes along where the project has the kit.
+        const Sheet* const there = k->is_ensemble() ? nullptr : to_.sheet(copy.sheet);
+        const auto body = tiles_.find(k->body);
+        copy.body = there && there->kit && body != tiles_.end() ? body->second : 0;
         for (EnsemblePart& part : copy.parts) {
             part.kind = prop(part.kind);
             part.notes = notes(part.notes);
@@ -132,6 +136,7 @@ class Carrier {
         copy.name = free_sheet_name(to_, sheet.name);
         copy.file = store::adopt_picture(dir_, from_dir_ / sheet.file);
         copy.recolour.reset();
+        copy.kit.reset();      // its pictures alone come along
         copy.composed.clear(); // its picture is its own from here on
         copy.retired.clear();
         for (Tile& t : copy.tiles) {

@@ -2,15 +2,21 @@
 
 #include <algorithm>
 #include <cctype>
+#include <cmath>
 #include <map>
 #include <set>
 #include <utility>
 
 #include "edit/blocking.hpp"
+#include "edit/props.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "join/mask.hpp"
+#include "level/depth.hpp"
 #include "level/limits.hpp"
+#include "mass/sections.hpp"
+#include "outline/solid.hpp"
+#include "scene/scene.hpp"
 
 namespace vic::edit {
 
@@ -75,7 +81,7 @@ join::Mask turned_least(join::Mask mask) {
 } // namespace
 
 std::uint8_t mask_of(const kit::Codes& codes, int number) {
-    const auto bits = codes.corners ? kit::corner_bits(codes.bit_of_side) : std::nullopt;
+    const auto bits = codes.corners ? codes.bit_of_corner : std::nullopt;
     const auto is_set = [&](int bit) { return ((number >> bit) & 1) != (codes.inverted ? 1 : 0); };
     int mask = 0;
     for (std::size_t i = 0; i < 4; ++i) {
@@ -93,7 +99,7 @@ std::vector<KitMaterial> kit_materials(const kit::KitFile& file, const kit::KitR
         if (!codes.taken) continue;
         KitMaterial m;
         m.name = tidied(codes.stem);
-        m.kind = codes.corners && kit::corner_bits(codes.bit_of_side) ? JoinKind::full : JoinKind::edges;
+        m.kind = codes.corners && codes.bit_of_corner ? JoinKind::full : JoinKind::edges;
         for (std::size_t i = 0; i < file.bodies.size(); ++i) {
             const auto& code = read.pieces[i].code;
             if (code && single(i) && read.pieces[i].codes == static_cast<int>(c))
@@ -199,7 +205,7 @@ Project with_piece_blocking(Project project, TileId tile, PieceBlocks blocks, co
         for (KitPiece& p : changed.kit->pieces)
             if (p.name == piece->name) {
                 p.blocks = blocks;
-                p.as = blocks == PieceBlocks::another ? as : std::string();
+                p.as = names_another(blocks) ? as : std::string();
             }
         project.put(std::move(changed));
         break;
@@ -223,6 +229,63 @@ const KitPiece* piece_of(const Sheet& sheet, TileId tile) {
     return found == pieces.end() ? nullptr : &*found;
 }
 
+namespace {
+
+// Props of pieces whose pictures lie elsewhere now.
+void follow_pieces(Project& project, SheetId id) {
+    const Sheet& sheet = *project.sheet(id);
+    std::vector<PropKind> moved;
+    for (const auto& kind : project.prop_kinds) {
+        if (kind->sheet != id || kind->body == 0) continue;
+        const auto tile =
+            std::find_if(sheet.tiles.begin(), sheet.tiles.end(), [&](const Tile& t) { return t.id == kind->body; });
+        if (tile == sheet.tiles.end() || tile->box == kind->box) continue;
+        PropKind changed = *kind;
+        if (tile->box.size() != kind->box.size()) {
+            // As it would be made now.
+            const PropKind fresh = prop_of_tile(sheet, *tile, kind->id, kind->name);
+            changed.pivot = fresh.pivot;
+            changed.foot = fresh.foot;
+            changed.shape = fresh.shape;
+            changed.polygons = fresh.polygons;
+        }
+        changed.box = tile->box;
+        moved.push_back(std::move(changed));
+    }
+    for (PropKind& kind : moved) project.put(std::move(kind)); // they stand where they stood
+}
+
+// What of a piece a walker runs into becomes the shape of its tile: a door is open below its lintel. False where that
+// is more than a shape may have.
+bool stand_in_the_way(Tile& tile, const kit::KitFile& kit, const kit::KitReading& read, std::size_t i, int turn) {
+    constexpr std::size_t kMostCut = 50'000; // triangles
+    const double cell = read.module.width;
+    if (cell <= 0 || kit.bodies[i].mesh.triangles.size() > kMostCut) return false;
+    const auto units = [&](int centimetres) {
+        return static_cast<int>(std::lround(centimetres / 100.0 / cell * outline::kUnit));
+    };
+    const Upright body;
+    Polygons shape =
+        mass::seen_between(mass::sections_of(scene::model_of(kit, read, i)), units(body.step), units(body.tall));
+    const Size size = read.pieces[i].cells;
+    for (Polygon& polygon : shape)
+        for (Point& p : polygon) {
+            const auto part = [](int at, int cells) {
+                const double share = double(at) * level::kShapeSide / (cells * outline::kUnit);
+                return std::clamp(static_cast<int>(std::lround(share)), 0, level::kShapeSide);
+            };
+            p = {part(p.x, size.w), part(p.y, size.h)};
+        }
+    shape = level::turned(shape, Turn{static_cast<std::uint8_t>(turn & 3)});
+    const TileShape named = level::named_shape(shape);
+    if (named == TileShape::none || (named == TileShape::drawn && !level::shape_trouble(shape).empty())) return false;
+    tile.shape = named;
+    tile.polygons = std::move(shape);
+    return true;
+}
+
+} // namespace
+
 PutKit put_kit(Project project, SheetId id, const std::string& name, const std::string& file, const std::string& source,
                const kit::KitFile& kit, const kit::KitReading& read, const kit::Drawn& drawn, int side,
                const std::vector<KitMaterial>& materials) {
@@ -242,8 +305,14 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
         project = replace_image(std::move(project), id, std::make_shared<const Image>(drawn.image), file);
         project = recut_sheet(std::move(project), id, cut, true);
     }
-    KitSource kept{
-        source, read.module.width, read.module.height, read.z_up, read.turn, read.origin == kit::Origin::corner, {}};
+    KitSource kept{source,
+                   read.module.width,
+                   read.module.height,
+                   read.z_up,
+                   read.turn,
+                   kit.whole,
+                   read.origin == kit::Origin::corner,
+                   {}};
     struct Made {
         std::size_t piece;
         int turn;
@@ -291,7 +360,8 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
         const auto [i, turn] = made.at(t.id);
         t.name = kit::key_of(kit.bodies[i]);
         if (turn != 0) t.name += ", " + std::to_string(turn * 90) + "°";
-        if (read.pieces[i].top >= kStands && t.shape == TileShape::none) give(as_it_is, t, Blocking::as_drawn);
+        if (read.pieces[i].top >= kStands && t.shape == TileShape::none && !stand_in_the_way(t, kit, read, i, turn))
+            give(as_it_is, t, Blocking::as_drawn);
     });
     out.fresh =
         static_cast<int>(std::count_if(made.begin(), made.end(), [](const auto& m) { return m.second.turn == 0; }));
@@ -310,6 +380,12 @@ PutKit put_kit(Project project, SheetId id, const std::string& name, const std::
         if (m.joins.cases.empty()) continue;
         out.materials.push_back(free);
         project.put(std::move(m));
+    }
+    follow_pieces(project, id);
+    if (fresh && read.things) {
+        TakenIslands taken = props_of_tiles(std::move(project), id, tiles);
+        project = std::move(taken.project);
+        out.things = std::move(taken.added);
     }
     out.project = std::move(project);
     out.sheet = id;

@@ -35,11 +35,14 @@ struct PutKit {
     level::SheetId sheet = 0;
     int fresh = 0; // pieces that are new
     std::vector<level::MaterialId> materials;
+    std::vector<level::PropKindId> things; // pieces that are props, too
 };
 // A kit that is new (`sheet` 0) or read anew, drawn by draw_sheet() with so many pixels a cell. `file` and `source` are
 // the picture's and the kit's, relative to the project. Tiles keep their identity by the names of their pieces, and all
 // that was said of them; a new piece that stands up half a metre or more blocks as its picture is drawn. Materials are
-// made of a new kit alone, as many as the project has room for.
+// made of a new kit alone, as many as the project has room for; of a new kit of whole things each becomes a prop, too.
+// Props of pieces go along with the pictures of these; where one has another size, it stands as props_of_tiles() would
+// have it.
 PutKit put_kit(level::Project project, level::SheetId sheet, const std::string& name, const std::string& file,
                const std::string& source, const kit::KitFile& kit, const kit::KitReading& read, const kit::Drawn& drawn,
                int side, const std::vector<KitMaterial>& materials);
@@ -53,7 +56,7 @@ level::TileId turned_piece(const level::Project& project, level::TileId tile, bo
 std::vector<level::TileId> facing_pieces(const level::Project& project, level::TileId tile);
 // The piece whose picture a tile is; null where it is none. It lives as long as the sheet.
 const level::KitPiece* piece_of(const level::Sheet& sheet, level::TileId tile);
-// What of the piece that a tile shows blocks, in all its turns. `as`: another piece's name. Nothing changes where the
+// What of the piece that a tile shows blocks, in all its turns. `as`: another piece's name, or that of a node. Nothing changes where the
 // tile is of no kit.
 level::Project with_piece_blocking(level::Project project, level::TileId tile, level::PieceBlocks blocks,
                                    const std::string& as = {});

@@ -7,6 +7,7 @@
 
 #include "edit/levels.hpp"
 #include "edit/props.hpp"
+#include "edit/storeys.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::edit {
@@ -123,6 +124,19 @@ Point on_lattice(const Level& level, Point pixel, Lattices step) {
     return {static_cast<int>(std::floor(x * level.cell.w)), static_cast<int>(std::ceil(y * level.cell.h)) - 1};
 }
 
+Point on_lattice(const Level& level, Point pixel, Lattices step, const PropKind& piece, int turn) {
+    const Lattice lattice = level.geometry();
+    if (step == Lattices::free || !lattice.square()) return on_lattice(level, pixel, step);
+    const int parts = step == Lattices::cells ? 1 : step == Lattices::halves ? 2 : 4;
+    Point pivot = piece.drawn_pivot();
+    if ((turn + kFullTurn / 8) / (kFullTurn / 4) % 2 != 0) pivot = {pivot.y, pivot.x};
+    const auto near = [&](int at, int of, int cell) {
+        const double rest = of % cell, part = double(cell) / parts;
+        return static_cast<int>(std::lround(std::round((at - rest) / part) * part + rest));
+    };
+    return {near(pixel.x, pivot.x, level.cell.w), near(pixel.y, pivot.y, level.cell.h)};
+}
+
 Snapped to_props(const Project& project, const Level& level, const Prop& moving, const std::set<PropId>& kept,
                  int tolerance) {
     const PropKinds kinds(project);
@@ -149,8 +163,12 @@ Snapped to_props(const Project& project, const Level& level, const Prop& moving,
     return out;
 }
 
-Ground::Ground(const Project& project, const Level& level, std::set<PropId> kept)
-    : project_(project), level_(level), kept_(std::move(kept)), kinds_(project), tiles_(project) {}
+Ground::Ground(const Project& project, const Level& level, std::set<PropId> kept, int storey)
+    : project_(project),
+      level_(storey_alone(level, storey)),
+      kept_(std::move(kept)),
+      kinds_(project),
+      tiles_(project) {}
 
 std::vector<Spots> Ground::feet_of(const Prop& prop, bool flat) const {
     std::vector<Spots> out;
@@ -305,8 +323,10 @@ Pushed push_free(const Project& project, const Level& level, const std::set<Prop
         if (!found) continue;
         const Prop prop = *found;
         // Those that went before stand in the way, too.
-        const Level now = out.level;
-        const Ground ground(project, now, {});
+        const auto on = std::find_if(out.level.layers.begin(), out.level.layers.end(), [&](const LayerRef& layer) {
+            return std::holds_alternative<PlacedProps>(layer->content) && layer->props().find(id);
+        });
+        const Ground ground(project, out.level, {}, on == out.level.layers.end() ? 0 : (*on)->storey);
         if (ground.stand(prop).way == InTheWay::nothing) continue;
         const auto free = ground.nearest_free(prop, kFarthest * level.cell.w);
         if (free) out.level = move_prop(std::move(out.level), id, *free);

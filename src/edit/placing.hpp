@@ -11,10 +11,15 @@
 namespace vic::edit {
 
 enum class Lattices : std::uint8_t { free, cells, halves, quarters };
+// On what, where there are pieces of kits: on the storey's floor, on what lies there, or that and along its slope.
+enum class Rests : std::uint8_t { storey, on_top, slope };
 
 // The place on the lattice: with whole cells the middle of a cell's lower edge, where things stand; with parts of them
 // also the places between.
 Point on_lattice(const level::Level& level, Point pixel, Lattices step);
+
+// The same for what a piece of a kit is, turned by `turn`: by whole cells its own cells lie on the level's.
+Point on_lattice(const level::Level& level, Point pixel, Lattices step, const level::PropKind& piece, int turn);
 
 // Why a place was taken: a line that is shown.
 struct SnapLine {
@@ -39,11 +44,11 @@ struct Stand {
     level::PropId other = 0; // where it is another
 };
 
-// A level as something that props are stood in. Made once for many questions; the project and level must outlive it.
+// A level as something that props are stood in. Made once for many questions; the project must outlive it.
 class Ground {
   public:
-    // `kept` are not in the way. Nor are plants: they give way.
-    Ground(const level::Project& project, const level::Level& level, std::set<level::PropId> kept);
+    // `kept` are not in the way. Nor are plants: they give way. What lies on other storeys than `storey` is not there.
+    Ground(const level::Project& project, const level::Level& level, std::set<level::PropId> kept, int storey = 0);
 
     [[nodiscard]] Stand stand(const level::Prop& prop) const;
     // The nearest place within `most` pixels where nothing is in its way; where it stands, if nothing is there.
@@ -57,11 +62,12 @@ class Ground {
 
   private:
     [[nodiscard]] bool meets_ground(const std::vector<level::Spots>& feet) const;
-    [[nodiscard]] std::vector<level::Spots> feet_of(const level::Prop& prop, bool flat) const; // that lie flat, or that do not // pixels
+    [[nodiscard]] std::vector<level::Spots> feet_of(const level::Prop& prop,
+                                                    bool flat) const; // that lie flat, or that do not // pixels
     [[nodiscard]] std::vector<level::Spots> all_feet_of(const level::Prop& prop) const;
-    [[nodiscard]] std::optional<int> fall(std::vector<level::Spots> feet) const;    // pixels down, below 0 up
+    [[nodiscard]] std::optional<int> fall(std::vector<level::Spots> feet) const; // pixels down, below 0 up
     const level::Project& project_;
-    const level::Level& level_;
+    level::Level level_;
     std::set<level::PropId> kept_;
     level::PropKinds kinds_;
     level::TileTable tiles_;

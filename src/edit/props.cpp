@@ -5,6 +5,7 @@
 #include <functional>
 
 #include "base/chance.hpp"
+#include "edit/kits.hpp"
 #include "edit/replace.hpp"
 #include "edit/sheets.hpp"
 #include "level/block.hpp"
@@ -104,7 +105,29 @@ TakenIslands take_islands(Project project, SheetId sheet_id, const std::vector<B
 
 namespace {
 
-PropKind kind_of_tile(const Sheet& sheet, const Tile& tile, PropKindId id, const std::string& name) {
+// What is seen of a tile, in pixels within its box; all of it where nothing is, or where there is no picture.
+Box seen_of(const Sheet& sheet, const Tile& tile) {
+    Box out;
+    for (int y = 0; sheet.image && y < tile.box.h; ++y)
+        for (int x = 0; x < tile.box.w; ++x)
+            if (box_of(sheet.image->size()).contains(tile.box.corner() + Point{x, y}) &&
+                sheet.image->at(tile.box.x + x, tile.box.y + y).a != 0)
+                out = united(out, {x, y, 1, 1});
+    return out.empty() ? box_of(tile.box.size()) : out;
+}
+
+// Of a piece of a kit, seen from above: it is turned about its middle, and stands on all that is seen of it.
+void stand_piece(const Sheet& sheet, const Tile& tile, PropKind& out) {
+    out.body = tile.id;
+    out.foot = seen_of(sheet, tile);
+    out.pivot = {tile.box.w / 2, tile.box.h / 2};
+    out.blocks = tile.shape != TileShape::none;
+    out.flat = !out.blocks;
+}
+
+} // namespace
+
+PropKind prop_of_tile(const Sheet& sheet, const Tile& tile, PropKindId id, const std::string& name) {
     PropKind out;
     out.id = id;
     out.name = name;
@@ -112,6 +135,10 @@ PropKind kind_of_tile(const Sheet& sheet, const Tile& tile, PropKindId id, const
     out.box = tile.box;
     out.tags = tile.tags;
     out.notes = tile.notes;
+    if (piece_of(sheet, tile.id)) {
+        stand_piece(sheet, tile, out);
+        return out;
+    }
     const Size cell{tile.box.w / tile.block.cells.w, tile.box.h / tile.block.cells.h};
     const int deep = tile.is_block() ? foot_under(tile, {}, {}).h * cell.h : cell.h;
     out.foot = {0, tile.box.h - deep, tile.box.w, deep};
@@ -134,8 +161,6 @@ PropKind kind_of_tile(const Sheet& sheet, const Tile& tile, PropKindId id, const
     return out;
 }
 
-} // namespace
-
 TakenIslands props_of_tiles(Project project, SheetId sheet_id, const std::vector<TileId>& tiles) {
     TakenIslands out;
     const Sheet sheet = *project.sheet(sheet_id);
@@ -144,8 +169,10 @@ TakenIslands props_of_tiles(Project project, SheetId sheet_id, const std::vector
         ++number;
         if (tile.blank || std::find(tiles.begin(), tiles.end(), tile.id) == tiles.end()) continue;
         if (is_taken(project, sheet_id, tile.box)) continue;
+        if (const KitPiece* piece = piece_of(sheet, tile.id); piece && piece->turn != 0)
+            continue; // props turn themselves
         const std::string name = tile.name.empty() ? sheet.name + " " + std::to_string(number) : tile.name;
-        PropKind kind = kind_of_tile(sheet, tile, project.next_id++, name);
+        PropKind kind = prop_of_tile(sheet, tile, project.next_id++, name);
         out.added.push_back(kind.id);
         project.put(std::move(kind));
     }

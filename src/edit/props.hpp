@@ -23,9 +23,12 @@ struct TakenIslands {
 TakenIslands take_islands(level::Project project, level::SheetId sheet, const std::vector<Box>& boxes,
                           const std::string& stem);
 
-// A prop for each of the tiles that no prop is made of yet, with the tile's name, tags and notes. One that has no part and
-// does not stand up lies flat; one that blocks stands on all of its cell, a block on the cells of its foot. Tiles must
-// be of the sheet and not blank; one-way edges do not come along.
+// A prop for each of the tiles that no prop is made of yet, with the tile's name, tags and notes. One that has no part
+// and does not stand up lies flat; one that blocks stands on all of its cell, a block on the cells of its foot. Tiles
+// must be of the sheet and not blank; one-way edges do not come along. A piece of a kit becomes a prop with its body,
+// which stands on what is seen of it from above; its tiles that are turned are passed over.
+level::PropKind prop_of_tile(const level::Sheet& sheet, const level::Tile& tile, level::PropKindId id,
+                             const std::string& name);
 TakenIslands props_of_tiles(level::Project project, level::SheetId sheet, const std::vector<level::TileId>& tiles);
 
 // A sheet packed from single pictures, new (`sheet` 0) or brought up to date: each part is a prop with the picture's

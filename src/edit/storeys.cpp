@@ -139,6 +139,13 @@ Level with_storey_height(const Level& level, int storey, int height) {
     return out;
 }
 
+Level storey_alone(Level level, int storey) {
+    std::erase_if(level.layers, [&](const LayerRef& layer) { return layer->storey != storey; });
+    for (LayerRef& layer : level.layers)
+        if (layer->storey != 0) own(layer).storey = 0;
+    return level;
+}
+
 Level seen_from_storey(Level level, int storey) {
     for (LayerRef& layer : level.layers) {
         if (layer->storey == storey || !layer->shown) continue;

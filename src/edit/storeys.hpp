@@ -22,6 +22,8 @@ level::Level without_storey(const level::Level& level, int storey);
 // It is as high as that, in 1/64 cells; as the kit has it with 0.
 level::Level with_storey_height(const level::Level& level, int storey, int height);
 
+// What lies on a storey alone, as if that were the lowest.
+level::Level storey_alone(level::Level level, int storey);
 // As one looks at it while one works on a storey: those above are not seen, those below faintly.
 level::Level seen_from_storey(level::Level level, int storey);
 

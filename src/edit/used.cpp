@@ -89,6 +89,12 @@ Over over(const TileTable& tiles, const Layer& layer, Point cell) {
     return {layer.grid().cell(own), layer.grid().material(own)};
 }
 
+template <class Visit>
+void each_in(const Box& cells, const Visit& visit) {
+    for (int y = cells.y; y < cells.bottom(); ++y)
+        for (int x = cells.x; x < cells.right(); ++x) visit(Point{x, y});
+}
+
 // A cell as a square in 1/64 of itself and of its neighbours.
 Spots square_of(Point cell) {
     const double left = double(cell.x) * outline::kUnit, top = double(cell.y) * outline::kUnit;
@@ -338,9 +344,8 @@ Region where_used(const Project& project, const Level& level, const Used& thing)
         const Tile* tile = tiles.find(cell.tile()).tile;
         Box under = tile ? cells_under(*tile, at, cell.turn()) : Box{at.x, at.y, 1, 1};
         if (layer.grain().own()) under = layer.grain().in_level(under);
-        under = intersection(under, level.cells());
-        for (int y = under.y; y < under.bottom(); ++y)
-            for (int x = under.x; x < under.right(); ++x) cells.push_back({x, y});
+        under = intersection(touched_by(under, layer.shift), level.cells());
+        each_in(under, [&](Point at) { cells.push_back(at); });
     });
     const Layer* blockers = thing.kind == UsedKind::blockers ? level.layer(thing.id) : nullptr;
     if (blockers && blockers->blockers()) {
@@ -385,13 +390,16 @@ Decided decided_at(const Project& project, const Level& level, Point cell) {
             by = Decided::By::prop;
             word = word_of_prop(kinds, level, layer, cell);
         } else if (layer.tiles() && layer.grain().finer == 1) {
-            const Over here = over(tiles, layer, cell);
-            const TileShape shape = tiles.shape(here.cell);
-            if (shape == TileShape::none || (!layer.blocks() && shape != TileShape::opens)) continue;
-            word = {true, shape == TileShape::opens, is_one_way(shape),
-                    name_of(project, tiles, here.cell, here.material)};
-            std::tie(word.thing.kind, word.thing.id) = thing_in(tiles, here.cell, here.material);
-            if (const Tile* tile = tiles.find(here.cell.tile()).tile) word.collision_class = tile->collision_class;
+            // Half a cell aside up to four touch the cell.
+            each_in(touching({cell.x, cell.y, 1, 1}, layer.shift), [&](Point own) {
+                const Over here = over(tiles, layer, own);
+                const TileShape shape = tiles.shape(here.cell);
+                if (word.says || shape == TileShape::none || (!layer.blocks() && shape != TileShape::opens)) return;
+                word = {true, shape == TileShape::opens, is_one_way(shape),
+                        name_of(project, tiles, here.cell, here.material)};
+                std::tie(word.thing.kind, word.thing.id) = thing_in(tiles, here.cell, here.material);
+                if (const Tile* tile = tiles.find(here.cell.tile()).tile) word.collision_class = tile->collision_class;
+            });
         }
         if (!word.says) continue;
         if (word.collision_class.empty()) word.collision_class = layer.collision_class;
@@ -402,17 +410,21 @@ Decided decided_at(const Project& project, const Level& level, Point cell) {
     for (auto it = level.layers.rbegin(); it != level.layers.rend(); ++it) {
         const Layer& layer = **it;
         if (!layer.tiles() || layer.blocks()) continue;
-        const Over here = over(tiles, layer, cell);
-        if (tiles.shape(here.cell) == TileShape::none) continue;
+        std::optional<Over> would;
+        each_in(touching({cell.x, cell.y, 1, 1}, layer.shift), [&](Point own) {
+            const Over here = over(tiles, layer, own);
+            if (!would && tiles.shape(here.cell) != TileShape::none) would = here;
+        });
+        if (!would) continue;
         Used thing;
-        std::tie(thing.kind, thing.id) = thing_in(tiles, here.cell, here.material);
+        std::tie(thing.kind, thing.id) = thing_in(tiles, would->cell, would->material);
         return {Decided::By::layer_open,
                 false,
                 false,
                 false,
                 layer.id,
                 say("Open: \"%1\" would block, but its layer \"%2\" does not",
-                    name_of(project, tiles, here.cell, here.material), layer.name),
+                    name_of(project, tiles, would->cell, would->material), layer.name),
                 thing};
     }
     out.says = "Open: nothing here has a part that blocks";

@@ -46,6 +46,7 @@ struct Body {
     std::string key{};              // tells it apart from others of its name in the kit; empty where there is none
     std::vector<std::string> nodes; // the node itself, and those below it that have triangles
     Mesh mesh;                      // about the node's own origin
+    Vec at{};                       // where that is in the file's scene
 };
 
 // By which a piece is found again.
@@ -57,6 +58,8 @@ struct KitFile {
     std::vector<Image> pictures; // empty ones could not be read
     std::vector<Text> doubts;    // what was left out, in a sentence each
     std::vector<fs::path> files; // all that was read of it, each once
+    bool parts = false;          // some file has several nodes, which may be pieces, or parts of one
+    bool whole = false;          // each file is one piece
 };
 
 inline constexpr std::size_t kMostBodies = 4096;              // of a file

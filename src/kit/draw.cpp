@@ -234,7 +234,26 @@ Image from_above(const KitFile& file, const KitReading& kit, std::size_t piece, 
         if (drawn.depth[i] != kFar)
             drawn.colour[i] = times(drawn.colour[i], 0.94 + 0.12 * std::clamp(drawn.depth[i] / storey, 0.0, 1.0));
     draw_steps(drawn, kStep);
-    return made_small(drawn);
+    Image out = made_small(drawn);
+    const auto& pixels = out.pixels();
+    if (std::any_of(pixels.begin(), pixels.end(), [](const Rgba& p) { return p.a != 0; }) || mesh.points.empty())
+        return out;
+    // So thin that nothing of it is left: a line where it stands.
+    Vec least = mesh.points[0], most = least;
+    for (const Vec& p : mesh.points) {
+        least = {std::min(least.x, p.x), 0, std::min(least.z, p.z)};
+        most = {std::max(most.x, p.x), 0, std::max(most.z, p.z)};
+    }
+    const auto pixel = [&](double v, double from) {
+        return static_cast<int>(std::floor((v - from) * side / kit.module.width));
+    };
+    const bool finished = !mesh.finish.empty() && mesh.finish[0] < file.finishes.size();
+    Rgba colour = finished ? file.finishes[mesh.finish[0]].colour : Rgba{128, 126, 120, 255};
+    colour.a = 255;
+    const int left = pixel(least.x, corner.x), top = pixel(least.z, corner.z);
+    for (int y = top; y < std::max(top + 1, pixel(most.z, corner.z)); ++y)
+        for (int x = left; x < std::max(left + 1, pixel(most.x, corner.x)); ++x) out.put(x, y, colour);
+    return out;
 }
 
 std::string turned_key(const std::string& key, int turn) {

@@ -1,6 +1,8 @@
 // A kit as it is dropped: one file, or a folder of them.
 #pragma once
 
+#include <optional>
+
 #include "base/files.hpp"
 #include "kit/body.hpp"
 
@@ -16,7 +18,11 @@ bool is_kit(const fs::path& path);
 // those in folders that are named by a number alone go by it ("17/b.glb" is a variant of 17). Throws InputError for
 // what cannot be read and where there is nothing to read; in a folder files that cannot be read are told among the
 // doubts, as long as one can. Links in it are not followed.
-KitFile open_kit(const fs::path& path);
+//
+// `whole`: whether each file is one piece, with its parts where they stand in it; else as proposed. Own method: it is
+// where the parts hang together as they stand, and either stand apart from one another's origins or are drawn far from
+// their own. Pieces of a kit are drawn about their own origin, and stand apart or all at one place.
+KitFile open_kit(const fs::path& path, std::optional<bool> whole = std::nullopt);
 
 inline constexpr std::size_t kMostKitFiles = 1024;
 

@@ -423,6 +423,7 @@ class GltfReader {
             Body body;
             body.name = node.value("name", std::string());
             Placing placing = holder * placing_of(node, named("nodes", root));
+            body.at = placing.at;
             placing.at = {};
             add(body, root, placing, 0, seen);
             if (body.mesh.triangles.empty()) continue;

@@ -5,9 +5,9 @@
 #include <cmath>
 #include <cstdio>
 #include <map>
-#include <set>
 #include <utility>
 
+#include "kit/codes.hpp"
 #include "kit/rims.hpp"
 
 namespace vic::kit {
@@ -138,7 +138,15 @@ class KitReader {
             for (std::size_t i = 0; i < bodies_.size(); ++i) read_piece(i);
             read_couplings();
         }
-        read_codes();
+        read_codes(bodies_, meshes_, told_, out_);
+        out_.things = out_.couplings.empty() &&
+                      std::none_of(out_.codes.begin(), out_.codes.end(), [](const Codes& c) { return c.taken; });
+        if (bodies_.size() == 1 && out_.module.width > 0) out_.things = !meets_itself();
+        if (out_.things) {
+            out_.couplings.clear(); // what lies in one plane by chance
+            for (PieceReading& piece : out_.pieces) piece.couplings = {};
+            if (out_.module.width > 0) make_room();
+        }
         return std::move(out_);
     }
 
@@ -224,6 +232,24 @@ class KitReader {
     }
     [[nodiscard]] int count_along(double length, double step) const {
         return std::max(1, static_cast<int>(std::lround(length / step)));
+    }
+    // Whether a single piece couples with another of itself: on a side that it has opposite, too.
+    [[nodiscard]] bool meets_itself() const {
+        const auto whole = [&](int axis) {
+            const auto [a, b] = ends(0, axis);
+            return multiple(b - a, out_.module.width);
+        };
+        const std::array<int, 4>& sides = out_.pieces[0].couplings;
+        return ((sides[1] != 0 || sides[3] != 0) && whole(0)) || ((sides[0] != 0 || sides[2] != 0) && whole(2));
+    }
+    // Of things all is to be seen in their cells.
+    void make_room() {
+        for (std::size_t i = 0; i < bodies_.size(); ++i)
+            for (const int axis : {0, 2}) {
+                const auto [a, b] = ends(i, axis);
+                int& count = axis == 0 ? out_.pieces[i].cells.w : out_.pieces[i].cells.h;
+                count = std::max(count, static_cast<int>(std::ceil((b - a) / out_.module.width - kNearly)));
+            }
     }
     static double slight(double off) { return std::abs(off) >= kLeastFloat && std::abs(off) <= kMostFloat ? -off : 0; }
     void read_piece(std::size_t i) {
@@ -311,62 +337,6 @@ class KitReader {
         }
     }
 
-    // The last number in a name, up to 255, and the name without it; nothing where there is none.
-    static std::optional<std::pair<std::string, int>> numbered(const std::string& name) {
-        std::size_t end = name.size();
-        while (end > 0 && !std::isdigit(static_cast<unsigned char>(name[end - 1]))) --end;
-        std::size_t from = end;
-        while (from > 0 && std::isdigit(static_cast<unsigned char>(name[from - 1]))) --from;
-        if (from == end || end - from > 3) return std::nullopt;
-        const int out = std::stoi(name.substr(from, end - from));
-        if (out > 255) return std::nullopt;
-        return std::pair(name.substr(0, from) + name.substr(end), out);
-    }
-    void read_codes() {
-        std::map<std::string, std::vector<std::pair<std::size_t, int>>> by_stem; // pieces and their numbers
-        for (std::size_t i = 0; i < bodies_.size(); ++i)
-            if (const auto n = numbered(bodies_[i].name)) by_stem[n->first].emplace_back(i, n->second);
-        for (const auto& [stem, all] : by_stem) {
-            std::set<int> apart;
-            for (const auto& [piece, number] : all) apart.insert(number);
-            if (apart.size() < 5) continue; // few agree by chance
-            Codes codes;
-            codes.stem = stem;
-            codes.corners = *apart.rbegin() > 15;
-            codes.of = static_cast<int>(4 * all.size());
-            codes.agree = -1;
-            const auto said = told_.counting.find(stem);
-            const bool is_said = said != told_.counting.end();
-            for (const auto& way : is_said ? std::vector{said->second.bit_of_side} : ways_of_counting(codes.corners))
-                for (const bool inverted : {false, true}) {
-                    if (is_said && inverted != said->second.inverted) continue;
-                    int agree = 0;
-                    for (const auto& [piece, number] : all)
-                        for (std::size_t side = 0; side < 4; ++side)
-                            agree += (out_.pieces[piece].couplings[side] != 0) ==
-                                     (((number >> way[side]) & 1) != (inverted ? 1 : 0));
-                    if (agree <= codes.agree) continue;
-                    codes.agree = agree;
-                    codes.bit_of_side = way;
-                    codes.inverted = inverted;
-                }
-            // Else they were counted one after the other, say.
-            codes.taken = is_said ? said->second.taken : codes.agree * 10 >= codes.of * 8;
-            out_.codes.push_back(codes);
-            if (!codes.taken) continue;
-            std::map<int, int> variants;
-            for (const auto& [piece, number] : all) {
-                out_.pieces[piece].code = number;
-                out_.pieces[piece].variant = variants[number]++;
-                out_.pieces[piece].codes = static_cast<int>(out_.codes.size()) - 1;
-            }
-            if (!is_said)
-                out_.reasons.push_back(
-                    say("\"%1\" is numbered by its neighbours: %2 of %3 sides couple as the numbers say", stem,
-                        codes.agree, codes.of));
-        }
-    }
-
     const std::vector<Body>& bodies_;
     const Told& told_;
     std::vector<Mesh> meshes_;
@@ -377,49 +347,6 @@ class KitReader {
 };
 
 } // namespace
-
-// Once round from any side either way, with corners between the sides or behind them, or row by row.
-std::vector<std::array<int, 4>> ways_of_counting(bool corners) {
-    std::vector<std::array<int, 4>> out;
-    const auto put = [&](int first, int step, int size) {
-        for (const int way : {1, -1}) {
-            std::array<int, 4> bits{};
-            for (int side = 0; side < 4; ++side)
-                bits[static_cast<std::size_t>(side)] = ((first + way * step * side) % size + size) % size;
-            out.push_back(bits);
-        }
-    };
-    for (int first = 0; first < 4; ++first) put(first, 1, 4);
-    if (corners)
-        for (int first = 0; first < 8; ++first) put(first, 2, 8);
-    if (!corners) { // north, west, east, south, row by row
-        out.push_back({0, 2, 3, 1});
-        out.push_back({3, 1, 0, 2});
-    } else { // row by row with the corners
-        out.push_back({1, 4, 6, 3});
-        out.push_back({6, 3, 1, 4});
-    }
-    return out;
-}
-
-std::optional<std::array<int, 4>> corner_bits(const std::array<int, 4>& sides) {
-    if (sides == std::array{1, 4, 6, 3}) return std::array{2, 7, 5, 0};
-    if (sides == std::array{6, 3, 1, 4}) return std::array{5, 0, 2, 7};
-    const int step = ((sides[1] - sides[0]) % 8 + 8) % 8;
-    // Between the sides, one by one round.
-    if (step == 2 || step == 6) {
-        std::array<int, 4> out{};
-        for (std::size_t i = 0; i < 4; ++i) out[i] = (sides[i] + (step == 2 ? 1 : 7)) % 8;
-        return out;
-    }
-    // Behind the four sides, each corner as the side before it, whichever way they go round.
-    std::array<int, 4> out{};
-    for (std::size_t i = 0; i < 4; ++i) {
-        if (sides[i] > 3) return std::nullopt;
-        out[i] = sides[step == 1 ? i : (i + 1) % 4] + 4;
-    }
-    return out;
-}
 
 KitReading read_kit(const std::vector<Body>& bodies, const Told& told) { return KitReader(bodies, told).read(); }
 

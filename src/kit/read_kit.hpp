@@ -22,7 +22,7 @@ enum class Origin : std::uint8_t { middle, corner }; // of the piece's cells, on
 
 // Sides of a piece are counted as those of cells seen from above: 0 north (-z), 1 east (+x), 2 south (+z), 3 west (-x).
 struct PieceReading {
-    Size cells{1, 1};               // columns (x) and rows (z)
+    Size cells{1, 1};               // columns (x) and rows (z): nearest to its size; of things all that it needs
     int storeys = 1;                // 1 for what is lower than one
     bool fills = false;             // reaches all four sides of its cells
     Vec shift;                      // that puts it right where it floats by a fraction; 0 where it does not
@@ -48,6 +48,10 @@ struct Codes {
     std::string stem;                 // the names without their numbers
     bool corners = false;             // 0 .. 255: corners, too; else 0 .. 15
     std::array<int, 4> bit_of_side{}; // by side: which bit says that the neighbour there is one, 0 .. 7
+    // Likewise by corner, north-east, south-east, south-west, north-west; nothing without corners, or where no way of
+    // counting has any.
+    std::optional<std::array<int, 4>> bit_of_corner{};
+    int corners_agree = 0, corners_of = 0; // corners between sides that meet whose meshes say the same, of all
     bool inverted = false;            // a bit says that there is none
     int agree = 0, of = 0;            // sides of pieces whose meshes say the same, of all
     bool taken = false;               // whether the pieces' codes are these: enough agree, or it was told
@@ -62,6 +66,7 @@ struct KitReading {
     std::vector<PieceReading> pieces;
     std::vector<Coupling> couplings;
     std::vector<Codes> codes;
+    bool things = false;       // none couples, and no number counts: whole things, to be stood anywhere
     std::vector<Text> reasons; // in a sentence each
 };
 
@@ -90,7 +95,8 @@ std::optional<std::array<int, 4>> corner_bits(const std::array<int, 4>& bit_of_s
 // side counts from open rim to open rim where a mesh has them, else from end to end, so that what sticks out misleads
 // less. Couplings are open rims, or faces, in the planes of the cells' sides, compared as sets of lines in whole
 // millimetres. Which bit of a code stands for which side is the assignment under which the sides that couple agree with
-// most codes.
+// most codes; of the bits that are left the corners have those under which most meshes that are alike at a corner, by
+// the heights of their faces right above it, have the same bit.
 KitReading read_kit(const std::vector<Body>& bodies, const Told& told = {});
 
 // The body as read: with y up, turned, and shifted.

@@ -18,8 +18,11 @@ enum class PieceBlocks : std::uint8_t {
     hull,    // what is between any two places of it
     ramp,    // a wedge that rises from its front to its back, for stairs
     another, // what another piece of the kit fills
-    nothing
+    nothing,
+    node // what a node of its own fills, which is not seen
 };
+
+inline bool names_another(PieceBlocks blocks) { return blocks == PieceBlocks::another || blocks == PieceBlocks::node; }
 
 // A piece: a tile with a body.
 struct KitPiece {
@@ -28,7 +31,7 @@ struct KitPiece {
     Size cells{1, 1}; // as it is turned
     int storeys = 1;
     PieceBlocks blocks = PieceBlocks::mesh;
-    std::string as; // another: by its name
+    std::string as; // another: by its name; node: likewise
     int turn = 0;   // quarter turns to the right: pieces of several cells have a picture, and so a tile, for each
     bool operator==(const KitPiece&) const = default;
 };
@@ -39,6 +42,7 @@ struct KitSource {
     double width = 0, height = 0; // of a cell, in metres; height of a storey, 0 where nothing tells it
     bool z_up = false;            // as the file has it
     int turn = 0;                 // quarter turns to the right by which its front comes to look to the south
+    bool whole = false;           // whether each file is one piece, whatever its nodes
     bool corner = false;          // whether pieces have their origin at a corner of their cells, else in the middle
     std::vector<KitPiece> pieces; // in the kit's order
     bool operator==(const KitSource&) const = default;

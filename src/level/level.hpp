@@ -69,7 +69,7 @@ struct Layer {
     int opacity = 100;             // per cent
     Rgba tint{255, 255, 255, 255}; // multiplied with what lies on it; tiles and props only, its alpha is not used
     Point parallax{100, 100};      // per cent: how far it goes along with the level when the frame moves; 0 .. 400
-    Point shift{0, 0};             // half cells, -1 .. 1 each; not of layers that block
+    Point shift{0, 0};             // half cells, -1 .. 1 each
     bool by_feet = false; // of tiles and props, in levels from above: what stands up on it and on its neighbours that
                           // are so, too, is drawn in the order of their feet, the walker among them
     std::string group;    // "Shore/Plants": what the Section folds together; may be empty
@@ -206,10 +206,22 @@ struct Level {
     [[nodiscard]] Box cells() const { return box_of(size); }
     [[nodiscard]] Lattice geometry() const { return {lattice, cell}; }
     // How the cells of a layer lie.
-    [[nodiscard]] Lattice lattice_of(const Layer& layer) const { return {lattice, layer.grain().cell(cell)}; }
+    [[nodiscard]] Lattice lattice_of(const Layer& layer) const {
+        const bool square = lattice == LatticeKind::square;
+        return {lattice, layer.grain().cell(cell),
+                square ? Point{layer.shift.x * cell.w / 2, layer.shift.y * cell.h / 2} : Point{}};
+    }
     // The pixels of its cells. What stands up at the back of an isometric level reaches above them.
     [[nodiscard]] Box pixels() const { return geometry().box(cells()); }
 };
+
+// The level's cells that cells of a layer touch that lies aside by `shift`; and the other way round.
+inline Box touched_by(const Box& own, Point shift) {
+    return own.empty()
+               ? own
+               : Box{own.x - (shift.x < 0), own.y - (shift.y < 0), own.w + (shift.x != 0), own.h + (shift.y != 0)};
+}
+inline Box touching(const Box& level, Point shift) { return touched_by(level, {-shift.x, -shift.y}); }
 
 // Where a mark's figure stands: the place of its pivot, in pixels, in the middle of the lower edge of its cells; on an
 // isometric lattice in their middle.

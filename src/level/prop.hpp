@@ -9,6 +9,7 @@
 
 #include "base/geometry.hpp"
 #include "base/image.hpp"
+#include "level/depth.hpp"
 #include "level/notes.hpp"
 
 namespace vic::level {
@@ -20,6 +21,8 @@ using PartId = std::uint32_t; // of an ensemble; no two parts of one have the sa
 inline constexpr int kFullTurn = 3600; // tenths of a degree
 inline constexpr int kLeastScale = 10, kMostScale = 1600;
 inline constexpr int kMostAhead = 4096;
+inline constexpr int kMostUp = 64 * 4096;
+inline constexpr int kMostLean = 600;
 
 // How it differs from its kind's picture. It is mirrored first, then scaled and turned around the middle of its pivot's
 // pixel; then tinted, then made lighter or darker.
@@ -46,8 +49,12 @@ struct PartChange {
 struct PropOwn {
     std::string name;
     Notes notes;
-    std::map<PartId, PartChange> changes;
-    [[nodiscard]] bool empty() const { return name.empty() && notes.empty() && changes.empty(); }
+    std::map<PartId, PartChange> changes{};
+    // In three dimensions.
+    int up = 0;                     // 1/64 cells that it stands above its storey, -kMostUp .. kMostUp
+    Point lean{};                   // tenths of a degree to the east and to the south, -kMostLean .. kMostLean
+    std::optional<Stands> stands{}; // of a picture: otherwise than its kind
+    [[nodiscard]] bool empty() const { return *this == PropOwn{}; }
     bool operator==(const PropOwn&) const = default;
 };
 

@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "level/cell.hpp"
 #include "level/depth.hpp"
 #include "level/notes.hpp"
 #include "level/prop.hpp"
@@ -65,6 +66,7 @@ struct PropKind {
     int frame_ms = 150;                // how long each is shown, 10 .. 60,000 milliseconds
     std::vector<EnsemblePart> parts{}; // of an ensemble, which has no picture of its own; empty otherwise
     std::string collision_class{};     // of what it blocks; empty: that of the layer it stands on
+    TileId body = 0; // of its sheet, which is a kit's: the tile of the piece that it is; 0: it is a picture alone
 
     [[nodiscard]] bool is_ensemble() const { return !parts.empty(); }
     // How many of the frames lie in a picture of that size; at least one.

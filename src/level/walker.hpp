@@ -28,13 +28,14 @@ struct Walker {
     double swim = 3;        // cells a second in water; 0: it does not, and falls as through air
     // From above only.
     int foot = 0; // 1/64 cells: how deep it is, from its lower edge; 0: as deep as wide, but no deeper than it is high
-    int ways = 8; // that it goes: four, or eight
+    int ways = 8; // that it goes: four, eight, or kAllWays
     // Both.
     Size slack{};        // pixels of the frame within which it moves before that follows
     Upright upright{};   // where pieces of kits stand
     std::string mover{}; // which of the project's it is; empty: all that blocks stops it
     bool operator==(const Walker&) const = default;
 };
+inline constexpr int kAllWays = 0;
 
 // One who is stopped by what blocks, but for some classes.
 struct Mover {
@@ -58,6 +59,7 @@ inline constexpr std::size_t kMostProbes = 4096;
 struct Held {
     int ticks = 0;
     std::uint8_t keys = 0; // left 1, right 2, up 4, down 8, jump 16, run 32
+    std::int16_t towards = -1; // where it was led: degrees in the level, 0 east, 90 south; below 0: nowhere
     bool operator==(const Held&) const = default;
 };
 

@@ -1,308 +1,286 @@
 #include "mass/merge.hpp"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <map>
-#include <mutex>
-#include <set>
+#include <optional>
 #include <tuple>
 #include <utility>
 
 #include "base/parallel.hpp"
-#include "outline/free.hpp"
+#include "mass/crowd.hpp"
 
 namespace vic::mass {
 
 namespace {
 
-using level::Polygon;
-using level::Polygons;
 using outline::kUnit;
+using outline::Trace;
+using Kits = std::vector<std::shared_ptr<const scene::LoadedKit>>;
 
-// What of a section lies in one cell, in units from the cell's own corner.
-struct Part {
-    Polygons polygons;
-    std::uint32_t number = 0; // of all parts of all pieces
-};
+constexpr int kWorthwhile = 100; // pieces from which on a second thread is worth its while
 
-// A piece as it is turned: what of each section lies in which of the cells round it.
-struct Turned {
-    struct Layer {
-        int from = 0, to = 0;
-        std::map<Point, Part> by_cell; // cells from the piece's first
-        std::vector<Point> bends;      // corners that only the lattice made, in units from the piece's first cell
-    };
-    std::vector<Layer> layers;
-    std::set<Point> cells; // all that any of them touches
-};
-
-// A place of a piece of `size` cells as it is laid, from the corner of those that it lies on: about their middle it is
-// mirrored first, then turned to the right.
-Point laid(Point p, Size size, Size on, Turn turn) {
-    const Point middle{on.w * kUnit / 2, on.h * kUnit / 2};
-    p = p - Point{size.w * kUnit / 2, size.h * kUnit / 2};
-    if (turn.mirrored()) p.x = -p.x;
-    for (int i = 0; i < turn.quarters(); ++i) p = {-p.y, p.x};
-    return p + middle;
+Outlines none() {
+    static const auto empty = std::make_shared<const std::vector<outline::Outline>>();
+    return empty;
 }
 
-Turned turned(const Sections& sections, Size size, Size on, Turn turn) {
-    Turned out;
-    for (const Section& s : sections.all) {
-        Turned::Layer& layer = out.layers.emplace_back();
-        layer.from = s.from;
-        layer.to = s.to;
-        for (Polygon polygon : s.polygons) {
-            for (Point& p : polygon) p = laid(p, size, on, turn);
-            if (turn.mirrored()) std::reverse(polygon.begin(), polygon.end());
-            Box round{0, 0, 0, 0};
-            for (const Point p : polygon) {
-                const Point cell{floor_div(p.x, kUnit), floor_div(p.y, kUnit)};
-                round = united(round, {cell.x, cell.y, 1, 1});
-            }
-            for (outline::CellPiece& piece : outline::by_cells(polygon, round)) {
-                for (const Point bend : piece.bends)
-                    layer.bends.push_back({piece.cell.x * kUnit + bend.x, piece.cell.y * kUnit + bend.y});
-                layer.by_cell[piece.cell].polygons.push_back(std::move(piece.polygon));
-                out.cells.insert(piece.cell);
-            }
-        }
-    }
+bool same(const Outlines& a, const Outlines& b) { return a == b || *a == *b; }
+
+// Where something came or went.
+using Changes = std::vector<Crowd::Span>;
+
+// The cells in which heights from .. to changed, by the lattice of a trace.
+std::vector<Box> changed_in(const Changes& changes, Point corner, int from, int to) {
+    std::vector<Box> out;
+    for (const Crowd::Span& c : changes)
+        if (c.from < to && c.to > from)
+            out.push_back({c.cells.x - corner.x, c.cells.y - corner.y, c.cells.w, c.cells.h});
     return out;
 }
 
-// A piece where it stands.
-struct Standing {
-    const Turned* piece = nullptr;
-    Point cell; // its first
-    int up = 0; // by how much it is lifted
-};
+auto key_of(const scene::Placed& p) {
+    return std::tuple(p.kit, p.piece, p.cells.y, p.cells.x, p.cells.h, p.cells.w, p.turn.code, p.storey, p.half,
+                      p.free.has_value(), p.free.value_or(scene::Placing{}));
+}
 
-// All pieces, by the cells that they touch. Cells are counted from the corner of all that is touched, so that nothing
-// lies beyond the lattice.
-class Crowd {
-  public:
-    Crowd(const std::vector<scene::Placed>& placed, const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits,
-          const scene::Storeys& storeys) {
-        for (int storey = 0; storey <= level::kMostStorey; ++storey) {
-            const int low = static_cast<int>(std::lround(storeys.low(storey) * kUnit));
-            lows_.push_back(storey == 0 ? 0 : std::max(low, lows_.back() + 1));
-        }
-        std::map<std::pair<std::size_t, std::size_t>, Sections> sections;
-        std::map<std::tuple<std::size_t, std::size_t, int>, const Turned*> known;
-        for (const scene::Placed& p : placed) {
-            const auto [cut, fresh] = sections.try_emplace({p.kit, p.piece});
-            if (fresh) cut->second = sections_of(scene::blocking_model_of(*kits[p.kit], p.piece));
-            const auto own = kits[p.kit]->blocking.find(p.piece);
-            if (own != kits[p.kit]->blocking.end() && own->second.blocks == level::PieceBlocks::nothing) continue;
-            open_ += cut->second.open > 0 || cut->second.all.empty() ? 1 : 0;
-            if (cut->second.all.empty()) continue;
-            const Turned*& piece = known[{p.kit, p.piece, p.turn.code}];
-            if (!piece) {
-                pieces_.push_back(std::make_unique<Turned>(
-                    turned(cut->second, kits[p.kit]->read.pieces[p.piece].cells, p.cells.size(), p.turn)));
-                for (Turned::Layer& layer : pieces_.back()->layers)
-                    for (auto& [cell, part] : layer.by_cell) {
-                        part.number = static_cast<std::uint32_t>(parts_.size());
-                        parts_.push_back(std::move(part.polygons));
-                    }
-                piece = pieces_.back().get();
-            }
-            standing_.push_back({piece, p.cells.corner(), lows_[static_cast<std::size_t>(p.storey)]});
-            for (const Point c : piece->cells) box_ = united(box_, {p.cells.x + c.x, p.cells.y + c.y, 1, 1});
-        }
-        first_.assign(static_cast<std::size_t>(box_.size().area()) + 1, 0);
-        for (const Standing& s : standing_)
-            for (const Point c : s.piece->cells) ++first_[index_of(s.cell + c) + 1];
-        for (std::size_t i = 1; i < first_.size(); ++i) first_[i] += first_[i - 1];
-        at_.resize(first_.back());
-        std::vector<std::uint32_t> next(first_.begin(), first_.end() - 1);
-        for (std::uint32_t i = 0; i < standing_.size(); ++i)
-            for (const Point c : standing_[i].piece->cells) at_[next[index_of(standing_[i].cell + c)]++] = i;
+std::vector<int> lows_of(const scene::Storeys& storeys) {
+    std::vector<int> out;
+    for (int storey = 0; storey <= level::kMostStorey; ++storey) {
+        const int low = static_cast<int>(std::lround(storeys.low(storey) * kUnit));
+        out.push_back(storey == 0 ? 0 : std::max(low, out.back() + 1));
     }
-
-    // All heights at which anything begins or ends, and those of storeys in between.
-    [[nodiscard]] std::vector<int> heights() const {
-        std::set<int> out;
-        for (const Standing& s : standing_)
-            for (const Turned::Layer& l : s.piece->layers) {
-                out.insert(l.from + s.up);
-                out.insert(l.to + s.up);
-            }
-        if (out.empty()) return {};
-        const int least = *out.begin(), most = *out.rbegin();
-        for (const int y : lows_)
-            if (y > least && y < most && y > 0) out.insert(y);
-        return {out.begin(), out.end()};
-    }
-
-    // What is filled at a height and, where that is given, not at another one.
-    [[nodiscard]] std::vector<outline::Outline> filled(int height, const int* without = nullptr) const {
-        const outline::SolidSource source = [&](const Box& cells, outline::SolidCode* out, std::size_t stride,
-                                                outline::Forms& forms) {
-            std::map<const Filled*, outline::SolidCode> codes; // of the forms that these cells have
-            Stack stack, not_in;
-            for (int y = 0; y < cells.h; ++y)
-                for (int x = 0; x < cells.w; ++x) {
-                    const Point cell{cells.x + x, cells.y + y};
-                    outline::SolidCode& code = out[static_cast<std::size_t>(y) * stride + static_cast<std::size_t>(x)];
-                    code = outline::kOpen;
-                    if (cell.x < 0 || cell.y < 0 || cell.x >= box_.w || cell.y >= box_.h) continue;
-                    take(cell + box_.corner(), height, stack, &forms.bends);
-                    if (stack.empty()) continue;
-                    if (without) take(cell + box_.corner(), *without, not_in, nullptr);
-                    const Filled& known = what(stack, not_in);
-                    code = known.code;
-                    if (outline::solid_of(code) != outline::kForm) continue;
-                    const auto [found, fresh] = codes.try_emplace(&known, code);
-                    if (fresh) found->second = forms.put(known.form);
-                    code = found->second;
-                }
-            return 0;
-        };
-        std::vector<outline::Outline> out = outline::outlines(outline::trace({box_.w, box_.h}, source));
-        for (outline::Outline& o : out)
-            for (Point& p : o.points) p = p + Point{box_.x * kUnit, box_.y * kUnit};
-        return out;
-    }
-
-    [[nodiscard]] int storey_of(int height) const {
-        const auto above = std::upper_bound(lows_.begin(), lows_.end(), height);
-        return std::max(0, static_cast<int>(above - lows_.begin()) - 1);
-    }
-    [[nodiscard]] int pieces() const { return static_cast<int>(standing_.size()); }
-    [[nodiscard]] int open() const { return open_; }
-
-  private:
-    [[nodiscard]] std::size_t index_of(Point cell) const {
-        return static_cast<std::size_t>(cell.y - box_.y) * static_cast<std::size_t>(box_.w) +
-               static_cast<std::size_t>(cell.x - box_.x);
-    }
-    // What fills a cell right above a height: numbers of parts of pieces, each once.
-    using Stack = std::vector<std::uint32_t>;
-    void take(Point cell, int height, Stack& out, std::vector<Point>* bends) const {
-        out.clear();
-        const std::size_t index = index_of(cell);
-        for (std::uint32_t i = first_[index]; i < first_[index + 1]; ++i) {
-            const Standing& s = standing_[at_[i]];
-            const std::vector<Turned::Layer>& layers = s.piece->layers;
-            const auto at = std::partition_point(layers.begin(), layers.end(),
-                                                 [&](const Turned::Layer& l) { return l.to + s.up <= height; });
-            if (at == layers.end() || at->from + s.up > height) continue;
-            const auto part = at->by_cell.find(cell - s.cell);
-            if (part == at->by_cell.end()) continue;
-            out.push_back(part->second.number);
-            if (!bends) continue;
-            const Point first{(s.cell.x - box_.x) * kUnit, (s.cell.y - box_.y) * kUnit};
-            for (const Point bend : at->bends) bends->push_back(first + bend);
-        }
-        std::sort(out.begin(), out.end());
-        out.erase(std::unique(out.begin(), out.end()), out.end());
-    }
-
-    // What parts come to in a cell, less others. The same stand in many cells, and at many heights: each is worked out
-    // once.
-    struct Filled {
-        outline::SolidCode code = outline::kOpen;
-        outline::Form form; // where it is one
-    };
-    const Filled& what(const Stack& parts, const Stack& less) const {
-        const std::pair key(parts, less);
-        {
-            const std::lock_guard lock(known_guard_);
-            if (const auto found = known_.find(key); found != known_.end()) return *found->second;
-        }
-        auto made = std::make_unique<Filled>();
-        if (parts != less) {
-            outline::Forms forms;
-            Polygons all, gone;
-            for (const std::uint32_t number : parts)
-                all.insert(all.end(), parts_[number].begin(), parts_[number].end());
-            for (const std::uint32_t number : less)
-                gone.insert(gone.end(), parts_[number].begin(), parts_[number].end());
-            made->code = forms.united(outline::kOpen, std::move(all));
-            if (!gone.empty()) made->code = forms.without(made->code, gone);
-            if (outline::solid_of(made->code) == outline::kForm) made->form = forms[made->code];
-        }
-        const std::lock_guard lock(known_guard_);
-        return *known_.try_emplace(key, std::move(made)).first->second;
-    }
-
-    std::vector<int> lows_; // of storeys
-    Box box_;               // of cells
-    int open_ = 0;
-    std::vector<std::unique_ptr<Turned>> pieces_;
-    std::vector<Standing> standing_;
-    std::vector<std::uint32_t> first_; // by cell: where those that touch it begin in at_; and their end
-    std::vector<std::uint32_t> at_;
-    std::vector<Polygons> parts_; // by number, in units from the cell's corner
-    mutable std::mutex known_guard_;
-    mutable std::map<std::pair<Stack, Stack>, std::unique_ptr<Filled>> known_;
-};
+    return out;
+}
 
 } // namespace
 
-Mass merged(const std::vector<scene::Placed>& placed, const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits,
-            const scene::Storeys& storeys) {
-    Mass out;
-    const Crowd crowd(placed, kits, storeys);
-    out.pieces = crowd.pieces();
-    out.open = crowd.open();
-    const std::vector<int> heights = crowd.heights();
-    if (heights.empty()) return out;
-    // Each height is by itself, and so on any thread.
-    constexpr int kWorthwhile = 100; // pieces from which on a second one is worth its while
-    const bool large = out.pieces >= kWorthwhile;
-    std::vector<std::vector<outline::Outline>> at(heights.size() - 1);
-    parallel_pieces(0, static_cast<int>(at.size()), large, [&](int, int from, int to) {
-        for (int i = from; i < to; ++i)
-            at[static_cast<std::size_t>(i)] = crowd.filled(heights[static_cast<std::size_t>(i)]);
-    });
-    for (std::size_t i = 0; i < at.size(); ++i) {
-        if (at[i].empty()) continue;
-        Slab slab{heights[i], heights[i + 1], crowd.storey_of(heights[i]), std::move(at[i])};
-        Slab* const below = out.slabs.empty() ? nullptr : &out.slabs.back();
-        if (below && below->to == slab.from && below->storey == slab.storey && below->outlines == slab.outlines)
-            below->to = slab.to;
-        else
-            out.slabs.push_back(std::move(slab));
-    }
-    // Within a slab all heights are alike: any of them tells what is filled.
-    struct Bound {
-        Level level;
-        const Slab* slab;
-        const Slab* next; // beyond the surface; null where nothing is
+struct Merger::Kept {
+    Kept(const Kits& with, std::vector<int> storeys) : kits(with), lows(storeys), crowd(with, std::move(storeys)) {}
+
+    // Of those that stand now; who is new or gone is told by where that was.
+    Changes renew(const std::vector<scene::Placed>& now);
+    void renew_intervals(const Changes& changes);
+    void renew_surfaces(const Changes& changes);
+
+    // Something traced, with what came of it.
+    struct Traced {
+        Trace trace;
+        Outlines outlines = none();
+
+        void bound(Point corner) {
+            std::vector<outline::Outline> out = outline::outlines(trace);
+            for (outline::Outline& o : out)
+                for (Point& p : o.points) p = p + Point{corner.x * kUnit, corner.y * kUnit};
+            outlines = std::make_shared<const std::vector<outline::Outline>>(std::move(out));
+        }
     };
-    std::vector<Bound> bounds;
-    for (std::size_t i = 0; i < out.slabs.size(); ++i) {
-        const Slab& slab = out.slabs[i];
-        const Slab* const below = i > 0 && out.slabs[i - 1].to == slab.from ? &out.slabs[i - 1] : nullptr;
-        const Slab* const above =
-            i + 1 < out.slabs.size() && out.slabs[i + 1].from == slab.to ? &out.slabs[i + 1] : nullptr;
-        if (!below || below->outlines != slab.outlines)
-            bounds.push_back({{slab.from, false, slab.storey, {}}, &slab, below});
-        if (!above || above->outlines != slab.outlines)
-            bounds.push_back({{slab.to, true, slab.storey, {}}, &slab, above});
+
+    Kits kits;
+    std::vector<int> lows;
+    Crowd crowd;
+    std::vector<scene::Placed> placed;
+    std::vector<Crowd::Number> numbers; // likewise
+    Box box;                            // of the traces below
+
+    std::vector<int> heights;
+    std::vector<Traced> intervals; // from each height but the last to the next
+    std::vector<Slab> slabs;
+
+    // What of a slab's end another does not cover, by its height and whether it looks up.
+    struct Surface {
+        int own = 0, next = 0; // heights that tell what is filled on either side
+        Traced traced;
+    };
+    std::map<std::pair<int, bool>, Surface> surfaces;
+    std::vector<Level> levels;
+
+  private:
+    [[nodiscard]] bool large() const { return crowd.pieces() >= kWorthwhile; }
+};
+
+Changes Merger::Kept::renew(const std::vector<scene::Placed>& now) {
+    // Most of it is the same, in the same order: first what begins and ends alike, then what only moved.
+    const auto alike = [](const scene::Placed& a, const scene::Placed& b) { return key_of(a) == key_of(b); };
+    const std::size_t shorter = std::min(now.size(), placed.size());
+    std::size_t head = 0, tail = 0;
+    while (head < shorter && alike(now[head], placed[head])) ++head;
+    while (tail < shorter - head && alike(now[now.size() - 1 - tail], placed[placed.size() - 1 - tail])) ++tail;
+    const auto between = [&](const std::vector<scene::Placed>& all) {
+        std::vector<std::size_t> out;
+        for (std::size_t i = head; i < all.size() - tail; ++i) out.push_back(i);
+        std::sort(out.begin(), out.end(), [&](std::size_t a, std::size_t b) {
+            return std::pair(key_of(all[a]), a) < std::pair(key_of(all[b]), b);
+        });
+        return out;
+    };
+    std::vector<Crowd::Number> now_numbers(now.size(), Crowd::kNobody);
+    std::copy_n(numbers.begin(), head, now_numbers.begin());
+    std::copy_n(numbers.end() - static_cast<std::ptrdiff_t>(tail), tail,
+                now_numbers.end() - static_cast<std::ptrdiff_t>(tail));
+    std::vector<std::size_t> gone, come;
+    const std::vector<std::size_t> before = between(placed), after = between(now);
+    for (std::size_t i = 0, k = 0; i < before.size() || k < after.size();) {
+        if (k == after.size() || (i < before.size() && key_of(placed[before[i]]) < key_of(now[after[k]])))
+            gone.push_back(before[i++]);
+        else if (i == before.size() || key_of(now[after[k]]) < key_of(placed[before[i]]))
+            come.push_back(after[k++]);
+        else
+            now_numbers[after[k++]] = numbers[before[i++]];
     }
-    parallel_pieces(0, static_cast<int>(bounds.size()), large, [&](int, int from, int to) {
-        for (int i = from; i < to; ++i) {
-            Bound& b = bounds[static_cast<std::size_t>(i)];
-            b.level.outlines = b.next ? crowd.filled(b.slab->from, &b.next->from) : b.slab->outlines;
+    Changes changes;
+    const auto note = [&](Crowd::Number number) {
+        if (const Crowd::Span span = crowd.span(number); !span.cells.empty()) changes.push_back(span);
+    };
+    for (const std::size_t i : gone) {
+        if (numbers[i] == Crowd::kNobody) continue;
+        note(numbers[i]);
+        crowd.remove(numbers[i]);
+    }
+    std::vector<const scene::Placed*> fresh;
+    for (const std::size_t i : come) fresh.push_back(&now[i]);
+    const std::vector<Crowd::Number> given = crowd.add(fresh);
+    for (std::size_t i = 0; i < come.size(); ++i) {
+        now_numbers[come[i]] = given[i];
+        if (given[i] != Crowd::kNobody) note(given[i]);
+    }
+    placed = now;
+    numbers = std::move(now_numbers);
+    return changes;
+}
+
+// What is filled between each height and the next. Outside of what changed it is as it was at the same height.
+void Merger::Kept::renew_intervals(const Changes& changes) {
+    const bool anew = box != crowd.box() || 4 * changes.size() > static_cast<std::size_t>(crowd.pieces());
+    if (anew) {
+        box = crowd.box();
+        heights.clear();
+        intervals.clear();
+        surfaces.clear();
+    }
+    const std::vector<int> was = std::exchange(heights, crowd.heights());
+    std::vector<Traced> old = std::exchange(intervals, {});
+    if (heights.empty()) return;
+    intervals.resize(heights.size() - 1);
+    parallel_pieces(0, static_cast<int>(intervals.size()), large(), [&](int, int first, int last) {
+        for (int n = first; n < last; ++n) {
+            const auto i = static_cast<std::size_t>(n);
+            Traced& here = intervals[i];
+            const outline::SolidSource source = crowd.filled(heights[i]);
+            if (anew) {
+                here.trace = outline::trace(box.size(), source, outline::Grain::fine);
+                here.bound(box.corner());
+                continue;
+            }
+            const auto above = std::upper_bound(was.begin(), was.end(), heights[i]);
+            if (above != was.begin() && above != was.end())
+                here = old[static_cast<std::size_t>(above - was.begin()) - 1];
+            else
+                here.trace = Trace(box.size(), outline::Grain::fine);
+            const std::vector<Box> cells = changed_in(changes, box.corner(), heights[i], heights[i + 1]);
+            if (!cells.empty() && outline::retrace(here.trace, source, cells)) here.bound(box.corner());
         }
     });
-    for (Bound& b : bounds)
-        if (!b.level.outlines.empty()) out.levels.push_back(std::move(b.level));
-    std::stable_sort(out.levels.begin(), out.levels.end(), [](const Level& a, const Level& b) {
+}
+
+void Merger::Kept::renew_surfaces(const Changes& changes) {
+    // Within a slab all heights are alike: its lowest tells what is filled.
+    struct Bound {
+        Level level;
+        const Slab* slab = nullptr;
+        const Slab* next = nullptr; // beyond the surface; null where nothing is
+        Surface surface;
+    };
+    std::vector<Bound> bounds;
+    const auto bound = [&](const Slab& slab, bool up, const Slab* next) {
+        Bound& b = bounds.emplace_back();
+        b.level.height = up ? slab.to : slab.from;
+        b.level.up = up;
+        b.level.storey = slab.storey;
+        b.level.outlines = slab.outlines;
+        b.slab = &slab;
+        b.next = next;
+    };
+    for (std::size_t i = 0; i < slabs.size(); ++i) {
+        const Slab& slab = slabs[i];
+        const Slab* const below = i > 0 && slabs[i - 1].to == slab.from ? &slabs[i - 1] : nullptr;
+        const Slab* const above = i + 1 < slabs.size() && slabs[i + 1].from == slab.to ? &slabs[i + 1] : nullptr;
+        if (!below || !same(below->outlines, slab.outlines)) bound(slab, false, below);
+        if (!above || !same(above->outlines, slab.outlines)) bound(slab, true, above);
+    }
+    parallel_pieces(0, static_cast<int>(bounds.size()), large(), [&](int, int first, int last) {
+        for (int n = first; n < last; ++n) {
+            Bound& b = bounds[static_cast<std::size_t>(n)];
+            if (!b.next) continue;
+            b.surface = {b.slab->from, b.next->from, {}};
+            const outline::SolidSource source = crowd.filled(b.slab->from, b.next->from);
+            const auto old = surfaces.find({b.level.height, b.level.up});
+            if (old != surfaces.end() && old->second.own == b.surface.own && old->second.next == b.surface.next) {
+                b.surface.traced = old->second.traced;
+                const std::vector<Box> cells =
+                    changed_in(changes, box.corner(), std::min(b.slab->from, b.next->from) - 1,
+                               std::max(b.slab->to, b.next->to) + 1);
+                if (!cells.empty() && outline::retrace(b.surface.traced.trace, source, cells))
+                    b.surface.traced.bound(box.corner());
+            } else {
+                b.surface.traced.trace = outline::trace(box.size(), source, outline::Grain::fine);
+                b.surface.traced.bound(box.corner());
+            }
+            b.level.outlines = b.surface.traced.outlines;
+        }
+    });
+    surfaces.clear();
+    levels.clear();
+    for (Bound& b : bounds) {
+        if (!b.level.outlines->empty()) levels.push_back(b.level);
+        if (b.next) surfaces[{b.level.height, b.level.up}] = std::move(b.surface);
+    }
+    std::stable_sort(levels.begin(), levels.end(), [](const Level& a, const Level& b) {
         return std::pair(a.height, !a.up) < std::pair(b.height, !b.up);
     });
+}
+
+Merger::Merger() = default;
+Merger::~Merger() = default;
+
+Mass Merger::update(const std::vector<scene::Placed>& placed, const Kits& kits, const scene::Storeys& storeys) {
+    std::vector<int> lows = lows_of(storeys);
+    if (!kept_ || kept_->kits != kits || kept_->lows != lows || kept_->crowd.worn())
+        kept_ = std::make_unique<Kept>(kits, std::move(lows));
+    Kept& kept = *kept_;
+    const Changes changes = kept.renew(placed);
+    kept.renew_intervals(changes);
+    kept.slabs.clear();
+    for (std::size_t i = 0; i < kept.intervals.size(); ++i) {
+        const Outlines& outlines = kept.intervals[i].outlines;
+        if (outlines->empty()) continue;
+        const int from = kept.heights[i], storey = kept.crowd.storey_of(from);
+        Slab* const below = kept.slabs.empty() ? nullptr : &kept.slabs.back();
+        if (below && below->to == from && below->storey == storey && same(below->outlines, outlines))
+            below->to = kept.heights[i + 1];
+        else
+            kept.slabs.push_back({from, kept.heights[i + 1], storey, outlines});
+    }
+    kept.renew_surfaces(changes);
+    Mass out;
+    out.slabs = kept.slabs;
+    out.levels = kept.levels;
+    for (const Crowd::Number number : kept.numbers)
+        if (number != Crowd::kNobody)
+            if (auto body = kept.crowd.body(number)) out.bodies.push_back(std::move(body));
+    out.pieces = kept.crowd.pieces();
+    out.open = kept.crowd.open();
     return out;
+}
+
+Mass merged(const std::vector<scene::Placed>& placed, const Kits& kits, const scene::Storeys& storeys) {
+    return Merger().update(placed, kits, storeys);
 }
 
 std::int64_t volume2(const Mass& mass) {
     std::int64_t sum = 0;
     for (const Slab& slab : mass.slabs)
-        for (const outline::Outline& o : slab.outlines) sum += outline::area2(o) * (slab.to - slab.from);
+        for (const outline::Outline& o : *slab.outlines) sum += outline::area2(o) * (slab.to - slab.from);
     return sum;
 }
 

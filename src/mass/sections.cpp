@@ -141,4 +141,18 @@ Sections sections_of(const scene::Model& model) {
     return out;
 }
 
+level::Polygons seen_between(const Sections& sections, int from, int to) {
+    level::Polygons all;
+    for (const Section& s : sections.all)
+        if (s.from < to && s.to > from) all.insert(all.end(), s.polygons.begin(), s.polygons.end());
+    all = outline::united(all);
+    if (std::none_of(all.begin(), all.end(), [](const level::Polygon& p) { return level::area2(p) < 0; })) return all;
+    std::vector<outline::Outline> outlines;
+    for (level::Polygon& p : all) {
+        const bool hole = level::area2(p) < 0;
+        outlines.push_back({std::move(p), hole});
+    }
+    return outline::convex_parts(outlines);
+}
+
 } // namespace vic::mass

@@ -29,4 +29,7 @@ inline constexpr int kStep = 8;
 // one another; what these go round is filled.
 Sections sections_of(const scene::Model& model);
 
+// What of them lies anywhere between two heights, seen from above: clockwise polygons without holes, which may touch.
+level::Polygons seen_between(const Sections& sections, int from, int to);
+
 } // namespace vic::mass

@@ -66,23 +66,33 @@ class Builder {
     Shell build() {
         std::vector<std::vector<std::vector<Point>>> parts; // by level
         for (const Level& level : mass_.levels) {
-            parts.push_back(outline::convex_parts(level.outlines));
+            parts.push_back(outline::convex_parts(*level.outlines));
             for (const auto& part : parts.back())
                 for (const Point p : part) corners_[level.height].add(p);
         }
-        for (const Slab& slab : mass_.slabs)
-            for (const outline::Outline& o : slab.outlines)
-                for (const Point p : o.points) {
-                    corners_[slab.from].add(p);
-                    corners_[slab.to].add(p);
-                }
+        const std::vector<Wall> walls = walls_of(mass_);
+        for (const Wall& w : walls)
+            for (const Point p : w.outline->points) {
+                corners_[w.from].add(p);
+                corners_[w.to].add(p);
+            }
         for (auto& [height, corners] : corners_) corners.settle();
         for (std::size_t i = 0; i < mass_.levels.size(); ++i)
             for (const auto& part : parts[i]) floor(mass_.levels[i], part);
-        for (const Slab& slab : mass_.slabs)
-            for (const outline::Outline& o : slab.outlines)
-                for (std::size_t i = 0; i < o.points.size(); ++i)
-                    wall(slab, o.points[i], o.points[(i + 1) % o.points.size()]);
+        for (const Wall& w : walls)
+            for (std::size_t i = 0; i < w.outline->points.size(); ++i)
+                wall(w, w.outline->points[i], w.outline->points[(i + 1) % w.outline->points.size()]);
+        for (const auto& body : mass_.bodies) {
+            out_.polygons += static_cast<int>(body->points.size()); // about as many faces as corners
+            for (const auto& t : body->triangles) {
+                Shell::Triangle& triangle = out_.triangles.emplace_back();
+                triangle.storey = body->storey;
+                for (std::size_t k = 0; k < 3; ++k) {
+                    const std::array<int, 3>& p = body->points[t[k]];
+                    triangle.corners[k] = number({p[0], p[2]}, p[1]);
+                }
+            }
+        }
         return std::move(out_);
     }
 
@@ -138,7 +148,7 @@ class Builder {
     }
 
     // What blocks lies to the right of the way from a to b; outside is to the left.
-    void wall(const Slab& slab, Point a, Point b) {
+    void wall(const Wall& slab, Point a, Point b) {
         std::vector<Point> lower, upper;
         corners_.at(slab.from).along(a, b, lower);
         corners_.at(slab.to).along(a, b, upper);
@@ -166,6 +176,33 @@ class Builder {
 };
 
 } // namespace
+
+std::vector<Wall> walls_of(const Mass& mass) {
+    std::vector<Wall> out, open; // those that reach up to the slab at hand
+    const auto less = [](const Wall& a, const Wall& b) { return a.outline->points < b.outline->points; };
+    for (std::size_t i = 0; i < mass.slabs.size(); ++i) {
+        const Slab& slab = mass.slabs[i];
+        const bool goes_on = i > 0 && mass.slabs[i - 1].to == slab.from && mass.slabs[i - 1].storey == slab.storey;
+        if (!goes_on) {
+            out.insert(out.end(), open.begin(), open.end());
+            open.clear();
+        }
+        std::vector<Wall> here;
+        for (const outline::Outline& o : *slab.outlines) here.push_back({&o, slab.from, slab.to, slab.storey});
+        std::sort(here.begin(), here.end(), less);
+        auto before = open.begin();
+        for (Wall& w : here) {
+            for (; before != open.end() && less(*before, w); ++before) out.push_back(*before);
+            if (before == open.end() || less(w, *before)) continue;
+            w.from = before->from;
+            ++before;
+        }
+        out.insert(out.end(), before, open.end());
+        open = std::move(here);
+    }
+    out.insert(out.end(), open.begin(), open.end());
+    return out;
+}
 
 Shell shell_of(const Mass& mass) { return Builder(mass).build(); }
 

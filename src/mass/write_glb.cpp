@@ -15,6 +15,7 @@
 #include "outline/solid.hpp"
 #include "parcel/things.hpp"
 #include "picture/compose.hpp"
+#include "picture/flat_image.hpp"
 #include "scene/metres.hpp"
 #include "scene/sun.hpp"
 #include "sheet/png.hpp"
@@ -226,15 +227,7 @@ class Writer {
         art.update(project_);
         picture::Canvas canvas(all);
         picture::draw(project_, flat, art, canvas, all);
-        Image image(all.size());
-        for (int y = 0; y < all.h; ++y)
-            for (int x = 0; x < all.w; ++x) {
-                const std::uint32_t p = canvas.pixels[static_cast<std::size_t>(y) * static_cast<std::size_t>(all.w) +
-                                                      static_cast<std::size_t>(x)];
-                image.set(x, y,
-                          {static_cast<std::uint8_t>(p >> 16), static_cast<std::uint8_t>(p >> 8),
-                           static_cast<std::uint8_t>(p), 255});
-            }
+        const Image image = picture::flat_image(canvas);
         std::array<float, 2> part{};
         const int texture = padded_texture(image, part);
         const int finish = add(
@@ -290,7 +283,7 @@ class Writer {
             Json node{{"name", card.kind->name},
                       {"mesh", mesh},
                       {"translation", {metres(card.foot[0]), metres(card.foot[1]), metres(card.foot[2])}},
-                      {"extras", {{"stands", ways[static_cast<std::size_t>(card.kind->stands)]}}}};
+                      {"extras", {{"stands", ways[static_cast<std::size_t>(card.stands)]}}}};
             if (card.turned && *card.turned != 0)
                 node["rotation"] = {0.0, std::sin(-*card.turned / 2), 0.0, std::cos(-*card.turned / 2)};
             children.push_back(add(nodes_, std::move(node)));
@@ -352,8 +345,19 @@ class Writer {
             const scene::Placing at = scene::placing_of(p, kits_[p.kit]->read.pieces[p.piece].cells, storeys);
             Json node{{"name", kits_[p.kit]->file.bodies[p.piece].name},
                       {"mesh", mesh},
-                      {"translation", {metres(at[0][3]), metres(at[1][3]), metres(at[2][3])}},
                       {"extras", {{"cell", {p.cells.x, p.cells.y}}}}};
+            const Json there{metres(at[0][3]), metres(at[1][3]), metres(at[2][3])};
+            if (p.free) { // by columns
+                for (std::size_t column = 0; column < 3; ++column)
+                    for (std::size_t row = 0; row < 4; ++row)
+                        node["matrix"].push_back(row < 3 ? at[row][column] : 0.0F);
+                for (const Json& v : there) node["matrix"].push_back(v);
+                node["matrix"].push_back(1);
+                node["extras"]["prop"] = p.prop;
+                children.push_back(add(nodes_, std::move(node)));
+                continue;
+            }
+            node["translation"] = there;
             // To the right, seen from above, is against the way in which glTF turns about y.
             const double half = -p.turn.quarters() * std::acos(-1.0) / 4;
             if (p.turn.quarters() != 0) node["rotation"] = {0.0, std::sin(half), 0.0, std::cos(half)};

@@ -1,6 +1,7 @@
 // From the corners of a trace to its outlines.
 #include <algorithm>
 #include <array>
+#include <bit>
 #include <cassert>
 #include <iterator>
 #include <utility>
@@ -46,7 +47,7 @@ struct Links {
 template <class Visit>
 void each_row(const Trace& trace, int from, int to, const Visit& visit) {
     for (int py = from; py < to; ++py)
-        for (std::size_t row = 0; row < kChunk; ++row)
+        for (std::size_t row = 0; row < static_cast<std::size_t>(trace.grain); ++row)
             for (int px = 0; px < trace.part_count.w; ++px) {
                 const auto number = static_cast<std::size_t>(py * trace.part_count.w + px);
                 const Part* const part = trace.parts[number].get();
@@ -58,8 +59,11 @@ void each_row(const Trace& trace, int from, int to, const Visit& visit) {
 // Gives the loose turns that are no corners their places, and links all loose lines.
 void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& out) {
     struct End {
-        Point from, to; // of the line
+        std::uint64_t from, to; // of the line: its places, as one number each
         std::uint32_t node;
+    };
+    const auto place = [](Point p) {
+        return std::uint64_t{static_cast<std::uint32_t>(p.x)} << 32 | static_cast<std::uint32_t>(p.y);
     };
     std::vector<End> arriving, leaving;
     std::size_t index = 0;
@@ -72,15 +76,30 @@ void link_loose(const Trace& trace, std::vector<std::uint32_t>& node_of, Links& 
                 out.nodes.emplace_back();
                 out.beyond.push_back(turn.at);
             }
-            if (turn.from != turn.at) arriving.push_back({turn.from, turn.at, node});
-            if (turn.to != turn.at) leaving.push_back({turn.at, turn.to, node});
+            if (turn.from != turn.at) arriving.push_back({place(turn.from), place(turn.at), node});
+            if (turn.to != turn.at) leaving.push_back({place(turn.at), place(turn.to), node});
         }
     }
-    const auto along = [](const End& a, const End& b) { return std::pair(a.from, a.to) < std::pair(b.from, b.to); };
-    std::sort(arriving.begin(), arriving.end(), along);
-    std::sort(leaving.begin(), leaving.end(), along);
     assert(arriving.size() == leaving.size());
-    for (std::size_t i = 0; i < leaving.size(); ++i) out.nodes[leaving[i].node].next = arriving[i].node;
+    // Each line is found where its two places lead in a table that stays half empty.
+    const std::size_t room = std::bit_ceil(2 * leaving.size() + 1);
+    std::vector<std::uint32_t> table(room, kNone); // of those that leave: which
+    const auto home = [room](const End& e) {
+        const std::uint64_t mixed = (e.from * 0x9E3779B97F4A7C15ULL ^ e.to) * 0xD6E8FEB86659FD93ULL;
+        return static_cast<std::size_t>(mixed >> 32) & (room - 1);
+    };
+    for (std::uint32_t i = 0; i < leaving.size(); ++i) {
+        std::size_t at = home(leaving[i]);
+        while (table[at] != kNone) at = (at + 1) & (room - 1);
+        table[at] = i;
+    }
+    for (const End& end : arriving)
+        for (std::size_t at = home(end); table[at] != kNone; at = (at + 1) & (room - 1)) {
+            End& other = leaving[table[at]];
+            if (other.from != end.from || other.to != end.to || other.node == kNone) continue;
+            out.nodes[std::exchange(other.node, kNone)].next = end.node;
+            break;
+        }
 }
 
 // The sweep over some rows of parts: which corner is open on each line of the lattice.
@@ -192,7 +211,10 @@ class Sweep {
 class StraightSweep {
   public:
     StraightSweep(const Trace& trace, Links& links)
-        : trace_(trace), links_(links), column_(static_cast<std::size_t>(trace.cells.w) + 1, kNone) {}
+        : trace_(trace),
+          links_(links),
+          in_part_(static_cast<std::uint16_t>(static_cast<int>(trace.grain) - 1)),
+          column_(static_cast<std::size_t>(trace.cells.w) + 1, kNone) {}
     void over(int from, int to) {
         for (int py = from; py < to; ++py)
             for (int px = 0; px < trace_.part_count.w; ++px) {
@@ -221,7 +243,7 @@ class StraightSweep {
         links_.nodes[arrives ? open : me].next = arrives ? me : open;
     }
     void close_level(const Corner& c, std::uint32_t me) {
-        if (c.in == kEast || c.out == kWest) join(row_[c.y % kChunk], me, c.in == kEast);
+        if (c.in == kEast || c.out == kWest) join(row_[c.y & in_part_], me, c.in == kEast);
     }
     void close_upright(const Corner& c, std::uint32_t me) {
         if (c.in != kSouth && c.out != kNorth) return;
@@ -247,18 +269,19 @@ class StraightSweep {
                 links_.nodes[me + 1].y = c.y;
                 close_level(other, me + 1);
                 close_upright(other, me + 1);
-                row_[c.y % kChunk] = c.in == kWest || c.out == kEast ? me : me + 1;
+                row_[c.y & in_part_] = c.in == kWest || c.out == kEast ? me : me + 1;
                 column_[c.x] = c.in == kNorth || c.out == kSouth ? me : me + 1;
                 continue;
             }
             // Of a line that was closed nobody asks before another begins on it.
-            row_[c.y % kChunk] = me;
+            row_[c.y & in_part_] = me;
             column_[c.x] = me;
         }
     }
 
     const Trace& trace_;
     Links& links_;
+    std::uint16_t in_part_;                   // these bits of a row tell which it is of its part
     std::vector<std::uint32_t> column_;       // which corner is open on each upright line
     std::array<std::uint32_t, kChunk> row_{}; // and on each level one of the row of parts
     std::vector<Pending> pending_;
@@ -306,8 +329,9 @@ Links link(const Trace& trace) {
 
 // Loose lines may go on straight, and their points come in no order: both are mended here.
 void tidy(std::vector<Outline>& all) {
+    std::vector<Point> kept;
     for (Outline& o : all) {
-        std::vector<Point> kept;
+        kept.clear();
         const std::size_t n = o.points.size();
         const auto straight = [](Point a, Point b, Point c) {
             return std::int64_t{b.x - a.x} * (c.y - b.y) == std::int64_t{b.y - a.y} * (c.x - b.x);
@@ -323,7 +347,7 @@ void tidy(std::vector<Outline>& all) {
             kept.push_back(p);
         }
         while (kept.size() >= 3 && straight(kept[kept.size() - 2], kept.back(), kept.front())) kept.pop_back();
-        o.points = std::move(kept);
+        o.points.assign(kept.begin(), kept.end());
     }
     std::stable_sort(all.begin(), all.end(), [](const Outline& a, const Outline& b) {
         return std::pair(a.points.front().y, a.points.front().x) < std::pair(b.points.front().y, b.points.front().x);

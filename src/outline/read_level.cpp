@@ -128,6 +128,29 @@ class Reader {
     [[nodiscard]] std::size_t index_of(Point at) const {
         return static_cast<std::size_t>(at.y - cells_.y) * stride_ + static_cast<std::size_t>(at.x - cells_.x);
     }
+    // On a layer that lies half a cell aside a cell's shape is shared out among those that it touches.
+    void add_aside(Point at, SolidCode code, Point by) {
+        if (code == kOpen) return;
+        const Point corner = Point{at.x * kUnit, at.y * kUnit} + by;
+        bool counted = false;
+        for (Polygon polygon : forms_.polygons(code == kOpens ? SolidCode{kFull} : code)) {
+            for (Point& p : polygon) p = p + corner;
+            add_free(polygon, code == kOpens, counted);
+        }
+        if (code == kOpens || !blocks_) return;
+        const Point right{kUnit, 0}, down{0, kUnit};
+        const std::array<std::pair<Point, Point>, 4> sides = {
+            std::pair{Point{}, right}, {right, right + down}, {down, right + down}, {Point{}, down}};
+        for (std::size_t side = 0; side < sides.size(); ++side) {
+            if ((one_way_of(code) >> side & 1U) == 0) continue;
+            const Point from = corner + sides[side].first, to = corner + sides[side].second;
+            const Point cell{floor_div(from.x, kUnit), floor_div(from.y, kUnit)};
+            if (!intersection(cells_, level_.cells()).contains(cell)) continue;
+            forms_.one_way.push_back({from, to, static_cast<int>(side)});
+            shapes_ += counts(cell) && !counted;
+            counted = true;
+        }
+    }
     // What waits at a cell is united with what is there, all at once: many shapes on one spot take no longer than they
     // must.
     void settle(std::size_t index) {
@@ -191,15 +214,23 @@ class Reader {
 
     void read_tiles(const level::Layer& layer) {
         const level::Grain grain = layer.grain();
+        const Point aside{layer.shift.x * kUnit / 2, layer.shift.y * kUnit / 2};
+        const Box read = level::touching(cells_, layer.shift);
+        const auto put = [&](Point at, SolidCode code) {
+            if (aside == Point{})
+                add(at, code);
+            else
+                add_aside(at, code, aside);
+        };
         // Its shape is stretched over all that a wider cell covers.
         const auto add_wide = [&](Point at, level::Cell cell) {
             const level::Tile* tile = tiles_.find(cell.tile()).tile;
             if (!tile) return;
             const Box foot = grain.in_level(level::foot_under(*tile, at, cell.turn()));
-            const Box seen = intersection(intersection(foot, cells_), level_.cells());
+            const Box seen = intersection(intersection(foot, read), level_.cells());
             for (int y = seen.y; y < seen.bottom(); ++y)
                 for (int x = seen.x; x < seen.right(); ++x)
-                    add({x, y}, codes_.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
+                    put({x, y}, codes_.of_foot(cell, foot.size(), {x - foot.x, y - foot.y}));
         };
         // A level has few different cells at any place; what they block is looked up once each.
         struct ReadCell {
@@ -208,7 +239,7 @@ class Reader {
             bool block = false, stops = true;
         };
         std::array<ReadCell, 256> known{};
-        level::each_cell(layer.grid(), tiles_.reach().seen_in(grain.touching(cells_)),
+        level::each_cell(layer.grid(), tiles_.reach().seen_in(grain.touching(read)),
                          [&](Point at, level::Cell cell, level::MaterialId) {
                              ReadCell& k = known[(cell.bits ^ (cell.bits >> 20)) & 255U];
                              if (cell.bits != k.bits) {
@@ -221,8 +252,8 @@ class Reader {
                              blocks_ = k.stops;
                              if (grain.own() || k.block)
                                  add_wide(at, cell);
-                             else if (cells_.contains(at))
-                                 add(at, k.code);
+                             else if (read.contains(at))
+                                 put(at, k.code);
                          });
     }
 

@@ -83,11 +83,12 @@ class Forms {
     // What of it lies in none of the polygons (1/64 cells, from the cell's corner; by the library Clipper), and those
     // one-way sides whose middle does not.
     SolidCode without(SolidCode code, const level::Polygons& polygons);
+    // What it blocks, in 1/64 cells from the cell's corner.
+    [[nodiscard]] level::Polygons polygons(SolidCode code) const;
     [[nodiscard]] const Form& operator[](SolidCode code) const { return forms_[code >> 8]; }
     [[nodiscard]] bool empty() const { return forms_.empty(); }
 
   private:
-    [[nodiscard]] level::Polygons polygons(SolidCode code) const;
     [[nodiscard]] bool same(SolidCode a, const Form& form) const;
     std::vector<Form> forms_;
     std::map<std::pair<SolidCode, SolidCode>, SolidCode> unions_;

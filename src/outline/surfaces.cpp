@@ -108,7 +108,11 @@ class Asker {
 
     Notes notes_of(const level::Layer& layer, Point cell, Place place) {
         if (layer.tiles()) {
-            const Point own = layer.grain().own() ? layer.grain().touching({cell.x, cell.y, 1, 1}).corner() : cell;
+            const Point own = layer.grain().own() ? layer.grain().touching({cell.x, cell.y, 1, 1}).corner()
+                              : layer.shift != Point{}
+                                  ? Point{static_cast<int>(std::floor((place.x - layer.shift.x * kUnit / 2.0) / kUnit)),
+                                          static_cast<int>(std::floor((place.y - layer.shift.y * kUnit / 2.0) / kUnit))}
+                                  : cell;
             level::Cell laid = layer.grid().cell(own);
             const level::Tile* tile = kinds_.tiles->find(laid.tile()).tile;
             if (const level::LaidBlock block = level::block_at(*kinds_.tiles, layer.grid(), own); block.tile) {

@@ -89,11 +89,11 @@ const std::array<Turns, 6 * 6 * 6 * 6>& turn_table() {
     return table;
 }
 
-constexpr int kStride = kChunk + 2;
-
 // Which cells of a part are full, and which are neither that nor open, a bit each; rows of the part and one more all
 // round.
+template <int kSide>
 struct Packed {
+    static constexpr int kStride = kSide + 2;
     struct Row {
         std::uint64_t full = 0, other = 0;              // of the cells right of the part's lattice points
         bool full_before = false, other_before = false; // of the one left of them
@@ -119,7 +119,7 @@ struct Packed {
 #ifdef __SSE2__
         __m128i any = _mm_setzero_si128();
         const __m128i low = _mm_set1_epi32(15), full = _mm_set1_epi32(kFull);
-        for (int x = 0; x < kChunk; x += 16) {
+        for (int x = 0; x < kSide; x += 16) {
             __m128i is_full[4], is_other[4];
             for (int i = 0; i < 4; ++i) {
                 const __m128i four = _mm_loadu_si128(reinterpret_cast<const __m128i*>(codes + x + 4 * i));
@@ -139,7 +139,7 @@ struct Packed {
         return each[0] | each[1] | each[2] | each[3];
 #else
         SolidCode all = 0;
-        for (int x = 0; x < kChunk; ++x) {
+        for (int x = 0; x < kSide; ++x) {
             all |= codes[x];
             const unsigned solid = codes[x] & 15U;
             row.full |= std::uint64_t{solid == kFull} << x;
@@ -183,24 +183,25 @@ const std::array<FullTurns, 16>& full_turns() {
 }
 
 // The corners of a part whose cells are all open or full, from their bits alone.
-void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
+template <int kSide>
+void full_corners(const Packed<kSide>& packed, Point first, Size cells, Part& part) {
     struct Bits { // of a row of points: where an outline turns, and the cells round them
         std::uint64_t turns = 0, a = 0, b = 0, c = 0, d = 0;
     };
-    std::array<Bits, kChunk> rows;
-    const int last = std::min(kChunk - 1, cells.w - first.x);
-    const std::uint64_t inside = last == kChunk - 1 ? ~std::uint64_t{0} : (std::uint64_t{1} << (last + 1)) - 1;
-    for (int y = 0; y < kChunk && first.y + y <= cells.h; ++y) {
-        const Packed::Row &above = packed.rows[static_cast<std::size_t>(y)],
-                          &below = packed.rows[static_cast<std::size_t>(y) + 1];
+    std::array<Bits, kSide> rows;
+    const int last = std::min(kSide - 1, cells.w - first.x);
+    const std::uint64_t inside = last == 63 ? ~std::uint64_t{0} : (std::uint64_t{1} << (last + 1)) - 1;
+    for (int y = 0; y < kSide && first.y + y <= cells.h; ++y) {
+        const typename Packed<kSide>::Row &above = packed.rows[static_cast<std::size_t>(y)],
+                                          &below = packed.rows[static_cast<std::size_t>(y) + 1];
         Bits& row = rows[static_cast<std::size_t>(y)];
         row = {packed.may_turn(y) & inside, above.full << 1 | std::uint64_t{above.full_before}, above.full,
                below.full << 1 | std::uint64_t{below.full_before}, below.full};
     }
     const auto& table = full_turns();
-    std::array<std::uint64_t, std::size_t{kChunk} * kChunk * 2 + 1> out; // NOLINT: only what is written is read
+    std::array<std::uint64_t, std::size_t{kSide} * kSide * 2 + 1> out; // NOLINT: only what is written is read
     std::size_t n = 0;
-    for (int y = 0; y < kChunk; ++y) {
+    for (int y = 0; y < kSide; ++y) {
         part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(n);
         const Bits row = rows[static_cast<std::size_t>(y)];
         for (std::uint64_t turns = row.turns; turns != 0; turns &= turns - 1) {
@@ -214,25 +215,27 @@ void full_corners(const Packed& packed, Point first, Size cells, Part& part) {
             n += turn.count;
         }
     }
-    part.row_start[kChunk] = static_cast<std::uint16_t>(n);
+    part.row_start[kSide] = static_cast<std::uint16_t>(n);
     part.corners.resize(n);
     if (n != 0) std::memcpy(static_cast<void*>(part.corners.data()), out.data(), n * sizeof(Corner));
 }
 
-std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource& source) {
+template <int kSide>
+std::shared_ptr<const Part> make_part_of(Size cells, Point chunk, const SolidSource& source) {
+    constexpr int kStride = kSide + 2;
     const auto& table = turn_table();
     std::array<SolidCode, static_cast<std::size_t>(kStride) * kStride> codes;
-    // Points x .. x + 63 need the cells x - 1 .. x + 63; one more row and column serves the one-way edges.
-    const Box own{chunk.x * kChunk, chunk.y * kChunk, kChunk, kChunk};
+    // Points x .. x + side - 1 need the cells x - 1 .. x + side - 1; one more row and column serves the one-way edges.
+    const Box own{chunk.x * kSide, chunk.y * kSide, kSide, kSide};
     const Box inside = intersection(own, box_of(cells));
     Forms forms;
     forms.counted = inside.empty() ? Box{own.x, own.y, 0, 0} : inside;
     Part part;
     part.shapes = source({own.x - 1, own.y - 1, kStride, kStride}, codes.data(), kStride, forms);
     if (inside.empty()) part.shapes = 0;
-    const Packed packed(codes.data());
+    const Packed<kSide> packed(codes.data());
     std::vector<Corner> special; // those next to forms, in reading order
-    if (!forms.empty()) special = find_loose({codes.data(), kStride, own.corner(), kChunk}, forms, part.loose);
+    if (!forms.empty()) special = find_loose({codes.data(), kStride, own.corner(), kSide}, forms, part.loose);
     part.bends = std::move(forms.bends);
     std::sort(part.bends.begin(), part.bends.end());
     part.bends.erase(std::unique(part.bends.begin(), part.bends.end()), part.bends.end());
@@ -243,12 +246,12 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
     auto next_special = special.begin();
     part.straight = !packed.any_other && part.loose.empty() && special.empty();
     if (part.straight) full_corners(packed, own.corner(), cells, part);
-    for (int y = part.straight ? kChunk : 0; y < kChunk; ++y) {
+    for (int y = part.straight ? kSide : 0; y < kSide; ++y) {
         part.row_start[static_cast<std::size_t>(y)] = static_cast<std::uint16_t>(part.corners.size());
         if (own.y + y > cells.h) continue;
         const SolidCode* above = &codes[static_cast<std::size_t>(y) * kStride];
         const SolidCode* below = above + kStride;
-        const int last = std::min(kChunk - 1, cells.w - own.x);
+        const int last = std::min(kSide - 1, cells.w - own.x);
         for (std::uint64_t turns = packed.may_turn(y); turns != 0; turns &= turns - 1) {
             const int x = std::countr_zero(turns);
             if (x > last) break;
@@ -265,7 +268,7 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
                                         turn.in[i], turn.out[i]});
         }
     }
-    if (!part.straight) part.row_start[kChunk] = static_cast<std::uint16_t>(part.corners.size());
+    if (!part.straight) part.row_start[kSide] = static_cast<std::uint16_t>(part.corners.size());
 
     for (int y = packed.any_one_way ? inside.y : inside.bottom(); y < inside.bottom(); ++y) {
         for (int x = inside.x; x < inside.right(); ++x) {
@@ -284,6 +287,11 @@ std::shared_ptr<const Part> make_part(Size cells, Point chunk, const SolidSource
     part.one_way.insert(part.one_way.end(), edges.begin(), edges.end());
     if (part.corners.empty() && part.loose.empty() && part.one_way.empty() && part.shapes == 0) return nullptr;
     return std::make_shared<const Part>(std::move(part));
+}
+
+std::shared_ptr<const Part> make_part(Size cells, Grain grain, Point at, const SolidSource& source) {
+    constexpr int kFine = static_cast<int>(Grain::fine);
+    return grain == Grain::fine ? make_part_of<kFine>(cells, at, source) : make_part_of<kChunk>(cells, at, source);
 }
 
 } // namespace
@@ -309,16 +317,19 @@ bool operator==(const Trace& a, const Trace& b) {
     return true;
 }
 
-Trace trace(Size cells, const SolidSource& source) {
-    Trace out;
-    out.cells = cells;
-    out.part_count = {cells.w / kChunk + 1, cells.h / kChunk + 1};
-    out.parts.resize(static_cast<std::size_t>(out.part_count.area()));
+Trace::Trace(Size level, Grain by) : cells(level), grain(by) {
+    const int side = static_cast<int>(grain);
+    part_count = {cells.w / side + 1, cells.h / side + 1};
+    parts.resize(static_cast<std::size_t>(part_count.area()));
+}
+
+Trace trace(Size cells, const SolidSource& source, Grain grain) {
+    Trace out(cells, grain);
     constexpr std::size_t kLarge = 32; // parts from which on a second thread is worth its while
     parallel_pieces(0, out.part_count.h, out.parts.size() >= kLarge, [&](int, int from, int to) {
         for (int y = from; y < to; ++y)
             for (int x = 0; x < out.part_count.w; ++x)
-                out.parts[static_cast<std::size_t>(y * out.part_count.w + x)] = make_part(cells, {x, y}, source);
+                out.parts[static_cast<std::size_t>(y * out.part_count.w + x)] = make_part(cells, grain, {x, y}, source);
     });
     return out;
 }
@@ -333,25 +344,32 @@ SolidSource source_of(const level::Level& level, const Kinds& kinds) {
 
 Trace trace(const level::Level& level, const Kinds& kinds) { return trace(level.size, source_of(level, kinds)); }
 
-void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed) {
+bool retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed) {
+    const int side = static_cast<int>(trace.grain);
     std::vector<Point> touched;
     for (const Box& box : changed) {
         // A cell is seen from its four corner points, and from the one-way edges of its neighbours.
         const Box points = box.grown(1);
-        for (int y = std::max(0, points.y) / kChunk; y <= std::min(trace.part_count.h - 1, points.bottom() / kChunk);
-             ++y)
-            for (int x = std::max(0, points.x) / kChunk; x <= std::min(trace.part_count.w - 1, points.right() / kChunk);
-                 ++x)
-                touched.push_back({x, y});
+        const int right = std::min(trace.part_count.w - 1, points.right() / side);
+        const int bottom = std::min(trace.part_count.h - 1, points.bottom() / side);
+        for (int y = std::max(0, points.y) / side; y <= bottom; ++y)
+            for (int x = std::max(0, points.x) / side; x <= right; ++x) touched.push_back({x, y});
     }
     std::sort(touched.begin(), touched.end());
     touched.erase(std::unique(touched.begin(), touched.end()), touched.end());
-    for (const Point p : touched)
-        trace.parts[static_cast<std::size_t>(p.y * trace.part_count.w + p.x)] = make_part(trace.cells, p, source);
+    bool differs = false;
+    for (const Point p : touched) {
+        std::shared_ptr<const Part>& part = trace.parts[static_cast<std::size_t>(p.y * trace.part_count.w + p.x)];
+        std::shared_ptr<const Part> now = make_part(trace.cells, trace.grain, p, source);
+        if (now && part ? *now == *part : now == part) continue;
+        differs = true;
+        part = std::move(now);
+    }
+    return differs;
 }
 
-void retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed) {
-    retrace(trace, source_of(level, kinds), changed);
+bool retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed) {
+    return retrace(trace, source_of(level, kinds), changed);
 }
 
 std::vector<OneWayEdge> one_way_edges(const Trace& trace) {

@@ -46,10 +46,10 @@ struct LooseTurn {
     bool operator==(const LooseTurn&) const = default;
 };
 
-// The corners among the lattice points of one chunk, and what else was counted there.
+// The corners among the lattice points of one part of the level, and what else was counted there.
 struct Part {
     std::vector<Corner> corners;                              // by row, then column
-    std::array<std::uint16_t, level::kChunk + 1> row_start{}; // of each row of points within the chunk
+    std::array<std::uint16_t, level::kChunk + 1> row_start{}; // of each row of points within the part
     std::vector<LooseTurn> loose;
     std::vector<OneWayEdge> one_way; // one cell long, or of a prop
     std::vector<Point> bends;        // sorted: where shapes off the lattice cross it, see straighten()
@@ -58,15 +58,20 @@ struct Part {
     bool operator==(const Part&) const = default;
 };
 
+// How large the parts of a trace are: after a change all of a part is read again.
+enum class Grain : std::uint8_t { fine = 16, chunk = level::kChunk }; // cells a side
+
 // All parts of a level. A value: copies share the parts.
 class Trace {
   public:
     Trace() = default;
+    explicit Trace(Size cells, Grain grain = Grain::chunk); // of a level in which nothing blocks
     [[nodiscard]] int corner_count() const;
     [[nodiscard]] int shape_count() const;
     friend bool operator==(const Trace& a, const Trace& b);
 
-    Size cells;                                     // of the level
+    Size cells; // of the level
+    Grain grain = Grain::chunk;
     Size part_count;                                // one more lattice point than cells each way
     std::vector<std::shared_ptr<const Part>> parts; // null where nothing turns
 };
@@ -77,11 +82,12 @@ bool operator==(const Trace& a, const Trace& b);
 // that Forms::counted asks for. It may be called from several threads at once.
 using SolidSource = std::function<int(const Box& cells, SolidCode* out, std::size_t stride, Forms& forms)>;
 
-Trace trace(Size cells, const SolidSource& source);
+Trace trace(Size cells, const SolidSource& source, Grain grain = Grain::chunk);
 Trace trace(const level::Level& level, const Kinds& kinds);
-// The trace after the cells in `changed` became different; work is proportional to the chunks they touch.
-void retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed);
-void retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed);
+// The trace after the cells in `changed` became different; work is proportional to the parts they touch. Returns
+// whether any part of it differs from before.
+bool retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed);
+bool retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed);
 
 // Holes and masses in the reading order of their first points.
 std::vector<Outline> outlines(const Trace& trace);

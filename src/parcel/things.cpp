@@ -84,6 +84,9 @@ void put_finer(Json& j, const Project& project, const PropKind& k) {
             j["shape"].push_back(std::move(corners));
         }
     if (k.flat) j["flat"] = true;
+    if (const Sheet* sheet = k.body == 0 ? nullptr : project.sheet(k.sheet); sheet && sheet->kit)
+        for (const level::KitPiece& piece : sheet->kit->pieces)
+            if (piece.tile == k.body) j["body"] = piece.name;
     if (k.stands != level::Stands::facing) j["stands"] = store::stands_words().at(static_cast<std::size_t>(k.stands));
     if (k.height > 0) j["height"] = k.height * k.factor;
     for (const level::PropArea& area : k.areas) {
@@ -162,6 +165,9 @@ Json props_json(const Project& project, const Layer& layer, const Used& used) {
             for (const auto& [id, value] : other ? *change->second.notes : piece.from->notes) notes[id] = value;
         }
         if (!name.empty()) j["name"] = name;
+        if (own.up != 0) j["up"] = own.up;
+        if (own.lean != Point{}) j["lean"] = to_json(own.lean);
+        if (own.stands) j["stands"] = store::stands_words().at(static_cast<std::size_t>(*own.stands));
         if (prop->group != 0) j["group"] = prop->group;
         if (const Json said = notes_json(project, notes); !said.empty()) j["notes"] = said;
         out.push_back(std::move(j));

@@ -409,7 +409,8 @@ void draw_layers(const level::Project& project, const level::Level& level, Art& 
         if (layer.grain().own())
             seen_on[i] =
                 seen_of(of_layer(level, layer), layer, art,
-                        level.lattice_of(layer).cells_in(clip.moved({-shift.x, -shift.y})), nullptr, small, sorts[i]);
+                        Lattice{level.lattice, level.lattice_of(layer).cell}.cells_in(clip.moved({-shift.x, -shift.y})),
+                        nullptr, small, sorts[i]);
         else
             seen_on[i] = shift == Point{}
                              ? seen_of(level, layer, art, cells, &covered, small, sorts[i])

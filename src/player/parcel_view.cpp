@@ -166,6 +166,7 @@ void ParcelView::setOutlines(bool on) {
 
 void ParcelView::step() {
     if (!game_) return;
+    lead();
     game_->world.tick(input_);
     recorder_->note(input_, game_->world.foot());
     centre_ = walk::followed(game_->level, centre_, game_->world.foot());
@@ -198,52 +199,6 @@ void ParcelView::timerEvent(QTimerEvent* event) {
     }
     if (any) update();
 }
-
-void ParcelView::setKey(int key, bool down) {
-    switch (key) {
-        case Qt::Key_Left:
-        case Qt::Key_A:
-            input_.left = down;
-            break;
-        case Qt::Key_Right:
-        case Qt::Key_D:
-            input_.right = down;
-            break;
-        case Qt::Key_Up:
-        case Qt::Key_W:
-            input_.up = input_.jump = down;
-            break;
-        case Qt::Key_Down:
-        case Qt::Key_S:
-            input_.down = down;
-            break;
-        case Qt::Key_Shift:
-            input_.run = down;
-            break;
-        case Qt::Key_Space:
-            input_.jump = down;
-            break;
-        default:
-            break;
-    }
-}
-
-void ParcelView::keyPressEvent(QKeyEvent* event) {
-    if (event->key() == Qt::Key_Escape)
-        emit leaveAsked();
-    else if (event->key() == Qt::Key_R && !event->isAutoRepeat())
-        restart();
-    else if (event->key() == Qt::Key_O && !event->isAutoRepeat())
-        setOutlines(!outlines_);
-    else if (!event->isAutoRepeat())
-        setKey(event->key(), true);
-}
-
-void ParcelView::keyReleaseEvent(QKeyEvent* event) {
-    if (!event->isAutoRepeat()) setKey(event->key(), false);
-}
-
-void ParcelView::focusOutEvent(QFocusEvent*) { input_ = {}; }
 
 // What lies in a cell, blocks and what is turned included.
 void ParcelView::paintCell(QPainter& p, const vicinum::Layer& layer, const QImage& atlas, QPoint at) {
@@ -511,8 +466,9 @@ void ParcelView::paintWalker(QPainter& p) {
     const vicinum::Level& level = game_->level;
     const walk::Position foot = game_->world.foot();
     if (input_.left != input_.right) looksLeft_ = input_.left;
+    if (input_.towards >= 0) looksLeft_ = input_.towards > 90 && input_.towards < 270;
     const bool walks = game_->world.grounded() &&
-                       (input_.left || input_.right || (!level.from_the_side && (input_.up || input_.down)));
+                       (input_.left || input_.right || input_.towards >= 0 || (!level.from_the_side && (input_.up || input_.down)));
     for (const vicinum::Mark& m : level.marks)
         if (m.kind == "start" && m.figure) {
             const auto [x, y] = level.pixel(foot.x, foot.y);
@@ -530,7 +486,8 @@ void ParcelView::paintWalker(QPainter& p) {
     const double head = h * 0.15;
     const QPointF top(box.center().x(), box.top() + head);
     const double hip = box.top() + h * 0.58;
-    const double stride = game_->world.grounded() && (input_.left || input_.right || input_.up || input_.down)
+    const bool goes = input_.left || input_.right || input_.up || input_.down || input_.towards >= 0;
+    const double stride = game_->world.grounded() && goes
                               ? std::sin(game_->world.ticks() * 0.35) * w * 0.3
                               : w * 0.25;
     for (const bool under : {true, false}) {
@@ -547,18 +504,24 @@ void ParcelView::paintWalker(QPainter& p) {
     p.restore();
 }
 
+// The frame as large as it fits by whole steps, in the middle.
+ParcelView::Shown ParcelView::shown() const {
+    const vicinum::Level& level = game_->level;
+    Shown out;
+    out.zoom = std::max(1, std::min(width() / level.frame.x, height() / level.frame.y));
+    out.frame = walk::frame_around(level, look_.value_or(centre_), level.frame);
+    out.corner = {(width() - level.frame.x * out.zoom) / 2, (height() - level.frame.y * out.zoom) / 2};
+    return out;
+}
+
 void ParcelView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.fillRect(rect(), QColor("#121816"));
     if (!game_) return;
     const vicinum::Level& level = game_->level;
-    // The frame as large as it fits by whole steps, in the middle.
-    const int zoom = std::max(1, std::min(width() / level.frame.x, height() / level.frame.y));
-    const QSize shown(level.frame.x * zoom, level.frame.y * zoom);
-    const QPoint corner((width() - shown.width()) / 2, (height() - shown.height()) / 2);
     const walk::Position foot = game_->world.foot();
-    const vicinum::Rect frame = walk::frame_around(level, look_.value_or(centre_), level.frame);
-    p.setClipRect(QRect(corner, shown));
+    const auto [zoom, corner, frame] = shown();
+    p.setClipRect(QRect(corner, QSize(frame.w, frame.h) * zoom));
     p.translate(corner);
     p.scale(zoom, zoom);
     p.translate(-frame.x, -frame.y);

@@ -6,6 +6,7 @@
 #include <QElapsedTimer>
 #include <QImage>
 #include <QPoint>
+#include <QPointF>
 #include <QWidget>
 #include <cstddef>
 #include <functional>
@@ -64,11 +65,22 @@ class ParcelView : public QWidget {
     void keyPressEvent(QKeyEvent*) override;
     void keyReleaseEvent(QKeyEvent*) override;
     void focusOutEvent(QFocusEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
     void timerEvent(QTimerEvent*) override;
 
   private:
     struct Game;
     void setKey(int key, bool down);
+    void lead();
+    // Where in the widget the frame is: `frame` in pixels of the level, each `zoom` large.
+    struct Shown {
+        int zoom = 1;
+        QPoint corner;
+        vicinum::Rect frame;
+    };
+    [[nodiscard]] Shown shown() const;
     // What stands up in layers that are sorted by feet, and how it is painted.
     struct Upright {
         double foot;
@@ -89,6 +101,7 @@ class ParcelView : public QWidget {
     void paintOutlines(QPainter& painter);
     std::unique_ptr<Game> game_;
     walk::Input input_;
+    std::optional<QPointF> led_; // where the mouse is held
     QBasicTimer timer_;
     QElapsedTimer clock_;
     qint64 behind_ = 0; // nanoseconds that have passed and were not yet played

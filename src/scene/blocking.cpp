@@ -105,6 +105,7 @@ Model blocking_model_of(const LoadedKit& kit, std::size_t piece) {
     const auto own = kit.blocking.find(piece);
     if (own == kit.blocking.end()) return model_of(kit, piece);
     if (own->second.blocks == level::PieceBlocks::another) return model_of(kit, own->second.as);
+    if (own->second.blocks == level::PieceBlocks::node) return model_of(kit, piece, own->second.node, true);
     Model model = model_of(kit, piece);
     if (model.corners.empty()) return model;
     switch (own->second.blocks) {

@@ -24,6 +24,7 @@ struct LoadedKit {
     struct Blocking {
         level::PieceBlocks blocks = level::PieceBlocks::mesh;
         std::size_t as = 0; // another: which
+        std::string node{}; // node: its name
     };
     std::map<std::size_t, Blocking> blocking; // by piece: those that do not block as their mesh is
 };
@@ -49,7 +50,10 @@ struct Model {
     std::vector<Part> parts;
     std::array<float, 3> least{}, most{};
 };
-Model model_of(const LoadedKit& kit, std::size_t piece);
+Model model_of(const LoadedKit& kit, std::size_t piece); // without the node that only blocks
+Model model_of(const kit::KitFile& file, const kit::KitReading& read, std::size_t piece);
+
+Model model_of(const LoadedKit& kit, std::size_t piece, const std::string& node, bool alone);
 
 // Where the storeys of a level lie, in cells: as high as the level says, else as the first of the kits has them.
 class Storeys {
@@ -69,22 +73,32 @@ class Storeys {
 // corners; a ramp rises to the side at which the piece is highest.
 Model blocking_model_of(const LoadedKit& kit, std::size_t piece);
 
+// Rows of the three coordinates: what a point of a model comes to.
+using Placing = std::array<std::array<float, 4>, 3>;
+
 struct Placed {
     std::size_t kit = 0, piece = 0;
-    Box cells; // that it stands on
+    Box cells; // that it stands on, or over
     Turn turn;
     int storey = 0;
     level::LayerId layer = 0;
+    Point half{}; // half cells that its layer lies to the east and south of the lattice
+    // Of props, which stand free of the lattice.
+    std::optional<Placing> free{};
+    level::PropId prop = 0;
     bool operator==(const Placed&) const = default;
 };
-// All pieces on shown layers of tiles as fine as the level's, up to a storey; from back to front, row by row.
+// All pieces on shown layers, up to a storey: those of tiles as fine as the level's from back to front, row by row,
+// and props that are pieces.
 std::vector<Placed> placed_in(const level::Project& project, const level::Level& level,
                               const std::vector<std::shared_ptr<const LoadedKit>>& kits, int highest);
 
 // A picture prop that stands up, about the upright line through its foot.
 struct Card {
     const level::PropKind* kind = nullptr; // has a picture; the project's own
+    level::PropId prop = 0;
     bool mirrored = false;
+    level::Stands stands = level::Stands::facing;
     std::optional<float> turned{}; // what stands fixed: radians to the right, from looking to the south; else it faces
                                    // whoever looks
     std::array<float, 3> foot{};   // the middle of its foot's lower edge
@@ -97,16 +111,19 @@ struct Card {
 std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, const Storeys& storeys,
                            int highest);
 
-// Rows of the three coordinates: what a point of the model comes to, turned and mirrored as it is laid.
-using Placing = std::array<std::array<float, 4>, 3>;
+// Where its model comes to stand, turned and mirrored as it is laid.
 Placing placing_of(const Placed& placed, Size model_cells, const Storeys& storeys);
+
+// The same triangles where they stand; what faces outwards still does.
+Model at_its_place(Model model, const Placing& placing);
 
 // The level without the pieces and without props that stand, on the lowest storey: what lies flat.
 level::Level flat_of(const level::Project& project, const level::Level& level,
                      const std::vector<std::shared_ptr<const LoadedKit>>& kits);
 
-// The same with its props: all that is no piece, on its own storey.
-level::Level without_pieces(const level::Level& level, const std::vector<std::shared_ptr<const LoadedKit>>& kits);
+// All that is no piece, on its own storey.
+level::Level without_pieces(const level::Project& project, const level::Level& level,
+                            const std::vector<std::shared_ptr<const LoadedKit>>& kits);
 
 // Where a ray (a place, and a way) meets a storey's plane; nothing where it goes away from it or along it.
 struct Ray {

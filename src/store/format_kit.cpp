@@ -13,7 +13,7 @@ constexpr double kMostModule = 1000; // metres
 constexpr int kMostCells = 1024;     // of a piece each way
 
 const std::vector<std::string>& piece_blocks_words() {
-    static const std::vector<std::string> words{"mesh", "box", "hull", "ramp", "another", "nothing"};
+    static const std::vector<std::string> words{"mesh", "box", "hull", "ramp", "another", "nothing", "node"};
     return words;
 }
 
@@ -24,6 +24,7 @@ Json kit_json(const level::KitSource& kit) {
     if (kit.z_up) j["up"] = "z";
     if (kit.corner) j["origin"] = "corner";
     if (kit.turn != 0) j["turn"] = kit.turn;
+    if (kit.whole) j["whole"] = true;
     for (const level::KitPiece& p : kit.pieces) {
         Json piece{{"name", p.name}, {"tile", p.tile}};
         if (p.cells != Size{1, 1}) piece["cells"] = to_json(p.cells);
@@ -31,7 +32,7 @@ Json kit_json(const level::KitSource& kit) {
         if (p.turn != 0) piece["turn"] = p.turn;
         if (p.blocks != level::PieceBlocks::mesh)
             piece["blocks"] = piece_blocks_words()[static_cast<std::size_t>(p.blocks)];
-        if (p.blocks == level::PieceBlocks::another) piece["as"] = p.as;
+        if (level::names_another(p.blocks)) piece["as"] = p.as;
         j["pieces"].push_back(std::move(piece));
     }
     return j;
@@ -49,6 +50,7 @@ level::KitSource read_kit_source(const Field& f, const std::vector<level::Tile>&
     out.z_up = f.has("up") && f["up"].word(ups) == 1;
     out.corner = f.has("origin") && f["origin"].word(origins) == 1;
     if (f.has("turn")) out.turn = f["turn"].number(0, 3);
+    if (f.has("whole")) out.whole = f["whole"].yes();
     std::set<level::TileId> there;
     for (const level::Tile& t : tiles) there.insert(t.id);
     for (const Field& p : f["pieces"].list(level::kMostKitPieces)) {
@@ -59,7 +61,7 @@ level::KitSource read_kit_source(const Field& f, const std::vector<level::Tile>&
         if (p.has("storeys")) piece.storeys = p["storeys"].number(1, kMostCells);
         if (p.has("turn")) piece.turn = p["turn"].number(0, 3);
         if (p.has("blocks")) piece.blocks = static_cast<level::PieceBlocks>(p["blocks"].word(piece_blocks_words()));
-        if (piece.blocks == level::PieceBlocks::another) piece.as = p["as"].text();
+        if (level::names_another(piece.blocks)) piece.as = p["as"].text();
         if (there.contains(piece.tile)) out.pieces.push_back(std::move(piece));
     }
     return out;

@@ -157,10 +157,7 @@ void put_layer_settings(Json& j, const Layer& l) {
 void read_layer_settings(const Field& f, Layer& l) {
     if (f.has("tint")) l.tint = f["tint"].colour();
     if (f.has("parallax")) l.parallax = f["parallax"].point(0, 400);
-    if (f.has("shift")) {
-        l.shift = f["shift"].point(-1, 1);
-        if (l.solid() && l.shift != Point{}) f["shift"].refuse("A layer that blocks lies on the lattice");
-    }
+    if (f.has("shift")) l.shift = f["shift"].point(-1, 1);
     if (f.has("by_feet")) l.by_feet = f["by_feet"].yes();
     if (f.has("group")) l.group = f["group"].text(4 * kMostNameLetters);
     if (f.has("storey")) l.storey = f["storey"].number(0, level::kMostStorey);

@@ -54,6 +54,19 @@ void read_changes(const Field& f, const Project& project, PropOwn& own) {
     }
 }
 
+// What it has in three dimensions.
+void put_depth(Json& j, const PropOwn& own) {
+    if (own.up != 0) j["up"] = own.up;
+    if (own.lean != Point{}) j["lean"] = to_json(own.lean);
+    if (own.stands) j["stands"] = stands_words().at(static_cast<std::size_t>(*own.stands));
+}
+
+void read_depth(const Field& f, PropOwn& own) {
+    if (f.has("up")) own.up = f["up"].number(-kMostUp, kMostUp);
+    if (f.has("lean")) own.lean = f["lean"].point(-kMostLean, kMostLean);
+    if (f.has("stands")) own.stands = static_cast<Stands>(f["stands"].word(stands_words()));
+}
+
 Polygons read_outline(const Field& f) {
     Polygons out;
     for (const Field& polygon : f.list(64)) {
@@ -103,6 +116,7 @@ void put_finer(Json& j, const PropKind& k) {
     if (k.lit) j["lit"] = true;
     if (k.flat) j["flat"] = true;
     if (k.stands != Stands::facing) j["stands"] = stands_words().at(static_cast<std::size_t>(k.stands));
+    if (k.body != 0) j["body"] = k.body;
     if (k.frames > 1) j["frames"] = {k.frames, k.frame_ms};
     if (k.least != 25 || k.most != 400) j["scales"] = {k.least, k.most};
 }
@@ -130,6 +144,7 @@ void read_finer(const Field& f, const Project& project, PropKind& k) {
     if (f.has("lit")) k.lit = f["lit"].yes();
     if (f.has("flat")) k.flat = f["flat"].yes();
     if (f.has("stands")) k.stands = static_cast<Stands>(f["stands"].word(stands_words()));
+    if (f.has("body")) k.body = static_cast<TileId>(f["body"].integer(1, kMostTiles));
     if (f.has("frames")) {
         const auto frames = f["frames"].list(2);
         if (frames.size() != 2) f["frames"].refuse("Two numbers are wanted: how many, and milliseconds for each");
@@ -224,6 +239,7 @@ Json props_json(const std::vector<Prop>& props) {
             if (!p.own->name.empty()) prop["name"] = p.own->name;
             put_notes(prop, p.own->notes);
             put_changes(prop, *p.own);
+            put_depth(prop, *p.own);
         }
         out.push_back(std::move(prop));
     }
@@ -252,6 +268,7 @@ std::vector<Prop> read_props(const Field& f, const Project& project, UnknownKind
         if (p.has("name")) own.name = p["name"].text();
         own.notes = read_notes(p, project);
         read_changes(p, project, own);
+        read_depth(p, own);
         prop.set_own(std::move(own));
         if (known) out.push_back(std::move(prop));
     }

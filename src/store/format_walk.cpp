@@ -43,7 +43,7 @@ struct Whole {
 constexpr Whole kWholes[] = {{"grace_edge", &Walker::grace_edge, 0, kMostGrace},
                              {"grace_landing", &Walker::grace_landing, 0, kMostGrace},
                              {"foot", &Walker::foot, 0, 64 * 64},
-                             {"ways", &Walker::ways, 4, 8}};
+                             {"ways", &Walker::ways, 0, 8}};
 struct InHeight { // centimetres, but for the slope
     const char* name;
     int Upright::*value;
@@ -80,7 +80,7 @@ Walker read_walker(const Field& f) {
         if (f.has(r.name)) out.*r.value = f[r.name].real(r.least, r.most);
     for (const Whole& w : kWholes)
         if (f.has(w.name)) out.*w.value = f[w.name].number(w.least, w.most);
-    if (out.ways != 4) out.ways = 8;
+    if (out.ways != 4 && out.ways != kAllWays) out.ways = 8;
     if (f.has("upright"))
         for (const InHeight& u : kInHeight)
             if (f["upright"].has(u.name)) out.upright.*u.value = f["upright"][u.name].number(u.least, u.most);
@@ -147,7 +147,11 @@ void put_tries(Json& j, const Level& level) {
         j["probes"].push_back({{"id", p.id}, {"at", to_json(p.at)}, {"blocks", p.blocks}});
     for (const Proof& p : level.proofs) {
         Json proof{{"id", p.id}, {"name", p.name}, {"from", to_json(p.from)}};
-        for (const Held& h : p.held) proof["held"].push_back({h.ticks, h.keys});
+        for (const Held& h : p.held) {
+            Json held{h.ticks, h.keys};
+            if (h.towards >= 0) held.push_back(h.towards);
+            proof["held"].push_back(std::move(held));
+        }
         for (const Point at : p.way) proof["way"].push_back(to_json(at));
         if (!p.mark.empty()) proof["mark"] = p.mark;
         j["proofs"].push_back(std::move(proof));
@@ -163,9 +167,10 @@ Proof read_proof(const Field& f) {
     p.from = f["from"].point(-kFarthestTry, kFarthestTry);
     int left = kMostProofTicks;
     for (const Field& h : f["held"].list(kMostProofTicks)) {
-        const auto pair = h.list(2);
-        if (pair.size() != 2) h.refuse("What is held is a number of ticks and a number of keys");
-        const Held held{pair[0].number(1, kMostProofTicks), static_cast<std::uint8_t>(pair[1].number(0, 63))};
+        const auto of = h.list(3);
+        if (of.size() < 2) h.refuse("What is held is a number of ticks, a number of keys, and where it was led");
+        const Held held{of[0].number(1, kMostProofTicks), static_cast<std::uint8_t>(of[1].number(0, 63)),
+                        static_cast<std::int16_t>(of.size() == 3 ? of[2].number(0, 359) : -1)};
         left -= held.ticks;
         if (left < 0) f["held"].refuse("A proof is at most half an hour long");
         p.held.push_back(held);

@@ -76,12 +76,13 @@ Body body_of(const level::Upright& u, double metres) {
     out.step = units_of(u.step, metres);
     out.jump = std::max(out.step, units_of(u.jump, metres));
     out.drop = std::max(out.step, units_of(u.drop, metres));
+    out.slope = u.slope;
     return out;
 }
 
 Plain plain_of(const level::Project& project, const level::Level& level,
                const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
-    const level::Level flat = scene::without_pieces(level, kits);
+    const level::Level flat = scene::without_pieces(project, level, kits);
     const level::TileTable tiles(project, flat);
     const level::PropKinds props(project, flat);
     return {level.size, outline::outlines(outline::trace(flat, {tiles, props}))};
@@ -102,33 +103,46 @@ void Ground::stand(const mass::Mass& mass, const Plain& plain) {
     };
     std::vector<std::int32_t> top(columns, 0);
     std::vector<char> carries(columns, 1); // whether one may stand on that
+    std::vector<std::uint8_t> leans(columns, 0);
     each_run(plain.blocked, size_, side_, [&](int row, int from, int to) {
         for (int x = from; x < to; ++x) top[index(row, x)] = kFlatHigh, carries[index(row, x)] = 0;
     });
     struct Found {
         std::uint32_t column;
         std::int32_t height, head;
+        std::uint8_t slope;
     };
     std::vector<Found> found;
-    for (const mass::Slab& slab : mass.slabs)
-        each_run(slab.outlines, size_, side_, [&](int row, int from, int to) {
+    // Bodies by their steps, among the rest from below.
+    std::vector<std::pair<const mass::Slab*, int>> all; // with how much it leans
+    for (const mass::Slab& slab : mass.slabs) all.emplace_back(&slab, 0);
+    for (const auto& body : mass.bodies)
+        for (const mass::Slab& step : body->steps) all.emplace_back(&step, body->slope);
+    std::stable_sort(all.begin(), all.end(),
+                     [](const auto& a, const auto& b) { return a.first->from < b.first->from; });
+    for (const auto& [one, slope] : all) {
+        const mass::Slab& slab = *one;
+        const auto lean = static_cast<std::uint8_t>(slope);
+        each_run(*slab.outlines, size_, side_, [&](int row, int from, int to) {
             for (int x = from; x < to; ++x) {
                 const std::size_t i = index(row, x);
                 if (slab.to <= top[i]) continue;
                 if (slab.from > top[i] && carries[i])
-                    found.push_back({static_cast<std::uint32_t>(i), top[i], slab.from - top[i]});
+                    found.push_back({static_cast<std::uint32_t>(i), top[i], slab.from - top[i], leans[i]});
                 top[i] = slab.to;
                 carries[i] = 1;
+                leans[i] = lean;
             }
         });
+    }
     for (std::size_t i = 0; i < columns; ++i)
-        if (carries[i]) found.push_back({static_cast<std::uint32_t>(i), top[i], kFree});
+        if (carries[i]) found.push_back({static_cast<std::uint32_t>(i), top[i], kFree, leans[i]});
     std::stable_sort(found.begin(), found.end(), [](const Found& a, const Found& b) { return a.column < b.column; });
     first_.assign(columns + 1, 0);
     for (const Found& f : found) {
         ++first_[f.column + 1];
-        places_.push_back(
-            {static_cast<int>(f.column) % size_.w, static_cast<int>(f.column) / size_.w, f.height, f.head, false});
+        places_.push_back({static_cast<int>(f.column) % size_.w, static_cast<int>(f.column) / size_.w, f.height, f.head,
+                           false, f.slope});
     }
     for (std::size_t i = 1; i < first_.size(); ++i) first_[i] += first_[i - 1];
 }
@@ -136,7 +150,7 @@ void Ground::stand(const mass::Mass& mass, const Plain& plain) {
 void Ground::find_clear() {
     const int reach = body_.wide / 2 / side_;
     for (Place& p : places_) {
-        p.clear = p.head >= body_.tall;
+        p.clear = p.head >= body_.tall && p.slope <= body_.slope;
         for (int y = p.y - reach; y <= p.y + reach && p.clear; ++y)
             for (int x = p.x - reach; x <= p.x + reach && p.clear; ++x) {
                 if (x == p.x && y == p.y) continue;

@@ -15,9 +15,10 @@ namespace vic::upright {
 // Whoever walks.
 struct Body {
     int wide = 1, tall = 1;
-    int step = 0; // that it goes up
-    int jump = 0; // that it gets up by a jump; at least `step`
-    int drop = 0; // that it goes down
+    int step = 0;   // that it goes up
+    int jump = 0;   // that it gets up by a jump; at least `step`
+    int drop = 0;   // that it goes down
+    int slope = 90; // degrees that it walks up
     bool operator==(const Body&) const = default;
 };
 inline constexpr int kMostWide = 128; // what is wider counts as so wide: looking about costs the square of it
@@ -44,7 +45,8 @@ class Ground {
         int x = 0, y = 0;   // sample
         int height = 0;     // that one stands at
         int head = 0;       // free above it; kFree: all
-        bool clear = false; // a body has room
+        bool clear = false; // a body has room, and it is not too steep for it
+        int slope = 0;      // degrees by which it leans, where it is a ramp
     };
     static constexpr int kFree = 1 << 20;
 

@@ -111,6 +111,7 @@ class Finder {
 
     // Whether one gets up on the piece itself, step by step, to the storey above.
     [[nodiscard]] bool rises(const scene::Placed& p) {
+        if (p.free) return false; // a house may have stairs of its own
         const auto [known, fresh] = rises_.try_emplace({p.kit, p.piece, p.storey}, false);
         if (!fresh) return known->second;
         const int high = low(p.storey + 1) - low(p.storey), step = std::max(1, ground_.body().step);
@@ -124,7 +125,7 @@ class Finder {
     void stairs() {
         std::set<std::pair<int, Point>> floors; // storeys and cells with pieces
         for (const scene::Placed& p : placed_)
-            for (int y = p.cells.y; y < p.cells.bottom(); ++y)
+            for (int y = p.cells.y; y < p.cells.bottom() && !p.free; ++y)
                 for (int x = p.cells.x; x < p.cells.right(); ++x) floors.insert({p.storey, {x, y}});
         for (const scene::Placed& p : placed_) {
             if (full(Snag::Kind::stair)) break;
@@ -233,6 +234,13 @@ class Finder {
             s.what = say("It is %1 up here, the walker gets up %2", in_metres(b.rise), in_metres(own.jump));
             s.remedy = "Put a step or a stair there, or give him another way";
         });
+        if (survey_.mass.bodies.empty()) return; // nothing leans
+        Body climbing = own;
+        climbing.slope = 90;
+        each(Snag::Kind::steep, climbing, [&](Snag& s, const Beyond& b) {
+            s.what = say("It is too steep here: %1°, the walker gets up %2°", b.place.slope, own.slope);
+            s.remedy = "Lead it up over more cells, or let it block as its steps do";
+        });
     }
 
     void no_return() {
@@ -329,8 +337,9 @@ Point middle_of(const level::Mark& m) {
 }
 
 findings::Finding finding_of(const level::Level& level, const Snag& s) {
-    static const std::array<const char*, 8> codes{"height-shut-in", "height-mark", "stair-closed",     "height-low",
-                                                  "height-narrow",  "height-high", "height-no-return", "floor-hole"};
+    static const std::array<const char*, 9> codes{"height-shut-in", "height-mark",      "stair-closed",
+                                                  "height-low",     "height-narrow",    "height-high",
+                                                  "height-steep",   "height-no-return", "floor-hole"};
     return {codes.at(static_cast<std::size_t>(s.kind)),
             s.kind == Snag::Kind::no_return ? findings::Severity::hint : findings::Severity::warning,
             level.id,
@@ -354,10 +363,16 @@ std::vector<findings::Finding> check(const level::Project& project, const fs::pa
 }
 
 Survey survey(const level::Project& project, const level::Level& level, const Kits& kits) {
+    const scene::Storeys storeys(kits, level.storey_heights);
+    return survey(project, level, kits,
+                  mass::merged(scene::placed_in(project, level, kits, level::kMostStorey), kits, storeys));
+}
+
+Survey survey(const level::Project& project, const level::Level& level, const Kits& kits, mass::Mass mass) {
     Survey out;
     out.metres = scene::metres_of(kits);
+    out.mass = std::move(mass);
     const scene::Storeys storeys(kits, level.storey_heights);
-    out.mass = mass::merged(scene::placed_in(project, level, kits, level::kMostStorey), kits, storeys);
     out.plain = plain_of(project, level, kits);
     out.ground = std::make_unique<Ground>(out.mass, out.plain, body_of(level.walker.upright, out.metres));
     std::optional<std::size_t> from;

@@ -19,6 +19,7 @@ struct Snag {
         low,       // beyond a place that is too low there would be more
         narrow,    // likewise too narrow
         high,      // likewise a step that is too high
+        steep,     // likewise a ramp that is too steep
         no_return, // from there one does not come back
         hole       // a floor has a hole
     };
@@ -42,7 +43,9 @@ struct Survey {
     Soaked soaked;
     double metres = 1; // of a cell
 };
-// From the start mark of the level; without one nothing is reached.
+// From the start mark of the level; without one nothing is reached. `mass`: what its pieces fill.
+Survey survey(const level::Project& project, const level::Level& level,
+              const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits, mass::Mass mass);
 Survey survey(const level::Project& project, const level::Level& level,
               const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
 

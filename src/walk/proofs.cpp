@@ -24,7 +24,9 @@ double apart(Position a, Position b) { return std::hypot(a.x - b.x, a.y - b.y); 
 void Recorder::note(const Input& input, Position foot) {
     if (full()) return;
     const std::uint8_t keys = keys_of(input);
-    if (held_.empty() || held_.back().keys != keys) held_.push_back({0, keys});
+    const auto towards = static_cast<std::int16_t>(std::max(-1, input.towards));
+    if (held_.empty() || held_.back().keys != keys || held_.back().towards != towards)
+        held_.push_back({0, keys, towards});
     ++held_.back().ticks;
     last_ = foot;
     if (++ticks_ % kTicksOfTrail == 0) way_.push_back(foot);
@@ -46,7 +48,7 @@ vicinum::Proof as_built(const level::Proof& proof) {
     vicinum::Proof out;
     out.name = proof.name;
     out.from = {proof.from.x, proof.from.y};
-    for (const level::Held& h : proof.held) out.held.emplace_back(h.ticks, h.keys);
+    for (const level::Held& h : proof.held) out.held.push_back({h.ticks, h.keys, h.towards});
     for (const Point at : proof.way) out.way.push_back({at.x, at.y});
     out.mark = proof.mark;
     return out;
@@ -79,9 +81,9 @@ Proved prove(const vicinum::Level& level, const vicinum::Proof& proof) {
                    std::find(world.touched().begin(), world.touched().end(), m.id) != world.touched().end();
         });
     };
-    for (const auto& [ticks, keys] : proof.held)
+    for (const auto& [ticks, keys, towards] : proof.held)
         for (int i = 0; i < ticks && !world.fell_out(); ++i) {
-            world.tick(input_of(keys));
+            world.tick(input_of(keys, towards));
             if (world.ticks() % level::kTicksOfWay == 0) look();
         }
     const Position end = world.foot();

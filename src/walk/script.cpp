@@ -14,7 +14,7 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
     for (int number = 1; std::getline(in, line); ++number) {
         const auto refuse = [&](const Text& what) {
             throw InputError(what, file, say("line %1", number),
-                             "A line is TICKS and any of: left right up down jump run");
+                             "A line is TICKS and any of: left right up down jump run, towards DEGREES");
         };
         if (const auto hash = line.find('#'); hash != std::string::npos) line.resize(hash);
         std::istringstream words(line);
@@ -39,7 +39,10 @@ std::vector<Step> parse_script(const std::string& text, const std::string& file)
                 step.input.jump = true;
             else if (word == "run")
                 step.input.run = true;
-            else
+            else if (word == "towards") {
+                if (!(words >> step.input.towards) || step.input.towards < 0 || step.input.towards > 359)
+                    refuse("After \"towards\" come degrees, 0 to 359");
+            } else
                 refuse(say("\"%1\" is no input", word));
         }
         steps.push_back(step);

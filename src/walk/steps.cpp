@@ -1,7 +1,9 @@
 // How the walker moves in a tick.
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
+#include "level/walker.hpp"
 #include "walk/body.hpp"
 
 namespace vic::walk {
@@ -185,6 +187,10 @@ void World::Parts::tick_above(const Input& input) {
     // The keys go by the screen: right is x more and y less, down both more.
     if (level->isometric) way = {way.x + way.y, way.y - way.x};
     if (way.LengthSquared() > 0) way.Normalize();
+    if (level->walker.ways == level::kAllWays && input.towards >= 0) {
+        const float turn = static_cast<float>(input.towards) * std::numbers::pi_v<float> / 180;
+        way = {std::cos(turn), std::sin(turn)};
+    }
     walker->SetLinearVelocity(pace(input) * way);
     on_ground = true;
     note_bumps(way);

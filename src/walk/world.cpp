@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 #include "walk/body.hpp"
 
@@ -12,9 +13,16 @@ std::uint8_t keys_of(const Input& input) {
                                      (input.jump << 4) | (input.run << 5));
 }
 
-Input input_of(unsigned keys) {
-    return {(keys & 1U) != 0, (keys & 2U) != 0,  (keys & 4U) != 0,
-            (keys & 8U) != 0, (keys & 16U) != 0, (keys & 32U) != 0};
+Input input_of(unsigned keys, int towards) {
+    return {(keys & 1U) != 0, (keys & 2U) != 0,  (keys & 4U) != 0, (keys & 8U) != 0,
+            (keys & 16U) != 0, (keys & 32U) != 0, towards};
+}
+
+int towards(Position from, Position to) {
+    constexpr double kThere = 0.1; // cells
+    const double x = to.x - from.x, y = to.y - from.y;
+    if (std::hypot(x, y) < kThere) return -1;
+    return (static_cast<int>(std::lround(std::atan2(y, x) * 180 / std::numbers::pi)) + 360) % 360;
 }
 
 World::World(const vicinum::Level& level, const std::string& mover) : parts_(std::make_unique<Parts>(level, mover)) {

@@ -20,17 +20,21 @@ struct Input {
     bool down = false; // seen from above; from the side: drops through a one-way edge, climbs and swims down
     bool jump = false; // seen from the side only
     bool run = false;
+    int towards = -1; // of a walker that goes all ways, seen from above: degrees in the level, 0 east, 90 south; below
+                      // 0: nowhere. Counts before the keys.
     bool operator==(const Input&) const = default;
 };
-// As proofs keep it: left 1, right 2, up 4, down 8, jump 16, run 32.
-std::uint8_t keys_of(const Input& input);
-Input input_of(unsigned keys);
-
 struct Position {
     double x = 0; // cells: the middle of the walker's foot
     double y = 0;
     bool operator==(const Position&) const = default;
 };
+
+// As proofs keep it: left 1, right 2, up 4, down 8, jump 16, run 32.
+std::uint8_t keys_of(const Input& input);
+Input input_of(unsigned keys, int towards = -1);
+// The degrees from one place to another; below 0 where they are nearer than a tenth of a cell.
+int towards(Position from, Position to);
 
 // Something that came to pass while one walked.
 struct Happening {
@@ -92,7 +96,7 @@ vicinum::Rect frame_around(const vicinum::Level& level, Position foot, vicinum::
 // middle.
 Position followed(const vicinum::Level& level, Position centre, Position foot);
 
-// Timed inputs: a line "TICKS [left] [right] [up] [down] [jump] [run]"; # begins a comment.
+// Timed inputs: a line "TICKS [left] [right] [up] [down] [jump] [run] [towards DEGREES]"; # begins a comment.
 struct Step {
     int ticks = 0;
     Input input;

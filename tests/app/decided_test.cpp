@@ -146,8 +146,13 @@ TEST_CASE("materials, props and drawn blockers name a collision class, and mover
     w.clickAt(field, {field->width() - 8, field->height() / 2});
     REQUIRE_SOON(field->view()->isVisible());
     QTest::qWait(QApplication::doubleClickInterval() + 20);
-    w.clickAt(field->view()->viewport(), field->view()->visualRect(field->model()->index(0, 0)).center());
-    REQUIRE_SOON(!w.card("Brine").state.contains("deep water"));
+    // While the machine is busy the list may hold a click for the end of the one that opened it.
+    const auto taken = [&] {
+        if (field->view()->isVisible())
+            w.clickAt(field->view()->viewport(), field->view()->visualRect(field->model()->index(0, 0)).center());
+        return !w.card("Brine").state.contains("deep water");
+    };
+    REQUIRE_SOON(taken());
     // Of one that was drawn.
     w.key(Qt::Key_D, Qt::ShiftModifier);
     w.drag({40, 20}, {44, 22});

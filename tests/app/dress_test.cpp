@@ -195,6 +195,19 @@ TEST_CASE("several props are changed at once in the panel, and each keeps the re
     turn->selectAll();
     QTest::keyClicks(turn, "22.5");
     QTest::keyClick(turn, Qt::Key_Return);
+    // What the field has taken is undone as any change is, without leaving the field; what is only typed is its own.
+    QTest::keyClick(turn, Qt::Key_Z, Qt::ControlModifier);
+    settle();
+    for (const level::Prop& p : w.placed()) CHECK(p.look.turn == 0);
+    QTest::keyClick(turn, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    settle();
+    for (const level::Prop& p : w.placed()) CHECK(p.look.turn == 225);
+    turn->selectAll();
+    QTest::keyClicks(turn, "9");
+    QTest::keyClick(turn, Qt::Key_Z, Qt::ControlModifier);
+    settle();
+    CHECK(turn->value() == 22.5);
+    for (const level::Prop& p : w.placed()) CHECK(p.look.turn == 225);
     w.slide("propOpacity", 60);
     auto* name = w.find<QLineEdit>("propOwnName");
     name->setFocus();

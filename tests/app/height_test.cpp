@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QListView>
 #include <QMenu>
+#include <QSpinBox>
 #include <QTest>
 #include <QToolButton>
 #include <cmath>
@@ -11,6 +12,7 @@
 
 #include "app/house_window.hpp"
 #include "app/parts/card_list.hpp"
+#include "app/parts/tokens.hpp"
 #include "app/session/choice.hpp"
 #include "app/session/kit_bodies.hpp"
 #include "app/session/merged_mass.hpp"
@@ -24,14 +26,6 @@ using namespace app_test;
 namespace {
 
 struct HeightWindow : HouseWindow {
-    level::TileId piece(const std::string& name) {
-        for (const auto& sheet : session().project().sheets)
-            if (sheet->kit)
-                for (const level::KitPiece& p : sheet->kit->pieces)
-                    if (p.name == name && p.turn == 0) return p.tile;
-        FAIL("no piece " << name);
-        return 0;
-    }
     void hold(const std::string& name, int turn = 0) {
         edit::Hand hand;
         hand.holds = edit::held::Tile{piece(name)};
@@ -99,6 +93,21 @@ TEST_CASE("a stair is closed, found, and opened where it is seen; the level is s
     w.session().setActiveLayer(w.layer_on(1, 0));
     REQUIRE_SOON(w.solid().view()->wetPlaces() > below + 1000);
     w.picture("height-soak");
+    // In the plan, too, the colour lies on the floors of the storey, and what blocks there is drawn.
+    w.key(Qt::Key_F5);
+    w.hover({16, 7});
+    CHECK(w.reading().contains("Wet: one gets here"));
+    w.hover({16, 5});
+    CHECK(w.reading().contains("Brick wall window"));
+    CHECK_FALSE(w.reading().contains("Wet"));
+    w.picture("height-soak-plan");
+    // A cell's own word would not be heard up there, and that is said.
+    const auto layers = w.level().layers;
+    w.key(Qt::Key_N);
+    w.clickCell({16, 7});
+    CHECK(w.reading().contains("lowest storey alone"));
+    CHECK(w.level().layers == layers);
+    w.key(Qt::Key_F6);
     w.key(Qt::Key_D);
     REQUIRE_SOON(w.solid().view()->wetPlaces() == 0);
 
@@ -302,4 +311,106 @@ TEST_CASE("journey: a house of one storey with a door", "[app][kit][height]") {
     w.key(Qt::Key_F6);
     REQUIRE_SOON(w.solid().view()->pieces() > 40);
     w.picture("height-hut");
+}
+
+TEST_CASE("Walk goes on as one looks: through the eyes, as the game shows it, or in the plan",
+          "[app][kit][height][walk]") {
+    HeightWindow w;
+    w.session().setLevel("pump-house");
+    w.stage("stage-lay");
+    REQUIRE_SOON(!w.session().bodies().all().empty());
+    w.key(Qt::Key_F8);
+    REQUIRE_SOON(w.solid().view()->pieces() > 200);
+    w.key(Qt::Key_6, Qt::ControlModifier);
+    REQUIRE(w.session().stage() == Stage::walk);
+    SolidStroll& stroll = w.solid().view()->stroll();
+    REQUIRE(stroll.on());
+    CHECK(w.solid().view()->isVisible());
+    CHECK(w.reading().contains("Up and Down walk"));
+    REQUIRE_SOON(stroll.walks());
+    QTest::qWait(300);
+    w.picture("walk-eyes");
+    // Nothing is painted while one walks there.
+    const auto before = w.session().levelRef();
+    w.clickAt(w.solid().view(), {500, 400});
+    CHECK(w.session().levelRef() == before);
+    // As the game shows it: to the right of the screen.
+    w.key(Qt::Key_F9);
+    REQUIRE(stroll.on());
+    CHECK(stroll.seenByGame());
+    QTest::qWait(200);
+    const auto from = stroll.foot();
+    QTest::keyPress(w.view(), Qt::Key_Up); // along the jetty, away from the eye
+    REQUIRE_SOON(stroll.foot()[2] < from[2] - 0.8);
+    QTest::keyRelease(w.view(), Qt::Key_Up);
+    QTest::qWait(100);
+    w.picture("walk-game");
+    // His body is set beside it, and a click leads back to him.
+    auto* jumps = w.find<QSpinBox>("strollJump");
+    REQUIRE(jumps->isVisible());
+    CHECK_FALSE(w.find<QWidget>("walkPanel")->isVisible());
+    type(jumps, "150");
+    CHECK(w.level().walker.upright.jump == 150);
+    w.clickAt(w.solid().view(), {300, 400});
+    CHECK(w.view()->hasFocus());
+    w.click("strollAgain");
+    REQUIRE(stroll.on());
+    REQUIRE_SOON(stroll.walks());
+    CHECK(stroll.foot()[2] > from[2] - 0.5);
+    // In the plan it is the page that the parcel is played in.
+    w.key(Qt::Key_F5);
+    CHECK_FALSE(stroll.on());
+    REQUIRE_SOON(w.find<QWidget>("parcelView")->isVisible());
+    w.key(Qt::Key_F8);
+    REQUIRE(stroll.on());
+    w.key(Qt::Key_Escape);
+    CHECK_FALSE(stroll.on());
+    CHECK(w.session().stage() == Stage::lay);
+    CHECK(w.solid().looks() == SolidSwitch::Look::through);
+}
+
+TEST_CASE("flat art is looked at standing, where there is no kit, too; a level is cut where one looks into it",
+          "[app][height]") {
+    Window demo;
+    demo.session().setLevel("brine-pans");
+    demo.stage("stage-lay");
+    auto* none = demo.find<SolidSwitch>("solidSwitch");
+    CHECK_FALSE(none->isVisible());
+    demo.key(Qt::Key_F6);
+    CHECK(none->isVisible());
+    REQUIRE_SOON(none->view() && none->view()->cards() > 0);
+    demo.picture("height-no-kit");
+    demo.key(Qt::Key_J, Qt::AltModifier);
+    REQUIRE_SOON(none->view()->stroll().walks()); // on flat ground
+    demo.key(Qt::Key_Escape);
+    demo.key(Qt::Key_F5);
+    CHECK_FALSE(none->isVisible());
+    demo.session().setLevel("pump-cellar"); // from the side
+    demo.key(Qt::Key_F6);
+    CHECK(none->looks() == SolidSwitch::Look::plan);
+
+    HeightWindow w;
+    w.session().setLevel("pump-house");
+    w.stage("stage-lay");
+    REQUIRE_SOON(!w.session().bodies().all().empty());
+    w.session().setActiveLayer(w.layer_on(1, 0));
+    w.key(Qt::Key_F6);
+    REQUIRE_SOON(w.solid().view()->pieces() > 200);
+    const QImage whole = w.solid().view()->grabFramebuffer();
+    w.slide("solidSection", 55);
+    settle();
+    const QImage cut = w.solid().view()->grabFramebuffer();
+    CHECK(cut != whole);
+    // What is cut through shows in ink.
+    const QColor ink = tokensOf(w.solid().view()).ink;
+    const auto inked = [&](const QImage& image) {
+        int out = 0;
+        for (int y = 0; y < image.height(); ++y)
+            for (int x = 0; x < image.width(); ++x) out += QColor(image.pixel(x, y)) == ink ? 1 : 0;
+        return out;
+    };
+    CHECK(inked(cut) > inked(whole) + 500);
+    w.picture("height-section");
+    w.slide("solidSection", 0);
+    CHECK(w.solid().view()->grabFramebuffer() == whole);
 }

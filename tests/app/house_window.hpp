@@ -2,6 +2,7 @@
 #pragma once
 
 #include <filesystem>
+#include <string>
 
 #include "app/solid/solid_switch.hpp"
 #include "app/solid/solid_view.hpp"
@@ -16,6 +17,14 @@ struct HouseWindow : Window {
         window->openProject(QString::fromStdString((folder / "pump-house").string()));
         settle();
         REQUIRE(session().isOpen());
+    }
+    level::TileId piece(const std::string& name) {
+        for (const auto& sheet : session().project().sheets)
+            if (sheet->kit)
+                for (const level::KitPiece& p : sheet->kit->pieces)
+                    if (p.name == name && p.turn == 0) return p.tile;
+        FAIL("no piece " << name);
+        return 0;
     }
     SolidSwitch& solid() { return *find<SolidSwitch>("solidSwitch"); }
 };

@@ -349,10 +349,10 @@ TEST_CASE("a house is painted in plan and aslant with the same tools, storey upo
     settle();
     // The sun: its hour is said beside it.
     REQUIRE(w.find<QSlider>("sunHour")->isVisible());
-    const double hour = solid.view()->sun().hour;
+    const int minute = solid.view()->light().minute;
     w.slide("sunHour", 36);
-    CHECK(solid.view()->sun().hour == 9);
-    CHECK(hour != 9);
+    CHECK(solid.view()->light().minute == 9 * 60);
+    CHECK(minute != 9 * 60);
     w.key(Qt::Key_F5);
     CHECK_FALSE(solid.view()->isVisible());
     CHECK_FALSE(w.find<QSlider>("sunHour")->isVisible());

@@ -175,6 +175,57 @@ TEST_CASE("one walks while one paints: what is laid under his feet holds him", "
     CHECK_FALSE(live.on());
 }
 
+TEST_CASE("of all ways he goes where the mouse is held, and in the level where the pointer is while Space is held",
+          "[app][walk][try]") {
+    Window w;
+    auto* view = walking(w, "brine-pans");
+    const auto built = [&] { return view->isLoaded() && view->level().walker.ways == level::kAllWays; };
+    w.click("walkerMore");
+    w.choose("walkerWays", "all");
+    CHECK(w.level().walker.ways == level::kAllWays);
+    REQUIRE_SOON(built());
+    view->setRunning(false);
+    CHECK(w.reading().contains("Hold the mouse"));
+    w.picture("look-ways");
+    const auto size = w.level().cell;
+    const vicinum::Vec frame = view->level().frame;
+    const int zoom = std::max(1, std::min(view->width() / frame.x, view->height() / frame.y));
+    const walk::Position from = view->world().foot();
+    const vicinum::Rect shown = walk::frame_around(view->level(), from, frame);
+    const walk::Position goal{from.x + 2.5, from.y + 1};
+    const QPoint corner((view->width() - frame.x * zoom) / 2, (view->height() - frame.y * zoom) / 2);
+    const QPoint at = corner + QPoint(static_cast<int>((goal.x * size.w - shown.x) * zoom),
+                                      static_cast<int>((goal.y * size.h - shown.y) * zoom));
+    QTest::mousePress(view, Qt::LeftButton, {}, at);
+    for (int i = 0; i < 3; ++i) view->step(); // later the frame follows, and where it is held is another place
+    CHECK(walk::towards(from, view->world().foot()) == Approx(walk::towards(from, goal)).margin(2));
+    for (int i = 0; i < 17; ++i) view->step();
+    QTest::mouseRelease(view, Qt::LeftButton, {}, at);
+    const walk::Position then = view->world().foot();
+    CHECK(std::hypot(then.x - from.x, then.y - from.y) > 1);
+    for (int i = 0; i < 10; ++i) view->step(); // nobody leads him now
+    CHECK(view->world().foot() == then);
+    w.click("proofKeep");
+    REQUIRE(w.level().proofs.size() == 1);
+    CHECK(w.level().proofs[0].held.front().towards == walk::towards(from, goal));
+
+    w.stage("stage-lay");
+    const Point cell{static_cast<int>(from.x), static_cast<int>(from.y) - 1};
+    w.view()->setCamera(2, {from.x * size.w, from.y * size.h});
+    w.hover(cell);
+    w.key(Qt::Key_J, Qt::AltModifier);
+    LiveTry& live = w.view()->liveTry();
+    REQUIRE_SOON(live.walks());
+    const walk::Position begun = live.foot();
+    w.hover(cell + Point{2, 1});
+    for (int i = 0; i < 10; ++i) live.step();
+    CHECK(live.foot() == begun);
+    QTest::keyPress(w.view(), Qt::Key_Space);
+    for (int i = 0; i < 10; ++i) live.step();
+    QTest::keyRelease(w.view(), Qt::Key_Space);
+    CHECK(walk::towards(begun, live.foot()) == Approx(26.6).margin(3));
+}
+
 TEST_CASE("probes are set at the pointer, tested by the check, and taken away", "[app][bound][try]") {
     Window w;
     w.session().setLevel("pump-cellar");

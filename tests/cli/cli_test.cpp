@@ -1,9 +1,12 @@
 // The headless command's contract: results as JSON on standard output alone, and the exit codes.
 #include <sys/wait.h>
 
+#include <array>
+
 #include <catch2/catch.hpp>
 #include <cstdio>
 #include <nlohmann/json.hpp>
+#include <set>
 
 #include "base/files.hpp"
 #include "sheet/png.hpp"
@@ -198,6 +201,36 @@ TEST_CASE("a project is made, built, verified, walked and drawn from a script", 
     CHECK(run("render --json " + project + " --level lower-works --out " + picture + " --scale 2").json()["width"] ==
           40 * 32);
     CHECK(sheet::read_png(picture).size() == Size{40 * 32, 30 * 32});
+}
+
+TEST_CASE("a level is drawn in three dimensions without a display", "[cli][render]") {
+    make::Folder dir;
+    const std::string project = (fs::path(SOURCE_DIR) / "demo/pump-house").string();
+    const auto drawn = [&](const std::string& how) {
+        const std::string file = (dir / "level.png").string();
+        const Ran r = run("render --json " + project + " --level pump-house --out " + file + " --size 480x300 " + how);
+        INFO(r.out);
+        REQUIRE(r.code == 0);
+        CHECK(r.json()["width"] == 480);
+        Image image = sheet::read_png(file);
+        REQUIRE(image.size() == Size{480, 300});
+        std::set<std::array<std::uint8_t, 3>> colours;
+        for (const Rgba& p : image.pixels()) colours.insert({p.r, p.g, p.b});
+        CHECK(colours.size() > 200); // bricks, planks and shadows
+        return image;
+    };
+    const Image aslant = drawn("--look aslant");
+    CHECK(drawn("--look aslant") == aslant);
+    CHECK_FALSE(drawn("--look aslant --turn 90") == aslant);
+    CHECK_FALSE(drawn("--look aslant --storey 0") == aslant); // without the roof
+    CHECK_FALSE(drawn("--look front") == aslant);
+    CHECK_FALSE(drawn("--look through") == aslant);
+    CHECK_FALSE(drawn("--look game") == aslant);
+    CHECK(run("render " + project + " --level pump-house --out x.png --look aslant --size 0x9").code == 3);
+    CHECK(run("render " + project + " --level pump-house --out x.png --look sideways").code == 2);
+    const std::string flat = (fs::path(SOURCE_DIR) / "demo/pell-saltern").string();
+    CHECK(run("render " + flat + " --level pump-cellar --out x.png --look aslant").code == 3); // from the side
+    CHECK(run("render " + flat + " --level brine-pans --out " + (dir / "b.png").string() + " --look aslant").code == 0);
 }
 
 TEST_CASE("errors of severity error end with 1", "[cli]") {

@@ -13,10 +13,10 @@ namespace fs = std::filesystem;
 
 namespace {
 
-const std::map<std::string, int> kFloors{{"base", 1},   {"level", 2},    {"sheet", 2}, {"join", 2},    {"outline", 2},
-                                         {"plan", 2},   {"kit", 2},      {"scene", 3}, {"picture", 3}, {"store", 3},
-                                         {"parcel", 3}, {"findings", 3}, {"walk", 3},  {"plant", 3},   {"edit", 4},
-                                         {"mass", 4},   {"upright", 4},  {"app", 5},   {"cli", 5},     {"player", 5}};
+const std::map<std::string, int> kFloors{
+    {"base", 1},  {"level", 2},   {"sheet", 2},   {"join", 2},   {"outline", 2},  {"plan", 2}, {"kit", 2},
+    {"scene", 3}, {"picture", 3}, {"store", 3},   {"parcel", 3}, {"findings", 3}, {"walk", 3}, {"plant", 3},
+    {"edit", 4},  {"mass", 4},    {"upright", 4}, {"render", 4}, {"app", 5},      {"cli", 5},  {"player", 5}};
 
 std::map<std::string, std::set<std::string>> uses() {
     std::map<std::string, std::set<std::string>> out;

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "base/error.hpp"
+#include "edit/blocking.hpp"
 #include "edit/sheets.hpp"
 #include "join/mask.hpp"
 #include "join/resolve.hpp"
@@ -91,6 +92,7 @@ TEST_CASE("numbers are masks, whichever way they are counted", "[edit][kits]") {
     Codes codes;
     codes.corners = true;
     codes.bit_of_side = {0, 2, 4, 6};
+    codes.bit_of_corner = corner_bits(codes.bit_of_side);
     for (int number = 0; number < 256; ++number)
         CHECK(edit::mask_of(codes, number) == join::canonical(static_cast<join::Mask>(number), level::JoinKind::full));
     for (const auto& way : ways_of_counting(true)) {
@@ -102,9 +104,11 @@ TEST_CASE("numbers are masks, whichever way they are counted", "[edit][kits]") {
     }
     // Row by row: 0 1 2 above, 3 4 beside, 5 6 7 below.
     codes.bit_of_side = {1, 4, 6, 3};
+    codes.bit_of_corner = corner_bits(codes.bit_of_side);
     CHECK(edit::mask_of(codes, 1 << 1 | 1 << 4 | 1 << 2) == (join::kN | join::kE | join::kNE));
     // Sides first, then the corners, the other way round.
     codes.bit_of_side = {0, 3, 2, 1};
+    codes.bit_of_corner = corner_bits(codes.bit_of_side);
     CHECK(edit::mask_of(codes, 1 << 0 | 1 << 1 | 1 << 4) == (join::kN | join::kW | join::kNW));
 }
 
@@ -132,6 +136,45 @@ TEST_CASE("walls by their numbers make a material that meets as they couple", "[
                 for (const level::Tile& t : taken.sheet().tiles)
                     if (t.id == p.tile) CHECK((t.shape != level::TileShape::none) == p.name.starts_with("wall"));
         }
+}
+
+TEST_CASE("seen from above a piece blocks where a body would run into it", "[edit][kits]") {
+    Kit kit;
+    kit.first_bit = -1;
+    for (const unsigned sides : {0U, 1U, 5U, 3U, 11U, 15U}) kit.wall("Wall " + std::to_string(sides) + "x", sides);
+    kit.floors(1);
+    // Two jambs below a lintel; a rail between posts; a bar across that one walks under.
+    kit.put("Gate", {-0.1, 0, -1}, {0.1, 3, -0.5});
+    kit.add(kit.bodies.back().mesh, {-0.1, 0, 0.5}, {0.1, 3, 1});
+    kit.add(kit.bodies.back().mesh, {-0.1, 2.1, -0.5}, {0.1, 3, 0.5});
+    kit.put("Rail", {-0.1, 0.8, -1}, {0.1, 1, 1});
+    kit.put("Long", {-2, 0, 0.5}, {2, 3, 1});
+    const Taken taken(kit);
+    const auto tile = [&](const std::string& name, int turn = 0) {
+        for (const level::KitPiece& p : taken.sheet().kit->pieces)
+            for (const level::Tile& t : taken.sheet().tiles)
+                if (t.id == p.tile && p.name == name && p.turn == turn) return t;
+        FAIL("no piece " << name);
+        return level::Tile{};
+    };
+    const auto blocks = [](const level::Tile& t, int x, int y) { // in 1/32 of the piece
+        return level::covers(t.shape == level::TileShape::drawn ? t.polygons : level::polygons_of(t.shape), {x, y});
+    };
+    CHECK_FALSE(blocks(tile("Gate"), 16, 17));
+    CHECK(blocks(tile("Gate"), 16, 5));
+    CHECK(blocks(tile("Gate"), 16, 29));
+    CHECK_FALSE(blocks(tile("Gate"), 5, 5));
+    // Told to block as drawn once more, it stays so.
+    level::Tile again = tile("Gate");
+    edit::give(taken.put.project, again, edit::Blocking::as_drawn);
+    CHECK(again == tile("Gate"));
+    CHECK(blocks(tile("Rail"), 16, 17));
+    CHECK(tile("Floor a").shape == level::TileShape::none);
+    // Of two cells, and as it is turned: along its southern side, then its western one.
+    CHECK(blocks(tile("Long"), 5, 29));
+    CHECK_FALSE(blocks(tile("Long"), 5, 5));
+    CHECK(blocks(tile("Long", 1), 3, 5));
+    CHECK_FALSE(blocks(tile("Long", 1), 29, 5));
 }
 
 TEST_CASE("six walls without numbers serve all sixteen cases by quarter turns", "[edit][kits]") {

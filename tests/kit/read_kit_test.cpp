@@ -34,6 +34,44 @@ TEST_CASE("walls that are numbered by their neighbours are read, whatever the co
         }
 }
 
+TEST_CASE("which bits are corners is told by the meshes, whatever comes first", "[kit][read-kit]") {
+    // Numbered by sides, then corners, these from any of them either way round: dykes whose corners are filled in.
+    const std::array<int, 4> sides{0, 1, 2, 3};
+    for (int first = 0; first < 4; ++first)
+        for (const int step : {1, 3}) {
+            std::array<int, 4> corners{};
+            for (int i = 0; i < 4; ++i) corners[static_cast<std::size_t>(i)] = 4 + (first + step * i) % 4;
+            Kit kit;
+            const double t = kit.thick / 2, h = kit.width / 2;
+            for (int mask = 0; mask < 256; ++mask) { // sides in bits 0 .. 3, corners from the north-east in 4 .. 7
+                int number = mask & 15;
+                bool all = true;
+                for (int corner = 0; corner < 4; ++corner) {
+                    const bool there = (mask >> (4 + corner) & 1) != 0;
+                    all = all && (!there || ((mask >> corner & 1) && (mask >> ((corner + 1) % 4) & 1)));
+                    if (there) number |= 1 << corners[static_cast<std::size_t>(corner)];
+                }
+                if (!all) continue; // a corner counts between sides that meet
+                kit.wall("dyke_" + std::to_string(number), static_cast<unsigned>(mask) & 15U);
+                Mesh& mesh = kit.bodies.back().mesh;
+                const double x[] = {t, t, -h, -h}, z[] = {-h, t, t, -h};
+                for (std::size_t corner = 0; corner < 4; ++corner)
+                    if (mask >> (4 + corner) & 1)
+                        kit.add(mesh, {x[corner], 0, z[corner]}, {x[corner] + h - t, kit.height, z[corner] + h - t});
+            }
+            REQUIRE(kit.bodies.size() == 47);
+            const KitReading read = read_kit(kit.bodies);
+            REQUIRE(read.codes.size() == 1);
+            CHECK(read.codes[0].taken);
+            CHECK(read.codes[0].corners);
+            CHECK(read.codes[0].bit_of_side == sides);
+            REQUIRE(read.codes[0].bit_of_corner);
+            CHECK(*read.codes[0].bit_of_corner == corners);
+            CHECK(read.codes[0].corners_of > 20);
+            CHECK(read.codes[0].corners_agree == read.codes[0].corners_of);
+        }
+}
+
 TEST_CASE("a floor that floats, a roof that sticks out and a stair of two storeys are told", "[kit][read-kit]") {
     Kit kit;
     kit.first_bit = -1;

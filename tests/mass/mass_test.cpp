@@ -76,7 +76,7 @@ bool inside(const mass::Mass& mass, double x, double y, double z) {
     for (const mass::Slab& slab : mass.slabs) {
         if (y < slab.from || y > slab.to) continue;
         bool in = false;
-        for (const outline::Outline& o : slab.outlines)
+        for (const outline::Outline& o : *slab.outlines)
             for (std::size_t i = 0; i < o.points.size(); ++i) {
                 const Point a = o.points[i], b = o.points[(i + 1) % o.points.size()];
                 if ((a.y > z) != (b.y > z) && x < a.x + (z - a.y) * (b.x - a.x) / (b.y - a.y)) in = !in;
@@ -155,10 +155,26 @@ TEST_CASE("faces between pieces that touch are gone", "[mass]") {
     REQUIRE(mass.slabs.size() == 1);
     CHECK(mass.slabs[0].from == 0);
     CHECK(mass.slabs[0].to == 96);
-    REQUIRE(mass.slabs[0].outlines.size() == 1);
-    CHECK(mass.slabs[0].outlines[0].points.size() == 4);
+    REQUIRE(mass.slabs[0].outlines->size() == 1);
+    CHECK(mass.slabs[0].outlines->front().points.size() == 4);
     // A box: two triangles for each of its sides.
     CHECK(mass::shell_of(mass).triangles.size() == 12);
+}
+
+TEST_CASE("a wall is not cut where something else begins or ends at that height", "[mass]") {
+    House house;
+    for (int x = 2; x < 6; ++x) house.lay({x, 4}, "Wall 5x", 1);
+    const auto shell = [&] {
+        return mass::shell_of(mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits)));
+    };
+    const int alone = shell().polygons;
+    CHECK(alone == 6);
+    house.lay({9, 8}, "Lean-to"); // half as high, and far away
+    const mass::Mass mass = mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits));
+    CHECK(mass.slabs.size() == 2);
+    CHECK(mass::walls_of(mass).size() == 2);
+    CHECK(shell().polygons == 2 * alone);
+    CHECK(open_sides(shell()) == 0);
 }
 
 TEST_CASE("a piece whose mesh is not closed is told, and the rest stands", "[mass]") {
@@ -192,7 +208,7 @@ TEST_CASE("a corner far away does not make a piece as large as the land", "[mass
     house.kits = {kit};
     const mass::Mass mass = mass::merged(placed_in(house), house.kits, scene::Storeys(house.kits));
     for (const mass::Slab& slab : mass.slabs)
-        for (const outline::Outline& o : slab.outlines)
+        for (const outline::Outline& o : *slab.outlines)
             for (const Point p : o.points) CHECK((std::abs(p.x) < (1 << 15) && std::abs(p.y) < (1 << 15)));
 }
 

@@ -152,6 +152,7 @@ TEST_CASE("with any shapes, re-traced chunks equal a trace from the start", "[fo
     make::Random random(34);
     Patch f = random_field(random, {180, 140});
     Trace live = trace(f.size, f.source());
+    Trace fine = trace(f.size, f.source(), Grain::fine);
     for (int round = 0; round < 200; ++round) {
         const Box box = intersection({random.below(180), random.below(140), 1 + random.below(6), 1 + random.below(6)},
                                      box_of(f.size));
@@ -161,8 +162,13 @@ TEST_CASE("with any shapes, re-traced chunks equal a trace from the start", "[fo
                     random.flip(0.3) ? kForm | static_cast<SolidCode>(random.below(28)) << 8
                     : random.flip()  ? 1
                                      : 0;
-        retrace(live, f.source(), {box});
+        const Trace before = live;
+        const bool differs = retrace(live, f.source(), {box});
+        CHECK(differs == !(live == before));
+        retrace(fine, f.source(), {box});
         if (round % 20 != 0) continue;
+        REQUIRE(fine == trace(f.size, f.source(), Grain::fine));
+        REQUIRE(outlines(fine) == outlines(live)); // however large the parts are
         const Trace fresh = trace(f.size, f.source());
         REQUIRE(live == fresh);
         REQUIRE(outlines(live) == outlines(fresh));

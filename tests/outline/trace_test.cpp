@@ -129,6 +129,7 @@ TEST_CASE("re-traced chunks equal a trace from the start", "[trace]") {
     make::Random random(33);
     Patch f = random_field(random, {200, 150}, 0.5, true);
     Trace live = trace(f.size, f.source());
+    Trace fine = trace(f.size, f.source(), Grain::fine);
     for (int round = 0; round < 400; ++round) {
         const Box box{random.below(200), random.below(150), 1 + random.below(8), 1 + random.below(8)};
         const Box inside = intersection(box, box_of(f.size));
@@ -138,7 +139,11 @@ TEST_CASE("re-traced chunks equal a trace from the start", "[trace]") {
                                                                                         : random.flip(0.2) ? 16
                                                                                                            : 0);
         retrace(live, f.source(), {box});
+        retrace(fine, f.source(), {box});
         if (round % 20 == 0) {
+            REQUIRE(fine == trace(f.size, f.source(), Grain::fine));
+            REQUIRE(outlines(fine) == outlines(live));
+            REQUIRE(one_way_edges(fine) == one_way_edges(live));
             const Trace fresh = trace(f.size, f.source());
             REQUIRE(live == fresh);
             REQUIRE(outlines(live) == outlines(fresh));

@@ -3,8 +3,11 @@
 #include <catch2/catch.hpp>
 #include <thread>
 
+#include "base/parallel.hpp"
 #include "edit/stroke.hpp"
 #include "findings/check.hpp"
+#include "kit/made_house.hpp"
+#include "mass/merge.hpp"
 #include "parcel/build.hpp"
 #include "sheet/read_cut.hpp"
 #include "store/project_files.hpp"
@@ -81,4 +84,29 @@ TEST_CASE("a large picture is read in two threads as in one", "[snapshots]") {
         CHECK(again.best->confidence == first.best->confidence);
         CHECK(again.blank == first.blank);
     }
+}
+
+TEST_CASE("pieces are merged in several threads as in one, also where only some changed", "[snapshots]") {
+    kit_test::House house;
+    make::Random random(4);
+    const char* const names[] = {"Wall 0x", "Wall 5x", "Wall 11x", "Hall", "Lean-to"};
+    level::Level level = level::make_level(house.project, "Wide", {40, 30}, {16, 16}, level::View::from_above);
+    house.level = level;
+    for (int y = 1; y < 29; ++y)
+        for (int x = 2; x < 38; ++x)
+            if (random.flip(0.3)) house.lay({x, y}, names[random.below(5)], random.below(8));
+    const scene::Storeys storeys(house.kits);
+    const auto placed = [&] { return scene::placed_in(house.project, house.level, house.kits, level::kMostStorey); };
+    mass::Merger merger;
+    REQUIRE(merger.update(placed(), house.kits, storeys).pieces > 200);
+    house.lay({20, 15}, "Wall 5x", 1);
+    house.lay({9, 9}, "Lean-to", 2);
+    const mass::Mass several = merger.update(placed(), house.kits, storeys);
+    const WithWorkers one(1);
+    const mass::Mass alone = mass::merged(placed(), house.kits, storeys);
+    REQUIRE(several.slabs.size() == alone.slabs.size());
+    for (std::size_t i = 0; i < alone.slabs.size(); ++i) CHECK(*several.slabs[i].outlines == *alone.slabs[i].outlines);
+    REQUIRE(several.levels.size() == alone.levels.size());
+    for (std::size_t i = 0; i < alone.levels.size(); ++i)
+        CHECK(*several.levels[i].outlines == *alone.levels[i].outlines);
 }

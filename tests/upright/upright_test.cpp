@@ -1,5 +1,7 @@
 // Walking in height: places against what is filled there, findings of a house made wrong, walkers in Bullet.
+#include <array>
 #include <cstdlib>
+#include <map>
 
 #include "mass/shell.hpp"
 #include "support/make.hpp"
@@ -17,7 +19,7 @@ bool filled(const mass::Mass& mass, double x, double y, double height) {
     for (const mass::Slab& slab : mass.slabs) {
         if (height <= slab.from || height >= slab.to) continue;
         bool in = false;
-        for (const outline::Outline& o : slab.outlines)
+        for (const outline::Outline& o : *slab.outlines)
             for (std::size_t i = 0, k = o.points.size() - 1; i < o.points.size(); k = i++) {
                 const Point a = o.points[i], b = o.points[k];
                 if ((a.y > y) != (b.y > y) && x < a.x + (y - a.y) * (b.x - a.x) / double(b.y - a.y)) in = !in;
@@ -219,6 +221,7 @@ TEST_CASE("a walker of any size is looked at, and nothing hangs", "[upright]") {
 TEST_CASE("what a piece blocks can be another: box, hull, ramp, another piece, nothing", "[upright][kit]") {
     Tower tower;
     const std::int64_t cell = 64 * 64;
+    int aslant = 0;
     const auto volume = [&](const std::string& name, level::PieceBlocks blocks, const std::string& as = {}) {
         level::Level level = level::make_level(tower.project, "One", {4, 4}, {16, 16}, level::View::from_above);
         level::LayerId layer = 0;
@@ -235,18 +238,73 @@ TEST_CASE("what a piece blocks can be another: box, hull, ramp, another piece, n
         const mass::Mass mass =
             mass::merged(scene::placed_in(tower.project, level, kits, 9), kits, scene::Storeys(kits));
         CHECK(mass.open == 0);
-        return mass::volume2(mass) / 2;
+        CHECK(mass.pieces == (blocks == level::PieceBlocks::nothing ? 0 : 1));
+        // By the shell, which is closed: its volume by its triangles.
+        std::int64_t six = 0;
+        std::map<std::pair<std::uint32_t, std::uint32_t>, int> sides;
+        const mass::Shell shell = mass::shell_of(mass);
+        for (const auto& t : shell.triangles) {
+            std::array<std::array<std::int64_t, 3>, 3> p{};
+            for (std::size_t k = 0; k < 3; ++k) {
+                for (std::size_t axis = 0; axis < 3; ++axis) p[k][axis] = shell.points[t.corners[k]][axis];
+                const std::uint32_t from = t.corners[k], to = t.corners[(k + 1) % 3];
+                sides[std::minmax(from, to)] += from < to ? 1 : -1;
+            }
+            six += p[0][0] * (p[1][1] * p[2][2] - p[1][2] * p[2][1]) +
+                   p[0][1] * (p[1][2] * p[2][0] - p[1][0] * p[2][2]) +
+                   p[0][2] * (p[1][0] * p[2][1] - p[1][1] * p[2][0]);
+        }
+        for (const auto& [side, count] : sides) CHECK(count == 0);
+        aslant = static_cast<int>(mass.bodies.size());
+        return six / 6;
     };
     using level::PieceBlocks;
     CHECK(volume("Post", PieceBlocks::mesh) == 16 * 16 * 96);
     CHECK(volume("Post", PieceBlocks::nothing) == 0);
     CHECK(volume("Post", PieceBlocks::another, "Wall") == cell * 96);
     CHECK(volume("Stair", PieceBlocks::box) == 2 * cell * 96);
-    // Half of its box, and by no more than a step's half off.
+    CHECK(aslant == 0);
+    // Half of its box: a ramp has no steps.
     const std::int64_t ramp = volume("Stair", PieceBlocks::ramp), hull = volume("Stair", PieceBlocks::hull);
-    CHECK(std::abs(ramp - cell * 96) < cell * 96 / 12);
+    CHECK(aslant == 1);
+    CHECK(ramp == cell * 96);
+    // What is upright all round is merged with the rest, though it is a hull.
+    CHECK(volume("Post", PieceBlocks::hull) == 16 * 16 * 96);
+    CHECK(aslant == 0);
     CHECK(hull > ramp);
     CHECK(hull < 2 * cell * 96 * 6 / 10);
+}
+
+TEST_CASE("a ramp is smooth, and one walks up it where it is not too steep", "[upright][kit]") {
+    Tower tower;
+    scene::LoadedKit kit = *tower.kit;
+    kit.blocking[kit.piece_of.at(tower.tile("Stair"))] = {level::PieceBlocks::ramp, 0, {}};
+    tower.kits = {std::make_shared<const scene::LoadedKit>(std::move(kit))};
+    // Sent up it from its foot, for five seconds: how high it gets, and the highest step on the way.
+    const auto climb = [&](const upright::Survey& survey) {
+        const upright::Terrain terrain(mass::shell_of(survey.mass), survey.plain, survey.metres);
+        upright::Stroll walker(terrain, tower.level.walker.upright, {4.5, 0, 6.7});
+        double high = 0, step = 0, before = 0;
+        for (int tick = 0; tick < 300; ++tick) {
+            walker.step(0, -1, false);
+            const double now = walker.foot()[1];
+            if (now > 0.2 && now < 1.3) step = std::max(step, now - before);
+            high = std::max(high, now);
+            before = now;
+        }
+        return std::pair(high, step);
+    };
+    const upright::Survey survey = tower.survey();
+    REQUIRE(survey.mass.bodies.size() == 1);
+    CHECK(survey.mass.bodies[0]->slope == 37); // three metres over four
+    CHECK(tower.snags().empty());
+    const auto [high, step] = climb(survey);
+    CHECK(high > 1.4);
+    CHECK(step < 0.05);
+    // Who does not get up so much is told, and stays below.
+    tower.level.walker.upright.slope = 30;
+    CHECK(kinds(tower.snags()) == std::vector{Snag::Kind::mark, Snag::Kind::steep});
+    CHECK(climb(tower.survey()).first < 0.7);
 }
 
 TEST_CASE("walkers among what is merged neither fall through nor get stuck, and get where soaking says", "[upright]") {

@@ -182,6 +182,35 @@ TEST_CASE("of four ways one goes at most one at a time, and a foot that is less 
     CHECK(foot_of(level) == Size{48, 16});
 }
 
+TEST_CASE("of all ways one is led to any place, and what was done so holds as a proof", "[walk][moving]") {
+    const auto angle = GENERATE(0, 17, 63, 90, 141, 200, 270, 333, 359);
+    Hall hall(std::vector<std::string>(12, std::string(12, ' ')), level::View::from_above);
+    hall.change([](level::Level& l) { l.walker.ways = level::kAllWays; });
+    const vicinum::Level bones = hall.bones();
+    World world(bones);
+    world.place({6, 6});
+    const double turn = angle * 3.14159265358979 / 180;
+    const Position goal{6 + 4 * std::cos(turn), 6 + 4 * std::sin(turn)};
+    CHECK(towards({6, 6}, goal) == angle);
+    Recorder recorder({6, 6});
+    int ticks = 0;
+    while (towards(world.foot(), goal) >= 0 && ticks < 100) {
+        Input in;
+        in.left = true; // counts for nothing beside it
+        in.towards = towards(world.foot(), goal);
+        world.tick(in);
+        recorder.note(in, world.foot());
+        ++ticks;
+    }
+    CHECK(std::hypot(world.foot().x - goal.x, world.foot().y - goal.y) < 0.1);
+    CHECK(ticks == Approx(4 / hall.small.level().walker.speed * kTicks).margin(2)); // as straight as can be
+    const level::Proof proof = recorder.proof("There", {});
+    CHECK(prove(bones, as_built(proof)).holds);
+    // Of eight ways it is not led.
+    hall.change([](level::Level& l) { l.walker.ways = 8; });
+    CHECK_FALSE(prove(hall.bones(), as_built(proof)).holds);
+}
+
 TEST_CASE("a mover passes the classes that do not stop it, and nothing else", "[walk][movers]") {
     Hall hall({"            ", "            ", "            ", "            ", "            ", "            ",
                "            ", "############"});
@@ -267,12 +296,12 @@ TEST_CASE("areas, movers, the walker's ways, probes and proofs come back from th
         l.walker.least_jump = 1.5;
         l.walker.gravity = 30;
         l.walker.grace_edge = 120;
-        l.walker.ways = 4;
+        l.walker.ways = GENERATE(4, level::kAllWays);
         l.walker.foot = 20;
         l.walker.slack = {64, 32};
         l.walker.mover = "Shots";
         l.probes = {{1, {100, 448}, true}, {2, {300, 448}, false}};
-        l.proofs = {{1, "To Exit", {128, 448}, {{30, 2}, {12, 18}}, {{200, 448}, {260, 420}}, "Exit"}};
+        l.proofs = {{1, "To Exit", {128, 448}, {{30, 2}, {12, 18}, {7, 0, 271}}, {{200, 448}, {260, 420}}, "Exit"}};
     });
     make::Folder dir;
     store::save(hall.small.project, dir.path());

@@ -282,17 +282,22 @@ TEST_CASE("the frame follows and stays inside the level", "[walk]") {
 }
 
 TEST_CASE("scripts are timed inputs, and wrong lines are named", "[walk]") {
-    const auto steps = parse_script("# a try\n30\n 12 right jump # over\n\n5 left up down\n", "a.walk");
-    REQUIRE(steps.size() == 3);
+    const auto steps = parse_script("# a try\n30\n 12 right jump # over\n\n5 left up down\n9 run towards 45\n", "a.walk");
+    REQUIRE(steps.size() == 4);
     CHECK(steps[0].ticks == 30);
     CHECK(steps[1].input.jump);
     CHECK(steps[1].input.right);
     CHECK(steps[2].input.up);
+    CHECK(steps[2].input.towards < 0);
+    CHECK(steps[3].input.towards == 45);
     for (const auto& [text, line] : {std::pair{"30\nxx right\n", "line 2"},
                                      {"12 fly\n", "line 1"},
                                      {"-3 left\n", "line 1"},
                                      {"1\n2\n99999999 left\n", "line 3"},
-                                     {"300000\n", "line 1"}}) {
+                                     {"300000\n", "line 1"},
+                                     {"5 towards\n", "line 1"},
+                                     {"5\n5 towards 360\n", "line 2"},
+                                     {"5 towards left\n", "line 1"}}) {
         try {
             parse_script(text, "a.walk");
             FAIL(text);

@@ -82,7 +82,7 @@ void DecidedMenu::addOwnWords(QMenu& menu, Point cell) {
 void DecidedMenu::open(Point cell) {
     if (!session_.level()) return;
     const level::Project& project = session_.project();
-    const edit::Decided decided = edit::decided_at(project, *session_.level(), cell);
+    const edit::Decided decided = edit::decided_at(project, session_.onStorey(*session_.level()), cell);
     auto* menu = new QMenu(&view_);
     menu->setObjectName("decidedMenu");
     menu->setAttribute(Qt::WA_DeleteOnClose);
@@ -122,7 +122,7 @@ void DecidedMenu::open(Point cell) {
                                                   true);
                     session_.applyLevel(tr("Take a blocker away"), edit::without_free_blocker(*session_.level(), hit));
                 });
-    addOwnWords(*menu, cell);
+    if (!session_.activeLayer() || session_.activeLayer()->storey == 0) addOwnWords(*menu, cell);
     if (decided.thing) {
         menu->addSeparator();
         connect(menu->addAction(tr("Show it under Used here")), &QAction::triggered, this,

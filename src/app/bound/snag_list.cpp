@@ -37,6 +37,8 @@ QString titleOf(const upright::Snag& snag) {
             return SnagList::tr("Too narrow");
         case Kind::high:
             return SnagList::tr("Too high a step");
+        case Kind::steep:
+            return SnagList::tr("Too steep");
         case Kind::no_return:
             return SnagList::tr("No way back");
         case Kind::hole:
@@ -80,8 +82,8 @@ void SnagList::refresh() {
     // Levels without a piece are not looked at in height.
     const bool any = session_.stage() == Stage::bound && session_.level() &&
                      !scene::placed_in(session_.project(), *session_.level(), kits, level::kMostStorey).empty();
-    const auto mass = any ? session_.mass().of(kits) : nullptr;
-    setVisible(mass && mass->pieces > 0);
+    const auto mass = any ? session_.mass().surveyed(kits) : nullptr;
+    setVisible(mass && mass->of->pieces > 0);
     if (mass == mass_) return;
     const upright::Snag* const had = chosen();
     const auto before = had ? std::optional(*had) : std::nullopt;

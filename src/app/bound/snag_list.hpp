@@ -28,7 +28,7 @@ class SnagList : public QWidget {
     [[nodiscard]] const upright::Snag* chosen() const;
     Session& session_;
     LevelView& view_;
-    std::shared_ptr<const DrawnMass> mass_;
+    std::shared_ptr<const SurveyedMass> mass_;
     int chosen_ = -1;
     CardList* list_;
     QLabel *count_ = nullptr, *none_, *remedy_;

@@ -2,11 +2,14 @@
 
 #include <QComboBox>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <set>
 #include <string>
 #include <utility>
+#include <vector>
 
 #include "app/parts/panel.hpp"
+#include "app/session/kit_bodies.hpp"
 #include "app/session/session.hpp"
 #include "edit/kits.hpp"
 #include "level/sheet.hpp"
@@ -14,6 +17,19 @@
 namespace vic::app {
 
 using level::PieceBlocks;
+
+// The nodes of the chosen piece, by their names, where it has several.
+std::vector<std::string> PiecePart::nodes() {
+    std::vector<std::string> out;
+    if (session_.tiles().empty()) return out;
+    for (const auto& kit : session_.bodies().all()) {
+        const auto found = kit->piece_of.find(session_.tiles().front());
+        if (found == kit->piece_of.end()) continue;
+        for (const std::string& name : kit->file.bodies[found->second].nodes)
+            if (!name.empty() && std::find(out.begin(), out.end(), name) == out.end()) out.push_back(name);
+    }
+    return out.size() < 2 ? std::vector<std::string>() : out;
+}
 
 PiecePart::PiecePart(Session& session, QWidget* parent) : QWidget(parent), session_(session) {
     auto* column = new QVBoxLayout(this);
@@ -40,6 +56,7 @@ PiecePart::PiecePart(Session& session, QWidget* parent) : QWidget(parent), sessi
                                                            {PiecePart::tr("its hull"), PieceBlocks::hull},
                                                            {PiecePart::tr("a ramp"), PieceBlocks::ramp},
                                                            {PiecePart::tr("as another piece"), PieceBlocks::another},
+                                                           {PiecePart::tr("a node of its own"), PieceBlocks::node},
                                                            {PiecePart::tr("nothing"), PieceBlocks::nothing}};
             std::vector<Bindings::Choice> out;
             for (const auto& [name, value] : all) out.push_back({name, static_cast<int>(value)});
@@ -52,7 +69,8 @@ PiecePart::PiecePart(Session& session, QWidget* parent) : QWidget(parent), sessi
             if (wanted == PieceBlocks::another && piece()) // the first other one, until one is chosen
                 for (const level::KitPiece& p : session_.sheet()->kit->pieces)
                     if (as.empty() && p.name != piece()->name) as = p.name;
-            say(wanted == PieceBlocks::another && as.empty() ? PieceBlocks::mesh : wanted, as);
+            if (wanted == PieceBlocks::node && !nodes().empty()) as = nodes().back();
+            say(level::names_another(wanted) && as.empty() ? PieceBlocks::mesh : wanted, as);
         });
     auto* as = comboBox(this, "pieceAs");
     addField(column, tr("as"), as, 78);
@@ -61,6 +79,11 @@ PiecePart::PiecePart(Session& session, QWidget* parent) : QWidget(parent), sessi
         [this, piece] {
             std::vector<Bindings::Choice> out;
             std::set<std::string> had;
+            if (piece() && piece()->blocks == PieceBlocks::node) {
+                for (const std::string& name : nodes())
+                    out.push_back({QString::fromStdString(name), QString::fromStdString(name)});
+                return out;
+            }
             if (piece())
                 for (const level::KitPiece& p : session_.sheet()->kit->pieces)
                     if (p.name != piece()->name && had.insert(p.name).second)
@@ -68,9 +91,11 @@ PiecePart::PiecePart(Session& session, QWidget* parent) : QWidget(parent), sessi
             return out;
         },
         [piece] { return QVariant(piece() ? QString::fromStdString(piece()->as) : QString()); },
-        [say](const QVariant& v) { say(PieceBlocks::another, v.toString().toStdString()); });
+        [piece, say](const QVariant& v) {
+            say(piece() ? piece()->blocks : PieceBlocks::another, v.toString().toStdString());
+        });
     fields_.bindShown(as->parentWidget() == this ? as : as->parentWidget(),
-                      [piece] { return piece() && piece()->blocks == PieceBlocks::another; });
+                      [piece] { return piece() && level::names_another(piece()->blocks); });
     fields_.bindShown(this, [piece] { return piece() != nullptr; });
 }
 

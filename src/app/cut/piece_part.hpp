@@ -2,6 +2,8 @@
 #pragma once
 
 #include <QWidget>
+#include <string>
+#include <vector>
 
 #include "app/parts/binding.hpp"
 
@@ -16,6 +18,7 @@ class PiecePart : public QWidget {
     void refresh() { fields_.refresh(); }
 
   private:
+    std::vector<std::string> nodes();
     Session& session_;
     Bindings fields_;
 };

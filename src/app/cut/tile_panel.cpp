@@ -131,7 +131,9 @@ void TilePanel::buildProperties(QVBoxLayout* column) {
         auto made = edit::props_of_tiles(session_.project(), session_.sheetId(), tiles);
         if (made.added.empty()) return emit session_.said(tr("Props are made of them already"), false);
         session_.apply(tr("Make props of tiles"), std::move(made.project));
-        emit session_.said(tr("%n props are in the Tray", nullptr, static_cast<int>(made.added.size())), false);
+        emit session_.said(translated(say_count(static_cast<std::int64_t>(made.added.size()), "One prop is in the Tray",
+                                                "%n props are in the Tray")),
+                           false);
     });
     inner->addWidget(props);
     column->addWidget(properties_);

@@ -2,6 +2,7 @@
 
 #include <QAction>
 #include <QColorDialog>
+#include <QComboBox>
 #include <QDoubleSpinBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -62,6 +63,7 @@ PropPanel::PropPanel(Session& session, DressCommands& commands, QWidget* parent)
     buildStance(column);
     buildColours(column);
     buildOrder(column);
+    buildDepth(column);
     buildArrange(column);
     buildWords(column);
     buildKind(column);
@@ -244,6 +246,69 @@ void PropPanel::buildOrder(QVBoxLayout* column) {
             commands_.changeLook(
                 tr("Order of props"), [v](level::Look& l) { l.ahead = static_cast<std::int16_t>(v); }, "ahead");
         });
+}
+
+// In three dimensions: how high it stands, and to whom a picture turns.
+void PropPanel::buildDepth(QVBoxLayout* column) {
+    const auto part = [this, column](QVBoxLayout*& inner) {
+        auto* box = new QWidget(this);
+        inner = new QVBoxLayout(box);
+        inner->setContentsMargins(0, 0, 0, 0);
+        column->addWidget(box);
+        return box;
+    };
+    QVBoxLayout *lifted = nullptr, *facing = nullptr;
+    QWidget *const upPart = part(lifted), *const facesPart = part(facing);
+    auto* up = new QDoubleSpinBox(this);
+    up->setObjectName("propUp");
+    up->setRange(-level::kMostUp / 64.0, level::kMostUp / 64.0);
+    up->setDecimals(2);
+    up->setSingleStep(0.25);
+    up->setSuffix(tr(" cells"));
+    describe(up, tr("Lifted"), {}, tr("In three dimensions: above the floor of its storey, or below it"));
+    addField(lifted, tr("Lifted"), up, kNames);
+    fields_.bindNumber(
+        up,
+        [this] {
+            const auto all = props();
+            return all.empty() ? 0.0 : all.front().of_its_own().up / 64.0;
+        },
+        [this](double v) {
+            changeOwn(tr("Lift props"), [v](level::PropOwn& own) { own.up = static_cast<int>(std::lround(v * 64)); });
+        });
+    auto* faces = comboBox(this, "propFaces");
+    describe(faces, tr("Faces"), {},
+             tr("In three dimensions: this one turned to whoever looks, as it is laid, or crossed"));
+    addField(facing, tr("Faces"), faces, kNames);
+    fields_.bindChoice(
+        faces,
+        [] {
+            return std::vector<Bindings::Choice>{{tr("as its kind"), -1},
+                                                 {tr("the eye"), static_cast<int>(level::Stands::facing)},
+                                                 {tr("as it is laid"), static_cast<int>(level::Stands::fixed)},
+                                                 {tr("that, crossed"), static_cast<int>(level::Stands::crossed)}};
+        },
+        [this] {
+            const auto all = props();
+            const auto own = all.empty() ? std::nullopt : all.front().of_its_own().stands;
+            return QVariant(own ? static_cast<int>(*own) : -1);
+        },
+        [this](const QVariant& v) {
+            const int how = v.toInt();
+            changeOwn(tr("How props stand"), [how](level::PropOwn& own) {
+                own.stands = how < 0 ? std::nullopt : std::optional(static_cast<level::Stands>(how));
+            });
+        });
+    const auto in_depth = [this] {
+        const auto& sheets = session_.project().sheets;
+        return !held() && std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); });
+    };
+    fields_.bindShown(upPart, in_depth);
+    fields_.bindShown(facesPart, [this, in_depth] {
+        const auto of = kinds();
+        return in_depth() &&
+               std::any_of(of.begin(), of.end(), [](const level::PropKind& k) { return k.body == 0 && !k.flat; });
+    });
 }
 
 void PropPanel::buildArrange(QVBoxLayout* column) {

@@ -37,6 +37,7 @@ class PropPanel : public QWidget {
     void buildStance(QVBoxLayout* column);
     void buildColours(QVBoxLayout* column);
     void buildOrder(QVBoxLayout* column);
+    void buildDepth(QVBoxLayout* column);
     void buildArrange(QVBoxLayout* column);
     void buildWords(QVBoxLayout* column);
     void buildKind(QVBoxLayout* column);

@@ -17,9 +17,12 @@
 
 #include "app/parts/camera.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/session/kit_bodies.hpp"
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
 #include "edit/levels.hpp"
+#include "edit/resting.hpp"
+#include "edit/stroke.hpp"
 #include "level/project.hpp"
 #include "level/standing.hpp"
 
@@ -106,17 +109,34 @@ ChooseProps::Spot ChooseProps::spotFor(const level::Prop& wanted, const std::set
     const ToolOptions& o = session().options();
     Spot out{wanted, {}, {}};
     if (!free && o.lattice != edit::Lattices::free) {
-        out.prop.at = edit::on_lattice(level, wanted.at, o.lattice);
+        const level::PropKind* const kind = session().project().prop_kind(wanted.kind);
+        out.prop.at = kind && kind->body != 0 ? edit::on_lattice(level, wanted.at, o.lattice, *kind, wanted.look.turn)
+                                              : edit::on_lattice(level, wanted.at, o.lattice);
     } else if (!free && o.toProps) {
         const int tolerance = std::max(1, static_cast<int>(kTolerance / camera().zoom()));
         edit::Snapped snapped = edit::to_props(session().project(), level, wanted, kept, tolerance);
         out.prop.at = snapped.at;
         out.lines = std::move(snapped.lines);
     }
-    const edit::Ground ground(session().project(), level, kept);
+    const level::LayerId layer = layerOf(level, wanted);
+    edit::Resting rests =
+        edit::resting(session().project(), level, session().bodies().models(), layer, out.prop, kept, o.rests);
+    out.prop = std::move(rests.prop);
+    rests.under.insert(kept.begin(), kept.end());
+    const level::Layer* const on = level.layer(layer);
+    const edit::Ground ground(session().project(), level, rests.under, on ? on->storey : 0);
     if (o.drops && !free) out.prop = edit::on_ground(ground, out.prop);
     out.stand = ground.stand(out.prop);
+    // What blocks below it is what it stands on.
+    if (rests.on_top && out.stand.way == edit::InTheWay::blocks) out.stand = {};
     return out;
+}
+
+// Of one that is placed, else where it would be.
+level::LayerId ChooseProps::layerOf(const level::Level& level, const level::Prop& prop) const {
+    for (const level::LayerRef& layer : level.layers)
+        if (layer->has_props() && layer->props().find(prop.id)) return layer->id;
+    return edit::target_of(session().project(), level, session().hand(), session().dressedLayer(), false).layer;
 }
 
 void ChooseProps::move(const Pointer& at) {
@@ -146,11 +166,17 @@ void ChooseProps::move(const Pointer& at) {
     } else {
         drag_->level = edit::move_chosen(before, drag_->chosen, drag_->by);
         const level::Prop& spot = drag_->spot.prop;
-        if (!still && drag_->chosen.props.size() == 1 && spot.look != drag_->grip.look)
-            drag_->level = edit::change_props(session().project(), std::move(drag_->level), drag_->chosen,
-                                              [&](level::Prop& p) { p.look = spot.look; });
+        const bool other =
+            spot.look != drag_->grip.look || spot.of_its_own() != drag_->grip.of_its_own(); // it tilts, or is lifted
+        if (!still && drag_->chosen.props.size() == 1 && other)
+            drag_->level =
+                edit::change_props(session().project(), std::move(drag_->level), drag_->chosen, [&](level::Prop& p) {
+                    p.look = spot.look;
+                    p.own = spot.own;
+                });
     }
     board_.show(drag_->level);
+    if (drag_->spot.stand.way != edit::InTheWay::nothing) board_.hinder({drag_->grip.id, drag_->spot.stand.other});
     board_.drawAgain();
 }
 
@@ -275,6 +301,31 @@ void ChooseProps::paintFeet(QPainter& p, const level::Level& level, const level:
         if (!piece.kind->foot.empty()) p.drawPolygon(onScreen(camera(), level::foot_of(piece, level.geometry())));
     });
     p.setBrush(Qt::NoBrush);
+    paintFront(p, prop);
+}
+
+// Where a piece of a kit looks: an arrow from its foot's edge, which is the lower one of its picture.
+void ChooseProps::paintFront(QPainter& p, const level::Prop& prop) const {
+    constexpr double kLong = 14, kHead = 5; // pixels of the screen
+    p.save();
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(tokensOf(QGuiApplication::palette()).vermilion, 2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    level::PropKinds(session().project()).each_piece(prop, [&](const level::Piece& piece) {
+        if (piece.kind->body == 0) return;
+        const Box foot = piece.kind->drawn_foot();
+        const level::Placing placing = piece.placing();
+        const double x = foot.x + foot.w / 2.0;
+        const level::Spot edge = placing.in_level({x, double(foot.bottom())}),
+                          before = placing.in_level({x, foot.bottom() - 1.0});
+        const double length = std::hypot(edge.x - before.x, edge.y - before.y);
+        if (length <= 0) return;
+        const QPointF way((edge.x - before.x) / length, (edge.y - before.y) / length), aside(-way.y(), way.x());
+        const QPointF from = camera().onScreen(Point{0, 0}) + QPointF(edge.x, edge.y) * camera().zoom();
+        const QPointF tip = from + way * kLong;
+        p.drawLine(from, tip);
+        p.drawPolyline(QPolygonF({tip - way * kHead + aside * kHead, tip, tip - way * kHead - aside * kHead}));
+    });
+    p.restore();
 }
 
 void ChooseProps::paintProp(QPainter& p, const level::Level& level, level::PropId id, bool chosen) const {

@@ -14,6 +14,8 @@ class QPainter;
 
 namespace vic::app {
 
+inline constexpr level::PropId kShownProp = 0xEFFFFFFFU; // of the prop that is shown before it is placed
+
 class ChooseProps : public Gesture {
   public:
     ChooseProps(Board& board, bool goesRound) : Gesture(board), goesRound_(goesRound) {}
@@ -36,8 +38,10 @@ class ChooseProps : public Gesture {
         edit::Stand stand;
     };
     [[nodiscard]] Spot spotFor(const level::Prop& wanted, const std::set<level::PropId>& kept, bool free) const;
+    [[nodiscard]] level::LayerId layerOf(const level::Level& level, const level::Prop& prop) const;
     void paintProp(QPainter& painter, const level::Level& level, level::PropId id, bool chosen) const;
     void paintFeet(QPainter& painter, const level::Level& level, const level::Prop& prop, bool inTheWay) const;
+    void paintFront(QPainter& painter, const level::Prop& prop) const;
     void paintLines(QPainter& painter, const std::vector<edit::SnapLine>& lines) const;
     // "its foot would stand in Barrel"; empty where nothing is in the way.
     [[nodiscard]] QString inTheWay(const level::Level& level, const edit::Stand& stand) const;

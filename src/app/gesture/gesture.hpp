@@ -12,6 +12,7 @@
 #include "app/parts/camera.hpp"
 #include "base/geometry.hpp"
 #include "base/lattice.hpp"
+#include "level/prop.hpp"
 #include "level/region.hpp"
 #include "level/sheet.hpp"
 
@@ -27,6 +28,11 @@ namespace vic::app {
 class Camera;
 class Session;
 
+// A prop that something is in the way of: another one, or 0.
+struct Hindered {
+    level::PropId prop = 0, other = 0;
+};
+
 // The view that gestures work in. It outlives them.
 class Board {
   public:
@@ -36,6 +42,8 @@ class Board {
     [[nodiscard]] virtual const level::Level& shown() const = 0;
     // Draws another level in the place of the document's, until the gesture ends or shows another.
     virtual void show(const level::Level& level) = 0;
+    // Of what is shown, that a prop runs into something: until another level is shown.
+    virtual void hinder(const Hindered& hindered) = 0;
     // The level has come to have more at its left and upper side: what is seen stays where it is.
     virtual void shift(QPointF pixels) = 0;
     virtual void centreOn(QPointF pixel) = 0; // at the same zoom
@@ -83,7 +91,8 @@ class Gesture {
 
     // Whether a press here would be this gesture's.
     [[nodiscard]] virtual bool takes(const Pointer& at) const = 0;
-    // Whether it goes by what lies beside the level on the screen, as rulers do: nothing for another view that covers it.
+    // Whether it goes by what lies beside the level on the screen, as rulers do: nothing for another view that covers
+    // it.
     [[nodiscard]] virtual bool besideLevel() const { return false; }
     // Begins. False where that was all: no move or release will follow.
     virtual bool press(const Pointer& at) = 0;

@@ -55,6 +55,8 @@ class WordBrush : public Gesture {
         const level::Layer* layer = session().level()->layer(target());
         return layer && layer->locked;
     }
+    // Above the lowest storey pieces alone say where one walks.
+    [[nodiscard]] bool upstairs() const { return session().activeLayer() && session().activeLayer()->storey > 0; }
     void write(const level::Region& cells);
 
     edit::OwnWord word_;
@@ -69,7 +71,7 @@ void WordBrush::write(const level::Region& cells) {
 }
 
 bool WordBrush::press(const Pointer& at) {
-    if (locked()) {
+    if (locked() || upstairs()) {
         emit session().said(sentence(at).text, true);
         return false;
     }
@@ -100,7 +102,7 @@ void WordBrush::release(const Pointer&) {
 }
 
 bool WordBrush::preview(const Pointer& at) {
-    if (locked()) return false;
+    if (locked() || upstairs()) return false;
     std::uint32_t next = session().project().next_id;
     board_.show(edit::with_own_word(*session().level(), tip(cell(at)), word_, {}, next));
     return true;
@@ -117,6 +119,8 @@ void WordBrush::paint(QPainter& p, const std::optional<Pointer>& at) const {
 
 Sentence WordBrush::sentence(const Pointer& at) const {
     if (const auto none = beyond(at)) return *none;
+    if (upstairs())
+        return {tr("Cells have their own word on the lowest storey alone: above it, pieces say where one walks"), true};
     if (locked())
         return {tr("%1 is locked: unlock it in the Section")
                     .arg(bold(QString::fromStdString(session().level()->layer(target())->name))),

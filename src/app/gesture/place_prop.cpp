@@ -26,8 +26,8 @@ namespace vic::app {
 
 namespace {
 
-constexpr level::PropId kShownId = 0xEFFFFFFFU; // of the prop that is shown before it is placed
-constexpr double kFaces = 10;                   // pixels of the screen that one drags before it faces anywhere
+constexpr int kFarthest = 8;  // cells that it is pushed
+constexpr double kFaces = 10; // pixels of the screen that one drags before it faces anywhere
 
 class PlaceProp : public ChooseProps {
   public:
@@ -36,7 +36,7 @@ class PlaceProp : public ChooseProps {
     void move(const Pointer& at) override;
     void release(const Pointer& at) override;
     void cancel() override;
-    bool holds() const override { return pressed_ || ChooseProps::holds(); }
+    bool holds() const override { return pressed_ || placed_ || ChooseProps::holds(); }
     bool preview(const Pointer& at) override;
     void forget() override { spot_.reset(); }
     void paint(QPainter& p, const std::optional<Pointer>& at) const override;
@@ -55,10 +55,12 @@ class PlaceProp : public ChooseProps {
     void place(level::Prop prop);
     std::optional<Pointer> pressed_;
     std::optional<Spot> spot_; // as it is shown
+    bool placed_ = false;      // by a key, while it was pressed
 };
 
 bool PlaceProp::press(const Pointer& at) {
     spot_.reset();
+    placed_ = false;
     if (!at.left() || !places()) return ChooseProps::press(at);
     const edit::Target to = where();
     if (to.obstacle != edit::Obstacle::none) {
@@ -72,6 +74,7 @@ bool PlaceProp::press(const Pointer& at) {
 }
 
 void PlaceProp::move(const Pointer& at) {
+    if (placed_) return;
     if (!pressed_) return ChooseProps::move(at);
     spot_ = spotAt(*pressed_);
     const level::PropKind* kind = session().project().prop_kind(spot_->prop.kind);
@@ -81,6 +84,7 @@ void PlaceProp::move(const Pointer& at) {
 }
 
 void PlaceProp::release(const Pointer& at) {
+    if (std::exchange(placed_, false)) return;
     if (!pressed_) return ChooseProps::release(at);
     pressed_.reset();
     place(std::exchange(spot_, std::nullopt)->prop);
@@ -104,7 +108,7 @@ void PlaceProp::paint(QPainter& p, const std::optional<Pointer>& at) const {
     if (!spot_) return ChooseProps::paint(p, places() ? std::nullopt : at);
     ChooseProps::paint(p, std::nullopt);
     const level::Level& level = board_.shown();
-    paintProp(p, level, kShownId, true);
+    paintProp(p, level, kShownProp, true);
     paintFeet(p, level, spot_->prop, spot_->stand.way != edit::InTheWay::nothing);
     paintLines(p, spot_->lines);
     if (!pressed_ || !at) return;
@@ -120,13 +124,14 @@ bool PlaceProp::putAway() {
 
 ChooseProps::Spot PlaceProp::spotAt(const Pointer& at) const {
     const edit::held::Prop& held = *session().hand().as<edit::held::Prop>();
-    Spot out = spotFor({kShownId, held.kind, pixelAt(at), held.look}, {}, at.shift());
+    Spot out = spotFor({kShownProp, held.kind, pixelAt(at), held.look}, {}, at.shift());
     out.prop.kind = edit::variant_at(session().project(), held.kind, out.prop.at);
     return out;
 }
 
 void PlaceProp::showSpot() {
     board_.show(edit::add_prop(session().dressed(), where().layer, spot_->prop));
+    if (spot_->stand.way != edit::InTheWay::nothing) board_.hinder({kShownProp, spot_->stand.other});
     board_.drawAgain();
 }
 
@@ -141,7 +146,9 @@ void PlaceProp::place(level::Prop prop) {
 bool PlaceProp::key(const QKeyEvent& event) {
     if (!spot_ || event.key() != Qt::Key_K || event.modifiers() != Qt::NoModifier) return ChooseProps::key(event);
     const level::Level level = session().dressed();
-    const auto free = edit::Ground(session().project(), level, {}).nearest_free(spot_->prop, 8 * level.cell.w);
+    const level::Layer* const on = level.layer(where().layer);
+    const auto free = edit::Ground(session().project(), level, {}, on ? on->storey : 0)
+                          .nearest_free(spot_->prop, kFarthest * level.cell.w);
     if (!free) {
         emit session().said(tr("There is no free place near"), true);
         return true;
@@ -149,6 +156,11 @@ bool PlaceProp::key(const QKeyEvent& event) {
     level::Prop there = spot_->prop;
     there.at = *free;
     place(there);
+    if (!pressed_) return true;
+    // Placed while it was held: letting go places nothing more.
+    pressed_.reset();
+    spot_.reset();
+    placed_ = true;
     return true;
 }
 

@@ -31,8 +31,8 @@ class Bindings {
     void bindInt(QSlider* field, Get<int> get, Set<int> set);
     void bindNumber(QDoubleSpinBox* field, Get<double> get, Set<double> set);
     // When Enter is pressed or the field is left; trimmed. `set` is not called where nothing was changed.
-    void bindText(QLineEdit* field, Get<QString> get, Set<QString> set);
-    void bindCheck(QAbstractButton* field, Get<bool> get, Set<bool> set);
+    void bindText(QLineEdit* field, const Get<QString>& get, const Set<QString>& set);
+    void bindCheck(QAbstractButton* field, const Get<bool>& get, const Set<bool>& set);
     // The entry with this data. `fill` gives the entries, which are put in anew where they differ.
     struct Choice {
         QString text;
@@ -40,11 +40,12 @@ class Bindings {
         QVariant decoration = {};
         bool operator==(const Choice& other) const { return text == other.text && data == other.data; }
     };
-    void bindChoice(QComboBox* field, Get<std::vector<Choice>> fill, Get<QVariant> get, Set<QVariant> set);
-    void bindLabel(QLabel* label, Get<QString> get);
+    void bindChoice(QComboBox* field, const Get<std::vector<Choice>>& fill, const Get<QVariant>& get,
+                    const Set<QVariant>& set);
+    void bindLabel(QLabel* label, const Get<QString>& get);
     // Whether it is to be seen; and whether it may be used.
-    void bindShown(QWidget* widget, Get<bool> get);
-    void bindEnabled(QWidget* widget, Get<bool> get);
+    void bindShown(QWidget* widget, const Get<bool>& get);
+    void bindEnabled(QWidget* widget, const Get<bool>& get);
     // Anything else that follows.
     void follow(std::function<void()> what) { all_.push_back(std::move(what)); }
 

@@ -260,7 +260,6 @@ void LayerDrawer::buildCells() {
             const int n = v.toInt();
             divide(n > 0 ? level::Grain{n, 1} : level::Grain{1, -n});
         });
-    const auto open = [this] { return !layer()->solid(); };
     pair({.id = "layerShift",
           .name = tr("Shift"),
           .field = &level::Layer::shift,
@@ -269,7 +268,7 @@ void LayerDrawer::buildCells() {
           .unit = tr(" ½"),
           .help = tr("Half cells that it lies right of and below the lattice"),
           .what = tr("Shift of a layer"),
-          .shown = open});
+          .shown = [] { return true; }});
 }
 
 void LayerDrawer::divide(level::Grain grain) {

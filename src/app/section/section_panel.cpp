@@ -75,14 +75,17 @@ void SectionPanel::showAddMenu(QWidget* under) {
     auto* menu = new QMenu(this);
     menu->setObjectName("addLayerMenu");
     menu->setAttribute(Qt::WA_DeleteOnClose);
-    const std::initializer_list<std::tuple<QString, QString, level::LayerKind>> kinds{
-        {tr("Tiles"), tr("Tiles"), level::LayerKind::tiles},
-        {tr("Props"), tr("Props"), level::LayerKind::props},
-        {tr("Planting"), tr("Planting"), level::LayerKind::planting},
-        {tr("Backdrop"), tr("Backdrop"), level::LayerKind::backdrop},
-        {tr("Blockers"), tr("Blockers"), level::LayerKind::blockers}};
-    for (const auto& [text, name, kind] : kinds)
-        connect(menu->addAction(text), &QAction::triggered, this, [this, n = name, k = kind] {
+    // Half a cell aside, the middles of its cells lie where the level's meet: walls run between floors.
+    const Point onLines = session_.level()->geometry().square() ? Point{1, 1} : Point{};
+    const std::initializer_list<std::tuple<QString, QString, level::LayerKind, Point>> kinds{
+        {tr("Tiles"), tr("Tiles"), level::LayerKind::tiles, Point{}},
+        {tr("Tiles on the lines"), tr("Walls"), level::LayerKind::tiles, onLines},
+        {tr("Props"), tr("Props"), level::LayerKind::props, Point{}},
+        {tr("Planting"), tr("Planting"), level::LayerKind::planting, Point{}},
+        {tr("Backdrop"), tr("Backdrop"), level::LayerKind::backdrop, Point{}},
+        {tr("Blockers"), tr("Blockers"), level::LayerKind::blockers, Point{}}};
+    for (const auto& [text, name, kind, aside] : kinds)
+        connect(menu->addAction(text), &QAction::triggered, this, [this, n = name, k = kind, half = aside] {
             level::Project p = session_.project();
             const level::LayerId id = p.next_id++;
             // A backdrop belongs behind everything, what is planted on all that the walker walks on; other layers right
@@ -92,7 +95,9 @@ void SectionPanel::showAddMenu(QWidget* under) {
                                           : k == level::LayerKind::planting && now.plane > 0
                                               ? now.layers[static_cast<std::size_t>(now.plane) - 1]->id
                                               : session_.activeLayerId();
-            p.put(edit::add_layer(*session_.level(), id, n.toStdString(), k, behind));
+            level::Level next = edit::add_layer(*session_.level(), id, n.toStdString(), k, behind);
+            if (half != Point{}) next.edit(id).shift = half;
+            p.put(std::move(next));
             session_.apply(tr("Add a layer"), std::move(p));
             session_.setActiveLayer(id);
         });

@@ -41,4 +41,10 @@ std::vector<std::shared_ptr<const scene::LoadedKit>> KitBodies::all() {
     return out;
 }
 
+scene::Models& KitBodies::models() {
+    const auto kits = all();
+    if (!models_ || models_->kits() != kits) models_ = std::make_unique<scene::Models>(kits);
+    return *models_;
+}
+
 } // namespace vic::app

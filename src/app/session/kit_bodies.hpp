@@ -8,7 +8,7 @@
 #include <string>
 #include <vector>
 
-#include "scene/scene.hpp"
+#include "scene/hit.hpp"
 
 namespace vic::app {
 
@@ -20,6 +20,9 @@ class KitBodies : public QObject {
     explicit KitBodies(Session& session);
     // Those that are there already, in the order of the project's sheets; the others come, and changed() is emitted.
     std::vector<std::shared_ptr<const scene::LoadedKit>> all();
+
+    // Of those; until it is asked again.
+    scene::Models& models();
 
   signals:
     void changed();
@@ -33,6 +36,7 @@ class KitBodies : public QObject {
     };
     Session& session_;
     std::map<level::SheetId, Known> known_;
+    std::unique_ptr<scene::Models> models_;
 };
 
 } // namespace vic::app

@@ -98,6 +98,16 @@ void Library::addKit(const ChosenKit& kit) {
         watch();
         session_.setSheet(id);
         session_.setTiles({});
+        if (!put.things.empty()) {
+            session_.setStage(Stage::dress);
+            edit::Hand hand = session_.hand();
+            hand.holds = edit::held::Prop{put.things.front(), {}};
+            session_.setHand(hand);
+            emit session_.said(
+                tr("%1: %2 props, to be stood anywhere").arg(QString::fromStdString(name)).arg(put.things.size()),
+                false);
+            return;
+        }
         if (!put.materials.empty()) session_.setMaterial(put.materials.front());
         session_.setStage(put.materials.empty() ? Stage::cut : Stage::join);
         emit session_.said(tr("%1: %2 pieces, %3 materials")
@@ -120,7 +130,7 @@ void Library::lookAtKits() {
         const auto work = [sheet = slot, target = ownPath(file), dir = session_.document().dir()](Jobs::Progress&) {
             ReadAnew out;
             const fs::path path = inside(dir, sheet->kit->file, dir.string(), {});
-            out.file = kit::open_kit(path);
+            out.file = kit::open_kit(path, sheet->kit->whole);
             out.read = kit::read_kit(out.file.bodies, edit::told_of(*sheet->kit));
             out.drawn = kit::draw_sheet(out.file, out.read, sheet->cut.tile.w, edit::kit_places(*sheet));
             if (!(sheet->image && *sheet->image == out.drawn.image)) writePicture(target, out.drawn, path.string());

@@ -5,9 +5,11 @@
 #include <memory>
 #include <vector>
 
+#include "mass/merge.hpp"
 #include "mass/shell.hpp"
 #include "scene/scene.hpp"
 #include "upright/snags.hpp"
+#include "upright/stroll.hpp"
 
 namespace vic::app {
 
@@ -21,20 +23,34 @@ struct DrawnMass {
     };
     std::vector<Storey> storeys;
     int pieces = 0, open = 0, polygons = 0;
-    // What walking there is like, and what holds one up; of which level it is.
-    std::shared_ptr<const upright::Survey> survey;
+    mass::Mass mass;
     std::shared_ptr<const mass::Shell> shell;
-    std::vector<upright::Snag> snags;
-    std::shared_ptr<const level::Level> level;
+    std::shared_ptr<const level::Level> level; // of which it is
 };
 
+// What walking there is like, and what holds one up.
+struct SurveyedMass {
+    std::shared_ptr<const DrawnMass> of;
+    std::shared_ptr<const upright::Survey> survey;
+    std::vector<upright::Snag> snags;
+};
+
+// A walker's physics there.
+struct WalkedMass {
+    std::shared_ptr<const DrawnMass> of;
+    std::shared_ptr<upright::Terrain> terrain;
+};
+
+// Each asks for that of the open level with these kits; while it is worked out in the background the last one is given,
+// and changed() is emitted then. Null where there is none yet.
 class MergedMass : public QObject {
     Q_OBJECT
   public:
+    using Kits = std::vector<std::shared_ptr<const scene::LoadedKit>>;
     explicit MergedMass(Session& session);
-    // That of the open level with these kits; while it is worked out the last one, and changed() is emitted then. Null
-    // where there is none yet.
-    [[nodiscard]] std::shared_ptr<const DrawnMass> of(const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
+    [[nodiscard]] std::shared_ptr<const DrawnMass> of(const Kits& kits);
+    [[nodiscard]] std::shared_ptr<const SurveyedMass> surveyed(const Kits& kits);
+    [[nodiscard]] std::shared_ptr<const WalkedMass> walked(const Kits& kits);
     // The last one, whatever became of the level since; it is not worked out for this.
     [[nodiscard]] const std::shared_ptr<const DrawnMass>& last() const { return mass_; }
 
@@ -42,10 +58,16 @@ class MergedMass : public QObject {
     void changed();
 
   private:
+    struct Shared;
+    void forget();
     Session& session_;
     std::shared_ptr<const level::Level> level_; // of which it is, or is being worked out
-    std::vector<std::shared_ptr<const scene::LoadedKit>> kits_;
+    Kits kits_;
+    std::shared_ptr<Shared> merger_; // keeps what did not change
     std::shared_ptr<const DrawnMass> mass_;
+    std::shared_ptr<const SurveyedMass> surveyed_;
+    std::shared_ptr<const WalkedMass> walked_;
+    std::shared_ptr<const DrawnMass> surveying_, walking_; // of which these are, or are being worked out
 };
 
 } // namespace vic::app

@@ -261,8 +261,8 @@ level::LayerId Session::closeUpOf() const {
 }
 
 Lattice Session::workLattice() const {
-    const level::Layer* layer = level() ? level()->layer(closeUpOf()) : nullptr;
-    return layer ? level()->lattice_of(*layer) : level() ? level()->geometry() : Lattice{};
+    const level::Layer* layer = laysCells(stage()) ? activeLayer() : nullptr;
+    return layer && layer->tiles() ? level()->lattice_of(*layer) : level() ? level()->geometry() : Lattice{};
 }
 
 level::Level Session::withWork(const level::Level& work) const {

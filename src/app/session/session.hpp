@@ -113,6 +113,8 @@ class Session : public QObject {
     // What is dressed: the level, or it with the opened ensemble's parts; and the layer that props go to.
     [[nodiscard]] level::Level dressed() const;
     [[nodiscard]] level::LayerId dressedLayer() const;
+    // What of a level lies on the storey that is worked on, as if that were the lowest.
+    [[nodiscard]] level::Level onStorey(const level::Level& level) const;
     // A changed dressed(), as one step; what changed of parts is changed in all copies of the ensemble. False where
     // that cannot be, which was said.
     bool applyDressed(const QString& name, const level::Level& next, const std::string& merge = {},

@@ -7,6 +7,7 @@
 #include "app/session/session.hpp"
 #include "base/error.hpp"
 #include "edit/ensemble.hpp"
+#include "edit/storeys.hpp"
 #include "level/level.hpp"
 
 namespace vic::app {
@@ -65,6 +66,12 @@ void Session::openEnsemble(level::PropId prop) {
 level::Level Session::dressed() const { return edit::opened(project(), *level(), choice_.ensemble); }
 
 level::LayerId Session::dressedLayer() const { return choice_.ensemble != 0 ? edit::kPartsLayer : activeLayerId(); }
+
+level::Level Session::onStorey(const level::Level& level) const {
+    const level::Layer* active = activeLayer();
+    const bool several = active && edit::storeys_of(level).size() > 1;
+    return several ? edit::storey_alone(level, active->storey) : level;
+}
 
 bool Session::applyDressed(const QString& name, const level::Level& next, const std::string& merge,
                            std::uint32_t nextId) {

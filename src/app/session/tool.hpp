@@ -37,7 +37,8 @@ struct ToolOptions {
     bool allLayers = true;  // a selection concerns every shown layer, not only the active one
     // Where props come to stand.
     edit::Lattices lattice = edit::Lattices::cells;
-    bool toProps = true;       // to edges, middles and equal distances of others, with a free lattice
+    bool toProps = true; // to edges, middles and equal distances of others, with a free lattice
+    edit::Rests rests = edit::Rests::storey;
     bool drops = false;        // onto the ground, tilted where it slopes
     bool curve = true;         // rows along a line that is drawn: as a curve
     int rowApart = 0;          // pixels from one of a row to the next; 0: as wide as its foot

@@ -18,6 +18,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 #include <cmath>
+#include <initializer_list>
 #include <utility>
 
 #include "app/parts/card_list.hpp"
@@ -96,10 +97,12 @@ KitPage::KitPage(Session& session, QWidget* parent) : QWidget(parent), session_(
     });
 }
 
-void KitPage::open(const QString& path) {
+void KitPage::open(const QString& path, std::optional<bool> whole) {
     session_.jobs().start<std::shared_ptr<const kit::KitFile>>(
         "kit", tr("Reading %1").arg(QFileInfo(path).fileName()),
-        [path](Jobs::Progress&) { return std::make_shared<const kit::KitFile>(kit::open_kit(path.toStdString())); },
+        [path, whole](Jobs::Progress&) {
+            return std::make_shared<const kit::KitFile>(kit::open_kit(path.toStdString(), whole));
+        },
         [this, path](std::shared_ptr<const kit::KitFile>& file) {
             path_ = path;
             file_ = file;
@@ -121,11 +124,22 @@ void KitPage::open(const QString& path) {
 // The materials as they would be, in a project of their own.
 void KitPage::readAgain() {
     take_->setEnabled(false); // until what is shown is what was said
+    level::KitSource had;     // of the project's own first kit
+    for (const auto& sheet : session_.project().sheets)
+        if (sheet->kit && had.width == 0) had = *sheet->kit;
     session_.jobs().start<Tried>(
         "kit-read", {},
-        [file = file_, told = told_, side = side_](Jobs::Progress&) {
+        [file = file_, told = told_, side = side_, width = had.width, height = had.height](Jobs::Progress&) {
             Tried out;
             out.read = kit::read_kit(file->bodies, told);
+            // Whole things tell no cells, nor does a single piece: those of the project count, else a metre.
+            if ((out.read.things || file->bodies.size() == 1) && told.width == 0 &&
+                (width > 0 || out.read.module.width == 0 || file->bodies.size() == 1)) {
+                kit::Told as_here = told;
+                as_here.width = width > 0 ? width : 1;
+                if (as_here.height == 0) as_here.height = height;
+                out.read = kit::read_kit(file->bodies, as_here);
+            }
             out.materials = edit::kit_materials(*file, out.read);
             const kit::Drawn drawn = kit::draw_sheet(*file, out.read, side);
             out.fits = !drawn.image.empty();
@@ -297,6 +311,8 @@ QString KitPage::wordsOf(std::size_t piece, bool& looks) const {
     const kit::PieceReading& p = tried_.read.pieces[piece];
     const double off = std::sqrt(kit::dot(p.shift, p.shift));
     const double out = *std::max_element(p.out.begin(), p.out.end());
+    looks = false;
+    if (tried_.read.things) return tr("to be stood anywhere");
     looks = true;
     if (off > 0)
         return p.shift.y != 0 ? tr("floats %1: mended").arg(metres(off)) : tr("%1 aside: mended").arg(metres(off));
@@ -314,7 +330,9 @@ void KitPage::tell() {
     QString under = translated(say_count(static_cast<std::int64_t>(read.pieces.size()), "One piece", "%n pieces"));
     if (read.module.width > 0) under += tr(" · cells of %1").arg(metres(read.module.width));
     if (read.module.height > 0) under += tr(", storeys of %1").arg(metres(read.module.height));
-    if (read.module.width > 0)
+    if (tried_.read.things)
+        under += tr(" · whole things: each becomes a prop");
+    else if (read.module.width > 0)
         under += read.sure < kDoubtfulKit
                      ? tr(" · doubtful: %1 % of what was measured fits").arg(std::lround(read.sure * 100))
                      : tr(" · %1 % of what was measured fits").arg(std::lround(read.sure * 100));
@@ -326,12 +344,18 @@ void KitPage::tell() {
     doubts_->setText(doubts.join("\n"));
     doubts_->setVisible(!doubts.isEmpty());
     doubtsHead_->setVisible(!doubts.isEmpty());
+    // Of things no material is made.
+    for (QWidget* w : std::initializer_list<QWidget*>{materialsHead_, materials_, make_})
+        w->setVisible(!read.things || !rows_.empty());
     const auto made = std::count_if(rows_.begin(), rows_.end(), [this](const Row& row) { return isMade(row); });
     take_->setEnabled(tried_.fits);
     take_->setText(
-        made > 0 ? tr("Take it, with %1")
-                       .arg(translated(say_count(static_cast<std::int64_t>(made), "one material", "%n materials")))
-                 : tr("Take it"));
+        tried_.read.things
+            ? tr("Take it, with %1")
+                  .arg(translated(say_count(static_cast<std::int64_t>(read.pieces.size()), "one prop", "%n props")))
+        : made > 0 ? tr("Take it, with %1")
+                         .arg(translated(say_count(static_cast<std::int64_t>(made), "one material", "%n materials")))
+                   : tr("Take it"));
 }
 
 void KitPage::take() {

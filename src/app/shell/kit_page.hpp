@@ -7,6 +7,7 @@
 #include <QString>
 #include <QWidget>
 #include <memory>
+#include <optional>
 #include <set>
 #include <string>
 #include <vector>
@@ -37,7 +38,7 @@ class KitPage : public QWidget {
   public:
     KitPage(Session& session, QWidget* parent);
     // Reads a file or folder in the background; ready() follows, or what is wrong is said.
-    void open(const QString& path);
+    void open(const QString& path, std::optional<bool> whole = std::nullopt);
 
   signals:
     void ready();
@@ -54,6 +55,7 @@ class KitPage : public QWidget {
         std::vector<edit::KitMaterial> materials;
         level::Project project;              // with the kit in it, and nothing else
         std::vector<level::MaterialId> made; // by material; 0: none
+        bool things = false;                 // its pieces are whole things
         bool fits = false;                   // whether the pieces can be drawn
     };
     // One of the list: a material, or numbers that could be one.
@@ -63,6 +65,7 @@ class KitPage : public QWidget {
     };
     [[nodiscard]] QWidget* buildSide();
     void buildFields(QVBoxLayout* column);
+    void buildParts(QVBoxLayout* column);
     void buildMaterials(QVBoxLayout* column);
     void buildCounting(QVBoxLayout* column);
     void readAgain();
@@ -89,7 +92,7 @@ class KitPage : public QWidget {
     QHash<quint32, QPixmap> pictures_;
     std::size_t next_ = 0; // the first piece that is not drawn yet
     Bindings bound_;
-    QLabel *title_, *under_, *proof_, *doubts_, *doubtsHead_;
+    QLabel *title_, *under_, *proof_, *doubts_, *doubtsHead_, *materialsHead_;
     PictureList* list_;
     CardList* materials_;
     QCheckBox *make_, *open_;

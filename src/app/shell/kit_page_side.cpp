@@ -107,6 +107,7 @@ void KitPage::buildFields(QVBoxLayout* column) {
             told_.origin = static_cast<kit::Origin>(v.toInt());
             readAgain();
         });
+    buildParts(column);
     auto* pixels = new QSpinBox(side);
     pixels->setObjectName("kitPixels");
     pixels->setRange(8, 128);
@@ -123,9 +124,24 @@ void KitPage::buildFields(QVBoxLayout* column) {
         });
 }
 
+// What its files hold.
+void KitPage::buildParts(QVBoxLayout* column) {
+    QWidget* side = column->parentWidget();
+    auto* nodes = comboBox(side, "kitNodes");
+    describe(nodes, tr("Each file"), {}, tr("Whether a file's nodes are pieces of the kit, or parts of one thing"));
+    addField(column, tr("Each file"), nodes, kKitNames);
+    bound_.bindChoice(
+        nodes,
+        [] {
+            return std::vector<Bindings::Choice>{{tr("holds a piece a node"), false}, {tr("is one thing"), true}};
+        },
+        [this] { return QVariant(file_ && file_->whole); }, [this](const QVariant& v) { open(path_, v.toBool()); });
+    bound_.bindEnabled(nodes, [this] { return file_ && file_->parts; });
+}
+
 void KitPage::buildMaterials(QVBoxLayout* column) {
     QWidget* side = column->parentWidget();
-    addHeading(column, tr("Materials"));
+    materialsHead_ = addHeading(column, tr("Materials"));
     materials_ = new CardList(side);
     materials_->setObjectName("kitMaterials");
     materials_->setAccessibleName(tr("Materials that are made of the kit"));

@@ -64,7 +64,8 @@ void MainWindow::sortActions() {
     for (QAction* a : keys_.actions()) {
         const Where where = Keys::where(a);
         const bool here =
-            where == Where::everywhere || (where == Where::level && showsLevel(stage)) ||
+            where == Where::everywhere ||
+            (where == Where::level && (showsLevel(stage) || (stage == Stage::walk && a->property("walks").toBool()))) ||
             (where == Where::lay && laysCells(stage)) || (where == Where::dress && stage == Stage::dress) ||
             (where == Where::bound && stage == Stage::bound) || (where == Where::cut && stage == Stage::cut) ||
             (where == Where::join && stage == Stage::join);
@@ -170,11 +171,13 @@ void MainWindow::buildTryActions() {
     for (const auto& [id, name, key, how] : looks)
         add(
             level, id, name, key, [this, how = how] { toolRow_->solid().look(how); },
-            tr("Of levels that are made of a kit's pieces"));
+            tr("Of levels seen from above: pieces of kits, and props that stand up"))
+            ->setProperty("walks", true);
     add(
         level, "keyWalkHere", tr("Walk from the pointer"), QKeySequence(Qt::SHIFT | Qt::Key_J),
         [this] {
-            if (const auto place = levelView_->pointedPlace()) walk_->beginAt({place->x(), place->y()});
+            walkFrom_ = levelView_->pointedPlace();
+            if (walkFrom_) walk_->beginAt({walkFrom_->x(), walkFrom_->y()});
             session_.setStage(Stage::walk);
         },
         tr("A try that begins where one points, instead of at the start; R begins there again"));

@@ -27,6 +27,8 @@
 #include "app/sheet/sheet_view.hpp"
 #include "app/shell/application.hpp"
 #include "app/shell/projects.hpp"
+#include "app/solid/solid_switch.hpp"
+#include "app/walk/upright_fields.hpp"
 #include "base/geometry.hpp"
 #include "level/sheet.hpp"
 #include "player/parcel_view.hpp"
@@ -184,9 +186,11 @@ void MainWindow::buildRight() {
     connect(join_, &JoinCentre::otherWanted, casePanel_, &CasePanel::otherWay);
     boundPanel_ = new BoundPanel(session_, *levelView_, right_);
     walkPanel_ = new WalkPanel(session_, *walk_, right_);
+    heightPanel_ = new HeightPanel(session_, right_);
     plan_ = new PlanPanel(session_, *levelView_, right_);
-    for (QWidget* w : std::initializer_list<QWidget*>{trayPage, cutSide_, scrolling(casePanel_, right_), boundPanel_,
-                                                      scrolling(walkPanel_, right_), plan_})
+    for (QWidget* w :
+         std::initializer_list<QWidget*>{trayPage, cutSide_, scrolling(casePanel_, right_), boundPanel_,
+                                         scrolling(walkPanel_, right_), plan_, scrolling(heightPanel_, right_)})
         right_->addWidget(w);
     split_->addWidget(right_);
 }
@@ -251,7 +255,15 @@ void MainWindow::listenToPanels() {
     connect(cut_, &CutCentre::readingChanged, this, &MainWindow::read);
     connect(cut_, &CutCentre::modeChanged, this, &MainWindow::refresh);
     connect(join_, &JoinCentre::readingChanged, this, &MainWindow::read);
+    connect(heightPanel_, &HeightPanel::againAsked, this, [this] {
+        toolRow_->solid().setWalking(false);
+        refreshStage();
+    });
     connect(walk_, &WalkCentre::readingChanged, this, &MainWindow::read);
+    connect(&toolRow_->solid(), &SolidSwitch::walked, this, [this] { session_.setStage(before_); });
+    connect(&toolRow_->solid(), &SolidSwitch::looked, this, [this] {
+        if (session_.stage() == Stage::walk) refreshStage(); // it goes on in that look
+    });
     connect(walk_, &WalkCentre::fallsThrough, this, &MainWindow::offerGround);
     connect(walk_->view(), &player::ParcelView::leaveAsked, this, [this] { session_.setStage(before_); });
     connect(workline_, &Workline::placeAsked, this, &MainWindow::showPlaceMenu);
@@ -266,31 +278,6 @@ void MainWindow::listenToPanels() {
             });
 }
 
-void MainWindow::refreshStage() {
-    const Stage stage = session_.stage();
-    const bool level = showsLevel(stage);
-    if (stage != Stage::walk) before_ = level ? stage : Stage::lay;
-    left_->setCurrentIndex(stage == Stage::cut ? 1 : stage == Stage::join ? 2 : 0);
-    QWidget* centres[kStages] = {cut_, join_, levelView_, levelView_, levelView_, walk_, handOver_};
-    centre_->setCurrentWidget(centres[static_cast<int>(stage)]);
-    toolRow_->setVisible(level && !quiet_);
-    toolRow_->refreshStage();
-    if (stage != Stage::lay) plan_->leave();
-    right_->setCurrentIndex(stage == Stage::cut     ? 1
-                            : stage == Stage::join  ? 2
-                            : stage == Stage::bound ? 3
-                            : stage == Stage::walk  ? 4
-                            : plan_->active()       ? 5
-                                                    : 0);
-    for (QWidget* side : {left_, right_}) side->setVisible(stage != Stage::handOver && !quiet_);
-    if (stage == Stage::walk)
-        walk_->enter();
-    else
-        walk_->leave();
-    focusCentre();
-    refresh();
-}
-
 void MainWindow::refresh() {
     if (!session_.isOpen()) return;
     workline_->refresh();
@@ -301,40 +288,6 @@ void MainWindow::refresh() {
         tr("%1%2 – Vicinum")
             .arg(session_.document().unsaved() ? "• " : "", QString::fromStdString(session_.project().name)));
     read();
-}
-
-void MainWindow::refreshStagePanels() {
-    switch (session_.stage()) {
-        case Stage::cut: {
-            sheetList_->refresh();
-            cut_->refresh();
-            const bool islands = cut_->view()->mode() == SheetView::Mode::islands;
-            cutSide_->setCurrentIndex(islands ? 1 : 0);
-            if (islands)
-                kindPanel_->refresh();
-            else
-                tilePanel_->refresh();
-            break;
-        }
-        case Stage::join:
-            materialList_->refresh();
-            join_->refresh();
-            casePanel_->refresh();
-            break;
-        case Stage::handOver:
-            handOver_->refresh();
-            break;
-        case Stage::walk:
-            walkPanel_->refresh();
-            break;
-        case Stage::bound:
-            boundPanel_->refresh();
-            [[fallthrough]];
-        case Stage::lay:
-        case Stage::dress:
-            tray_->refresh();
-            refreshDressed();
-    }
 }
 
 QString MainWindow::readingText() const { return readingLine_->text(); }
@@ -352,7 +305,10 @@ void MainWindow::read() {
             text = join_->reading();
             break;
         case Stage::walk:
-            text = walk_->reading();
+            text = walksInHeight()
+                       ? tr("Walking in three dimensions · arrow keys, Space jumps · F5 to F9 look otherwise · "
+                            "Esc leaves")
+                       : walk_->reading();
             break;
         case Stage::handOver:
             text = tr("Ctrl+B builds every level for the engine");
@@ -479,22 +435,6 @@ void MainWindow::keyPressEvent(QKeyEvent* event) {
         return;
     }
     QMainWindow::keyPressEvent(event);
-}
-
-void MainWindow::focusCentre() {
-    switch (session_.stage()) {
-        case Stage::cut:
-            return cut_->view()->setFocus();
-        case Stage::walk:
-            return walk_->view()->setFocus();
-        case Stage::join:
-        case Stage::handOver:
-            return centralWidget()->setFocus();
-        case Stage::lay:
-        case Stage::dress:
-        case Stage::bound:
-            return levelView_->setFocus();
-    }
 }
 
 } // namespace vic::app

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <QMainWindow>
+#include <QPointF>
 #include <QString>
 #include <QStringList>
 #include <functional>
@@ -97,6 +98,7 @@ class TilePanel;
 class ToolRow;
 class Tray;
 class WalkCentre;
+class HeightPanel;
 class WalkPanel;
 class Workline;
 
@@ -129,6 +131,7 @@ class MainWindow : public QMainWindow {
     void listen();
     void listenToPanels();
     void refreshStage();
+    [[nodiscard]] bool walksInHeight() const;
     void focusCentre();
     void refresh();
     void refreshStagePanels();
@@ -258,6 +261,7 @@ class MainWindow : public QMainWindow {
     CasePanel* casePanel_;
     BoundPanel* boundPanel_;
     WalkPanel* walkPanel_;
+    HeightPanel* heightPanel_;
     ReadingLine* readingLine_;
     Notice* notice_;
     Finder* finder_;
@@ -265,8 +269,9 @@ class MainWindow : public QMainWindow {
     KeysPage* keysPage_;
     HelpCard* help_;
     Steps* steps_;
-    Guide* guide_ = nullptr;    // made when it is asked for
-    Stage before_ = Stage::lay; // where Esc returns to from Walk
+    Guide* guide_ = nullptr;          // made when it is asked for
+    Stage before_ = Stage::lay;       // where Esc returns to from Walk
+    std::optional<QPointF> walkFrom_; // cells: where the next walk in three dimensions begins, else at the start
     bool quiet_ = false;
     bool blinking_ = false;
 };

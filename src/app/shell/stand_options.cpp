@@ -6,7 +6,7 @@
 #include <QMenu>
 #include <QSpinBox>
 #include <QToolButton>
-#include <array>
+#include <algorithm>
 
 #include "app/gesture/tools.hpp"
 #include "app/parts/panel.hpp"
@@ -53,18 +53,30 @@ QToolButton* StandOptions::toggle(const char* id, const char* icon, const QStrin
     return b;
 }
 
+QToolButton* StandOptions::menuOf(const char* id, QMenu*& menu, const char* name, const std::vector<QString>& entries,
+                                  const std::function<void(ToolOptions&, int)>& take) {
+    QToolButton* const button = toolButton(this, id, {}, {}, {}, "link");
+    menu = new QMenu(button);
+    menu->setObjectName(name);
+    for (std::size_t i = 0; i < entries.size(); ++i)
+        connect(menu->addAction(entries[i]), &QAction::triggered, this,
+                [this, take, i] { change([&](ToolOptions& o) { take(o, static_cast<int>(i)); }); });
+    connect(button, &QToolButton::clicked, this,
+            [button, menu] { menu->popup(button->mapToGlobal(QPoint(0, button->height()))); });
+    layout()->addWidget(button);
+    return button;
+}
+
 void StandOptions::buildLattice() {
-    lattice_ = toolButton(this, "optionLattice", {}, {}, {}, "link");
+    lattice_ = menuOf("optionLattice", places_, "standMenu",
+                      {tr("anywhere"), tr("on cells"), tr("on half cells"), tr("on quarter cells")},
+                      [](ToolOptions& o, int i) { o.lattice = static_cast<edit::Lattices>(i); });
     describe(lattice_, tr("Where props come to stand"), {}, tr("On the lattice's cells or parts of them, or anywhere"));
-    places_ = new QMenu(lattice_);
-    places_->setObjectName("standMenu");
-    const std::array<QString, 4> names{tr("anywhere"), tr("on cells"), tr("on half cells"), tr("on quarter cells")};
-    for (int i = 0; i < 4; ++i)
-        connect(places_->addAction(names.at(static_cast<std::size_t>(i))), &QAction::triggered, this,
-                [this, i] { change([i](ToolOptions& o) { o.lattice = static_cast<edit::Lattices>(i); }); });
-    connect(lattice_, &QToolButton::clicked, this,
-            [this] { places_->popup(lattice_->mapToGlobal(QPoint(0, lattice_->height()))); });
-    layout()->addWidget(lattice_);
+    rests_ = menuOf("optionRests", restings_, "restMenu",
+                    {tr("on the storey"), tr("on what lies there"), tr("along its slope")},
+                    [](ToolOptions& o, int i) { o.rests = static_cast<edit::Rests>(i); });
+    describe(rests_, tr("How high they stand"), {},
+             tr("On the storey's floor, or on the pieces of kits that lie there: upright, or as these slope"));
 }
 
 void StandOptions::buildRow() {
@@ -90,6 +102,10 @@ void StandOptions::refresh() {
     const ToolOptions& o = session_.options();
     lattice_->setText(places_->actions().at(static_cast<int>(o.lattice))->text());
     lattice_->setVisible(!rows);
+    rests_->setText(restings_->actions().at(static_cast<int>(o.rests))->text());
+    const auto& sheets = session_.project().sheets;
+    rests_->setVisible(!rows && session_.isOpen() &&
+                       std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); }));
     toProps_->setVisible(!rows && o.lattice == edit::Lattices::free);
     for (QWidget* w : {static_cast<QWidget*>(apart_), static_cast<QWidget*>(curve_), static_cast<QWidget*>(faces_)})
         w->setVisible(rows);

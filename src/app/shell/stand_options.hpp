@@ -29,10 +29,14 @@ class StandOptions : public QWidget {
     QToolButton* toggle(const char* id, const char* icon, const QString& name, const QString& help,
                         const std::function<bool&(ToolOptions&)>& which);
     void buildLattice();
+    QToolButton* menuOf(const char* id, QMenu*& menu, const char* name, const std::vector<QString>& entries,
+                        const std::function<void(ToolOptions&, int)>& take);
     void buildRow();
     Session& session_;
     QToolButton* lattice_ = nullptr;
     QMenu* places_ = nullptr; // of it
+    QToolButton* rests_ = nullptr;
+    QMenu* restings_ = nullptr;
     QSpinBox* apart_ = nullptr;
     struct Toggle {
         QToolButton* button;

@@ -34,6 +34,7 @@ LightCard::LightCard(Session& session, QWidget* parent) : QFrame(parent), sessio
     buildLight();
     buildSight();
     buildStorey();
+    buildSection();
     merged_ = label({}, "quiet", this);
     merged_->setObjectName("solidMerged");
     grid_->addWidget(merged_, line_, 0, 1, 3);
@@ -145,6 +146,25 @@ void LightCard::buildStorey() {
             session_.applyLevel(tr("Height of a storey"), edit::with_storey_height(*session_.level(), storey(), units),
                                 "storey-height");
         });
+}
+
+// Of what is seen, not of the level.
+void LightCard::buildSection() {
+    auto* cut = new QSlider(Qt::Horizontal, this);
+    cut->setObjectName("solidSection");
+    cut->setAccessibleName(tr("Section"));
+    cut->setRange(0, 100);
+    cut->setFocusPolicy(Qt::NoFocus);
+    describe(cut, tr("Section"), {}, tr("Cuts the level across the way one looks: what is nearer is not seen"));
+    auto* value = label(tr("none"), "quiet", this);
+    value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    grid_->addWidget(label(tr("Section"), "quiet", this), line_, 0);
+    grid_->addWidget(cut, line_, 1);
+    grid_->addWidget(value, line_++, 2);
+    connect(cut, &QSlider::valueChanged, this, [this, value](int v) {
+        value->setText(v == 0 ? tr("none") : tr("%1 %").arg(v));
+        emit sectionAsked(v / 100.0);
+    });
 }
 
 void LightCard::setGame(bool on) {

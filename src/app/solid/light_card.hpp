@@ -27,6 +27,9 @@ class LightCard : public QFrame {
     void setGame(bool on); // whether it is seen as the game shows it
     void say(const QString& merged, bool shown);
 
+  signals:
+    void sectionAsked(double share); // of the level that is cut away, 0 .. 1
+
   private:
     struct Part {
         const char* id;
@@ -39,6 +42,7 @@ class LightCard : public QFrame {
     void buildLight();
     void buildSight();
     void buildStorey();
+    void buildSection();
     Session& session_;
     Bindings fields_;
     QGridLayout* grid_;

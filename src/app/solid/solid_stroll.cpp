@@ -21,9 +21,8 @@ void SolidStroll::begin(QPointF cells, double height, float heading) {
     heading_ = heading;
     down_ = 0;
     forward_ = back_ = left_ = right_ = jump_ = false;
-    mass_.reset();
     walker_.reset();
-    terrain_.reset();
+    mass_.reset();
     behind_ = 0;
     clock_.start();
     timer_.start(8, Qt::PreciseTimer, this);
@@ -34,18 +33,16 @@ void SolidStroll::end() {
     on_ = false;
     timer_.stop();
     walker_.reset();
-    terrain_.reset();
     mass_.reset();
     emit moved();
 }
 
-void SolidStroll::follow(const std::shared_ptr<const DrawnMass>& mass, const level::Upright& upright) {
+void SolidStroll::follow(const std::shared_ptr<const WalkedMass>& mass, const level::Upright& upright) {
     if (!on_ || !mass || (mass == mass_ && upright_ == upright)) return;
     if (walker_) from_ = walker_->foot();
     walker_.reset();
-    terrain_ = std::make_unique<upright::Terrain>(*mass->shell, mass->survey->plain, mass->survey->metres);
-    walker_ = std::make_unique<upright::Stroll>(*terrain_, upright, from_);
     mass_ = mass;
+    walker_ = std::make_unique<upright::Stroll>(*mass_->terrain, upright, from_);
     upright_ = upright;
 }
 
@@ -69,6 +66,17 @@ void SolidStroll::turnBy(float degrees, float down) {
     down_ = std::clamp(down_ + down, -80.0F, 80.0F);
 }
 
+void SolidStroll::seenFrom(std::optional<float> heading) {
+    if (game_ == heading) return;
+    game_ = heading;
+    emit moved();
+}
+
+float SolidStroll::tall() const {
+    constexpr float kCrown = 1.1F; // of how high the eyes are
+    return (walker_ ? static_cast<float>(walker_->eyes()) : 0.8F) * kCrown;
+}
+
 std::array<double, 3> SolidStroll::foot() const { return walker_ ? walker_->foot() : from_; }
 
 QVector3D SolidStroll::eye() const {
@@ -79,6 +87,16 @@ QVector3D SolidStroll::eye() const {
 
 void SolidStroll::step() {
     if (!walker_) return;
+    if (game_) {
+        const double way = *game_ * kRadians;
+        const double up = (forward_ ? 1 : 0) - (back_ ? 1 : 0), across = (right_ ? 1 : 0) - (left_ ? 1 : 0);
+        const double length = std::max(1.0, std::hypot(up, across));
+        const double east = (std::sin(way) * up + std::cos(way) * across) / length;
+        const double south = (-std::cos(way) * up + std::sin(way) * across) / length;
+        if (up != 0 || across != 0) heading_ = static_cast<float>(std::atan2(east, -south) / kRadians);
+        walker_->step(east, south, jump_);
+        return;
+    }
     if (left_ != right_) turnBy(left_ ? -kTurn : kTurn, 0);
     const double ahead = forward_ == back_ ? 0 : forward_ ? 1 : -0.6;
     const double way = heading_ * kRadians;

@@ -15,6 +15,13 @@
 
 namespace vic::app {
 
+namespace {
+
+// Whether it can be looked at in three dimensions.
+bool stands(const level::Level& level) { return level.view == level::View::from_above && level.geometry().square(); }
+
+} // namespace
+
 SolidSwitch::SolidSwitch(Session& session, LevelView& view) : QWidget(&view), session_(session), level_(view) {
     setObjectName("solidSwitch");
     auto* column = new QVBoxLayout(this);
@@ -47,6 +54,9 @@ SolidSwitch::SolidSwitch(Session& session, LevelView& view) : QWidget(&view), se
     column->addLayout(row);
     light_ = new LightCard(session_, this);
     column->addWidget(light_);
+    connect(light_, &LightCard::sectionAsked, this, [this](double share) {
+        if (solid_) solid_->setSection(share);
+    });
     connect(&session_.mass(), &MergedMass::changed, this, &SolidSwitch::sayMerged);
     connect(&session_, &Session::stageChanged, this, &SolidSwitch::sayMerged);
     connect(&session_, &Session::changed, light_, &LightCard::refresh);
@@ -72,9 +82,17 @@ void SolidSwitch::sayMerged() {
 
 void SolidSwitch::look(Look how) {
     if (how != Look::plan && !session_.level()) return;
+    if (how != Look::plan && !stands(*session_.level()))
+        return emit session_.said(
+            tr("Levels that are seen from above, on squares, can be looked at in three dimensions"), true);
     look_ = how;
     if (how != Look::plan && !solid_) {
         solid_ = new SolidView(session_, level_);
+        connect(&solid_->stroll(), &SolidStroll::moved, this, [this] {
+            if (!walking_ || solid_->stroll().on()) return;
+            walking_ = false;
+            emit walked();
+        });
         connect(solid_, &SolidView::troubled, this, [this](const QString& why) {
             look(Look::plan);
             emit session_.said(
@@ -84,12 +102,21 @@ void SolidSwitch::look(Look how) {
     if (solid_ && how != Look::plan) solid_->look(static_cast<SolidView::Look>(static_cast<int>(how) - 1));
     settle();
     refresh();
+    emit looked();
 }
 
 bool SolidSwitch::toggleWalk() {
     if (look_ == Look::plan || !solid_) return false;
     solid_->toggleWalk();
     return true;
+}
+
+void SolidSwitch::setWalking(bool on, std::optional<QPointF> from) {
+    const bool begins = on && look_ != Look::plan && solid_ && !solid_->stroll().on();
+    walking_ = on && look_ != Look::plan;
+    if (!solid_) return;
+    if (begins) solid_->walk(from);
+    if (!on) solid_->stroll().end();
 }
 
 void SolidSwitch::settle() {
@@ -116,14 +143,16 @@ void SolidSwitch::place() {
 
 void SolidSwitch::refresh() {
     const auto& sheets = session_.project().sheets;
-    const bool any = session_.isOpen() && session_.level() &&
-                     std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); });
+    // Where there is no kit it is there once it was asked for.
+    const bool can = session_.isOpen() && session_.level() && stands(*session_.level());
+    const bool any = can && (look_ != Look::plan || std::any_of(sheets.begin(), sheets.end(),
+                                                                [](const auto& s) { return s->kit.has_value(); }));
     setVisible(any);
     light_->setVisible(look_ != Look::plan);
     light_->setGame(look_ == Look::game);
     sayMerged();
     place();
-    if (!any && look_ != Look::plan) look(Look::plan);
+    if (!can && look_ != Look::plan) look(Look::plan);
     for (std::size_t i = 0; i < buttons_.size(); ++i) buttons_[i]->setChecked(static_cast<Look>(i) == look_);
 }
 

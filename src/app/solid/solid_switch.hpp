@@ -2,8 +2,10 @@
 // right corner of the level view, and is seen only where the project has a kit.
 #pragma once
 
+#include <QPointF>
 #include <QWidget>
 #include <array>
+#include <optional>
 
 #include "app/session/kit_bodies.hpp"
 #include "app/session/merged_mass.hpp"
@@ -27,7 +29,14 @@ class SolidSwitch : public QWidget {
     void refresh();
     // Walks there, where it is not the plan that is seen; whether it did.
     bool toggleWalk();
+    // Walk's page: from the start, in the look that is chosen, until setWalking(false) or Esc. Only where that is not
+    // the plan.
+    void setWalking(bool on, std::optional<QPointF> from = std::nullopt);
     [[nodiscard]] SolidView* view() { return solid_; } // null until it was looked at from there
+
+  signals:
+    void walked(); // Esc ended it
+    void looked(); // another look
 
   protected:
     bool eventFilter(QObject* watched, QEvent* event) override; // the level view's size
@@ -39,6 +48,7 @@ class SolidSwitch : public QWidget {
     LevelView& level_;
     SolidView* solid_ = nullptr;
     Look look_ = Look::plan;
+    bool walking_ = false;
     void sayMerged();
     std::array<QToolButton*, 5> buttons_{};
     LightCard* light_ = nullptr;

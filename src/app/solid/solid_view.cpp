@@ -4,7 +4,6 @@
 #include <QEvent>
 #include <QMouseEvent>
 #include <QSurfaceFormat>
-#include <QVector4D>
 #include <QWheelEvent>
 #include <algorithm>
 #include <cmath>
@@ -13,6 +12,7 @@
 #include "app/parts/thumbs.hpp"
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
+#include "app/solid/colours.hpp"
 #include "app/view/level_view.hpp"
 #include "picture/compose.hpp"
 
@@ -21,7 +21,6 @@ namespace vic::app {
 namespace {
 
 constexpr float kNearest = 2, kFurthest = 4000; // cells from the eye to where it looks
-constexpr int kMostGround = 4096;               // pixels a side of what lies flat
 constexpr float kTurned = 0.4F;                 // degrees a pixel
 
 } // namespace
@@ -42,7 +41,10 @@ SolidView::SolidView(Session& session, LevelView& view)
     connect(&session_, &Session::stageChanged, this, qOverload<>(&QWidget::update));
     connect(&mass_, &MergedMass::changed, this, qOverload<>(&QWidget::update));
     connect(&view_.soak(), &SoakLens::soakedAnew, this, qOverload<>(&QWidget::update));
-    connect(&stroll_, &SolidStroll::moved, this, qOverload<>(&QWidget::update));
+    connect(&stroll_, &SolidStroll::moved, this, [this] {
+        if (std::exchange(strolled_, stroll_.on()) != stroll_.on()) stale();
+        update();
+    });
     connect(&session_, &Session::opened, &stroll_, &SolidStroll::end);
     view_.installEventFilter(this);
     connect(&bodies_, &KitBodies::changed, this, [this] {
@@ -68,6 +70,9 @@ int SolidView::storey() const {
     return layer ? layer->storey : 0;
 }
 
+// What is above the active storey is cut away while one works; the game, and who walks, sees all.
+int SolidView::highest() const { return look_ == Look::game || stroll_.on() ? level::kMostStorey : storey(); }
+
 scene::Storeys SolidView::storeys() const {
     return scene::Storeys(bodies_.all(), session_.level() ? session_.level()->storey_heights : std::map<int, int>{});
 }
@@ -75,7 +80,9 @@ scene::Storeys SolidView::storeys() const {
 double SolidView::plane() const { return storeys().low(storey()); }
 
 void SolidView::look(Look how) {
+    if ((look_ == Look::game) != (how == Look::game)) stale();
     look_ = how;
+    follow();
     // At all that stands, or where nothing does at the whole level.
     Box stands;
     if (session_.level())
@@ -84,61 +91,29 @@ void SolidView::look(Look how) {
             stands = united(stands, p.cells);
     framed_ = !stands.empty();
     const Box cells = !stands.empty() ? stands : session_.level() ? session_.level()->cells() : Box{0, 0, 10, 10};
-    const float reach = static_cast<float>(std::max({cells.w, cells.h, 6}));
-    at_ = {static_cast<float>(cells.x) + static_cast<float>(cells.w) / 2, 0,
-           static_cast<float>(cells.y) + static_cast<float>(cells.h) / 2};
-    round_ = how == Look::aslant ? 45.0F : 0.0F;
-    down_ = how == Look::aslant ? 35.0F : how == Look::front ? 8.0F : 4.0F;
-    away_ = how == Look::through ? reach * 0.9F : reach * 1.2F;
-    if (how == Look::through) at_.setY(0.8F);
+    camera_ = render::camera_at(how, cells);
     update();
 }
 
-Sun SolidView::sun() const {
-    const level::Light light = session_.level() ? session_.level()->light : level::Light{};
-    return {light.minute / 60.0, light.warmth, light.fog};
-}
+level::Light SolidView::light() const { return session_.level() ? session_.level()->light : level::Light{}; }
 
-// From cells to what is seen, -1 .. 1.
-QMatrix4x4 SolidView::matrix() const {
+render::Matrix SolidView::matrix() const {
     if (stroll_.on() || look_ == Look::game) return gameMatrix();
-    const float wide = static_cast<float>(std::max(1, width())), high = static_cast<float>(std::max(1, height()));
-    QMatrix4x4 out;
-    if (look_ == Look::through) {
-        out.perspective(60, wide / high, std::max(0.05F, away_ / 100), away_ * 2 + 400);
-    } else {
-        const float h = away_ / 2, w = h * wide / high;
-        out.ortho(-w, w, -h, h, -kFurthest, kFurthest);
-    }
-    out.translate(0, 0, look_ == Look::through ? -away_ : 0.0F);
-    out.rotate(down_, 1, 0, 0);
-    out.rotate(-round_, 0, 1, 0);
-    out.translate(-at_);
-    return out;
-}
-
-std::optional<QPointF> SolidView::cellsAt(QPointF place) const {
-    bool can = false;
-    const QMatrix4x4 back = matrix().inverted(&can);
-    if (!can || width() < 1 || height() < 1) return std::nullopt;
-    const auto x = static_cast<float>(2 * place.x() / width() - 1),
-               y = static_cast<float>(1 - 2 * place.y() / height());
-    const QVector3D a = back.map(QVector3D(x, y, -1)), b = back.map(QVector3D(x, y, 1)), way = b - a;
-    const scene::Ray ray{{a.x(), a.y(), a.z()}, {way.x(), way.y(), way.z()}};
-    const auto met = scene::on_storey(ray, plane());
-    if (!met) return std::nullopt;
-    return QPointF((*met)[0], (*met)[1]);
+    return render::matrix_of(camera_, {width(), height()});
 }
 
 QPointF SolidView::placeOf(QPointF cells) const {
-    const QVector3D seen = matrix().map(
-        QVector3D(static_cast<float>(cells.x()), static_cast<float>(plane()), static_cast<float>(cells.y())));
-    return {(double{seen.x()} + 1) / 2 * width(), (1 - double{seen.y()}) / 2 * height()};
+    return seenPlace({static_cast<float>(cells.x()), static_cast<float>(plane()), static_cast<float>(cells.y())});
+}
+
+QPointF SolidView::seenPlace(const render::Vec3& cells) const {
+    const auto seen = render::seen_at(matrix(), cells, {width(), height()});
+    return {seen[0], seen[1]};
 }
 
 void SolidView::initializeGL() {
-    scene_ = std::make_unique<GlScene>();
-    trouble_ = scene_->initialize();
+    scene_ = std::make_unique<render::Renderer>();
+    trouble_ = QString::fromStdString(scene_->initialize());
     if (trouble_.isEmpty()) return;
     scene_.reset();
     emit troubled(trouble_);
@@ -150,28 +125,17 @@ void SolidView::resizeGL(int, int) {}
 void SolidView::take() {
     if (!stale_ || !session_.level()) return;
     stale_ = false;
-    const Kits kits = bodies_.all();
-    const level::Level& level = view_.shown();
-    scene_->setKits(kits);
-    const auto placed = scene::placed_in(session_.project(), level, kits, storey());
+    const render::Kits kits = bodies_.all();
+    // In the plan what is above the active storey is hidden.
+    const level::Level& level = highest() == level::kMostStorey ? *session_.level() : view_.shown();
+    scene_->set_kits(kits);
+    const auto placed = scene::placed_in(session_.project(), level, kits, highest());
     pieces_ = static_cast<int>(placed.size());
     if (std::exchange(came_, false) && !framed_ && pieces_ > 0) look(look_);
-    scene_->setPieces(placed, storeys());
+    scene_->set_pieces(placed, storeys());
     takeCards(level);
     if (!std::exchange(groundStale_, false) || view_.stroking()) return;
-    const level::Level flat = scene::flat_of(session_.project(), level, kits);
-    const Box all = flat.pixels();
-    if (all.size().area() > kMostGround * kMostGround || std::max(all.w, all.h) > 2 * kMostGround) {
-        QImage plain(1, 1, QImage::Format_RGB32);
-        plain.fill(QColor(level.ground.r, level.ground.g, level.ground.b));
-        return scene_->setGround(plain, level.size);
-    }
-    picture::Canvas canvas(all);
-    picture::draw(session_.project(), flat, session_.derived().art(), canvas, canvas.box);
-    scene_->setGround(
-        QImage(reinterpret_cast<const uchar*>(canvas.pixels.data()), canvas.box.w, canvas.box.h, QImage::Format_RGB32)
-            .copy(),
-        level.size);
+    scene_->set_ground(render::ground_of(session_.project(), level, kits, session_.derived().art()), level.size);
 }
 
 // Props that stand up, by their pictures.
@@ -179,34 +143,19 @@ void SolidView::takeCards(const level::Level& level) {
     const level::PropKinds& kinds = propKindsOf(session_.project());
     picture::Art& art = session_.derived().art();
     art.update(session_.project());
-    std::map<std::uint64_t, Cards> out;
-    standing_ = 0;
-    for (const scene::Card& card : scene::cards_in(kinds, level, storeys(), storey())) {
-        Cards& kind = out[card.kind->id];
-        if (kind.stand.empty())
-            if (const picture::Art::Picture* picture = art.prop(*card.kind, false))
-                kind.picture = QImage(reinterpret_cast<const uchar*>(picture->pixels.data()), picture->size.w,
-                                      picture->size.h, QImage::Format_ARGB32_Premultiplied)
-                                   .copy();
-        const auto part = [](std::uint8_t v) { return static_cast<float>(v) / 255; };
-        kind.stand.push_back(
-            {{card.foot[0], card.foot[1], card.foot[2]},
-             {card.left, card.right, card.top, card.bottom},
-             {part(card.wash.times.r), part(card.wash.times.g), part(card.wash.times.b), 1},
-             card.mirrored ? 1.0F : 0.0F,
-             {card.turned ? std::cos(*card.turned) : 0.0F, card.turned ? std::sin(*card.turned) : 0.0F}});
-        ++standing_;
-    }
-    scene_->setCards(std::move(out));
+    const auto cards = scene::cards_in(kinds, level, storeys(), highest());
+    standing_ = static_cast<int>(cards.size());
+    scene_->set_cards(
+        render::cards_of(cards, [&](const level::PropKind& kind) { return render::card_picture(art, kind); }));
 }
 
 // What is above the active storey is cut away, as its pieces are.
 void SolidView::takeMass() {
     const bool bound = session_.stage() == Stage::bound, wet = view_.soak().on();
-    const auto all = bound || wet || stroll_.on() ? mass_.of(bodies_.all()) : nullptr;
-    takeWet(wet ? all : nullptr);
-    if (session_.level()) stroll_.follow(all, session_.level()->walker.upright);
-    const auto mass = bound && !wet && !stroll_.on() ? all : nullptr; // what is wet is seen without stripes
+    takeWet();
+    if (stroll_.on() && session_.level()) stroll_.follow(mass_.walked(bodies_.all()), session_.level()->walker.upright);
+    // What is wet is seen without stripes.
+    const auto mass = bound && !wet && !stroll_.on() ? mass_.of(bodies_.all()) : nullptr;
     if (mass == drawnMass_ && storey() == drawnStorey_) return;
     drawnMass_ = mass;
     drawnStorey_ = storey();
@@ -216,48 +165,64 @@ void SolidView::takeMass() {
         faces.insert(faces.end(), s.faces.begin(), s.faces.end());
         lines.insert(lines.end(), s.lines.begin(), s.lines.end());
     }
-    scene_->setMass(faces, lines);
+    scene_->set_mass(faces, lines);
+}
+
+void SolidView::setSection(double share) {
+    section_ = share;
+    update();
+}
+
+std::optional<float> SolidView::sectionAlong(const render::Vec3& toEye) const {
+    if (section_ <= 0 || stroll_.on() || !session_.level()) return std::nullopt;
+    const auto w = static_cast<float>(session_.level()->size.w), h = static_cast<float>(session_.level()->size.h);
+    float least = 1e9F, most = -1e9F;
+    for (const auto& [x, z] : {std::pair{0.0F, 0.0F}, {w, 0.0F}, {0.0F, h}, {w, h}}) {
+        const float along = x * toEye[0] + z * toEye[2];
+        least = std::min(least, along);
+        most = std::max(most, along);
+    }
+    return most + (least - most) * static_cast<float>(section_);
 }
 
 void SolidView::paintGL() {
     if (!scene_) return;
     take();
     takeMass();
-    scene_->setHatch(tokensOf(this).ink);
+    scene_->set_hatch(vec3(tokensOf(this).ink));
     const int turn = session_.level() ? session_.level()->sight.turn : 0;
-    const float round = (stroll_.on()          ? -stroll_.heading()
-                         : look_ == Look::game ? static_cast<float>(-turn)
-                                               : round_) *
+    const float round = (look_ == Look::game ? static_cast<float>(-turn)
+                         : stroll_.on()      ? -stroll_.heading()
+                                             : camera_.round) *
                         3.14159265F / 180;
-    scene_->setEye({std::sin(round), 0, std::cos(round)});
-    const QMatrix4x4 seen = matrix();
-    const double ratio = devicePixelRatioF();
-    const QSize pixels = size() * ratio;
-    scene_->draw(seen, sun(), tokensOf(this).outside, pixels, dragged_.has_value());
-    if (pointed_ && !stroll_.on() && session_.level() && session_.level()->cells().contains(*pointed_)) {
+    const render::Vec3 toEye{std::sin(round), 0, std::cos(round)};
+    scene_->set_eye(toEye);
+    cut_ = {toEye, sectionAlong(toEye)};
+    scene_->set_section(cut_.second);
+    const render::Matrix seen = matrix();
+    const QSize pixels = size() * devicePixelRatioF();
+    const Size whole{pixels.width(), pixels.height()};
+    scene_->draw(seen, light(), vec3(tokensOf(this).outside), whole, dragged_.has_value());
+    const bool props = session_.stage() == Stage::dress;
+    if (props && session_.level() && !stroll_.on()) drawProps(seen);
+    if (!props && pointed_ && !stroll_.on() && session_.level() && session_.level()->cells().contains(*pointed_)) {
         const auto low = static_cast<float>(plane());
         const auto high = low + static_cast<float>(storeys().height(storey()));
-        const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
-        scene_->drawBox(seen, {x, low, z}, {x + 1, high, z + 1}, tokensOf(this).vermilion);
+        const Lattice own = session_.workLattice(); // its cells may lie aside
+        const auto x = static_cast<float>(pointed_->x) +
+                       static_cast<float>(own.origin.x) / static_cast<float>(own.cell.w),
+                   z = static_cast<float>(pointed_->y) +
+                       static_cast<float>(own.origin.y) / static_cast<float>(own.cell.h);
+        scene_->draw_box(seen, {x, low, z}, {x + 1, high, z + 1}, vec3(tokensOf(this).vermilion));
     }
     if (!stroll_.on()) drawFits(seen);
-    scene_->show(pixels);
+    drawWalker(seen);
+    scene_->show(defaultFramebufferObject(), whole);
     hideBeside();
 }
 
-// The same press, at the place of the level view that shows what is under the pointer here.
-void SolidView::pass(QMouseEvent* event) {
-    const auto cells = cellsAt(event->position());
-    if (!cells) return;
-    const QPointF place = view_.placeOf(*cells);
-    QMouseEvent there(event->type(), place, view_.mapToGlobal(place), event->button(), event->buttons(),
-                      event->modifiers());
-    QCoreApplication::sendEvent(&view_, &there);
-    pointed_ = Point{static_cast<int>(std::floor(cells->x())), static_cast<int>(std::floor(cells->y()))};
-    update();
-}
-
 void SolidView::mousePressEvent(QMouseEvent* event) {
+    view_.setFocus();
     if (event->button() == Qt::MiddleButton) {
         dragged_ = event->position();
         turns_ = (event->modifiers() & Qt::ShiftModifier) == 0;
@@ -272,7 +237,7 @@ void SolidView::mouseMoveEvent(QMouseEvent* event) {
     if (!dragged_) return pass(event);
     const QPointF by = event->position() - *dragged_;
     dragged_ = event->position();
-    if (stroll_.on()) {
+    if (stroll_.on() && look_ != Look::game) {
         stroll_.turnBy(static_cast<float>(by.x()) * kTurned, static_cast<float>(by.y()) * kTurned);
         return update();
     }
@@ -300,8 +265,9 @@ void SolidView::leaveEvent(QEvent* event) {
 }
 
 void SolidView::turnBy(QPointF pixels) {
-    round_ -= static_cast<float>(pixels.x()) * kTurned;
-    down_ = std::clamp(down_ + static_cast<float>(pixels.y()) * kTurned, look_ == Look::through ? -60.0F : 1.0F, 89.0F);
+    camera_.round -= static_cast<float>(pixels.x()) * kTurned;
+    camera_.down = std::clamp(camera_.down + static_cast<float>(pixels.y()) * kTurned,
+                              look_ == Look::through ? -60.0F : 1.0F, 89.0F);
 }
 
 // What was under the pointer stays there.
@@ -309,7 +275,8 @@ void SolidView::moveBy(QPointF pixels) {
     const QPointF middle(width() / 2.0, height() / 2.0);
     const auto from = cellsAt(middle + pixels), to = cellsAt(middle);
     if (!from || !to) return;
-    at_ += QVector3D(static_cast<float>(to->x() - from->x()), 0, static_cast<float>(to->y() - from->y()));
+    camera_.at[0] += static_cast<float>(to->x() - from->x());
+    camera_.at[2] += static_cast<float>(to->y() - from->y());
 }
 
 // To the pointer: what is under it stays there.
@@ -321,11 +288,13 @@ void SolidView::wheelEvent(QWheelEvent* event) {
     event->accept();
     if (stroll_.on() || look_ == Look::game) return;
     const auto before = cellsAt(event->position());
-    away_ =
-        std::clamp(away_ * static_cast<float>(std::pow(0.88, event->angleDelta().y() / 120.0)), kNearest, kFurthest);
+    camera_.away = std::clamp(camera_.away * static_cast<float>(std::pow(0.88, event->angleDelta().y() / 120.0)),
+                              kNearest, kFurthest);
     const auto after = cellsAt(event->position());
-    if (before && after)
-        at_ += QVector3D(static_cast<float>(before->x() - after->x()), 0, static_cast<float>(before->y() - after->y()));
+    if (before && after) {
+        camera_.at[0] += static_cast<float>(before->x() - after->x());
+        camera_.at[2] += static_cast<float>(before->y() - after->y());
+    }
     update();
 }
 

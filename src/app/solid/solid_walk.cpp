@@ -10,6 +10,7 @@
 #include "app/parts/tokens.hpp"
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
+#include "app/solid/colours.hpp"
 #include "app/solid/solid_view.hpp"
 #include "app/view/level_view.hpp"
 #include "app/view/soak_lens.hpp"
@@ -20,7 +21,6 @@ namespace vic::app {
 
 namespace {
 
-constexpr float kSeen = 68;    // degrees from top to bottom, through the walker's eyes
 constexpr float kOver = 0.02F; // cells by which what is wet lies over its floor
 
 } // namespace
@@ -33,41 +33,27 @@ QRectF SolidView::gameFrame() const {
     return {(width() - size.width()) / 2, (height() - size.height()) / 2, size.width(), size.height()};
 }
 
-QMatrix4x4 SolidView::gameMatrix() const {
-    const float wide = static_cast<float>(std::max(1, width())), high = static_cast<float>(std::max(1, height()));
-    QMatrix4x4 out;
-    if (stroll_.on()) {
-        out.perspective(kSeen, wide / high, 0.02F, 600);
-        out.rotate(stroll_.down(), 1, 0, 0);
-        out.rotate(stroll_.heading(), 0, 1, 0);
-        out.translate(-stroll_.eye());
-        return out;
+render::Matrix SolidView::gameMatrix() const {
+    const Size pixels{width(), height()};
+    if (stroll_.on() && look_ != Look::game) {
+        const QVector3D eye = stroll_.eye();
+        return render::eyes_matrix({eye.x(), eye.y(), eye.z()}, stroll_.heading(), stroll_.down(), pixels);
     }
     const level::Level& level = *session_.level();
     const Box frame = view_.framePixels();
-    const auto cell_w = static_cast<float>(level.cell.w), cell_h = static_cast<float>(level.cell.h);
-    const float frame_high = static_cast<float>(level.frame.h) / cell_h;
-    const float seen = frame_high * high / static_cast<float>(std::max(1.0, gameFrame().height())); // cells
-    const auto radians = [](float degrees) { return degrees * 3.14159265F / 180; };
-    float away = 0;
-    if (level.sight.lens == 0) {
-        const float h = seen / 2, w = h * wide / high;
-        out.ortho(-w, w, -h, h, -4000, 4000);
-    } else {
-        away = frame_high / 2 / std::tan(radians(static_cast<float>(level.sight.lens)) / 2);
-        out.perspective(2 * std::atan(seen / 2 / away) / radians(1), wide / high, away / 50, away * 4 + 400);
+    render::Vec3 middle{
+        (static_cast<float>(frame.x) + static_cast<float>(frame.w) / 2) / static_cast<float>(level.cell.w), 0,
+        (static_cast<float>(frame.y) + static_cast<float>(frame.h) / 2) / static_cast<float>(level.cell.h)};
+    if (stroll_.on()) { // the frame goes along, and is as high as he is
+        const auto foot = stroll_.foot();
+        middle = {static_cast<float>(foot[0]), static_cast<float>(foot[1]), static_cast<float>(foot[2])};
     }
-    out.translate(0, 0, -away);
-    out.rotate(static_cast<float>(level.sight.tilt), 1, 0, 0);
-    out.rotate(static_cast<float>(level.sight.turn), 0, 1, 0);
-    out.translate(-(static_cast<float>(frame.x) + static_cast<float>(frame.w) / 2) / cell_w, 0,
-                  -(static_cast<float>(frame.y) + static_cast<float>(frame.h) / 2) / cell_h);
-    return out;
+    return render::game_matrix(level, middle, gameFrame().height() / std::max(1, level.frame.h), pixels);
 }
 
 // What lies beside the frame the game does not show.
 void SolidView::hideBeside() {
-    if (stroll_.on() || look_ != Look::game || !session_.level()) return;
+    if (look_ != Look::game || !session_.level()) return;
     const double ratio = devicePixelRatioF();
     const QRect frame = QRectF(gameFrame().topLeft() * ratio, gameFrame().size() * ratio).toRect();
     const int w = static_cast<int>(width() * ratio), h = static_cast<int>(height() * ratio);
@@ -87,59 +73,59 @@ void SolidView::hideBeside() {
     gl->glDisable(GL_SCISSOR_TEST);
 }
 
-// From where the level is soaked, on the storey that one works on.
-void SolidView::takeWet(const std::shared_ptr<const DrawnMass>& mass) {
-    const WetOf now{mass, mass ? view_.soak().from() : std::nullopt, storey()};
+// From where the level is soaked, up to the storey that one works on.
+void SolidView::takeWet() {
+    const auto& floors = view_.soak().floors();
+    const std::pair now(view_.soak().turn(), storey());
     if (now == wetOf_) return;
-    const bool poured = now.from && now.from != wetOf_.from;
-    if (poured) pouredOn_ = plane();
-    std::size_t everywhere = 0; // places, above the active storey, too
     wetOf_ = now;
     wetPlaces_ = 0;
     std::array<std::vector<float>, 2> out;
-    if (mass && now.from) {
-        const upright::Ground& ground = *mass->survey->ground;
-        const auto from = ground.near(*now.from, static_cast<int>(std::lround(pouredOn_ * outline::kUnit)));
-        const upright::Soaked soaked = upright::soak(ground, from);
-        const scene::Storeys all = storeys();
-        const double above = all.low(now.storey + 1) - 1.0 / outline::kUnit;
+    const auto put = [&](bool lost, float x, float y, float z, float wide, float deep) {
+        for (const auto& [dx, dz] :
+             {std::pair{0.0F, 0.0F}, {0.0F, deep}, {wide, 0.0F}, {wide, 0.0F}, {0.0F, deep}, {wide, deep}})
+            out[lost ? 1 : 0].insert(out[lost ? 1 : 0].end(), {x + dx, y, z + dz});
+    };
+    if (floors) {
+        const upright::Ground& ground = *floors->of->survey->ground;
+        const double above = storeys().low(now.second + 1) - 1.0 / outline::kUnit;
         const auto& places = ground.places();
         const auto side = static_cast<float>(ground.side()) / outline::kUnit;
         for (std::size_t i = 0; i < places.size(); ++i) {
             const double height = places[i].height / double(outline::kUnit);
-            everywhere += soaked.at(i) ? 1 : 0;
-            if (!soaked.at(i) || height > above) continue;
+            if (!floors->soaked.at(i) || height > above) continue;
             ++wetPlaces_;
-            const float x = static_cast<float>(places[i].x) * side, z = static_cast<float>(places[i].y) * side;
-            const float y = static_cast<float>(height) + kOver;
-            std::vector<float>& to = out[soaked.wet[i] == upright::Wet::no_way_back ? 1 : 0];
-            for (const auto& [dx, dz] :
-                 {std::pair{0.0F, 0.0F}, {0.0F, side}, {side, 0.0F}, {side, 0.0F}, {0.0F, side}, {side, side}})
-                to.insert(to.end(), {x + dx, y, z + dz});
+            put(floors->soaked.wet[i] == upright::Wet::no_way_back, static_cast<float>(places[i].x) * side,
+                static_cast<float>(height) + kOver, static_cast<float>(places[i].y) * side, side, side);
         }
-    }
-    if (poured) {
-        const double metres = mass->survey->metres, side = mass->survey->ground->side() / double(outline::kUnit);
-        emit session_.said(wetPlaces_ == 0 ? tr("There is no room for the walker to stand")
-                                           : tr("%1 m² of floors are wet; red: no way back from there")
-                                                 .arg(QLocale().toString(std::lround(static_cast<double>(everywhere) *
-                                                                                     side * side * metres * metres))),
-                           false);
+    } else if (view_.soak().on()) {
+        // Of flat art the ground, run by run.
+        const walk::Soaked& flat = view_.soak().soaked();
+        const float side = 1.0F / static_cast<float>(std::max(1, flat.grain));
+        for (int y = 0; y < flat.samples.h; ++y)
+            for (int x = 0, from = 0; x <= flat.samples.w; ++x) {
+                if (x < flat.samples.w && flat.at({x, y})) continue;
+                if (x > from)
+                    put(false, static_cast<float>(from) * side, kOver, static_cast<float>(y) * side,
+                        static_cast<float>(x - from) * side, side);
+                wetPlaces_ += x - from;
+                from = x + 1;
+            }
     }
     QColor brine = tokensOf(this).brine, vermilion = tokensOf(this).vermilion;
     brine.setAlphaF(0.42F);
     vermilion.setAlphaF(0.42F);
-    scene_->setWash(brine, vermilion);
-    scene_->setWet(out[0], out[1]);
+    scene_->set_wash(vec4(brine), vec4(vermilion));
+    scene_->set_wet(out[0], out[1]);
 }
 
 // The sides of a piece in the Hand that would close with what stands beside it.
-void SolidView::drawFits(const QMatrix4x4& seen) {
+void SolidView::drawFits(const render::Matrix& seen) {
     const edit::Hand& hand = session_.hand();
     if (session_.stage() != Stage::lay || !pointed_ || !session_.level() || !hand.is<edit::held::Tile>() ||
         session_.tool() != Tool::pencil)
         return;
-    const Kits kits = bodies_.all();
+    const render::Kits kits = bodies_.all();
     const scene::Fits fits(session_.project(), kits);
     const auto layers = scene::Fits::layers_for(*session_.level(), session_.activeLayerId());
     const auto closes = std::find_if(layers.begin(), layers.end(), [&](const level::Layer* l) {
@@ -151,28 +137,63 @@ void SolidView::drawFits(const QMatrix4x4& seen) {
     const scene::Fits::Sides sides = fits.sides(*layer, *pointed_, hand.tile(), turn);
     const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
     const auto y = static_cast<float>(plane() + storeys().height(storey()) / 3);
-    const QVector3D middles[] = {{x + 0.5F, y, z}, {x + 1, y, z + 0.5F}, {x + 0.5F, y, z + 1}, {x, y, z + 0.5F}};
-    std::vector<QVector3D> closed, missed;
+    const render::Vec3 middles[] = {{x + 0.5F, y, z}, {x + 1, y, z + 0.5F}, {x + 0.5F, y, z + 1}, {x, y, z + 0.5F}};
+    std::vector<render::Vec3> closed, missed;
     for (std::size_t side = 0; side < 4; ++side) {
         if (sides.closed[side]) closed.push_back(middles[side]);
         if (sides.missed[side]) missed.push_back(middles[side]);
     }
-    scene_->drawDots(seen, closed, tokensOf(this).brine);
-    scene_->drawDots(seen, missed, tokensOf(this).vermilion);
+    scene_->draw_dots(seen, closed, vec3(tokensOf(this).brine));
+    scene_->draw_dots(seen, missed, vec3(tokensOf(this).vermilion));
 }
 
 void SolidView::toggleWalk() {
     if (stroll_.on()) return stroll_.end();
+    walk(view_.pointedPlace());
+}
+
+void SolidView::walk(std::optional<QPointF> place) {
     if (!session_.level()) return;
     const level::Mark* const start = session_.level()->first_mark(level::MarkKind::start);
-    const auto place = view_.pointedPlace();
     const Box at = start ? start->cells : Box{session_.level()->size.w / 2, session_.level()->size.h / 2, 1, 1};
     const QPointF from = place ? *place : QPointF(at.x + at.w / 2.0, at.y + at.h / 2.0);
     const double height = place || !start ? plane() : storeys().low(start->storey);
-    stroll_.begin(from, height, look_ == Look::through ? -round_ : 0);
+    stroll_.begin(from, height, look_ == Look::through ? -camera_.round : 0);
     view_.setFocus();
+    follow();
+}
+
+// In the look of the game he is seen as that shows him.
+void SolidView::follow() {
+    stroll_.seenFrom(look_ == Look::game && session_.level()
+                         ? std::optional(static_cast<float>(session_.level()->sight.turn))
+                         : std::nullopt);
+    if (!stroll_.on()) return;
     emit session_.said(
-        tr("Up and Down walk, Left and Right turn, Space jumps, the middle button looks round; Esc ends it"), false);
+        stroll_.seenByGame()
+            ? tr("The arrow keys walk, Space jumps; Esc ends it")
+            : tr("Up and Down walk, Left and Right turn, Space jumps, the middle button looks round; Esc "
+                 "ends it"),
+        false);
+}
+
+// He himself, where he is seen: as high and wide as he is.
+void SolidView::drawWalker(const render::Matrix& seen) {
+    if (!stroll_.on() || !stroll_.seenByGame() || !session_.level()) return;
+    const auto foot = stroll_.foot();
+    const auto x = static_cast<float>(foot[0]), y = static_cast<float>(foot[1]), z = static_cast<float>(foot[2]);
+    const float high = stroll_.tall();
+    const float half = high * static_cast<float>(session_.level()->walker.upright.wide) /
+                       static_cast<float>(std::max(1, session_.level()->walker.upright.tall)) / 2;
+    const render::Vec3 colour = vec3(tokensOf(this).vermilion);
+    scene_->draw_body(seen, {x - half, y, z - half}, {x + half, y + high, z + half}, colour);
+    // Where he looks.
+    const double way = double{stroll_.heading()} * 3.14159265358979 / 180;
+    const float ahead = half * 1.6F;
+    scene_->draw_dots(seen,
+                      {{x + static_cast<float>(std::sin(way)) * ahead, y + high * 0.85F,
+                        z - static_cast<float>(std::cos(way)) * ahead}},
+                      colour);
 }
 
 bool SolidView::eventFilter(QObject* watched, QEvent* event) {

@@ -315,7 +315,8 @@ void KindFields::buildChecks(QVBoxLayout* column) {
             change(tr("How props stand"),
                    [how = static_cast<level::Stands>(v.toInt())](level::PropKind& k) { k.stands = how; });
         });
-    fields_.bindEnabled(stands, [this] { return !ofAll([](const level::PropKind& k) { return k.flat; }); });
+    fields_.bindEnabled(stands,
+                        [this] { return !ofAll([](const level::PropKind& k) { return k.flat || k.body != 0; }); });
 }
 
 void KindFields::buildVariants(QVBoxLayout* column) {

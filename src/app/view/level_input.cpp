@@ -71,6 +71,7 @@ void LevelView::mouseMoveEvent(QMouseEvent* event) {
     else
         preview();
     pointReach();
+    pointLiveTry();
     say();
     update();
 }
@@ -144,7 +145,8 @@ void LevelView::keyPressEvent(QKeyEvent* event) {
 
 bool LevelView::giveKey(int key) {
     const QKeyEvent event(QEvent::KeyPress, key, Qt::NoModifier);
-    return open() && !active_ && toolGesture().takes({}) && toolGesture().key(event);
+    if (active_) return active_->key(event);
+    return open() && toolGesture().takes({}) && toolGesture().key(event);
 }
 
 void LevelView::keyReleaseEvent(QKeyEvent* event) {

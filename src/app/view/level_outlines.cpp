@@ -36,9 +36,9 @@
 
 namespace vic::app {
 
-// What blocks: hatched under its outline in Bound, elsewhere the outline alone.
+// What blocks on the storey that one works on: hatched under its outline in Bound, elsewhere the outline alone.
 void LevelView::paintOutlines(QPainter& p, bool hatched) {
-    const level::Level& level = pages_.level();
+    const level::Level level = session_.onStorey(pages_.level());
     const Box seen = seenCells();
     if (seen.empty()) return;
     const outline::Kinds kinds{tilesOf(session_.project(), level), propKindsOf(session_.project(), level)};
@@ -150,8 +150,8 @@ QString LevelView::decidedThere() const {
     QString wet = soak_.reading(inUnits(*pointedPlace()));
     if (wet.isEmpty()) wet = reach_.reading(inUnits(*pointedPlace()));
     if (session_.stage() != Stage::bound) return wet;
-    const edit::Decided decided =
-        edit::decided_at(session_.project(), stroking() ? pages_.level() : *session_.level(), *cell);
+    const edit::Decided decided = edit::decided_at(
+        session_.project(), session_.onStorey(stroking() ? pages_.level() : *session_.level()), *cell);
     QString who = translated(decided.says);
     if (!decided.collision_class.empty())
         who = tr("%1 · class %2").arg(who, QString::fromStdString(decided.collision_class));
@@ -189,7 +189,14 @@ void LevelView::setLiveTry(bool on) {
     if (!on) return liveTry_.stop();
     const auto place = pointedPlace();
     liveTry_.start(*session_.level(), place ? std::optional(walk::Position{place->x(), place->y()}) : std::nullopt);
+    pointLiveTry();
     setFocus();
+}
+
+void LevelView::pointLiveTry() {
+    if (!liveTry_.on()) return;
+    const auto place = pointedPlace();
+    liveTry_.point(place ? std::optional(walk::Position{place->x(), place->y()}) : std::nullopt);
 }
 
 void LevelView::setProbe(bool blocks) {

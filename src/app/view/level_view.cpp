@@ -233,6 +233,7 @@ void LevelView::refresh() {
 
 void LevelView::show(const level::Level& as_it_is) {
     const level::Level level = session_.seen(as_it_is);
+    hindered_.reset();
     const bool toned = session_.stage() == Stage::bound && bounds_ != Bounds::art;
     const auto changed = pages_.show(session_.document().state(), level, toned);
     contrast_.show(level);

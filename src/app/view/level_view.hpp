@@ -111,6 +111,7 @@ class LevelView : public QWidget, private Board {
     void setProbe(bool blocks); // where the pointer is, or takes it away
     void setReach(bool on);     // in levels seen from the side
     void pointReach();          // where the pointer is now
+    void pointLiveTry();        // likewise
     void paintProbes(QPainter& p) const;
     // From the pointer, or from the start where that is not in the level; off where it was on.
     void soakFromPointer();
@@ -153,6 +154,7 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] bool stroking() const { return active_ && active_->holds(); }
     // The level as drawn now: the document's, or the one of the gesture under way.
     [[nodiscard]] const level::Level& shown() const override { return pages_.level(); }
+    [[nodiscard]] const std::optional<Hindered>& hindered() const { return hindered_; } // of what is shown
     void refresh(); // takes over the session's state
 
     static constexpr int kRuler = 22;
@@ -181,6 +183,7 @@ class LevelView : public QWidget, private Board {
     [[nodiscard]] Session& session() const override { return session_; }
     [[nodiscard]] const Camera& camera() const override { return camera_; }
     void show(const level::Level& level) override;
+    void hinder(const Hindered& hindered) override { hindered_ = hindered; }
     void shift(QPointF pixels) override { camera_.move(pixels); }
     void centreOn(QPointF pixel) override { setCamera(zoom(), pixel); }
     void setPointerShape(Qt::CursorShape shape) override { setCursor(shape); }
@@ -278,6 +281,7 @@ class LevelView : public QWidget, private Board {
     double settledZoom_ = 0;
     QPointF middle_, settledAt_; // of the camera: before it got other sizes, and after the last one
     Bounds bounds_ = Bounds::both;
+    std::optional<Hindered> hindered_;
     bool unmerged_ = false;
     bool lattice_ = true, outlines_ = false, frameGuide_ = true, quiet_ = false;
     std::optional<QPointF> place_; // of the pointer

@@ -36,6 +36,7 @@ void LiveTry::stop() {
     bones_.reset();
     of_.reset();
     input_ = {};
+    leads_ = false;
     emit moved();
 }
 
@@ -80,7 +81,7 @@ bool LiveTry::key(int key, bool down) {
             input_.down = down;
             return true;
         case Qt::Key_Space:
-            input_.jump = down;
+            input_.jump = leads_ = down;
             return true;
         default:
             return false;
@@ -91,6 +92,7 @@ walk::Position LiveTry::foot() const { return world_ ? world_->foot() : from_.va
 
 void LiveTry::step() {
     if (!world_) return;
+    input_.towards = leads_ && pointed_ ? walk::towards(world_->foot(), *pointed_) : -1;
     world_->tick(input_);
     if (!world_->fell_out() && !world_->left_by()) return;
     world_ = std::make_unique<walk::World>(*bones_);

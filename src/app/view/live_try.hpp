@@ -30,6 +30,8 @@ class LiveTry : public QObject {
     void follow(const level::Level& level);
     // Whether the key is one of those that he is moved by.
     bool key(int key, bool down);
+    // Where the pointer is (cells): there a walker that goes all ways is led while Space is held.
+    void point(std::optional<walk::Position> at) { pointed_ = at; }
     [[nodiscard]] walk::Position foot() const;
     [[nodiscard]] bool walks() const { return world_ != nullptr; } // the physics is there
     void step();                                                   // one tick by hand
@@ -57,6 +59,8 @@ class LiveTry : public QObject {
     std::shared_ptr<const vicinum::Level> bones_;
     std::unique_ptr<walk::World> world_;
     walk::Input input_;
+    bool leads_ = false;
+    std::optional<walk::Position> pointed_;
     QBasicTimer timer_;
     QElapsedTimer clock_;
     qint64 behind_ = 0; // nanoseconds that have passed and were not yet played

@@ -177,10 +177,15 @@ void WalkCentre::leave() {
 QString WalkCentre::reading() const {
     if (session_.jobs().running("walk") && !view_->isLoaded()) return tr("The level is being built");
     if (!view_->isLoaded()) return tr("The level could not be built");
+    const int ways = view_->level().walker.ways;
     return view_->level().from_the_side
                ? tr("<b>Arrows</b> walk · <b>Space</b> jumps · Down drops through one-way edges · R starts again · O "
                     "outlines · Esc returns")
-               : tr("<b>Arrows</b> walk in eight directions · R starts again · O outlines · Esc returns");
+           : ways == level::kAllWays ? tr("<b>Hold the mouse</b> where he is to go, or walk by the arrows · R starts "
+                                          "again · O outlines · Esc "
+                                          "returns")
+           : ways == 4 ? tr("<b>Arrows</b> walk in four directions · R starts again · O outlines · Esc returns")
+                       : tr("<b>Arrows</b> walk in eight directions · R starts again · O outlines · Esc returns");
 }
 
 } // namespace vic::app

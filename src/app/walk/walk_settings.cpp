@@ -15,6 +15,7 @@
 #include "app/parts/panel.hpp"
 #include "app/session/session.hpp"
 #include "app/walk/setting_sign.hpp"
+#include "app/walk/upright_fields.hpp"
 #include "level/project.hpp"
 
 namespace vic::app {
@@ -54,44 +55,8 @@ WalkSettings::WalkSettings(Session& session, Change change, QWidget* parent)
     column->addWidget(side_);
     column->addWidget(above_);
     buildFrame(column);
-    upright_ = new QWidget(this);
-    buildUpright(columnIn(upright_));
+    upright_ = new UprightFields(session_, "upright", this);
     column->addWidget(upright_);
-}
-
-// Among the pieces of kits, in centimetres, whatever a cell is.
-void WalkSettings::buildUpright(QVBoxLayout* column) {
-    column->addWidget(label(tr("Among pieces of kits"), "quiet", upright_));
-    struct Field {
-        const char* id;
-        QString name;
-        int level::Upright::*field;
-        int least, most, step;
-        QString unit, help;
-    };
-    using U = level::Upright;
-    const QString long_ = tr(" cm");
-    const Field all[] = {
-        {"uprightWide", tr("Wide"), &U::wide, 10, 1000, 5, long_, tr("What he needs on both sides together")},
-        {"uprightTall", tr("Tall"), &U::tall, 10, 2000, 5, long_, tr("What he needs above the ground")},
-        {"uprightEyes", tr("Eyes"), &U::eyes, 0, 2000, 5, long_, tr("How high he sees from")},
-        {"uprightStep", tr("Steps up"), &U::step, 0, 500, 5, long_, tr("Without a jump")},
-        {"uprightSlope", tr("Slopes"), &U::slope, 0, 80, 5, tr("°"), tr("That he walks up")},
-        {"uprightPace", tr("Walks"), &U::pace, 10, 5000, 25, tr(" cm/s"), {}},
-        {"uprightJump", tr("Jumps"), &U::jump, 0, 2000, 10, long_, tr("So high; 0: he does not")},
-        {"uprightDrop", tr("Falls"), &U::drop, 0, 10000, 50, long_, tr("What is lower is no way down for him")}};
-    for (const Field& f : all) {
-        auto* box = new QSpinBox(upright_);
-        box->setObjectName(f.id);
-        box->setRange(f.least, f.most);
-        box->setSingleStep(f.step);
-        box->setSuffix(f.unit);
-        describe(box, f.name, {}, f.help);
-        addField(column, f.name, box, kNames);
-        fields_.bindInt(
-            box, [this, field = f.field] { return session_.level()->walker.upright.*field; },
-            [this, field = f.field](int v) { change_([&](level::Level& l) { l.walker.upright.*field = v; }); });
-    }
 }
 
 void WalkSettings::buildSide(QVBoxLayout* column) {
@@ -163,19 +128,21 @@ void WalkSettings::buildAbove(QVBoxLayout* column) {
     foot->setDecimals(2);
     foot->setSingleStep(0.1);
     foot->setSuffix(tr(" cells deep"));
-    foot->setSpecialValueText(tr("as deep as wide"));
-    describe(foot, tr("Foot"), {}, tr("What of him collides, seen from above: his lower part, so deep"));
+    foot->setSpecialValueText(tr("as wide"));
+    describe(foot, tr("Foot"), {},
+             tr("What of him collides, seen from above: his lower part, so deep; else as deep as he is wide"));
     addField(column, tr("Foot"), drawnField(Setting::foot, foot, this), kNames);
     fields_.bindNumber(
         foot, [this] { return session_.level()->walker.foot / 64.0; },
         [this](double v) { change_([&](level::Level& l) { l.walker.foot = static_cast<int>(std::lround(v * 64)); }); });
     auto* ways = comboBox(this, "walkerWays");
-    describe(ways, tr("Ways"), {}, tr("The directions in which he goes"));
+    describe(ways, tr("Ways"), {},
+             tr("The directions in which he goes. Of all: towards where the mouse is held, or by the keys"));
     addField(column, tr("Ways"), drawnField(Setting::ways, ways, this), kNames);
     fields_.bindChoice(
         ways,
         [] {
-            return std::vector<Bindings::Choice>{{tr("eight"), 8}, {tr("four"), 4}};
+            return std::vector<Bindings::Choice>{{tr("eight"), 8}, {tr("four"), 4}, {tr("all"), level::kAllWays}};
         },
         [this] { return QVariant(session_.level()->walker.ways); },
         [this](const QVariant& v) { change_([&](level::Level& l) { l.walker.ways = v.toInt(); }); });
@@ -233,6 +200,7 @@ void WalkSettings::refresh() {
     const auto& sheets = session_.project().sheets;
     upright_->setVisible(!side &&
                          std::any_of(sheets.begin(), sheets.end(), [](const auto& s) { return s->kit.has_value(); }));
+    upright_->refresh();
     fields_.refresh();
 }
 

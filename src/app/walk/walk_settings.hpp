@@ -15,6 +15,7 @@ struct Level;
 namespace vic::app {
 
 class Session;
+class UprightFields;
 
 class WalkSettings : public QWidget {
     Q_OBJECT
@@ -27,11 +28,11 @@ class WalkSettings : public QWidget {
     void buildSide(QVBoxLayout* column);
     void buildAbove(QVBoxLayout* column);
     void buildFrame(QVBoxLayout* column);
-    void buildUpright(QVBoxLayout* column);
     Session& session_;
     Change change_;
     Bindings fields_;
-    QWidget *side_, *above_, *upright_;
+    QWidget *side_, *above_;
+    UprightFields* upright_;
 };
 
 } // namespace vic::app

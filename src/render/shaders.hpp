@@ -1,7 +1,7 @@
 // What the graphics card is told, in GLSL 3.30.
 #pragma once
 
-namespace vic::app::shaders {
+namespace vic::render::shaders {
 
 // Instances bring the three rows of what places them.
 inline constexpr const char* kPlace = R"(#version 330 core
@@ -13,15 +13,20 @@ layout(location = 4) in vec4 row1;
 layout(location = 5) in vec4 row2;
 uniform mat4 view;
 uniform mat4 light;
+uniform vec4 cut; // what is on its far side is not seen
+uniform vec4 eye; // its place, or with 0 the way to it
 out vec3 seenNormal;
 out vec2 seenUv;
 out vec4 inLight;
+out vec3 toEye;
 void main() {
     vec4 p = vec4(at, 1);
     vec4 world = vec4(dot(row0, p), dot(row1, p), dot(row2, p), 1);
     seenNormal = vec3(dot(row0.xyz, normal), dot(row1.xyz, normal), dot(row2.xyz, normal));
     seenUv = uv;
     inLight = light * world;
+    toEye = eye.w > 0.5 ? eye.xyz - world.xyz : eye.xyz;
+    gl_ClipDistance[0] = dot(world, cut);
     gl_Position = view * world;
 }
 )";
@@ -31,8 +36,11 @@ inline constexpr const char* kLit = R"(#version 330 core
 in vec3 seenNormal;
 in vec2 seenUv;
 in vec4 inLight;
+in vec3 toEye;
 uniform sampler2D picture;
 uniform sampler2DShadow shadows;
+uniform bool section;
+uniform vec3 sectionColour;
 uniform vec4 colour;
 uniform vec3 sunWay;
 uniform vec3 sunColour;
@@ -43,6 +51,11 @@ out vec4 seen;
 void main() {
     vec4 own = texture(picture, seenUv) * colour;
     if (cutOut && own.a < 0.5) discard;
+    // The inner side of what is closed is seen where it was cut.
+    if (section && dot(seenNormal, toEye) < 0.0) {
+        seen = vec4(sectionColour, 1);
+        return;
+    }
     vec3 n = normalize(seenNormal);
     if (!gl_FrontFacing) n = -n;
     vec3 place = inLight.xyz / inLight.w * 0.5 + 0.5;
@@ -81,6 +94,7 @@ uniform mat4 light;
 uniform vec3 across;
 uniform vec3 facing;
 uniform vec3 sunWay;
+uniform vec4 cut;
 out vec3 seenNormal;
 out vec2 seenUv;
 out vec4 inLight;
@@ -97,6 +111,7 @@ void main() {
     seenTint = tint;
     // In front of its own shadow, as seen from the sun.
     inLight = light * vec4(foot + vec3(0, max(reach.z * 0.35, 0.05), 0) + sunWay * 0.6, 1);
+    gl_ClipDistance[0] = dot(vec4(foot, 1), cut); // whole, or not at all
     gl_Position = view * vec4(at, 1);
 }
 )";
@@ -135,7 +150,11 @@ void main() {
 inline constexpr const char* kLineAt = R"(#version 330 core
 layout(location = 0) in vec3 at;
 uniform mat4 view;
-void main() { gl_Position = view * vec4(at, 1); }
+uniform vec4 cut;
+void main() {
+    gl_ClipDistance[0] = dot(vec4(at, 1), cut);
+    gl_Position = view * vec4(at, 1);
+}
 )";
 
 inline constexpr const char* kLine = R"(#version 330 core
@@ -165,4 +184,4 @@ void main() {
 }
 )";
 
-} // namespace vic::app::shaders
+} // namespace vic::render::shaders
