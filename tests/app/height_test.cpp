@@ -96,9 +96,9 @@ TEST_CASE("a stair is closed, found, and opened where it is seen; the level is s
     // In the plan, too, the colour lies on the floors of the storey, and what blocks there is drawn.
     w.key(Qt::Key_F5);
     w.hover({16, 7});
-    CHECK(w.reading().contains("Wet: one gets here"));
+    REQUIRE_SOON(w.reading().contains("Wet: one gets here")); // what was said of the soak stays a moment first
     w.hover({16, 5});
-    CHECK(w.reading().contains("Brick wall window"));
+    REQUIRE_SOON(w.reading().contains("Brick wall window"));
     CHECK_FALSE(w.reading().contains("Wet"));
     w.picture("height-soak-plan");
     // A cell's own word would not be heard up there, and that is said.
