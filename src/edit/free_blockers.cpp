@@ -2,7 +2,6 @@
 
 #include <utility>
 
-#include "edit/levels.hpp"
 #include "edit/own_word.hpp"
 
 namespace vic::edit {
@@ -13,12 +12,8 @@ Level with_free_blocker(const Level& level, LayerId active, FreeBlocker blocker,
                         std::uint32_t& next_id) {
     Level out = level;
     const Layer* here = level.layer(active);
-    LayerId on = here && here->blockers() ? active : own_word_layer(level);
-    if (on == 0) {
-        on = next_id++;
-        out = add_layer(std::move(out), on, layer_name, LayerKind::blockers,
-                        level.layers.empty() ? 0 : level.layers.back()->id);
-    }
+    const LayerId on =
+        here && here->blockers() ? active : make_own_word_layer(out, layer_name, next_id, storey_of(level, active));
     if (out.layer(on)->locked || out.layer(on)->blockers()->free().size() >= kMostFreeBlockers) return level;
     blocker.id = next_id++;
     auto all = out.layer(on)->blockers()->free();

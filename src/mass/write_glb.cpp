@@ -2,9 +2,7 @@
 
 #include <algorithm>
 #include <array>
-#include <bit>
 #include <cmath>
-#include <cstring>
 #include <map>
 #include <set>
 #include <tuple>
@@ -12,13 +10,14 @@
 
 #include "level/block.hpp"
 #include "level/frame.hpp"
+#include "mass/glb_lists.hpp"
+#include "mass/plain.hpp"
 #include "outline/solid.hpp"
 #include "parcel/things.hpp"
 #include "picture/compose.hpp"
 #include "picture/flat_image.hpp"
 #include "scene/metres.hpp"
 #include "scene/sun.hpp"
-#include "sheet/png.hpp"
 #include "store/format.hpp"
 
 namespace vic::mass {
@@ -27,20 +26,16 @@ namespace {
 
 using store::Json;
 
-static_assert(std::endian::native == std::endian::little, "the numbers of a .glb are little-endian");
-
-enum Target { kVertices = 34962, kIndices = 34963 };
-enum Component { kUint = 5125, kFloat = 5126 };
-constexpr int kNearest = 9728, kRepeat = 10497, kClamp = 33071;
 constexpr const char* kLights = "KHR_lights_punctual";
 constexpr int kMostGround = 4096; // pixels a side of the picture of what lies flat
+constexpr int kGroundThick = 16;  // 1/64 cells, of the body that the ground is
 
 double linear(std::uint8_t shown) { // colours of factors are linear
     const double v = shown / 255.0;
     return v <= 0.04045 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
 }
 
-class Writer {
+class Writer : private GlbLists {
   public:
     Writer(const level::Project& project, const level::Level& level,
            const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits)
@@ -54,7 +49,9 @@ class Writer {
         for (const scene::Placed& p : placed) highest = std::max(highest, p.storey);
         for (int storey = 0; storey <= highest; ++storey)
             if (const int n = pieces_of(placed, storey); n >= 0) below.push_back(n);
-        if (!placed.empty()) below.push_back(blocks(placed));
+        const Mass mass = merged(placed, kits_, scene::Storeys(kits_, level_.storey_heights));
+        if (!placed.empty()) below.push_back(blocks(mass));
+        below.push_back(flat_blocks(mass));
         if (const int n = marks(); n >= 0) below.push_back(n);
         if (const int n = ground(); n >= 0) below.push_back(n);
         if (const int n = cards(); n >= 0) below.push_back(n);
@@ -63,55 +60,12 @@ class Writer {
         const int root = add(nodes_, {{"name", level_.name}, {"children", below}});
         Json j{{"asset", {{"version", "2.0"}, {"generator", "Vicinum"}}}, {"scene", 0}};
         j["scenes"] = Json::array({{{"name", level_.name}, {"nodes", {root}}}});
-        const std::pair<const char*, const Json*> lists[] = {
-            {"nodes", &nodes_},       {"meshes", &meshes_},      {"accessors", &accessors_},
-            {"bufferViews", &views_}, {"materials", &finishes_}, {"textures", &textures_},
-            {"images", &images_},     {"samplers", &samplers_},  {"cameras", &cameras_}};
-        for (const auto& [name, list] : lists)
-            if (!list->empty()) j[name] = *list;
         j["extensionsUsed"] = {kLights};
         j["extensions"][kLights]["lights"] = lights_;
-        j["buffers"] = Json::array({{{"byteLength", bytes_.size()}}});
-        return packed(j.dump(-1, ' ', false, Json::error_handler_t::replace));
+        return packed(std::move(j));
     }
 
   private:
-    static int add(Json& list, Json what) {
-        list.push_back(std::move(what));
-        return static_cast<int>(list.size()) - 1;
-    }
-    int view(const void* data, std::size_t size, int target = 0) {
-        while (bytes_.size() % 4 != 0) bytes_.push_back('\0');
-        Json j{{"buffer", 0}, {"byteOffset", bytes_.size()}, {"byteLength", size}};
-        if (target != 0) j["target"] = target;
-        bytes_.append(static_cast<const char*>(data), size);
-        return add(views_, std::move(j));
-    }
-    template <std::size_t N>
-    int vectors(const std::vector<std::array<float, N>>& all, bool bounds = false) {
-        Json j{{"bufferView", view(all.data(), all.size() * sizeof(all[0]), kVertices)},
-               {"componentType", kFloat},
-               {"count", all.size()},
-               {"type", N == 2 ? "VEC2" : "VEC3"}};
-        if (bounds) {
-            std::array<float, N> least = all[0], most = all[0];
-            for (const auto& v : all)
-                for (std::size_t i = 0; i < N; ++i) {
-                    least[i] = std::min(least[i], v[i]);
-                    most[i] = std::max(most[i], v[i]);
-                }
-            j["min"] = least;
-            j["max"] = most;
-        }
-        return add(accessors_, std::move(j));
-    }
-    int indices(const std::vector<std::uint32_t>& all) {
-        return add(accessors_, {{"bufferView", view(all.data(), all.size() * sizeof(all[0]), kIndices)},
-                                {"componentType", kUint},
-                                {"count", all.size()},
-                                {"type", "SCALAR"}});
-    }
-
     // A piece's mesh, made when it is first asked for; -1 where it has no triangles.
     int mesh_of(std::size_t kit, std::size_t piece) {
         const auto [found, fresh] = mesh_numbers_.try_emplace({kit, piece}, -1);
@@ -179,25 +133,6 @@ class Writer {
         const auto [found, fresh] = texture_numbers_.try_emplace({kit, picture}, 0);
         if (!fresh) return found->second;
         return found->second = texture(kits_[kit]->file.pictures[static_cast<std::size_t>(picture)], kRepeat);
-    }
-    int texture(const Image& picture, int wrap) {
-        int& sampler = sampler_numbers_.try_emplace(wrap, -1).first->second;
-        if (sampler < 0)
-            sampler =
-                add(samplers_, {{"magFilter", kNearest}, {"minFilter", kNearest}, {"wrapS", wrap}, {"wrapT", wrap}});
-        const std::string png = sheet::encode_png(picture);
-        const int image = add(images_, {{"bufferView", view(png.data(), png.size())}, {"mimeType", "image/png"}});
-        return add(textures_, {{"sampler", sampler}, {"source", image}});
-    }
-    // In a picture whose sides are powers of two, as some engines want them; `part`: how much of that it takes.
-    int padded_texture(const Image& picture, std::array<float, 2>& part) {
-        const auto up = [](int v) { return static_cast<int>(std::bit_ceil(static_cast<unsigned>(std::max(1, v)))); };
-        Image out({up(picture.size().w), up(picture.size().h)});
-        for (int y = 0; y < picture.size().h; ++y)
-            for (int x = 0; x < picture.size().w; ++x) out.set(x, y, picture.at(x, y));
-        part = {static_cast<float>(picture.size().w) / static_cast<float>(out.size().w),
-                static_cast<float>(picture.size().h) / static_cast<float>(out.size().h)};
-        return texture(out, kClamp);
     }
     // Four corners in turn, counter-clockwise as they are seen, the first below on the left; all of them `normal`.
     int quad(const std::string& name, const std::array<std::array<float, 3>, 4>& at, const std::array<float, 3>& normal,
@@ -371,37 +306,57 @@ class Writer {
                     {"extras", {{"storey", storey}, {"height", metres(static_cast<float>(storeys.low(storey)))}}}});
     }
 
-    int blocks(const std::vector<scene::Placed>& placed) {
-        const Shell shell = shell_of(merged(placed, kits_, scene::Storeys(kits_, level_.storey_heights)));
+    // A node of those triangles, three corners each.
+    int block(const std::string& name, const Shell& shell, std::vector<std::uint32_t> order, Json extras) {
+        constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
+        std::vector<std::uint32_t> numbers(shell.points.size(), kUnknown); // of the corners that they need
+        std::vector<std::array<float, 3>> at;
+        for (std::uint32_t& corner : order) {
+            std::uint32_t& number = numbers[corner];
+            if (number == kUnknown) {
+                number = static_cast<std::uint32_t>(at.size());
+                const std::array<int, 3>& p = shell.points[corner];
+                at.push_back({in_units(p[0]), in_units(p[1]), in_units(p[2])});
+            }
+            corner = number;
+        }
+        extras["blocks"] = true;
+        const int mesh = add(meshes_, {{"name", name},
+                                       {"primitives", Json::array({{{"attributes", {{"POSITION", vectors(at, true)}}},
+                                                                    {"indices", indices(order)}}})}});
+        return add(nodes_, {{"name", name}, {"mesh", mesh}, {"extras", std::move(extras)}});
+    }
+
+    int blocks(const Mass& mass) {
+        const Shell shell = shell_of(mass);
         std::map<int, std::vector<std::uint32_t>> by_storey;
         for (const Shell::Triangle& t : shell.triangles)
             by_storey[t.storey].insert(by_storey[t.storey].end(), t.corners.begin(), t.corners.end());
-        Json children = Json::array();
-        constexpr std::uint32_t kUnknown = 0xFFFFFFFF;
-        std::vector<std::uint32_t> numbers; // of the corners that a storey needs
-        for (auto& [storey, order] : by_storey) {
-            numbers.assign(shell.points.size(), kUnknown);
-            std::vector<std::array<float, 3>> at;
-            for (std::uint32_t& corner : order) {
-                std::uint32_t& number = numbers[corner];
-                if (number == kUnknown) {
-                    number = static_cast<std::uint32_t>(at.size());
-                    const std::array<int, 3>& p = shell.points[corner];
-                    at.push_back({in_units(p[0]), in_units(p[1]), in_units(p[2])});
-                }
-                corner = number;
-            }
-            const std::string name = "Blocks " + std::to_string(storey + 1);
-            const int mesh =
-                add(meshes_, {{"name", name},
-                              {"primitives", Json::array({{{"attributes", {{"POSITION", vectors(at, true)}}},
-                                                           {"indices", indices(order)}}})}});
-            children.push_back(
-                add(nodes_, {{"name", name}, {"mesh", mesh}, {"extras", {{"storey", storey}, {"blocks", true}}}}));
-        }
         Json node{{"name", "Blocks"}, {"extras", {{"blocks", true}}}};
-        if (!children.empty()) node["children"] = std::move(children);
+        for (auto& [storey, order] : by_storey)
+            node["children"].push_back(
+                block("Blocks " + std::to_string(storey + 1), shell, std::move(order), {{"storey", storey}}));
         return add(nodes_, std::move(node));
+    }
+
+    // What carries, and what blocks, where no piece is.
+    int flat_blocks(const Mass& mass) {
+        const auto whole = [&](const std::string& name, const Slab& slab, Json extras) {
+            const Shell shell = raised(slab);
+            std::vector<std::uint32_t> order;
+            for (const Shell::Triangle& t : shell.triangles)
+                order.insert(order.end(), t.corners.begin(), t.corners.end());
+            return block(name, shell, std::move(order), std::move(extras));
+        };
+        const Plain plain = plain_of(project_, level_, kits_, mass);
+        const int w = level_.size.w * outline::kUnit, h = level_.size.h * outline::kUnit;
+        Slab ground{-kGroundThick, 0, 0, {}};
+        ground.outlines = std::make_shared<const std::vector<outline::Outline>>(
+            std::vector<outline::Outline>{{{{0, 0}, {w, 0}, {w, h}, {0, h}}, false}});
+        Json children = Json::array({whole("Flat ground", ground, {{"ground", true}})});
+        for (const Slab& slab : plain.blocked)
+            children.push_back(whole("Flat " + std::to_string(slab.storey + 1), slab, {{"storey", slab.storey}}));
+        return add(nodes_, {{"name", "Flat blocks"}, {"children", children}, {"extras", {{"blocks", true}}}});
     }
 
     int marks() {
@@ -425,36 +380,13 @@ class Writer {
     [[nodiscard]] float metres(float cells) const { return static_cast<float>(cells * metres_) + 0.0F; }
     [[nodiscard]] float in_units(int units) const { return static_cast<float>(units * metres_ / outline::kUnit); }
 
-    // The header, the words and the numbers.
-    std::string packed(std::string words) const {
-        while (words.size() % 4 != 0) words.push_back(' ');
-        std::string numbers = bytes_;
-        while (numbers.size() % 4 != 0) numbers.push_back('\0');
-        std::string out = "glTF";
-        const auto number = [&](std::size_t v) {
-            const auto n = static_cast<std::uint32_t>(v);
-            out.append(reinterpret_cast<const char*>(&n), sizeof n);
-        };
-        number(2);
-        number(12 + 8 + words.size() + 8 + numbers.size());
-        number(words.size());
-        out += "JSON" + words;
-        number(numbers.size());
-        out.append("BIN\0", 4);
-        return out + numbers;
-    }
-
     const level::Project& project_;
     const level::Level& level_;
     const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits_;
     double metres_; // a cell
-    std::string bytes_;
-    Json nodes_ = Json::array(), meshes_ = Json::array(), accessors_ = Json::array(), views_ = Json::array(),
-         lights_ = Json::array(), cameras_ = Json::array(), finishes_ = Json::array(), textures_ = Json::array(),
-         images_ = Json::array(), samplers_ = Json::array();
+    Json lights_ = Json::array();
     std::map<std::pair<std::size_t, std::size_t>, int> mesh_numbers_;
     std::map<std::pair<std::size_t, int>, int> finish_numbers_, texture_numbers_;
-    std::map<int, int> sampler_numbers_; // by how they go on beyond the picture
     level::PropKinds kinds_;
     std::vector<scene::Card> cards_;
 };

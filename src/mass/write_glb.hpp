@@ -13,8 +13,10 @@ namespace vic::mass {
 
 // Metres, y up, x to the east and z to the south from the upper left corner of the level. Below the level's node one
 // for each storey with a node for each piece, its mesh shared and named as in its kit; "Blocks" with a mesh for each
-// storey of what is merged, without a finish, `extras.blocks` true; the marks with their kind and notes in
-// `extras`; "Ground" with a picture of what lies flat; "Standing" with a cut-out picture for each prop that stands up
+// storey of what is merged, without a finish, `extras.blocks` true; likewise "Flat blocks", with the ground that
+// carries
+// (`extras.ground`) and what is flat and blocks, raised; the marks with their kind and notes in `extras`; "Ground" with
+// a picture of what lies flat; "Standing" with a cut-out picture for each prop that stands up
 // (`extras.stands`: those that are "facing" are to be turned to the eye); the sun (KHR_lights_punctual); and the game's
 // camera. The same level gives the same bytes; empty where neither pieces nor props stand.
 std::string level_glb(const level::Project& project, const level::Level& level,

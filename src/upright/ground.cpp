@@ -5,7 +5,6 @@
 #include <cstdlib>
 #include <utility>
 
-#include "level/standing.hpp"
 #include "outline/solid.hpp"
 
 namespace vic::upright {
@@ -80,15 +79,7 @@ Body body_of(const level::Upright& u, double metres) {
     return out;
 }
 
-Plain plain_of(const level::Project& project, const level::Level& level,
-               const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits) {
-    const level::Level flat = scene::without_pieces(project, level, kits);
-    const level::TileTable tiles(project, flat);
-    const level::PropKinds props(project, flat);
-    return {level.size, outline::outlines(outline::trace(flat, {tiles, props}))};
-}
-
-Ground::Ground(const mass::Mass& mass, const Plain& plain, const Body& body) : body_(body) {
+Ground::Ground(const mass::Mass& mass, const mass::Plain& plain, const Body& body) : body_(body) {
     while (side_ < kUnit && plain.cells.area() * (kUnit / side_) * (kUnit / side_) > kMostSamples) side_ *= 2;
     size_ = {plain.cells.w * (kUnit / side_), plain.cells.h * (kUnit / side_)};
     stand(mass, plain);
@@ -96,7 +87,7 @@ Ground::Ground(const mass::Mass& mass, const Plain& plain, const Body& body) : b
 }
 
 // From below: of each column the top that is still free above.
-void Ground::stand(const mass::Mass& mass, const Plain& plain) {
+void Ground::stand(const mass::Mass& mass, const mass::Plain& plain) {
     const auto columns = static_cast<std::size_t>(size_.area());
     const auto index = [&](int row, int x) {
         return static_cast<std::size_t>(row) * static_cast<std::size_t>(size_.w) + static_cast<std::size_t>(x);
@@ -104,9 +95,6 @@ void Ground::stand(const mass::Mass& mass, const Plain& plain) {
     std::vector<std::int32_t> top(columns, 0);
     std::vector<char> carries(columns, 1); // whether one may stand on that
     std::vector<std::uint8_t> leans(columns, 0);
-    each_run(plain.blocked, size_, side_, [&](int row, int from, int to) {
-        for (int x = from; x < to; ++x) top[index(row, x)] = kFlatHigh, carries[index(row, x)] = 0;
-    });
     struct Found {
         std::uint32_t column;
         std::int32_t height, head;
@@ -114,15 +102,20 @@ void Ground::stand(const mass::Mass& mass, const Plain& plain) {
     };
     std::vector<Found> found;
     // Bodies by their steps, among the rest from below.
-    std::vector<std::pair<const mass::Slab*, int>> all; // with how much it leans
-    for (const mass::Slab& slab : mass.slabs) all.emplace_back(&slab, 0);
+    struct Filled {
+        const mass::Slab* slab;
+        int leans;
+        bool carries;
+    };
+    std::vector<Filled> all;
+    for (const mass::Slab& slab : plain.blocked) all.push_back({&slab, 0, false});
+    for (const mass::Slab& slab : mass.slabs) all.push_back({&slab, 0, true});
     for (const auto& body : mass.bodies)
-        for (const mass::Slab& step : body->steps) all.emplace_back(&step, body->slope);
-    std::stable_sort(all.begin(), all.end(),
-                     [](const auto& a, const auto& b) { return a.first->from < b.first->from; });
-    for (const auto& [one, slope] : all) {
-        const mass::Slab& slab = *one;
-        const auto lean = static_cast<std::uint8_t>(slope);
+        for (const mass::Slab& step : body->steps) all.push_back({&step, body->slope, true});
+    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.slab->from < b.slab->from; });
+    for (const Filled& one : all) {
+        const mass::Slab& slab = *one.slab;
+        const auto lean = static_cast<std::uint8_t>(one.leans);
         each_run(*slab.outlines, size_, side_, [&](int row, int from, int to) {
             for (int x = from; x < to; ++x) {
                 const std::size_t i = index(row, x);
@@ -130,7 +123,7 @@ void Ground::stand(const mass::Mass& mass, const Plain& plain) {
                 if (slab.from > top[i] && carries[i])
                     found.push_back({static_cast<std::uint32_t>(i), top[i], slab.from - top[i], leans[i]});
                 top[i] = slab.to;
-                carries[i] = 1;
+                carries[i] = one.carries;
                 leans[i] = lean;
             }
         });

@@ -9,6 +9,7 @@
 
 #include "level/depth.hpp"
 #include "mass/merge.hpp"
+#include "mass/plain.hpp"
 
 namespace vic::upright {
 
@@ -25,20 +26,10 @@ inline constexpr int kMostWide = 128; // what is wider counts as so wide: lookin
 // `metres`: of a cell.
 Body body_of(const level::Upright& upright, double metres);
 
-// What there is apart from what is merged: the plane at height 0, which carries everywhere in the level but where
-// something flat blocks.
-inline constexpr int kFlatHigh = 128; // how high that is taken to be: nobody gets over it
-struct Plain {
-    Size cells;
-    std::vector<outline::Outline> blocked;
-};
-// That of a level: what blocks on its lowest storey and is no piece of a kit.
-Plain plain_of(const level::Project& project, const level::Level& level,
-               const std::vector<std::shared_ptr<const scene::LoadedKit>>& kits);
-
 // Own method. Slabs are drawn as rasters of 8 samples a cell, fewer in very large levels; what is thinner, as a rail,
 // as one sample. Of each column of samples the tops on which something is free are kept, with how much. A place is
-// clear where nothing within the body's width stands higher than a step, or lower than its head.
+// clear where nothing within the body's width stands higher than a step, or lower than its head. What is flat and
+// blocks fills its place, and nobody stands on it.
 class Ground {
   public:
     struct Place {
@@ -50,7 +41,7 @@ class Ground {
     };
     static constexpr int kFree = 1 << 20;
 
-    Ground(const mass::Mass& mass, const Plain& plain, const Body& body);
+    Ground(const mass::Mass& mass, const mass::Plain& plain, const Body& body);
 
     [[nodiscard]] const Body& body() const { return body_; }
     [[nodiscard]] int side() const { return side_; }                           // of a sample
@@ -91,7 +82,7 @@ class Ground {
             }
     }
     [[nodiscard]] bool leads(const Place& from, const Place& to, int away) const;
-    void stand(const mass::Mass& mass, const Plain& plain);
+    void stand(const mass::Mass& mass, const mass::Plain& plain);
     void find_clear();
     Body body_;
     int side_ = 8;

@@ -373,7 +373,7 @@ Survey survey(const level::Project& project, const level::Level& level, const Ki
     out.metres = scene::metres_of(kits);
     out.mass = std::move(mass);
     const scene::Storeys storeys(kits, level.storey_heights);
-    out.plain = plain_of(project, level, kits);
+    out.plain = mass::plain_of(project, level, kits, out.mass);
     out.ground = std::make_unique<Ground>(out.mass, out.plain, body_of(level.walker.upright, out.metres));
     std::optional<std::size_t> from;
     if (const level::Mark* start = level.first_mark(level::MarkKind::start))

@@ -38,7 +38,7 @@ struct Snag {
 // All that there is to know of walking in a level; made at once, in whatever thread.
 struct Survey {
     mass::Mass mass;
-    Plain plain;
+    mass::Plain plain;
     std::unique_ptr<Ground> ground;
     Soaked soaked;
     double metres = 1; // of a cell

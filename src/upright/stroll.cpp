@@ -46,30 +46,33 @@ struct Terrain::Inside {
     void put(const std::array<double, 3>& at) {
         for (const double v : at) corners.push_back(static_cast<btScalar>(v * metres));
     }
-    // A wall from one place to another, seen from both sides.
-    void wall(Point from, Point to) {
+    // A wall from one place to another, seen from both sides; 1/64 cells.
+    void wall(Point from, Point to, int low, int high) {
         const auto first = static_cast<int>(corners.size() / 3);
         const double x0 = from.x / 64.0, z0 = from.y / 64.0, x1 = to.x / 64.0, z1 = to.y / 64.0;
-        put({x0, 0, z0});
-        put({x1, 0, z1});
-        put({x1, kFlatHigh / 64.0, z1});
-        put({x0, kFlatHigh / 64.0, z0});
+        put({x0, low / 64.0, z0});
+        put({x1, low / 64.0, z1});
+        put({x1, high / 64.0, z1});
+        put({x0, high / 64.0, z0});
         for (const int i : {0, 1, 2, 0, 2, 3}) order.push_back(first + i);
     }
 };
 
-Terrain::Terrain(const mass::Shell& shell, const Plain& plain, double metres) : in_(std::make_unique<Inside>(metres)) {
+Terrain::Terrain(const mass::Shell& shell, const mass::Plain& plain, double metres)
+    : in_(std::make_unique<Inside>(metres)) {
     Inside& in = *in_;
     in.broadphase.getOverlappingPairCache()->setInternalGhostPairCallback(&in.ghosts);
     for (const std::array<int, 3>& p : shell.points) in.put({p[0] / 64.0, p[1] / 64.0, p[2] / 64.0});
     for (const mass::Shell::Triangle& t : shell.triangles)
         for (const std::uint32_t corner : t.corners) in.order.push_back(static_cast<int>(corner));
-    for (const outline::Outline& o : plain.blocked)
-        for (std::size_t i = 0; i < o.points.size(); ++i) in.wall(o.points[i], o.points[(i + 1) % o.points.size()]);
+    for (const mass::Slab& slab : plain.blocked)
+        for (const outline::Outline& o : *slab.outlines)
+            for (std::size_t i = 0; i < o.points.size(); ++i)
+                in.wall(o.points[i], o.points[(i + 1) % o.points.size()], slab.from, slab.to);
     // The level's rim holds.
     const int w = plain.cells.w * 64, h = plain.cells.h * 64;
     const Point rim[] = {{0, 0}, {w, 0}, {w, h}, {0, h}};
-    for (std::size_t i = 0; i < 4; ++i) in.wall(rim[i], rim[(i + 1) % 4]);
+    for (std::size_t i = 0; i < 4; ++i) in.wall(rim[i], rim[(i + 1) % 4], 0, mass::kFlatHigh);
     in.mesh = std::make_unique<btTriangleIndexVertexArray>(
         static_cast<int>(in.order.size() / 3), in.order.data(), static_cast<int>(3 * sizeof(int)),
         static_cast<int>(in.corners.size() / 3), in.corners.data(), static_cast<int>(3 * sizeof(btScalar)));

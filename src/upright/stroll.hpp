@@ -14,7 +14,7 @@ namespace vic::upright {
 class Terrain {
   public:
     // `metres`: of a cell.
-    Terrain(const mass::Shell& shell, const Plain& plain, double metres);
+    Terrain(const mass::Shell& shell, const mass::Plain& plain, double metres);
     ~Terrain();
     Terrain(const Terrain&) = delete;
     Terrain& operator=(const Terrain&) = delete;

@@ -20,6 +20,7 @@
 #include "app/solid/solid_view.hpp"
 #include "base/files.hpp"
 #include "edit/hand.hpp"
+#include "edit/own_word.hpp"
 
 using namespace app_test;
 
@@ -101,12 +102,18 @@ TEST_CASE("a stair is closed, found, and opened where it is seen; the level is s
     REQUIRE_SOON(w.reading().contains("Brick wall window"));
     CHECK_FALSE(w.reading().contains("Wet"));
     w.picture("height-soak-plan");
-    // A cell's own word would not be heard up there, and that is said.
-    const auto layers = w.level().layers;
+    // A cell's own word counts on its storey.
     w.key(Qt::Key_N);
     w.clickCell({16, 7});
-    CHECK(w.reading().contains("lowest storey alone"));
-    CHECK(w.level().layers == layers);
+    const level::LayerId words = edit::own_word_layer(w.level(), 1);
+    REQUIRE(words != 0);
+    CHECK(w.level().layer(words)->blockers()->shape({16, 7}) == level::TileShape::full);
+    w.hover({16, 7});
+    REQUIRE_SOON(w.reading().contains("Dry: one does not get here"));
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.hover({16, 7});
+    REQUIRE_SOON(w.reading().contains("Wet: one gets here"));
+    CHECK(edit::own_word_layer(w.level(), 1) == 0);
     w.key(Qt::Key_F6);
     w.key(Qt::Key_D);
     REQUIRE_SOON(w.solid().view()->wetPlaces() == 0);

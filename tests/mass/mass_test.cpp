@@ -5,6 +5,7 @@
 #include <utility>
 
 #include "base/files.hpp"
+#include "edit/own_word.hpp"
 #include "edit/storeys.hpp"
 #include "kit/made_house.hpp"
 #include "kit/open_kit.hpp"
@@ -239,25 +240,34 @@ TEST_CASE("a roof becomes steps that are not higher than they may be, and stays 
 }
 
 TEST_CASE("a level is written as a file that is read again", "[mass][glb]") {
-    const House house = random_house(3, 0.3);
+    House house = random_house(3, 0.3);
+    std::uint32_t next = 9000;
+    house.level =
+        edit::with_own_word(house.level, level::Region(Box{1, 1, 1, 1}), edit::OwnWord::may_not_walk, "Own", next);
     const auto placed = placed_in(house);
     const std::string bytes = mass::level_glb(house.project, house.level, house.kits);
     CHECK(bytes == mass::level_glb(house.project, house.level, house.kits));
     const make::Folder dir;
     write_file(dir.path() / "level.glb", bytes);
     const kit::KitFile file = kit::open_kit(dir.path() / "level.glb");
-    std::int64_t volume = 0, triangles = 0;
+    std::int64_t volume = 0, flat = 0, triangles = 0;
     for (const kit::Body& body : file.bodies)
         for (std::size_t i = 0; i < body.mesh.triangles.size(); ++i) {
-            if (body.nodes[body.mesh.node[i]].rfind("Blocks", 0) != 0) {
+            const std::string& node = body.nodes[body.mesh.node[i]];
+            const bool is_flat = node.rfind("Flat ", 0) == 0;
+            if (node.rfind("Blocks", 0) != 0 && !is_flat) {
                 ++triangles;
                 continue;
             }
             const auto& t = body.mesh.triangles[i];
             const kit::Vec a = body.mesh.points[t[0]], b = body.mesh.points[t[1]], c = body.mesh.points[t[2]];
-            volume += std::llround(kit::dot(a, kit::cross(b, c)) * 32 * 32 * 32); // a cell is two metres
+            (is_flat ? flat : volume) +=
+                std::llround(kit::dot(a, kit::cross(b, c)) * 32 * 32 * 32); // a cell is two metres
         }
     CHECK(std::abs(volume - 3 * mass::volume2(mass::merged(placed, house.kits, scene::Storeys(house.kits)))) < 50);
+    // The ground carries, and a cell that is said to be closed blocks as high as a storey.
+    const std::int64_t cell = 64 * 64;
+    CHECK(std::abs(flat - 6 * (house.level.size.area() * cell * 16 + cell * 96)) < 50);
     std::int64_t all = 0;
     for (const scene::Placed& p : placed)
         all += static_cast<std::int64_t>(house.kit->file.bodies[p.piece].mesh.triangles.size());

@@ -62,15 +62,17 @@ void DecidedMenu::addParts(QMenu& menu, const edit::Used& thing, const QString& 
 }
 
 void DecidedMenu::addOwnWords(QMenu& menu, Point cell) {
-    const edit::OwnWord now = edit::own_word_of(*session_.level(), cell);
+    const int storey = session_.activeLayer() ? session_.activeLayer()->storey : 0;
+    const edit::OwnWord now = edit::own_word_of(*session_.level(), cell, storey);
     const auto add = [&](const QString& text, edit::OwnWord word, const QString& step) {
         if (word == now) return;
         QAction* a = menu.addAction(text);
-        connect(a, &QAction::triggered, this, [this, cell, word, step] {
+        connect(a, &QAction::triggered, this, [this, cell, word, step, storey] {
             level::Project p = session_.project();
             level::Region cells;
             cells.add(cell);
-            p.put(edit::with_own_word(*session_.level(), cells, word, tr("Own words").toStdString(), p.next_id));
+            p.put(
+                edit::with_own_word(*session_.level(), cells, word, tr("Own words").toStdString(), p.next_id, storey));
             session_.apply(step, std::move(p));
         });
     };

@@ -35,7 +35,9 @@ class WordBrush : public Gesture {
     bool preview(const Pointer& at) override;
     void paint(QPainter& painter, const std::optional<Pointer>& at) const override;
     Sentence sentence(const Pointer& at) const override;
-    level::LayerId target() const override { return session().level() ? edit::own_word_layer(*session().level()) : 0; }
+    level::LayerId target() const override {
+        return session().level() ? edit::own_word_layer(*session().level(), storey()) : 0;
+    }
 
   private:
     struct Stroke {
@@ -55,8 +57,7 @@ class WordBrush : public Gesture {
         const level::Layer* layer = session().level()->layer(target());
         return layer && layer->locked;
     }
-    // Above the lowest storey pieces alone say where one walks.
-    [[nodiscard]] bool upstairs() const { return session().activeLayer() && session().activeLayer()->storey > 0; }
+    [[nodiscard]] int storey() const { return session().activeLayer() ? session().activeLayer()->storey : 0; }
     void write(const level::Region& cells);
 
     edit::OwnWord word_;
@@ -64,14 +65,14 @@ class WordBrush : public Gesture {
 };
 
 void WordBrush::write(const level::Region& cells) {
-    stroke_->level =
-        edit::with_own_word(stroke_->level, cells, stroke_->word, tr("Own words").toStdString(), stroke_->nextId);
+    stroke_->level = edit::with_own_word(stroke_->level, cells, stroke_->word, tr("Own words").toStdString(),
+                                         stroke_->nextId, storey());
     board_.show(stroke_->level);
     board_.drawAgain();
 }
 
 bool WordBrush::press(const Pointer& at) {
-    if (locked() || upstairs()) {
+    if (locked()) {
         emit session().said(sentence(at).text, true);
         return false;
     }
@@ -102,9 +103,9 @@ void WordBrush::release(const Pointer&) {
 }
 
 bool WordBrush::preview(const Pointer& at) {
-    if (locked() || upstairs()) return false;
+    if (locked()) return false;
     std::uint32_t next = session().project().next_id;
-    board_.show(edit::with_own_word(*session().level(), tip(cell(at)), word_, {}, next));
+    board_.show(edit::with_own_word(*session().level(), tip(cell(at)), word_, {}, next, storey()));
     return true;
 }
 
@@ -119,8 +120,6 @@ void WordBrush::paint(QPainter& p, const std::optional<Pointer>& at) const {
 
 Sentence WordBrush::sentence(const Pointer& at) const {
     if (const auto none = beyond(at)) return *none;
-    if (upstairs())
-        return {tr("Cells have their own word on the lowest storey alone: above it, pieces say where one walks"), true};
     if (locked())
         return {tr("%1 is locked: unlock it in the Section")
                     .arg(bold(QString::fromStdString(session().level()->layer(target())->name))),

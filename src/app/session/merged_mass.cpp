@@ -19,10 +19,9 @@ namespace {
 constexpr float kCell = outline::kUnit;
 constexpr int kPlain = mass::kStep; // units: what is no higher, as the steps of a roof, is hatched without its edges
 
-DrawnMass::Storey& storeyOf(DrawnMass& out, int storey) {
-    if (out.storeys.size() <= static_cast<std::size_t>(storey))
-        out.storeys.resize(static_cast<std::size_t>(storey) + 1);
-    return out.storeys[static_cast<std::size_t>(storey)];
+DrawnMass::Storey& storeyOf(std::vector<DrawnMass::Storey>& out, int storey) {
+    if (out.size() <= static_cast<std::size_t>(storey)) out.resize(static_cast<std::size_t>(storey) + 1);
+    return out[static_cast<std::size_t>(storey)];
 }
 
 void put(std::vector<float>& to, int x, int y, int z) {
@@ -51,6 +50,27 @@ void putEdges(std::vector<float>& to, const mass::Body& body) {
     }
 }
 
+void putRound(std::vector<float>& to, const outline::Outline& outline, int height) {
+    for (std::size_t i = 0; i < outline.points.size(); ++i)
+        for (const Point p : {outline.points[i], outline.points[(i + 1) % outline.points.size()]})
+            put(to, p.x, height, p.y);
+}
+
+// A hair above the floor.
+std::vector<DrawnMass::Storey> drawnFlat(const mass::Plain& plain) {
+    std::vector<DrawnMass::Storey> out;
+    for (mass::Slab slab : plain.blocked) {
+        slab.to = slab.from + 1;
+        DrawnMass::Storey& storey = storeyOf(out, slab.storey);
+        const mass::Shell shell = mass::raised(slab);
+        for (const mass::Shell::Triangle& t : shell.triangles)
+            for (const std::uint32_t corner : t.corners)
+                put(storey.faces, shell.points[corner][0], shell.points[corner][1], shell.points[corner][2]);
+        for (const outline::Outline& o : *slab.outlines) putRound(storey.lines, o, slab.to);
+    }
+    return out;
+}
+
 DrawnMass drawn(mass::Mass merged) {
     DrawnMass out;
     out.mass = std::move(merged);
@@ -64,22 +84,15 @@ DrawnMass drawn(mass::Mass merged) {
     for (const mass::Shell::Triangle& t : shell.triangles)
         for (const std::uint32_t corner : t.corners) {
             const auto& p = shell.points[corner];
-            put(storeyOf(out, t.storey).faces, p[0], p[1], p[2]);
+            put(storeyOf(out.storeys, t.storey).faces, p[0], p[1], p[2]);
         }
-    for (const auto& body : mass.bodies) putEdges(storeyOf(out, body->storey).lines, *body);
+    for (const auto& body : mass.bodies) putEdges(storeyOf(out.storeys, body->storey).lines, *body);
     for (const mass::Wall& wall : mass::walls_of(mass)) {
         if (wall.to - wall.from <= kPlain) continue;
-        std::vector<float>& lines = storeyOf(out, wall.storey).lines;
-        const std::vector<Point>& points = wall.outline->points;
-        for (std::size_t i = 0; i < points.size(); ++i) {
-            const Point a = points[i], b = points[(i + 1) % points.size()];
-            for (const int height : {wall.from, wall.to}) {
-                put(lines, a.x, height, a.y);
-                put(lines, b.x, height, b.y);
-            }
-            put(lines, a.x, wall.from, a.y);
-            put(lines, a.x, wall.to, a.y);
-        }
+        std::vector<float>& lines = storeyOf(out.storeys, wall.storey).lines;
+        for (const int height : {wall.from, wall.to}) putRound(lines, *wall.outline, height);
+        for (const Point p : wall.outline->points)
+            for (const int height : {wall.from, wall.to}) put(lines, p.x, height, p.y);
     }
     return out;
 }
@@ -144,6 +157,7 @@ std::shared_ptr<const SurveyedMass> MergedMass::surveyed(const Kits& kits) {
             out.of = mass;
             out.survey =
                 std::make_shared<const upright::Survey>(upright::survey(*state, *mass->level, kits, mass->mass));
+            out.flat = drawnFlat(out.survey->plain);
             out.snags = upright::snags(*out.survey, *state, *mass->level, kits);
             return out;
         },
@@ -162,9 +176,9 @@ std::shared_ptr<const WalkedMass> MergedMass::walked(const Kits& kits) {
     session_.jobs().start<WalkedMass>(
         "terrain", {},
         [state = session_.document().state(), mass, kits](Jobs::Progress&) {
-            return WalkedMass{
-                mass, std::make_shared<upright::Terrain>(*mass->shell, upright::plain_of(*state, *mass->level, kits),
-                                                         scene::metres_of(kits))};
+            return WalkedMass{mass, std::make_shared<upright::Terrain>(
+                                        *mass->shell, mass::plain_of(*state, *mass->level, kits, mass->mass),
+                                        scene::metres_of(kits))};
         },
         [this](WalkedMass& walked) {
             walked_ = std::make_shared<const WalkedMass>(std::move(walked));

@@ -32,6 +32,7 @@ struct DrawnMass {
 struct SurveyedMass {
     std::shared_ptr<const DrawnMass> of;
     std::shared_ptr<const upright::Survey> survey;
+    std::vector<DrawnMass::Storey> flat; // where something flat blocks, on the floor of each storey
     std::vector<upright::Snag> snags;
 };
 

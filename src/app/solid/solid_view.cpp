@@ -155,16 +155,22 @@ void SolidView::takeMass() {
     takeWet();
     if (stroll_.on() && session_.level()) stroll_.follow(mass_.walked(bodies_.all()), session_.level()->walker.upright);
     // What is wet is seen without stripes.
-    const auto mass = bound && !wet && !stroll_.on() ? mass_.of(bodies_.all()) : nullptr;
-    if (mass == drawnMass_ && storey() == drawnStorey_) return;
+    const bool hatched = bound && !wet && !stroll_.on();
+    const auto mass = hatched ? mass_.of(bodies_.all()) : nullptr;
+    const auto surveyed = hatched ? mass_.surveyed(bodies_.all()) : nullptr;
+    if (mass == drawnMass_ && surveyed == drawnFlat_ && storey() == drawnStorey_) return;
     drawnMass_ = mass;
+    drawnFlat_ = surveyed;
     drawnStorey_ = storey();
     std::vector<float> faces, lines;
-    for (std::size_t i = 0; mass && i < mass->storeys.size() && static_cast<int>(i) <= drawnStorey_; ++i) {
-        const DrawnMass::Storey& s = mass->storeys[i];
-        faces.insert(faces.end(), s.faces.begin(), s.faces.end());
-        lines.insert(lines.end(), s.lines.begin(), s.lines.end());
-    }
+    const auto add = [&](const std::vector<DrawnMass::Storey>& storeys) {
+        for (std::size_t i = 0; i < storeys.size() && static_cast<int>(i) <= drawnStorey_; ++i) {
+            faces.insert(faces.end(), storeys[i].faces.begin(), storeys[i].faces.end());
+            lines.insert(lines.end(), storeys[i].lines.begin(), storeys[i].lines.end());
+        }
+    };
+    if (mass) add(mass->storeys);
+    if (surveyed) add(surveyed->flat);
     scene_->set_mass(faces, lines);
 }
 

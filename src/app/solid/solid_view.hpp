@@ -47,7 +47,7 @@ class SolidView : public QOpenGLWidget {
     void walk(std::optional<QPointF> place); // from there, or from the start
     [[nodiscard]] SolidStroll& stroll() { return stroll_; }
     [[nodiscard]] int wetPlaces() const { return wetPlaces_; }        // that are drawn
-    [[nodiscard]] int hinderedSeen() const { return hinderedSeen_; } // props shown to be in each other's way
+    [[nodiscard]] int hinderedSeen() const { return hinderedSeen_; }  // props shown to be in each other's way
     [[nodiscard]] const QString& trouble() const { return trouble_; } // why nothing can be drawn; empty: nothing
 
   signals:
@@ -100,7 +100,8 @@ class SolidView : public QOpenGLWidget {
     LevelView& view_;
     KitBodies& bodies_;
     MergedMass& mass_;
-    std::shared_ptr<const DrawnMass> drawnMass_; // that the scene has, up to a storey
+    std::shared_ptr<const DrawnMass> drawnMass_;
+    std::shared_ptr<const SurveyedMass> drawnFlat_; // that the scene has, up to a storey
     int drawnStorey_ = -1;
     std::pair<int, int> wetOf_{-1, -1}; // the lens's turn and the storey that what is wet follows from
     int wetPlaces_ = 0;
