@@ -30,9 +30,15 @@ Json piece_json(const kit::Body& body, const kit::PieceReading& piece, const kit
     if (piece.over > 0) out["over"] = in_tenths(piece.over);
     for (std::size_t side = 0; side < 4; ++side) {
         if (piece.out[side] > 0) out["out"][sides[side]] = in_tenths(piece.out[side]);
+        const auto name = [&](int coupling, bool mirrored) {
+            if (coupling == 0) return std::string();
+            const kit::Coupling& c = read.couplings[static_cast<std::size_t>(coupling - 1)];
+            return c.symmetric ? c.name : c.name + (mirrored ? "-" : "+");
+        };
         if (piece.couplings[side] == 0) continue;
-        const kit::Coupling& c = read.couplings[static_cast<std::size_t>(piece.couplings[side] - 1)];
-        out["couplings"][sides[side]] = c.symmetric ? c.name : c.name + (piece.mirrored[side] ? "-" : "+");
+        Json& told = out["couplings"][sides[side]];
+        if (piece.joints[side].empty()) told = name(piece.couplings[side], piece.mirrored[side]);
+        for (const kit::PieceReading::Joint& j : piece.joints[side]) told.push_back(name(j.coupling, j.mirrored));
     }
     if (piece.code) {
         out["code"] = *piece.code;

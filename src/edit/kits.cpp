@@ -213,15 +213,6 @@ Project with_piece_blocking(Project project, TileId tile, PieceBlocks blocks, co
     return project;
 }
 
-Level with_pieces_swapped(Level level, LayerId layer, const Region& cells, TileId tile, Turn turn) {
-    Grid& grid = level.edit(layer).grid();
-    const Box all = box_of(grid.size());
-    cells.each([&](Point p) {
-        if (all.contains(p)) grid.set(p, Cell(tile, turn, true), grid.material(p));
-    });
-    return level;
-}
-
 const KitPiece* piece_of(const Sheet& sheet, TileId tile) {
     if (!sheet.kit) return nullptr;
     const auto& pieces = sheet.kit->pieces;

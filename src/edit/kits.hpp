@@ -60,10 +60,6 @@ const level::KitPiece* piece_of(const level::Sheet& sheet, level::TileId tile);
 // tile is of no kit.
 level::Project with_piece_blocking(level::Project project, level::TileId tile, level::PieceBlocks blocks,
                                    const std::string& as = {});
-// A piece in the place of those that lie in the cells of a layer of tiles, pinned. What the cells were painted with
-// stays, so that a door in a wall is a part of it, and the wall still meets it.
-level::Level with_pieces_swapped(level::Level level, level::LayerId layer, const level::Region& cells,
-                                 level::TileId tile, Turn turn);
 // How the kit was read, so that it is read so again.
 kit::Told told_of(const level::KitSource& source);
 

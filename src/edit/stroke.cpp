@@ -381,9 +381,9 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
     } else {
         // Where there are blocks, each cell is looked at by itself.
         const TileTable tiles(project);
-        const auto lift = [&](Point p) {
-            grid.set(p, {}, 0);
-            lifted = united(lifted, {p.x, p.y, 1, 1});
+        const auto lift = [&](const LaidBlock& one) {
+            grid.set(one.at, {}, 0);
+            lifted = united(lifted, united(free_under(grid, one), {one.at.x, one.at.y, 1, 1}));
         };
         for (const Point p : cells.cells()) {
             if (!level.cells().contains(p) || left_out(hand, layer, p)) continue;
@@ -392,7 +392,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
                 if (const LaidBlock over = block_at(tiles, grid, p, level.lattice != LatticeKind::square);
                     over.tile &&
                     (grid.cell(p).empty() || foot_under(*over.tile, over.at, over.cell.turn()).contains(p)))
-                    lift(over.at);
+                    lift(over);
                 grid.set(p, {}, 0);
                 continue;
             }
@@ -402,7 +402,7 @@ Laid lay(const Project& project, const join::Rules& rules, const Level& level, L
                 if (std::any_of(others.begin(), others.end(),
                                 [&](const LaidBlock& o) { return o.cell.tile() == hand.tile(); }))
                     continue;
-                for (const LaidBlock& o : others) lift(o.at);
+                for (const LaidBlock& o : others) lift(o);
             }
             const SpreadItem item = choice(hand, layer, p);
             if (item.material != 0) {

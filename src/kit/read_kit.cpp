@@ -144,7 +144,10 @@ class KitReader {
         if (bodies_.size() == 1 && out_.module.width > 0) out_.things = !meets_itself();
         if (out_.things) {
             out_.couplings.clear(); // what lies in one plane by chance
-            for (PieceReading& piece : out_.pieces) piece.couplings = {};
+            for (PieceReading& piece : out_.pieces) {
+                piece.couplings = {};
+                piece.joints = {};
+            }
             if (out_.module.width > 0) make_room();
         }
         return std::move(out_);
@@ -291,9 +294,11 @@ class KitReader {
 
     void read_couplings() {
         const double m = out_.module.width;
-        std::map<Profile, std::vector<std::pair<std::size_t, std::size_t>>>
-            sides; // the lesser of a profile and its mirror
-        std::map<std::pair<std::size_t, std::size_t>, Profile> own;
+        struct Side {
+            std::size_t piece, side, cell; // along it
+            bool mirrored;
+        };
+        std::map<Profile, std::vector<Side>> sides; // by the lesser of a profile and its mirror
         for (std::size_t i = 0; i < bodies_.size(); ++i) {
             const PieceReading& piece = out_.pieces[i];
             if (meshes_[i].triangles.size() > kMostMeasured) continue;
@@ -311,12 +316,18 @@ class KitReader {
                 const int across = axis == 0 ? 2 : 0;
                 const double cells = across == 0 ? piece.cells.w : piece.cells.h;
                 const double middle = out_.origin == Origin::corner ? cells * m / 2 : 0;
-                Profile profile = profile_of(meshes_[i], rims_[i], axis, plane,
-                                             (across == 0 ? piece.shift.x : piece.shift.z) - middle, piece.shift.y,
-                                             side == 0 || side == 1);
-                if (profile.empty()) continue;
-                own[{i, side}] = profile;
-                sides[std::min(profile, mirrored(profile))].emplace_back(i, side);
+                const Profile profile = profile_of(meshes_[i], rims_[i], axis, plane,
+                                                   (across == 0 ? piece.shift.x : piece.shift.z) - middle,
+                                                   piece.shift.y, side == 0 || side == 1);
+                const auto along = static_cast<std::size_t>(across == 0 ? piece.cells.w : piece.cells.h);
+                const auto at_cell = [&](std::size_t k) {
+                    return static_cast<int>(std::lround((double(k) - double(along) / 2) * m * 1000));
+                };
+                for (std::size_t k = 0; k < along; ++k) {
+                    const Profile part = part_of(profile, at_cell(k), at_cell(k + 1));
+                    const Profile other = mirrored(part);
+                    if (!part.empty()) sides[std::min(part, other)].push_back({i, side, k, other < part});
+                }
             }
         }
         std::vector<std::pair<std::size_t, Profile>> order;
@@ -330,11 +341,23 @@ class KitReader {
             coupling.sides = static_cast<int>(count);
             coupling.symmetric = mirrored(profile) == profile;
             out_.couplings.push_back(coupling);
-            for (const auto& [i, side] : sides[profile]) {
-                out_.pieces[i].couplings[side] = static_cast<int>(out_.couplings.size());
-                out_.pieces[i].mirrored[side] = own[{i, side}] != profile;
+            for (const Side& s : sides[profile]) {
+                PieceReading& piece = out_.pieces[s.piece];
+                const auto length = static_cast<std::size_t>(s.side % 2 == 0 ? piece.cells.w : piece.cells.h);
+                piece.joints[s.side].resize(length);
+                piece.joints[s.side][s.cell] = {static_cast<int>(out_.couplings.size()), s.mirrored};
             }
         }
+        for (PieceReading& piece : out_.pieces)
+            for (std::size_t side = 0; side < 4; ++side) {
+                std::vector<PieceReading::Joint>& all = piece.joints[side];
+                const auto first = std::find_if(all.begin(), all.end(), [](const auto& j) { return j.coupling != 0; });
+                if (first != all.end()) {
+                    piece.couplings[side] = first->coupling;
+                    piece.mirrored[side] = first->mirrored;
+                }
+                if (all.size() < 2) all.clear();
+            }
     }
 
     const std::vector<Body>& bodies_;

@@ -30,10 +30,17 @@ struct PieceReading {
     double over = 0;                // likewise over its storeys
     std::array<int, 4> couplings{}; // by side: which, from 1; 0: nothing couples there
     std::array<bool, 4> mirrored{}; // by side: whether it is the other half of that coupling
-    std::optional<int> code;        // which neighbours it is for, in the file's own counting; see Codes
-    int variant = 0;                // of its code: 0, 1 …
-    int codes = -1;                 // of the kit's: by which that is read
-    double top = 0;                 // metres above the ground up to which it reaches
+    // Of pieces of several cells: by side what each cell of it has, from left to right as it is seen from outside. Such
+    // a side has the first of them that couples above.
+    struct Joint {
+        int coupling = 0;
+        bool mirrored = false;
+    };
+    std::array<std::vector<Joint>, 4> joints;
+    std::optional<int> code; // which neighbours it is for, in the file's own counting; see Codes
+    int variant = 0;         // of its code: 0, 1 …
+    int codes = -1;          // of the kit's: by which that is read
+    double top = 0;          // metres above the ground up to which it reaches
 };
 
 // Rims that fit to one another.
@@ -52,9 +59,9 @@ struct Codes {
     // counting has any.
     std::optional<std::array<int, 4>> bit_of_corner{};
     int corners_agree = 0, corners_of = 0; // corners between sides that meet whose meshes say the same, of all
-    bool inverted = false;            // a bit says that there is none
-    int agree = 0, of = 0;            // sides of pieces whose meshes say the same, of all
-    bool taken = false;               // whether the pieces' codes are these: enough agree, or it was told
+    bool inverted = false;                 // a bit says that there is none
+    int agree = 0, of = 0;                 // sides of pieces whose meshes say the same, of all
+    bool taken = false;                    // whether the pieces' codes are these: enough agree, or it was told
 };
 
 struct KitReading {

@@ -153,4 +153,26 @@ Profile mirrored(const Profile& profile) {
     return out;
 }
 
+Profile part_of(const Profile& profile, int from, int to) {
+    Profile out, upright;
+    const int middle = (from + to) / 2;
+    for (const Line& l : profile) {
+        if (l[0] == l[2]) {
+            if (l[0] < from || l[0] > to) continue;
+            const bool at_end = l[0] - from <= 1 || to - l[0] <= 1;
+            (at_end ? upright : out).push_back({l[0] - middle, l[1], l[2] - middle, l[3]});
+            continue;
+        }
+        const int a = std::max(l[0], from), b = std::min(l[2], to);
+        if (b - a <= 1) continue;
+        const auto height = [&](int at) {
+            return static_cast<int>(std::lround(l[1] + double(l[3] - l[1]) * (at - l[0]) / (l[2] - l[0])));
+        };
+        out.push_back(ordered(a - middle, height(a), b - middle, height(b)));
+    }
+    if (out.empty()) out = std::move(upright);
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
 } // namespace vic::kit

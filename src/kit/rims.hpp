@@ -37,5 +37,8 @@ using Profile = std::vector<std::array<int, 4>>;
 Profile profile_of(const Mesh& mesh, const std::vector<Edge>& open, int axis, double plane, double aside, double up,
                    bool turned);
 Profile mirrored(const Profile& profile);
+// What of it lies between two places along it, about the middle of these; without upright lines at the two, which are
+// not where a longer side goes on. All of it where nothing else lies there.
+Profile part_of(const Profile& profile, int from, int to);
 
 } // namespace vic::kit

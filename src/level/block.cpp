@@ -93,4 +93,15 @@ LaidBlock block_at(const TileTable& tiles, const Grid& grid, Point cell, bool fe
     return found;
 }
 
+Box free_under(Grid& grid, const LaidBlock& block) {
+    const Box under = cells_under(*block.tile, block.at, block.cell.turn());
+    const Box here = intersection(under, box_of(grid.size()));
+    for (int y = here.y; y < here.bottom(); ++y)
+        for (int x = here.x; x < here.right(); ++x) {
+            const Cell is = grid.cell({x, y});
+            if (is.pinned() && is.empty() && grid.material({x, y}) != 0) grid.set({x, y}, {}, grid.material({x, y}));
+        }
+    return here;
+}
+
 } // namespace vic::level

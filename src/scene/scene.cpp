@@ -159,6 +159,11 @@ Turn with(Turn laid, int quarters) {
 
 } // namespace
 
+Turn turn_of(const LoadedKit& kit, level::TileId tile, Turn laid) {
+    const auto turned = kit.turn_of.find(tile);
+    return turned == kit.turn_of.end() ? laid : with(laid, turned->second);
+}
+
 namespace {
 
 // The place of a prop's piece: where its picture is, but that it turns about the corner of its pivot's pixel, so that

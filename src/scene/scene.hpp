@@ -111,6 +111,9 @@ struct Card {
 std::vector<Card> cards_in(const level::PropKinds& kinds, const level::Level& level, const Storeys& storeys,
                            int highest);
 
+// How the piece that a tile shows is turned where that is laid.
+Turn turn_of(const LoadedKit& kit, level::TileId tile, Turn laid);
+
 // Where its model comes to stand, turned and mirrored as it is laid.
 Placing placing_of(const Placed& placed, Size model_cells, const Storeys& storeys);
 

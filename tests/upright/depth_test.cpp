@@ -193,12 +193,12 @@ TEST_CASE("what fits is what closes on all sides on which neighbours couple", "[
         some += expected.empty() ? 0 : 1;
         // The Hand's piece is turned so that the fewest sides stay open; of two ways the one that is nearer.
         for (int turn = 0; turn < 4; ++turn) {
-            const auto best = fits.turn_for(layer, at, w.tile("Door"), {static_cast<std::uint8_t>(turn)});
+            const auto best = fits.turned(layer, at, w.tile("Door"), {static_cast<std::uint8_t>(turn)});
             const bool can = wanted != 0 && ((5U & wanted) == wanted || (10U & wanted) == wanted);
             REQUIRE(best.has_value() == can);
             if (!can) continue;
-            CHECK((Walls::turned(5, best->quarters()) & wanted) == wanted);
-            CHECK((best->quarters() == turn || std::abs(best->quarters() - turn) != 2));
+            CHECK((Walls::turned(5, best->turn.quarters()) & wanted) == wanted);
+            CHECK((best->turn.quarters() == turn || std::abs(best->turn.quarters() - turn) != 2));
         }
     }
     CHECK(some > 100);

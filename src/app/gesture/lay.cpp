@@ -19,9 +19,9 @@
 #include "base/lattice.hpp"
 #include "base/match.hpp"
 #include "edit/clips.hpp"
-#include "edit/kits.hpp"
 #include "edit/overlay.hpp"
 #include "edit/reshape.hpp"
+#include "edit/swap_pieces.hpp"
 #include "scene/fits.hpp"
 
 namespace vic::app {
@@ -62,9 +62,10 @@ LayGesture::Fitted LayGesture::fitted(edit::Hand hand, level::LayerId id, Point 
     const scene::Fits fits(session().project(), kits);
     const level::Level work = session().work();
     for (const level::Layer* const layer : scene::Fits::layers_for(work, id)) {
-        const auto turn = fits.turn_for(*layer, cell, out.hand.tile(), out.hand.turn);
-        if (!turn || layer->locked || !layer->shown) continue;
-        out.hand.turn = *turn;
+        const auto fit = fits.turned(*layer, cell, out.hand.tile(), out.hand.turn);
+        if (!fit || layer->locked || !layer->shown) continue;
+        out.hand.holds = edit::held::Tile{fit->tile};
+        out.hand.turn = fit->turn;
         out.layer = layer->id;
         out.swaps = true;
         break;
@@ -119,7 +120,8 @@ void LayGesture::growFor(const Box& cells) {
 void LayGesture::layOnto(const level::Level& onto, const level::Region& cells, const Pointer&) {
     Stroke& s = *stroke_;
     if (s.swaps) {
-        s.level = edit::with_pieces_swapped(onto, s.layer, cells, s.hand.tile(), s.hand.turn);
+        s.level = edit::with_pieces_swapped(session().project(), session().derived().rules(), onto, s.layer, cells,
+                                            s.hand.tile(), s.hand.turn);
         return;
     }
     const level::Layer* layer = onto.layer(s.layer);
@@ -259,8 +261,8 @@ bool LayGesture::preview(const Pointer& at) {
     const Fitted fit = fitted(hand, target.layer, cellAt(at));
     found_.target = fit.layer;
     if (fit.swaps) {
-        board_.show(
-            session().withWork(edit::with_pieces_swapped(work, fit.layer, cells, fit.hand.tile(), fit.hand.turn)));
+        board_.show(session().withWork(edit::with_pieces_swapped(session().project(), session().derived().rules(), work,
+                                                                 fit.layer, cells, fit.hand.tile(), fit.hand.turn)));
         return true;
     }
     const edit::LaidOver laid = edit::lay_over(

@@ -128,20 +128,24 @@ void SolidView::drawFits(const render::Matrix& seen) {
     const render::Kits kits = bodies_.all();
     const scene::Fits fits(session_.project(), kits);
     const auto layers = scene::Fits::layers_for(*session_.level(), session_.activeLayerId());
-    const auto closes = std::find_if(layers.begin(), layers.end(), [&](const level::Layer* l) {
-        return fits.turn_for(*l, *pointed_, hand.tile(), hand.turn).has_value();
-    });
     if (layers.empty()) return;
-    const level::Layer* const layer = closes == layers.end() ? layers.back() : *closes;
-    const Turn turn = fits.turn_for(*layer, *pointed_, hand.tile(), hand.turn).value_or(hand.turn);
-    const scene::Fits::Sides sides = fits.sides(*layer, *pointed_, hand.tile(), turn);
-    const auto x = static_cast<float>(pointed_->x), z = static_cast<float>(pointed_->y);
+    // As the click would lay it: where it closes, else where the Hand would put it.
+    const level::Layer* layer = layers.back();
+    scene::Fit as{hand.tile(), hand.turn};
+    for (const level::Layer* const l : layers)
+        if (const auto fit = fits.turned(*l, *pointed_, hand.tile(), hand.turn)) {
+            layer = l;
+            as = *fit;
+            break;
+        }
     const auto y = static_cast<float>(plane() + storeys().height(storey()) / 3);
-    const render::Vec3 middles[] = {{x + 0.5F, y, z}, {x + 1, y, z + 0.5F}, {x + 0.5F, y, z + 1}, {x, y, z + 0.5F}};
+    constexpr float kMiddles[4][2] = {{0.5F, 0}, {1, 0.5F}, {0.5F, 1}, {0, 0.5F}};
     std::vector<render::Vec3> closed, missed;
-    for (std::size_t side = 0; side < 4; ++side) {
-        if (sides.closed[side]) closed.push_back(middles[side]);
-        if (sides.missed[side]) missed.push_back(middles[side]);
+    for (const scene::Fits::Side& s : fits.sides(*layer, *pointed_, as.tile, as.turn).all) {
+        const auto& middle = kMiddles[s.side];
+        const render::Vec3 at{static_cast<float>(s.cell.x) + middle[0], y, static_cast<float>(s.cell.y) + middle[1]};
+        if (s.closed) closed.push_back(at);
+        if (s.missed) missed.push_back(at);
     }
     scene_->draw_dots(seen, closed, vec3(tokensOf(this).brine));
     scene_->draw_dots(seen, missed, vec3(tokensOf(this).vermilion));
