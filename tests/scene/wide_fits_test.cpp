@@ -250,7 +250,7 @@ TEST_CASE("what fits among pieces of several cells is what closes side by side",
         some += wanted.empty() ? 0 : 1;
         // The Hand's piece is laid so that the fewest sides stay open.
         for (const char* const name : {"Gate", "Bay", "Straight"})
-            for (const std::uint8_t code : {0, 4}) {
+            for (const std::uint8_t code : std::initializer_list<std::uint8_t>{0, 4}) {
                 const auto fit = fits.turned(w.tiles(), at, w.tile(name), Turn{code});
                 int least = 1 << 20;
                 for (const auto& [way, is] : open)
