@@ -68,11 +68,20 @@ struct Merger::Kept {
         Trace trace;
         Outlines outlines = none();
 
-        void bound(Point corner) {
-            std::vector<outline::Outline> out = outline::outlines(trace);
-            for (outline::Outline& o : out)
-                for (Point& p : o.points) p = p + Point{corner.x * kUnit, corner.y * kUnit};
-            outlines = std::make_shared<const std::vector<outline::Outline>>(std::move(out));
+        void trace_anew(const Box& box, const outline::SolidSource& source) {
+            trace = outline::trace(box.size(), source, outline::Grain::fine);
+            outlines = none();
+            bound(box, {box_of(box.size())});
+        }
+        void retrace(const Box& box, const outline::SolidSource& source, const std::vector<Box>& cells) {
+            if (cells.empty()) return;
+            if (const auto differ = outline::retrace(trace, source, cells); !differ.empty()) bound(box, differ);
+        }
+
+      private:
+        void bound(const Box& box, const std::vector<Box>& differ) {
+            outlines = std::make_shared<const std::vector<outline::Outline>>(
+                outline::outlines(trace, *outlines, differ, {box.x * kUnit, box.y * kUnit}));
         }
     };
 
@@ -168,8 +177,7 @@ void Merger::Kept::renew_intervals(const Changes& changes) {
             Traced& here = intervals[i];
             const outline::SolidSource source = crowd.filled(heights[i]);
             if (anew) {
-                here.trace = outline::trace(box.size(), source, outline::Grain::fine);
-                here.bound(box.corner());
+                here.trace_anew(box, source);
                 continue;
             }
             const auto above = std::upper_bound(was.begin(), was.end(), heights[i]);
@@ -177,8 +185,7 @@ void Merger::Kept::renew_intervals(const Changes& changes) {
                 here = old[static_cast<std::size_t>(above - was.begin()) - 1];
             else
                 here.trace = Trace(box.size(), outline::Grain::fine);
-            const std::vector<Box> cells = changed_in(changes, box.corner(), heights[i], heights[i + 1]);
-            if (!cells.empty() && outline::retrace(here.trace, source, cells)) here.bound(box.corner());
+            here.retrace(box, source, changed_in(changes, box.corner(), heights[i], heights[i + 1]));
         }
     });
 }
@@ -217,14 +224,11 @@ void Merger::Kept::renew_surfaces(const Changes& changes) {
             const auto old = surfaces.find({b.level.height, b.level.up});
             if (old != surfaces.end() && old->second.own == b.surface.own && old->second.next == b.surface.next) {
                 b.surface.traced = old->second.traced;
-                const std::vector<Box> cells =
-                    changed_in(changes, box.corner(), std::min(b.slab->from, b.next->from) - 1,
-                               std::max(b.slab->to, b.next->to) + 1);
-                if (!cells.empty() && outline::retrace(b.surface.traced.trace, source, cells))
-                    b.surface.traced.bound(box.corner());
+                b.surface.traced.retrace(box, source,
+                                         changed_in(changes, box.corner(), std::min(b.slab->from, b.next->from) - 1,
+                                                    std::max(b.slab->to, b.next->to) + 1));
             } else {
-                b.surface.traced.trace = outline::trace(box.size(), source, outline::Grain::fine);
-                b.surface.traced.bound(box.corner());
+                b.surface.traced.trace_anew(box, source);
             }
             b.level.outlines = b.surface.traced.outlines;
         }

@@ -344,7 +344,7 @@ SolidSource source_of(const level::Level& level, const Kinds& kinds) {
 
 Trace trace(const level::Level& level, const Kinds& kinds) { return trace(level.size, source_of(level, kinds)); }
 
-bool retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed) {
+std::vector<Box> retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed) {
     const int side = static_cast<int>(trace.grain);
     std::vector<Point> touched;
     for (const Box& box : changed) {
@@ -357,18 +357,18 @@ bool retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& ch
     }
     std::sort(touched.begin(), touched.end());
     touched.erase(std::unique(touched.begin(), touched.end()), touched.end());
-    bool differs = false;
+    std::vector<Box> differ;
     for (const Point p : touched) {
         std::shared_ptr<const Part>& part = trace.parts[static_cast<std::size_t>(p.y * trace.part_count.w + p.x)];
         std::shared_ptr<const Part> now = make_part(trace.cells, trace.grain, p, source);
         if (now && part ? *now == *part : now == part) continue;
-        differs = true;
+        differ.push_back({p.x * side, p.y * side, side, side});
         part = std::move(now);
     }
-    return differs;
+    return differ;
 }
 
-bool retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed) {
+std::vector<Box> retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed) {
     return retrace(trace, source_of(level, kinds), changed);
 }
 

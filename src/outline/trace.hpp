@@ -84,13 +84,17 @@ using SolidSource = std::function<int(const Box& cells, SolidCode* out, std::siz
 
 Trace trace(Size cells, const SolidSource& source, Grain grain = Grain::chunk);
 Trace trace(const level::Level& level, const Kinds& kinds);
-// The trace after the cells in `changed` became different; work is proportional to the parts they touch. Returns
-// whether any part of it differs from before.
-bool retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed);
-bool retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed);
+// The trace after the cells in `changed` became different; work is proportional to the parts they touch. Returns the
+// cells of those parts that differ from before.
+std::vector<Box> retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed);
+std::vector<Box> retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed);
 
 // Holes and masses in the reading order of their first points.
 std::vector<Outline> outlines(const Trace& trace);
+// The same after parts came to `differ`, as retrace() says, if `before` were the outlines until then: those away from
+// there stay, without being linked again. Both have their points moved by `by`.
+std::vector<Outline> outlines(const Trace& trace, const std::vector<Outline>& before, const std::vector<Box>& differ,
+                              Point by = {});
 // Joined where they continue one another.
 std::vector<OneWayEdge> one_way_edges(const Trace& trace);
 

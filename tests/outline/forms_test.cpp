@@ -153,6 +153,7 @@ TEST_CASE("with any shapes, re-traced chunks equal a trace from the start", "[fo
     Patch f = random_field(random, {180, 140});
     Trace live = trace(f.size, f.source());
     Trace fine = trace(f.size, f.source(), Grain::fine);
+    std::vector<Outline> kept = outlines(fine);
     for (int round = 0; round < 200; ++round) {
         const Box box = intersection({random.below(180), random.below(140), 1 + random.below(6), 1 + random.below(6)},
                                      box_of(f.size));
@@ -163,15 +164,36 @@ TEST_CASE("with any shapes, re-traced chunks equal a trace from the start", "[fo
                     : random.flip()  ? 1
                                      : 0;
         const Trace before = live;
-        const bool differs = retrace(live, f.source(), {box});
-        CHECK(differs == !(live == before));
-        retrace(fine, f.source(), {box});
+        const auto differ = retrace(live, f.source(), {box});
+        CHECK(differ.empty() == (live == before));
+        kept = outlines(fine, kept, retrace(fine, f.source(), {box}));
         if (round % 20 != 0) continue;
         REQUIRE(fine == trace(f.size, f.source(), Grain::fine));
         REQUIRE(outlines(fine) == outlines(live)); // however large the parts are
+        REQUIRE(kept == outlines(fine));
         const Trace fresh = trace(f.size, f.source());
         REQUIRE(live == fresh);
         REQUIRE(outlines(live) == outlines(fresh));
+    }
+}
+
+TEST_CASE("with any shapes far apart, outlines after a change are those linked from the start", "[forms][trace]") {
+    make::Random random(36);
+    Patch f = random_field(random, {150, 150});
+    const auto code = [&] {
+        return random.flip(0.12) ? (random.flip(0.7) ? kForm | static_cast<SolidCode>(random.below(28)) << 8 : 1)
+                                 : SolidCode{0};
+    };
+    for (SolidCode& c : f.codes) c = code();
+    Trace live = trace(f.size, f.source(), Grain::fine);
+    std::vector<Outline> kept = outlines(live);
+    for (int round = 0; round < 200; ++round) {
+        const Box box = intersection({random.below(150), random.below(150), 1 + random.below(6), 1 + random.below(6)},
+                                     box_of(f.size));
+        for (int y = box.y; y < box.bottom(); ++y)
+            for (int x = box.x; x < box.right(); ++x) f.codes[static_cast<std::size_t>(y * 150 + x)] = code();
+        kept = outlines(live, kept, retrace(live, f.source(), {box}));
+        REQUIRE(kept == outlines(trace(f.size, f.source(), Grain::fine)));
     }
 }
 

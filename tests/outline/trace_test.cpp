@@ -153,6 +153,57 @@ TEST_CASE("re-traced chunks equal a trace from the start", "[trace]") {
     }
 }
 
+TEST_CASE("outlines after a change are those linked from the start", "[trace]") {
+    make::Random random(35);
+    for (const bool slopes : {false, true})
+        for (const double share : {0.05, 0.15, 0.3}) {
+            Patch f = random_field(random, {170, 130}, share, false);
+            Trace live = trace(f.size, f.source(), Grain::fine);
+            const Point by{7 * kUnit, -3 * kUnit};
+            const auto moved = [&](std::vector<Outline> all) {
+                for (Outline& o : all)
+                    for (Point& p : o.points) p = p + by;
+                return all;
+            };
+            std::vector<Outline> kept = moved(outlines(live));
+            int stayed = 0;
+            for (int round = 0; round < 120; ++round) {
+                std::vector<Box> changed;
+                for (int i = 0; i < 1 + round % 3; ++i) {
+                    const Box box =
+                        intersection({random.below(170), random.below(130), 1 + random.below(9), 1 + random.below(9)},
+                                     box_of(f.size));
+                    changed.push_back(box);
+                    const int with = random.below(3);
+                    for (int y = box.y; y < box.bottom(); ++y)
+                        for (int x = box.x; x < box.right(); ++x)
+                            f.codes[static_cast<std::size_t>(y * 170 + x)] =
+                                with == 0   ? kOpen
+                                : with == 1 ? kFull
+                                : slopes    ? static_cast<SolidCode>(kSlopeNE + random.below(4))
+                                            : static_cast<SolidCode>(random.flip(share) ? kFull : kOpen);
+                }
+                const std::vector<Outline> before = kept;
+                kept = outlines(live, kept, retrace(live, f.source(), changed), by);
+                REQUIRE(kept == moved(outlines(trace(f.size, f.source(), Grain::fine))));
+                stayed += before == kept;
+            }
+            CHECK(stayed < 60);
+        }
+    // A wall across is one outline through all parts.
+    Patch f{{100, 100}, std::vector<SolidCode>(10'000, 0)};
+    std::vector<Outline> none;
+    Trace live = trace(f.size, f.source(), Grain::fine);
+    for (int x = 0; x < 100; ++x) f.codes[static_cast<std::size_t>(50 * 100 + x)] = 1;
+    std::vector<Outline> kept = outlines(live, none, retrace(live, f.source(), {{0, 50, 100, 1}}));
+    REQUIRE(kept.size() == 1);
+    // A gap right where no corner was.
+    f.codes[50 * 100 + 40] = 0;
+    kept = outlines(live, kept, retrace(live, f.source(), {{40, 50, 1, 1}}));
+    CHECK(kept.size() == 2);
+    CHECK(kept == outlines(trace(f.size, f.source())));
+}
+
 TEST_CASE("an untouched chunk is not traced again", "[trace]") {
     make::Random random(3);
     Patch f = random_field(random, {200, 200}, 0.5, false);
