@@ -167,6 +167,12 @@ TEST_CASE("outlines after a change are those linked from the start", "[trace]") 
             };
             std::vector<Outline> kept = moved(outlines(live));
             int stayed = 0;
+            const auto code = [&](int with) -> SolidCode {
+                if (with == 0) return kOpen;
+                if (with == 1) return kFull;
+                if (slopes) return static_cast<SolidCode>(kSlopeNE + random.below(4));
+                return random.flip(share) ? kFull : kOpen;
+            };
             for (int round = 0; round < 120; ++round) {
                 std::vector<Box> changed;
                 for (int i = 0; i < 1 + round % 3; ++i) {
@@ -177,11 +183,7 @@ TEST_CASE("outlines after a change are those linked from the start", "[trace]") 
                     const int with = random.below(3);
                     for (int y = box.y; y < box.bottom(); ++y)
                         for (int x = box.x; x < box.right(); ++x)
-                            f.codes[static_cast<std::size_t>(y * 170 + x)] =
-                                with == 0   ? kOpen
-                                : with == 1 ? kFull
-                                : slopes    ? static_cast<SolidCode>(kSlopeNE + random.below(4))
-                                            : static_cast<SolidCode>(random.flip(share) ? kFull : kOpen);
+                            f.codes[static_cast<std::size_t>(y * 170 + x)] = code(with);
                 }
                 const std::vector<Outline> before = kept;
                 kept = outlines(live, kept, retrace(live, f.source(), changed), by);
