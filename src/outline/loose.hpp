@@ -29,7 +29,12 @@ struct Residue {
 std::vector<Residue> residue(SolidCode first, SolidCode second, bool upright, const Forms& forms);
 
 // The turns at the points of the window that touch a form: those with a loose line go into `loose`; returned are the
-// corners at lattice points, in reading order.
+// corners at lattice points, in reading order. In `loose` come first those of corners, then the others; both by rows,
+// then along each.
 std::vector<Corner> find_loose(const CodeWindow& window, const Forms& forms, std::vector<LooseTurn>& loose);
+
+// Outlines as they were walked become as outlines() gives them: without points on a straight way, each from its first
+// point in reading order, and in the order of these.
+void tidy(std::vector<Outline>& all);
 
 } // namespace vic::outline

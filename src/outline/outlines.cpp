@@ -8,6 +8,7 @@
 
 #include "base/parallel.hpp"
 #include "outline/free.hpp"
+#include "outline/loose.hpp"
 #include "outline/trace.hpp"
 
 namespace vic::outline {
@@ -327,7 +328,9 @@ Links link(const Trace& trace) {
     return out;
 }
 
-// Loose lines may go on straight, and their points come in no order: both are mended here.
+} // namespace
+
+// Loose lines may go on straight, and their points come in no order.
 void tidy(std::vector<Outline>& all) {
     std::vector<Point> kept;
     for (Outline& o : all) {
@@ -353,8 +356,6 @@ void tidy(std::vector<Outline>& all) {
         return std::pair(a.points.front().y, a.points.front().x) < std::pair(b.points.front().y, b.points.front().x);
     });
 }
-
-} // namespace
 
 namespace {
 
