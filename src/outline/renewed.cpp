@@ -200,11 +200,12 @@ std::vector<Outline> outlines(const Trace& trace, const std::vector<Outline>& be
     if (differ.empty()) return before;
     Box near;
     for (const Box& box : differ) near = united(near, box);
-    const Box window = Box{near.x * kUnit, near.y * kUnit, near.w * kUnit + 1, near.h * kUnit + 1}.grown(1);
+    const Box turned{near.x * kUnit, near.y * kUnit, near.w * kUnit, near.h * kUnit}; // where those parts' points lie
+    const Box window = turned.grown(2);
     // Those of which a line comes there are walked again.
     std::vector<char> goes(before.size(), 0);
     std::size_t all = 0, gone = 0;
-    std::vector<std::pair<Point, Point>> starts; // beyond the window, and where they go on to
+    std::vector<std::pair<Point, Point>> starts; // beyond those parts, and where they go on to
     for (std::size_t i = 0; i < before.size(); ++i) {
         const std::vector<Point>& points = before[i].points;
         for (std::size_t k = 0; k < points.size(); ++k) {
@@ -212,7 +213,7 @@ std::vector<Outline> outlines(const Trace& trace, const std::vector<Outline>& be
             const Box line{std::min(a.x, b.x), std::min(a.y, b.y), std::abs(a.x - b.x) + 1, std::abs(a.y - b.y) + 1};
             if (intersection(line, window).empty()) continue;
             goes[i] = 1;
-            if (!window.contains(a)) starts.emplace_back(a, b);
+            if (!turned.contains(a)) starts.emplace_back(a, b);
         }
         all += points.size();
         gone += goes[i] ? points.size() : 0;
