@@ -33,6 +33,8 @@ std::vector<Residue> residue(SolidCode first, SolidCode second, bool upright, co
 // then along each.
 std::vector<Corner> find_loose(const CodeWindow& window, const Forms& forms, std::vector<LooseTurn>& loose);
 
+// The order of outlines: by their first points in reading order; of those that begin at one point by the others.
+bool earlier(const Outline& a, const Outline& b);
 // Outlines as they were walked become as outlines() gives them: without points on a straight way, each from its first
 // point in reading order, and in the order of these.
 void tidy(std::vector<Outline>& all);

@@ -330,6 +330,11 @@ Links link(const Trace& trace) {
 
 } // namespace
 
+bool earlier(const Outline& a, const Outline& b) {
+    const Point p = a.points.front(), q = b.points.front();
+    return p == q ? a.points < b.points : std::pair(p.y, p.x) < std::pair(q.y, q.x);
+}
+
 // Loose lines may go on straight, and their points come in no order.
 void tidy(std::vector<Outline>& all) {
     std::vector<Point> kept;
@@ -352,9 +357,7 @@ void tidy(std::vector<Outline>& all) {
         while (kept.size() >= 3 && straight(kept[kept.size() - 2], kept.back(), kept.front())) kept.pop_back();
         o.points.assign(kept.begin(), kept.end());
     }
-    std::stable_sort(all.begin(), all.end(), [](const Outline& a, const Outline& b) {
-        return std::pair(a.points.front().y, a.points.front().x) < std::pair(b.points.front().y, b.points.front().x);
-    });
+    std::sort(all.begin(), all.end(), earlier);
 }
 
 namespace {
@@ -482,7 +485,12 @@ std::vector<Outline> outlines(const Trace& trace) {
         for (std::size_t i = begin; i < end; ++i) walk(links.first_of[number] + i);
     });
     for (std::size_t loose = links.corners(); loose < links.nodes.size(); ++loose) walk(loose);
-    if (!links.loose) return out;
+    if (!links.loose) {
+        // Those that begin at one point came as its corners lie.
+        for (std::size_t i = 1; i < out.size(); ++i)
+            if (earlier(out[i], out[i - 1])) std::swap(out[i], out[i - 1]);
+        return out;
+    }
     std::vector<Point> bends;
     for (const auto& part : trace.parts)
         if (part) bends.insert(bends.end(), part->bends.begin(), part->bends.end());

@@ -238,9 +238,6 @@ std::vector<Outline> outlines(const Trace& trace, const std::vector<Outline>& be
     }
     for (Outline& o : fresh)
         for (Point& p : o.points) p = p + by;
-    const auto earlier = [](const Outline& a, const Outline& b) {
-        return std::pair(a.points.front().y, a.points.front().x) < std::pair(b.points.front().y, b.points.front().x);
-    };
     std::vector<Outline> out;
     out.reserve(before.size() + fresh.size());
     auto next = fresh.begin();

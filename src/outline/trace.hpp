@@ -89,7 +89,7 @@ Trace trace(const level::Level& level, const Kinds& kinds);
 std::vector<Box> retrace(Trace& trace, const SolidSource& source, const std::vector<Box>& changed);
 std::vector<Box> retrace(Trace& trace, const level::Level& level, const Kinds& kinds, const std::vector<Box>& changed);
 
-// Holes and masses in the reading order of their first points.
+// Holes and masses in the reading order of their first points; of those that begin at one point by their others.
 std::vector<Outline> outlines(const Trace& trace);
 // The same after parts came to `differ`, as retrace() says, if `before` were the outlines until then: those away from
 // there stay, without being linked again. Both have their points moved by `by`.
