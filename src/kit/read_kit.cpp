@@ -139,7 +139,7 @@ class KitReader {
             read_couplings();
         }
         read_codes(bodies_, meshes_, told_, out_);
-        out_.things = out_.couplings.empty() &&
+        out_.things = (out_.couplings.empty() || by_chance()) &&
                       std::none_of(out_.codes.begin(), out_.codes.end(), [](const Codes& c) { return c.taken; });
         if (bodies_.size() == 1 && out_.module.width > 0) out_.things = !meets_itself();
         if (out_.things) {
@@ -244,6 +244,25 @@ class KitReader {
         };
         const std::array<int, 4>& sides = out_.pieces[0].couplings;
         return ((sides[1] != 0 || sides[3] != 0) && whole(0)) || ((sides[0] != 0 || sides[2] != 0) && whole(2));
+    }
+    // Whether nothing speaks for couplings but that a piece's own sides are alike, where few reach the lines of cells.
+    [[nodiscard]] bool by_chance() const {
+        constexpr double kFew = 0.5;
+        if (bodies_.size() < 2 || out_.sure >= kFew) return false;
+        std::vector<std::size_t> first(out_.couplings.size() + 1, bodies_.size()); // the piece that has it
+        const auto alone = [&](std::size_t piece, int coupling) {
+            if (coupling == 0) return true;
+            std::size_t& has = first[static_cast<std::size_t>(coupling)];
+            if (has == bodies_.size()) has = piece;
+            return has == piece;
+        };
+        for (std::size_t i = 0; i < bodies_.size(); ++i)
+            for (std::size_t side = 0; side < 4; ++side) {
+                if (!alone(i, out_.pieces[i].couplings[side])) return false;
+                for (const PieceReading::Joint& j : out_.pieces[i].joints[side])
+                    if (!alone(i, j.coupling)) return false;
+            }
+        return true;
     }
     // Of things all is to be seen in their cells.
     void make_room() {

@@ -104,6 +104,9 @@ TEST_CASE("a stair is closed, found, and opened where it is seen; the level is s
     w.picture("height-soak-plan");
     // A cell's own word counts on its storey.
     w.key(Qt::Key_N);
+    w.hover({16, 5});
+    CHECK(w.reading().contains("in the plan alone: the piece"));
+    w.key(Qt::Key_N, Qt::ShiftModifier);
     w.clickCell({16, 7});
     const level::LayerId words = edit::own_word_layer(w.level(), 1);
     REQUIRE(words != 0);

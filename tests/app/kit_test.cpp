@@ -16,6 +16,7 @@
 
 #include "app/lay/plan_keys.hpp"
 #include "app/parts/card_list.hpp"
+#include "app/session/kit_bodies.hpp"
 #include "app/shell/kit_page.hpp"
 #include "app/solid/solid_switch.hpp"
 #include "app/solid/solid_view.hpp"
@@ -135,6 +136,69 @@ TEST_CASE("a kit that is dropped before there is a project is read, taken and pa
     w.session().open(dir);
     REQUIRE(w.session().project().sheets[0]->kit);
     CHECK(w.session().project().sheets[0]->kit->pieces.size() == 19);
+}
+
+TEST_CASE("a gate of two cells takes the place of two walls, and they come back", "[app][kit]") {
+    KitWindow w;
+    w.kit.width = 4;
+    w.kit.thick = 0.4;
+    w.kit.first_bit = -1;
+    for (const auto& [name, sides] : {std::pair{"Wall end", 1U},
+                                      {"Wall straight", 5U},
+                                      {"Wall corner", 3U},
+                                      {"Wall tee", 11U},
+                                      {"Wall cross", 15U},
+                                      {"Wall post", 0U}})
+        w.kit.wall(name, sides);
+    w.kit.put("Gate", {-4, 0, -0.2}, {4, 3, 0.2}); // two cells wide
+    w.drop(w.write("Town walls.obj"));
+    REQUIRE_SOON(w.seen());
+    CHECK(w.under().contains("cells of 4 m"));
+    REQUIRE_SOON(!w.session().jobs().running("kit-pictures"));
+    w.click("kitTake");
+    REQUIRE_SOON(w.session().project().sheets.size() == 1);
+    w.stage("stage-lay");
+    const level::MaterialId walls = w.session().project().materials.front()->id;
+    w.pickMaterial(w.session().project().materials.front()->name.c_str());
+    w.view()->setCamera(2, {8.0 * 16, 6.0 * 16});
+    w.key(Qt::Key_B);
+    w.dragCells({{2, 4}, {10, 4}});
+    const level::LayerId on = w.session().activeLayerId();
+    const auto grid = [&]() -> const level::Grid& { return w.level().layer(on)->grid(); };
+    REQUIRE(grid().material({6, 4}) == walls);
+    const level::Grid before = grid();
+    level::TileId gate = 0;
+    for (const level::KitPiece& p : w.session().project().sheets[0]->kit->pieces)
+        if (p.name == "Gate" && p.turn == 1) gate = p.tile; // across the wall: it is turned by itself
+    REQUIRE(gate != 0);
+    edit::Hand hand;
+    hand.holds = edit::held::Tile{gate};
+    w.session().setHand(hand);
+    w.session().setTool(Tool::pencil);
+    REQUIRE_SOON(!w.session().bodies().all().empty());
+    w.clickCell({6, 4});
+    int standing = 0, under = 0;
+    for (int x = 2; x <= 10; ++x) {
+        CHECK(grid().material({x, 4}) == walls);
+        under += grid().cell({x, 4}).empty();
+        for (const level::KitPiece& p : w.session().project().sheets[0]->kit->pieces)
+            standing += p.name == "Gate" && p.tile == grid().cell({x, 4}).tile();
+    }
+    CHECK(standing == 1);
+    CHECK(under == 1);
+    w.picture("kit-gate");
+    w.key(Qt::Key_F6);
+    w.picture("kit-gate-aslant");
+    w.key(Qt::Key_F5);
+    // Erased where one touches it; the wall beside that is back.
+    w.click("toolEraser");
+    w.clickCell({6, 4});
+    CHECK(grid().material({6, 4}) == 0);
+    for (int x = 2; x <= 10; ++x)
+        if (x != 6) CHECK_FALSE(grid().cell({x, 4}).empty());
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    w.key(Qt::Key_Z, Qt::ControlModifier);
+    CHECK(grid() == before);
 }
 
 TEST_CASE("what was read of a kit is said otherwise on its page, and nothing is taken with Esc", "[app][kit]") {

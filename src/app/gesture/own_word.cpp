@@ -3,6 +3,7 @@
 #include <QPainter>
 #include <QPen>
 #include <QString>
+#include <algorithm>
 #include <cstdint>
 #include <memory>
 #include <optional>
@@ -12,6 +13,7 @@
 #include "app/gesture/gesture.hpp"
 #include "app/parts/camera.hpp"
 #include "app/parts/tokens.hpp"
+#include "app/session/kit_bodies.hpp"
 #include "app/session/session.hpp"
 #include "app/session/tool.hpp"
 #include "edit/own_word.hpp"
@@ -58,11 +60,27 @@ class WordBrush : public Gesture {
         return layer && layer->locked;
     }
     [[nodiscard]] int storey() const { return session().activeLayer() ? session().activeLayer()->storey : 0; }
+    // Whether a piece stands there and blocks: it is merged whatever the cell says.
+    [[nodiscard]] bool pieceBlocks(Point cell) const;
     void write(const level::Region& cells);
 
     edit::OwnWord word_;
     std::optional<Stroke> stroke_;
 };
+
+bool WordBrush::pieceBlocks(Point cell) const {
+    const auto kits = session().bodies().all();
+    const level::TileTable tiles(session().project());
+    for (const level::LayerRef& layer : session().level()->layers) {
+        if (layer->storey != storey() || !layer->tiles() || layer->grain().finer != 1) continue;
+        const level::TileId tile = layer->grid().cell(cell).tile();
+        const level::Tile* const is = tiles.find(tile).tile;
+        if (is && is->shape != level::TileShape::none &&
+            std::any_of(kits.begin(), kits.end(), [tile](const auto& kit) { return kit->piece_of.contains(tile); }))
+            return true;
+    }
+    return false;
+}
 
 void WordBrush::write(const level::Region& cells) {
     stroke_->level = edit::with_own_word(stroke_->level, cells, stroke_->word, tr("Own words").toStdString(),
@@ -124,8 +142,10 @@ Sentence WordBrush::sentence(const Pointer& at) const {
         return {tr("%1 is locked: unlock it in the Section")
                     .arg(bold(QString::fromStdString(session().level()->layer(target())->name))),
                 true};
-    const QString says = word_ == edit::OwnWord::may_walk ? tr("Says that <b>one may walk</b> at %1")
-                                                          : tr("Says that <b>one may not walk</b> at %1");
+    QString says = word_ == edit::OwnWord::may_walk ? tr("Says that <b>one may walk</b> at %1")
+                                                    : tr("Says that <b>one may not walk</b> at %1");
+    if (word_ == edit::OwnWord::may_walk && pieceBlocks(cell(at)))
+        says = tr("Says that <b>one may walk</b> at %1 in the plan alone: the piece there blocks in three dimensions");
     return {tr("%1 · right button takes its own word back").arg(says.arg(placeName(at)))};
 }
 
