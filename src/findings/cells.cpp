@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <set>
 
+#include "level/block.hpp"
+
 namespace vic::findings {
 
 using namespace level;
@@ -44,7 +46,7 @@ CellFaults CellChecker::chunk_faults(const Grid& grid, Point at) const {
                  for (int k = 0; k < count; ++k) {
                      const Cell cell = chunk.cells[index + static_cast<std::size_t>(k)];
                      const MaterialId material = chunk.materials[index + static_cast<std::size_t>(k)];
-                     if (cell.bits == 0 && material == 0) continue;
+                     if ((cell.bits == 0 && material == 0) || under_block(cell)) continue;
                      const bool there = cell.tile() < there_.size() && there_[cell.tile()];
                      if (there && !open_[material]) continue;
                      const Point own{first.x + k, first.y};

@@ -98,8 +98,8 @@ Box free_under(Grid& grid, const LaidBlock& block) {
     const Box here = intersection(under, box_of(grid.size()));
     for (int y = here.y; y < here.bottom(); ++y)
         for (int x = here.x; x < here.right(); ++x) {
-            const Cell is = grid.cell({x, y});
-            if (is.pinned() && is.empty() && grid.material({x, y}) != 0) grid.set({x, y}, {}, grid.material({x, y}));
+            if (under_block(grid.cell({x, y})) && grid.material({x, y}) != 0)
+                grid.set({x, y}, {}, grid.material({x, y}));
         }
     return here;
 }

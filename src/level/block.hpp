@@ -26,8 +26,9 @@ struct LaidBlock {
 // Where rows that stand up cover no cells (on isometric lattices) only the feet are looked at.
 LaidBlock block_at(const TileTable& tiles, const Grid& grid, Point cell, bool feet_only = false);
 
-// Cells under a block that took the place of painted ones keep their material and are pinned without a tile; where it
-// goes, they are to be joined again. Returns the cells that it had under it.
+// Cells under a block that took the place of painted ones keep their material and are pinned without a tile.
+inline bool under_block(Cell cell) { return cell.pinned() && cell.empty(); }
+// Where the block goes, they are to be joined again. Returns the cells that it had under it.
 Box free_under(Grid& grid, const LaidBlock& block);
 
 } // namespace vic::level

@@ -108,6 +108,7 @@ std::vector<Aslant> aslant_in(const level::Level& level, const level::Grid& grid
             for (int k = 0; k < cells; ++k) {
                 const std::size_t i = index + static_cast<std::size_t>(skipped + k);
                 if (chunk.cells[i].bits == 0 && chunk.materials[i] == 0) continue;
+                if (level::under_block(chunk.cells[i])) continue;
                 see({from.x + k, from.y}, chunk.cells[i], heights ? heights + k : nullptr);
             }
         });
@@ -187,7 +188,7 @@ Seen seen_of(const level::Level& level, const Layer& layer, Art& art, const Box&
                     out.blocks.push_back({level::foot_under(*tile, at, cell.turn()).bottom(), at, cell});
                 return;
             }
-            if (!inside) return;
+            if (!inside || level::under_block(cell)) return;
             if (by_feet) {
                 const level::Tile* tile = art.table().find(cell.tile()).tile;
                 if (tile && tile->rise > 0) {

@@ -16,6 +16,7 @@
 
 #include "app/lay/plan_keys.hpp"
 #include "app/parts/card_list.hpp"
+#include "app/parts/translated.hpp"
 #include "app/session/kit_bodies.hpp"
 #include "app/shell/kit_page.hpp"
 #include "app/solid/solid_switch.hpp"
@@ -186,6 +187,7 @@ TEST_CASE("a gate of two cells takes the place of two walls, and they come back"
     }
     CHECK(standing == 1);
     CHECK(under == 1);
+    for (const auto& f : w.session().findings()) CHECK_FALSE(translated(f.what).contains("no sheet has"));
     w.picture("kit-gate");
     w.key(Qt::Key_F6);
     w.picture("kit-gate-aslant");
