@@ -107,13 +107,17 @@ TEST_CASE("a stair is closed, found, and opened where it is seen; the level is s
     w.hover({16, 5});
     CHECK(w.reading().contains("in the plan alone: the piece"));
     w.key(Qt::Key_N, Qt::ShiftModifier);
+    const int dry = w.view()->soak().turn();
     w.clickCell({16, 7});
     const level::LayerId words = edit::own_word_layer(w.level(), 1);
     REQUIRE(words != 0);
     CHECK(w.level().layer(words)->blockers()->shape({16, 7}) == level::TileShape::full);
-    w.hover({16, 7});
+    REQUIRE_SOON(w.view()->soak().turn() > dry);
+    CHECK(w.reading().contains("of floors are wet")); // of a change it is said in passing, under a pointer that rests
     REQUIRE_SOON(w.reading().contains("Dry: one does not get here"));
+    const int wet = w.view()->soak().turn();
     w.key(Qt::Key_Z, Qt::ControlModifier);
+    REQUIRE_SOON(w.view()->soak().turn() > wet);
     w.hover({16, 7});
     REQUIRE_SOON(w.reading().contains("Wet: one gets here"));
     CHECK(edit::own_word_layer(w.level(), 1) == 0);

@@ -187,7 +187,9 @@ void MainWindow::buildTryActions() {
     connect(&levelView_->soak(), &SoakLens::soakedAnew, this, [this](bool settled) {
         toolRow_->soak()->setChecked(levelView_->soak().on());
         levelView_->update();
-        if (settled && levelView_->soak().on()) say(levelView_->soak().summary(), false);
+        if (!settled || !levelView_->soak().on()) return;
+        if (levelView_->soak().asked()) return say(levelView_->soak().summary(), false);
+        readingLine_->say(levelView_->soak().summary(), levelView_->pointedCell(), ReadingLine::Stay::brief);
     });
     add(
         level, "keyReach", tr("Show where the walker gets to"), QKeySequence(Qt::SHIFT | Qt::Key_Y),

@@ -64,12 +64,12 @@ void ReadingLine::setDark(bool dark) {
             .arg(dark ? "#121816" : "#22302D", "#FBF8F1", "#A5B2AB"));
 }
 
-void ReadingLine::say(const QString& message, std::optional<Point> pointed) {
+void ReadingLine::say(const QString& message, std::optional<Point> pointed, Stay stay) {
     message_ = message.toHtmlEscaped();
     messageAt_ = pointed;
     messageLeft_ = false;
     messageSince_.start();
-    messageTimer_.start(kMessage);
+    messageTimer_.start(stay == Stay::full ? kMessage : kMessageAtLeast);
     // The pointer may have gone on before it had been there long enough, and rest by then.
     QTimer::singleShot(kMessageAtLeast + 20, Qt::PreciseTimer, this, &ReadingLine::stale);
     emit stale();

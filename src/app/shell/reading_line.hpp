@@ -22,7 +22,9 @@ class ReadingLine : public QWidget {
     ReadingLine(Session& session, QWidget* parent);
     // Rich text; where the pointer is in the level decides when a message gives way to it.
     void read(const QString& text, bool warns, std::optional<Point> pointed);
-    void say(const QString& message, std::optional<Point> pointed);
+    // What only follows from a change gives way to what is pointed at as soon as there was time to read it.
+    enum class Stay { full, brief };
+    void say(const QString& message, std::optional<Point> pointed, Stay stay = Stay::full);
     void setSaved();    // just now
     void forgetSaved(); // another project is open
     void setDark(bool dark);

@@ -91,6 +91,7 @@ SoakLens::SoakLens(Session& session) : session_(session) {
 
 void SoakLens::pour(std::optional<Point> from, const level::Level& level) {
     from_ = from;
+    asked_ = from.has_value();
     ++turn_;
     floors_.reset();
     if (from_) {
@@ -122,7 +123,7 @@ void SoakLens::takeFloors() {
     const upright::Ground& ground = *mass->survey->ground;
     ++turn_;
     floors_ = Floors{mass, from_, upright::soak(ground, ground.near(*from_, pouredOn_))};
-    emit soakedAnew(true);
+    tell(true);
 }
 
 std::pair<int, int> SoakLens::heights() const {
@@ -167,7 +168,12 @@ void SoakLens::take(walk::Soaked soaked, bool settled) {
     soaked_ = std::move(soaked);
     ++turn_;
     wetCells_ = soaked_.cells().count();
+    tell(settled);
+}
+
+void SoakLens::tell(bool settled) {
     emit soakedAnew(settled);
+    if (settled) asked_ = false;
 }
 
 void SoakLens::paintWet(QPainter& p, const Camera& camera, const Lattice& lattice) const {

@@ -49,6 +49,7 @@ class SoakLens : public QObject {
         upright::Soaked soaked;
     };
     [[nodiscard]] const std::optional<Floors>& floors() const { return floors_; }
+    [[nodiscard]] bool asked() const { return asked_; } // it was poured just now, and does not follow a change
     [[nodiscard]] int turn() const { return turn_; } // another one whenever it was soaked anew
 
   signals:
@@ -56,6 +57,8 @@ class SoakLens : public QObject {
 
   private:
     void take(walk::Soaked soaked, bool settled);
+    void tell(bool settled);
+    bool asked_ = false;
     [[nodiscard]] bool hasPieces();
     void takeFloors();
     [[nodiscard]] std::pair<int, int> heights() const; // of the storey that is worked on, in 1/64 cells
