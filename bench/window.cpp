@@ -453,7 +453,7 @@ void orbit_pieces(benchmark::State& state) {
         QMouseEvent move(QEvent::MouseMove, QPointF(at), view->mapToGlobal(QPointF(at)), Qt::NoButton, Qt::MiddleButton,
                          {});
         QApplication::sendEvent(view, &move);
-        static_cast<void>(view->grabFramebuffer()); // until it is drawn
+        view->repaint(); // until it is in the window
     }
     QTest::mouseRelease(view, Qt::MiddleButton, {}, at);
     state.counters["pieces"] = view->pieces();
@@ -467,12 +467,13 @@ void stroke_over_pieces(benchmark::State& state) {
     auto* look = window->findChild<app::SolidSwitch*>("solidSwitch");
     look->look(app::SolidSwitch::Look::plan);
     app::LevelView& view = *window->levelView();
-    window->session().setHand({edit::held::Material{window->session().project().materials.back()->id}});
+    window->session().setHand({edit::held::Material{window->session().project().materials[1]->id}});
     view.setCamera(1, {800, 800});
     int x = 0;
     for (auto _ : state) {
+        do ++x;
+        while ((x % 40 % 3 == 0) == (x / 40 % 5 == 0)); // so that each click changes something
         const QPoint at = view.cellCentre({30 + x % 40, 40 + x / 40});
-        ++x;
         QTest::mouseClick(&view, Qt::LeftButton, {}, at);
         view.repaint();
     }

@@ -13,6 +13,9 @@ namespace vic::render {
 namespace {
 
 constexpr int kSamples = 4; // of a pixel, where one does not move
+// So many triangles are handed on at a time: where no card draws, the processor's cores fill them while others are
+// told.
+constexpr int kAtATime = 40'000;
 
 Vec3 floats(const std::array<double, 3>& v) {
     return {static_cast<float>(v[0]), static_cast<float>(v[1]), static_cast<float>(v[2])};
@@ -78,12 +81,19 @@ void Renderer::Inside::draw_cards(const Matrix& view, const Matrix& from, const 
     }
 }
 
-void Renderer::Inside::draw_shapes(bool shadows) {
+void Renderer::Inside::draw_shapes(bool shadows, bool rough) {
     Program& p = shadows ? depth : lit;
+    int told = 0;
     for (auto& [key, shape] : shapes) {
         if (shape.count == 0) continue;
         shape.vertices.bind();
         const kit::KitFile& file = kits[key.first]->file;
+        // What faces away is left out where it is never seen: not through holes, nor where the level is cut.
+        const bool holes = std::any_of(shape.parts.begin(), shape.parts.end(), [&](const scene::Model::Part& part) {
+            return part.finish >= 0 && file.finishes[static_cast<std::size_t>(part.finish)].cut_out;
+        });
+        const bool all = shadows || section || holes || shape.mirrored || !shape.closed;
+        (all ? glDisable : glEnable)(GL_CULL_FACE);
         for (const scene::Model::Part& part : shape.parts) {
             const kit::Finish* const finish =
                 part.finish < 0 ? nullptr : &file.finishes[static_cast<std::size_t>(part.finish)];
@@ -96,8 +106,14 @@ void Renderer::Inside::draw_shapes(bool shadows) {
             glDrawElementsInstanced(GL_TRIANGLES, part.count, GL_UNSIGNED_INT,
                                     offset(sizeof(GLuint) * static_cast<std::size_t>(part.first)), shape.count);
             ++calls;
+            told += part.count / 3 * shape.count;
+            if (rough && told > kAtATime) {
+                glFlush();
+                told = 0;
+            }
         }
     }
+    glDisable(GL_CULL_FACE);
 }
 
 void Renderer::Inside::draw_ground() {
@@ -168,7 +184,7 @@ void Renderer::draw(const Matrix& view, const level::Light& light, const Vec3& b
     lit.set("section", in.section.has_value());
     lit.set("sectionColour", in.hatch);
     if (in.section) glEnable(GL_CLIP_DISTANCE0);
-    in.draw_shapes(false);
+    in.draw_shapes(false, rough);
     in.draw_cards(view, from, light, false);
     in.draw_wet(view);
     in.draw_mass(view, rough);
@@ -305,27 +321,36 @@ void Renderer::draw_body(const Matrix& view, const Vec3& a, const Vec3& b, const
     draw_box(view, a, b, colour);
 }
 
-void Renderer::show(unsigned frame, Size pixels) {
+Size Renderer::drawn() const { return in_->drawn->size(); }
+
+void Renderer::read(std::span<std::uint32_t> into) {
     Inside& in = *in_;
-    const Size size = in.drawn->size();
-    glBindFramebuffer(GL_READ_FRAMEBUFFER, in.drawn->id());
-    glBindFramebuffer(GL_DRAW_FRAMEBUFFER, frame);
-    glBlitFramebuffer(0, 0, size.w, size.h, 0, 0, pixels.w, pixels.h, GL_COLOR_BUFFER_BIT,
-                      size == pixels ? GL_NEAREST : GL_LINEAR);
-    glBindFramebuffer(GL_FRAMEBUFFER, frame);
-    glUseProgram(0);
-    glBindBuffer(GL_ARRAY_BUFFER, 0);
-    glActiveTexture(GL_TEXTURE0);
+    const Size size = drawn();
+    if (in.drawn == &in.fine) { // what has several samples of a pixel cannot be read itself
+        in.plain.make(size, 0);
+        glBindFramebuffer(GL_READ_FRAMEBUFFER, in.fine.id());
+        glBindFramebuffer(GL_DRAW_FRAMEBUFFER, in.plain.id());
+        glBlitFramebuffer(0, 0, size.w, size.h, 0, 0, size.w, size.h, GL_COLOR_BUFFER_BIT, GL_NEAREST);
+        in.plain.bind();
+    } else {
+        in.drawn->bind();
+    }
+    glPixelStorei(GL_PACK_ALIGNMENT, 4);
+    glReadPixels(0, 0, size.w, size.h, GL_BGRA, GL_UNSIGNED_INT_8_8_8_8_REV, into.data());
+    const auto row = [&](int y) { return into.begin() + std::ptrdiff_t{y} * size.w; };
+    for (int y = 0; y < size.h / 2; ++y) std::swap_ranges(row(y), row(y + 1), row(size.h - 1 - y));
 }
 
 Image Renderer::picture() {
-    const Size size = in_->drawn->size();
-    Frame plain; // what has several samples of a pixel cannot be read itself
-    plain.make(size, 0);
-    show(plain.id(), size);
-    Image out(size);
-    glPixelStorei(GL_PACK_ALIGNMENT, 1);
-    for (int y = 0; y < size.h; ++y) glReadPixels(0, size.h - 1 - y, size.w, 1, GL_RGBA, GL_UNSIGNED_BYTE, out.row(y));
+    std::vector<std::uint32_t> pixels(static_cast<std::size_t>(drawn().area()));
+    read(pixels);
+    Image out(drawn());
+    auto from = pixels.begin();
+    for (int y = 0; y < out.height(); ++y)
+        for (int x = 0; x < out.width(); ++x, ++from)
+            out.set(x, y,
+                    {static_cast<std::uint8_t>(*from >> 16), static_cast<std::uint8_t>(*from >> 8),
+                     static_cast<std::uint8_t>(*from), static_cast<std::uint8_t>(*from >> 24)});
     return out;
 }
 

@@ -17,8 +17,10 @@ struct Renderer::Inside {
         Vertices vertices;
         Buffer corners, instances, order;
         std::vector<scene::Model::Part> parts;
-        float most = 0; // how high it is
-        int count = 0;  // instances
+        float most = 0;        // how high it is
+        int count = 0;         // instances
+        bool closed = false;   // see scene::is_closed()
+        bool mirrored = false; // some of them
     };
     struct CardShape {
         Vertices vertices;
@@ -31,7 +33,7 @@ struct Renderer::Inside {
     [[nodiscard]] Matrix light_of(const Vec3& sun) const;
     [[nodiscard]] Vec4 cut() const;
     void draw_shadows(const level::Light& light, const Matrix& from);
-    void draw_shapes(bool shadows);
+    void draw_shapes(bool shadows, bool rough = false);
     void draw_ground();
     void draw_cards(const Matrix& view, const Matrix& from, const level::Light& light, bool shadows);
     void draw_mass(const Matrix& view, bool rough);
@@ -57,6 +59,7 @@ struct Renderer::Inside {
     Owned<end_frame> shadow_frame;
     Owned<end_texture> shadow_picture;
     Frame fine, rough; // what is drawn into; kept while its size is the same
+    Frame plain;       // with one sample of a pixel, to be read
     Frame* drawn = nullptr;
     std::optional<level::Light> shadows_of; // by which light the shadows are; none where they are stale
     Size cells{1, 1};

@@ -28,6 +28,12 @@ void instance_parts() {
     }
 }
 
+bool mirrors(const scene::Placing& p) {
+    return p[0][0] * (p[1][1] * p[2][2] - p[1][2] * p[2][1]) - p[0][1] * (p[1][0] * p[2][2] - p[1][2] * p[2][0]) +
+               p[0][2] * (p[1][0] * p[2][1] - p[1][1] * p[2][0]) <
+           0;
+}
+
 } // namespace
 
 std::map<std::uint64_t, Cards> cards_of(const std::vector<scene::Card>& cards,
@@ -104,6 +110,7 @@ Renderer::Inside::Shape& Renderer::Inside::shape_of(std::size_t kit, std::size_t
     const scene::Model model = scene::model_of(*kits[kit], piece);
     shape.parts = model.parts;
     shape.most = model.most[1];
+    shape.closed = scene::is_closed(model);
     shape.vertices.bind();
     // Corners that triangles share are worked out once.
     std::vector<scene::Model::Corner> corners;
@@ -138,7 +145,11 @@ void Renderer::set_pieces(const std::vector<scene::Placed>& placed, const scene:
         Inside::Shape& shape = in.shape_of(key.first, key.second);
         shape.count = static_cast<int>(placings.size());
         shape.instances.put(placings.data(), placings.size() * sizeof(scene::Placing));
-        for (const scene::Placing& p : placings) in.height = std::max(in.height, p[1][3] + shape.most);
+        shape.mirrored = false;
+        for (const scene::Placing& p : placings) {
+            in.height = std::max(in.height, p[1][3] + shape.most);
+            shape.mirrored = shape.mirrored || mirrors(p);
+        }
     }
 }
 

@@ -7,6 +7,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -59,9 +60,10 @@ class Renderer {
     void set_section(std::optional<float> along);
     // Calls of OpenGL that draw are counted. `rough`: at half the size and with hard edges, while one moves.
     void draw(const Matrix& view, const level::Light& light, const Vec3& background, Size pixels, bool rough);
-    // What was drawn, with boxes, into another frame of OpenGL.
-    void show(unsigned frame, Size pixels);
-    [[nodiscard]] Image picture(); // the same, as a picture
+    // What was drawn, with boxes: how large that is, its pixels from above as 0xffRRGGBB, and as a picture.
+    [[nodiscard]] Size drawn() const;
+    void read(std::span<std::uint32_t> into); // as many as there are
+    [[nodiscard]] Image picture();
     // A box of lines, in cells; `to` is the corner opposite `from`.
     void draw_box(const Matrix& view, const Vec3& from, const Vec3& to, const Vec3& colour);
     // The same filled, half seen through.

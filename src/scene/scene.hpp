@@ -54,6 +54,9 @@ Model model_of(const LoadedKit& kit, std::size_t piece); // without the node tha
 Model model_of(const kit::KitFile& file, const kit::KitReading& read, std::size_t piece);
 
 Model model_of(const LoadedKit& kit, std::size_t piece, const std::string& node, bool alone);
+// Whether each side of its triangles is met by one that runs the other way, and all its bodies have their outside
+// outside: then what faces away is never seen.
+bool is_closed(const Model& model);
 
 // Where the storeys of a level lie, in cells: as high as the level says, else as the first of the kits has them.
 class Storeys {

@@ -410,10 +410,10 @@ TEST_CASE("flat art is looked at standing, where there is no kit, too; a level i
     w.session().setActiveLayer(w.layer_on(1, 0));
     w.key(Qt::Key_F6);
     REQUIRE_SOON(w.solid().view()->pieces() > 200);
-    const QImage whole = w.solid().view()->grabFramebuffer();
+    const QImage whole = w.solid().view()->grab().toImage();
     w.slide("solidSection", 55);
     settle();
-    const QImage cut = w.solid().view()->grabFramebuffer();
+    const QImage cut = w.solid().view()->grab().toImage();
     CHECK(cut != whole);
     // What is cut through shows in ink.
     const QColor ink = tokensOf(w.solid().view()).ink;
@@ -426,5 +426,5 @@ TEST_CASE("flat art is looked at standing, where there is no kit, too; a level i
     CHECK(inked(cut) > inked(whole) + 500);
     w.picture("height-section");
     w.slide("solidSection", 0);
-    CHECK(w.solid().view()->grabFramebuffer() == whole);
+    CHECK(w.solid().view()->grab().toImage() == whole);
 }

@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 #include <QEvent>
 #include <QMouseEvent>
+#include <QPainter>
 #include <QSurfaceFormat>
 #include <QWheelEvent>
 #include <algorithm>
@@ -22,19 +23,20 @@ namespace {
 
 constexpr float kNearest = 2, kFurthest = 4000; // cells from the eye to where it looks
 constexpr float kTurned = 0.4F;                 // degrees a pixel
+constexpr qint64 kSlow = 40;     // milliseconds a picture: from then on it is half as large while one moves
+constexpr int kWheelRests = 180; // milliseconds
 
 } // namespace
 
 SolidView::SolidView(Session& session, LevelView& view)
-    : QOpenGLWidget(&view), session_(session), view_(view), bodies_(session.bodies()), mass_(session.mass()) {
+    : QWidget(&view), session_(session), view_(view), bodies_(session.bodies()), mass_(session.mass()) {
     setObjectName("solidView");
     setAccessibleName(tr("The level in three dimensions"));
-    QSurfaceFormat format;
-    format.setVersion(3, 3);
-    format.setProfile(QSurfaceFormat::CoreProfile);
-    format.setDepthBufferSize(24);
-    setFormat(format);
+    setAttribute(Qt::WA_OpaquePaintEvent);
     setMouseTracking(true);
+    nears_.setSingleShot(true);
+    nears_.setInterval(kWheelRests);
+    connect(&nears_, &QTimer::timeout, this, qOverload<>(&QWidget::update)); // as fine as it can be again
     setFocusProxy(&view);
     connect(&view_, &LevelView::shownChanged, this, &SolidView::stale);
     connect(&session_, &Session::changed, this, &SolidView::stale);
@@ -54,10 +56,10 @@ SolidView::SolidView(Session& session, LevelView& view)
 }
 
 SolidView::~SolidView() {
-    if (!context()) return;
-    makeCurrent();
+    if (!scene_) return;
+    context_.makeCurrent(&surface_);
     scene_.reset();
-    doneCurrent();
+    context_.doneCurrent();
 }
 
 void SolidView::stale() {
@@ -80,6 +82,8 @@ scene::Storeys SolidView::storeys() const {
 double SolidView::plane() const { return storeys().low(storey()); }
 
 void SolidView::look(Look how) {
+    if (!scene_) begin();
+    if (!scene_) return;
     if ((look_ == Look::game) != (how == Look::game)) stale();
     look_ = how;
     follow();
@@ -111,15 +115,23 @@ QPointF SolidView::seenPlace(const render::Vec3& cells) const {
     return {seen[0], seen[1]};
 }
 
-void SolidView::initializeGL() {
-    scene_ = std::make_unique<render::Renderer>();
-    trouble_ = QString::fromStdString(scene_->initialize());
-    if (trouble_.isEmpty()) return;
-    scene_.reset();
-    emit troubled(trouble_);
+void SolidView::begin() {
+    QSurfaceFormat format;
+    format.setVersion(3, 3);
+    format.setProfile(QSurfaceFormat::CoreProfile);
+    surface_.setFormat(format);
+    surface_.create();
+    context_.setFormat(format);
+    if (!context_.create() || !context_.makeCurrent(&surface_)) {
+        trouble_ = tr("no context of OpenGL");
+    } else {
+        scene_ = std::make_unique<render::Renderer>();
+        trouble_ = QString::fromStdString(scene_->initialize());
+        if (!trouble_.isEmpty()) scene_.reset();
+        context_.doneCurrent();
+    }
+    if (!trouble_.isEmpty()) emit troubled(trouble_);
 }
-
-void SolidView::resizeGL(int, int) {}
 
 // Pieces that stand are told anew whenever another level is shown; what lies flat is drawn again with them.
 void SolidView::take() {
@@ -191,8 +203,22 @@ std::optional<float> SolidView::sectionAlong(const render::Vec3& toEye) const {
     return most + (least - most) * static_cast<float>(section_);
 }
 
-void SolidView::paintGL() {
-    if (!scene_) return;
+bool SolidView::roughly() const { return (dragged_ || nears_.isActive()) && fineTook_ > kSlow; }
+
+void SolidView::paintEvent(QPaintEvent*) {
+    QPainter p(this);
+    if (!scene_ || !context_.makeCurrent(&surface_)) return p.fillRect(rect(), tokensOf(this).outside);
+    draw();
+    context_.doneCurrent();
+    p.setRenderHint(QPainter::SmoothPixmapTransform, picture_.width() < width());
+    p.drawImage(rect(), picture_);
+    hideBeside(p);
+}
+
+void SolidView::draw() {
+    QElapsedTimer took;
+    took.start();
+    const bool rough = roughly();
     take();
     takeMass();
     scene_->set_hatch(vec3(tokensOf(this).ink));
@@ -208,7 +234,7 @@ void SolidView::paintGL() {
     const render::Matrix seen = matrix();
     const QSize pixels = size() * devicePixelRatioF();
     const Size whole{pixels.width(), pixels.height()};
-    scene_->draw(seen, light(), vec3(tokensOf(this).outside), whole, dragged_.has_value());
+    scene_->draw(seen, light(), vec3(tokensOf(this).outside), whole, rough);
     const bool props = session_.stage() == Stage::dress;
     if (props && session_.level() && !stroll_.on()) drawProps(seen);
     if (!props && pointed_ && !stroll_.on() && session_.level() && session_.level()->cells().contains(*pointed_)) {
@@ -223,8 +249,10 @@ void SolidView::paintGL() {
     }
     if (!stroll_.on()) drawFits(seen);
     drawWalker(seen);
-    scene_->show(defaultFramebufferObject(), whole);
-    hideBeside();
+    const Size drawn = scene_->drawn();
+    if (picture_.size() != QSize(drawn.w, drawn.h)) picture_ = QImage(drawn.w, drawn.h, QImage::Format_RGB32);
+    scene_->read({reinterpret_cast<std::uint32_t*>(picture_.bits()), static_cast<std::size_t>(drawn.area())});
+    if (!rough) fineTook_ = took.elapsed();
 }
 
 void SolidView::mousePressEvent(QMouseEvent* event) {
@@ -294,6 +322,7 @@ void SolidView::wheelEvent(QWheelEvent* event) {
     event->accept();
     if (stroll_.on() || look_ == Look::game) return;
     const auto before = cellsAt(event->position());
+    nears_.start();
     camera_.away = std::clamp(camera_.away * static_cast<float>(std::pow(0.88, event->angleDelta().y() / 120.0)),
                               kNearest, kFurthest);
     const auto after = cellsAt(event->position());

@@ -1,9 +1,16 @@
 // The level in three dimensions, over the level view: aslant, from the front, or as one walks through. What is pressed
-// goes to the tools of the level view, at the place of the active storey's plane under the pointer.
+// goes to the tools of the level view, at the place of the active storey's plane under the pointer. OpenGL draws into
+// memory, and what it drew is painted as any picture: a widget of OpenGL would have the whole window composed by OpenGL
+// from then on, at each stroke in the plan, too.
 #pragma once
 
-#include <QOpenGLWidget>
+#include <QElapsedTimer>
+#include <QImage>
+#include <QOffscreenSurface>
+#include <QOpenGLContext>
 #include <QPointF>
+#include <QTimer>
+#include <QWidget>
 #include <memory>
 #include <optional>
 #include <utility>
@@ -15,6 +22,7 @@
 
 class QEvent;
 class QMouseEvent;
+class QPainter;
 class QWheelEvent;
 
 namespace vic::app {
@@ -22,7 +30,7 @@ namespace vic::app {
 class LevelView;
 class Session;
 
-class SolidView : public QOpenGLWidget {
+class SolidView : public QWidget {
     Q_OBJECT
   public:
     using Look = render::Look;
@@ -54,9 +62,7 @@ class SolidView : public QOpenGLWidget {
     void troubled(const QString& why);
 
   protected:
-    void initializeGL() override;
-    void paintGL() override;
-    void resizeGL(int w, int h) override;
+    void paintEvent(QPaintEvent* event) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
     void mouseReleaseEvent(QMouseEvent* event) override;
@@ -66,6 +72,9 @@ class SolidView : public QOpenGLWidget {
     bool eventFilter(QObject* watched, QEvent* event) override; // keys of the level view, while one walks
 
   private:
+    void begin(); // OpenGL; see trouble()
+    void draw();  // what is seen, into picture_
+    [[nodiscard]] bool roughly() const;
     void stale(); // another level is shown
     void take();  // what is shown now, into the scene
     void takeCards(const level::Level& level);
@@ -76,7 +85,7 @@ class SolidView : public QOpenGLWidget {
     void drawWalker(const render::Matrix& seen);
     [[nodiscard]] std::optional<float> sectionAlong(const render::Vec3& toEye) const;
     void follow();
-    void hideBeside(); // the frame
+    void hideBeside(QPainter& p) const; // the frame
     [[nodiscard]] render::Matrix gameMatrix() const;
     [[nodiscard]] QRectF gameFrame() const; // in the widget
     void pass(QMouseEvent* event);          // on to the level view
@@ -107,7 +116,12 @@ class SolidView : public QOpenGLWidget {
     int wetPlaces_ = 0;
     SolidStroll stroll_;
     bool strolled_ = false; // whether it was on when it was drawn last
-    std::unique_ptr<render::Renderer> scene_;
+    QOffscreenSurface surface_;
+    QOpenGLContext context_;
+    std::unique_ptr<render::Renderer> scene_; // in that context
+    QImage picture_;
+    qint64 fineTook_ = 0; // milliseconds of the last picture at its full size
+    QTimer nears_;        // runs while the wheel turns
     QString trouble_;
     Look look_ = Look::aslant;
     render::Camera camera_;

@@ -3,7 +3,7 @@
 #include <QEvent>
 #include <QKeyEvent>
 #include <QLocale>
-#include <QOpenGLFunctions>
+#include <QPainter>
 #include <algorithm>
 #include <cmath>
 
@@ -52,25 +52,10 @@ render::Matrix SolidView::gameMatrix() const {
 }
 
 // What lies beside the frame the game does not show.
-void SolidView::hideBeside() {
+void SolidView::hideBeside(QPainter& p) const {
     if (look_ != Look::game || !session_.level()) return;
-    const double ratio = devicePixelRatioF();
-    const QRect frame = QRectF(gameFrame().topLeft() * ratio, gameFrame().size() * ratio).toRect();
-    const int w = static_cast<int>(width() * ratio), h = static_cast<int>(height() * ratio);
-    QOpenGLFunctions* const gl = context()->functions();
-    const QColor colour = tokensOf(this).ink;
-    gl->glEnable(GL_SCISSOR_TEST);
-    gl->glClearColor(colour.redF(), colour.greenF(), colour.blueF(), 1);
-    const QRect beside[] = {{0, 0, w, frame.top()},
-                            {0, frame.bottom() + 1, w, h - frame.bottom() - 1},
-                            {0, 0, frame.left(), h},
-                            {frame.right() + 1, 0, w - frame.right() - 1, h}};
-    for (const QRect& r : beside) {
-        if (r.width() <= 0 || r.height() <= 0) continue;
-        gl->glScissor(r.x(), h - r.y() - r.height(), r.width(), r.height());
-        gl->glClear(GL_COLOR_BUFFER_BIT);
-    }
-    gl->glDisable(GL_SCISSOR_TEST);
+    const QRegion beside = QRegion(rect()) - gameFrame().toRect();
+    for (const QRect& r : beside) p.fillRect(r, tokensOf(this).ink);
 }
 
 // From where the level is soaked, up to the storey that one works on.
@@ -201,14 +186,14 @@ void SolidView::drawWalker(const render::Matrix& seen) {
 }
 
 bool SolidView::eventFilter(QObject* watched, QEvent* event) {
-    if (watched != &view_ || !stroll_.on()) return QOpenGLWidget::eventFilter(watched, event);
+    if (watched != &view_ || !stroll_.on()) return QWidget::eventFilter(watched, event);
     const auto kind = event->type();
     if (kind != QEvent::KeyPress && kind != QEvent::KeyRelease && kind != QEvent::ShortcutOverride)
-        return QOpenGLWidget::eventFilter(watched, event);
+        return QWidget::eventFilter(watched, event);
     auto* key = static_cast<QKeyEvent*>(event); // NOLINT: what kind it is was asked
     const bool his = key->modifiers() == Qt::NoModifier || key->modifiers() == Qt::KeypadModifier;
     if (!his || (key->key() != Qt::Key_Escape && !SolidStroll::isKey(key->key())))
-        return QOpenGLWidget::eventFilter(watched, event);
+        return QWidget::eventFilter(watched, event);
     event->accept();
     if (kind == QEvent::ShortcutOverride || key->isAutoRepeat()) return true;
     if (key->key() == Qt::Key_Escape) {
