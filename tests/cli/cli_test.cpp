@@ -9,6 +9,9 @@
 #include <set>
 
 #include "base/files.hpp"
+#include "edit/kits.hpp"
+#include "kit/draw.hpp"
+#include "kit/made_kit.hpp"
 #include "sheet/png.hpp"
 #include "support/make.hpp"
 
@@ -231,6 +234,58 @@ TEST_CASE("a level is drawn in three dimensions without a display", "[cli][rende
     const std::string flat = (fs::path(SOURCE_DIR) / "demo/pell-saltern").string();
     CHECK(run("render " + flat + " --level pump-cellar --out x.png --look aslant").code == 3); // from the side
     CHECK(run("render " + flat + " --level brine-pans --out " + (dir / "b.png").string() + " --look aslant").code == 0);
+}
+
+namespace {
+
+// Walls in all turns, mirrored too, drawn aslant from a file that may have all its faces once more, turned round.
+Image drawn_walls(bool both_ways, const std::string& how) {
+    make::Folder dir;
+    kit_test::Kit made;
+    made.first_bit = 0;
+    made.all_walls();
+    kit_test::Kit file = made;
+    for (kit::Body& body : file.bodies)
+        for (std::size_t i = 0, count = both_ways ? body.mesh.triangles.size() : 0; i < count; ++i) {
+            const auto t = body.mesh.triangles[i];
+            body.mesh.triangles.push_back({t[2], t[1], t[0]});
+        }
+    make::Small small({12, 12});
+    const kit::KitFile read_of = made.file();
+    const kit::KitReading read = kit::read_kit(read_of.bodies);
+    edit::PutKit put = edit::put_kit(small.project, 0, "Walls", "sheets/walls.png", "kits/walls/walls.obj", read_of,
+                                     read, kit::draw_sheet(read_of, read, 16), 16, edit::kit_materials(read_of, read));
+    level::Level level = *put.project.level(small.id);
+    level::Grid& grid = level.edit(small.ground).grid();
+    const auto& pieces = put.project.sheets.back()->kit->pieces;
+    for (int i = 0; i < 72; ++i)
+        grid.set({i % 12, i / 12 * 2},
+                 level::Cell(pieces[static_cast<std::size_t>(i) % pieces.size()].tile,
+                             {static_cast<std::uint8_t>(i % 8)}, true),
+                 0);
+    const std::string id = level.id;
+    put.project.put(std::move(level));
+    make::save_with_pictures(put.project, dir.path());
+    fs::create_directories(dir / "kits/walls");
+    write_file(dir / "kits/walls/walls.obj", file.obj());
+    const std::string picture = (dir / "level.png").string();
+    const Ran r =
+        run("render --json " + dir.path().string() + " --level " + id + " --out " + picture + " --size 480x300 " + how);
+    INFO(r.out);
+    REQUIRE(r.code == 0);
+    return sheet::read_png(picture);
+}
+
+} // namespace
+
+TEST_CASE("faces that are left out since they face away are not missed", "[cli][render]") {
+    for (const std::string how : {"--look aslant", "--look aslant --turn 200", "--look front"}) {
+        const Image once = drawn_walls(false, how);
+        std::set<std::array<std::uint8_t, 3>> colours;
+        for (const Rgba& p : once.pixels()) colours.insert({p.r, p.g, p.b});
+        CHECK(colours.size() > 20);
+        CHECK(drawn_walls(true, how) == once);
+    }
 }
 
 TEST_CASE("errors of severity error end with 1", "[cli]") {

@@ -85,6 +85,35 @@ TEST_CASE("a piece of several cells has a tile for each quarter turn, and stands
     }
 }
 
+TEST_CASE("what is closed all round is told from what has a hole, or is inside out", "[scene]") {
+    const auto closed = [](const kit_test::Kit& made) {
+        const kit::KitFile file = made.file();
+        return scene::is_closed(scene::model_of(file, kit::read_kit(file.bodies), file.bodies.size() - 1));
+    };
+    kit_test::Kit whole;
+    whole.put("Box", {-0.5, 0, -0.5}, {0.5, 1, 0.5});
+    CHECK(closed(whole));
+    whole.wall("Wall", 7); // bodies that touch
+    CHECK(closed(whole));
+    kit_test::Kit hole = whole;
+    hole.bodies.back().mesh.triangles.pop_back();
+    CHECK_FALSE(closed(hole));
+    kit_test::Kit turned = whole;
+    for (auto& t : turned.bodies.back().mesh.triangles) std::swap(t[0], t[1]);
+    CHECK_FALSE(closed(turned));
+    kit_test::Kit one = whole; // one face alone is turned round
+    auto& faces = one.bodies.back().mesh.triangles;
+    std::swap(faces.back()[0], faces.back()[1]);
+    CHECK_FALSE(closed(one));
+    kit_test::Kit hollow = whole; // a room within, whose faces look into it
+    hollow.put("Room", {-0.5, 0, -0.5}, {0.5, 1, 0.5});
+    kit::Mesh& mesh = hollow.bodies.back().mesh;
+    const std::size_t outer = mesh.triangles.size();
+    hollow.add(mesh, {-0.25, 0.25, -0.25}, {0.25, 0.75, 0.25});
+    for (std::size_t i = outer; i < mesh.triangles.size(); ++i) std::swap(mesh.triangles[i][0], mesh.triangles[i][1]);
+    CHECK_FALSE(closed(hollow));
+}
+
 TEST_CASE("storeys stand on one another, those above are cut away, and blocks take all their cells", "[scene]") {
     House house;
     house.lay({1, 1}, "Wall 5x");
