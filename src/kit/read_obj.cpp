@@ -113,6 +113,7 @@ class ObjReader {
     double number(std::string_view word, double otherwise = NAN) const {
         if (word.empty() && !std::isnan(otherwise)) return otherwise;
         double out = 0;
+        if (word.size() > 1 && word[0] == '+' && word[1] != '-') word.remove_prefix(1);
         const auto [end, error] = std::from_chars(word.data(), word.data() + word.size(), out);
         if (error != std::errc() || end != word.data() + word.size() || !std::isfinite(out))
             refuse("There is something else than a number");

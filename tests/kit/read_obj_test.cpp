@@ -43,6 +43,9 @@ TEST_CASE("the pieces of an OBJ are its objects, or its groups", "[kit][obj]") {
     CHECK(one.bodies[0].name == "kit");
     CHECK(one.bodies[0].mesh.triangles.size() == 2);
     CHECK(one.finishes.size() == 1);
+    const KitFile plus = read_text("v +1 +2. -3.5e+1\nv 4 0 0\nv 0 0 5\nf 1 2 3\n");
+    REQUIRE(plus.bodies.size() == 1);
+    CHECK(plus.bodies[0].mesh.points[0] == Vec{1, 2, -35});
 }
 
 TEST_CASE("an OBJ's finishes lie beside it", "[kit][obj]") {
@@ -65,6 +68,7 @@ TEST_CASE("an OBJ's finishes lie beside it", "[kit][obj]") {
 
 TEST_CASE("what is wrong with an OBJ is told, with its line", "[kit][obj]") {
     CHECK(obj_trouble("v 0 0 zero\n") == "There is something else than a number line 1");
+    CHECK(obj_trouble("v 0 0 +-1\n") == "There is something else than a number line 1");
     CHECK(obj_trouble("v 0 0 nan\n") == "There is something else than a number line 1");
     CHECK(obj_trouble("v 0 0\n") == "There is something else than a number line 1");
     CHECK(obj_trouble("v 0 0 1e30\n") == "A point lies too far away line 1");
