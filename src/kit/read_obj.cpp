@@ -214,12 +214,23 @@ class ObjReader {
             }
         });
     }
+    // Programs write paths as the machine has them on which they run, with its slashes and drives: where there is
+    // nothing at such a place, what lies beside the file by that name is meant.
+    fs::path beside(std::string name) const {
+        std::replace(name.begin(), name.end(), '\\', '/');
+        const fs::path path = inside(folder_, name, file_, {});
+        const fs::path last = fs::path(name).filename();
+        std::error_code none;
+        if (fs::exists(path, none) || last.empty() || last == "..") return path;
+        const fs::path here = inside(folder_, last.string(), file_, {});
+        return fs::exists(here, none) ? here : path;
+    }
     int picture(const std::string& name) {
         const auto known = pictures_.find(name);
         if (known != pictures_.end()) return known->second;
         try {
             if (pixels_ >= sheet::kMostPixels) throw InputError("There are more than are read", file_, {}, {});
-            const fs::path path = inside(folder_, name, file_, {});
+            const fs::path path = beside(name);
             out_.pictures.push_back(decode_picture(read_file(path), path.string()));
             out_.files.push_back(path);
             pixels_ += out_.pictures.back().size().area();

@@ -66,6 +66,30 @@ TEST_CASE("an OBJ's finishes lie beside it", "[kit][obj]") {
     CHECK(kit.bodies[0].mesh.finish == std::vector<std::uint16_t>{0, 1});
 }
 
+TEST_CASE("pictures that an OBJ names as another machine would are found beside it", "[kit][obj]") {
+    const make::Folder folder;
+    write_file(folder / "brick.png", sheet::encode_png(Image({4, 4}, Rgba{90, 30, 20, 255})));
+    fs::create_directories(folder / "art");
+    write_file(folder / "art/salt.png", sheet::encode_png(Image({8, 8}, Rgba{240, 240, 240, 255})));
+    write_file(folder / "a.mtl",
+               "newmtl A\nmap_Kd .\\brick.png\nnewmtl B\nmap_Kd art\\salt.png\nnewmtl C\nmap_Kd "
+               "C:\\Works\\brick.png\nnewmtl D\nmap_Kd ..\\brick.png\nnewmtl E\nmap_Kd "
+               "C:\\Works\\none.png\n");
+    write_file(folder / "a.obj", std::string("mtllib a.mtl\n") + kSquare + "usemtl A\nf 1 2 3\n");
+    const KitFile kit = read_obj(folder / "a.obj");
+    REQUIRE(kit.finishes.size() == 5);
+    const auto wide = [&](std::size_t finish) {
+        const int picture = kit.finishes[finish].picture;
+        return picture < 0 ? 0 : kit.pictures[static_cast<std::size_t>(picture)].width();
+    };
+    CHECK(wide(0) == 4);
+    CHECK(wide(1) == 8);
+    CHECK(wide(2) == 4);
+    CHECK(wide(3) == 0); // outside, as with any slash
+    CHECK(wide(4) == 0);
+    CHECK(kit.doubts.size() == 2);
+}
+
 TEST_CASE("what is wrong with an OBJ is told, with its line", "[kit][obj]") {
     CHECK(obj_trouble("v 0 0 zero\n") == "There is something else than a number line 1");
     CHECK(obj_trouble("v 0 0 +-1\n") == "There is something else than a number line 1");
