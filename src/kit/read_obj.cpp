@@ -218,11 +218,11 @@ class ObjReader {
     // nothing at such a place, what lies beside the file by that name is meant.
     fs::path beside(std::string name) const {
         std::replace(name.begin(), name.end(), '\\', '/');
-        const fs::path path = inside(folder_, name, file_, {});
+        fs::path path = inside(folder_, name, file_, {});
         const fs::path last = fs::path(name).filename();
         std::error_code none;
         if (fs::exists(path, none) || last.empty() || last == "..") return path;
-        const fs::path here = inside(folder_, last.string(), file_, {});
+        fs::path here = inside(folder_, last.string(), file_, {});
         return fs::exists(here, none) ? here : path;
     }
     int picture(const std::string& name) {
