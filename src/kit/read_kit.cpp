@@ -149,6 +149,7 @@ class KitReader {
                 piece.joints = {};
             }
             if (out_.module.width > 0) make_room();
+            doubt_unit();
         }
         return std::move(out_);
     }
@@ -244,6 +245,19 @@ class KitReader {
         };
         const std::array<int, 4>& sides = out_.pieces[0].couplings;
         return ((sides[1] != 0 || sides[3] != 0) && whole(0)) || ((sides[0] != 0 || sides[2] != 0) && whole(2));
+    }
+    // Files of some programs count centimetres, or whatever was set.
+    void doubt_unit() {
+        constexpr double kLong = 50; // metres
+        double longest = 0;
+        for (const Bounds& box : boxes_)
+            for (int axis = 0; axis < 3; ++axis)
+                longest = std::max(longest, along(box.most, axis) - along(box.least, axis));
+        if (longest > kLong)
+            out_.reasons.push_back(
+                say("The longest is %1 long: where the file does not count metres, its cell is to be "
+                    "said in what it counts",
+                    metres(longest)));
     }
     // Whether nothing speaks for couplings but that a piece's own sides are alike, where few reach the lines of cells.
     [[nodiscard]] bool by_chance() const {
