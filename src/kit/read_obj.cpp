@@ -181,7 +181,7 @@ class ObjReader {
     void read_finishes(const std::string& name) {
         std::string bytes;
         try {
-            const fs::path path = inside(folder_, name, file_, say("line %1", line_));
+            const fs::path path = beside(name);
             bytes = read_file(path, kMostKitBytes);
             out_.files.push_back(path);
         } catch (const InputError& e) {

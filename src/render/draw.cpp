@@ -1,6 +1,7 @@
 // What a Renderer draws, from what it was given.
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 #include <glm/glm.hpp>
 #include <glm/gtc/matrix_transform.hpp>
 #include <glm/gtc/type_ptr.hpp>
@@ -83,7 +84,7 @@ void Renderer::Inside::draw_cards(const Matrix& view, const Matrix& from, const 
 
 void Renderer::Inside::draw_shapes(bool shadows, bool rough) {
     Program& p = shadows ? depth : lit;
-    int told = 0;
+    std::int64_t told = 0;
     for (auto& [key, shape] : shapes) {
         if (shape.count == 0) continue;
         shape.vertices.bind();
@@ -106,7 +107,7 @@ void Renderer::Inside::draw_shapes(bool shadows, bool rough) {
             glDrawElementsInstanced(GL_TRIANGLES, part.count, GL_UNSIGNED_INT,
                                     offset(sizeof(GLuint) * static_cast<std::size_t>(part.first)), shape.count);
             ++calls;
-            told += part.count / 3 * shape.count;
+            told += std::int64_t{part.count / 3} * shape.count;
             if (rough && told > kAtATime) {
                 glFlush();
                 told = 0;

@@ -75,7 +75,7 @@ TEST_CASE("pictures that an OBJ names as another machine would are found beside 
                "newmtl A\nmap_Kd .\\brick.png\nnewmtl B\nmap_Kd art\\salt.png\nnewmtl C\nmap_Kd "
                "C:\\Works\\brick.png\nnewmtl D\nmap_Kd ..\\brick.png\nnewmtl E\nmap_Kd "
                "C:\\Works\\none.png\n");
-    write_file(folder / "a.obj", std::string("mtllib a.mtl\n") + kSquare + "usemtl A\nf 1 2 3\n");
+    write_file(folder / "a.obj", std::string("mtllib .\\a.mtl\n") + kSquare + "usemtl A\nf 1 2 3\n");
     const KitFile kit = read_obj(folder / "a.obj");
     REQUIRE(kit.finishes.size() == 5);
     const auto wide = [&](std::size_t finish) {

@@ -216,11 +216,11 @@ void SolidView::paintEvent(QPaintEvent*) {
 }
 
 void SolidView::draw() {
-    QElapsedTimer took;
-    took.start();
     const bool rough = roughly();
     take();
     takeMass();
+    QElapsedTimer took; // without what is taken anew, which is done once a change
+    took.start();
     scene_->set_hatch(vec3(tokensOf(this).ink));
     const int turn = session_.level() ? session_.level()->sight.turn : 0;
     const float round = (look_ == Look::game ? static_cast<float>(-turn)
